@@ -1,0 +1,5 @@
+export * from './constants'
+export * from './atmosphere'
+export * from './moist'
+export * from './viscosity'
+export * from './state'

@@ -1,0 +1,5 @@
+export * from './friction'
+export * from './fittings'
+export * from './filter'
+export * from './slit'
+export * from './resistance'

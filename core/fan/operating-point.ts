@@ -1,0 +1,203 @@
+import { lastFlow, stallLimit, type FanCurve } from './curve'
+
+/** System resistance dp = head + a Q + b Q^2: a in Pa.s/m3, b in Pa.s2/m6, head in Pa (positive opposes the flow). */
+export interface Resistance { a: number, b: number, head?: number }
+
+/** How the curve is driven: speed ratio, density ratio to the curve's density, equal fans side by side and one behind the other. */
+export interface Drive { speed: number, densityRatio: number, parallel: number, series: number }
+
+export const asSheet: Drive = { speed: 1, densityRatio: 1, parallel: 1, series: 1 }
+
+export interface Crossing { flow: number, stable: boolean }
+
+export type OperatingStatus = 'one' | 'several' | 'none-opposed' | 'left-of-data' | 'right-of-data' | 'not-turning'
+
+export interface OperatingPoint {
+  status: OperatingStatus
+  /** every crossing, from left to right, m3/s */
+  crossings: Crossing[]
+  /** flow to plan with: the lowest stable one, m3/s; null where there is none */
+  flow: number | null
+  /** pressure at that flow, Pa */
+  pressure: number | null
+  /** false when the flow lies left of the dip: stall */
+  region: 'normal' | 'stall-risk' | null
+}
+
+/** Work space of one segment: F(t) = c0 + c1 t + c2 t^2 + c3 t^3. Kept outside the loops so that nothing is allocated in them. */
+const segment = { c0: 0, c1: 0, c2: 0, c3: 0 }
+const value = (t: number) => segment.c0 + t * (segment.c1 + t * (segment.c2 + t * segment.c3))
+const cuts = new Float64Array(4)
+
+/** Bracketed root of the segment's cubic between t0 and t1 where the signs differ: Newton kept inside by bisection. */
+function rootBetween(t0: number, t1: number, f0: number): number {
+  let low = t0
+  let high = t1
+  let t = (t0 + t1) / 2
+  for (let i = 0; i < 60; i++) {
+    const f = value(t)
+    if (f === 0) return t
+    if ((f > 0) === (f0 > 0)) low = t
+    else high = t
+    const slope = segment.c1 + t * (2 * segment.c2 + 3 * t * segment.c3)
+    let next = t - f / slope
+    if (!(next > low && next < high)) next = (low + high) / 2
+    if (Math.abs(next - t) < 1e-13) return next
+    t = next
+  }
+  return t
+}
+
+/** Fills `cuts` with 0, the turning points of the cubic inside (0, 1), and 1; returns how many. */
+function monotoneParts(): number {
+  const { c1, c2, c3 } = segment
+  let n = 0
+  cuts[n++] = 0
+  const disc = c2 * c2 - 3 * c3 * c1
+  if (disc > 0) {
+    // stable quadratic formula for 3 c3 t^2 + 2 c2 t + c1 = 0
+    const s = -(c2 + Math.sign(c2 || 1) * Math.sqrt(disc))
+    const first = s / (3 * c3)
+    const second = c1 / s
+    const low = Math.min(first, second)
+    const high = Math.max(first, second)
+    if (low > 0 && low < 1) cuts[n++] = low
+    if (high > 0 && high < 1 && high !== low) cuts[n++] = high
+  }
+  else if (c3 === 0 && c2 !== 0) {
+    const only = -c1 / (2 * c2)
+    if (only > 0 && only < 1) cuts[n++] = only
+  }
+  cuts[n++] = 1
+  return n
+}
+
+/**
+ * All flows at which a driven fan meets a path. Between two data points fan minus path is a cubic: it is split at its
+ * turning points and each monotone part with a change of sign holds exactly one root, found inside its bracket.
+ * A touch without change of sign is not an operating point.
+ *
+ * @param curve the fan at its sheet's speed and density
+ * @param path resistance in the actual air
+ * @param drive scaling by the affinity laws: flow by speed x parallel, pressure by speed^2 x density x series
+ * @returns crossings with rising flow, m3/s
+ * Reference: handbook, operating point; fan laws
+ */
+export function crossings(curve: FanCurve, path: Resistance, drive: Drive = asSheet): Crossing[] {
+  const found: Crossing[] = []
+  scan(curve, path, drive, (flow, stable) => found.push({ flow, stable }))
+  return found
+}
+
+/**
+ * The scan behind `crossings`, for loops that must not allocate.
+ * @param visit called with each crossing; return true to stop
+ */
+export function scan(curve: FanCurve, path: Resistance, drive: Drive, visit: (flow: number, stable: boolean) => unknown): void {
+  const { q, p, m } = curve
+  const flowFactor = drive.speed * drive.parallel
+  const pressureFactor = drive.speed * drive.speed * drive.densityRatio * drive.series
+  if (!(flowFactor > 0 && pressureFactor > 0)) return
+  const head = (path.head ?? 0) / pressureFactor
+  const a = path.a * flowFactor / pressureFactor
+  const b = path.b * flowFactor * flowFactor / pressureFactor
+  let sign = 0
+  let zeroAt = -1
+  const last = q.length - 1
+  for (let k = 0; k < last; k++) {
+    const x = q[k]!
+    const h = q[k + 1]! - x
+    const rise = p[k + 1]! - p[k]!
+    const hm0 = h * m[k]!
+    const hm1 = h * m[k + 1]!
+    segment.c0 = p[k]! - head - (a + b * x) * x
+    segment.c1 = hm0 - (a + 2 * b * x) * h
+    segment.c2 = 3 * rise - 2 * hm0 - hm1 - b * h * h
+    segment.c3 = hm0 + hm1 - 2 * rise
+    const parts = monotoneParts()
+    for (let i = 0; i < parts; i++) {
+      const t = cuts[i]!
+      if (t === 0 && k > 0) continue
+      // the exact difference at the data point, free of the cubic's rounding
+      const f = t === 1 ? p[k + 1]! - head - (a + b * q[k + 1]!) * q[k + 1]! : value(t)
+      if (f === 0) {
+        zeroAt = x + t * h
+        if (k === last - 1 && t === 1 && sign >= 0) visit(zeroAt * flowFactor, true)
+        continue
+      }
+      const now = f > 0 ? 1 : -1
+      if (sign !== 0 && now !== sign) {
+        const at = zeroAt >= 0 ? zeroAt : x + h * rootBetween(cuts[i - 1] ?? 0, t, sign)
+        if (visit(at * flowFactor, sign > 0) === true) return
+      }
+      else if (sign === 0 && zeroAt >= 0 && now < 0 && visit(zeroAt * flowFactor, true) === true) return
+      sign = now
+      zeroAt = -1
+    }
+  }
+}
+
+/** Work space of `stableFlow`. */
+let lowestStable = -1
+const keepFirstStable = (flow: number, stable: boolean) => {
+  if (stable) lowestStable = flow
+  return stable
+}
+
+/** The lowest stable flow, m3/s, or -1: the fast form of `operatingPoint` for rankings. */
+export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): number {
+  lowestStable = -1
+  scan(curve, path, drive, keepFirstStable)
+  return lowestStable
+}
+
+/**
+ * Operating point of a driven fan on a path.
+ * @returns flow and pressure, or the reason why there is none: `none-opposed` (the path's head is stronger than the
+ * fan), `left-of-data`, `right-of-data` (the sheet's curve ends before the path is met), `not-turning`
+ */
+export function operatingPoint(curve: FanCurve, path: Resistance, drive: Drive = asSheet): OperatingPoint {
+  if (!(drive.speed > 0)) return { status: 'not-turning', crossings: [], flow: null, pressure: null, region: null }
+  const all = crossings(curve, path, drive)
+  if (all.length === 0) {
+    const firstDifference = curve.p[0]! * drive.speed ** 2 * drive.densityRatio * drive.series
+      - dropOf(path, curve.q[0]! * drive.speed * drive.parallel)
+    const status = firstDifference >= 0 ? 'right-of-data' : curve.q[0] === 0 ? 'none-opposed' : 'left-of-data'
+    return { status, crossings: [], flow: null, pressure: null, region: null }
+  }
+  const flow = all.find(c => c.stable)?.flow ?? null
+  const stall = stallLimit(curve)
+  return {
+    status: all.length > 1 ? 'several' : 'one',
+    crossings: all,
+    flow,
+    pressure: flow === null ? null : dropOf(path, flow),
+    region: flow === null ? null : stall !== null && flow < stall * drive.speed * drive.parallel ? 'stall-risk' : 'normal',
+  }
+}
+
+/** Drop of a resistance at a flow >= 0, Pa. */
+export function dropOf(path: Resistance, flow: number): number {
+  return (path.head ?? 0) + (path.a + path.b * flow) * flow
+}
+
+/**
+ * Smallest speed ratio that brings a flow through a path: s in Q/Q_max..1 with s^2 p(Q/s) >= drop.
+ * @param flow wanted, m3/s
+ * @returns ratio, or null when full speed does not reach it
+ */
+export function speedForFlow(curve: FanCurve, path: Resistance, flow: number, drive: Drive = asSheet): number | null {
+  const reaches = (speed: number) => {
+    const found = crossings(curve, path, { ...drive, speed })
+    return found.some(c => c.stable && c.flow >= flow * (1 - 1e-12))
+  }
+  if (!reaches(1)) return null
+  let low = Math.max(flow / (lastFlow(curve) * drive.parallel), 1e-6)
+  let high = 1
+  for (let i = 0; i < 60; i++) {
+    const middle = (low + high) / 2
+    if (reaches(middle)) high = middle
+    else low = middle
+  }
+  return high
+}

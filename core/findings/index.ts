@@ -1,0 +1,5 @@
+export * from './facts'
+export * from './rule'
+export * from './expression'
+export * from './catalogue'
+export * from './evaluate'

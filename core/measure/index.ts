@@ -1,0 +1,2 @@
+export * from './compare'
+export * from './uncertainty'

@@ -1,0 +1,25 @@
+export type CaptureOpening = 'plain' | 'flanged' | 'bench'
+
+/**
+ * Flow that reaches a capture speed at a distance before a hood, m3/s; on the axis up to about 1.5 diameters.
+ * @param speed wanted at the source, m/s
+ * @param distanceM source to opening, m
+ * @param areaM2 of the opening, m2
+ * Reference: industrial-ventilation handbook after DallaValle and Silverman (from memory)
+ */
+export function captureFlow(speed: number, distanceM: number, areaM2: number, opening: CaptureOpening): number {
+  if (opening === 'bench') return speed * (5 * distanceM ** 2 + areaM2)
+  return (opening === 'flanged' ? 0.75 : 1) * speed * (10 * distanceM ** 2 + areaM2)
+}
+
+/** Share of the face velocity that is left at a distance before a plain opening. Reference: as above. */
+export const captureVelocityRatio = (distanceM: number, areaM2: number) => areaM2 / (10 * distanceM ** 2 + areaM2)
+
+/** Flow of a slot (height/length up to 0.2), m3/s. Reference: as above. */
+export const slotCaptureFlow = (speed: number, distanceM: number, lengthM: number, flanged: boolean) => (flanged ? 2.6 : 3.7) * lengthM * speed * distanceM
+
+/** Flow inward through openings at a pressure difference, m3/s. Reference: orifice equation. */
+export const openingFlow = (pressure: number, areaM2: number, cd: number, density: number) => cd * areaM2 * Math.sqrt(2 * pressure / density)
+
+/** Pressure difference from the flow through openings, Pa. Reference: orifice equation. */
+export const openingPressure = (flow: number, areaM2: number, cd: number, density: number) => density / 2 * (flow / (cd * areaM2)) ** 2

@@ -1,0 +1,44 @@
+import { latentHeat, saturationPressure, vapourPressure } from '../air'
+
+/** Pressure at which the psychrometric constant is taken, Pa. */
+const SITE_PRESSURE = 101325
+
+export interface WaterSurface {
+  areaM2: number
+  waterC: number
+  airC: number
+  /** 0..1 */
+  relativeHumidity: number
+  /** over the surface, m/s: 0.05 to 0.7, beyond it is an extrapolation (±40 %) */
+  airSpeed: number
+  /** 1 blown or disturbed, 0.5 still */
+  activity: number
+}
+
+/**
+ * Evaporation from a water surface, kg/s; 0 where vapour would condense instead.
+ * Reference: ASHRAE pool formula (from memory), pressures in kPa
+ */
+export function evaporationRate({ areaM2, waterC, airC, relativeHumidity, airSpeed, activity }: WaterSurface): number | null {
+  const pw = saturationPressure(waterC)
+  const pa = vapourPressure(airC, relativeHumidity)
+  if (pw === null || pa === null) return null
+  return Math.max(0, activity * areaM2 * (pw - pa) / 1000 * (0.089 + 0.0782 * airSpeed) / (latentHeat(waterC) / 1000))
+}
+
+/** Heat that leaves with the vapour, W. */
+export function evaporativeCooling(surface: WaterSurface): number | null {
+  const rate = evaporationRate(surface)
+  return rate === null ? null : rate * latentHeat(surface.waterC)
+}
+
+/** Cooling of the water itself, W: warmer air pays part of the evaporation. Reference: psychrometric constant gamma = cp p/(0.622 hfg). */
+export function waterNetCooling(surface: WaterSurface): number | null {
+  const latent = evaporativeCooling(surface)
+  const pw = saturationPressure(surface.waterC)
+  const pa = vapourPressure(surface.airC, surface.relativeHumidity)
+  if (latent === null || pw === null || pa === null) return null
+  if (latent === 0) return 0
+  const gamma = 1.006 * SITE_PRESSURE / 1000 / (0.622 * latentHeat(surface.waterC) / 1000)
+  return latent * (1 + gamma * (surface.waterC - surface.airC) / ((pw - pa) / 1000))
+}

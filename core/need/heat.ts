@@ -1,0 +1,63 @@
+import { CP_AIR, REFERENCE_DENSITY } from '../air'
+
+/**
+ * Airflow that carries heat off, m3/s.
+ * @param heatW heat released inside, W, >= 0
+ * @param intakeC air entering, degC
+ * @param exhaustC mean air leaving, degC, above the intake
+ * @param density kg/m3 at the place where the flow is stated (intake or exhaust)
+ * @returns m3/s; 0 without heat; null when the air would have to leave no warmer than it came
+ * Reference: heat balance Q = P/(rho cp (t_out - t_in)), ASHRAE Fundamentals
+ */
+export function airflowForHeat(heatW: number, intakeC: number, exhaustC: number, density: number): number | null {
+  if (heatW === 0) return 0
+  if (!(heatW > 0) || exhaustC <= intakeC) return null
+  return heatW / (density * CP_AIR * (exhaustC - intakeC))
+}
+
+/** The same at standard air, 1.2 kg/m3: m3/s from W and K; null for a rise of 0 or less. */
+export function airflowForHeatStandard(heatW: number, riseK: number): number | null {
+  return airflowForHeat(heatW, 0, riseK, REFERENCE_DENSITY)
+}
+
+/**
+ * Temperature rise of the air, K, from heat (W), flow (m3/s) and density (kg/m3); null without flow.
+ * Reference: heat balance, as above
+ */
+export function temperatureRise(heatW: number, flowM3s: number, density: number): number | null {
+  return flowM3s > 0 ? heatW / (density * CP_AIR * flowM3s) : null
+}
+
+/**
+ * Inside temperature of a well-stirred cabinet that also loses heat through its walls, degC.
+ * @param heatW W
+ * @param uaWK wall loss, W/K, >= 0
+ * @param flowM3s airflow, m3/s, >= 0
+ * @param density kg/m3 at ambient
+ * @returns null when neither wall nor air carries heat
+ * Reference: heat balance t_i = t_a + P/(UA + rho cp Q)
+ */
+export function cabinetTemperature(heatW: number, uaWK: number, ambientC: number, flowM3s: number, density: number): number | null {
+  const conductance = uaWK + density * CP_AIR * flowM3s
+  return conductance > 0 ? ambientC + heatW / conductance : null
+}
+
+/**
+ * Airflow that keeps a cabinet at a temperature, the wall loss taken off first, m3/s.
+ * @returns 0 where the walls do it alone; null where the inside may not be warmer than ambient
+ * Reference: heat balance Q = max(0, P - UA (t_i - t_a))/(rho cp (t_i - t_a))
+ */
+export function airflowWithWallLoss(heatW: number, uaWK: number, insideC: number, ambientC: number, density: number): number | null {
+  const rise = insideC - ambientC
+  return rise > 0 ? Math.max(0, heatW - uaWK * rise) / (density * CP_AIR * rise) : null
+}
+
+/**
+ * Effective cooling surface of a box, m2, all lengths in m; the floor never counts.
+ * Reference: factors of the enclosure temperature-rise method, IEC/TR 60890 family (from memory)
+ */
+export function effectiveArea(heightM: number, widthM: number, depthM: number, placement: 'free-standing' | 'wall'): number {
+  return placement === 'wall'
+    ? 1.4 * widthM * (heightM + depthM) + 1.8 * depthM * heightM
+    : 1.8 * heightM * (widthM + depthM) + 1.4 * widthM * depthM
+}

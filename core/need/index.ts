@@ -1,0 +1,6 @@
+export * from './heat'
+export * from './air-changes'
+export * from './clear-out'
+export * from './capture'
+export * from './evaporation'
+export * from './dilution'

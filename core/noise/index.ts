@@ -1,0 +1,3 @@
+export * from './levels'
+export * from './budget'
+export * from './mounts'

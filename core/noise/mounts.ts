@@ -1,0 +1,10 @@
+const GRAVITY = 9.80665
+
+/** Natural frequency of a soft mount from its static sag in m, Hz. */
+export const isolatorFrequency = (deflectionM: number) => Math.sqrt(GRAVITY / deflectionM) / (2 * Math.PI)
+
+/** Share of the shaking force that passes an undamped mount; null at resonance. */
+export function transmissibility(rpm: number, naturalHz: number): number | null {
+  const t = 1 / Math.abs(1 - (rpm / 60 / naturalHz) ** 2)
+  return Number.isFinite(t) ? t : null
+}

@@ -1,0 +1,5 @@
+export * from './wire'
+export * from './budget'
+export * from './converter'
+export * from './sources'
+export * from './fan-on-wire'

@@ -1,0 +1,3 @@
+export * from './quantities'
+export * from './parse'
+export * from './print'

@@ -1,0 +1,84 @@
+import { preferredUnit, quantities, quantityInfo, toSi, type Quantity, type Unit, type UnitPreferences } from './quantities'
+
+export type Parsed =
+  | { ok: true, value: number, unit: Unit }
+  | { ok: false, code: 'empty' | 'no-number' | 'ambiguous' | 'unknown-unit' | 'wrong-kind', message: string }
+
+const normal = (text: string) => text.normalize('NFKC').toLowerCase()
+  .replace(/[\s\u00a0·]/g, '').replaceAll('−', '-').replaceAll('ω', 'ohm').replace(/^deg\.?/, 'deg')
+
+function matches(u: Unit, written: string): boolean {
+  return normal(u.symbol) === written || u.aliases.some(a => normal(a) === written)
+}
+
+function findUnit(quantity: Quantity, text: string): Unit | undefined {
+  const { units } = quantityInfo(quantity)
+  const exact = text.trim()
+  return units.find(u => u.symbol === exact || u.aliases.includes(exact)) ?? units.find(u => matches(u, normal(text)))
+}
+
+/**
+ * Reads the number at the start of a text: dot or comma as decimal sign, blanks or apostrophes between
+ * thousands, an exponent. Returns null where none stands there, 'ambiguous' for 1,200 (1.2 or 1200?).
+ */
+export function parseNumber(text: string): { value: number, rest: string } | null | 'ambiguous' {
+  const match = /^\s*([+\-−]?)\s*((?:\d{1,3}(?:[ \u00a0\u202f'’]\d{3})+|\d+)?(?:[.,]\d+)*[.,]?)(e[+-]?\d+)?/i.exec(text)
+  const digits = match?.[2]?.replace(/[ \u00a0\u202f'’]/g, '')
+  if (!match || !digits || !/\d/.test(digits)) return null
+  const commas = digits.split(',').length - 1
+  const dots = digits.split('.').length - 1
+  let plain = digits
+  if (commas > 0 && dots > 0) {
+    const decimal = digits.lastIndexOf(',') > digits.lastIndexOf('.') ? ',' : '.'
+    if (digits.split(decimal).length > 2) return null
+    plain = digits.split(decimal === ',' ? '.' : ',').join('').replace(',', '.')
+  }
+  else if (commas + dots > 1) {
+    const separator = commas ? ',' : '.'
+    if (!digits.split(separator).slice(1).every(group => group.length === 3)) return null
+    plain = digits.split(separator).join('')
+  }
+  else if (commas === 1) {
+    if (/^[1-9]\d{0,2},\d{3}$/.test(digits)) return 'ambiguous'
+    plain = digits.replace(',', '.')
+  }
+  const sign = match[1] === '-' || match[1] === '−' ? -1 : 1
+  return { value: sign * Number(plain + (match[3] ?? '')), rest: text.slice(match[0].length) }
+}
+
+/**
+ * Reads what a maker writes ("48.5 CFM", "2,4 mmH2O", "0.19 inH2O") and gives the SI value.
+ *
+ * @param text what was typed
+ * @param quantity the kind of value that is wanted
+ * @param preferences the person's units: used when no unit is written
+ * @returns the value in SI with the unit that was read, or a code and a message that can be shown beside the field
+ * @example parseQuantity('48.5 CFM', 'flow') // { ok: true, value: 0.022889..., unit: CFM }
+ */
+export function parseQuantity(text: string, quantity: Quantity, preferences: UnitPreferences = {}): Parsed {
+  const info = quantityInfo(quantity)
+  if (!text.trim()) return { ok: false, code: 'empty', message: `Type ${info.article}, such as ${info.example}.` }
+  const leading = /^\s*([€$£])\s*(.*)$/.exec(text)
+  const read = parseNumber(leading ? leading[2]! + leading[1]! : text)
+  if (read === 'ambiguous') {
+    const [whole, part] = text.trim().split(',') as [string, string]
+    const digits = part.slice(0, 3)
+    return { ok: false, code: 'ambiguous', message: `“${whole},${digits}” may mean ${whole}.${digits} or ${whole}${digits}: write it one of these two ways.` }
+  }
+  if (!read || !Number.isFinite(read.value)) {
+    return { ok: false, code: 'no-number', message: `“${text.trim()}” does not begin with a number. Type ${info.article}, such as ${info.example}.` }
+  }
+  const written = read.rest.trim()
+  if (!written) {
+    const unit = preferredUnit(quantity, preferences)
+    return { ok: true, value: toSi(read.value, unit), unit }
+  }
+  const unit = findUnit(quantity, written)
+  if (unit) return { ok: true, value: toSi(read.value, unit), unit }
+  const other = (Object.keys(quantities) as Quantity[]).find(q => q !== quantity && findUnit(q, written))
+  if (other) {
+    return { ok: false, code: 'wrong-kind', message: `${written} is the unit of ${quantityInfo(other).article}; this field wants ${info.article}, such as ${info.example}.` }
+  }
+  const known = info.units.map(u => u.symbol).filter(Boolean).join(', ')
+  return { ok: false, code: 'unknown-unit', message: `Redpoll does not know the unit “${written}” here. It reads ${known || 'a plain number'}.` }
+}

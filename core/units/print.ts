@@ -1,0 +1,48 @@
+import { fromSi, preferredUnit, type Quantity, type UnitPreferences } from './quantities'
+
+/**
+ * Prints a number with about three significant digits and at most `decimals` decimals: no false precision,
+ * a true minus sign, thin spaces in thousands. No number gives an en dash.
+ * @example printNumber(1234.5, 1) // "1 235" (with a thin space)
+ */
+export function printNumber(value: number | null | undefined, decimals = 3): string {
+  if (value === null || value === undefined || !Number.isFinite(value)) return '–'
+  const magnitude = Math.abs(value)
+  const wanted = magnitude >= 100 ? 0 : magnitude >= 10 ? 1 : magnitude >= 1 ? 2 : 3
+  const text = Math.abs(value).toFixed(Math.min(wanted, decimals))
+  const [whole, part] = text.split('.') as [string, string | undefined]
+  const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, '\u2009') : whole
+  const zero = Number(text) === 0
+  return (value < 0 && !zero ? '−' : '') + grouped + (part ? `.${part}` : '')
+}
+
+/** Unit symbol a value of this quantity is shown with. */
+export function unitSymbol(quantity: Quantity, preferences: UnitPreferences = {}): string {
+  return preferredUnit(quantity, preferences).symbol
+}
+
+/** SI value as a number in the person's unit, without the unit. */
+export function printBare(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {
+  if (value === null || value === undefined) return '–'
+  const unit = preferredUnit(quantity, preferences)
+  return printNumber(fromSi(value, unit), unit.decimals)
+}
+
+/**
+ * SI value with its unit in the person's choice.
+ * @param value SI value, or null for "not known"
+ * @example printQuantity(0.0128, 'flow') // "46.1 m³/h"
+ */
+export function printQuantity(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {
+  const bare = printBare(value, quantity, preferences)
+  const symbol = unitSymbol(quantity, preferences)
+  if (bare === '–' || !symbol) return bare
+  return symbol === '€' ? `${symbol}\u00a0${bare}` : `${bare}\u00a0${symbol}`
+}
+
+/** The text an input field shows: plain digits that can be parsed again, with up to five significant digits. */
+export function printEditable(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {
+  if (value === null || value === undefined || !Number.isFinite(value)) return ''
+  const unit = preferredUnit(quantity, preferences)
+  return String(Number(fromSi(value, unit).toPrecision(5)))
+}
