@@ -154,10 +154,10 @@ export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): num
 /**
  * Operating point of a driven fan on a path.
  * @returns flow and pressure, or the reason why there is none: `none-opposed` (the path's head is stronger than the
- * fan), `left-of-data`, `right-of-data` (the sheet's curve ends before the path is met), `not-turning`
+ * fan), `left-of-data`, `right-of-data` (the sheet's curve ends before the path is met), `not-turning` (flow 0)
  */
 export function operatingPoint(curve: FanCurve, path: Resistance, drive: Drive = asSheet): OperatingPoint {
-  if (!(drive.speed > 0)) return { status: 'not-turning', crossings: [], flow: null, pressure: null, region: null }
+  if (!(drive.speed > 0)) return { status: 'not-turning', crossings: [], flow: 0, pressure: path.head ?? 0, region: null }
   const all = crossings(curve, path, drive)
   if (all.length === 0) {
     const firstDifference = curve.p[0]! * drive.speed ** 2 * drive.densityRatio * drive.series

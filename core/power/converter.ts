@@ -13,6 +13,13 @@ export const adjustableRegulatorOutput = (r1: number, r2: number, vRef = 1.25, i
 /** Voltage behind series diodes, V. */
 export const diodeDrop = (supply: number, diodes: number, drop: number) => supply - diodes * drop
 
+/** Voltage peak of a chopped supply: the supply itself, whatever the duty. */
+export const choppedPeak = (supply: number) => supply
+/** Mean voltage of a chopped supply, V. */
+export const choppedAverage = (supply: number, duty: number) => supply * duty
+/** What a reverse-polarity MOSFET (on-resistance, ohm) saves against a series diode (forward voltage, V), W. */
+export const protectionSaving = (rdsOn: number, current: number, forwardV: number) => current * forwardV - current ** 2 * rdsOn
+
 /** Share of the advertised current a small module holds without a heat sink, and the accepted setting error. Common practice, no source. */
 export const MODULE_DERATING = 0.7
 export const SETTING_TOLERANCE = 0.05

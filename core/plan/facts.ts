@@ -1,0 +1,199 @@
+import { filterMedia } from '../airpath'
+import type { Facts, FactName, FactValue } from '../findings'
+import { fromSi, quantityInfo } from '../units'
+import { factCatalogue, type FactInfo } from '../findings'
+import type { Candidate } from './candidate'
+import type { PathElement, PlanDocument } from './document'
+import { freeDelivery, impellerDiameter, shutOffPressure, sweptArea, type FanModel } from './fan'
+import type { Need } from './need'
+import { pathDrop, type PathModel } from './path'
+import type { PowerReport } from './power'
+import type { VerdictReport } from './verdict'
+
+/** Hole spacing of common square frames, m. De facto pattern shared by makers (from memory). */
+const holeSpacing: Record<number, number> = { 25: 0.020, 30: 0.024, 35: 0.029, 40: 0.032, 50: 0.040, 60: 0.050, 70: 0.060, 80: 0.0715, 92: 0.0825, 120: 0.105, 140: 0.1245, 200: 0.154 }
+
+export interface FactSources {
+  plan: PlanDocument
+  need: Need
+  path: PathModel
+  model: FanModel | null
+  candidate: Candidate | null
+  /** flow with the filters loaded, m3/s */
+  flowDirty: number | null
+  /** flow of one fan alone, m3/s */
+  flowOfOne: number | null
+  power: PowerReport
+  verdict: VerdictReport
+}
+
+type SiFacts = Partial<Record<FactName, FactValue | null | undefined>>
+
+/** From SI to the unit that rules are written in. */
+function inRuleUnit(name: FactName, value: FactValue): FactValue {
+  const info: FactInfo = factCatalogue[name]
+  if (typeof value !== 'number' || !info.quantity) return value
+  return fromSi(value, quantityInfo(info.quantity).units.find(u => u.symbol === info.symbol)!)
+}
+
+/** Free area of an element that lets air in or out, m2. */
+function freeArea(e: PathElement): number | null {
+  if (e.kind === 'opening') return e.areaM2
+  if (e.kind === 'grille') return e.areaM2 !== null && e.freeAreaRatio !== null ? e.areaM2 * e.freeAreaRatio : null
+  if (e.kind === 'duct' || e.kind === 'bend') return e.diameterM === null ? null : Math.PI / 4 * e.diameterM ** 2
+  return null
+}
+
+function needFacts({ plan, need, candidate }: FactSources): SiFacts {
+  const { job } = plan
+  return {
+    'need.kind': job.goal,
+    'need.goalStated': plan.targets.length > 0 || need.insideMaxC !== null,
+    'need.flow': need.flow.value,
+    'need.comparedWith': candidate?.flow ? 'operating-point' : null,
+    'need.targetTemp': job.goal === 'cool' ? need.insideMaxC : null,
+    'need.ambientTemp': job.ambientC,
+    'need.ambientMax': job.ambientMaxC,
+    'need.activeCooling': job.goal === 'cool' ? false : null,
+    'need.heatBasis': job.goal === 'cool' && job.heatW !== null ? job.heatBasis : null,
+    'need.altitude': job.altitudeM,
+    'need.densityCorrected': true,
+    'need.mustNotFail': job.mustNotFail,
+  }
+}
+
+function pathFacts({ plan, path, candidate }: FactSources): SiFacts {
+  const { job } = plan
+  const elements = plan.path
+  const solid = elements.filter(e => e.kind !== 'chamber' && e.kind !== 'fan')
+  const first = solid[0]
+  const last = solid.at(-1)
+  const filters = elements.filter(e => e.kind === 'filter' && e.areaM2)
+  const grilles = elements.filter(e => e.kind === 'grille' && e.freeAreaRatio !== null).map(e => e.freeAreaRatio!)
+  const bores = elements.filter(e => e.diameterM !== null).map(e => e.diameterM!)
+  const hoses = elements.filter(e => e.kind === 'duct' && e.lengthM !== null)
+  const flow = candidate?.flow ?? null
+  const narrow = bores.length ? Math.min(...bores) : null
+  const filter = filters.toSorted((a, b) => a.areaM2! - b.areaM2!)[0]
+  return {
+    'air.direction': job.direction,
+    'air.inletFreeArea': first ? freeArea(first) : null,
+    'air.outletFreeArea': last && last !== first ? freeArea(last) : null,
+    'air.inletClear': job.inletClearM,
+    'air.outletClear': job.outletClearM,
+    'air.openingGap': job.openingGapM,
+    'air.baffled': job.baffled,
+    'air.hotPartInPath': job.hotPartInPath,
+    'air.grilleOpen': grilles.length ? Math.min(...grilles) : null,
+    'filter.present': elements.length ? filters.length > 0 : null,
+    'filter.dpIncluded': filters.length ? path.elements.every(e => e.element.kind !== 'filter' || !e.missing) : null,
+    'filter.faceSpeed': filter && flow ? flow / filter.areaM2! : null,
+    'filter.ratedFaceSpeed': filter ? filterMedia.find(m => m.key === filter.medium)?.maxFaceSpeed : null,
+    'duct.diameter': narrow,
+    'duct.speed': narrow && flow ? flow / (Math.PI / 4 * narrow ** 2) : null,
+    'duct.length': hoses.length ? hoses.reduce((s, e) => s + e.lengthM!, 0) : null,
+    'duct.slack': hoses.length ? hoses.some(e => (e.slack ?? 1) > 1) : null,
+  }
+}
+
+function fanFacts({ plan, need, path, model, candidate, flowDirty, flowOfOne, power }: FactSources): SiFacts {
+  const { pick } = plan
+  if (!model || !pick || !candidate) return {}
+  const { fan } = model
+  const sp = (candidate.speed || 0) ** 2
+  const group = candidate.arrangement
+  const flow = candidate.flow
+  return {
+    'op.exists': path.complete ? flow !== null : null,
+    'op.flow': flow,
+    'op.flowDirty': flowDirty,
+    'op.dp': candidate.pressure,
+    'op.dpAtNeed': path.complete && need.flow.value !== null ? pathDrop(path, need.flow.value) : null,
+    'fan.ratedV': fan.ratedV, 'fan.vMin': fan.minV, 'fan.vMax': model.maxV, 'fan.startV': model.startV,
+    'fan.drivenV': power.fanLowV ?? power.fanV, 'fan.highV': power.fanHighV,
+    'fan.ratedA': fan.ratedA, 'fan.currentKnown': fan.ratedA !== null, 'fan.startA': power.fanStartA, 'fan.ratedW': fan.ratedA === null ? null : fan.ratedA * fan.ratedV,
+    'fan.freeFlow': freeDelivery(model) * candidate.speed * (group === 'series' ? 1 : candidate.count),
+    'fan.maxPressure': shutOffPressure(model) * sp * (group === 'series' ? candidate.count : 1),
+    'fan.stallFlow': candidate.stallFlow,
+    'fan.size': fan.frameM, 'fan.thickness': fan.thicknessM, 'fan.impeller': impellerDiameter(fan), 'fan.annulus': sweptArea(fan),
+    'fan.holeSpacing': holeSpacing[Math.round(fan.frameM * 1000)], 'fan.mass': fan.massKg, 'fan.bearing': fan.bearing, 'fan.wires': fan.wires,
+    'fan.airTemp': plan.job.direction === 'out' ? need.insideMaxC : plan.job.direction === 'in' ? plan.job.ambientMaxC ?? plan.job.ambientC : null,
+    'fan.maxAirTemp': fan.maxAirC, 'fan.ipWater': fan.ipWater, 'fan.curveBasis': model.curves.basis, 'fan.ratedRpm': fan.ratedRpm, 'fan.exCertified': false,
+    'group.count': pick.count, 'group.alike': true, 'group.arrangement': pick.arrangement, 'group.voltagesMixed': false, 'group.electricalSeries': false,
+    'group.flowGain': flow && flowOfOne ? flow / flowOfOne : null,
+    'group.weakestPressure': shutOffPressure(model) * sp,
+    'noise.level': candidate.level?.value, 'noise.distanceStated': fan.noiseDbA === null ? null : fan.noiseDistanceM !== null,
+    'noise.basis': fan.noiseDbA === null ? null : 'corrected',
+    'fit.depth': plan.job.fitDepthM, 'fit.stackExtra': plan.job.fitDepthM === null ? null : 0, 'fit.width': plan.job.fitWidthM,
+  }
+}
+
+function powerFacts({ plan, model, power }: FactSources): SiFacts {
+  const { source, converter } = plan
+  if (!source) return plan.pick ? { 'supply.kind': 'none' } : {}
+  const vOut = converter ? converter.outV : null
+  const usb = source.kind === 'usb'
+  const buckOrLinear = converter?.kind === 'buck' || converter?.kind === 'linear'
+  return {
+    'supply.kind': source.kind, 'supply.nominalV': source.nominalV, 'supply.vMin': source.lowV, 'supply.vMax': source.highV, 'supply.regulated': source.regulated,
+    'supply.output': source.output, 'supply.iMax': source.iMaxA, 'supply.iPeak': source.iPeakA ?? source.iMaxA,
+    'load.runA': power.loadRunA, 'load.startA': power.loadStartA, 'load.nonFanPresent': plan.loads.length > 0, 'load.nonFanCounted': true,
+    'header.loadA': source.kind === 'header' ? power.loadRunA : null, 'header.iMax': source.kind === 'header' ? source.iMaxA : null,
+    'header.startA': source.kind === 'header' ? power.loadStartA : null, 'header.iPeak': source.kind === 'header' ? source.iPeakA : null,
+    'usb.loadA': usb ? power.loadRunA : null, 'usb.budgetA': usb ? source.iMaxA : null, 'usb.unitA': usb ? 0.1 : null, 'usb.configures': usb ? false : null,
+    'usb.boost': usb || source.kind === 'power-bank' ? converter?.kind === 'boost' : null,
+    'boost.inputA': converter?.kind === 'boost' ? power.loadRunA : null,
+    'conv.kind': converter?.kind ?? 'none', 'conv.vOut': vOut, 'conv.vSet': converter?.measuredV, 'conv.outA': power.converterOutA, 'conv.iMax': converter?.iMaxA,
+    'conv.dropout': buckOrLinear ? converter.dropoutV ?? (converter.kind === 'buck' ? 1.5 : 2) : null,
+    'conv.adjustable': converter?.adjustable, 'conv.setFirst': converter?.setFirst,
+    'wire.drop': power.wireDropV, 'wire.lineV': power.feedV, 'wire.current': power.fanRunA, 'wire.ampacity': power.wireAmpacityA, 'wire.polarityChecked': source.polarityChecked,
+    'fuse.present': source.fuseFitted, 'fuse.rating': source.fuseFitted === false ? null : source.fuseA,
+    'batt.vFull': source.kind === 'pack' ? source.highV : null,
+    'ctl.chopsSupply': false,
+    'fan.reversedByPolarity': model ? false : null,
+  }
+}
+
+function safetyFacts({ plan }: FactSources): SiFacts {
+  const { job } = plan
+  return {
+    'safety.mainsExposed': job.mains, 'safety.flammable': job.flammable, 'safety.openFlue': job.openFlue, 'safety.wet': job.wet, 'safety.domain': job.domain,
+    'noise.target': plan.targets.find(t => t.kind === 'level')?.limit, 'noise.other': job.roomDbA,
+    ...(job.flammable ? { 'fan.exCertified': false } : {}),
+  }
+}
+
+function measureFacts({ plan, verdict }: FactSources): SiFacts {
+  const { before, after } = verdict
+  const run = after ?? before
+  if (!run) return {}
+  const level = run.readings.find(r => r.quantity === 'level')?.value
+  const soundUse = level === undefined ? {} : {
+    'meas.level': level, 'meas.background': run.backgroundDbA, 'meas.backgroundCorrected': true, 'meas.floor': run.floorDbA, 'meas.instrument': run.instrument,
+    'meas.calibrated': run.instrument === 'phone' ? false : null, 'meas.usedAs': plan.targets.some(t => t.kind === 'level') ? 'absolute' : 'difference',
+  }
+  const flow = run.readings.find(r => r.quantity === 'flow')?.value
+  const rpm = run.readings.find(r => r.quantity === 'rotation')?.value
+  const single: SiFacts = { ...soundUse, 'meas.voltageAt': run.voltageAt, 'meas.flow': flow, 'meas.rpm': rpm }
+  if (!before || !after) return single
+  return {
+    ...single,
+    ...(plan.job.goal === 'quieten' ? {} : { 'meas.vBefore': before.fanV, 'meas.vAfter': after.fanV }),
+    'meas.ambBefore': before.ambientC, 'meas.ambAfter': after.ambientC, 'meas.comparesRise': before.ambientC !== null && after.ambientC !== null,
+    'meas.soakBefore': before.soakS, 'meas.soakAfter': after.soakS, 'meas.bothSteady': before.steady === null || after.steady === null ? null : before.steady && after.steady,
+    'meas.loadBefore': before.heatW, 'meas.loadAfter': after.heatW, 'meas.distBefore': before.distanceM, 'meas.distAfter': after.distanceM,
+    'meas.lidBefore': before.lid, 'meas.lidAfter': after.lid, 'meas.changes': after.changes,
+    'meas.n': Math.min(plan.runs.filter(r => r.kind === 'baseline').length, plan.runs.filter(r => r.kind === 'after').length),
+  }
+}
+
+/** The plan's facts for the findings engine: what is not known is left out. */
+export function planFacts(sources: FactSources): Facts {
+  const si: SiFacts = { ...needFacts(sources), ...pathFacts(sources), ...fanFacts(sources), ...powerFacts(sources), ...safetyFacts(sources), ...measureFacts(sources) }
+  const facts: Facts = {}
+  for (const [name, value] of Object.entries(si) as [FactName, FactValue | null | undefined][]) {
+    if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) continue
+    facts[name] = inRuleUnit(name, value)
+  }
+  return facts
+}

@@ -1,0 +1,30 @@
+import { atDistance, atSpeed, identicalLevels, NEAREST_M, ROOM_LIMIT_M } from '../noise'
+import type { FanModel } from './fan'
+
+/** Distance assumed for a claim that does not state one, m. Common practice, no source. */
+const ASSUMED_DISTANCE_M = 1
+/** What an installed fan is louder than its free-air claim, dB: least, planned, most. Common practice, no source (3 to 10). */
+const INSTALLED = { low: 0, middle: 3, high: 8 }
+/** Extra when it runs in stall, dB. Common practice, no source (3 to 10). */
+const STALL = { low: 3, middle: 6, high: 10 }
+
+export interface LevelEstimate { value: number, low: number, high: number }
+
+/** Distance that the level is computed for: not nearer than the near field, not beyond the room's limit. */
+export const levelDistance = (listenerM: number) => Math.min(Math.max(listenerM, NEAREST_M), ROOM_LIMIT_M)
+
+/**
+ * Level of n equal fans at the listener, dB(A): claim, fan sound law, distance, installation.
+ * @param speed speed ratio, > 0
+ * @param restricted the path resists, so the free-air claim does not hold
+ * @returns null where the fan has no level or stands still
+ */
+export function levelAtListener(model: FanModel, speed: number, count: number, listenerM: number, restricted: boolean, stalled: boolean): LevelEstimate | null {
+  const claim = model.fan.noiseDbA
+  if (claim === null) return null
+  const driven = atSpeed(claim, 1, speed)
+  if (driven === null) return null
+  const base = identicalLevels(atDistance(driven, model.fan.noiseDistanceM ?? ASSUMED_DISTANCE_M, levelDistance(listenerM)), count)
+  const add = (which: keyof typeof INSTALLED) => (restricted ? INSTALLED[which] : 0) + (stalled ? STALL[which] : 0)
+  return { value: base + add('middle'), low: base + add('low') - 1, high: base + add('high') + 1 }
+}

@@ -1,0 +1,55 @@
+import type { AirState } from '../air'
+import { operatingPoint, stableFlow, type Drive, type FanCurve, type OperatingPoint, type Resistance } from '../fan'
+import { localResistance, pathDoubt, pathDrop, type PathModel } from './path'
+
+/** Flow that a first local fit is made at when nothing better is known, m3/s. */
+const FIRST_GUESS = 0.01
+const ROUNDS = 8
+
+/** The path in a form a ranking can use thousands of times: re-fits only where duct friction bends it. */
+export interface PathSolver { path: PathModel, fixed: Resistance | null, guess: number }
+
+export function pathSolver(path: PathModel, guess: number | null): PathSolver {
+  const at = guess && guess > 0 ? guess : FIRST_GUESS
+  return { path, fixed: path.hasFriction ? null : localResistance(path, at), guess: at }
+}
+
+const scaled = (r: Resistance, factor: number): Resistance => factor === 1 ? r : { a: r.a * factor, b: r.b * factor }
+
+/** Path coefficients at the operating point of a driven curve: the local fit is repeated until its flow stands. */
+function resistanceAtOperation(solver: PathSolver, curve: FanCurve, drive: Drive, factor: number): Resistance {
+  if (solver.fixed) return scaled(solver.fixed, factor)
+  let at = solver.guess
+  let resistance = scaled(localResistance(solver.path, at), factor)
+  for (let i = 0; i < ROUNDS; i++) {
+    const flow = stableFlow(curve, resistance, drive)
+    if (!(flow > 0) || Math.abs(flow - at) < 1e-7 * flow) break
+    at = flow
+    resistance = scaled(localResistance(solver.path, at), factor)
+  }
+  return resistance
+}
+
+/** Lowest stable flow of a driven curve on the path, m3/s, or -1. @param factor multiplies the path's resistance (for its band) */
+export function operatingFlow(solver: PathSolver, curve: FanCurve, drive: Drive, factor = 1): number {
+  return stableFlow(curve, resistanceAtOperation(solver, curve, drive, factor), drive)
+}
+
+/** Operating point of a driven curve on the path. */
+export function operateOnPath(solver: PathSolver, curve: FanCurve, drive: Drive): OperatingPoint {
+  return operatingPoint(curve, resistanceAtOperation(solver, curve, drive, 1), drive)
+}
+
+/** Driven fans as the solver wants them. */
+export const driveOf = (air: AirState, speed: number, count: number, arrangement: 'single' | 'parallel' | 'series'): Drive =>
+  ({ speed, densityRatio: air.densityRatio, parallel: arrangement === 'series' ? 1 : count, series: arrangement === 'series' ? count : 1 })
+
+/** Points of the path's curve with its band, for a chart. */
+export function pathCurve(path: PathModel, maxFlow: number, samples = 33): { flow: number, drop: number, low: number, high: number }[] {
+  return Array.from({ length: samples }, (_, i) => {
+    const flow = maxFlow * i / (samples - 1)
+    const drop = pathDrop(path, flow)
+    const doubt = flow > 0 ? pathDoubt(path, flow) : 0
+    return { flow, drop, low: drop * (1 - doubt), high: drop * (1 + doubt) }
+  })
+}

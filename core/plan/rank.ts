@@ -1,0 +1,99 @@
+import type { Fan } from './document'
+import { evaluateCandidate, quickLook, START_MARGIN, type Candidate, type Context } from './candidate'
+import { modelFan, type FanModel } from './fan'
+import type { Arrangement } from './document'
+
+export type Objective = 'quietest' | 'margin' | 'cheapest' | 'power'
+
+export interface RankOptions {
+  objective: Objective
+  /** fans side by side to try, and whether to try two in series */
+  counts: readonly number[]
+  series: boolean
+  /** how many voltages to try between the safe start and rated */
+  levels: number
+  /** only this voltage, where the drive cannot be chosen */
+  fixedV: number | null
+}
+
+export const defaultRank: RankOptions = { objective: 'quietest', counts: [1, 2, 3, 4], series: true, levels: 10, fixedV: null }
+
+export interface Ranking {
+  rows: Candidate[]
+  /** fans that could not be computed, with the reason */
+  skipped: { fanId: string, name: string, reason: string }[]
+  /** how many combinations were looked at */
+  looked: number
+}
+
+/** Voltages to try: from 1.2 times the start voltage to rated, rounded to what a meter can be set to. */
+export function driveLevels(model: FanModel, levels: number): number[] {
+  const { ratedV } = model.fan
+  const low = Math.min(ratedV, Math.max(model.minV, START_MARGIN * model.startV))
+  const volts = Array.from({ length: levels }, (_, i) => Math.ceil((low + (ratedV - low) * i / Math.max(1, levels - 1)) * 10 - 1e-6) / 10)
+  return [...new Set(volts.map(v => Math.min(v, ratedV)))]
+}
+
+/** Smaller is better. */
+const score: Record<Objective, (c: Candidate) => number> = {
+  quietest: c => c.level?.value ?? 1e3,
+  margin: c => -(c.margin ?? -1),
+  cheapest: c => c.cost ?? 1e6,
+  power: c => c.powerW ?? 1e3,
+}
+
+const verdictOrder = { good: 0, warn: 1, fail: 2 }
+
+/** Rows that meet the need come first; among failing ones the nearest miss. */
+export function compareCandidates(objective: Objective): (a: Candidate, b: Candidate) => number {
+  return (a, b) => {
+    const usable = (c: Candidate) => c.verdict === 'fail' ? 1 : 0
+    if (usable(a) !== usable(b)) return usable(a) - usable(b)
+    if (a.verdict === 'fail') return (b.margin ?? -1) - (a.margin ?? -1)
+    return score[objective](a) - score[objective](b) || verdictOrder[a.verdict] - verdictOrder[b.verdict] || (a.cost ?? 1e6) - (b.cost ?? 1e6)
+  }
+}
+
+/** Which drive level of one fan and count to show: the lowest that gives the planned flow, or full voltage. */
+function chooseLevel(context: Context, model: FanModel, count: number, arrangement: Arrangement, options: RankOptions): number {
+  if (options.fixedV !== null) return options.fixedV
+  const { ratedV } = model.fan
+  if (options.objective === 'margin') {
+    const levels = driveLevels(model, options.levels).reverse()
+    const limit = context.levelLimit
+    if (limit === null) return ratedV
+    return levels.find((v) => {
+      const { level } = quickLook(context, model, count, arrangement, v)
+      return level !== null && level <= limit
+    }) ?? ratedV
+  }
+  const wanted = context.designFlow
+  if (wanted === null) return ratedV
+  return driveLevels(model, options.levels).find(v => quickLook(context, model, count, arrangement, v).flow >= wanted) ?? ratedV
+}
+
+/**
+ * Ranks a shelf on a job: every fan, count and arrangement at the drive level that suits the objective.
+ * Flow rises with voltage, so the first level that suffices is the quietest and the least power.
+ */
+export function rankShelf(context: Context, fans: readonly Fan[], options: RankOptions = defaultRank): Ranking {
+  const rows: Candidate[] = []
+  const skipped: Ranking['skipped'] = []
+  let looked = 0
+  for (const fan of fans) {
+    const made = modelFan(fan)
+    if (!made.ok) {
+      skipped.push({ fanId: fan.id, name: `${fan.maker} ${fan.model}`, reason: made.reason })
+      continue
+    }
+    const groups: { count: number, arrangement: Arrangement }[] = options.counts.map(count => ({ count, arrangement: count === 1 ? 'single' : 'parallel' }))
+    if (options.series) groups.push({ count: 2, arrangement: 'series' })
+    for (const { count, arrangement } of groups) {
+      looked += options.fixedV === null ? options.levels : 1
+      const volts = chooseLevel(context, made.model, count, arrangement, options)
+      rows.push(evaluateCandidate(context, made.model, count, arrangement, volts))
+    }
+  }
+  rows.sort(compareCandidates(options.objective))
+  return { rows, skipped, looked }
+}

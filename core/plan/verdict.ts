@@ -1,0 +1,188 @@
+import { instrumentHalfWidth, relativeChange, targetVerdict, type TargetVerdict } from '../measure'
+import { atDistance, loudnessRatio, minusBackground, readingClass } from '../noise'
+import type { Job, PlanDocument, Reading, ReadingQuantity, Run, Target, TargetKind } from './document'
+
+/** A measured value brought to the plan's conditions, with what was done to it. */
+export interface Judged { value: number, halfWidth: number, steps: string[], upperBoundOnly: boolean }
+
+export interface TargetResult {
+  target: Target
+  measured: Judged | null
+  verdict: TargetVerdict | 'not-measured'
+  why: string
+}
+
+export interface Comparison {
+  quantity: ReadingQuantity
+  place: string
+  before: number
+  after: number
+  /** temperatures are compared as rise over the ambient of their own run */
+  asRise: boolean
+  difference: number
+  /** share of before; null for levels */
+  change: number | null
+  /** loudness ratio for levels */
+  loudness: number | null
+  halfWidth: number
+  shown: boolean
+}
+
+export interface Unfair { what: string, text: string, effect: string }
+
+export interface VerdictReport {
+  before: Run | null
+  after: Run | null
+  targets: TargetResult[]
+  comparisons: Comparison[]
+  unfair: Unfair[]
+  notStated: string[]
+}
+
+/** Latest run of a kind. */
+export function latestRun(plan: PlanDocument, kind: Run['kind']): Run | null {
+  return plan.runs.filter(r => r.kind === kind).sort((a, b) => b.takenAt.localeCompare(a.takenAt))[0] ?? null
+}
+
+/** 95 % half-width of a reading. */
+export function readingHalfWidth(run: Run, quantity: ReadingQuantity, value: number): number {
+  if (quantity === 'temperature') return instrumentHalfWidth.temperature
+  if (quantity === 'level') return instrumentHalfWidth[run.instrument ?? 'phone']
+  const share = quantity === 'power' ? instrumentHalfWidth.current : instrumentHalfWidth[quantity]
+  return share * Math.abs(value)
+}
+
+/** Limits of restating a rise to another load under forced air. Handbook, normalising. */
+const LOAD_FACTOR = [0.5, 1.5] as const
+const AMBIENT_RANGE_K = 15
+
+function judgeTemperature(job: Job, run: Run, reading: Reading): Judged {
+  const steps: string[] = []
+  let value = reading.value
+  let halfWidth: number = instrumentHalfWidth.temperature
+  if (run.ambientC !== null) {
+    let rise = reading.value - run.ambientC
+    halfWidth = Math.SQRT2 * halfWidth
+    if (run.heatW && job.heatW && run.heatW !== job.heatW) {
+      const factor = job.heatW / run.heatW
+      if (factor >= LOAD_FACTOR[0] && factor <= LOAD_FACTOR[1]) {
+        rise *= factor
+        halfWidth *= factor
+        steps.push('rise scaled to the plan’s heat')
+      }
+    }
+    if (Math.abs(job.ambientC - run.ambientC) <= AMBIENT_RANGE_K) {
+      value = job.ambientC + rise
+      if (job.ambientC !== run.ambientC) steps.push('restated to the plan’s ambient')
+    }
+  }
+  return { value, halfWidth, steps, upperBoundOnly: false }
+}
+
+function judgeLevel(job: Job, run: Run, reading: Reading): Judged {
+  const steps: string[] = []
+  let value = reading.value
+  let upperBoundOnly = false
+  if (run.floorDbA !== null && readingClass(reading.value, run.floorDbA) !== 'usable') {
+    upperBoundOnly = true
+    steps.push('at the meter’s floor: an upper bound')
+  }
+  if (run.backgroundDbA !== null) {
+    const corrected = minusBackground(reading.value, run.backgroundDbA)
+    if (corrected === null) {
+      upperBoundOnly = true
+      steps.push('less than 3 dB over the background: at most the reading')
+    }
+    else if (corrected !== value) {
+      value = corrected
+      steps.push('background removed')
+    }
+  }
+  if (run.distanceM !== null && Math.abs(run.distanceM - job.listenerM) > 0.05 * job.listenerM && run.distanceM >= 0.3 && job.listenerM >= 0.3) {
+    value = atDistance(value, run.distanceM, job.listenerM)
+    steps.push('moved to the listener’s distance by the free-field law')
+  }
+  return { value, halfWidth: instrumentHalfWidth[run.instrument ?? 'phone'], steps, upperBoundOnly }
+}
+
+const quantityOf: Record<Exclude<TargetKind, 'money'>, ReadingQuantity> = { temperature: 'temperature', level: 'level', flow: 'flow' }
+
+/** The reading a target is judged by: the one at its place, else the highest (flow: the lowest) of its kind. */
+function readingFor(target: Target, run: Run): Reading | null {
+  if (target.kind === 'money') return null
+  const ofKind = run.readings.filter(r => r.quantity === quantityOf[target.kind as 'flow'])
+  const there = ofKind.filter(r => target.place && r.place.trim().toLowerCase() === target.place.trim().toLowerCase())
+  const pool = (there.length ? there : ofKind).toSorted((a, b) => b.value - a.value)
+  return (target.kind === 'flow' ? pool.at(-1) : pool[0]) ?? null
+}
+
+function judgeTarget(plan: PlanDocument, run: Run | null, target: Target, cost: number | null): TargetResult {
+  if (target.kind === 'money') {
+    if (cost === null) return { target, measured: null, verdict: 'not-measured', why: 'No price for the picked fan yet.' }
+    return { target, measured: { value: cost, halfWidth: 0, steps: [], upperBoundOnly: false }, verdict: cost <= target.limit ? 'met' : 'not-met', why: 'Price of the fans still to buy.' }
+  }
+  const reading = run ? readingFor(target, run) : null
+  if (!run || !reading) return { target, measured: null, verdict: 'not-measured', why: run ? 'The run after the change has no such reading.' : 'No run after the change yet.' }
+  const measured = target.kind === 'temperature' ? judgeTemperature(plan.job, run, reading)
+    : target.kind === 'level' ? judgeLevel(plan.job, run, reading)
+      : { value: reading.value, halfWidth: readingHalfWidth(run, 'flow', reading.value), steps: [], upperBoundOnly: false }
+  const sense = target.kind === 'flow' ? 'at-least' : 'at-most'
+  if (measured.upperBoundOnly) {
+    const met = measured.value <= target.limit
+    return { target, measured, verdict: met ? 'met' : 'not-decided', why: met ? 'Even the upper bound is within the target.' : 'Only an upper bound was measured.' }
+  }
+  const verdict = targetVerdict(target.limit, sense, measured.value, measured.halfWidth)
+  return { target, measured, verdict, why: verdict === 'not-decided' ? 'The range of the measurement straddles the target.' : '' }
+}
+
+/** Quantities whose change is a share of before. */
+function compareReading(before: Run, after: Run, b: Reading, a: Reading): Comparison {
+  const { quantity, place } = b
+  const asRise = quantity === 'temperature' && before.ambientC !== null && after.ambientC !== null
+  let x = asRise ? b.value - before.ambientC! : b.value
+  let y = asRise ? a.value - after.ambientC! : a.value
+  if (quantity === 'level') {
+    x = (before.backgroundDbA === null ? null : minusBackground(x, before.backgroundDbA)) ?? x
+    y = (after.backgroundDbA === null ? null : minusBackground(y, after.backgroundDbA)) ?? y
+  }
+  const halfWidth = Math.hypot(readingHalfWidth(before, quantity, x), readingHalfWidth(after, quantity, y)) * (asRise ? Math.SQRT2 : 1)
+  const level = quantity === 'level'
+  const absolute = quantity === 'temperature' && !asRise
+  return {
+    quantity, place, before: x, after: y, asRise, difference: y - x, change: level || absolute ? null : relativeChange(x, y),
+    loudness: level ? loudnessRatio(y - x) : null, halfWidth, shown: Math.abs(y - x) > halfWidth,
+  }
+}
+
+/** Which conditions of two runs differ enough to spoil the comparison. Limits: handbook, fair comparison (common practice). */
+function fairness(before: Run, after: Run): { unfair: Unfair[], notStated: string[] } {
+  const unfair: Unfair[] = []
+  const notStated: string[] = []
+  const pair = (name: string, b: number | null, a: number | null, differs: (b: number, a: number) => boolean, text: (b: number, a: number) => string, effect: string) => {
+    if (b === null || a === null) notStated.push(name)
+    else if (differs(b, a)) unfair.push({ what: name, text: text(b, a), effect })
+  }
+  pair('ambient', before.ambientC, after.ambientC, (b, a) => Math.abs(a - b) > 2, (b, a) => `Ambient ${b.toFixed(1)} and ${a.toFixed(1)} °C`, 'Temperatures are compared as rise over ambient, which takes most of it out.')
+  pair('equipment load', before.heatW, after.heatW, (b, a) => Math.abs(a - b) > 0.05 * b, (b, a) => `Load ${b.toFixed(0)} and ${a.toFixed(0)} W`, 'More heat makes a larger rise: repeat with the same load.')
+  pair('listening distance', before.distanceM, after.distanceM, (b, a) => Math.abs(a - b) > 0.05 * b, (b, a) => `Microphone at ${b.toFixed(2)} and ${a.toFixed(2)} m`, '6 dB for each doubling: mark the spot.')
+  if (!(before.steady && after.steady)) {
+    pair('soak time', before.soakS, after.soakS, (b, a) => Math.abs(a - b) > 0.1 * b, (b, a) => `Soaked ${(b / 60).toFixed(0)} and ${(a / 60).toFixed(0)} min`, 'The shorter soak looks cooler than it is.')
+  }
+  if (before.lid === null || after.lid === null) notStated.push('lid')
+  else if (before.lid !== after.lid) unfair.push({ what: 'lid', text: `Lid ${before.lid} before, ${after.lid} after`, effect: 'Another air path: repeat with the lid alike.' })
+  if ((after.changes ?? 1) > 1) unfair.push({ what: 'changes', text: `${after.changes} things changed at once`, effect: 'Nobody knows which one worked.' })
+  return { unfair, notStated }
+}
+
+/** Targets against the newest run after the change; newest baseline against it. */
+export function computeVerdict(plan: PlanDocument, cost: number | null): VerdictReport {
+  const before = latestRun(plan, 'baseline')
+  const after = latestRun(plan, 'after')
+  const targets = plan.targets.map(t => judgeTarget(plan, after, t, cost))
+  if (!before || !after) return { before, after, targets, comparisons: [], unfair: [], notStated: [] }
+  const comparisons = before.readings.flatMap((b) => {
+    const a = after.readings.find(r => r.quantity === b.quantity && r.place.trim().toLowerCase() === b.place.trim().toLowerCase())
+    return a ? [compareReading(before, after, b, a)] : []
+  })
+  return { before, after, targets, comparisons, ...fairness(before, after) }
+}

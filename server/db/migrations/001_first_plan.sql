@@ -1,0 +1,251 @@
+-- Shelf, jobs, air paths, picks, feeds, runs and settings. All values SI, temperatures in degC.
+
+CREATE TABLE fan (
+  id text PRIMARY KEY,
+  maker text NOT NULL,
+  model text NOT NULL CHECK (length(model) BETWEEN 1 AND 120),
+  kind text NOT NULL CHECK (kind IN ('axial', 'blower')),
+  frame_m double precision NOT NULL CHECK (frame_m > 0),
+  thickness_m double precision NOT NULL CHECK (thickness_m > 0),
+  rated_v double precision NOT NULL CHECK (rated_v > 0),
+  min_v double precision CHECK (min_v >= 0),
+  max_v double precision CHECK (max_v >= min_v),
+  start_v double precision CHECK (start_v >= 0),
+  intercept_v double precision CHECK (intercept_v >= 0 AND intercept_v < rated_v),
+  rated_a double precision CHECK (rated_a > 0),
+  rated_rpm double precision CHECK (rated_rpm > 0),
+  max_flow_m3s double precision CHECK (max_flow_m3s > 0),
+  max_pressure_pa double precision CHECK (max_pressure_pa > 0),
+  noise_db_a double precision,
+  noise_distance_m double precision CHECK (noise_distance_m > 0),
+  wires integer CHECK (wires IN (2, 3, 4)),
+  bearing text CHECK (bearing IN ('sleeve', 'ball', 'fluid')),
+  mass_kg double precision CHECK (mass_kg > 0),
+  ip_water integer CHECK (ip_water BETWEEN 0 AND 9),
+  max_air_c double precision,
+  price double precision CHECK (price >= 0),
+  owned boolean NOT NULL DEFAULT false,
+  curve_basis text NOT NULL CHECK (curve_basis IN ('curve', 'measured', 'claim', 'estimated')),
+  notes text NOT NULL DEFAULT '',
+  deleted_at timestamptz,
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1
+);
+
+CREATE TABLE fan_point (
+  fan_id text NOT NULL REFERENCES fan ON DELETE CASCADE,
+  position integer NOT NULL CHECK (position >= 0),
+  flow_m3s double precision NOT NULL CHECK (flow_m3s >= 0),
+  pressure_pa double precision NOT NULL CHECK (pressure_pa >= 0),
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1,
+  PRIMARY KEY (fan_id, position)
+);
+
+CREATE TABLE job (
+  id text PRIMARY KEY,
+  name text NOT NULL CHECK (length(name) BETWEEN 1 AND 120),
+  goal text NOT NULL CHECK (goal IN ('cool', 'ventilate', 'quieten')),
+  equipment text NOT NULL,
+  complaint text NOT NULL,
+  untouchable text NOT NULL,
+  breathes_in text NOT NULL,
+  breathes_out text NOT NULL,
+  direction text CHECK (direction IN ('in', 'out')),
+  ambient_c double precision NOT NULL CHECK (ambient_c BETWEEN -60 AND 200),
+  ambient_max_c double precision CHECK (ambient_max_c BETWEEN -60 AND 200),
+  altitude_m double precision NOT NULL CHECK (altitude_m < 11000),
+  humidity double precision NOT NULL CHECK (humidity BETWEEN 0 AND 1),
+  hours_per_day double precision NOT NULL CHECK (hours_per_day BETWEEN 0 AND 24),
+  listener_m double precision NOT NULL CHECK (listener_m > 0),
+  room_db_a double precision,
+  margin double precision CHECK (margin >= 0),
+  heat_w double precision CHECK (heat_w >= 0),
+  heat_basis text NOT NULL CHECK (heat_basis IN ('measured', 'nameplate', 'estimate')),
+  inside_max_c double precision,
+  wall_loss_w_k double precision CHECK (wall_loss_w_k >= 0),
+  volume_m3 double precision CHECK (volume_m3 > 0),
+  air_changes_per_h double precision CHECK (air_changes_per_h > 0),
+  keep_basis text NOT NULL CHECK (keep_basis IN ('existing-fan', 'temperature', 'typed')),
+  existing_fan_id text REFERENCES fan,
+  existing_count integer NOT NULL CHECK (existing_count > 0),
+  existing_v double precision CHECK (existing_v >= 0),
+  measured_rise_k double precision CHECK (measured_rise_k > 0),
+  typed_flow_m3s double precision CHECK (typed_flow_m3s >= 0),
+  fit_depth_m double precision CHECK (fit_depth_m > 0),
+  fit_width_m double precision CHECK (fit_width_m > 0),
+  inlet_clear_m double precision CHECK (inlet_clear_m >= 0),
+  outlet_clear_m double precision CHECK (outlet_clear_m >= 0),
+  opening_gap_m double precision CHECK (opening_gap_m >= 0),
+  baffled boolean,
+  hot_part_in_path boolean,
+  must_not_fail boolean,
+  mains boolean,
+  flammable boolean,
+  open_flue boolean,
+  wet boolean,
+  domain text NOT NULL CHECK (domain IN ('general', 'vehicle', 'aircraft', 'medical', 'life-safety')),
+  deleted_at timestamptz,
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1
+);
+
+CREATE TABLE target (
+  job_id text NOT NULL REFERENCES job ON DELETE CASCADE,
+  id text NOT NULL,
+  position integer NOT NULL,
+  kind text NOT NULL CHECK (kind IN ('temperature', 'level', 'flow', 'money')),
+  "limit" double precision NOT NULL,
+  place text NOT NULL,
+  why text NOT NULL,
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1,
+  PRIMARY KEY (job_id, id)
+);
+
+CREATE TABLE path_element (
+  job_id text NOT NULL REFERENCES job ON DELETE CASCADE,
+  id text NOT NULL,
+  position integer NOT NULL,
+  kind text NOT NULL CHECK (kind IN ('opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'custom', 'fan')),
+  name text NOT NULL,
+  basis text NOT NULL CHECK (basis IN ('measured', 'sheet', 'good-guess', 'rough-guess')),
+  area_m2 double precision CHECK (area_m2 > 0),
+  free_area_ratio double precision CHECK (free_area_ratio > 0 AND free_area_ratio <= 1),
+  edge text CHECK (edge IN ('sharp', 'slot', 'crack', 'rounded')),
+  medium text,
+  c1 double precision CHECK (c1 >= 0),
+  c2 double precision CHECK (c2 >= 0),
+  load_factor double precision CHECK (load_factor >= 1),
+  diameter_m double precision CHECK (diameter_m > 0),
+  length_m double precision CHECK (length_m > 0),
+  surface text,
+  slack double precision CHECK (slack >= 1),
+  radius_ratio double precision CHECK (radius_ratio > 0),
+  angle_deg double precision CHECK (angle_deg BETWEEN 0 AND 180),
+  count integer CHECK (count > 0),
+  a double precision CHECK (a >= 0),
+  b double precision CHECK (b >= 0),
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1,
+  PRIMARY KEY (job_id, id)
+);
+
+CREATE TABLE pick (
+  job_id text PRIMARY KEY REFERENCES job ON DELETE CASCADE,
+  id text NOT NULL,
+  fan_id text NOT NULL REFERENCES fan,
+  count integer NOT NULL CHECK (count BETWEEN 1 AND 12),
+  arrangement text NOT NULL CHECK (arrangement IN ('single', 'parallel', 'series')),
+  drive_v double precision NOT NULL CHECK (drive_v > 0),
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1
+);
+
+CREATE TABLE power_source (
+  job_id text PRIMARY KEY REFERENCES job ON DELETE CASCADE,
+  id text NOT NULL,
+  kind text NOT NULL CHECK (kind IN ('adapter', 'rail', 'tap', 'header', 'usb', 'power-bank', 'pack', 'house-battery', 'vehicle', 'solar', 'none')),
+  name text NOT NULL,
+  nominal_v double precision CHECK (nominal_v >= 0),
+  low_v double precision CHECK (low_v >= 0),
+  high_v double precision CHECK (high_v >= 0),
+  i_max_a double precision CHECK (i_max_a > 0),
+  i_peak_a double precision CHECK (i_peak_a > 0),
+  regulated boolean,
+  output text NOT NULL CHECK (output IN ('dc', 'ac')),
+  wire_awg integer CHECK (wire_awg BETWEEN 10 AND 30),
+  wire_length_m double precision CHECK (wire_length_m >= 0),
+  fuse_a double precision CHECK (fuse_a > 0),
+  fuse_fitted boolean,
+  polarity_checked boolean,
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1
+);
+
+CREATE TABLE power_converter (
+  job_id text PRIMARY KEY REFERENCES job ON DELETE CASCADE,
+  id text NOT NULL,
+  kind text NOT NULL CHECK (kind IN ('buck', 'boost', 'linear')),
+  out_v double precision NOT NULL CHECK (out_v > 0),
+  i_max_a double precision CHECK (i_max_a > 0),
+  efficiency double precision CHECK (efficiency > 0 AND efficiency <= 1),
+  dropout_v double precision CHECK (dropout_v >= 0),
+  adjustable boolean NOT NULL,
+  set_first boolean NOT NULL,
+  measured_v double precision CHECK (measured_v >= 0),
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1
+);
+
+CREATE TABLE power_load (
+  job_id text NOT NULL REFERENCES job ON DELETE CASCADE,
+  id text NOT NULL,
+  position integer NOT NULL,
+  name text NOT NULL,
+  count integer NOT NULL CHECK (count > 0),
+  current_a double precision NOT NULL CHECK (current_a >= 0),
+  start_a double precision CHECK (start_a >= 0),
+  after_converter boolean NOT NULL,
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1,
+  PRIMARY KEY (job_id, id)
+);
+
+CREATE TABLE run (
+  job_id text NOT NULL REFERENCES job ON DELETE CASCADE,
+  id text NOT NULL,
+  position integer NOT NULL,
+  kind text NOT NULL CHECK (kind IN ('baseline', 'after')),
+  name text NOT NULL,
+  taken_at timestamptz NOT NULL,
+  fan_v double precision CHECK (fan_v >= 0),
+  voltage_at text CHECK (voltage_at IN ('fan', 'supply')),
+  ambient_c double precision,
+  heat_w double precision CHECK (heat_w >= 0),
+  distance_m double precision CHECK (distance_m > 0),
+  soak_s double precision CHECK (soak_s >= 0),
+  steady boolean,
+  lid text CHECK (lid IN ('open', 'closed')),
+  background_db_a double precision,
+  instrument text CHECK (instrument IN ('phone', 'class2', 'class1')),
+  floor_db_a double precision,
+  changes integer CHECK (changes >= 0),
+  notes text NOT NULL,
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1,
+  PRIMARY KEY (job_id, id)
+);
+
+CREATE TABLE reading (
+  job_id text NOT NULL,
+  run_id text NOT NULL,
+  id text NOT NULL,
+  position integer NOT NULL,
+  quantity text NOT NULL CHECK (quantity IN ('temperature', 'level', 'flow', 'pressure', 'rotation', 'voltage', 'current', 'power')),
+  place text NOT NULL,
+  value double precision NOT NULL,
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1,
+  PRIMARY KEY (job_id, run_id, id),
+  FOREIGN KEY (job_id, run_id) REFERENCES run (job_id, id) ON DELETE CASCADE
+);
+
+CREATE TABLE setting (
+  key text PRIMARY KEY,
+  value jsonb NOT NULL,
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1
+);
