@@ -69,7 +69,7 @@ export function printFact(name: FactName, facts: Facts, preferences: UnitPrefere
     const unit = quantityInfo(info.quantity).units.find(u => u.symbol === info.symbol)!
     return printQuantity(toSi(value, unit), info.quantity, preferences)
   }
-  return info.unit === '1' ? printNumber(value, 2) : `${printNumber(value, 2)}\u00a0${info.unit}`
+  return info.unit === '1' ? String(Number(value.toPrecision(3))) : `${printNumber(value, 2)}\u00a0${info.unit}`
 }
 
 /** The finding's sentence with its values in the person's units. */

@@ -111,7 +111,8 @@ function fanFacts({ plan, need, path, model, candidate, flowDirty, flowOfOne, po
     'op.dpAtNeed': path.complete && need.flow.value !== null ? pathDrop(path, need.flow.value) : null,
     'fan.ratedV': fan.ratedV, 'fan.vMin': fan.minV, 'fan.vMax': model.maxV, 'fan.startV': model.startV,
     'fan.drivenV': power.fanLowV ?? power.fanV, 'fan.highV': power.fanHighV,
-    'fan.ratedA': fan.ratedA, 'fan.currentKnown': fan.ratedA !== null, 'fan.startA': power.fanStartA, 'fan.ratedW': fan.ratedA === null ? null : fan.ratedA * fan.ratedV,
+    'fan.ratedA': fan.ratedA, 'fan.currentKnown': fan.ratedA !== null, 'fan.startA': power.fanStartA, // the label's power speaks of rated voltage: over-driven curves are not held against it
+    'fan.ratedW': fan.ratedA === null || candidate.speed > 1 ? null : fan.ratedA * fan.ratedV,
     'fan.freeFlow': freeDelivery(model) * candidate.speed * (group === 'series' ? 1 : candidate.count),
     'fan.maxPressure': shutOffPressure(model) * sp * (group === 'series' ? candidate.count : 1),
     'fan.stallFlow': candidate.stallFlow,

@@ -8,6 +8,9 @@ const INSTALLED = { low: 0, middle: 3, high: 8 }
 /** Extra when it runs in stall, dB. Common practice, no source (3 to 10). */
 const STALL = { low: 3, middle: 6, high: 10 }
 
+/** Lowest level worth stating, dB(A): below it bearing and commutation tones rule and no room lets one hear it. Handbook asks under 15 (common practice). */
+const FLOOR = 15
+
 export interface LevelEstimate { value: number, low: number, high: number }
 
 /** Distance that the level is computed for: not nearer than the near field, not beyond the room's limit. */
@@ -26,5 +29,6 @@ export function levelAtListener(model: FanModel, speed: number, count: number, l
   if (driven === null) return null
   const base = identicalLevels(atDistance(driven, model.fan.noiseDistanceM ?? ASSUMED_DISTANCE_M, levelDistance(listenerM)), count)
   const add = (which: keyof typeof INSTALLED) => (restricted ? INSTALLED[which] : 0) + (stalled ? STALL[which] : 0)
-  return { value: base + add('middle'), low: base + add('low') - 1, high: base + add('high') + 1 }
+  const stated = (level: number) => Math.max(FLOOR, level)
+  return { value: stated(base + add('middle')), low: stated(base + add('low') - 1), high: stated(base + add('high') + 1) }
 }

@@ -50,7 +50,7 @@ export function compareCandidates(objective: Objective): (a: Candidate, b: Candi
     const usable = (c: Candidate) => c.verdict === 'fail' ? 1 : 0
     if (usable(a) !== usable(b)) return usable(a) - usable(b)
     if (a.verdict === 'fail') return (b.margin ?? -1) - (a.margin ?? -1)
-    return score[objective](a) - score[objective](b) || verdictOrder[a.verdict] - verdictOrder[b.verdict] || (a.cost ?? 1e6) - (b.cost ?? 1e6)
+    return score[objective](a) - score[objective](b) || verdictOrder[a.verdict] - verdictOrder[b.verdict] || a.count - b.count || (a.cost ?? 1e6) - (b.cost ?? 1e6)
   }
 }
 
@@ -58,18 +58,28 @@ export function compareCandidates(objective: Objective): (a: Candidate, b: Candi
 function chooseLevel(context: Context, model: FanModel, count: number, arrangement: Arrangement, options: RankOptions): number {
   if (options.fixedV !== null) return options.fixedV
   const { ratedV } = model.fan
+  const levels = driveLevels(model, options.levels)
+  const look = (volts: number) => quickLook(context, model, count, arrangement, volts)
   if (options.objective === 'margin') {
-    const levels = driveLevels(model, options.levels).reverse()
     const limit = context.levelLimit
     if (limit === null) return ratedV
-    return levels.find((v) => {
-      const { level } = quickLook(context, model, count, arrangement, v)
-      return level !== null && level <= limit
-    }) ?? ratedV
+    const tooLoud = firstThat(levels, v => (look(v).level ?? 0) > limit)
+    return tooLoud === 0 ? ratedV : levels[tooLoud - 1]!
   }
   const wanted = context.designFlow
-  if (wanted === null) return ratedV
-  return driveLevels(model, options.levels).find(v => quickLook(context, model, count, arrangement, v).flow >= wanted) ?? ratedV
+  return wanted === null ? ratedV : levels[firstThat(levels, v => look(v).flow >= wanted)] ?? ratedV
+}
+
+/** Index of the first level that passes a test which, once passed, stays passed (flow and level rise with voltage); the length when none does. */
+function firstThat(levels: readonly number[], test: (volts: number) => boolean): number {
+  let low = 0
+  let high = levels.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (test(levels[middle]!)) high = middle
+    else low = middle + 1
+  }
+  return low
 }
 
 /**

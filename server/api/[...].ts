@@ -1,0 +1,7 @@
+import { NotFound } from '../db/errors'
+import { route } from '../utils/reply'
+
+/** Every other address below /api: a proper answer in JSON. */
+export default route(async () => {
+  throw new NotFound('address')
+})

@@ -1,0 +1,8 @@
+import { deleteFan } from '../../../db/repositories/fans'
+import { database } from '../../../utils/store'
+import { idOf, route } from '../../../utils/reply'
+
+export default route(async (event) => {
+  await deleteFan(await database(), idOf(event))
+  return { deleted: true }
+})

@@ -1,0 +1,7 @@
+import { database } from '../utils/store'
+import { route } from '../utils/reply'
+
+export default route(async () => {
+  await (await database()).query('SELECT 1')
+  return { ready: true }
+})

@@ -1,0 +1,18 @@
+import { computeReport } from '../../../../core/plan'
+import { Refused } from '../../../db/errors'
+import { fansOfPlan } from '../../../db/repositories/fans'
+import { getPlan } from '../../../db/repositories/jobs'
+import { database } from '../../../utils/store'
+import { idOf, route } from '../../../utils/reply'
+
+export default route(async (event) => {
+  const db = await database()
+  const { plan } = await getPlan(db, idOf(event))
+  const result = computeReport({ plan, fans: await fansOfPlan(db, [plan.pick?.fanId, plan.job.existingFanId]) })
+  if (!result.ok) throw new Refused(result.reason)
+  const { need, path, pick, power, verdict, findings, stations, density } = result.report
+  return {
+    density, need: { flow: need.flow, design: need.design, missing: need.missing }, path: { drop: path.drop, elements: path.elements }, pick, power: power.figures, verdict, stations,
+    findings: findings.findings, notChecked: findings.notChecked,
+  }
+})

@@ -1,0 +1,5 @@
+import { getSettings } from '../db/repositories/settings'
+import { database } from '../utils/store'
+import { route } from '../utils/reply'
+
+export default route(async () => getSettings(await database()))

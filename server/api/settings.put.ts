@@ -1,0 +1,6 @@
+import { settingsSchema } from '../../shared/schemas/settings'
+import { saveSettings } from '../db/repositories/settings'
+import { database } from '../utils/store'
+import { bodyOf, route } from '../utils/reply'
+
+export default route(async event => saveSettings(await database(), await bodyOf(event, settingsSchema)))

@@ -1,0 +1,54 @@
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { PGlite } from '@electric-sql/pglite'
+import { acquireLock } from './lock'
+import { migrate, type Migration } from './migrate'
+
+export type Param = string | number | boolean | null
+
+/** What repositories need: SQL with parameters, rows back. */
+export interface Queryable {
+  query: <Row = Record<string, unknown>>(sql: string, params?: Param[]) => Promise<Row[]>
+}
+
+export interface Database extends Queryable {
+  transaction: <T>(work: (tx: Queryable) => Promise<T>) => Promise<T>
+  close: () => Promise<void>
+}
+
+interface Executor { query: (sql: string, params?: unknown[]) => Promise<{ rows: unknown[] }> }
+
+const queryable = (executor: Executor): Queryable => ({
+  query: async <Row>(sql: string, params: Param[] = []) => (await executor.query(sql, params)).rows as Row[],
+})
+
+/**
+ * Opens the embedded PostgreSQL of a data directory: takes the lock, starts, migrates.
+ * @param directory created where missing; null keeps everything in memory (tests)
+ * @param migrations numbered SQL files in order
+ * @param progress told what is being done
+ * @throws DataDirectoryBusy when another living process holds it
+ */
+export async function openDatabase(directory: string | null, migrations: readonly Migration[], progress: (text: string) => void = () => {}): Promise<Database> {
+  const lock = directory === null ? null : acquireLock(directory)
+  try {
+    const cluster = directory === null ? undefined : join(directory, 'pg')
+    if (cluster) mkdirSync(cluster, { recursive: true })
+    progress('opening the database (a first start takes some seconds)')
+    const pg = await PGlite.create(cluster ? { dataDir: cluster } : {})
+    const db: Database = {
+      ...queryable(pg),
+      transaction: work => pg.transaction(tx => work(queryable(tx as Executor))) as Promise<Awaited<ReturnType<typeof work>>>,
+      close: async () => {
+        await pg.close()
+        lock?.release()
+      },
+    }
+    await migrate(db, pg, migrations, progress)
+    return db
+  }
+  catch (error) {
+    lock?.release()
+    throw error
+  }
+}

@@ -1,0 +1,23 @@
+/** The thing asked for does not exist (or was deleted). */
+export class NotFound extends Error {
+  constructor(what: string) {
+    super(`This ${what} does not exist, or was deleted.`)
+    this.name = 'NotFound'
+  }
+}
+
+/** Saved elsewhere in the meantime. */
+export class Conflict extends Error {
+  constructor(readonly revision: number) {
+    super('It was changed elsewhere since you opened it. Nothing of yours was lost: choose which version to keep.')
+    this.name = 'Conflict'
+  }
+}
+
+/** A request that cannot be carried out, with the field it is about. */
+export class Refused extends Error {
+  constructor(message: string, readonly field?: string) {
+    super(message)
+    this.name = 'Refused'
+  }
+}

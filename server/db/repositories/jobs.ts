@@ -1,0 +1,117 @@
+import { newPlan } from '../../../core/plan'
+import type { Job, PlanDocument, Reading, Run } from '../../../core/plan'
+import { planSchema } from '../../../shared/schemas/plan'
+import type { StoredPlan } from '../../../shared/api'
+import type { Database, Queryable } from '../database'
+import { Conflict, NotFound, Refused } from '../errors'
+import { fromRow, toRowJson } from '../rows'
+import { childTables, type ChildTable } from './children'
+
+type Row = Record<string, unknown>
+type ChildRows = Record<ChildTable['key'], object[]>
+
+const JOB_COLUMNS = `name, goal, equipment, complaint, untouchable, breathes_in, breathes_out, direction, ambient_c, ambient_max_c, altitude_m, humidity, hours_per_day, listener_m,
+  room_db_a, margin, heat_w, heat_basis, inside_max_c, wall_loss_w_k, volume_m3, air_changes_per_h, keep_basis, existing_fan_id, existing_count, existing_v, measured_rise_k,
+  typed_flow_m3s, fit_depth_m, fit_width_m, inlet_clear_m, outlet_clear_m, opening_gap_m, baffled, hot_part_in_path, must_not_fail, mains, flammable, open_flue, wet, domain`
+const INSERT_JOB = `INSERT INTO job (id, ${JOB_COLUMNS}) SELECT id, ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $1::jsonb)`
+const UPDATE_JOB = `UPDATE job SET (${JOB_COLUMNS}) = (SELECT ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)), revision = revision + 1, updated_at = now()
+  WHERE id = $1 RETURNING revision, updated_at`
+
+const ordered = <T extends object>(list: readonly T[]) => list.map((x, position) => ({ ...x, position }))
+const single = (x: object | null) => x ? [x] : []
+
+/** The document's parts as rows below its job. */
+function childRows(plan: PlanDocument): ChildRows {
+  return {
+    targets: ordered(plan.targets), path: ordered(plan.path), loads: ordered(plan.loads), runs: ordered(plan.runs),
+    readings: plan.runs.flatMap(run => ordered(run.readings).map(r => ({ ...r, runId: run.id }))),
+    pick: single(plan.pick), source: single(plan.source), converter: single(plan.converter),
+  }
+}
+
+async function saveChildren(tx: Queryable, plan: PlanDocument): Promise<void> {
+  const rows = childRows(plan)
+  for (const table of childTables) {
+    const json = toRowJson(rows[table.key])
+    await tx.query(table.deleteMissing, [plan.job.id, json])
+    await tx.query(table.upsert, [plan.job.id, json])
+  }
+}
+
+/** Fans a plan speaks of must exist: a clear message before the database's own refusal. */
+async function checkFans(tx: Queryable, plan: PlanDocument): Promise<void> {
+  for (const [field, id] of [['plan.pick.fanId', plan.pick?.fanId], ['plan.job.existingFanId', plan.job.existingFanId]] as const) {
+    if (id && (await tx.query('SELECT 1 FROM fan WHERE id = $1', [id])).length === 0) throw new Refused('This fan is not on the shelf.', field)
+  }
+}
+
+async function readPlan(db: Queryable, jobRow: Row): Promise<StoredPlan> {
+  const id = jobRow.id as string
+  const parts = {} as Record<ChildTable['key'], Row[]>
+  for (const table of childTables) parts[table.key] = await db.query(table.select, [id])
+  const runs = parts.runs.map(run => ({
+    ...fromRow(run), readings: parts.readings.filter(r => r.run_id === run.id).map(r => fromRow(r) as unknown as Reading),
+  }) as unknown as Run)
+  const one = (rows: Row[]) => rows[0] ? fromRow(rows[0]) : null
+  const plan = planSchema.parse({
+    job: fromRow(jobRow) as unknown as Job, targets: parts.targets.map(fromRow), path: parts.path.map(fromRow), loads: parts.loads.map(fromRow), runs,
+    pick: one(parts.pick), source: one(parts.source), converter: one(parts.converter),
+  })
+  return { plan, revision: jobRow.revision as number, updatedAt: (jobRow.updated_at as Date).toISOString() }
+}
+
+/** All jobs that are not deleted, newest change first, with their whole plans. */
+export async function listPlans(db: Database): Promise<StoredPlan[]> {
+  const rows = await db.query<Row>('SELECT * FROM job WHERE deleted_at IS NULL ORDER BY updated_at DESC, name')
+  const plans: StoredPlan[] = []
+  for (const row of rows) plans.push(await readPlan(db, row))
+  return plans
+}
+
+/** @throws NotFound */
+export async function getPlan(db: Queryable, id: string): Promise<StoredPlan> {
+  const [row] = await db.query<Row>('SELECT * FROM job WHERE id = $1 AND deleted_at IS NULL', [id])
+  if (!row) throw new NotFound('job')
+  return readPlan(db, row)
+}
+
+/** Makes a job from nothing, or stores a whole plan (demo, copies). */
+export async function createPlan(db: Database, plan: PlanDocument): Promise<StoredPlan> {
+  return db.transaction(async (tx) => {
+    await checkFans(tx, plan)
+    await tx.query(INSERT_JOB, [toRowJson(plan.job)])
+    await saveChildren(tx, plan)
+    return getPlan(tx, plan.job.id)
+  })
+}
+
+export const createJob = (db: Database, id: string, name: string) => createPlan(db, newPlan(id, name))
+
+/**
+ * Saves a whole document in one transaction.
+ * @param revision the one the document was read at
+ * @throws NotFound, Conflict (saved elsewhere in the meantime), Refused (unknown fan)
+ */
+export async function savePlan(db: Database, plan: PlanDocument, revision: number): Promise<{ revision: number, updatedAt: string }> {
+  return db.transaction(async (tx) => {
+    const [current] = await tx.query<{ revision: number }>('SELECT revision FROM job WHERE id = $1 AND deleted_at IS NULL FOR UPDATE', [plan.job.id])
+    if (!current) throw new NotFound('job')
+    if (current.revision !== revision) throw new Conflict(current.revision)
+    await checkFans(tx, plan)
+    const [saved] = await tx.query<{ revision: number, updated_at: Date }>(UPDATE_JOB, [plan.job.id, toRowJson(plan.job)])
+    await saveChildren(tx, plan)
+    return { revision: saved!.revision, updatedAt: saved!.updated_at.toISOString() }
+  })
+}
+
+/** Puts a job aside; `restoreJob` brings it back. @throws NotFound */
+export async function deleteJob(db: Database, id: string): Promise<void> {
+  const rows = await db.query('UPDATE job SET deleted_at = now(), updated_at = now() WHERE id = $1 AND deleted_at IS NULL RETURNING id', [id])
+  if (!rows.length) throw new NotFound('job')
+}
+
+/** @throws NotFound */
+export async function restoreJob(db: Database, id: string): Promise<void> {
+  const rows = await db.query('UPDATE job SET deleted_at = NULL, updated_at = now() WHERE id = $1 AND deleted_at IS NOT NULL RETURNING id', [id])
+  if (!rows.length) throw new NotFound('job')
+}

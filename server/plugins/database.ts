@@ -1,0 +1,31 @@
+import { defineNitroPlugin, useStorage } from 'nitropack/runtime'
+import { DataDirectoryBusy } from '../db/lock'
+import type { Migration } from '../db/migrate'
+import { startDatabase, stopDatabase } from '../utils/store'
+
+async function bundledMigrations(): Promise<Migration[]> {
+  const storage = useStorage('assets:migrations')
+  const names = (await storage.getKeys()).filter(name => name.endsWith('.sql'))
+  return Promise.all(names.map(async (name) => {
+    const raw = await storage.getItemRaw(name)
+    return { name, sql: typeof raw === 'string' ? raw : Buffer.from(raw as Uint8Array).toString('utf8') }
+  }))
+}
+
+/** Exit code by which the start script knows that another process holds the data directory. */
+const EXIT_BUSY = 3
+
+export default defineNitroPlugin((nitro) => {
+  const directory = process.env.REDPOLL_DATA || '.data'
+  const progress = (text: string) => console.log(`[redpoll] ${text}`)
+  startDatabase(directory, bundledMigrations(), process.env.REDPOLL_EMPTY === '1', progress)
+    .then(() => progress('ready'))
+    .catch((error: unknown) => {
+      console.error(`[redpoll] ${error instanceof Error ? error.message : String(error)}`)
+      process.exit(error instanceof DataDirectoryBusy ? EXIT_BUSY : 1)
+    })
+  const stop = () => void stopDatabase().finally(() => process.exit(0))
+  process.once('SIGTERM', stop)
+  process.once('SIGINT', stop)
+  nitro.hooks.hook('close', stopDatabase)
+})

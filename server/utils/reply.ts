@@ -1,0 +1,57 @@
+import { defineEventHandler, getRouterParam, readRawBody, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
+import type { z } from 'zod'
+import { Conflict, NotFound, Refused } from '../db/errors'
+import type { ApiError } from '../../shared/api'
+
+/** Largest body a save may have, bytes: a plan with all its readings stays far below. */
+const MAX_BODY = 2_000_000
+
+function failure(event: H3Event, status: number, code: string, message: string, field?: string): ApiError {
+  setResponseStatus(event, status)
+  setResponseHeader(event, 'content-type', 'application/json')
+  return { error: { code, message, ...(field ? { field } : {}) } }
+}
+
+/** A thin route: its errors become JSON with code, message and field; never a stack trace. */
+export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
+  return defineEventHandler(async (event) => {
+    try {
+      return await handler(event)
+    }
+    catch (error) {
+      if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)
+      if (error instanceof NotFound) return failure(event, 404, 'not-found', error.message)
+      if (error instanceof Conflict) return failure(event, 409, 'changed-elsewhere', error.message)
+      if (error instanceof Refused) return failure(event, 422, 'refused', error.message, error.field)
+      console.error(error)
+      return failure(event, 500, 'internal', 'Something went wrong on the server; nothing was changed.')
+    }
+  })
+}
+
+class BadInput extends Error {
+  constructor(readonly code: string, message: string, readonly field?: string) {
+    super(message)
+  }
+}
+
+/** The body, checked by its schema. */
+export async function bodyOf<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
+  const text = await readRawBody(event, 'utf8') ?? ''
+  if (text.length > MAX_BODY) throw new BadInput('too-large', 'This is larger than a plan can be.')
+  let json: unknown
+  try {
+    json = JSON.parse(text)
+  }
+  catch {
+    throw new BadInput('not-json', 'The body is not JSON.')
+  }
+  const result = schema.safeParse(json)
+  if (result.success) return result.data
+  const issue = result.error.issues[0]!
+  throw new BadInput('invalid', issue.message, issue.path.join('.'))
+}
+
+/** The id in the path. */
+export const idOf = (event: H3Event): string => getRouterParam(event, 'id') ?? ''
+
