@@ -5,6 +5,7 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@element-plus/nuxt', '@nuxt/eslint'],
   ssr: false,
+  components: [{ path: '~/components', pathPrefix: false }],
   srcDir: 'app',
   serverDir: here('./server'),
   devtools: { enabled: false },

@@ -1,5 +1,5 @@
 import { supplyDefaults, type SupplyKind } from '../power'
-import type { Converter, ElementKind, Job, PathElement, PlanDocument, Run, RunKind, Source } from './document'
+import type { Converter, ElementKind, Fan, Job, PathElement, PlanDocument, Run, RunKind, Source } from './document'
 
 /** Relative humidity, altitude and listening distance of a new job: an indoor room near sea level, one arm's length and a half. */
 const NEW_JOB = { ambientC: 22, humidity: 0.5, altitudeM: 100, listenerM: 1, hoursPerDay: 8 }
@@ -53,5 +53,14 @@ export function newRun(id: string, kind: RunKind, takenAt: string): Run {
   return {
     id, kind, name: kind === 'baseline' ? 'Baseline' : 'After the change', takenAt, fanV: null, voltageAt: null, ambientC: null, heatW: null, distanceM: null, soakS: null,
     steady: null, lid: null, backgroundDbA: null, instrument: null, floorDbA: null, changes: kind === 'after' ? 1 : null, notes: '', readings: [],
+  }
+}
+
+/** A new fan: what is most usual, with nothing claimed for it. */
+export function newFan(id: string): Fan {
+  return {
+    id, maker: '', model: '', kind: 'axial', frameM: 0.08, thicknessM: 0.025, ratedV: 12, minV: null, maxV: null, startV: null, interceptV: null, ratedA: null, ratedRpm: null,
+    maxFlowM3s: null, maxPressurePa: null, noiseDbA: null, noiseDistanceM: null, wires: null, bearing: null, massKg: null, ipWater: null, maxAirC: null, price: null, owned: false,
+    curveBasis: 'curve', notes: '', points: [],
   }
 }

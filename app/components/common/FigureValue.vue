@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import type { Figure } from '../../../core/plan/figure'
+
+/** A computed number; it opens to its working: formula, the values put in, the source, how sure it is. */
+const props = defineProps<{ figure: Figure, signed?: boolean, big?: boolean, range?: boolean }>()
+const { show, bare } = useUnits()
+const open = ref(false)
+const estimated = computed(() => props.figure.basis === 'estimated' && props.figure.value !== null)
+const text = computed(() => {
+  const { value, quantity } = props.figure
+  const plus = props.signed && value !== null && value > 0 ? '+' : ''
+  return `${estimated.value ? '~' : ''}${plus}${show(value, quantity)}`
+})
+const rangeText = computed(() => {
+  const { low, high, quantity } = props.figure
+  return low === null || high === null ? '' : `${bare(low, quantity)} to ${show(high, quantity)}`
+})
+const bases = { claim: 'the maker’s claim', curve: 'a data-sheet curve', measured: 'your own measurement', estimated: 'an estimate', computed: 'computed from what you gave' }
+</script>
+
+<template>
+  <el-popover
+    v-model:visible="open"
+    trigger="click"
+    :width="340"
+    placement="bottom-end"
+    :persistent="false"
+  >
+    <template #reference>
+      <button
+        type="button"
+        class="figure"
+        :class="{ big, none: figure.value === null }"
+        :aria-label="`${figure.label}: ${text}${rangeText ? `, range ${rangeText}` : ''}. Show working`"
+        :aria-expanded="open"
+        @keydown.esc="open = false"
+      >
+        <span>{{ text }}</span>
+        <span
+          v-if="range && rangeText"
+          class="range"
+        >{{ rangeText }}</span>
+      </button>
+    </template>
+    <div class="working">
+      <h3>{{ figure.label }}</h3>
+      <p class="formula mono">
+        {{ figure.formula }}
+      </p>
+      <table
+        v-if="figure.inputs.length"
+        class="data"
+      >
+        <tbody>
+          <tr
+            v-for="item in figure.inputs"
+            :key="item.symbol + item.label"
+          >
+            <td class="mono">
+              {{ item.symbol }}
+            </td>
+            <td>{{ item.label }}</td>
+            <td class="num">
+              {{ show(item.value, item.quantity) }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p><strong class="mono">= {{ text }}</strong><span v-if="rangeText"> · range {{ rangeText }}</span></p>
+      <p class="small">
+        Rests on {{ bases[figure.basis] }}.<template v-if="figure.note">
+          {{ figure.note }}
+        </template>
+      </p>
+      <p
+        v-if="figure.source"
+        class="small soft"
+      >
+        Source: {{ figure.source }}
+      </p>
+    </div>
+  </el-popover>
+</template>
+
+<style scoped>
+.figure { border: 0; background: none; color: inherit; font-family: var(--mono); padding: 3px 4px; margin: -3px -4px; cursor: help; text-align: right; border-radius: 4px; min-height: 26px; text-decoration: underline dotted var(--line-strong) 1px; text-underline-offset: 4px; white-space: nowrap; }
+.figure:hover { background: var(--teal-soft); }
+.figure.big { font-size: 20px; font-weight: 600; }
+.range { display: block; font-size: 12.5px; font-weight: 400; color: var(--ink-soft); }
+.working { display: grid; gap: 8px; }
+.formula { background: var(--sheet-soft); padding: 6px 8px; border-radius: 5px; overflow-wrap: anywhere; font-size: 13px; }
+.working table { font-size: 13px; }
+.working td { padding: 3px 4px; }
+</style>

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import type { z } from 'zod'
+import { parseQuantity, type Quantity } from '../../../core/units'
+
+/**
+ * A field for a value with its unit. What is typed counts as soon as it can be read and lies in its range; until then
+ * the message stands beside the field, the text stays, and the last good value stays in force.
+ */
+const props = defineProps<{
+  label: string
+  quantity: Quantity
+  modelValue: number | null
+  hint?: string
+  placeholder?: string
+  /** the same schema that the server checks with */
+  schema?: z.ZodType
+  required?: boolean
+  hideLabel?: boolean
+}>()
+const emit = defineEmits<{ 'update:modelValue': [value: number | null] }>()
+
+const { units, show, editable, symbol } = useUnits()
+const id = useId()
+const text = ref('')
+const error = ref('')
+const focused = ref(false)
+
+const shown = () => {
+  const bare = editable(props.modelValue, props.quantity)
+  const unit = symbol(props.quantity)
+  return bare && unit && unit !== '€' ? `${bare} ${unit}` : bare
+}
+watch([() => props.modelValue, units], () => {
+  if (focused.value || error.value) return
+  text.value = shown()
+}, { immediate: true })
+
+function refusal(value: number): string {
+  const result = props.schema?.safeParse(value)
+  if (!result || result.success) return ''
+  const issue = result.error.issues[0]!
+  if (issue.code === 'too_small' && Number(issue.minimum) !== 0) return `Not below ${show(Number(issue.minimum), props.quantity)}.`
+  if (issue.code === 'too_big') return `Not above ${show(Number(issue.maximum), props.quantity)}.`
+  return issue.message === 'Not below 0.' ? 'Cannot be negative.' : issue.message
+}
+
+function typed(value: string) {
+  text.value = value
+  if (!value.trim()) {
+    error.value = props.required ? 'This is needed.' : ''
+    if (!props.required && props.modelValue !== null) emit('update:modelValue', null)
+    return
+  }
+  const parsed = parseQuantity(value, props.quantity, units.value)
+  error.value = parsed.ok ? refusal(parsed.value) : parsed.message
+  if (parsed.ok && !error.value && parsed.value !== props.modelValue) emit('update:modelValue', parsed.value)
+}
+
+function left() {
+  focused.value = false
+  if (!error.value) text.value = shown()
+}
+/** Escape gives up what cannot be read and shows the value in force again. */
+function giveUp() {
+  error.value = ''
+  text.value = shown()
+}
+const describedBy = computed(() => error.value ? `${id}-error` : props.hint ? `${id}-hint` : undefined)
+</script>
+
+<template>
+  <div class="field">
+    <label
+      :for="id"
+      :class="{ 'visually-hidden': hideLabel }"
+    >{{ label }}</label>
+    <input
+      :id="id"
+      class="text-input mono"
+      type="text"
+      autocomplete="off"
+      spellcheck="false"
+      :value="text"
+      :placeholder="placeholder"
+      :aria-invalid="error ? 'true' : undefined"
+      :aria-describedby="describedBy"
+      @input="typed(($event.target as HTMLInputElement).value)"
+      @focus="focused = true"
+      @blur="left"
+      @keydown.esc.stop="giveUp"
+    >
+    <span
+      v-if="error"
+      :id="`${id}-error`"
+      class="error"
+      role="alert"
+    >{{ error }}</span>
+    <span
+      v-else-if="hint"
+      :id="`${id}-hint`"
+      class="hint"
+    >{{ hint }}</span>
+  </div>
+</template>

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+const props = defineProps<{ label: string, modelValue: string, hint?: string, placeholder?: string, lines?: number, required?: boolean, maxlength?: number, hideLabel?: boolean }>()
+const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
+const id = useId()
+const text = ref(props.modelValue)
+const error = ref('')
+const focused = ref(false)
+watch(() => props.modelValue, (value) => {
+  if (!focused.value) text.value = value
+})
+function typed(value: string) {
+  text.value = value
+  error.value = props.required && !value.trim() ? 'This is needed.' : ''
+  if (!error.value) emit('update:modelValue', value)
+}
+function left() {
+  focused.value = false
+  if (error.value) return
+  text.value = props.modelValue
+}
+</script>
+
+<template>
+  <div class="field">
+    <label
+      :for="id"
+      :class="{ 'visually-hidden': hideLabel }"
+    >{{ label }}</label>
+    <component
+      :is="lines ? 'textarea' : 'input'"
+      :id="id"
+      class="text-input"
+      :type="lines ? undefined : 'text'"
+      :rows="lines"
+      :value="text"
+      :placeholder="placeholder"
+      :maxlength="maxlength ?? (lines ? 4000 : 120)"
+      :aria-invalid="error ? 'true' : undefined"
+      :aria-describedby="error ? `${id}-error` : undefined"
+      autocomplete="off"
+      @input="typed(($event.target as HTMLInputElement).value)"
+      @focus="focused = true"
+      @blur="left"
+    />
+    <span
+      v-if="error"
+      :id="`${id}-error`"
+      class="error"
+      role="alert"
+    >{{ error }}</span>
+    <span
+      v-else-if="hint"
+      class="hint"
+    >{{ hint }}</span>
+  </div>
+</template>

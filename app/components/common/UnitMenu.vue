@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { preferenceSets, quantityInfo, unitSymbol, type Quantity } from '../../../core/units'
+
+const settings = useSettingsStore()
+const names: Partial<Record<Quantity, string>> = {
+  flow: 'Airflow', pressure: 'Pressure', temperature: 'Temperature', temperatureDifference: 'Difference', length: 'Small lengths', distance: 'Distances', area: 'Areas', volume: 'Volumes', speed: 'Air speed', mass: 'Mass', altitude: 'Height',
+}
+const rows = computed(() => (Object.keys(preferenceSets.metric) as Quantity[]).filter(q => names[q]).map(q => ({ q, name: names[q]!, units: quantityInfo(q).units.map(u => u.symbol), chosen: unitSymbol(q, settings.units) })))
+const summary = computed(() => (['flow', 'pressure', 'temperature'] as const).map(q => unitSymbol(q, settings.units)).join(' · '))
+const themes = [['system', 'as the system'], ['light', 'light'], ['dark', 'dark']] as const
+</script>
+
+<template>
+  <el-popover
+    trigger="click"
+    :width="330"
+    placement="bottom-end"
+  >
+    <template #reference>
+      <button
+        type="button"
+        class="tag menu mono"
+        :aria-label="`Units and theme, now ${summary}`"
+      >
+        {{ summary }}
+      </button>
+    </template>
+    <div class="stack">
+      <div
+        class="segments"
+        role="group"
+        aria-label="All units"
+      >
+        <button
+          v-for="set in (['metric', 'imperial'] as const)"
+          :key="set"
+          type="button"
+          :aria-pressed="settings.system === set"
+          @click="settings.setSystem(set)"
+        >
+          {{ set }}
+        </button>
+      </div>
+      <div class="grid">
+        <label
+          v-for="row in rows"
+          :key="row.q"
+        >
+          <span>{{ row.name }}</span>
+          <select
+            class="choice"
+            :value="row.chosen"
+            @change="settings.setUnit(row.q, ($event.target as HTMLSelectElement).value)"
+          >
+            <option
+              v-for="u in row.units"
+              :key="u"
+            >{{ u }}</option>
+          </select>
+        </label>
+      </div>
+      <div
+        class="segments"
+        role="group"
+        aria-label="Theme"
+      >
+        <button
+          v-for="[key, name] in themes"
+          :key="key"
+          type="button"
+          :aria-pressed="settings.theme === key"
+          @click="settings.setTheme(key)"
+        >
+          {{ name }}
+        </button>
+      </div>
+    </div>
+  </el-popover>
+</template>
+
+<style scoped>
+.menu { cursor: pointer; color: inherit; }
+.menu:hover { background: var(--sheet-soft); }
+.grid { display: grid; gap: 6px; }
+.grid label { display: grid; grid-template-columns: 1fr 120px; align-items: center; gap: 8px; }
+</style>

@@ -1,0 +1,19 @@
+import type { Job } from '../../core/plan/document'
+import { stationOfGroup, type StationKey } from '../../core/plan/stations'
+
+/** What every station of the open job needs: document, report, a setter for the job's own fields, its findings. */
+export function useJob(station: StationKey) {
+  const store = useJobStore()
+  const plan = computed(() => store.plan!)
+  const report = computed(() => store.report!)
+  const set = <K extends keyof Job>(key: K) => (value: Job[K]) => {
+    store.change((draft) => {
+      draft.job[key] = value
+    }, `job.${key}`)
+  }
+  const findings = computed(() => report.value.findings.findings.filter(f => stationOfGroup(f.group) === station))
+  return { store, plan, report, set, findings }
+}
+
+/** A short id for a new row of the document. */
+export const newId = (prefix: string) => `${prefix}-${crypto.randomUUID().slice(0, 8)}`

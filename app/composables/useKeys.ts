@@ -1,0 +1,47 @@
+import { onKeyStroke, useEventListener } from '@vueuse/core'
+
+export interface KeyBinding { key: string, what: string, run: () => unknown }
+
+export const openKeys = () => {
+  keysOpen.value = true
+}
+
+const page = ref<KeyBinding[]>([])
+export const keysOpen = ref(false)
+
+const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+
+/** Keys of the page that is open; they go with it. */
+export function usePageKeys(bindings: KeyBinding[]): void {
+  onMounted(() => {
+    page.value = [...page.value, ...bindings]
+  })
+  onBeforeUnmount(() => {
+    page.value = page.value.filter(b => !bindings.includes(b))
+  })
+}
+
+/** Keys that work on every page. */
+export const globalKeys: KeyBinding[] = [
+  { key: 'b', what: 'Bench', run: () => navigateTo('/') },
+  { key: 'f', what: 'Shelf of fans', run: () => navigateTo('/shelf') },
+  { key: 'u', what: 'Switch between metric and imperial', run: () => useSettingsStore().toggleSystem() },
+  { key: 't', what: 'Switch the theme', run: () => useSettingsStore().toggleTheme() },
+  { key: '?', what: 'This list', run: () => { keysOpen.value = !keysOpen.value } },
+]
+
+export const pageKeys = page
+
+export function useGlobalKeys(): void {
+  useEventListener('keydown', (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || typing(event.target)) return
+    if (keysOpen.value && event.key !== '?') return
+    const binding = [...page.value, ...globalKeys].find(b => b.key === event.key)
+    if (!binding) return
+    event.preventDefault()
+    binding.run()
+  })
+  onKeyStroke('Escape', () => {
+    keysOpen.value = false
+  })
+}

@@ -1,0 +1,45 @@
+import { wrap, type Remote } from 'comlink'
+import type { Fan, PlanDocument, Ranking, RankOptions } from '../../core/plan'
+import type { RankWorker } from '../workers/rank.worker'
+
+const WAIT_MS = 60
+
+/** The shelf ranked for the open job, in a worker; the last answer stays until the next one is there. */
+export function useRanking(plan: Ref<PlanDocument>, fans: Ref<Fan[]>, options: Ref<RankOptions>) {
+  const ranking = shallowRef<Ranking | null>(null)
+  const busy = ref(true)
+  const problem = ref('')
+  const thread = new Worker(new URL('../workers/rank.worker.ts', import.meta.url), { type: 'module' })
+  const remote: Remote<RankWorker> = wrap<RankWorker>(thread)
+  let asked = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let sent: Fan[] | null = null
+
+  async function ask() {
+    const mine = ++asked
+    busy.value = true
+    try {
+      if (sent !== fans.value) await remote.setShelf(structuredClone(toRaw(fans.value)))
+      sent = fans.value
+      const answer = await remote.rank(structuredClone(toRaw(plan.value)), { ...toRaw(options.value), counts: [...options.value.counts] })
+      if (mine !== asked) return
+      ranking.value = answer
+      problem.value = ''
+    }
+    catch (error) {
+      problem.value = error instanceof Error ? error.message : 'The search stopped.'
+    }
+    finally {
+      if (mine === asked) busy.value = false
+    }
+  }
+  watch([plan, fans, options], () => {
+    clearTimeout(timer)
+    timer = setTimeout(ask, ranking.value ? WAIT_MS : 0)
+  }, { immediate: true })
+  onBeforeUnmount(() => {
+    clearTimeout(timer)
+    thread.terminate()
+  })
+  return { ranking, busy, problem }
+}

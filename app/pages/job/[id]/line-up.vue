@@ -1,0 +1,297 @@
+<script setup lang="ts">
+import { arrangementOf, defaultRank, newConverter, pathCurve, type Candidate, type Objective, type Reason } from '../../../../core/plan'
+import type { CurveSeries } from '../../../components/lineup/CurveChart.vue'
+
+const CurveChart = defineAsyncComponent(() => import('../../../components/lineup/CurveChart.vue'))
+
+const { store, plan, report, findings } = useJob('line-up')
+const shelf = useShelfStore()
+const { show, bare, symbol } = useUnits()
+const objective = ref<Objective>('quietest')
+const onlyOwned = ref(false)
+const onlyFits = ref(true)
+const all = ref(false)
+const lit = ref<string | null>(null)
+const SHORT = 7
+const ON_CHART = 8
+
+const options = computed(() => ({ ...defaultRank, objective: objective.value }))
+const fans = computed(() => shelf.fans)
+const { ranking, busy, problem } = useRanking(plan, fans, options)
+
+const objectives: { value: Objective, label: string }[] = [{ value: 'quietest', label: 'Quietest' }, { value: 'margin', label: 'Most margin' }, { value: 'cheapest', label: 'Cheapest' }, { value: 'power', label: 'Least power' }]
+const keyOf = (c: { fanId: string, count: number, arrangement: string }) => `${c.fanId}|${c.count}|${c.arrangement}`
+const pickKey = computed(() => plan.value.pick ? keyOf({ ...plan.value.pick, arrangement: arrangementOf(plan.value.pick.count, plan.value.pick.arrangement) }) : '')
+
+const rows = computed(() => {
+  let list = ranking.value?.rows ?? []
+  if (onlyOwned.value) list = list.filter(c => c.owned)
+  if (onlyFits.value) {
+    const { fitDepthM, fitWidthM } = plan.value.job
+    const ids = new Set(fans.value.filter(f => (fitDepthM === null || f.thicknessM <= fitDepthM) && (fitWidthM === null || f.frameM <= fitWidthM)).map(f => f.id))
+    list = list.filter(c => ids.has(c.fanId))
+  }
+  return list
+})
+const picked = computed(() => report.value.pick?.candidate ?? null)
+const shown = computed(() => {
+  const list = all.value ? rows.value : rows.value.slice(0, SHORT)
+  const others = list.filter(c => keyOf(c) !== pickKey.value)
+  return picked.value ? [picked.value, ...others] : others
+})
+const usable = computed(() => rows.value.filter(c => c.verdict !== 'fail').length)
+
+const reasonText = (r: Reason) => r.text.replace('{}', r.quantity ? show(r.value, r.quantity) : '')
+const whyOf = (c: Candidate) => c.reasons.length ? c.reasons.map(reasonText).join('; ') : 'meets the need with its margin'
+const drive = (c: Candidate) => `${show(c.driveV, 'voltage')}${c.arrangement === 'series' ? ', in series' : ''}`
+const percent = (x: number | null) => x === null ? '–' : `${x >= 0 ? '+' : '−'}${Math.abs(Math.round(x * 100))} %`
+
+const series = computed((): CurveSeries[] => shown.value.slice(0, ON_CHART).map(c => ({
+  id: keyOf(c), label: `${c.count} × ${c.name} at ${show(c.driveV, 'voltage')}`, points: candidateCurve(c, shelf.known, report.value),
+  tone: c === picked.value ? 'pick' as const : lit.value === keyOf(c) ? 'lit' as const : 'other' as const,
+  operating: c.flow !== null && c.pressure !== null ? { flow: c.flow, pressure: c.pressure } : null,
+})).reverse())
+const widest = computed(() => Math.max(...series.value.map(s => s.points.at(-1)?.flow ?? 0), (report.value.need.design.value ?? 0.01) * 1.3))
+const path = computed(() => report.value.path.complete ? pathCurve(report.value.path.model, widest.value) : [])
+
+/** Takes a fan: the feed follows, so that the chain stays one. */
+function pick(c: Candidate) {
+  const fanV = Number(c.driveV.toFixed(2))
+  store.change((d) => {
+    d.pick = { id: d.pick?.id ?? newId('pick'), fanId: c.fanId, count: c.count, arrangement: c.arrangement, driveV: fanV }
+    const nominal = d.source?.nominalV ?? null
+    if (nominal === null) return
+    if (Math.abs(nominal - fanV) < 0.05 * fanV) d.converter = null
+    else if (d.converter) Object.assign(d.converter, { kind: fanV < nominal ? 'buck' : 'boost', outV: fanV, setFirst: false, measuredV: null })
+    else d.converter = { ...newConverter(newId('converter'), fanV), kind: fanV < nominal ? 'buck' : 'boost' }
+  })
+}
+const unpick = () => store.removeWithUndo('Nothing is picked now.', (d) => {
+  d.pick = null
+})
+const waitsFor = computed(() => !plan.value.path.length ? 'the air path' : !report.value.path.complete ? 'the sizes of the air path' : report.value.need.design.value === null ? `the need: ${report.value.need.missing}` : '')
+usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
+  const i = objectives.findIndex(o => o.value === objective.value)
+  objective.value = objectives[(i + 1) % objectives.length]!.value
+} }])
+</script>
+
+<template>
+  <div class="layout">
+    <section class="sheet">
+      <div class="sheet-head">
+        <h2>Where each fan would run</h2>
+      </div>
+      <p
+        v-if="!report.path.complete"
+        class="empty"
+      >
+        The chart waits for {{ waitsFor }}.
+      </p>
+      <CurveChart
+        v-else
+        :series="series"
+        :path="path"
+        :need="report.need.flow.value"
+        :design="report.need.design.value"
+        :height="300"
+      />
+      <dl
+        v-if="report.pick"
+        class="figures"
+      >
+        <div
+          v-for="figure in report.pick.figures.filter(f => f.value !== null)"
+          :key="figure.key"
+        >
+          <dt>{{ figure.label }}</dt>
+          <dd>
+            <FigureValue
+              :figure="figure"
+              :signed="figure.key === 'pick.margin'"
+              range
+            />
+          </dd>
+        </div>
+      </dl>
+      <p
+        v-if="report.pickProblem"
+        class="bad"
+      >
+        {{ report.pickProblem }}
+      </p>
+    </section>
+    <section class="sheet">
+      <div class="sheet-head">
+        <h2>Line-up</h2>
+        <div
+          class="segments"
+          role="group"
+          aria-label="Rank by"
+        >
+          <button
+            v-for="o in objectives"
+            :key="o.value"
+            type="button"
+            :aria-pressed="objective === o.value"
+            @click="objective = o.value"
+          >
+            {{ o.label }}
+          </button>
+        </div>
+      </div>
+      <p
+        v-if="waitsFor"
+        class="empty"
+      >
+        The line-up waits for {{ waitsFor }}.
+      </p>
+      <template v-else>
+        <div class="row filters small">
+          <label><input
+            v-model="onlyFits"
+            type="checkbox"
+          > fits the space</label>
+          <label><input
+            v-model="onlyOwned"
+            type="checkbox"
+          > I own it</label>
+          <span class="soft">{{ busy ? 'searching…' : `${usable} of ${rows.length} groups meet the need` }}</span>
+        </div>
+        <p
+          v-if="problem"
+          class="bad"
+          role="alert"
+        >
+          {{ problem }}
+        </p>
+        <div class="scroll-x">
+          <table class="data ranks">
+            <thead>
+              <tr>
+                <th>Fan and drive</th>
+                <th class="num">
+                  {{ symbol('flow') }}
+                </th>
+                <th class="num">
+                  {{ symbol('pressure') }}
+                </th>
+                <th class="num">
+                  dB(A)
+                </th>
+                <th class="num">
+                  vs need
+                </th>
+                <th class="num">
+                  cost
+                </th>
+                <th><span class="visually-hidden">Pick</span></th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr
+                v-for="c in shown"
+                :key="keyOf(c) + (c === picked ? '-pick' : '')"
+                :class="[c.verdict, { picked: c === picked }]"
+                @mouseenter="lit = keyOf(c)"
+                @mouseleave="lit = null"
+                @focusin="lit = keyOf(c)"
+                @focusout="lit = null"
+              >
+                <td>
+                  <strong>{{ c.count }} × {{ c.name }}</strong>
+                  <span class="drive mono">{{ drive(c) }}</span>
+                  <span
+                    class="why small"
+                    :class="c.verdict"
+                  >{{ whyOf(c) }}</span>
+                </td>
+                <td class="num">
+                  {{ c.estimated ? '~' : '' }}{{ bare(c.flow, 'flow') }}
+                </td>
+                <td class="num">
+                  {{ bare(c.pressure, 'pressure') }}
+                </td>
+                <td class="num">
+                  {{ c.level ? `~${c.level.value.toFixed(0)}` : '–' }}
+                </td>
+                <td class="num">
+                  {{ percent(c.margin) }}
+                </td>
+                <td class="num">
+                  {{ c.owned ? 'owned' : bare(c.cost, 'money') }}
+                </td>
+                <td>
+                  <button
+                    v-if="c !== picked"
+                    type="button"
+                    class="button small"
+                    :aria-label="`Pick ${c.count} × ${c.name} at ${show(c.driveV, 'voltage')}`"
+                    @click="pick(c)"
+                  >
+                    Pick
+                  </button>
+                  <button
+                    v-else
+                    type="button"
+                    class="button small quiet"
+                    aria-label="Give up the pick"
+                    @click="unpick"
+                  >
+                    picked
+                  </button>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+        <div class="row foot">
+          <button
+            v-if="rows.length > SHORT"
+            type="button"
+            class="button small"
+            @click="all = !all"
+          >
+            {{ all ? 'Only the first' : `All ${rows.length}, with why they fail` }}
+          </button>
+          <NuxtLink
+            to="/shelf"
+            class="small"
+          >
+            Add a fan to the shelf
+          </NuxtLink>
+          <span
+            v-if="ranking?.skipped.length"
+            class="small soft"
+          >{{ ranking.skipped.length }} fans lack a curve: {{ ranking.skipped.map(s => s.name).join(', ') }}</span>
+        </div>
+      </template>
+      <FindingList
+        class="after"
+        :findings="findings"
+      />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.layout { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.080fr); gap: 12px; align-items: start; }
+.figures { margin: 12px 0 0; display: grid; grid-template-columns: repeat(auto-fit, minmax(150px, 1fr)); gap: 8px 16px; border-top: 1px solid var(--line); padding-top: 10px; }
+.figures dt { font-size: 12.5px; color: var(--ink-soft); }
+.figures dd { margin: 0; }
+.figures :deep(.figure) { text-align: left; }
+.filters { gap: 14px; margin-bottom: 4px; }
+.filters label { display: inline-flex; align-items: center; gap: 6px; min-height: 26px; }
+.ranks td:first-child { line-height: 1.250; }
+.ranks td { padding: 5px 6px; }
+.drive { font-size: 12.5px; color: var(--ink-soft); margin-left: 8px; white-space: nowrap; }
+.why { display: block; color: var(--ink-soft); }
+.why.fail { color: var(--stop); }
+.why.warn { color: var(--amber); }
+tr.picked td { background: var(--cap-soft); }
+tr.picked td:first-child { box-shadow: inset 4px 0 0 var(--cap); }
+.foot { margin-top: 8px; }
+.after { margin-top: 12px; border-top: 1px solid var(--line); padding-top: 10px; }
+.bad { color: var(--stop); font-weight: 600; }
+@media (max-width: 1000px) { .layout { grid-template-columns: minmax(0, 1fr); } }
+</style>

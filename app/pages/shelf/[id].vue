@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import type { Fan } from '../../../core/plan/document'
+import { newFan } from '../../../core/plan/defaults'
+
+/** One fan: a new one, a duplicate, or one from the shelf. */
+const route = useRoute()
+const shelf = useShelfStore()
+await shelf.load()
+const isNew = computed(() => route.params.id === 'new')
+const stored = computed(() => isNew.value ? null : shelf.byId(String(route.params.id)))
+if (!isNew.value && !stored.value) throw createError({ statusCode: 404, statusMessage: 'Not found', message: 'There is no fan at this address. It may have been deleted.', fatal: true })
+
+function start(): Fan {
+  if (stored.value) return structuredClone(toRaw(stored.value.fan))
+  const like = typeof route.query.like === 'string' ? shelf.byId(route.query.like) : null
+  const id = newId('fan')
+  return like ? { ...structuredClone(toRaw(like.fan)), id, model: `${like.fan.model} copy`, owned: false } : newFan(id)
+}
+const fan = ref<Fan>(start())
+const title = computed(() => isNew.value ? 'New fan' : `${fan.value.maker} ${fan.value.model}`)
+useHead({ title: () => `${title.value} · Redpoll` })
+</script>
+
+<template>
+  <div>
+    <AppHeader :title="title" />
+    <FanEditor
+      v-model="fan"
+      :revision="stored?.revision ?? null"
+    />
+  </div>
+</template>
