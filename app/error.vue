@@ -3,6 +3,7 @@ import type { NuxtError } from '#app'
 
 const props = defineProps<{ error: NuxtError }>()
 const missing = computed(() => props.error.statusCode === 404)
+if (!missing.value) console.error(props.error)
 const home = () => clearError({ redirect: '/' })
 </script>
 

@@ -67,6 +67,9 @@ const bestEfficiency = (frameMm: number, kind: 'axial' | 'blower') => kind === '
 
 const tidy = (x: number, digits: number) => Number(x.toPrecision(digits))
 
+/** m3/s that print as round m3/h. */
+const perHour = (flow: number) => tidy(flow * 3600, 3) / 3600
+
 function make(index: number): Fan {
   const [key, frameMm, thickMm, rpm, volts, variant] = list[index]!
   const s = series[key]!
@@ -81,7 +84,7 @@ function make(index: number): Fan {
   const trueFlow = s.flow * area * bladeSpeed * Math.sqrt(deep) * spread(0.05)
   const truePressure = s.pressure * RHO * bladeSpeed ** 2 * deep * spread(0.06)
   const shape = s.kind === 'blower' ? shapes.blower : s.dip && frameMm >= 60 ? shapes.dip : shapes.smooth
-  const points: FanPoint[] = shape.map(([x, y]) => ({ flowM3s: tidy(trueFlow * s.claim * x, 4), pressurePa: tidy(truePressure * s.claim * y, 3) }))
+  const points: FanPoint[] = shape.map(([x, y]) => ({ flowM3s: perHour(trueFlow * s.claim * x), pressurePa: tidy(truePressure * s.claim * y, 3) }))
   const bestAir = Math.max(...shape.map(([x, y]) => trueFlow * truePressure * x * y))
   const watts = Math.max(0.35, 1.12 * bestAir / bestEfficiency(frameMm, s.kind)) + 0.012 * frameMm / 10
   const level = 15 + 50 * Math.log10(rpm / 1000) + 50 * Math.log10(frameMm / 120) + s.noise + (s.kind === 'blower' ? 5 : 0) + (2 * random() - 1)
@@ -103,7 +106,7 @@ function make(index: number): Fan {
     interceptV: s.basis === 'measured' ? tidy(volts * 0.06, 2) : null,
     ratedA: tidy(watts / volts * (basis === 'measured' ? 1 : 1.25), 2),
     ratedRpm: rpm,
-    maxFlowM3s: tidy(trueFlow * s.claim, 4),
+    maxFlowM3s: perHour(trueFlow * s.claim),
     maxPressurePa: tidy(truePressure * s.claim, 3),
     noiseDbA: tidy(noise, 3),
     noiseDistanceM: s.claim > 1.1 ? null : 1,

@@ -34,12 +34,12 @@ function filmCabinet(): PlanDocument {
   plan.converter = { ...newConverter('converter', 10.5), iMaxA: 2, setFirst: true, measuredV: 10.52 }
   plan.runs = [
     run('run-before', 'baseline', '2026-09-12T18:30:00.000Z', {
-      name: 'Desk fan in the door', fanV: null, voltageAt: null, ambientC: 21.5, distanceM: 1.5, soakS: minutes(30), steady: true, lid: 'closed', backgroundDbA: 26, instrument: 'class2', floorDbA: 22,
-      readings: [reading('r1', 'level', 'reading chair', 41.5), reading('r2', 'flow', 'outlet grille', m3h(31))],
+      name: 'Desk fan in the door', fanV: null, voltageAt: null, ambientC: 21.5, distanceM: 0.5, soakS: minutes(30), steady: true, lid: 'closed', backgroundDbA: 26, instrument: 'class2', floorDbA: 22,
+      readings: [reading('r1', 'level', 'half a metre from the door', 49.2), reading('r2', 'flow', 'outlet grille', m3h(31))],
     }),
     run('run-after', 'after', '2026-09-20T18:10:00.000Z', {
-      name: 'Two fans at 10.5 V behind the filter', fanV: 10.5, voltageAt: 'fan', ambientC: 20.9, distanceM: 1.5, soakS: minutes(30), steady: true, lid: 'closed', backgroundDbA: 25, instrument: 'class2', floorDbA: 22, changes: 1,
-      readings: [reading('r1', 'level', 'reading chair', 28.9), reading('r2', 'flow', 'outlet grille', m3h(49))],
+      name: 'Two fans at 10.5 V behind the filter', fanV: 10.5, voltageAt: 'fan', ambientC: 20.9, distanceM: 0.5, soakS: minutes(30), steady: true, lid: 'closed', backgroundDbA: 25, instrument: 'class2', floorDbA: 22, changes: 1,
+      readings: [reading('r1', 'level', 'half a metre from the door', 31.4), reading('r2', 'flow', 'outlet grille', m3h(49))],
     }),
   ]
   return plan

@@ -1,8 +1,8 @@
 import type { ApiError } from '../../shared/api'
 
-export type ApiResult<T> =
-  | { ok: true, data: T }
-  | { ok: false, kind: 'offline' | 'refused' | 'conflict' | 'missing' | 'broken', message: string, field?: string }
+export type ApiResult<T>
+  = | { ok: true, data: T }
+    | { ok: false, kind: 'offline' | 'refused' | 'conflict' | 'missing' | 'broken', message: string, field?: string }
 
 const kinds: Record<number, 'conflict' | 'missing' | 'refused'> = { 400: 'refused', 404: 'missing', 409: 'conflict', 422: 'refused' }
 

@@ -195,7 +195,9 @@ const waits = (job: JobSummary) => {
           </dl>
           <p class="waits">
             {{ waits(job) }}<template v-if="job.stops + job.fixes">
-              · <span v-if="job.stops">{{ job.stops }} stop</span><template v-if="job.stops && job.fixes">, </template><span v-if="job.fixes">{{ job.fixes }} to fix</span>
+              · <span v-if="job.stops">{{ job.stops }} stop</span><template v-if="job.stops && job.fixes">
+                ,
+              </template><span v-if="job.fixes">{{ job.fixes }} to fix</span>
             </template>
           </p>
         </li>

@@ -3,9 +3,13 @@ export interface FilterMedium {
   key: string
   name: string
   /** Pa.s/m */
-  c1: number, c1Low: number, c1High: number
+  c1: number
+  c1Low: number
+  c1High: number
   /** Pa.s2/m2 */
-  c2: number, c2Low: number, c2High: number
+  c2: number
+  c2Low: number
+  c2High: number
   /** highest usual face velocity, m/s */
   maxFaceSpeed: number
 }

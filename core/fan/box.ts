@@ -60,4 +60,3 @@ export function flowPerVolt(curve: FanCurve, path: Resistance, voltage: number, 
   const perSpeed = -(2 * s * p - flow * slope) / (s * slope - path.a - 2 * path.b * flow)
   return Number.isFinite(perSpeed) ? perSpeed / (ratedVoltage - intercept) : null
 }
-

@@ -76,4 +76,3 @@ export function parallelOperatingPoint(first: FanCurve, second: FanCurve, path: 
   const share = memberFlow(second, pressure, backflow)
   return total === null || share === null ? null : { total, second: share, pressure }
 }
-

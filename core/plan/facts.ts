@@ -1,7 +1,7 @@
 import { filterMedia } from '../airpath'
-import type { Facts, FactName, FactValue } from '../findings'
+import type { Facts, FactName, FactValue, FactInfo } from '../findings'
 import { fromSi, quantityInfo } from '../units'
-import { factCatalogue, type FactInfo } from '../findings'
+import { factCatalogue } from '../findings'
 import type { Candidate } from './candidate'
 import type { PathElement, PlanDocument } from './document'
 import { freeDelivery, impellerDiameter, shutOffPressure, sweptArea, type FanModel } from './fan'
@@ -169,10 +169,12 @@ function measureFacts({ plan, verdict }: FactSources): SiFacts {
   const run = after ?? before
   if (!run) return {}
   const level = run.readings.find(r => r.quantity === 'level')?.value
-  const soundUse = level === undefined ? {} : {
-    'meas.level': level, 'meas.background': run.backgroundDbA, 'meas.backgroundCorrected': true, 'meas.floor': run.floorDbA, 'meas.instrument': run.instrument,
-    'meas.calibrated': run.instrument === 'phone' ? false : null, 'meas.usedAs': plan.targets.some(t => t.kind === 'level') ? 'absolute' : 'difference',
-  }
+  const soundUse = level === undefined
+    ? {}
+    : {
+        'meas.level': level, 'meas.background': run.backgroundDbA, 'meas.backgroundCorrected': true, 'meas.floor': run.floorDbA, 'meas.instrument': run.instrument,
+        'meas.calibrated': run.instrument === 'phone' ? false : null, 'meas.usedAs': plan.targets.some(t => t.kind === 'level') ? 'absolute' : 'difference',
+      }
   const flow = run.readings.find(r => r.quantity === 'flow')?.value
   const rpm = run.readings.find(r => r.quantity === 'rotation')?.value
   const single: SiFacts = { ...soundUse, 'meas.voltageAt': run.voltageAt, 'meas.flow': flow, 'meas.rpm': rpm }

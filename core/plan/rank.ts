@@ -1,7 +1,6 @@
-import type { Fan } from './document'
+import type { Fan, Arrangement } from './document'
 import { evaluateCandidate, quickLook, START_MARGIN, type Candidate, type Context } from './candidate'
 import { modelFan, type FanModel } from './fan'
-import type { Arrangement } from './document'
 
 export type Objective = 'quietest' | 'margin' | 'cheapest' | 'power'
 

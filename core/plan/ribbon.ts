@@ -17,6 +17,8 @@ export interface RibbonSegment {
   /** 0 cool .. 1 warm */
   tint: number
   missing: boolean
+  /** fans side by side (parallel) or one behind the other (series) */
+  fans: { count: number, series: boolean } | null
 }
 
 /** Rise that paints the ribbon fully warm, K. */
@@ -42,7 +44,7 @@ export function ribbonOf(plan: PlanDocument, path: PathModel, flow: number | nul
   const tint = Math.min(1, (rise ?? 0) / FULL_TINT_K)
   const height = (area: number | null) => area === null ? 0.6 : Math.max(LEAST_HEIGHT, Math.min(1, Math.sqrt(area / largest)))
   const room = (id: 'room-in' | 'room-out', name: string, warm: boolean): RibbonSegment => ({
-    id, kind: id, name, areaM2: null, height: 1, deltaPa: null, temperatureC: job.ambientC + (warm ? rise ?? 0 : 0), tint: warm ? tint : 0, missing: false,
+    id, kind: id, name, areaM2: null, height: 1, deltaPa: null, temperatureC: job.ambientC + (warm ? rise ?? 0 : 0), tint: warm ? tint : 0, missing: false, fans: null,
   })
   const middle = path.elements.map((model, i): RibbonSegment => {
     const e = model.element
@@ -52,6 +54,7 @@ export function ribbonOf(plan: PlanDocument, path: PathModel, flow: number | nul
       id: e.id, kind: e.kind, name: isFan && fanName ? fanName : e.name, areaM2: areaOf(e), height: isFan ? 0.7 : height(areaOf(e)),
       deltaPa: isFan ? gainPa : flow === null || model.missing ? null : -elementDrop(model, flow),
       temperatureC: job.ambientC + (warm ? rise ?? 0 : 0), tint: warm ? tint : 0, missing: !isFan && model.missing !== null,
+      fans: isFan ? { count: plan.pick?.count ?? 1, series: plan.pick?.arrangement === 'series' } : null,
     }
   })
   return [room('room-in', job.breathesIn || 'Air it draws in', false), ...middle, room('room-out', job.breathesOut || 'Where it leaves', plan.path.length > heatAt)]

@@ -123,8 +123,10 @@ function judgeTarget(plan: PlanDocument, run: Run | null, target: Target, cost: 
   }
   const reading = run ? readingFor(target, run) : null
   if (!run || !reading) return { target, measured: null, verdict: 'not-measured', why: run ? 'The run after the change has no such reading.' : 'No run after the change yet.' }
-  const measured = target.kind === 'temperature' ? judgeTemperature(plan.job, run, reading)
-    : target.kind === 'level' ? judgeLevel(plan.job, run, reading)
+  const measured = target.kind === 'temperature'
+    ? judgeTemperature(plan.job, run, reading)
+    : target.kind === 'level'
+      ? judgeLevel(plan.job, run, reading)
       : { value: reading.value, halfWidth: readingHalfWidth(run, 'flow', reading.value), steps: [], upperBoundOnly: false }
   const sense = target.kind === 'flow' ? 'at-least' : 'at-most'
   if (measured.upperBoundOnly) {

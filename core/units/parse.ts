@@ -1,8 +1,8 @@
 import { preferredUnit, quantities, quantityInfo, toSi, type Quantity, type Unit, type UnitPreferences } from './quantities'
 
-export type Parsed =
-  | { ok: true, value: number, unit: Unit }
-  | { ok: false, code: 'empty' | 'no-number' | 'ambiguous' | 'unknown-unit' | 'wrong-kind', message: string }
+export type Parsed
+  = | { ok: true, value: number, unit: Unit }
+    | { ok: false, code: 'empty' | 'no-number' | 'ambiguous' | 'unknown-unit' | 'wrong-kind', message: string }
 
 const normal = (text: string) => text.normalize('NFKC').toLowerCase()
   .replace(/[\s\u00a0·]/g, '').replaceAll('−', '-').replaceAll('ω', 'ohm').replace(/^deg\.?/, 'deg')

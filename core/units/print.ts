@@ -34,11 +34,14 @@ export function printBare(value: number | null | undefined, quantity: Quantity, 
  * @example printQuantity(0.0128, 'flow') // "46.1 m³/h"
  */
 export function printQuantity(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {
-  const bare = printBare(value, quantity, preferences)
+  const bare = withoutTrailingZeros(printBare(value, quantity, preferences))
   const symbol = unitSymbol(quantity, preferences)
   if (bare === '–' || !symbol) return bare
   return symbol === '€' ? `${symbol}\u00a0${bare}` : `${bare}\u00a0${symbol}`
 }
+
+/** In a sentence "12 V" reads better than "12.0 V"; columns keep their zeros. */
+const withoutTrailingZeros = (text: string) => text.includes('.') ? text.replace(/\.?0+$/, '') : text
 
 /** The text an input field shows: plain digits that can be parsed again, with up to five significant digits. */
 export function printEditable(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {

@@ -49,13 +49,13 @@ export const quantities = {
     unit('mmHg', 133.322387415, 2),
   ] },
   length: { article: 'a length', example: '92 mm or 3.6 in', si: 'm', units: [
-    unit('mm', 1e-3, 1), unit('in', 0.0254, 2, ['"', 'inch', 'inches', '″']), unit('cm', 1e-2, 2), unit('m', 1, 3), unit('ft', 0.3048, 2, ["'", 'foot', 'feet']),
+    unit('mm', 1e-3, 1), unit('in', 0.0254, 2, ['"', 'inch', 'inches', '″']), unit('cm', 1e-2, 2), unit('m', 1, 3), unit('ft', 0.3048, 2, ['\'', 'foot', 'feet']),
   ] },
   distance: { article: 'a distance', example: '1.5 m or 5 ft', si: 'm', units: [
-    unit('m', 1, 2), unit('ft', 0.3048, 1, ["'", 'foot', 'feet']), unit('cm', 1e-2, 0), unit('mm', 1e-3, 0), unit('in', 0.0254, 1, ['"', 'inch', 'inches', '″']),
+    unit('m', 1, 2), unit('ft', 0.3048, 1, ['\'', 'foot', 'feet']), unit('cm', 1e-2, 0), unit('mm', 1e-3, 0), unit('in', 0.0254, 1, ['"', 'inch', 'inches', '″']),
   ] },
   altitude: { article: 'a height', example: '450 m or 1500 ft', si: 'm', units: [
-    unit('m', 1, 0), unit('ft', 0.3048, 0, ["'", 'foot', 'feet']), unit('km', 1000, 3),
+    unit('m', 1, 0), unit('ft', 0.3048, 0, ['\'', 'foot', 'feet']), unit('km', 1000, 3),
   ] },
   area: { article: 'an area', example: '60 cm² or 9.3 in²', si: 'm2', units: [
     unit('cm²', 1e-4, 1, ['cm2', 'cm^2', 'sqcm']), unit('in²', 0.0254 ** 2, 2, ['in2', 'in^2', 'sqin']),

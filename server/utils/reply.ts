@@ -54,4 +54,3 @@ export async function bodyOf<S extends z.ZodType>(event: H3Event, schema: S): Pr
 
 /** The id in the path. */
 export const idOf = (event: H3Event): string => getRouterParam(event, 'id') ?? ''
-

@@ -73,7 +73,7 @@ function curveOf(i: Inputs, flow = 'curve_flow', pressure = 'curve_pressure'): f
 const pair = (i: Inputs) => [curveOf(i, 'fan1_flow', 'fan1_pressure'), curveOf(i, 'fan2_flow', 'fan2_pressure')] as const
 const backflow = (i: Inputs): fan.Backflow => ({ flap: i.bool('flap'), ...(i.has('fan2_reverse_coefficient') ? { reverse: i.n('fan2_reverse_coefficient') } : {}) })
 const pathOf = (i: Inputs): fan.Resistance => ({ a: i.n('a', 0), b: i.n('b', 0), head: i.n('static_head', 0) })
-const branches = (i: Inputs) => { const b = i.list('b'); return i.list('a').map((a, k) => ({ a, b: b[k]! })) }
+const branches = (i: Inputs) => i.list('a').map((a, k) => ({ a, b: i.list('b')[k]! }))
 const densityAt = (i: Inputs, temperature: string) => air.airDensity(i.n(temperature), i.n('pressure', 101325), i.n('relative_humidity_intake', 0))!
 const surface = (i: Inputs): need.WaterSurface => ({ areaM2: i.n('area'), waterC: i.n('t_water'), airC: i.n('t_air'), relativeHumidity: i.n('relative_humidity'), airSpeed: i.n('air_speed'), activity: i.n('activity_factor') })
 const moisture = (i: Inputs): need.MoistureCase => ({ insideC: i.n('t_inside'), insideRh: i.n('rh_inside'), outsideC: i.n('t_outside'), outsideRh: i.n('rh_outside'), pressurePa: i.n('pressure') })

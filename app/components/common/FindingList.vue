@@ -5,7 +5,7 @@ const props = defineProps<{ findings: Finding[], empty?: string }>()
 const { units } = useUnits()
 const open = ref<string | null>(null)
 const mark = { stop: 'stop', fix: 'fix', note: 'note' } as const
-const list = computed(() => props.findings.map(f => ({ ...f, text: findingMessage(f, units.value) })))
+const list = computed(() => props.findings.map(f => ({ ...f, text: findingMessage(f, units.value), cure: f.fix.charAt(0).toUpperCase() + f.fix.slice(1) })))
 </script>
 
 <template>
@@ -25,7 +25,7 @@ const list = computed(() => props.findings.map(f => ({ ...f, text: findingMessag
           :aria-expanded="open === finding.id"
           @click="open = open === finding.id ? null : finding.id"
         >
-          <strong>{{ finding.text }}.</strong> <span>{{ finding.fix }}.</span>
+          <strong>{{ finding.text }}.</strong> <span>{{ finding.cure }}.</span>
         </button>
         <p
           v-if="open === finding.id"

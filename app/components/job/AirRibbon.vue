@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core'
 import type { RibbonSegment } from '../../../core/plan/ribbon'
 
 /**
@@ -8,8 +9,8 @@ import type { RibbonSegment } from '../../../core/plan/ribbon'
 const props = defineProps<{ segments: RibbonSegment[], flow: number | null, jobId: string, selected?: string }>()
 const { show, symbol, bare } = useUnits()
 
-const HEIGHT = 96
-const MIDDLE = 52
+const HEIGHT = 102
+const MIDDLE = 53
 const BAND = 56
 const width = ref(1000)
 const box = ref<HTMLElement>()
@@ -37,6 +38,8 @@ function shorten(name: string, w: number): string {
   const fits = Math.floor(w / 7.1)
   return name.length <= fits ? name : `${name.slice(0, Math.max(3, fits - 1))}…`
 }
+/** Places of up to four fan signs beside each other. */
+const fanShifts = (count: number) => Array.from({ length: Math.min(4, count) }, (_, i) => (i - (Math.min(4, count) - 1) / 2) * 24)
 const tint = (share: number) => `color-mix(in oklab, var(--warm) ${Math.round(share * 100)}%, var(--teal-soft))`
 const words = computed(() => props.segments.map((s) => {
   const parts = [s.name]
@@ -125,14 +128,20 @@ const insertAt = (index: number) => navigateTo({ path: `/job/${props.jobId}/air-
           class="fan"
           :transform="`translate(${piece.x + piece.w / 2} ${MIDDLE})`"
         >
-          <rect
-            x="-11"
-            y="-25"
-            width="22"
-            height="50"
-            rx="4"
-          />
-          <path d="M0 -19 q9 9 0 19 q-9 10 0 19" />
+          <g
+            v-for="shift in fanShifts(piece.fans?.count ?? 1)"
+            :key="shift"
+            :transform="`translate(${shift} 0)`"
+          >
+            <rect
+              x="-9"
+              y="-23"
+              width="18"
+              height="46"
+              rx="4"
+            />
+            <path d="M0 -17 q8 8 0 17 q-8 9 0 17" />
+          </g>
         </g>
         <path
           v-else-if="piece.kind === 'custom'"
@@ -153,7 +162,7 @@ const insertAt = (index: number) => navigateTo({ path: `/job/${props.jobId}/air-
           class="name"
           :class="{ 'fan-name': piece.kind === 'fan' }"
           :x="piece.x + piece.w / 2"
-          :y="HEIGHT - 2"
+          :y="HEIGHT - 6"
         >{{ piece.label }}</text>
       </g>
       <g

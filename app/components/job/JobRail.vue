@@ -69,7 +69,7 @@ li.current a { background: var(--cap-soft); border-left-color: var(--cap); }
 .text { display: grid; min-width: 0; }
 .title { font-weight: 650; }
 li.current .title { color: var(--cap); }
-.headline { font-size: 12.5px; color: var(--ink-soft); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.headline { font-size: 12px; letter-spacing: -.2px; color: var(--ink-soft); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .foot { margin-top: auto; padding: 12px 14px; display: flex; gap: 6px; }
 .foot a { color: var(--ink-soft); padding: 4px 8px; text-decoration: none; border-radius: 5px; }
 .foot a:hover { background: var(--sheet-soft); color: var(--ink); }

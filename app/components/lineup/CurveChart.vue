@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Chart, LinearScale, LineElement, PointElement, ScatterController, Tooltip, Filler, type ChartData, type ChartOptions } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
+import { useMutationObserver } from '@vueuse/core'
 import { Scatter } from 'vue-chartjs'
 import { fromSi, preferredUnit } from '../../../core/units'
 
@@ -68,8 +69,8 @@ const options = computed((): ChartOptions<'scatter'> => ({
   responsive: true, maintainAspectRatio: false, animation: false,
   interaction: { mode: 'nearest', intersect: true },
   scales: {
-    x: { min: 0, max: x(right.value), title: { display: true, text: `airflow, ${flowUnit.value.symbol}`, align: 'end', color: colours.value.ink, font }, grid: { display: false }, ticks: { color: colours.value.ink, font, maxTicksLimit: 8 }, border: { color: colours.value.grid } },
-    y: { min: 0, max: y(top.value), title: { display: true, text: `static pressure, ${pressureUnit.value.symbol}`, align: 'end', color: colours.value.ink, font }, grid: { color: colours.value.grid }, ticks: { color: colours.value.ink, font, maxTicksLimit: 7 }, border: { display: false } },
+    x: { min: 0, max: x(right.value), title: { display: true, text: `airflow, ${flowUnit.value.symbol}`, align: 'end', color: colours.value.ink, font }, grid: { display: false }, ticks: { color: colours.value.ink, font, maxTicksLimit: 8, includeBounds: false }, border: { color: colours.value.grid } },
+    y: { min: 0, max: y(top.value), title: { display: true, text: `static pressure, ${pressureUnit.value.symbol}`, align: 'end', color: colours.value.ink, font }, grid: { color: colours.value.grid }, ticks: { color: colours.value.ink, font, maxTicksLimit: 7, includeBounds: false }, border: { display: false } },
   },
   plugins: {
     legend: { display: false },

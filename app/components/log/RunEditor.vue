@@ -189,7 +189,7 @@ const timeId = useId()
       {{ problem }}
     </p>
     <h3>Under what conditions</h3>
-    <div class="fields">
+    <div class="fields tight">
       <QuantityField
         label="Ambient, at the intake"
         quantity="temperature"

@@ -4,7 +4,7 @@ import type { Fan } from '../../../core/plan/document'
 useHead({ title: 'Shelf · Redpoll' })
 const shelf = useShelfStore()
 await shelf.load(true)
-const { bare, symbol, show } = useUnits()
+const { bare, editable, symbol, show } = useUnits()
 const search = ref('')
 const size = ref<number | null>(null)
 const volts = ref<number | null>(null)
@@ -94,7 +94,7 @@ usePageKeys([
               <tr>
                 <th>Fan</th>
                 <th class="num">
-                  frame
+                  frame, {{ symbol('length') }}
                 </th>
                 <th class="num">
                   V
@@ -127,10 +127,10 @@ usePageKeys([
                   <NuxtLink :to="`/shelf/${fan.id}`">
                     {{ fan.maker }} {{ fan.model }}
                   </NuxtLink>
-                  <span class="small soft"> {{ fan.kind === 'blower' ? 'blower ' : '' }}{{ fan.owned ? '· owned' : '' }}</span>
+                  <span class="aside">{{ [fan.kind === 'blower' ? 'blower' : '', fan.owned ? 'owned' : ''].filter(Boolean).join(', ') }}</span>
                 </td>
                 <td class="num">
-                  {{ bare(fan.frameM, 'length') }} × {{ bare(fan.thicknessM, 'length') }}
+                  {{ editable(fan.frameM, 'length') }} × {{ editable(fan.thicknessM, 'length') }}
                 </td>
                 <td class="num">
                   {{ fan.ratedV }}

@@ -88,7 +88,7 @@ const domains = [
     <div class="stack">
       <section class="sheet stack">
         <h2>Where it stands</h2>
-        <div class="fields">
+        <div class="fields tight">
           <QuantityField
             label="Air at its intake"
             quantity="temperature"

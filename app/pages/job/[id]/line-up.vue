@@ -42,7 +42,8 @@ const shown = computed(() => {
 const usable = computed(() => rows.value.filter(c => c.verdict !== 'fail').length)
 
 const reasonText = (r: Reason) => r.text.replace('{}', r.quantity ? show(r.value, r.quantity) : '')
-const whyOf = (c: Candidate) => c.reasons.length ? c.reasons.map(reasonText).join('; ') : 'meets the need with its margin'
+/** The weightiest two; the findings tell the rest once it is picked. */
+const whyOf = (c: Candidate) => [...c.reasons].sort((a, b) => Number(b.verdict === 'fail') - Number(a.verdict === 'fail')).slice(0, 2).map(reasonText).join('; ')
 const drive = (c: Candidate) => `${show(c.driveV, 'voltage')}${c.arrangement === 'series' ? ', in series' : ''}`
 const percent = (x: number | null) => x === null ? '–' : `${x >= 0 ? '+' : '−'}${Math.abs(Math.round(x * 100))} %`
 
@@ -183,7 +184,7 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
                   vs need
                 </th>
                 <th class="num">
-                  cost
+                  cost, €
                 </th>
                 <th><span class="visually-hidden">Pick</span></th>
               </tr>
@@ -200,8 +201,9 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
               >
                 <td>
                   <strong>{{ c.count }} × {{ c.name }}</strong>
-                  <span class="drive mono">{{ drive(c) }}</span>
+                  <span class="drive mono">{{ drive(c) }}<template v-if="c.owned">, owned</template></span>
                   <span
+                    v-if="c.reasons.length"
                     class="why small"
                     :class="c.verdict"
                   >{{ whyOf(c) }}</span>
@@ -219,7 +221,7 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
                   {{ percent(c.margin) }}
                 </td>
                 <td class="num">
-                  {{ c.owned ? 'owned' : bare(c.cost, 'money') }}
+                  {{ bare(c.cost, 'money') }}
                 </td>
                 <td>
                   <button
@@ -275,7 +277,7 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
 </template>
 
 <style scoped>
-.layout { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.080fr); gap: 12px; align-items: start; }
+.layout { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.120fr); gap: 12px; align-items: start; }
 .figures { margin: 12px 0 0; display: grid; grid-template-columns: repeat(auto-fit, minmax(150px, 1fr)); gap: 8px 16px; border-top: 1px solid var(--line); padding-top: 10px; }
 .figures dt { font-size: 12.5px; color: var(--ink-soft); }
 .figures dd { margin: 0; }
@@ -283,8 +285,9 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
 .filters { gap: 14px; margin-bottom: 4px; }
 .filters label { display: inline-flex; align-items: center; gap: 6px; min-height: 26px; }
 .ranks td:first-child { line-height: 1.250; }
-.ranks td { padding: 5px 6px; }
-.drive { font-size: 12.5px; color: var(--ink-soft); margin-left: 8px; white-space: nowrap; }
+.ranks td, .ranks th { padding: 4px 5px; }
+.ranks strong { display: block; }
+.drive { font-size: 12.5px; color: var(--ink-soft); }
 .why { display: block; color: var(--ink-soft); }
 .why.fail { color: var(--stop); }
 .why.warn { color: var(--amber); }

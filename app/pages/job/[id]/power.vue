@@ -79,7 +79,7 @@ const mismatch = computed(() => {
           Choose the source: its window and current are filled in as usual values, which you then correct from its label or a meter.
         </p>
         <template v-else>
-          <div class="fields">
+          <div class="fields tight">
             <TextField
               label="Name"
               :model-value="source.name"
@@ -150,7 +150,7 @@ const mismatch = computed(() => {
           />
         </div>
         <template v-if="converter">
-          <div class="fields">
+          <div class="fields tight">
             <QuantityField
               label="Set to"
               quantity="voltage"
@@ -203,7 +203,7 @@ const mismatch = computed(() => {
           </p>
         </template>
         <h3>Wire, fuse, plug</h3>
-        <div class="fields">
+        <div class="fields tight">
           <ChoiceField
             label="Gauge"
             :model-value="source.wireAwg"

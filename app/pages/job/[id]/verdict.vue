@@ -77,7 +77,7 @@ const headline = computed(() => {
                 v-for="t in verdict.targets"
                 :key="t.target.id"
               >
-                <td>{{ targetNames[t.target.kind] }}<span class="small soft"> {{ t.target.place }}</span></td>
+                <td>{{ targetNames[t.target.kind] }}<span class="small soft block">{{ t.target.place }}</span></td>
                 <td class="num">
                   {{ t.target.kind === 'flow' ? '≥' : '≤' }} {{ show(t.target.limit, t.target.kind) }}
                 </td>
@@ -178,7 +178,7 @@ const headline = computed(() => {
                 v-for="c in verdict.comparisons"
                 :key="c.quantity + c.place"
               >
-                <td>{{ readingNames[c.quantity] }}<span class="small soft"> {{ c.place }}{{ c.asRise ? ', rise over ambient' : '' }}</span></td>
+                <td>{{ readingNames[c.quantity] }}<span class="small soft block">{{ c.place }}{{ c.asRise ? ', rise over ambient' : '' }}</span></td>
                 <td class="num">
                   {{ show(c.before, shownAs(c)) }}
                 </td>

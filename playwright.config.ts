@@ -1,0 +1,17 @@
+import { defineConfig } from '@playwright/test'
+
+const args = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+
+export default defineConfig({
+  testDir: './tests/e2e',
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  workers: 1,
+  reporter: [['list'], ['json']],
+  outputDir: '.cache/playwright',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args },
+    locale: 'en-GB',
+  },
+})

@@ -1,0 +1,30 @@
+/** npm run report -- plan.json: a plan document (with its fans) in, the whole report out. The file: { "plan": ..., "fans": [...] }. */
+import { readFileSync } from 'node:fs'
+import { z } from 'zod'
+import { computeReport } from '../core/plan'
+import { findingMessage } from '../core/findings'
+import { printQuantity } from '../core/units'
+import { fanSchema } from '../shared/schemas/fan'
+import { planSchema } from '../shared/schemas/plan'
+
+const path = process.argv[2]
+if (!path) {
+  console.error('npm run report -- plan.json')
+  process.exit(2)
+}
+const parsed = z.object({ plan: planSchema, fans: z.array(fanSchema) }).safeParse(JSON.parse(readFileSync(path, 'utf8')))
+if (!parsed.success) {
+  for (const issue of parsed.error.issues) console.error(`${issue.path.join('.')}: ${issue.message}`)
+  process.exit(1)
+}
+const result = computeReport(parsed.data)
+if (!result.ok) {
+  console.error(result.reason)
+  process.exit(1)
+}
+const { report } = result
+for (const s of report.stations) console.log(`${s.title.padEnd(10)} ${s.state.padEnd(10)} ${s.headline.map(p => typeof p === 'string' ? p : printQuantity(p.value, p.quantity)).join('')}`)
+for (const f of [report.need.flow, report.need.design, report.path.drop, ...report.pick?.figures ?? [], ...report.power.figures]) {
+  console.log(`  ${f.label.padEnd(38)} ${printQuantity(f.value, f.quantity)}${f.low === null ? '' : `  (${printQuantity(f.low, f.quantity)} to ${printQuantity(f.high, f.quantity)})`}`)
+}
+for (const f of report.findings.findings) console.log(`  ${f.severity.padEnd(5)} ${f.id}: ${findingMessage(f)}. ${f.fix}.`)

@@ -1,0 +1,51 @@
+// npm start: installs and builds what is missing, starts the server, prints the address.
+import { existsSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { resolve } from 'node:path'
+import { parseArgs } from 'node:util'
+import { checkNode, ensureBuild, ensurePackages, root, say, startServer } from './lib.mjs'
+
+checkNode()
+const usage = 'npm start -- [--port 3000] [--host 127.0.0.1] [--data DIR] [--empty]'
+let options
+try {
+  options = parseArgs({ options: {
+    port: { type: 'string', default: '3000' }, host: { type: 'string', default: '127.0.0.1' }, data: { type: 'string', default: '.data' }, empty: { type: 'boolean', default: false }, help: { type: 'boolean', default: false },
+  } }).values
+}
+catch (error) {
+  console.error(`${error.message}\n${usage}`)
+  process.exit(2)
+}
+if (options.help) {
+  console.log(`${usage}\n  --empty  begin a new data directory without the demo workshop`)
+  process.exit(0)
+}
+const port = Number(options.port)
+if (!Number.isInteger(port) || port < 1 || port > 65535) {
+  console.error(`--port ${options.port} is no port: a whole number from 1 to 65535 is wanted.`)
+  process.exit(2)
+}
+const free = await new Promise((done) => {
+  const probe = createServer().once('error', () => done(false)).once('listening', () => probe.close(() => done(true)))
+  probe.listen(port, options.host)
+})
+if (!free) {
+  console.error(`Port ${port} on ${options.host} is in use or may not be used. Choose another: npm start -- --port ${port + 1}`)
+  process.exit(1)
+}
+
+ensurePackages()
+ensureBuild()
+const data = resolve(root, options.data)
+if (!existsSync(data)) say(`new data directory ${options.data}${options.empty ? '' : ', with the demo workshop'}`)
+const { child, ready } = startServer({ port, host: options.host, data, empty: options.empty })
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill('SIGTERM'))
+try {
+  const address = await ready
+  say(`running at ${address}  (stop with Ctrl+C)`)
+}
+catch {
+  process.exit(child.exitCode ?? 1)
+}
+child.once('exit', code => process.exit(code ?? 0))
