@@ -1,0 +1,108 @@
+import fc from 'fast-check'
+import { unit as mathUnit } from 'mathjs'
+import { describe, expect, test } from 'vitest'
+import { fromSi, parseNumber, parseQuantity, preferenceSets, printEditable, printNumber, printQuantity, quantities, toSi, type Quantity } from '.'
+
+const value = (text: string, quantity: Quantity) => {
+  const parsed = parseQuantity(text, quantity)
+  return parsed.ok ? parsed.value : parsed.code
+}
+
+describe('reading what makers write', () => {
+  // factors: NIST SP 811 (foot, conventional water columns)
+  test.each([
+    ['48.5 CFM', 'flow', 0.0228894],
+    ['48,5 cfm', 'flow', 0.0228894],
+    ['82 m3/h', 'flow', 82 / 3600],
+    ['82 m³/h', 'flow', 82 / 3600],
+    ['23 l/s', 'flow', 0.023],
+    ['2,4 mmH2O', 'pressure', 23.53596],
+    ['2.4 mm H₂O', 'pressure', 23.53596],
+    ['0.19 inH2O', 'pressure', 47.32689],
+    ['0.19"H2O', 'pressure', 47.32689],
+    ['410 ft/min', 'speed', 2.0828],
+    ['31 dB', 'level', 31],
+    ['31 dB(A)', 'level', 31],
+    ['92mm', 'length', 0.092],
+    ['3 5/8', 'length', 'unknown-unit'],
+    ['3.5 in', 'length', 0.0889],
+    ['95 °F', 'temperature', 35],
+    ['-4 degF', 'temperature', -20],
+    ['10 K', 'temperatureDifference', 10],
+    ['18 °F', 'temperatureDifference', 10],
+    ['180 mA', 'current', 0.18],
+    ['40 %', 'ratio', 0.4],
+    ['30 min', 'duration', 1800],
+    ['€ 12,50', 'money', 12.5],
+    ['1 200 rpm', 'rotation', 1200],
+    ['1.5e3 rpm', 'rotation', 1500],
+  ] as const)('%s as %s', (text, quantity, expected) => {
+    const got = value(text, quantity)
+    if (typeof expected === 'number') expect(got).toBeCloseTo(expected, 5)
+    else expect(got).toBe(expected)
+  })
+
+  test('a bare number takes the person’s unit', () => {
+    expect(parseQuantity('28', 'flow', preferenceSets.imperial)).toMatchObject({ ok: true, value: expect.closeTo(0.0132145, 6) })
+    expect(parseQuantity('28', 'flow', preferenceSets.metric)).toMatchObject({ ok: true, value: 28 / 3600 })
+  })
+
+  test('a unit of the wrong kind is refused and named', () => {
+    const parsed = parseQuantity('31 dB', 'flow')
+    expect(parsed).toMatchObject({ ok: false, code: 'wrong-kind' })
+    expect(parsed.ok ? '' : parsed.message).toContain('airflow')
+  })
+
+  test.each([['abc', 'no-number'], ['', 'empty'], ['12 furlongs', 'unknown-unit'], ['1,200 Pa', 'ambiguous'], ['1.2.3 Pa', 'no-number'], ['--3 Pa', 'no-number'], ['12 V x', 'unknown-unit']])('%s is refused as %s', (text, code) => {
+    const parsed = parseQuantity(text, 'pressure')
+    expect(parsed.ok ? 'ok' : parsed.code === 'wrong-kind' ? 'unknown-unit' : parsed.code).toBe(code)
+  })
+
+  test('thousands', () => {
+    expect(parseNumber('1.234.567')).toMatchObject({ value: 1234567 })
+    expect(parseNumber('1.234,5')).toMatchObject({ value: 1234.5 })
+    expect(parseNumber('1,234.5')).toMatchObject({ value: 1234.5 })
+    expect(parseNumber('0,125')).toMatchObject({ value: 0.125 })
+  })
+})
+
+describe('conversion', () => {
+  // mathjs is the outside reference for the factors it knows
+  test.each([
+    ['flow', 'CFM', 'ft^3/min', 'm^3/s'], ['flow', 'm³/h', 'm^3/h', 'm^3/s'], ['flow', 'L/s', 'L/s', 'm^3/s'], ['length', 'in', 'in', 'm'], ['area', 'in²', 'in^2', 'm^2'], ['volume', 'ft³', 'ft^3', 'm^3'],
+    ['pressure', 'psi', 'psi', 'Pa'], ['pressure', 'mmHg', 'mmHg', 'Pa'], ['speed', 'mph', 'mi/h', 'm/s'], ['mass', 'oz', 'oz', 'kg'], ['power', 'Btu/h', 'BTU/h', 'W'],
+  ] as const)('%s %s agrees with mathjs', (quantity, symbol, theirs, si) => {
+    const u = quantities[quantity].units.find(x => x.symbol === symbol)!
+    // its millimetre of mercury has six digits
+    expect(toSi(3.7, u) / mathUnit(3.7, theirs).toNumber(si)).toBeCloseTo(1, 5)
+  })
+
+  test('what is printed for editing is read back as the same value', () => {
+    const keys = (Object.keys(quantities) as Quantity[])
+    fc.assert(fc.property(fc.constantFrom(...keys), fc.double({ min: 1e-3, max: 1e4, noNaN: true }), fc.boolean(), (quantity, x, imperial) => {
+      const preferences = preferenceSets[imperial ? 'imperial' : 'metric']
+      const text = printEditable(x, quantity, preferences)
+      const parsed = parseQuantity(text, quantity, preferences)
+      // five significant digits in the shown unit; an offset unit (°F) spends them on the offset as well
+      expect(parsed.ok && Math.abs(parsed.value - x) <= 1e-4 * Math.abs(x) + (quantity === 'temperature' ? 5e-2 : 1e-9)).toBe(true)
+    }))
+  })
+
+  test('there and back', () => {
+    fc.assert(fc.property(fc.constantFrom(...Object.values(quantities).flatMap(q => q.units)), fc.double({ min: -1e4, max: 1e4, noNaN: true }), (u, x) => {
+      expect(fromSi(toSi(x, u), u)).toBeCloseTo(x, 6)
+    }))
+  })
+})
+
+describe('printing', () => {
+  test.each([[0.0128, 'flow', '46.1 m³/h'], [12.44, 'pressure', '12.4 Pa'], [-2.06, 'pressure', '−2.1 Pa'], [0.092, 'length', '92 mm'], [12, 'voltage', '12 V'], [null, 'flow', '–'], [12.5, 'money', '€ 12.5']] as const)('%s %s', (x, quantity, text) => {
+    expect(printQuantity(x, quantity).replaceAll('\u00a0', ' ')).toBe(text)
+  })
+  test('never NaN, no false precision', () => {
+    expect(printNumber(Number.NaN)).toBe('–')
+    expect(printNumber(1234.567, 3)).toBe('1235')
+    expect(printNumber(23456.7, 3)).toBe('23\u2009457')
+    expect(printNumber(-0.0004, 2)).toBe('0.00')
+  })
+})

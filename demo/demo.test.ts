@@ -1,0 +1,33 @@
+import { describe, expect, test } from 'vitest'
+import { computeReport, modelFan } from '../core/plan'
+import { dataPlausibility } from '../core/fan'
+import { fanSchema } from '../shared/schemas/fan'
+import { planSchema } from '../shared/schemas/plan'
+import { demoFans } from './fans'
+import { demoJobs } from './jobs'
+
+describe('the invented workshop', () => {
+  test('about sixty fans, each valid, computable and physically plausible', () => {
+    expect(demoFans.length).toBeGreaterThanOrEqual(58)
+    for (const fan of demoFans) {
+      expect(fanSchema.safeParse(fan).error, fan.id).toBeUndefined()
+      expect(modelFan(fan).ok, fan.id).toBe(true)
+      expect(dataPlausibility(fan.maxFlowM3s!, fan.maxPressurePa!, fan.ratedV * fan.ratedA!), fan.id).toBe('plausible')
+    }
+    expect(new Set(demoFans.map(f => `${f.maker} ${f.model}`)).size).toBe(demoFans.length)
+  })
+  test.each(demoJobs().map(p => [p.job.name, p] as const))('%s is a valid plan that gives a report', (_, plan) => {
+    expect(planSchema.safeParse(plan).error).toBeUndefined()
+    expect(computeReport({ plan, fans: demoFans }).ok).toBe(true)
+  })
+  test('one job is finished and met, one has stops, one waits', () => {
+    const states = Object.fromEntries(demoJobs().map((plan) => {
+      const result = computeReport({ plan, fans: demoFans })
+      return [plan.job.id, result.ok ? result.report : null]
+    }))
+    expect(states['job-film-cabinet']!.verdict.targets.map(t => t.verdict)).toEqual(['met', 'met', 'met'])
+    expect(states['job-film-cabinet']!.findings.findings.filter(f => f.severity !== 'note')).toEqual([])
+    expect(states['job-mushroom-tent']!.findings.findings.filter(f => f.severity === 'stop').length).toBeGreaterThanOrEqual(3)
+    expect(states['job-choir-amplifier']!.verdict.after).toBeNull()
+  })
+})

@@ -1,0 +1,68 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { openDatabase, type Database } from '../../server/db/database'
+import type { Migration } from '../../server/db/migrate'
+
+const root = join(import.meta.dirname, '..', '..')
+const migrationDir = join(root, 'server', 'db', 'migrations')
+
+export const migrations: Migration[] = readdirSync(migrationDir).sort().map(name => ({ name, sql: readFileSync(join(migrationDir, name), 'utf8') }))
+
+/** A database in memory with all tables. */
+export const memoryDatabase = (): Promise<Database> => openDatabase(null, migrations)
+
+export const temporaryDir = () => mkdtempSync(join(tmpdir(), 'redpoll-'))
+
+const freePort = () => new Promise<number>((resolve) => {
+  const probe = createServer().listen(0, '127.0.0.1', () => {
+    const address = probe.address()
+    probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0))
+  })
+})
+
+export interface TestServer { url: string, process: ChildProcess, output: () => string, stop: (signal?: NodeJS.Signals) => Promise<number | null> }
+
+/** The built server on a data directory; resolves when it answers or has ended. */
+export async function startServer(data: string, options: { empty?: boolean, port?: number } = {}): Promise<TestServer> {
+  const port = options.port ?? await freePort()
+  let output = ''
+  const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
+    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1', REDPOLL_DATA: data, REDPOLL_EMPTY: options.empty ? '1' : '' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
+  child.stdout.on('data', (text) => { output += String(text) })
+  child.stderr.on('data', (text) => { output += String(text) })
+  const url = `http://127.0.0.1:${port}`
+  const ended = new Promise<number | null>(resolve => child.once('exit', resolve))
+  const stop = (signal: NodeJS.Signals = 'SIGTERM') => {
+    child.kill(signal)
+    return ended
+  }
+  for (;;) {
+    if (child.exitCode !== null || child.signalCode !== null) break
+    const ok = await fetch(`${url}/api/health`).then(r => r.ok, () => false)
+    if (ok) break
+    await new Promise(r => setTimeout(r, 60))
+  }
+  return { url, process: child, output: () => output, stop }
+}
+
+const template = join(root, '.cache', 'test-data')
+
+/** A copy of a data directory with the demo workshop, made once: a new cluster takes seconds, a copy does not. */
+export async function demoData(): Promise<string> {
+  const marker = join(template, String(migrations.length))
+  if (!existsSync(marker)) {
+    rmSync(template, { recursive: true, force: true })
+    mkdirSync(template, { recursive: true })
+    const server = await startServer(join(template, 'data'))
+    await server.stop()
+    mkdirSync(marker)
+  }
+  const copy = temporaryDir()
+  cpSync(join(template, 'data'), copy, { recursive: true })
+  return copy
+}

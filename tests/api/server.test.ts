@@ -1,0 +1,136 @@
+import { existsSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { StoredPlan } from '../../shared/api'
+import { demoData, startServer, temporaryDir, type TestServer } from './harness'
+
+const json = async (response: Promise<Response>) => {
+  const r = await response
+  return { status: r.status, type: r.headers.get('content-type') ?? '', body: await r.json() as Record<string, unknown> }
+}
+const put = (url: string, body: unknown) => json(fetch(url, { method: 'PUT', body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } }))
+
+describe('the routes', () => {
+  let server: TestServer
+  let data: string
+  beforeAll(async () => {
+    data = await demoData()
+    server = await startServer(data)
+  })
+  afterAll(async () => {
+    await server.stop()
+    rmSync(data, { recursive: true, force: true })
+  })
+
+  test('jobs, shelf, report', async () => {
+    expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(4)
+    expect((await (await fetch(`${server.url}/api/fans`)).json() as unknown[]).length).toBeGreaterThan(55)
+    const { body } = await json(fetch(`${server.url}/api/jobs/job-film-cabinet/report`))
+    expect(body).toMatchObject({ need: { missing: null }, pick: { fanName: 'Sedge 92' } })
+  })
+  test('errors are JSON with code and message, never a stack trace', async () => {
+    const cases = [
+      [json(fetch(`${server.url}/api/jobs/none`)), 404, 'not-found'],
+      [json(fetch(`${server.url}/api/nowhere`)), 404, 'not-found'],
+      [put(`${server.url}/api/jobs/job-film-cabinet`, '{'), 400, 'not-json'],
+      [put(`${server.url}/api/jobs/job-film-cabinet`, {}), 400, 'invalid'],
+      [put(`${server.url}/api/settings`, { units: 3 }), 400, 'invalid'],
+      [json(fetch(`${server.url}/api/jobs`, { method: 'POST', body: JSON.stringify({ name: '  ' }) })), 400, 'invalid'],
+      [json(fetch(`${server.url}/api/jobs/none`, { method: 'DELETE' })), 404, 'not-found'],
+    ] as const
+    for (const [answer, status, code] of cases) {
+      const { status: got, type, body } = await answer
+      expect(got).toBe(status)
+      expect(type).toContain('application/json')
+      expect(body).toMatchObject({ error: { code, message: expect.any(String) } })
+      expect(JSON.stringify(body)).not.toMatch(/\bat .*\.(m?js|ts)/)
+    }
+  })
+  test('a refused field is named', async () => {
+    const stored = await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json() as StoredPlan
+    stored.plan.path[0]!.areaM2 = 0
+    const { status, body } = await put(`${server.url}/api/jobs/job-film-cabinet`, stored)
+    expect(status).toBe(400)
+    expect(body).toMatchObject({ error: { field: 'plan.path.0.areaM2', message: 'An area must be above zero.' } })
+  })
+  test('an old revision gets 409 and nothing is lost', async () => {
+    const stored = await (await fetch(`${server.url}/api/jobs/job-choir-amplifier`)).json() as StoredPlan
+    stored.plan.job.complaint = 'first'
+    expect((await put(`${server.url}/api/jobs/job-choir-amplifier`, stored)).status).toBe(200)
+    stored.plan.job.complaint = 'second'
+    expect(await put(`${server.url}/api/jobs/job-choir-amplifier`, stored)).toMatchObject({ status: 409, body: { error: { code: 'changed-elsewhere' } } })
+    expect(await (await fetch(`${server.url}/api/jobs/job-choir-amplifier`)).json()).toMatchObject({ plan: { job: { complaint: 'first' } } })
+  })
+})
+
+describe('the data directory', () => {
+  test('a second process is refused with a clear message; a clean end frees it', async () => {
+    const data = await demoData()
+    const first = await startServer(data)
+    const second = await startServer(data)
+    expect(await second.stop()).toBe(3)
+    expect(second.output()).toContain(`in use by another Redpoll (process ${first.process.pid})`)
+    expect(await first.stop('SIGTERM')).toBe(0)
+    expect(existsSync(join(data, 'redpoll.lock'))).toBe(false)
+    rmSync(data, { recursive: true, force: true })
+  })
+  test('the lock of a dead process is taken over', async () => {
+    const data = await demoData()
+    writeFileSync(join(data, 'redpoll.lock'), JSON.stringify({ pid: 4194300, started: '1', token: 'gone' }))
+    const server = await startServer(data)
+    expect((await fetch(`${server.url}/api/health`)).ok).toBe(true)
+    await server.stop()
+    rmSync(data, { recursive: true, force: true })
+  })
+  test('--empty leaves out the demo', async () => {
+    const data = temporaryDir()
+    const server = await startServer(join(data, 'new', 'place'), { empty: true })
+    expect(await (await fetch(`${server.url}/api/jobs`)).json()).toEqual([])
+    await server.stop()
+    rmSync(data, { recursive: true, force: true })
+  })
+  test('kill -9 while writing, six times: every acknowledged save is there afterwards', async () => {
+    const KILLS = 6
+    const data = await demoData()
+    let acknowledged = 0
+    let survived = 0
+    for (let round = 0; round < KILLS; round++) {
+      const server = await startServer(data)
+      const url = `${server.url}/api/jobs/job-kiln-controller`
+      let { plan, revision } = await (await fetch(url)).json() as StoredPlan
+      let last = plan.job.complaint
+      let writing = true
+      const writer = (async () => {
+        for (let i = 0; writing; i++) {
+          const complaint = `round ${round} write ${i}`
+          plan = { ...plan, job: { ...plan.job, complaint } }
+          try {
+            const answer = await fetch(url, { method: 'PUT', body: JSON.stringify({ plan, revision }) })
+            if (!answer.ok) return
+            revision = ((await answer.json()) as { revision: number }).revision
+            last = complaint
+            acknowledged++
+          }
+          catch {
+            return
+          }
+        }
+      })()
+      await new Promise(r => setTimeout(r, 150 + 70 * round))
+      await server.stop('SIGKILL')
+      writing = false
+      await writer
+      const again = await startServer(data)
+      const after = await (await fetch(`${again.url}/api/jobs/job-kiln-controller`)).json() as StoredPlan
+      // the last acknowledged write, or the one under way when the process died
+      const number = (text: string) => Number(/write (\d+)/.exec(text)?.[1] ?? -1)
+      expect([number(last), number(last) + 1]).toContain(number(after.plan.job.complaint))
+      expect(after.plan.path).toHaveLength(5)
+      survived++
+      await again.stop()
+    }
+    expect(survived).toBe(KILLS)
+    expect(acknowledged).toBeGreaterThan(KILLS)
+    rmSync(data, { recursive: true, force: true })
+  })
+})
