@@ -21,6 +21,7 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   nitro: {
     preset: 'node-server',
+    compressPublicAssets: { gzip: true, brotli: true },
     serverAssets: [{ baseName: 'migrations', dir: here('./server/db/migrations') }],
     externals: { external: ['@electric-sql/pglite'] },
   },

@@ -7,7 +7,7 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 10_000 },
   workers: 1,
-  reporter: [['list'], ['json']],
+  reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],
   outputDir: '.cache/playwright',
   use: {
     viewport: { width: 1280, height: 800 },

@@ -62,7 +62,10 @@ describe('one chain, from the brief to the verdict', () => {
     expect(base.flowHigh!).toBeGreaterThan(base.flow!)
   })
   test('half speed is 15 dB quieter in the fan law', () => {
-    const far = plan((p) => { p.path = [{ ...newElement('o', 'opening'), areaM2: 1 }]; p.job.listenerM = 1 })
+    const far = plan((p) => {
+      p.path = [{ ...newElement('o', 'opening'), areaM2: 1 }]
+      p.job.listenerM = 1
+    })
     const loud = { ...fan, noiseDbA: 40, interceptV: 0, minV: 3, startV: 4 }
     const full = report(far, [loud]).pick!.candidate.level!.value
     far.pick!.driveV = 6

@@ -78,7 +78,7 @@ describe('conversion', () => {
   })
 
   test('what is printed for editing is read back as the same value', () => {
-    const keys = (Object.keys(quantities) as Quantity[])
+    const keys = Object.keys(quantities) as Quantity[]
     fc.assert(fc.property(fc.constantFrom(...keys), fc.double({ min: 1e-3, max: 1e4, noNaN: true }), fc.boolean(), (quantity, x, imperial) => {
       const preferences = preferenceSets[imperial ? 'imperial' : 'metric']
       const text = printEditable(x, quantity, preferences)

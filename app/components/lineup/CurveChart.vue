@@ -84,6 +84,9 @@ const options = computed((): ChartOptions<'scatter'> => ({
         } },
   },
 }))
+const words = computed(() => props.plain
+  ? 'The fan’s curve, pressure over airflow'
+  : `Fan curves against your air path. ${props.series.filter(s => s.operating).map(s => `${s.label}: ${format(x(s.operating!.flow))} ${flowUnit.value.symbol} at ${format(y(s.operating!.pressure))} ${pressureUnit.value.symbol}`).join('; ')}`)
 const format = (value: number) => Number(value.toPrecision(3))
 </script>
 
@@ -112,10 +115,9 @@ const format = (value: number) => Number(value.toPrecision(3))
     <div
       v-if="!asTable"
       :style="{ height: `${height}px` }"
-      role="img"
-      :aria-label="`Fan curves against your air path. ${series.filter(s => s.operating).map(s => `${s.label}: ${format(x(s.operating!.flow))} ${flowUnit.symbol} at ${format(y(s.operating!.pressure))} ${pressureUnit.symbol}`).join('; ')}`"
     >
       <Scatter
+        :aria-label="words"
         :data="data"
         :options="options"
       />

@@ -21,6 +21,7 @@ const issue = (row: Row, i: number): string => {
   if (row.pressure !== null && earlier && row.pressure > earlier.pressure!) return 'Rises here: true of a dip, else check the value.'
   return ''
 }
+const issues = computed(() => rows.value.map((row, i) => issue(row, i) && `Point ${i + 1}: ${issue(row, i)}`).filter(Boolean))
 function tell() {
   emit('update', rows.value.filter(r => r.flow !== null && r.pressure !== null).map(r => ({ flowM3s: r.flow!, pressurePa: r.pressure! })))
 }
@@ -90,13 +91,20 @@ function remove(row: Row) {
           :aria-label="`Remove point ${i + 1}`"
           @click="remove(row)"
         >×</button></span>
-        <span
-          v-if="issue(row, i)"
-          class="issue"
-          role="alert"
-        >{{ issue(row, i) }}</span>
       </div>
     </div>
+    <ul
+      v-if="issues.length"
+      class="issues"
+    >
+      <li
+        v-for="text in issues"
+        :key="text"
+        role="alert"
+      >
+        {{ text }}
+      </li>
+    </ul>
     <div>
       <button
         type="button"
@@ -112,5 +120,5 @@ function remove(row: Row) {
 <style scoped>
 .points { display: grid; gap: 4px; max-height: 300px; overflow-y: auto; padding: 2px; }
 .head, .point { display: grid; grid-template-columns: 1fr 1fr 32px; gap: 8px; align-items: center; }
-.issue { grid-column: 1 / -1; color: var(--amber); font-size: 13px; font-weight: 500; }
+.issues { margin: 0; padding: 0; list-style: none; color: var(--amber); font-size: 13px; font-weight: 500; }
 </style>

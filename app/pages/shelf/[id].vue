@@ -24,9 +24,11 @@ useHead({ title: () => `${title.value} · Redpoll` })
 <template>
   <div>
     <AppHeader :title="title" />
-    <FanEditor
-      v-model="fan"
-      :revision="stored?.revision ?? null"
-    />
+    <main>
+      <FanEditor
+        v-model="fan"
+        :revision="stored?.revision ?? null"
+      />
+    </main>
   </div>
 </template>

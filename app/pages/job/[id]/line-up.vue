@@ -257,8 +257,8 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
             {{ all ? 'Only the first' : `All ${rows.length}, with why they fail` }}
           </button>
           <NuxtLink
-            to="/shelf"
-            class="small"
+            to="/shelf/new"
+            class="button small quiet"
           >
             Add a fan to the shelf
           </NuxtLink>

@@ -110,39 +110,41 @@ const headline = computed(() => {
         class="sheet stack"
       >
         <h2>Prediction against measurement</h2>
-        <table class="data">
-          <thead>
-            <tr>
-              <th>Quantity</th>
-              <th class="num">
-                predicted
-              </th>
-              <th class="num">
-                measured
-              </th>
-              <th>what it teaches</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="row in predicted"
-              :key="row.label"
-            >
-              <td>{{ row.label }}</td>
-              <td class="num">
-                ~{{ show(row.predicted, row.quantity) }}
-                <span
-                  v-if="row.low !== null"
-                  class="small soft block"
-                >{{ bare(row.low, row.quantity) }} to {{ bare(row.high, row.quantity) }}</span>
-              </td>
-              <td class="num">
-                {{ show(row.measured, row.quantity) }}
-              </td>
-              <td>{{ inside(row) ? 'Within the range: plan and measurement agree.' : row.quantity === 'level' ? 'Outside: look for a mount that rings, a grille close to the blades, or another source.' : 'Outside: look at the filter’s and openings’ values, or the way it was measured.' }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <div class="scroll-x">
+          <table class="data">
+            <thead>
+              <tr>
+                <th>Quantity</th>
+                <th class="num">
+                  predicted
+                </th>
+                <th class="num">
+                  measured
+                </th>
+                <th>what it teaches</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr
+                v-for="row in predicted"
+                :key="row.label"
+              >
+                <td>{{ row.label }}</td>
+                <td class="num">
+                  ~{{ show(row.predicted, row.quantity) }}
+                  <span
+                    v-if="row.low !== null"
+                    class="small soft block"
+                  >{{ bare(row.low, row.quantity) }} to {{ bare(row.high, row.quantity) }}</span>
+                </td>
+                <td class="num">
+                  {{ show(row.measured, row.quantity) }}
+                </td>
+                <td>{{ inside(row) ? 'Within the range: plan and measurement agree.' : row.quantity === 'level' ? 'Outside: look for a mount that rings, a grille close to the blades, or another source.' : 'Outside: look at the filter’s and openings’ values, or the way it was measured.' }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
       </section>
     </div>
     <div class="stack">

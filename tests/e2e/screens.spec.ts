@@ -1,0 +1,38 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from './app'
+
+const screens = ['/', '/shelf', '/shelf/new', '/shelf/fan-sedge-92x25-12v', ...['brief', 'need', 'air-path', 'line-up', 'power', 'log', 'verdict'].flatMap(s => [`/job/job-film-cabinet/${s}`, `/job/job-mushroom-tent/${s}`])]
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`axe finds nothing serious on any screen, ${theme}`, async ({ page, demo }) => {
+    await page.emulateMedia({ colorScheme: theme })
+    for (const path of screens) {
+      await page.goto(demo.url + path)
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      if (path.endsWith('line-up')) await expect(page.getByText(/groups meet the need/)).toBeVisible()
+      const { violations } = await new AxeBuilder({ page }).analyze()
+      const serious = violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${path}: ${v.id} ${v.nodes.map(n => n.html).slice(0, 2).join(' ')}`)
+      expect(serious).toEqual([])
+    }
+  })
+}
+
+test('at 390 px no screen scrolls sideways, and a reading can be logged', async ({ page, demo }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  for (const path of screens) {
+    await page.goto(demo.url + path)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+    expect(overflow, path).toBeLessThanOrEqual(0)
+  }
+  await page.goto(`${demo.url}/job/job-kiln-controller/log`)
+  await page.getByLabel('Value read').fill('58 °C')
+  await page.getByRole('button', { name: 'Add reading' }).click()
+  await expect(page.getByRole('button', { name: 'Remove Temperature at inside' })).toBeVisible()
+})
+
+test('the demo shows every state: settled, to fix, stop, not begun', async ({ page, demo }) => {
+  await page.goto(demo.url)
+  for (const state of ['settled', 'something to fix', 'stop', 'not begun']) await expect(page.getByRole('img', { name: state }).first()).toBeVisible()
+  await expect(page.getByText('settled at every station')).toBeVisible()
+})
