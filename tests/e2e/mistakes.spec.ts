@@ -116,6 +116,7 @@ test('units change everywhere at once, and keys go everywhere', async ({ page, d
   await page.keyboard.press('b')
   await expect(page.getByRole('heading', { name: 'Bench' })).toBeVisible()
   await page.keyboard.press('f')
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible()
   await page.keyboard.press('/')
   await expect(page.getByLabel('Search')).toBeFocused()
 })

@@ -93,18 +93,18 @@ function remove(row: Row) {
         >×</button></span>
       </div>
     </div>
-    <ul
+    <div
       v-if="issues.length"
       class="issues"
+      role="alert"
     >
-      <li
+      <p
         v-for="text in issues"
         :key="text"
-        role="alert"
       >
         {{ text }}
-      </li>
-    </ul>
+      </p>
+    </div>
     <div>
       <button
         type="button"
@@ -120,5 +120,5 @@ function remove(row: Row) {
 <style scoped>
 .points { display: grid; gap: 4px; max-height: 300px; overflow-y: auto; padding: 2px; }
 .head, .point { display: grid; grid-template-columns: 1fr 1fr 32px; gap: 8px; align-items: center; }
-.issues { margin: 0; padding: 0; list-style: none; color: var(--amber); font-size: 13px; font-weight: 500; }
+.issues { color: var(--amber); font-size: 13px; font-weight: 500; }
 </style>
