@@ -56,7 +56,9 @@ const print = (job: JobSummary, key: string) => (job.stations.find(s => s.key ==
 const waits = (job: JobSummary) => {
   if (!job.waitsFor) return 'settled at every station'
   const state = job.stations.find(s => s.title === job.waitsFor)?.state
-  return state === 'stop' ? `stopped at ${job.waitsFor}` : state === 'fix' ? `something to fix at ${job.waitsFor}` : `waits for ${job.waitsFor}`
+  const what = state === 'stop' ? `stopped at ${job.waitsFor}` : state === 'fix' ? `something to fix at ${job.waitsFor}` : `waits for ${job.waitsFor}`
+  const findings = [job.stops ? `${job.stops} stop` : '', job.fixes ? `${job.fixes} to fix` : ''].filter(Boolean).join(', ')
+  return findings ? `${what} · ${findings}` : what
 }
 </script>
 
@@ -194,11 +196,7 @@ const waits = (job: JobSummary) => {
             </div>
           </dl>
           <p class="waits">
-            {{ waits(job) }}<template v-if="job.stops + job.fixes">
-              · <span v-if="job.stops">{{ job.stops }} stop</span><template v-if="job.stops && job.fixes">
-                ,
-              </template><span v-if="job.fixes">{{ job.fixes }} to fix</span>
-            </template>
+            {{ waits(job) }}
           </p>
         </li>
       </ul>

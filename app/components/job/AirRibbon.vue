@@ -12,18 +12,21 @@ const { show, symbol, bare } = useUnits()
 const HEIGHT = 102
 const MIDDLE = 53
 const BAND = 56
-const width = ref(1000)
+/** Narrower than this a piece's words would meet its neighbour's; the ribbon then scrolls. */
+const LEAST_PIECE = 92
+const boxWidth = ref(1000)
 const box = ref<HTMLElement>()
 useResizeObserver(box, ([entry]) => {
-  width.value = Math.max(320, entry?.contentRect.width ?? 1000)
+  boxWidth.value = Math.max(320, entry?.contentRect.width ?? 1000)
 })
 
 const weight = (s: RibbonSegment) => s.kind === 'chamber' ? 1.7 : s.kind === 'room-in' || s.kind === 'room-out' ? 1.15 : 1
+const total = computed(() => props.segments.reduce((sum, s) => sum + weight(s), 0))
+const width = computed(() => Math.max(boxWidth.value, LEAST_PIECE * total.value))
 const pieces = computed(() => {
-  const total = props.segments.reduce((sum, s) => sum + weight(s), 0)
   let x = 0
   return props.segments.map((s, index) => {
-    const w = width.value * weight(s) / total
+    const w = width.value * weight(s) / total.value
     const h = BAND * s.height
     const piece = {
       ...s, x, w, h, top: MIDDLE - h / 2, index, room: s.kind.startsWith('room'),
@@ -63,7 +66,7 @@ const insertAt = (index: number) => navigateTo({ path: `/job/${props.jobId}/air-
     <svg
       :viewBox="`0 0 ${width} ${HEIGHT}`"
       :height="HEIGHT"
-      width="100%"
+      :width="width"
       role="group"
       aria-label="Cross-section of the air path"
     >
@@ -190,7 +193,7 @@ const insertAt = (index: number) => navigateTo({ path: `/job/${props.jobId}/air-
 </template>
 
 <style scoped>
-.ribbon { padding: 8px 0 8px; overflow: hidden; }
+.ribbon { padding: 8px 0 8px; overflow-x: auto; overflow-y: hidden; }
 svg { display: block; }
 .hit { fill: transparent; }
 .piece { cursor: pointer; }

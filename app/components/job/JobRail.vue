@@ -78,6 +78,8 @@ li.current .title { color: var(--cap); }
   .brand span, .headline, .foot { display: none; }
   .brand { padding: 8px 6px 8px 12px; }
   ol { display: flex; }
+  li { flex: none; }
+  .text { min-width: max-content; }
   li a { grid-template-columns: 16px auto; gap: 6px; padding: 10px 9px; border-left: 0; border-bottom: 3px solid transparent; white-space: nowrap; }
   li.current a { border-bottom-color: var(--cap); }
 }
