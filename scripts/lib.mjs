@@ -34,7 +34,8 @@ export function ensurePackages() {
   const wanted = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
   if (existsSync(join(root, 'node_modules', 'nuxt')) && stampOf('packages') === wanted) return
   say('installing packages (once)')
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])
+  // not "npm ci": it refuses lock files that hold no registry address when optional packages of other platforms are in them
+  run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'])
   stamp('packages', wanted)
 }
 
