@@ -31,12 +31,12 @@ export function run(command, args, options = {}) {
 
 /** Installs the packages of the lock file when they are not what it says. */
 export function ensurePackages() {
-  const wanted = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
-  if (existsSync(join(root, 'node_modules', 'nuxt')) && stampOf('packages') === wanted) return
+  const lock = () => createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  if (existsSync(join(root, 'node_modules', 'nuxt')) && stampOf('packages') === lock()) return
   say('installing packages (once)')
   // not "npm ci": it refuses lock files that hold no registry address when optional packages of other platforms are in them
   run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'])
-  stamp('packages', wanted)
+  stamp('packages', lock())
 }
 
 function* filesOf(path) {
