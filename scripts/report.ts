@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { z } from 'zod'
 import { computeReport } from '../core/plan'
 import { findingMessage } from '../core/findings'
-import { printQuantity } from '../core/units'
+import { printQuantity, sayIn } from '../core/units'
 import { fanSchema } from '../shared/schemas/fan'
 import { planSchema } from '../shared/schemas/plan'
 
@@ -23,7 +23,7 @@ if (!result.ok) {
   process.exit(1)
 }
 const { report } = result
-for (const s of report.stations) console.log(`${s.title.padEnd(10)} ${s.state.padEnd(10)} ${s.headline.map(p => typeof p === 'string' ? p : printQuantity(p.value, p.quantity)).join('')}`)
+for (const s of report.stations) console.log(`${s.title.padEnd(10)} ${s.state.padEnd(10)} ${sayIn(s.headline)}`)
 for (const f of [report.need.flow, report.need.design, report.path.drop, ...report.pick?.figures ?? [], ...report.power.figures]) {
   console.log(`  ${f.label.padEnd(38)} ${printQuantity(f.value, f.quantity)}${f.low === null ? '' : `  (${printQuantity(f.low, f.quantity)} to ${printQuantity(f.high, f.quantity)})`}`)
 }

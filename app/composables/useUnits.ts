@@ -1,4 +1,4 @@
-import { printBare, printEditable, printQuantity, unitSymbol, type Quantity } from '../../core/units'
+import { printBare, printEditable, printQuantity, sayIn, unitSymbol, type Quantity, type Sentence } from '../../core/units'
 
 /** Printing in the person's own units, everywhere at once. */
 export function useUnits() {
@@ -8,6 +8,7 @@ export function useUnits() {
     show: (value: number | null | undefined, quantity: Quantity) => printQuantity(value, quantity, settings.units),
     bare: (value: number | null | undefined, quantity: Quantity) => printBare(value, quantity, settings.units),
     editable: (value: number | null | undefined, quantity: Quantity) => printEditable(value, quantity, settings.units),
+    say: (sentence: Sentence) => sayIn(sentence, settings.units),
     symbol: (quantity: Quantity) => unitSymbol(quantity, settings.units),
   }
 }

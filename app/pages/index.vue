@@ -8,7 +8,7 @@ const name = ref('')
 const nameError = ref('')
 const naming = ref(false)
 const toast = useToast()
-const { show } = useUnits()
+const { say } = useUnits()
 
 async function load() {
   const result = await api<JobSummary[]>('jobs')
@@ -52,7 +52,7 @@ async function begin() {
   nameField.value?.focus()
 }
 usePageKeys([{ key: 'n', what: 'New job', run: begin }])
-const print = (job: JobSummary, key: string) => (job.stations.find(s => s.key === key)?.headline ?? []).map(p => typeof p === 'string' ? p : show(p.value, p.quantity)).join('')
+const print = (job: JobSummary, key: string) => say(job.stations.find(s => s.key === key)?.headline ?? [])
 const waits = (job: JobSummary) => {
   if (!job.waitsFor) return 'settled at every station'
   const state = job.stations.find(s => s.title === job.waitsFor)?.state

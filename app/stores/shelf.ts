@@ -6,6 +6,8 @@ export const useShelfStore = defineStore('shelf', () => {
   const stored = shallowRef<StoredFan[]>([])
   /** fans that a plan still speaks of although they were deleted */
   const extra = shallowRef<Fan[]>([])
+  /** what was typed into a fan and left without saving */
+  const draft = shallowRef<Fan | null>(null)
   const loaded = ref(false)
   const problem = ref('')
 
@@ -49,8 +51,14 @@ export const useShelfStore = defineStore('shelf', () => {
     } } })
   }
 
+  /** Keeps what was typed into a fan that is left unsaved, and offers the way back. */
+  function leaveUnsaved(fan: Fan, path: string) {
+    draft.value = fan
+    useToast().show(`What you typed for ${fan.model || 'the new fan'} is not saved.`, { action: { label: 'Take it up again', run: () => navigateTo({ path, query: { draft: '1' } }) } })
+  }
+
   const remember = (fans: Fan[]) => {
     extra.value = fans
   }
-  return { stored, fans, known, loaded, problem, load, byId, save, remove, remember }
+  return { stored, fans, known, loaded, problem, draft, load, byId, save, remove, remember, leaveUnsaved }
 })

@@ -1,5 +1,6 @@
 import type { AirState } from '../air'
 import { deliveredClass, stallLimit } from '../fan'
+import type { Quantity, Sentence } from '../units'
 import type { Arrangement, Fan, Job } from './document'
 import { driveSpeed, fanCurrent, freeDelivery, modelFan, shutOffPressure, type FanModel } from './fan'
 import { levelAtListener, type LevelEstimate } from './noise'
@@ -10,6 +11,9 @@ import { pathDoubt, pathDrop } from './path'
 const RESTRICTED_PA = 5
 /** Voltage over start voltage that a plan should keep for cold, dust and age. Common practice, no source. */
 export const START_MARGIN = 1.2
+
+/** What two stages in series may lose without a straightener between them, share of their pressure. Common practice, no source (10 to 20 %). */
+const SERIES_LOSS = 0.15
 
 /** Left of this share of free delivery an axial fan known by two numbers only is "possibly in stall". Handbook, estimated curves (common practice). */
 const ESTIMATED_STALL = 0.5
@@ -26,8 +30,7 @@ export interface Context {
 }
 
 export type Verdict = 'good' | 'warn' | 'fail'
-/** A reason with a number to print: the screen puts `value` for {} in the person's unit. */
-export interface Reason { verdict: Verdict, text: string, value?: number, quantity?: 'flow' | 'pressure' | 'level' | 'voltage' | 'length' | 'money' }
+export interface Reason { verdict: Verdict, text: Sentence }
 
 export interface Candidate {
   fanId: string
@@ -70,23 +73,24 @@ function judge(context: Context, model: FanModel, c: Omit<Candidate, 'reasons' |
   const { fan } = model
   const { job } = context
   const reasons: Reason[] = []
-  const fail = (text: string, value?: number, quantity?: Reason['quantity']) => reasons.push({ verdict: 'fail', text, value, quantity })
-  const warn = (text: string, value?: number, quantity?: Reason['quantity']) => reasons.push({ verdict: 'warn', text, value, quantity })
-  if (c.driveV < model.startV) fail(`starts at {}, driven at ${Number(c.driveV.toPrecision(3))} V`, model.startV, 'voltage')
-  else if (c.driveV < START_MARGIN * model.startV) warn('hardly above its start voltage of {}', model.startV, 'voltage')
-  if (c.driveV > model.maxV) fail('allows only {}', model.maxV, 'voltage')
-  if (job.fitDepthM !== null && fan.thicknessM > job.fitDepthM) fail(`needs ${Math.round(fan.thicknessM * 1000)} mm depth, the space has {}`, job.fitDepthM, 'length')
-  if (job.fitWidthM !== null && fan.frameM > job.fitWidthM) fail(`frame of ${Math.round(fan.frameM * 1000)} mm, the space has {}`, job.fitWidthM, 'length')
+  const fail = (...text: Sentence) => reasons.push({ verdict: 'fail', text })
+  const warn = (...text: Sentence) => reasons.push({ verdict: 'warn', text })
+  const of = (value: number, quantity: Quantity) => ({ value, quantity })
+  if (c.driveV < model.startV) fail('starts at ', of(model.startV, 'voltage'), ', driven at ', of(c.driveV, 'voltage'))
+  else if (c.driveV < START_MARGIN * model.startV) warn('hardly above its start voltage of ', of(model.startV, 'voltage'))
+  if (c.driveV > model.maxV) fail('allows only ', of(model.maxV, 'voltage'))
+  if (job.fitDepthM !== null && fan.thicknessM > job.fitDepthM) fail('needs ', of(fan.thicknessM, 'length'), ' of depth, the space has ', of(job.fitDepthM, 'length'))
+  if (job.fitWidthM !== null && fan.frameM > job.fitWidthM) fail('frame of ', of(fan.frameM, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
   if (c.flow === null) fail('no operating point on this path')
   else if (context.needFlow !== null && c.flow < context.needFlow) {
     const short = pathDrop(context.solver.path, context.needFlow) - shutOffPressure(model) * c.speed ** 2 * context.air.densityRatio * (c.arrangement === 'series' ? c.count : 1)
-    if (short > 0) fail('lacks {} of pressure even at no flow', short, 'pressure')
-    else fail('lacks {}', context.needFlow - c.flow, 'flow')
+    if (short > 0) fail('lacks ', of(short, 'pressure'), ' even with no air moving')
+    else fail('lacks ', of(context.needFlow - c.flow, 'flow'))
   }
-  else if (context.designFlow !== null && c.flow < context.designFlow) warn('meets the need, but {} short of the margin', context.designFlow - c.flow, 'flow')
+  else if (context.designFlow !== null && c.flow < context.designFlow) warn('meets the need, but ', of(context.designFlow - c.flow, 'flow'), ' short of the margin')
   if (c.stalled) warn('would run in the stall region: rumble')
-  if (c.level && context.levelLimit !== null && c.level.value > context.levelLimit) fail('{} too loud', c.level.value - context.levelLimit, 'level')
-  if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit) fail('{} over the money limit', c.cost - context.costLimit, 'money')
+  if (c.level && context.levelLimit !== null && c.level.value > context.levelLimit) fail(of(c.level.value - context.levelLimit, 'levelDifference'), ' too loud')
+  if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit) fail(of(c.cost - context.costLimit, 'money'), ' over the money limit')
   if (c.flow !== null && !c.estimated && deliveredClass(c.flow, freeDelivery(model) * c.speed * (c.arrangement === 'series' ? 1 : c.count)) === 'check') warn('delivers under 15 % of its free air')
   if (c.level === null && context.levelLimit !== null) warn('no noise figure')
   return reasons
@@ -101,7 +105,8 @@ export function evaluateCandidate(context: Context, model: FanModel, count: numb
   const flow = op?.flow ?? null
   const doubt = flow ? pathDoubt(context.solver.path, flow) : 0
   const band = (curve: 'low' | 'high', factor: number) => {
-    const q = operatingFlow(context.solver, model.curves[curve], drive, factor)
+    const stages = curve === 'low' && arrangement === 'series' ? { ...drive, series: drive.series * (1 - SERIES_LOSS) } : drive
+    const q = operatingFlow(context.solver, model.curves[curve], stages, factor)
     return q > 0 ? q : null
   }
   const dip = model.curves.basis === 'estimated' && fan.kind === 'axial' ? ESTIMATED_STALL * freeDelivery(model) : stallLimit(model.curves.middle)

@@ -171,7 +171,7 @@ describe('ranking', () => {
     const levels = good.map(r => r.level!.value)
     expect(levels).toEqual([...levels].sort((a, b) => a - b))
     for (const r of rows.filter(x => x.verdict === 'fail')) expect(r.reasons.some(x => x.verdict === 'fail')).toBe(true)
-    expect(rows.filter(r => r.fanId === 'fan-c' && r.count === 1)[0]!.reasons[0]!.text).toContain('lacks')
+    expect(rows.filter(r => r.fanId === 'fan-c' && r.count === 1)[0]!.reasons[0]!.text[0]).toContain('lacks')
   })
   test('the drive level is the lowest that gives the planned flow', () => {
     const { context } = report(plan())

@@ -47,8 +47,8 @@ function contextOf(plan: PlanDocument, air: AirState, path: PathModel, need: Nee
 
 const loaded = (e: PathElement): PathElement => e.kind === 'filter' ? { ...e, loadFactor: Math.max(LOADED_FACTOR, e.loadFactor ?? 1) } : e
 
-function pickFigures(plan: PlanDocument, c: Candidate, model: FanModel, need: Need, air: AirState): Figure[] {
-  const { job } = plan
+/** A candidate's figures with their workings. */
+export function candidateFigures({ job, air, needFlow }: Context, c: Candidate, model: FanModel): Figure[] {
   const basis = model.curves.basis === 'estimated' ? 'estimated' as const : model.curves.basis
   const rise = c.flow && job.heatW ? temperatureRise(job.heatW, c.flow, air.density) : null
   const riseAt = (flow: number | null) => flow && job.heatW ? temperatureRise(job.heatW, flow, air.density) : null
@@ -59,7 +59,7 @@ function pickFigures(plan: PlanDocument, c: Candidate, model: FanModel, need: Ne
       note: basis === 'estimated' ? 'The curve is estimated from free delivery and shut-off pressure.' : '',
     }),
     figure('pick.pressure', 'Pressure at the operating point', 'pressure', c.pressure, 'Δp_path(Q)', 'the path’s resistance at that flow', { inputs: [input('Q', 'airflow', c.flow, 'flow')] }),
-    figure('pick.margin', 'Against the need', 'ratio', c.margin, 'Q / Q_need − 1', 'definition', { inputs: [input('Q', 'airflow', c.flow, 'flow'), input('Q_need', 'needed', need.flow.value, 'flow')] }),
+    figure('pick.margin', 'Against the need', 'ratio', c.margin, 'Q / Q_need − 1', 'definition', { inputs: [input('Q', 'airflow', c.flow, 'flow'), input('Q_need', 'needed', needFlow, 'flow')] }),
     figure('pick.level', 'Level at the listener', 'level', c.level?.value ?? null, 'L = L_claim + 50·lg s − 20·lg(r/r₀) + 10·lg n + installation', 'fan sound law; free field to 1.5 m; installed fans 0 to 8 dB louder (common practice)', {
       basis: 'estimated', low: c.level?.low, high: c.level?.high,
       inputs: [input('L_claim', 'claim', model.fan.noiseDbA, 'level'), input('r₀', 'distance of the claim (1 m if unstated)', model.fan.noiseDistanceM ?? 1, 'distance'), input('r', 'listener', job.listenerM, 'distance'), input('n', 'fans', c.count, 'number'), input('s', 'speed ratio', c.speed, 'ratio')],
@@ -132,7 +132,7 @@ export function computeReport({ plan, fans }: PlanInput): ReportResult {
         inputs: [input('t', 'air', job.ambientC, 'temperature'), input('h', 'altitude', job.altitudeM, 'altitude'), input('RH', 'relative humidity', job.humidity, 'ratio'), input('p', 'pressure', air.pressurePa, 'pressure')],
       }),
       path: { model: path, complete: usable, elements, drop, atFlow },
-      pick: candidate && model ? { candidate, fanName, figures: pickFigures(plan, candidate, model, need, air) } : null,
+      pick: candidate && model ? { candidate, fanName, figures: candidateFigures(context, candidate, model) } : null,
       pickProblem: plan.pick && !fan ? 'The picked fan is no longer on the shelf.' : made && !made.ok ? made.reason : null,
       ribbon: ribbonOf(plan, path, usable ? candidate?.flow ?? null : null, candidate?.pressure ?? null, plan.pick ? `${plan.pick.count} × ${fanName}` : '', air.density),
     },

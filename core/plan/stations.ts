@@ -1,5 +1,5 @@
 import type { Finding } from '../findings'
-import type { Quantity } from '../units'
+import type { Quantity, Sentence } from '../units'
 import type { PlanDocument } from './document'
 import type { Need } from './need'
 import type { PowerReport } from './power'
@@ -10,10 +10,7 @@ export type StationKey = 'brief' | 'need' | 'air-path' | 'line-up' | 'power' | '
 /** disc, ring, diamond, square on the screen: the shape tells, not only the colour */
 export type StationState = 'settled' | 'not-begun' | 'fix' | 'stop'
 
-/** Text with values that the screen prints in the person's units. */
-export type HeadlinePart = string | { value: number, quantity: Quantity }
-
-export interface Station { key: StationKey, title: string, state: StationState, headline: HeadlinePart[] }
+export interface Station { key: StationKey, title: string, state: StationState, headline: Sentence }
 
 /** Which station a rule group belongs to. */
 const groupStation: Record<string, StationKey> = {
@@ -28,7 +25,7 @@ const goalNames = { cool: 'cool a box', ventilate: 'ventilate', quieten: 'quiete
 /** The rail: each station's headline figure and state. */
 export function stationsOf(parts: Parts): Station[] {
   const { plan, need, candidate, power, verdict, findings } = parts
-  const v = (value: number | null, quantity: Quantity): HeadlinePart => value === null ? '–' : { value, quantity }
+  const v = (value: number | null, quantity: Quantity) => ({ value, quantity })
   const state = (key: StationKey, begun: boolean): StationState => {
     const mine = findings.filter(f => stationOfGroup(f.group) === key)
     if (mine.some(f => f.severity === 'stop')) return 'stop'

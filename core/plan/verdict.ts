@@ -1,9 +1,11 @@
 import { instrumentHalfWidth, relativeChange, targetVerdict, type TargetVerdict } from '../measure'
 import { atDistance, loudnessRatio, minusBackground, readingClass } from '../noise'
+import type { Quantity, Sentence } from '../units'
+import { figure, input, type Figure, type FigureInput } from './figure'
 import type { Job, PlanDocument, Reading, ReadingQuantity, Run, Target, TargetKind } from './document'
 
 /** A measured value brought to the plan's conditions, with what was done to it. */
-export interface Judged { value: number, halfWidth: number, steps: string[], upperBoundOnly: boolean }
+export interface Judged { value: number, halfWidth: number, steps: string[], upperBoundOnly: boolean, formula: string, inputs: FigureInput[] }
 
 export interface TargetResult {
   target: Target
@@ -26,9 +28,10 @@ export interface Comparison {
   loudness: number | null
   halfWidth: number
   shown: boolean
+  figure: Figure
 }
 
-export interface Unfair { what: string, text: string, effect: string }
+export interface Unfair { what: string, text: Sentence, effect: string }
 
 export interface VerdictReport {
   before: Run | null
@@ -76,7 +79,10 @@ function judgeTemperature(job: Job, run: Run, reading: Reading): Judged {
       if (job.ambientC !== run.ambientC) steps.push('restated to the plan’s ambient')
     }
   }
-  return { value, halfWidth, steps, upperBoundOnly: false }
+  return {
+    value, halfWidth, steps, upperBoundOnly: false, formula: 't = tₐ,plan + (t_read − tₐ,run) · P_plan/P_run',
+    inputs: [input('t_read', 'reading', reading.value, 'temperature'), input('tₐ,run', 'ambient of the run', run.ambientC, 'temperature'), input('tₐ,plan', 'ambient of the plan', job.ambientC, 'temperature'), input('P_run', 'load of the run', run.heatW, 'power'), input('P_plan', 'heat of the plan', job.heatW, 'power')],
+  }
 }
 
 function judgeLevel(job: Job, run: Run, reading: Reading): Judged {
@@ -102,7 +108,10 @@ function judgeLevel(job: Job, run: Run, reading: Reading): Judged {
     value = atDistance(value, run.distanceM, job.listenerM)
     steps.push('moved to the listener’s distance by the free-field law')
   }
-  return { value, halfWidth: instrumentHalfWidth[run.instrument ?? 'phone'], steps, upperBoundOnly }
+  return {
+    value, halfWidth: instrumentHalfWidth[run.instrument ?? 'phone'], steps, upperBoundOnly, formula: 'L = 10·lg(10^(L_read/10) − 10^(L_b/10)) − 20·lg(r/r_m)',
+    inputs: [input('L_read', 'reading', reading.value, 'level'), input('L_b', 'background', run.backgroundDbA, 'level'), input('r_m', 'microphone', run.distanceM, 'distance'), input('r', 'listener', job.listenerM, 'distance')],
+  }
 }
 
 const quantityOf: Record<Exclude<TargetKind, 'money'>, ReadingQuantity> = { temperature: 'temperature', level: 'level', flow: 'flow' }
@@ -119,7 +128,7 @@ function readingFor(target: Target, run: Run): Reading | null {
 function judgeTarget(plan: PlanDocument, run: Run | null, target: Target, cost: number | null): TargetResult {
   if (target.kind === 'money') {
     if (cost === null) return { target, measured: null, verdict: 'not-measured', why: 'No price for the picked fan yet.' }
-    return { target, measured: { value: cost, halfWidth: 0, steps: [], upperBoundOnly: false }, verdict: cost <= target.limit ? 'met' : 'not-met', why: 'Price of the fans still to buy.' }
+    return { target, measured: { value: cost, halfWidth: 0, steps: [], upperBoundOnly: false, formula: 'number × price, owned ones free', inputs: [] }, verdict: cost <= target.limit ? 'met' : 'not-met', why: 'Price of the fans still to buy.' }
   }
   const reading = run ? readingFor(target, run) : null
   if (!run || !reading) return { target, measured: null, verdict: 'not-measured', why: run ? 'The run after the change has no such reading.' : 'No run after the change yet.' }
@@ -127,7 +136,7 @@ function judgeTarget(plan: PlanDocument, run: Run | null, target: Target, cost: 
     ? judgeTemperature(plan.job, run, reading)
     : target.kind === 'level'
       ? judgeLevel(plan.job, run, reading)
-      : { value: reading.value, halfWidth: readingHalfWidth(run, 'flow', reading.value), steps: [], upperBoundOnly: false }
+      : { value: reading.value, halfWidth: readingHalfWidth(run, 'flow', reading.value), steps: [], upperBoundOnly: false, formula: 'as read', inputs: [input('Q', 'reading', reading.value, 'flow')] }
   const sense = target.kind === 'flow' ? 'at-least' : 'at-most'
   if (measured.upperBoundOnly) {
     const met = measured.value <= target.limit
@@ -150,9 +159,15 @@ function compareReading(before: Run, after: Run, b: Reading, a: Reading): Compar
   const halfWidth = Math.hypot(readingHalfWidth(before, quantity, x), readingHalfWidth(after, quantity, y)) * (asRise ? Math.SQRT2 : 1)
   const level = quantity === 'level'
   const absolute = quantity === 'temperature' && !asRise
+  const differenceQuantity = quantity === 'temperature' ? 'temperatureDifference' as const : level ? 'levelDifference' as const : quantity
+  const shownAs = asRise ? 'temperatureDifference' as const : quantity
   return {
     quantity, place, before: x, after: y, asRise, difference: y - x, change: level || absolute ? null : relativeChange(x, y),
     loudness: level ? loudnessRatio(y - x) : null, halfWidth, shown: Math.abs(y - x) > halfWidth,
+    figure: figure(`compare.${quantity}.${place}`, `Difference, ${place}`, differenceQuantity, y - x, asRise ? 'Δ = (t − tₐ)after − (t − tₐ)before' : 'Δ = after − before', 'fair comparison: rises over the ambient of each run, levels without their background', {
+      basis: 'measured', low: y - x - halfWidth, high: y - x + halfWidth, inputs: [input('before', asRise ? 'rise before' : 'before', x, shownAs), input('after', asRise ? 'rise after' : 'after', y, shownAs)],
+      note: 'The range is what the instruments are worth.',
+    }),
   }
 }
 
@@ -160,20 +175,31 @@ function compareReading(before: Run, after: Run, b: Reading, a: Reading): Compar
 function fairness(before: Run, after: Run): { unfair: Unfair[], notStated: string[] } {
   const unfair: Unfair[] = []
   const notStated: string[] = []
-  const pair = (name: string, b: number | null, a: number | null, differs: (b: number, a: number) => boolean, text: (b: number, a: number) => string, effect: string) => {
+  const pair = (name: string, words: string, quantity: Quantity, b: number | null, a: number | null, differs: (b: number, a: number) => boolean, effect: string) => {
     if (b === null || a === null) notStated.push(name)
-    else if (differs(b, a)) unfair.push({ what: name, text: text(b, a), effect })
+    else if (differs(b, a)) unfair.push({ what: name, text: [`${words} `, { value: b, quantity }, ' before, ', { value: a, quantity }, ' after'], effect })
   }
-  pair('ambient', before.ambientC, after.ambientC, (b, a) => Math.abs(a - b) > 2, (b, a) => `Ambient ${b.toFixed(1)} and ${a.toFixed(1)} °C`, 'Temperatures are compared as rise over ambient, which takes most of it out.')
-  pair('equipment load', before.heatW, after.heatW, (b, a) => Math.abs(a - b) > 0.05 * b, (b, a) => `Load ${b.toFixed(0)} and ${a.toFixed(0)} W`, 'More heat makes a larger rise: repeat with the same load.')
-  pair('listening distance', before.distanceM, after.distanceM, (b, a) => Math.abs(a - b) > 0.05 * b, (b, a) => `Microphone at ${b.toFixed(2)} and ${a.toFixed(2)} m`, '6 dB for each doubling: mark the spot.')
+  pair('ambient', 'Ambient', 'temperature', before.ambientC, after.ambientC, (b, a) => Math.abs(a - b) > 2, 'Temperatures are compared as rise over ambient, which takes most of it out.')
+  pair('equipment load', 'Load', 'power', before.heatW, after.heatW, (b, a) => Math.abs(a - b) > 0.05 * b, 'More heat makes a larger rise: repeat with the same load.')
+  pair('listening distance', 'Microphone at', 'distance', before.distanceM, after.distanceM, (b, a) => Math.abs(a - b) > 0.05 * b, '6 dB for each doubling: mark the spot.')
   if (!(before.steady && after.steady)) {
-    pair('soak time', before.soakS, after.soakS, (b, a) => Math.abs(a - b) > 0.1 * b, (b, a) => `Soaked ${(b / 60).toFixed(0)} and ${(a / 60).toFixed(0)} min`, 'The shorter soak looks cooler than it is.')
+    pair('soak time', 'Soaked', 'duration', before.soakS, after.soakS, (b, a) => Math.abs(a - b) > 0.1 * b, 'The shorter soak looks cooler than it is.')
   }
   if (before.lid === null || after.lid === null) notStated.push('lid')
-  else if (before.lid !== after.lid) unfair.push({ what: 'lid', text: `Lid ${before.lid} before, ${after.lid} after`, effect: 'Another air path: repeat with the lid alike.' })
-  if ((after.changes ?? 1) > 1) unfair.push({ what: 'changes', text: `${after.changes} things changed at once`, effect: 'Nobody knows which one worked.' })
+  else if (before.lid !== after.lid) unfair.push({ what: 'lid', text: [`Lid ${before.lid} before, ${after.lid} after`], effect: 'Another air path: repeat with the lid alike.' })
+  if ((after.changes ?? 1) > 1) unfair.push({ what: 'changes', text: [`${after.changes} things changed at once`], effect: 'Nobody knows which one worked.' })
   return { unfair, notStated }
+}
+
+const targetNames: Record<TargetKind, string> = { temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', money: 'Money' }
+
+/** The measured value of a target with what was done to it, as a figure. */
+export function targetFigure({ target, measured }: TargetResult): Figure {
+  const half = measured?.halfWidth || null
+  return figure(`target.${target.id}`, `${targetNames[target.kind]} ${target.place}`.trim(), target.kind, measured?.value ?? null, measured?.formula ?? '', 'your own run; instrument ranges are common practice', {
+    basis: target.kind === 'money' ? 'claim' : 'measured', inputs: measured?.inputs, note: measured?.steps.length ? `${measured.steps.join('; ')}.` : '',
+    low: half && measured ? measured.value - half : null, high: half && measured ? measured.value + half : null,
+  })
 }
 
 /** Targets against the newest run after the change; newest baseline against it. */

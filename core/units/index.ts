@@ -1,3 +1,4 @@
 export * from './quantities'
 export * from './parse'
 export * from './print'
+export * from './text'

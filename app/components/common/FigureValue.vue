@@ -2,46 +2,56 @@
 import type { Figure } from '../../../core/plan/figure'
 
 /** A computed number; it opens to its working: formula, the values put in, the source, how sure it is. */
-const props = defineProps<{ figure: Figure, signed?: boolean, big?: boolean, range?: boolean }>()
-const { show, bare } = useUnits()
+const props = defineProps<{ figure: Figure, signed?: boolean, big?: boolean, range?: boolean, /** words before the value */ before?: string, /** without its unit, which stands in the column's head */ bare?: boolean }>()
+const { show, bare: printBare } = useUnits()
 const open = ref(false)
+/** the pop-over is made at the first opening: a table may hold hundreds of figures */
+const made = ref(false)
+const button = ref<HTMLElement>()
+async function toggle() {
+  made.value = true
+  await nextTick()
+  open.value = !open.value
+}
 const estimated = computed(() => props.figure.basis === 'estimated' && props.figure.value !== null)
 const text = computed(() => {
   const { value, quantity } = props.figure
   const plus = props.signed && value !== null && value > 0 ? '+' : ''
-  return `${estimated.value ? '~' : ''}${plus}${show(value, quantity)}`
+  return `${props.before ?? ''}${estimated.value ? '~' : ''}${plus}${show(value, quantity)}`
 })
 const rangeText = computed(() => {
   const { low, high, quantity } = props.figure
-  return low === null || high === null ? '' : `${bare(low, quantity)} to ${show(high, quantity)}`
+  return low === null || high === null ? '' : `${printBare(low, quantity)} to ${show(high, quantity)}`
 })
 const bases = { claim: 'the maker’s claim', curve: 'a data-sheet curve', measured: 'your own measurement', estimated: 'an estimate', computed: 'computed from what you gave' }
 </script>
 
 <template>
+  <button
+    ref="button"
+    type="button"
+    class="figure"
+    :class="{ big, none: figure.value === null }"
+    :aria-label="`${figure.label}: ${text}${rangeText ? `, range ${rangeText}` : ''}. Show working`"
+    :aria-expanded="open"
+    @click="toggle"
+    @keydown.esc="open = false"
+  >
+    <span>{{ bare && figure.quantity !== 'ratio' ? `${estimated ? '~' : ''}${printBare(figure.value, figure.quantity)}` : text }}</span>
+    <span
+      v-if="range && rangeText"
+      class="range"
+    >{{ rangeText }}</span>
+  </button>
   <el-popover
+    v-if="made"
     v-model:visible="open"
+    :virtual-ref="button"
+    virtual-triggering
     trigger="click"
     :width="340"
     placement="bottom-end"
-    :persistent="false"
   >
-    <template #reference>
-      <button
-        type="button"
-        class="figure"
-        :class="{ big, none: figure.value === null }"
-        :aria-label="`${figure.label}: ${text}${rangeText ? `, range ${rangeText}` : ''}. Show working`"
-        :aria-expanded="open"
-        @keydown.esc="open = false"
-      >
-        <span>{{ text }}</span>
-        <span
-          v-if="range && rangeText"
-          class="range"
-        >{{ rangeText }}</span>
-      </button>
-    </template>
     <div class="working">
       <h3>{{ figure.label }}</h3>
       <p class="formula mono">

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import type { HeadlinePart, Station } from '../../../core/plan/stations'
+import type { Station } from '../../../core/plan/stations'
 
 /** Ten stations in the end; those that are built stand here, each with its headline figure and its state. */
 const props = defineProps<{ jobId: string, stations: Station[], current: string }>()
-const { show } = useUnits()
-const print = (parts: HeadlinePart[]) => parts.map(p => typeof p === 'string' ? p : show(p.value, p.quantity)).join('')
-const rows = computed(() => props.stations.map((s, i) => ({ ...s, text: print(s.headline), to: `/job/${props.jobId}/${s.key}`, key_: String(i + 1) })))
+const { say } = useUnits()
+const rows = computed(() => props.stations.map((s, i) => ({ ...s, text: say(s.headline), to: `/job/${props.jobId}/${s.key}`, key_: String(i + 1) })))
 </script>
 
 <template>

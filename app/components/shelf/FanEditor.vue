@@ -7,6 +7,7 @@ const CurvePreview = defineAsyncComponent(() => import('./CurvePreview.vue'))
 /** A fan from its data sheet: what a maker can read off it, and the curve as a table with a live chart. */
 const fan = defineModel<Fan>({ required: true })
 const props = defineProps<{ revision: number | null }>()
+const emit = defineEmits<{ saved: [] }>()
 const shelf = useShelfStore()
 const toast = useToast()
 const s = fanSchema.shape
@@ -36,6 +37,7 @@ async function save() {
     problem.value = { field: result.field ?? '', message: result.message }
     return
   }
+  emit('saved')
   toast.show(`${fan.value.model} is on the shelf.`)
   await navigateTo('/shelf')
 }

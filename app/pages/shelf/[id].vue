@@ -11,12 +11,19 @@ const stored = computed(() => isNew.value ? null : shelf.byId(String(route.param
 if (!isNew.value && !stored.value) throw createError({ statusCode: 404, statusMessage: 'Not found', message: 'There is no fan at this address. It may have been deleted.', fatal: true })
 
 function start(): Fan {
+  if (route.query.draft && shelf.draft) return structuredClone(toRaw(shelf.draft))
   if (stored.value) return structuredClone(toRaw(stored.value.fan))
   const like = typeof route.query.like === 'string' ? shelf.byId(route.query.like) : null
   const id = newId('fan')
   return like ? { ...structuredClone(toRaw(like.fan)), id, model: `${like.fan.model} copy`, owned: false } : newFan(id)
 }
 const fan = ref<Fan>(start())
+const first = JSON.stringify(fan.value)
+const kept = ref(false)
+const address = route.path
+onBeforeUnmount(() => {
+  if (!kept.value && JSON.stringify(fan.value) !== first) shelf.leaveUnsaved(toRaw(fan.value), address)
+})
 const title = computed(() => isNew.value ? 'New fan' : `${fan.value.maker} ${fan.value.model}`)
 useHead({ title: () => `${title.value} · Redpoll` })
 </script>
@@ -28,6 +35,7 @@ useHead({ title: () => `${title.value} · Redpoll` })
       <FanEditor
         v-model="fan"
         :revision="stored?.revision ?? null"
+        @saved="kept = true"
       />
     </main>
   </div>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { arrangementOf, defaultRank, newConverter, pathCurve, type Candidate, type Objective, type Reason } from '../../../../core/plan'
+import { arrangementOf, candidateFigures, defaultRank, modelFan, newConverter, pathCurve, type Candidate, type Objective } from '../../../../core/plan'
 import type { CurveSeries } from '../../../components/lineup/CurveChart.vue'
 
 const CurveChart = defineAsyncComponent(() => import('../../../components/lineup/CurveChart.vue'))
 
 const { store, plan, report, findings } = useJob('line-up')
 const shelf = useShelfStore()
-const { show, bare, symbol } = useUnits()
+const { show, bare, say, symbol } = useUnits()
 const objective = ref<Objective>('quietest')
 const onlyOwned = ref(false)
 const onlyFits = ref(true)
@@ -41,11 +41,17 @@ const shown = computed(() => {
 })
 const usable = computed(() => rows.value.filter(c => c.verdict !== 'fail').length)
 
-const reasonText = (r: Reason) => r.text.replace('{}', r.quantity ? show(r.value, r.quantity) : '')
 /** The weightiest two; the findings tell the rest once it is picked. */
-const whyOf = (c: Candidate) => [...c.reasons].sort((a, b) => Number(b.verdict === 'fail') - Number(a.verdict === 'fail')).slice(0, 2).map(reasonText).join('; ')
+const whyOf = (c: Candidate) => [...c.reasons].sort((a, b) => Number(b.verdict === 'fail') - Number(a.verdict === 'fail')).slice(0, 2).map(r => say(r.text)).join('; ')
+/** Each row's figures, so that they open to their working. */
+const figures = computed(() => new Map(shown.value.map((c) => {
+  const fan = shelf.known.find(f => f.id === c.fanId)
+  const made = fan ? modelFan(fan) : null
+  const list = made?.ok ? candidateFigures(report.value.context, c, made.model) : []
+  return [c, Object.fromEntries(list.map(f => [f.key, f]))]
+})))
+const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as const
 const drive = (c: Candidate) => `${show(c.driveV, 'voltage')}${c.arrangement === 'series' ? ', in series' : ''}`
-const percent = (x: number | null) => x === null ? '–' : `${x >= 0 ? '+' : '−'}${Math.abs(Math.round(x * 100))} %`
 
 const series = computed((): CurveSeries[] => shown.value.slice(0, ON_CHART).map(c => ({
   id: keyOf(c), label: `${c.count} × ${c.name} at ${show(c.driveV, 'voltage')}`, points: candidateCurve(c, shelf.known, report.value),
@@ -208,17 +214,17 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
                     :class="c.verdict"
                   >{{ whyOf(c) }}</span>
                 </td>
-                <td class="num">
-                  {{ c.estimated ? '~' : '' }}{{ bare(c.flow, 'flow') }}
-                </td>
-                <td class="num">
-                  {{ bare(c.pressure, 'pressure') }}
-                </td>
-                <td class="num">
-                  {{ c.level ? `~${c.level.value.toFixed(0)}` : '–' }}
-                </td>
-                <td class="num">
-                  {{ percent(c.margin) }}
+                <td
+                  v-for="key in cells"
+                  :key="key"
+                  class="num"
+                >
+                  <FigureValue
+                    v-if="figures.get(c)?.[key]"
+                    :figure="figures.get(c)![key]!"
+                    :signed="key === 'pick.margin'"
+                    bare
+                  />
                 </td>
                 <td class="num">
                   {{ bare(c.cost, 'money') }}

@@ -1,23 +1,16 @@
 <script setup lang="ts">
-import type { Comparison, ReadingQuantity, TargetKind, TargetResult } from '../../../../core/plan'
+import { targetFigure } from '../../../../core/plan'
+import type { Comparison, ReadingQuantity, TargetKind } from '../../../../core/plan'
 import type { Quantity } from '../../../../core/units'
 
 const { plan, report, findings } = useJob('verdict')
-const { show, bare } = useUnits()
+const { show, bare, say } = useUnits()
 const verdict = computed(() => report.value.verdict)
 const targetNames: Record<TargetKind, string> = { temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', money: 'Money' }
 const readingNames: Record<ReadingQuantity, string> = { temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', pressure: 'Pressure', rotation: 'Speed', voltage: 'Voltage', current: 'Current', power: 'Power' }
 const words = { 'met': 'met', 'not-met': 'not met', 'not-decided': 'cannot tell', 'not-measured': 'not measured' }
 const marks = { 'met': 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-measured': 'not-begun' } as const
-const measured = (t: TargetResult) => {
-  if (!t.measured) return '–'
-  const q = t.target.kind as Quantity
-  if (!t.measured.halfWidth) return show(t.measured.value, q)
-  return `${t.measured.upperBoundOnly ? '≤ ' : ''}${bare(t.measured.value, q)} ± ${show(t.measured.halfWidth, widthQuantity(q))}`
-}
-const widthQuantity = (q: Quantity): Quantity => q === 'temperature' ? 'temperatureDifference' : q === 'level' ? 'levelDifference' : q
 const shownAs = (c: Comparison): Quantity => c.asRise ? 'temperatureDifference' : c.quantity
-const differenceAs = (c: Comparison): Quantity => c.quantity === 'temperature' ? 'temperatureDifference' : c.quantity === 'level' ? 'levelDifference' : c.quantity
 const plus = (x: number) => x > 0 ? '+' : ''
 function change(c: Comparison): string {
   if (c.loudness !== null) return c.difference < 0 ? `about ${(1 / c.loudness).toFixed(1)} times quieter to the ear` : `about ${c.loudness.toFixed(1)} times as loud`
@@ -82,7 +75,15 @@ const headline = computed(() => {
                   {{ t.target.kind === 'flow' ? '≥' : '≤' }} {{ show(t.target.limit, t.target.kind) }}
                 </td>
                 <td class="num">
-                  {{ measured(t) }}
+                  <FigureValue
+                    v-if="t.measured"
+                    :figure="targetFigure(t)"
+                    :before="t.measured.upperBoundOnly ? '≤ ' : ''"
+                    range
+                  />
+                  <template v-else>
+                    –
+                  </template>
                 </td>
                 <td>
                   <span class="row state"><StateMark :state="marks[t.verdict]" /> {{ words[t.verdict] }}</span>
@@ -188,7 +189,10 @@ const headline = computed(() => {
                   {{ show(c.after, shownAs(c)) }}
                 </td>
                 <td class="num">
-                  {{ plus(c.difference) }}{{ show(c.difference, differenceAs(c)) }}
+                  <FigureValue
+                    :figure="c.figure"
+                    signed
+                  />
                   <span class="small soft block">{{ c.shown ? change(c) : 'within the noise of measuring' }}</span>
                 </td>
               </tr>
@@ -205,7 +209,7 @@ const headline = computed(() => {
               v-for="u in verdict.unfair"
               :key="u.what"
             >
-              <StateMark state="fix" /> <span><strong>{{ u.text }}.</strong> {{ u.effect }}</span>
+              <StateMark state="fix" /> <span><strong>{{ say(u.text) }}.</strong> {{ u.effect }}</span>
             </li>
           </ul>
           <p
