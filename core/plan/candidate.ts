@@ -34,7 +34,8 @@ export interface Reason { verdict: Verdict, text: Sentence }
 
 export interface Candidate {
   fanId: string
-  name: string
+  maker: string
+  model: string
   count: number
   arrangement: Arrangement
   driveV: number
@@ -114,7 +115,7 @@ export function evaluateCandidate(context: Context, model: FanModel, count: numb
   const stalled = flow !== null && stallFlow !== null && flow < stallFlow
   const current = fanCurrent(model, volts)
   const partial = {
-    fanId: fan.id, name: `${fan.maker} ${fan.model}`, count, arrangement, driveV: volts, speed,
+    fanId: fan.id, maker: fan.maker, model: fan.model, count, arrangement, driveV: volts, speed,
     flow, flowLow: flow === null ? null : band('low', 1 + doubt), flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - doubt)), pressure: op?.pressure ?? null,
     level: speed > 0 ? levelAtListener(model, speed, count, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled) : null,
     powerW: current === null ? null : current * volts * count, currentA: current === null ? null : current * count,

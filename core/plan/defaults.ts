@@ -36,6 +36,13 @@ export function newElement(id: string, kind: ElementKind): PathElement {
   return { ...blank, ...usual[kind] }
 }
 
+/** Paths to begin with: the usual elements in their order, sizes left for the person. */
+export const pathStarters: { name: string, kinds: { kind: ElementKind, name: string }[] }[] = [
+  { name: 'Box, grille in and out', kinds: [{ kind: 'grille', name: 'Intake grille' }, { kind: 'chamber', name: 'Box' }, { kind: 'fan', name: 'Fan' }, { kind: 'grille', name: 'Outlet guard' }] },
+  { name: 'Filtered intake', kinds: [{ kind: 'opening', name: 'Intake slot' }, { kind: 'filter', name: 'Filter' }, { kind: 'fan', name: 'Fan' }, { kind: 'chamber', name: 'Box' }, { kind: 'opening', name: 'Outlet' }] },
+  { name: 'Hose to the window', kinds: [{ kind: 'opening', name: 'Intake' }, { kind: 'chamber', name: 'Box' }, { kind: 'fan', name: 'Fan' }, { kind: 'duct', name: 'Hose' }, { kind: 'bend', name: 'Bend' }] },
+]
+
 export function newSource(id: string, kind: SupplyKind): Source {
   const usual = supplyDefaults.find(s => s.kind === kind)
   return {

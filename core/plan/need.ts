@@ -38,7 +38,7 @@ interface Raw { figure: Figure, missing: string | null }
 function coolNeed(plan: PlanDocument, air: AirState): Raw {
   const { job } = plan
   const inside = insideLimit(plan)
-  const missing = job.heatW === null ? 'the heat released inside' : inside === null ? 'the highest temperature inside' : null
+  const missing = job.heatW === null ? 'the heat inside' : inside === null ? 'the limit inside' : null
   const ua = job.wallLossWK ?? 0
   const at = (heat: number) => inside === null ? null : airflowWithWallLoss(heat, ua, inside, job.ambientC, air.density)
   const [low, high] = heatDoubt[job.heatBasis]
@@ -55,7 +55,7 @@ function coolNeed(plan: PlanDocument, air: AirState): Raw {
 }
 
 function ventilateNeed({ job }: PlanDocument): Raw {
-  const missing = job.volumeM3 === null ? 'the volume' : job.airChangesPerH === null ? 'the air changes per hour' : null
+  const missing = job.volumeM3 === null ? 'the volume' : job.airChangesPerH === null ? 'the air changes' : null
   const value = job.volumeM3 === null || job.airChangesPerH === null ? null : airChangesFlow(job.volumeM3, job.airChangesPerH)
   return { missing, figure: figure('need.flow', 'Airflow needed', 'flow', value, 'Q = n · V', 'definition of the air change rate', {
     inputs: [input('n', 'air changes per hour', job.airChangesPerH, 'perHour'), input('V', 'free air volume', job.volumeM3, 'volume')],
@@ -64,10 +64,10 @@ function ventilateNeed({ job }: PlanDocument): Raw {
 
 function quietenNeed({ job }: PlanDocument, air: AirState, path: PathModel, fans: readonly Fan[]): Raw {
   if (job.keepBasis === 'typed') {
-    return { missing: job.typedFlowM3s === null ? 'the airflow that exists now' : null, figure: figure('need.flow', 'Airflow to keep', 'flow', job.typedFlowM3s, 'typed in', 'your own value', { basis: 'measured' }) }
+    return { missing: job.typedFlowM3s === null ? 'the airflow now' : null, figure: figure('need.flow', 'Airflow to keep', 'flow', job.typedFlowM3s, 'typed in', 'your own value', { basis: 'measured' }) }
   }
   if (job.keepBasis === 'temperature') {
-    const missing = job.heatW === null ? 'the heat released inside' : job.measuredRiseK === null ? 'the measured rise of the air' : null
+    const missing = job.heatW === null ? 'the heat inside' : job.measuredRiseK === null ? 'the measured rise' : null
     const at = (heat: number) => job.measuredRiseK === null ? null : airflowForHeat(heat, job.ambientC, job.ambientC + job.measuredRiseK, air.density)
     const [low, high] = heatDoubt[job.heatBasis]
     return { missing, figure: figure('need.flow', 'Airflow to keep', 'flow', job.heatW === null ? null : at(job.heatW), 'Q = P / (ρ·cp·Δt)', 'heat balance, ASHRAE Fundamentals', {
@@ -77,7 +77,7 @@ function quietenNeed({ job }: PlanDocument, air: AirState, path: PathModel, fans
   }
   const fan = fans.find(f => f.id === job.existingFanId)
   const model = fan ? modelFan(fan) : null
-  const missing = !fan ? 'the fan that is in it now' : model && !model.ok ? model.reason : !path.complete ? 'the air path' : null
+  const missing = !fan ? 'the present fan' : model && !model.ok ? model.reason : !path.complete ? 'the air path' : null
   if (missing || !fan || !model?.ok) return { missing, figure: figure('need.flow', 'Airflow to keep', 'flow', null, 'operating point of the present fan', '', { note: missing ?? '' }) }
   const volts = job.existingV ?? fan.ratedV
   const solver = pathSolver(path, null)

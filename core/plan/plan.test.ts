@@ -105,7 +105,7 @@ describe('bad and missing input', () => {
   test('an empty job gives a report that asks, and never a number', () => {
     const r = report(newPlan('job-e', 'Empty'), [])
     expect(r.need.flow.value).toBeNull()
-    expect(r.need.missing).toBe('the heat released inside')
+    expect(r.need.missing).toBe('the heat inside')
     expect(r.pick).toBeNull()
     expect(r.path.complete).toBe(false)
     expect(r.findings.findings.map(f => f.id)).toEqual(['need-no-target'])

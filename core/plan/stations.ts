@@ -38,7 +38,7 @@ export function stationsOf(parts: Parts): Station[] {
   const verdictState: StationState = verdict.targets.some(t => t.verdict === 'not-met') ? 'fix' : state('verdict', judged > 0 && judged === verdict.targets.length)
   return [
     { key: 'brief', title: 'Brief', state: state('brief', plan.job.equipment !== '' || plan.job.complaint !== ''), headline: [goalNames[plan.job.goal]] },
-    { key: 'need', title: 'Need', state: state('need', need.missing === null), headline: need.missing ? [`asks for ${need.missing}`] : [v(need.flow.value, 'flow'), ...(need.levelLimit ? [', ≤ ', v(need.levelLimit.limit, 'level')] : [])] },
+    { key: 'need', title: 'Need', state: state('need', need.missing === null), headline: need.missing ? [`wants ${need.missing}`] : [v(need.flow.value, 'flow'), ...(need.levelLimit ? [', ≤ ', v(need.levelLimit.limit, 'level')] : [])] },
     { key: 'air-path', title: 'Air path', state: state('air-path', parts.pathComplete), headline: !plan.path.length ? ['no elements yet'] : !parts.pathComplete ? ['an element lacks its size'] : parts.pathDropAtNeed === null ? [`${plan.path.filter(e => e.kind !== 'fan').length} elements`] : [v(parts.pathDropAtNeed, 'pressure'), ' at the need'] },
     { key: 'line-up', title: 'Line-up', state: state('line-up', candidate !== null), headline: candidate ? [`${candidate.count} × ${parts.fanName}, `, v(candidate.driveV, 'voltage')] : ['nothing picked'] },
     { key: 'power', title: 'Power', state: state('power', plan.source !== null), headline: power.loadRunA === null ? [plan.source ? plan.source.name : 'no source yet'] : plan.source?.iMaxA ? [v(power.loadRunA, 'current'), ' of ', v(plan.source.iMaxA, 'current')] : [v(power.loadRunA, 'current')] },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { elementNames, newElement } from '../../../../core/plan/defaults'
+import { elementNames, newElement, pathStarters } from '../../../../core/plan/defaults'
 import type { ElementKind, PathElement } from '../../../../core/plan/document'
 
 const { store, plan, report, findings } = useJob('air-path')
@@ -30,6 +30,9 @@ function add(kind: ElementKind) {
   selectedId.value = element.id
   insertAt.value = null
 }
+const begin = (starter: typeof pathStarters[number]) => store.change((d) => {
+  d.path = starter.kinds.map(({ kind, name }) => ({ ...newElement(newId(kind), kind), name }))
+})
 function move(index: number, by: number) {
   const to = index + by
   if (to < 0 || to >= path.value.length) return
@@ -85,12 +88,23 @@ usePageKeys([
           at the end instead
         </button>
       </div>
-      <p
+      <div
         v-if="!path.length"
         class="empty"
       >
-        From where the air is drawn in to where it leaves: begin with the opening or grille it enters by, put the fan in its place, end with where it goes out.
-      </p>
+        <p>From where the air is drawn in to where it leaves: begin with the opening or grille it enters by, put the fan in its place, end with where it goes out. Or begin with a usual row and fill in its sizes:</p>
+        <div class="row">
+          <button
+            v-for="starter in pathStarters"
+            :key="starter.name"
+            type="button"
+            class="button"
+            @click="begin(starter)"
+          >
+            {{ starter.name }}
+          </button>
+        </div>
+      </div>
       <div
         v-else
         class="scroll-x"

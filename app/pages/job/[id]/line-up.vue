@@ -54,7 +54,7 @@ const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as con
 const drive = (c: Candidate) => `${show(c.driveV, 'voltage')}${c.arrangement === 'series' ? ', in series' : ''}`
 
 const series = computed((): CurveSeries[] => shown.value.slice(0, ON_CHART).map(c => ({
-  id: keyOf(c), label: `${c.count} × ${c.name} at ${show(c.driveV, 'voltage')}`, points: candidateCurve(c, shelf.known, report.value),
+  id: keyOf(c), label: `${c.count} × ${c.model} at ${show(c.driveV, 'voltage')}`, points: candidateCurve(c, shelf.known, report.value),
   tone: c === picked.value ? 'pick' as const : lit.value === keyOf(c) ? 'lit' as const : 'other' as const,
   operating: c.flow !== null && c.pressure !== null ? { flow: c.flow, pressure: c.pressure } : null,
 })).reverse())
@@ -77,6 +77,7 @@ const unpick = () => store.removeWithUndo('Nothing is picked now.', (d) => {
   d.pick = null
 })
 const waitsFor = computed(() => !plan.value.path.length ? 'the air path' : !report.value.path.complete ? 'the sizes of the air path' : report.value.need.design.value === null ? `the need: ${report.value.need.missing}` : '')
+const waitsAt = computed(() => `/job/${plan.value.job.id}/${report.value.path.complete ? 'need' : 'air-path'}`)
 usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
   const i = objectives.findIndex(o => o.value === objective.value)
   objective.value = objectives[(i + 1) % objectives.length]!.value
@@ -93,7 +94,7 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
         v-if="!report.path.complete"
         class="empty"
       >
-        The chart waits for {{ waitsFor }}.
+        The chart waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
       </p>
       <CurveChart
         v-else
@@ -151,7 +152,7 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
         v-if="waitsFor"
         class="empty"
       >
-        The line-up waits for {{ waitsFor }}.
+        The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
       </p>
       <template v-else>
         <div class="row filters small">
@@ -206,8 +207,9 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
                 @focusout="lit = null"
               >
                 <td>
-                  <strong>{{ c.count }} × {{ c.name }}</strong>
-                  <span class="drive mono">{{ drive(c) }}<template v-if="c.owned">, owned</template></span>
+                  <strong>{{ c.count }} × {{ c.model }}</strong>
+                  <span class="drive mono">{{ drive(c) }}</span>
+                  <span class="drive"> · {{ c.maker }}<template v-if="c.owned">, owned</template></span>
                   <span
                     v-if="c.reasons.length"
                     class="why small"
@@ -234,7 +236,7 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
                     v-if="c !== picked"
                     type="button"
                     class="button small"
-                    :aria-label="`Pick ${c.count} × ${c.name} at ${show(c.driveV, 'voltage')}`"
+                    :aria-label="`Pick ${c.count} × ${c.maker} ${c.model} at ${show(c.driveV, 'voltage')}`"
                     @click="pick(c)"
                   >
                     Pick
