@@ -2,7 +2,7 @@
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 export default withNuxt(
-  { ignores: ['.output/**', '.cache/**', 'tests/handbook/cases/**', 'core/findings/catalogue/**'] },
+  { ignores: ['.output/**', '.cache/**', 'tests/handbook/cases/**'] },
   {
     rules: {
       '@stylistic/max-statements-per-line': ['error', { max: 2 }],

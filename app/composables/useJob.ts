@@ -11,8 +11,10 @@ export function useJob(station: StationKey) {
       draft.job[key] = value
     }, `job.${key}`)
   }
+  /** The same for a form: the key tells which. */
+  const put = (key: keyof Job, value: unknown) => set(key)(value as never)
   const findings = computed(() => report.value.findings.findings.filter(f => stationOfGroup(f.group) === station))
-  return { store, plan, report, set, findings }
+  return { store, plan, report, set, put, findings }
 }
 
 /** A short id for a new row of the document. */

@@ -6,12 +6,26 @@ import { readingSchema, runSchema } from '../../../shared/schemas/plan'
 /** A run: its conditions, and what was read. */
 const props = defineProps<{ run: Run, listenerM: number }>()
 const store = useJobStore()
-const rs = runSchema.shape
-
-const set = <K extends keyof Run>(key: K) => (value: Run[K]) => store.change((d) => {
-  const run = d.runs.find(r => r.id === props.run.id)
-  if (run) run[key] = value
-}, `run.${props.run.id}.${key}`)
+const change = (key: keyof Run, value: unknown) => store.change(d => assign(d.runs.find(r => r.id === props.run.id), key, value), `run.${props.run.id}.${key}`)
+const heading: Field<keyof Run>[] = [
+  { key: 'name', label: 'Name of the run', text: true },
+  { key: 'kind', label: 'Kind', options: optionsOf({ baseline: 'baseline', after: 'after the change' }) },
+]
+const conditions = computed((): Field<keyof Run>[] => [
+  { key: 'ambientC', label: 'Ambient, at the intake', quantity: 'temperature' },
+  { key: 'heatW', label: 'Load of the equipment', quantity: 'power' },
+  { key: 'soakS', label: 'Soaked for', quantity: 'duration' },
+  { key: 'steady', label: 'No longer changing', yesNo: true },
+  { key: 'fanV', label: 'Voltage of the fan', quantity: 'voltage' },
+  { key: 'voltageAt', label: 'Voltage read', options: optionsOf({ fan: 'at the fan', supply: 'at the supply' }, 'not said') },
+  { key: 'lid', label: 'Lid or door', options: optionsOf({ open: 'open', closed: 'closed' }, 'not said') },
+  { key: 'distanceM', label: 'Microphone distance', quantity: 'distance', hint: props.run.distanceM === null ? 'mark the spot' : '' },
+  { key: 'backgroundDbA', label: 'Background, fan off', quantity: 'level' },
+  { key: 'instrument', label: 'Sound meter', options: optionsOf({ phone: 'phone', class2: 'class 2 meter', class1: 'class 1 meter' }, 'not said') },
+  { key: 'floorDbA', label: 'Its floor', quantity: 'level', hint: 'lowest it can show' },
+  ...(props.run.kind === 'after' ? [{ key: 'changes', label: 'Things changed at once', quantity: 'number' } as const] : []),
+])
+const notes: Field<keyof Run>[] = [{ key: 'notes', label: 'Notes', text: true, lines: 2 }]
 
 const quantities: { value: ReadingQuantity, label: string, place: string, start: number }[] = [
   { value: 'temperature', label: 'Temperature', place: 'inside', start: 25 }, { value: 'level', label: 'Sound level', place: 'listener', start: 35 }, { value: 'flow', label: 'Airflow', place: 'outlet', start: 0.01 },
@@ -55,10 +69,6 @@ const remove = (reading: Reading) => store.removeWithUndo(`${info(reading.quanti
   const run = d.runs.find(r => r.id === props.run.id)
   if (run) run.readings = run.readings.filter(r => r.id !== reading.id)
 })
-const instruments = [{ value: null, label: 'not said' }, { value: 'phone' as const, label: 'phone' }, { value: 'class2' as const, label: 'class 2 meter' }, { value: 'class1' as const, label: 'class 1 meter' }]
-const lids = [{ value: null, label: 'not said' }, { value: 'open' as const, label: 'open' }, { value: 'closed' as const, label: 'closed' }]
-const ends = [{ value: null, label: 'not said' }, { value: 'fan' as const, label: 'at the fan' }, { value: 'supply' as const, label: 'at the supply' }]
-const kinds = [{ value: 'baseline' as const, label: 'baseline' }, { value: 'after' as const, label: 'after the change' }]
 const valueSchema = readingSchema.shape.value
 /** ISO to what the browser's date field wants, in local time, and back. */
 const local = computed(() => {
@@ -67,7 +77,7 @@ const local = computed(() => {
 })
 function setTime(text: string) {
   const date = new Date(text)
-  if (!Number.isNaN(date.getTime())) set('takenAt')(date.toISOString())
+  if (!Number.isNaN(date.getTime())) change('takenAt', date.toISOString())
 }
 const timeId = useId()
 </script>
@@ -77,18 +87,12 @@ const timeId = useId()
     class="sheet stack"
     :aria-label="`Run ${run.name}`"
   >
-    <div class="fields">
-      <TextField
-        label="Name of the run"
-        :model-value="run.name"
-        @update:model-value="set('name')($event)"
-      />
-      <ChoiceField
-        label="Kind"
-        :model-value="run.kind"
-        :options="kinds"
-        @update:model-value="set('kind')($event)"
-      />
+    <FieldGrid
+      :record="run"
+      :fields="heading"
+      :shape="runSchema.shape"
+      @set="change"
+    >
       <div class="field">
         <label :for="timeId">When</label>
         <input
@@ -99,7 +103,7 @@ const timeId = useId()
           @change="setTime(($event.target as HTMLInputElement).value)"
         >
       </div>
-    </div>
+    </FieldGrid>
     <h3>Readings</h3>
     <table
       v-if="run.readings.length"
@@ -189,95 +193,19 @@ const timeId = useId()
       {{ problem }}
     </p>
     <h3>Under what conditions</h3>
-    <div class="fields tight">
-      <QuantityField
-        label="Ambient, at the intake"
-        quantity="temperature"
-        :schema="rs.ambientC"
-        :model-value="run.ambientC"
-        @update:model-value="set('ambientC')($event)"
-      />
-      <QuantityField
-        label="Load of the equipment"
-        quantity="power"
-        :schema="rs.heatW"
-        :model-value="run.heatW"
-        @update:model-value="set('heatW')($event)"
-      />
-      <QuantityField
-        label="Soaked for"
-        quantity="duration"
-        :schema="rs.soakS"
-        :model-value="run.soakS"
-        @update:model-value="set('soakS')($event)"
-      />
-      <YesNoField
-        label="No longer changing"
-        :model-value="run.steady"
-        @update:model-value="set('steady')($event)"
-      />
-      <QuantityField
-        label="Voltage of the fan"
-        quantity="voltage"
-        :schema="rs.fanV"
-        :model-value="run.fanV"
-        @update:model-value="set('fanV')($event)"
-      />
-      <ChoiceField
-        label="Voltage read"
-        :model-value="run.voltageAt"
-        :options="ends"
-        @update:model-value="set('voltageAt')($event)"
-      />
-      <ChoiceField
-        label="Lid or door"
-        :model-value="run.lid"
-        :options="lids"
-        @update:model-value="set('lid')($event)"
-      />
-      <QuantityField
-        label="Microphone distance"
-        quantity="distance"
-        :hint="run.distanceM === null ? 'mark the spot' : undefined"
-        :schema="rs.distanceM"
-        :model-value="run.distanceM"
-        @update:model-value="set('distanceM')($event)"
-      />
-      <QuantityField
-        label="Background, fan off"
-        quantity="level"
-        :schema="rs.backgroundDbA"
-        :model-value="run.backgroundDbA"
-        @update:model-value="set('backgroundDbA')($event)"
-      />
-      <ChoiceField
-        label="Sound meter"
-        :model-value="run.instrument"
-        :options="instruments"
-        @update:model-value="set('instrument')($event)"
-      />
-      <QuantityField
-        label="Its floor"
-        hint="lowest it can show"
-        quantity="level"
-        :schema="rs.floorDbA"
-        :model-value="run.floorDbA"
-        @update:model-value="set('floorDbA')($event)"
-      />
-      <QuantityField
-        v-if="run.kind === 'after'"
-        label="Things changed at once"
-        quantity="number"
-        :schema="rs.changes"
-        :model-value="run.changes"
-        @update:model-value="set('changes')($event)"
-      />
-    </div>
-    <TextField
-      label="Notes"
-      :lines="2"
-      :model-value="run.notes"
-      @update:model-value="set('notes')($event)"
+    <FieldGrid
+      tight
+      :record="run"
+      :fields="conditions"
+      :shape="runSchema.shape"
+      @set="change"
+    />
+    <FieldGrid
+      class="wide"
+      :record="run"
+      :fields="notes"
+      :shape="runSchema.shape"
+      @set="change"
     />
   </section>
 </template>
@@ -286,6 +214,7 @@ const timeId = useId()
 .entry { display: grid; grid-template-columns: 1fr 1fr 1fr auto; gap: 10px; align-items: end; background: var(--sheet-soft); padding: 10px; border-radius: 6px; }
 .entry .button { min-height: 34px; }
 .readings td { padding: 3px 6px; }
+.wide { grid-template-columns: 1fr; }
 .bad { color: var(--stop); font-weight: 500; }
 @media (max-width: 600px) { .entry { grid-template-columns: 1fr 1fr; } }
 </style>

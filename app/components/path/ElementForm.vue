@@ -8,20 +8,42 @@ import { elementSchema } from '../../../shared/schemas/plan'
 /** One element of the path: only the fields its kind needs. */
 const props = defineProps<{ element: PathElement, report: ElementReport | null }>()
 const emit = defineEmits<{ edit: [field: string, values: Partial<PathElement>] }>()
-const s = elementSchema.shape
 const kind = computed(() => props.element.kind)
-const set = <K extends keyof PathElement>(key: K) => (value: PathElement[K]) => emit('edit', key, { [key]: value })
-const bases = [
-  { value: 'measured' as const, label: 'measured' }, { value: 'sheet' as const, label: 'data sheet' }, { value: 'good-guess' as const, label: 'good guess' }, { value: 'rough-guess' as const, label: 'rough guess' },
-]
-const edges = [{ value: 'sharp' as const, label: 'sharp hole' }, { value: 'slot' as const, label: 'slot' }, { value: 'crack' as const, label: 'crack' }, { value: 'rounded' as const, label: 'rounded edge' }]
-const media = [...filterMedia.map(m => ({ value: m.key as string | null, label: m.name })), { value: 'sheet', label: 'own data sheet' }]
-const surfaceOptions = surfaces.map(x => ({ value: x.key as string | null, label: x.name }))
-const loads = [{ value: 1 as number | null, label: 'clean' }, { value: 2, label: 'loaded (twice the loss)' }, { value: 3, label: 'overdue (three times)' }]
-const slacks = [{ value: 1 as number | null, label: 'straight or stretched' }, { value: SLACK_FACTOR, label: 'slack hose (three times the friction)' }]
-const angles = [90, 60, 45, 30].map(a => ({ value: a as number | null, label: `${a}°` }))
+const set = (key: keyof PathElement, value: unknown) => emit('edit', key, { [key]: value })
+type Fields = Field<keyof PathElement>[]
 const areaHelp: Partial<Record<PathElement['kind'], string>> = { opening: 'Free area', grille: 'Gross area', filter: 'Face area', chamber: 'Cross-section' }
 const hasArea = computed(() => areaHelp[kind.value] !== undefined)
+const bore: Fields = [{ key: 'diameterM', label: 'Bore', quantity: 'length' }]
+const ofKind: Record<PathElement['kind'], Fields> = {
+  opening: [{ key: 'edge', label: 'Edge', options: optionsOf({ sharp: 'sharp hole', slot: 'slot', crack: 'crack', rounded: 'rounded edge' }) }],
+  grille: [{ key: 'freeAreaRatio', label: 'Free-area ratio', quantity: 'ratio', hint: 'finger guard 80 to 90 %, stamped slots 35 to 55 %, insect mesh 55 to 65 %' }],
+  filter: [
+    { key: 'medium', label: 'Medium', options: [...filterMedia.map(m => ({ value: m.key, label: m.name })), { value: 'sheet', label: 'own data sheet' }] },
+    { key: 'loadFactor', label: 'Condition', options: [{ value: 1, label: 'clean' }, { value: 2, label: 'loaded (twice the loss)' }, { value: 3, label: 'overdue (three times)' }] },
+  ],
+  duct: [
+    ...bore,
+    { key: 'lengthM', label: 'Length', quantity: 'distance' },
+    { key: 'surface', label: 'Inner surface', options: surfaces.map(x => ({ value: x.key, label: x.name })) },
+    { key: 'slack', label: 'How it lies', options: [{ value: 1, label: 'straight or stretched' }, { value: SLACK_FACTOR, label: 'slack hose (three times the friction)' }] },
+  ],
+  bend: [
+    ...bore,
+    { key: 'radiusRatio', label: 'Radius over bore', quantity: 'number', hint: '0.5 sharp, 1 usual, 2 wide' },
+    { key: 'angleDeg', label: 'Angle', options: [90, 60, 45, 30].map(a => ({ value: a, label: `${a}°` })) },
+    { key: 'count', label: 'How many', quantity: 'number' },
+  ],
+  custom: [{ key: 'a', label: 'a, viscous part', quantity: 'linearDrag' }, { key: 'b', label: 'b, inertial part', quantity: 'quadraticDrag' }],
+  chamber: [],
+  fan: [],
+}
+const fields = computed((): Fields => [
+  { key: 'name', label: 'Name', text: true },
+  ...(kind.value === 'fan' ? [] : [{ key: 'basis' as const, label: 'How sure', options: optionsOf({ 'measured': 'measured', 'sheet': 'data sheet', 'good-guess': 'good guess', 'rough-guess': 'rough guess' }) }]),
+  ...(hasArea.value ? [{ key: 'areaM2' as const, label: areaHelp[kind.value]!, quantity: 'area' as const }] : []),
+  ...ofKind[kind.value],
+  ...(props.element.medium === 'sheet' ? [{ key: 'c1' as const, label: 'c₁, Pa·s/m', quantity: 'number' as const }, { key: 'c2' as const, label: 'c₂, Pa·s²/m²', quantity: 'number' as const }] : []),
+])
 // a circle or rectangle turned into an area
 const side = ref<number | null>(null)
 const other = ref<number | null>(null)
@@ -65,142 +87,12 @@ const shares = [{ value: 0, label: 'sharp edges, holes (turbulent)' }, { value: 
     >
       The fan sits here. What is chosen for this place is the Line-up’s business.
     </p>
-    <div class="fields">
-      <TextField
-        label="Name"
-        :model-value="element.name"
-        @update:model-value="set('name')($event)"
-      />
-      <ChoiceField
-        v-if="kind !== 'fan'"
-        label="How sure"
-        :model-value="element.basis"
-        :options="bases"
-        @update:model-value="set('basis')($event)"
-      />
-      <QuantityField
-        v-if="hasArea"
-        :label="areaHelp[kind]!"
-        quantity="area"
-        :schema="s.areaM2"
-        :model-value="element.areaM2"
-        @update:model-value="set('areaM2')($event)"
-      />
-      <QuantityField
-        v-if="kind === 'grille'"
-        label="Free-area ratio"
-        hint="finger guard 80 to 90 %, stamped slots 35 to 55 %, insect mesh 55 to 65 %"
-        quantity="ratio"
-        :schema="s.freeAreaRatio"
-        :model-value="element.freeAreaRatio"
-        @update:model-value="set('freeAreaRatio')($event)"
-      />
-      <ChoiceField
-        v-if="kind === 'opening'"
-        label="Edge"
-        :model-value="element.edge ?? 'sharp'"
-        :options="edges"
-        @update:model-value="set('edge')($event)"
-      />
-      <template v-if="kind === 'filter'">
-        <ChoiceField
-          label="Medium"
-          :model-value="element.medium"
-          :options="media"
-          @update:model-value="set('medium')($event)"
-        />
-        <ChoiceField
-          label="Condition"
-          :model-value="element.loadFactor"
-          :options="loads"
-          @update:model-value="set('loadFactor')($event)"
-        />
-        <template v-if="element.medium === 'sheet'">
-          <QuantityField
-            label="c₁, Pa·s/m"
-            quantity="number"
-            :schema="s.c1"
-            :model-value="element.c1"
-            @update:model-value="set('c1')($event)"
-          />
-          <QuantityField
-            label="c₂, Pa·s²/m²"
-            quantity="number"
-            :schema="s.c2"
-            :model-value="element.c2"
-            @update:model-value="set('c2')($event)"
-          />
-        </template>
-      </template>
-      <QuantityField
-        v-if="kind === 'duct' || kind === 'bend'"
-        label="Bore"
-        quantity="length"
-        :schema="s.diameterM"
-        :model-value="element.diameterM"
-        @update:model-value="set('diameterM')($event)"
-      />
-      <template v-if="kind === 'duct'">
-        <QuantityField
-          label="Length"
-          quantity="distance"
-          :schema="s.lengthM"
-          :model-value="element.lengthM"
-          @update:model-value="set('lengthM')($event)"
-        />
-        <ChoiceField
-          label="Inner surface"
-          :model-value="element.surface"
-          :options="surfaceOptions"
-          @update:model-value="set('surface')($event)"
-        />
-        <ChoiceField
-          label="How it lies"
-          :model-value="element.slack"
-          :options="slacks"
-          @update:model-value="set('slack')($event)"
-        />
-      </template>
-      <template v-if="kind === 'bend'">
-        <QuantityField
-          label="Radius over bore"
-          hint="0.5 sharp, 1 usual, 2 wide"
-          quantity="number"
-          :schema="s.radiusRatio"
-          :model-value="element.radiusRatio"
-          @update:model-value="set('radiusRatio')($event)"
-        />
-        <ChoiceField
-          label="Angle"
-          :model-value="element.angleDeg"
-          :options="angles"
-          @update:model-value="set('angleDeg')($event)"
-        />
-        <QuantityField
-          label="How many"
-          quantity="number"
-          :schema="s.count"
-          :model-value="element.count"
-          @update:model-value="set('count')($event)"
-        />
-      </template>
-      <template v-if="kind === 'custom'">
-        <QuantityField
-          label="a, viscous part"
-          quantity="linearDrag"
-          :schema="s.a"
-          :model-value="element.a"
-          @update:model-value="set('a')($event)"
-        />
-        <QuantityField
-          label="b, inertial part"
-          quantity="quadraticDrag"
-          :schema="s.b"
-          :model-value="element.b"
-          @update:model-value="set('b')($event)"
-        />
-      </template>
-    </div>
+    <FieldGrid
+      :record="element"
+      :fields="fields"
+      :shape="elementSchema.shape"
+      @set="set"
+    />
     <details
       v-if="hasArea"
       class="fold"
@@ -211,14 +103,14 @@ const shares = [{ value: 0, label: 'sharp edges, holes (turbulent)' }, { value: 
           v-model="side"
           label="Width, or diameter"
           quantity="length"
-          :schema="s.diameterM"
+          :schema="elementSchema.shape.diameterM"
         />
         <QuantityField
           v-model="other"
           label="Height"
           hint="leave empty for a round one"
           quantity="length"
-          :schema="s.diameterM"
+          :schema="elementSchema.shape.diameterM"
         />
         <button
           type="button"

@@ -1,18 +1,49 @@
 <script setup lang="ts">
+import type { Job } from '../../../../core/plan/document'
 import { jobSchema } from '../../../../shared/schemas/plan'
 
-const { plan, set, findings } = useJob('brief')
+const { plan, set, put, findings } = useJob('brief')
 const job = computed(() => plan.value.job)
-const s = jobSchema.shape
 const goals = [
   { value: 'cool', name: 'Cool a box', what: 'It runs hot: carry its heat off' },
   { value: 'ventilate', name: 'Ventilate', what: 'It smells or is damp: change its air' },
   { value: 'quieten', name: 'Quieten', what: 'It is too loud: keep its air, drop the sound' },
 ] as const
-const directions = [{ value: null, label: 'not known' }, { value: 'in' as const, label: 'blows in' }, { value: 'out' as const, label: 'draws out' }]
-const domains = [
-  { value: 'general' as const, label: 'home or workshop' }, { value: 'vehicle' as const, label: 'vehicle or boat' }, { value: 'aircraft' as const, label: 'aircraft' },
-  { value: 'medical' as const, label: 'medical' }, { value: 'life-safety' as const, label: 'life safety, lift, fire' },
+const about: Field<keyof Job>[] = [
+  { key: 'name', label: 'Name of the job', text: true, required: true },
+  { key: 'equipment', label: 'Equipment', text: true, placeholder: 'Steel box with two relays, 30 × 30 × 10 cm' },
+]
+const breathing: Field<keyof Job>[] = [
+  { key: 'untouchable', label: 'What may not be touched', text: true },
+  { key: 'breathesIn', label: 'It breathes in', text: true, placeholder: 'room air, front slots' },
+  { key: 'breathesOut', label: 'It breathes out', text: true, placeholder: 'room, window' },
+  { key: 'direction', label: 'The fan', options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not known') },
+]
+const place: Field<keyof Job>[] = [
+  { key: 'ambientC', label: 'Air at its intake', quantity: 'temperature', required: true },
+  { key: 'ambientMaxC', label: 'Hottest it may get', quantity: 'temperature' },
+  { key: 'altitudeM', label: 'Altitude', quantity: 'altitude', required: true },
+  { key: 'humidity', label: 'Relative humidity', quantity: 'ratio', required: true },
+  { key: 'listenerM', label: 'Listener’s distance', quantity: 'distance', required: true },
+  { key: 'roomDbA', label: 'Room without it', quantity: 'level', hint: 'all other sources, at the listener' },
+  { key: 'hoursPerDay', label: 'Hours a day', quantity: 'number', required: true },
+]
+const space: Field<keyof Job>[] = [
+  { key: 'fitDepthM', label: 'Depth for the fan', quantity: 'length' },
+  { key: 'fitWidthM', label: 'Width for the frame', quantity: 'length' },
+  { key: 'inletClearM', label: 'Free before its intake', quantity: 'length' },
+  { key: 'outletClearM', label: 'Free after its outlet', quantity: 'length' },
+  { key: 'openingGapM', label: 'Intake to outlet opening', quantity: 'length' },
+  { key: 'baffled', label: 'A wall or duct between them', yesNo: true },
+  { key: 'hotPartInPath', label: 'Hottest part is in the stream', yesNo: true },
+]
+const dangers: Field<keyof Job>[] = [
+  { key: 'mains', label: 'Live mains parts within reach', yesNo: true },
+  { key: 'flammable', label: 'Vapour, gas or dust can ignite', yesNo: true },
+  { key: 'openFlue', label: 'Open-flued burner in the room', yesNo: true },
+  { key: 'wet', label: 'Splashed or wet', yesNo: true },
+  { key: 'mustNotFail', label: 'Harm if the air stops', yesNo: true },
+  { key: 'domain', label: 'Where it is used', options: optionsOf({ 'general': 'home or workshop', 'vehicle': 'vehicle or boat', 'aircraft': 'aircraft', 'medical': 'medical', 'life-safety': 'life safety, lift, fire' }) },
 ]
 </script>
 
@@ -20,20 +51,13 @@ const domains = [
   <div class="two">
     <section class="sheet stack">
       <h2>What is it, and what must become better?</h2>
-      <div class="fields wide">
-        <TextField
-          label="Name of the job"
-          :model-value="job.name"
-          required
-          @update:model-value="set('name')($event)"
-        />
-        <TextField
-          label="Equipment"
-          placeholder="Steel box with two relays, 30 × 30 × 10 cm"
-          :model-value="job.equipment"
-          @update:model-value="set('equipment')($event)"
-        />
-      </div>
+      <FieldGrid
+        class="wide"
+        :record="job"
+        :fields="about"
+        :shape="jobSchema.shape"
+        @set="put"
+      />
       <fieldset class="goals">
         <legend class="field-label">
           Goal
@@ -59,178 +83,41 @@ const domains = [
         :model-value="job.complaint"
         @update:model-value="set('complaint')($event)"
       />
-      <div class="fields">
-        <TextField
-          label="What may not be touched"
-          :model-value="job.untouchable"
-          @update:model-value="set('untouchable')($event)"
-        />
-        <TextField
-          label="It breathes in"
-          placeholder="room air, front slots"
-          :model-value="job.breathesIn"
-          @update:model-value="set('breathesIn')($event)"
-        />
-        <TextField
-          label="It breathes out"
-          placeholder="room, window"
-          :model-value="job.breathesOut"
-          @update:model-value="set('breathesOut')($event)"
-        />
-        <ChoiceField
-          label="The fan"
-          :model-value="job.direction"
-          :options="directions"
-          @update:model-value="set('direction')($event)"
-        />
-      </div>
+      <FieldGrid
+        :record="job"
+        :fields="breathing"
+        :shape="jobSchema.shape"
+        @set="put"
+      />
     </section>
     <div class="stack">
       <section class="sheet stack">
         <h2>Where it stands</h2>
-        <div class="fields tight">
-          <QuantityField
-            label="Air at its intake"
-            quantity="temperature"
-            required
-            :schema="s.ambientC"
-            :model-value="job.ambientC"
-            @update:model-value="set('ambientC')($event!)"
-          />
-          <QuantityField
-            label="Hottest it may get"
-            quantity="temperature"
-            :schema="s.ambientMaxC"
-            :model-value="job.ambientMaxC"
-            @update:model-value="set('ambientMaxC')($event)"
-          />
-          <QuantityField
-            label="Altitude"
-            quantity="altitude"
-            required
-            :schema="s.altitudeM"
-            :model-value="job.altitudeM"
-            @update:model-value="set('altitudeM')($event!)"
-          />
-          <QuantityField
-            label="Relative humidity"
-            quantity="ratio"
-            required
-            :schema="s.humidity"
-            :model-value="job.humidity"
-            @update:model-value="set('humidity')($event!)"
-          />
-          <QuantityField
-            label="Listener’s distance"
-            quantity="distance"
-            required
-            :schema="s.listenerM"
-            :model-value="job.listenerM"
-            @update:model-value="set('listenerM')($event!)"
-          />
-          <QuantityField
-            label="Room without it"
-            hint="all other sources, at the listener"
-            quantity="level"
-            :schema="s.roomDbA"
-            :model-value="job.roomDbA"
-            @update:model-value="set('roomDbA')($event)"
-          />
-          <QuantityField
-            label="Hours a day"
-            quantity="number"
-            required
-            :schema="s.hoursPerDay"
-            :model-value="job.hoursPerDay"
-            @update:model-value="set('hoursPerDay')($event!)"
-          />
-        </div>
+        <FieldGrid
+          tight
+          :record="job"
+          :fields="place"
+          :shape="jobSchema.shape"
+          @set="put"
+        />
         <details class="fold">
           <summary>Space around the fan</summary>
-          <div class="fields">
-            <QuantityField
-              label="Depth for the fan"
-              quantity="length"
-              :schema="s.fitDepthM"
-              :model-value="job.fitDepthM"
-              @update:model-value="set('fitDepthM')($event)"
-            />
-            <QuantityField
-              label="Width for the frame"
-              quantity="length"
-              :schema="s.fitWidthM"
-              :model-value="job.fitWidthM"
-              @update:model-value="set('fitWidthM')($event)"
-            />
-            <QuantityField
-              label="Free before its intake"
-              quantity="length"
-              :schema="s.inletClearM"
-              :model-value="job.inletClearM"
-              @update:model-value="set('inletClearM')($event)"
-            />
-            <QuantityField
-              label="Free after its outlet"
-              quantity="length"
-              :schema="s.outletClearM"
-              :model-value="job.outletClearM"
-              @update:model-value="set('outletClearM')($event)"
-            />
-            <QuantityField
-              label="Intake to outlet opening"
-              quantity="length"
-              :schema="s.openingGapM"
-              :model-value="job.openingGapM"
-              @update:model-value="set('openingGapM')($event)"
-            />
-            <YesNoField
-              label="A wall or duct between them"
-              :model-value="job.baffled"
-              @update:model-value="set('baffled')($event)"
-            />
-            <YesNoField
-              label="Hottest part is in the stream"
-              :model-value="job.hotPartInPath"
-              @update:model-value="set('hotPartInPath')($event)"
-            />
-          </div>
+          <FieldGrid
+            :record="job"
+            :fields="space"
+            :shape="jobSchema.shape"
+            @set="put"
+          />
         </details>
       </section>
       <section class="sheet stack">
         <h2>What can hurt</h2>
-        <div class="fields">
-          <YesNoField
-            label="Live mains parts within reach"
-            :model-value="job.mains"
-            @update:model-value="set('mains')($event)"
-          />
-          <YesNoField
-            label="Vapour, gas or dust can ignite"
-            :model-value="job.flammable"
-            @update:model-value="set('flammable')($event)"
-          />
-          <YesNoField
-            label="Open-flued burner in the room"
-            :model-value="job.openFlue"
-            @update:model-value="set('openFlue')($event)"
-          />
-          <YesNoField
-            label="Splashed or wet"
-            :model-value="job.wet"
-            @update:model-value="set('wet')($event)"
-          />
-          <YesNoField
-            label="Harm if the air stops"
-            :model-value="job.mustNotFail"
-            @update:model-value="set('mustNotFail')($event)"
-          />
-          <ChoiceField
-            label="Where it is used"
-            :model-value="job.domain"
-            :options="domains"
-            @update:model-value="set('domain')($event)"
-          />
-        </div>
+        <FieldGrid
+          :record="job"
+          :fields="dangers"
+          :shape="jobSchema.shape"
+          @set="put"
+        />
         <FindingList :findings="findings" />
         <p class="small soft">
           Redpoll plans below 60 V DC only. Work on the mains side belongs to a licensed electrician; local rules come first.

@@ -8,30 +8,50 @@ const { show } = useUnits()
 const source = computed(() => plan.value.source)
 const converter = computed(() => plan.value.converter)
 const power = computed(() => report.value.power)
-const ss = sourceSchema.shape
-const cs = converterSchema.shape
-const ls = loadSchema.shape
-
+const sourceFields: Field<keyof Source>[] = [
+  { key: 'name', label: 'Name', text: true },
+  { key: 'nominalV', label: 'Nominal voltage', quantity: 'voltage' },
+  { key: 'lowV', label: 'Lowest', quantity: 'voltage' },
+  { key: 'highV', label: 'Highest', quantity: 'voltage' },
+  { key: 'iMaxA', label: 'It can give', quantity: 'current', hint: 'from its label; spare current of a rail' },
+  { key: 'output', label: 'Output', options: optionsOf({ dc: 'DC', ac: 'AC' }) },
+  { key: 'regulated', label: 'Regulated', yesNo: true },
+]
+const converterFields: Field<keyof Converter>[] = [
+  { key: 'outV', label: 'Set to', quantity: 'voltage', required: true },
+  { key: 'iMaxA', label: 'It can give', quantity: 'current', hint: 'as advertised; plan with 70 %' },
+  { key: 'efficiency', label: 'Efficiency', quantity: 'ratio', hint: 'empty: 88 % down, 85 % up' },
+  { key: 'measuredV', label: 'Measured, unloaded', quantity: 'voltage' },
+]
+const wireFields: Field<keyof Source>[] = [
+  { key: 'wireAwg', label: 'Gauge', options: [{ value: null, label: 'not known' }, ...Object.keys(awgAmpacity).map(g => ({ value: Number(g), label: `${g} AWG` }))] },
+  { key: 'wireLengthM', label: 'Length, one way', quantity: 'distance' },
+  { key: 'fuseFitted', label: 'Fuse fitted', yesNo: true },
+  { key: 'fuseA', label: 'Fuse', quantity: 'current' },
+  { key: 'polarityChecked', label: 'Polarity metered at the plug', yesNo: true },
+]
+const loadFields: Field<keyof Load>[] = [
+  { key: 'name', label: 'What', text: true },
+  { key: 'count', label: 'Number', quantity: 'number', required: true },
+  { key: 'currentA', label: 'Current, each', quantity: 'current', required: true },
+]
 const kinds = supplyDefaults.map(x => ({ value: x.kind, label: x.name }))
 const note = computed(() => supplyDefaults.find(x => x.kind === source.value?.kind)?.note ?? '')
-const outputs = [{ value: 'dc' as const, label: 'DC' }, { value: 'ac' as const, label: 'AC' }]
 const converterKinds = [{ value: 'none' as const, label: 'none: straight to the fan' }, { value: 'buck' as const, label: 'step-down (buck)' }, { value: 'boost' as const, label: 'step-up (boost)' }, { value: 'linear' as const, label: 'linear regulator' }]
-const gauges = [{ value: null as number | null, label: 'not known' }, ...Object.keys(awgAmpacity).map(g => ({ value: Number(g) as number | null, label: `${g} AWG` }))]
 
 const choose = (kind: SupplyKind) => store.change((d) => {
   d.source = { ...newSource(d.source?.id ?? newId('source'), kind), wireAwg: d.source?.wireAwg ?? null, wireLengthM: d.source?.wireLengthM ?? null }
 })
-const setSource = <K extends keyof Source>(key: K) => (value: Source[K]) => store.change((d) => {
-  if (d.source) d.source[key] = value
-}, `source.${key}`)
-const setConverter = <K extends keyof Converter>(key: K) => (value: Converter[K]) => store.change((d) => {
-  if (d.converter) d.converter[key] = value
-}, `converter.${key}`)
+const setSource = (key: keyof Source, value: unknown) => store.change(d => assign(d.source, key, value), `source.${key}`)
+const setConverter = (key: keyof Converter, value: unknown) => {
+  if (key === 'outV') setDrive(value as number)
+  else store.change(d => assign(d.converter, key, value), `converter.${key}`)
+}
 const chooseConverter = (kind: 'none' | Converter['kind']) => store.change((d) => {
   if (kind === 'none') d.converter = null
   else d.converter = d.converter ? { ...d.converter, kind } : { ...newConverter(newId('converter'), d.pick?.driveV ?? d.source?.nominalV ?? 12), kind }
 })
-const setDrive = (value: number | null) => {
+function setDrive(value: number | null) {
   if (value === null) return
   store.change((d) => {
     if (d.pick) d.pick.driveV = value
@@ -41,10 +61,7 @@ const setDrive = (value: number | null) => {
 const addLoad = () => store.change((d) => {
   d.loads.push({ id: newId('load'), name: 'Indicator', count: 1, currentA: 0.01, startA: null, afterConverter: d.converter !== null })
 })
-const setLoad = (id: string, field: string, mutate: (load: Load) => void) => store.change((d) => {
-  const load = d.loads.find(l => l.id === id)
-  if (load) mutate(load)
-}, `load.${id}.${field}`)
+const setLoad = (id: string, key: keyof Load, value: unknown) => store.change(d => assign(d.loads.find(l => l.id === id), key, value), `load.${id}.${key}`)
 const removeLoad = (load: Load) => store.removeWithUndo(`${load.name} removed.`, (d) => {
   d.loads = d.loads.filter(l => l.id !== load.id)
 })
@@ -79,53 +96,13 @@ const mismatch = computed(() => {
           Choose the source: its window and current are filled in as usual values, which you then correct from its label or a meter.
         </p>
         <template v-else>
-          <div class="fields tight">
-            <TextField
-              label="Name"
-              :model-value="source.name"
-              @update:model-value="setSource('name')($event)"
-            />
-            <QuantityField
-              label="Nominal voltage"
-              quantity="voltage"
-              :schema="ss.nominalV"
-              :model-value="source.nominalV"
-              @update:model-value="setSource('nominalV')($event)"
-            />
-            <QuantityField
-              label="Lowest"
-              quantity="voltage"
-              :schema="ss.lowV"
-              :model-value="source.lowV"
-              @update:model-value="setSource('lowV')($event)"
-            />
-            <QuantityField
-              label="Highest"
-              quantity="voltage"
-              :schema="ss.highV"
-              :model-value="source.highV"
-              @update:model-value="setSource('highV')($event)"
-            />
-            <QuantityField
-              label="It can give"
-              quantity="current"
-              hint="from its label; spare current of a rail"
-              :schema="ss.iMaxA"
-              :model-value="source.iMaxA"
-              @update:model-value="setSource('iMaxA')($event)"
-            />
-            <ChoiceField
-              label="Output"
-              :model-value="source.output"
-              :options="outputs"
-              @update:model-value="setSource('output')($event)"
-            />
-            <YesNoField
-              label="Regulated"
-              :model-value="source.regulated"
-              @update:model-value="setSource('regulated')($event)"
-            />
-          </div>
+          <FieldGrid
+            tight
+            :record="source"
+            :fields="sourceFields"
+            :shape="sourceSchema.shape"
+            @set="setSource"
+          />
           <p
             v-if="note"
             class="small soft"
@@ -150,49 +127,23 @@ const mismatch = computed(() => {
           />
         </div>
         <template v-if="converter">
-          <div class="fields tight">
-            <QuantityField
-              label="Set to"
-              quantity="voltage"
-              required
-              :schema="cs.outV"
-              :model-value="converter.outV"
-              @update:model-value="setDrive($event)"
-            />
-            <QuantityField
-              label="It can give"
-              quantity="current"
-              hint="as advertised; plan with 70 %"
-              :schema="cs.iMaxA"
-              :model-value="converter.iMaxA"
-              @update:model-value="setConverter('iMaxA')($event)"
-            />
-            <QuantityField
-              label="Efficiency"
-              quantity="ratio"
-              hint="empty: 88 % down, 85 % up"
-              :schema="cs.efficiency"
-              :model-value="converter.efficiency"
-              @update:model-value="setConverter('efficiency')($event)"
-            />
-            <QuantityField
-              label="Measured, unloaded"
-              quantity="voltage"
-              :schema="cs.measuredV"
-              :model-value="converter.measuredV"
-              @update:model-value="setConverter('measuredV')($event)"
-            />
-          </div>
+          <FieldGrid
+            tight
+            :record="converter"
+            :fields="converterFields"
+            :shape="converterSchema.shape"
+            @set="setConverter"
+          />
           <div class="row">
             <label class="check"><input
               type="checkbox"
               :checked="converter.adjustable"
-              @change="setConverter('adjustable')(($event.target as HTMLInputElement).checked)"
+              @change="setConverter('adjustable', ($event.target as HTMLInputElement).checked)"
             > has a trimmer</label>
             <label class="check"><input
               type="checkbox"
               :checked="converter.setFirst"
-              @change="setConverter('setFirst')(($event.target as HTMLInputElement).checked)"
+              @change="setConverter('setFirst', ($event.target as HTMLInputElement).checked)"
             > set with a meter before the fan was connected</label>
           </div>
           <p
@@ -203,38 +154,13 @@ const mismatch = computed(() => {
           </p>
         </template>
         <h3>Wire, fuse, plug</h3>
-        <div class="fields tight">
-          <ChoiceField
-            label="Gauge"
-            :model-value="source.wireAwg"
-            :options="gauges"
-            @update:model-value="setSource('wireAwg')($event)"
-          />
-          <QuantityField
-            label="Length, one way"
-            quantity="distance"
-            :schema="ss.wireLengthM"
-            :model-value="source.wireLengthM"
-            @update:model-value="setSource('wireLengthM')($event)"
-          />
-          <YesNoField
-            label="Fuse fitted"
-            :model-value="source.fuseFitted"
-            @update:model-value="setSource('fuseFitted')($event)"
-          />
-          <QuantityField
-            label="Fuse"
-            quantity="current"
-            :schema="ss.fuseA"
-            :model-value="source.fuseA"
-            @update:model-value="setSource('fuseA')($event)"
-          />
-          <YesNoField
-            label="Polarity metered at the plug"
-            :model-value="source.polarityChecked"
-            @update:model-value="setSource('polarityChecked')($event)"
-          />
-        </div>
+        <FieldGrid
+          tight
+          :record="source"
+          :fields="wireFields"
+          :shape="sourceSchema.shape"
+          @set="setSource"
+        />
       </section>
     </div>
     <div class="stack">
@@ -325,31 +251,17 @@ const mismatch = computed(() => {
           :key="load.id"
           class="load"
         >
-          <TextField
-            label="What"
-            :model-value="load.name"
-            @update:model-value="setLoad(load.id, 'name', l => { l.name = $event })"
-          />
-          <QuantityField
-            label="Number"
-            quantity="number"
-            required
-            :schema="ls.count"
-            :model-value="load.count"
-            @update:model-value="setLoad(load.id, 'count', l => { l.count = $event! })"
-          />
-          <QuantityField
-            label="Current, each"
-            quantity="current"
-            required
-            :schema="ls.currentA"
-            :model-value="load.currentA"
-            @update:model-value="setLoad(load.id, 'currentA', l => { l.currentA = $event! })"
+          <FieldGrid
+            tight
+            :record="load"
+            :fields="loadFields"
+            :shape="loadSchema.shape"
+            @set="(key, value) => setLoad(load.id, key, value)"
           />
           <label class="check"><input
             type="checkbox"
             :checked="load.afterConverter"
-            @change="setLoad(load.id, 'after', l => { l.afterConverter = ($event.target as HTMLInputElement).checked })"
+            @change="setLoad(load.id, 'afterConverter', ($event.target as HTMLInputElement).checked)"
           > behind the converter</label>
           <button
             type="button"
@@ -371,11 +283,11 @@ const mismatch = computed(() => {
 .drive { max-width: 240px; }
 .check { display: inline-flex; gap: 6px; align-items: center; min-height: 28px; }
 .warn { color: var(--amber); font-weight: 600; }
-.load { display: grid; grid-template-columns: 1.4fr .7fr 1fr auto auto; gap: 8px; align-items: end; }
+.load { display: grid; grid-template-columns: 1fr auto auto; gap: 8px; align-items: end; }
 .meter { position: relative; height: 12px; background: var(--sheet-soft); border: 1px solid var(--line); border-radius: 4px; }
 .meter span { display: block; height: 100%; border-radius: 3px; background: var(--moss-mark); }
 .meter span.fix { background: var(--amber-mark); }
 .meter span.stop { background: var(--stop); }
 .meter i { position: absolute; left: 80%; top: -3px; bottom: -3px; width: 2px; background: var(--ink); }
-@media (max-width: 1000px) { .layout { grid-template-columns: minmax(0, 1fr); } .load { grid-template-columns: 1fr 1fr; } .kind { min-width: 0; } }
+@media (max-width: 1000px) { .layout { grid-template-columns: minmax(0, 1fr); } .kind { min-width: 0; } }
 </style>
