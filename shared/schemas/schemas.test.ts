@@ -1,0 +1,64 @@
+import { describe, expect, test } from 'vitest'
+import { demoFans } from '../../demo/fans'
+import { demoJobs } from '../../demo/jobs'
+import type { PlanDocument } from '../../core/plan/document'
+import { fanSchema } from './fan'
+import { planSchema, readingSchema } from './plan'
+import { settingsSchema } from './settings'
+
+const refusal = (change: (p: PlanDocument) => void) => {
+  const plan = structuredClone(demoJobs()[0]!)
+  change(plan)
+  const result = planSchema.safeParse(plan)
+  return result.success ? '' : `${result.error.issues[0]!.path.join('.')}: ${result.error.issues[0]!.message}`
+}
+
+describe('a plan', () => {
+  test.each([
+    ['text where a number belongs', (p: PlanDocument) => { Object.assign(p.job, { heatW: 'hot' }) }, 'job.heatW'],
+    ['a negative heat', (p: PlanDocument) => { p.job.heatW = -1 }, 'job.heatW: Not below 0.'],
+    ['a humidity of 140 %', (p: PlanDocument) => { p.job.humidity = 1.4 }, 'job.humidity: Not above 1.'],
+    ['NaN', (p: PlanDocument) => { p.job.ambientC = Number.NaN }, 'job.ambientC'],
+    ['an empty name', (p: PlanDocument) => { p.job.name = '  ' }, 'job.name: A job needs a name.'],
+    ['an opening of nothing', (p: PlanDocument) => { p.path[0]!.areaM2 = 0 }, 'path.0.areaM2: An area must be above zero.'],
+    ['a share above all', (p: PlanDocument) => { p.path[4]!.freeAreaRatio = 1.5 }, 'path.4.freeAreaRatio: A share cannot be above 100 %.'],
+    ['two places of the fan', (p: PlanDocument) => { p.path.push({ ...p.path[2]!, id: 'again' }) }, 'path: The fan has one place'],
+    ['an id twice', (p: PlanDocument) => { p.path.push({ ...p.path[0]! }) }, 'path: Two elements share an id.'],
+    ['no fans at all in a pick', (p: PlanDocument) => { p.pick!.count = 0 }, 'pick.count'],
+    ['an unknown goal', (p: PlanDocument) => { Object.assign(p.job, { goal: 'fly' }) }, 'job.goal'],
+    ['a date that is none', (p: PlanDocument) => { p.runs[0]!.takenAt = 'yesterday' }, 'runs.0.takenAt'],
+    ['a level no ear survives', (p: PlanDocument) => { p.runs[0]!.readings[0]!.value = 300 }, 'runs.0.readings.0.value: Not above 130.'],
+  ])('with %s is refused where it happened', (_, change, where) => {
+    expect(refusal(change)).toContain(where)
+  })
+  test('the demo passes', () => expect(refusal(() => {})).toBe(''))
+  test('a reading is judged by its own kind', () => {
+    const reading = { id: 'r', place: '', value: 150 }
+    expect(readingSchema.safeParse({ ...reading, quantity: 'level' }).success).toBe(false)
+    expect(readingSchema.safeParse({ ...reading, quantity: 'temperature' }).success).toBe(true)
+    expect(readingSchema.safeParse({ ...reading, quantity: 'power', value: -3 }).success).toBe(false)
+  })
+})
+
+describe('a fan', () => {
+  const fan = demoFans[15]!
+  const issue = (change: object) => {
+    const result = fanSchema.safeParse({ ...fan, ...change })
+    return result.success ? '' : `${result.error.issues[0]!.path.join('.')}: ${result.error.issues[0]!.message}`
+  }
+  test.each([
+    [{ points: [{ flowM3s: 0, pressurePa: 9 }] }, 'points: One point is no curve'], [{ points: [{ flowM3s: 0.01, pressurePa: 9 }, { flowM3s: 0.01, pressurePa: 3 }] }, 'points.1.flowM3s: Each flow must be larger'],
+    [{ minV: 20, maxV: 13 }, 'minV: The lowest voltage lies above the highest.'], [{ startV: 20 }, 'startV: It would never start'], [{ interceptV: 12 }, 'interceptV: Must lie below'], [{ ratedV: 0 }, 'ratedV'], [{ model: '' }, 'model: A fan needs a model name.'],
+    [{ wires: 5 }, 'wires'], [{ frameM: 5 }, 'frameM: Not above 0.5.'],
+  ])('%o is refused', (change, where) => {
+    expect(issue(change)).toContain(where)
+  })
+  test('may lack most of its values', () => {
+    expect(issue({ minV: null, maxV: null, startV: null, interceptV: null, ratedA: null, noiseDbA: null, price: null, wires: null, bearing: null, points: [] })).toBe('')
+  })
+})
+
+test('settings know three themes', () => {
+  expect(settingsSchema.safeParse({ units: { flow: 'CFM' }, theme: 'dark' }).success).toBe(true)
+  expect(settingsSchema.safeParse({ units: {}, theme: 'pink' }).success).toBe(false)
+})
