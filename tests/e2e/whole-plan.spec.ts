@@ -91,7 +91,7 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Line-up' }).click()
   const row = page.getByRole('row').filter({ hasText: '1 × Whin 80' })
   await row.getByRole('button', { name: /^Pick/ }).click()
-  const figure = page.getByRole('button', { name: /^Airflow at the operating point: / })
+  const figure = page.getByRole('button', { name: /^Airflow at the operating point: / }).first()
   await expect(figure).toBeVisible()
   const shown = Number(/: ([\d.]+)\sm³\/h/.exec(await figure.getAttribute('aria-label') ?? '')![1])
   const volts = Number(/([\d.]+)\sV/.exec(await row.locator('.drive').first().innerText())![1])

@@ -49,6 +49,7 @@ const themes = [['system', 'as the system'], ['light', 'light'], ['dark', 'dark'
           <span>{{ row.name }}</span>
           <select
             class="choice"
+            :aria-label="row.name"
             :value="row.chosen"
             @change="settings.setUnit(row.q, ($event.target as HTMLSelectElement).value)"
           >

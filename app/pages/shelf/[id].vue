@@ -17,12 +17,12 @@ function start(): Fan {
   const id = newId('fan')
   return like ? { ...structuredClone(toRaw(like.fan)), id, model: `${like.fan.model} copy`, owned: false } : newFan(id)
 }
-const fan = ref<Fan>(start())
+const fan = shallowRef<Fan>(start())
 const first = JSON.stringify(fan.value)
 const kept = ref(false)
 const address = route.path
 onBeforeUnmount(() => {
-  if (!kept.value && JSON.stringify(fan.value) !== first) shelf.leaveUnsaved(toRaw(fan.value), address)
+  if (!kept.value && JSON.stringify(fan.value) !== first) shelf.leaveUnsaved(fan.value, address)
 })
 const title = computed(() => isNew.value ? 'New fan' : `${fan.value.maker} ${fan.value.model}`)
 useHead({ title: () => `${title.value} · Redpoll` })
