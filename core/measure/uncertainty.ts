@@ -1,8 +1,3 @@
-/**
- * Combined standard uncertainty of independent parts. Reference: JCGM 100 (GUM), law of propagation with sensitivities already applied.
- */
-export const combined = (...parts: number[]) => Math.sqrt(parts.reduce((s, u) => s + u * u, 0))
-
 /** What one reading of a hobby instrument is worth, 95 % half-width in the reading's SI unit (relative for flow). Common practice, no source. */
 export const instrumentHalfWidth = {
   /** K, thermometer board or probe */ temperature: 1,

@@ -1,8 +1,8 @@
 import type { AirState } from '../air'
 import { deliveredClass, stallLimit } from '../fan'
 import type { Quantity, Sentence } from '../units'
-import type { Arrangement, Fan, Job } from './document'
-import { driveSpeed, fanCurrent, freeDelivery, modelFan, shutOffPressure, type FanModel } from './fan'
+import type { Arrangement, Job } from './document'
+import { driveSpeed, fanCurrent, freeDelivery, shutOffPressure, type FanModel } from './fan'
 import { levelAtListener, type LevelEstimate } from './noise'
 import { driveOf, operateOnPath, operatingFlow, type PathSolver } from './operate'
 import { pathDoubt, pathDrop } from './path'
@@ -126,10 +126,4 @@ export function evaluateCandidate(context: Context, model: FanModel, count: numb
   const reasons = judge(context, model, partial)
   const verdict: Verdict = reasons.some(r => r.verdict === 'fail') ? 'fail' : reasons.length ? 'warn' : 'good'
   return { ...partial, reasons, verdict }
-}
-
-/** The same from a shelf fan; null with a reason where the fan cannot be computed. */
-export function candidateFor(context: Context, fan: Fan, count: number, arrangement: Arrangement, volts: number): Candidate | null {
-  const made = modelFan(fan)
-  return made.ok ? evaluateCandidate(context, made.model, count, arrangement, volts) : null
 }

@@ -1,4 +1,4 @@
-import { allowedCurrent, awgAmpacity, awgArea, CONTACT_OHM, converterDefaults, converterInputCurrent, converterLoss, copperResistance, headroomVerdict, linearHeat, SETTING_TOLERANCE, voltageBehind, wireDrop } from '../power'
+import { allowedCurrent, awgAmpacity, awgArea, CONTACT_OHM, converterDefaults, converterInputCurrent, converterLoss, copperResistance, headroomVerdict, linearHeat, SETTING_TOLERANCE, voltageBehind } from '../power'
 import type { PlanDocument } from './document'
 import { fanCurrent, fanStartCurrent, type FanModel } from './fan'
 import { figure, input, type Figure } from './figure'
@@ -109,6 +109,3 @@ export function computePower(plan: PlanDocument, model: FanModel | null): PowerR
     converterOutA: converter ? throughConverter : null, utilisation, headroom: utilisation === null ? null : headroomVerdict(utilisation), figures,
   }
 }
-
-/** Drop of the feed wire alone at a current, V: for the wire chooser. */
-export const dropFor = (awg: number, lengthM: number, current: number) => wireDrop(lengthM, copperResistance(awgArea(awg)), current, CONTACT_PAIRS)

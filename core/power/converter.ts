@@ -20,8 +20,7 @@ export const choppedAverage = (supply: number, duty: number) => supply * duty
 /** What a reverse-polarity MOSFET (on-resistance, ohm) saves against a series diode (forward voltage, V), W. */
 export const protectionSaving = (rdsOn: number, current: number, forwardV: number) => current * forwardV - current ** 2 * rdsOn
 
-/** Share of the advertised current a small module holds without a heat sink, and the accepted setting error. Common practice, no source. */
-export const MODULE_DERATING = 0.7
+/** Accepted setting error of a converter, share. Common practice, no source. */
 export const SETTING_TOLERANCE = 0.05
 
 export type ConverterKind = 'none' | 'buck' | 'boost' | 'linear'

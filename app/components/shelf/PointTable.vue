@@ -118,7 +118,7 @@ function remove(row: Row) {
 </template>
 
 <style scoped>
-.points { display: grid; gap: 4px; max-height: 300px; overflow-y: auto; padding: 2px; }
+.points { display: grid; gap: 4px; max-height: 226px; overflow-y: auto; padding: 2px; }
 .head, .point { display: grid; grid-template-columns: 1fr 1fr 32px; gap: 8px; align-items: center; }
 .issues { color: var(--amber); font-size: 13px; font-weight: 500; }
 </style>
