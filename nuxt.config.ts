@@ -4,6 +4,8 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@element-plus/nuxt', '@nuxt/eslint'],
+  // without server rendering this Nuxt's development server finds its entry only through the environment API
+  $development: { experimental: { viteEnvironmentApi: true } },
   ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },

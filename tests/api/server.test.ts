@@ -100,6 +100,9 @@ describe('the data directory', () => {
       let { plan, revision } = await (await fetch(url)).json() as StoredPlan
       let last = plan.job.complaint
       let writing = true
+      let written = 0
+      let enough = () => {}
+      const reached = new Promise<void>((resolve) => { enough = resolve })
       const writer = (async () => {
         for (let i = 0; writing; i++) {
           const complaint = `round ${round} write ${i}`
@@ -110,13 +113,16 @@ describe('the data directory', () => {
             revision = ((await answer.json()) as { revision: number }).revision
             last = complaint
             acknowledged++
+            if (++written === 2 + round) enough()
           }
           catch {
             return
           }
         }
       })()
-      await new Promise(r => setTimeout(r, 150 + 70 * round))
+      // a number of acknowledged writes, then in the middle of the next one
+      await reached
+      await new Promise(r => setTimeout(r, 4 * round))
       await server.stop('SIGKILL')
       writing = false
       await writer
@@ -130,7 +136,7 @@ describe('the data directory', () => {
       await again.stop()
     }
     expect(survived).toBe(KILLS)
-    expect(acknowledged).toBeGreaterThan(KILLS)
+    expect(acknowledged).toBeGreaterThanOrEqual(27)
     rmSync(data, { recursive: true, force: true })
   })
 })
