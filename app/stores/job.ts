@@ -144,7 +144,11 @@ export const useJobStore = defineStore('job', () => {
     const next = copy(plan.value)
     mutate(next)
     const checked = planSchema.safeParse(next)
-    if (!checked.success) return checked.error.issues[0]?.message ?? 'This cannot be.'
+    if (!checked.success) {
+      const message = checked.error.issues[0]?.message ?? 'This cannot be.'
+      useToast().show(`Not taken: ${message}`, { tone: 'bad' })
+      return message
+    }
     const now = Date.now()
     const continues = key !== '' && key === lastKey && now - lastAt < COALESCE_MS
     if (!continues) past.value = [...past.value.slice(-UNDO_STEPS), plan.value]

@@ -18,6 +18,16 @@ test('what cannot be read or cannot be is said beside the field, and the last go
   await expect(page.getByLabel('Gross area', { exact: true })).toHaveValue('250 cm²')
 })
 
+test('a target out of all limits is refused beside its field', async ({ page, demo }) => {
+  await page.goto(`${demo.url}/job/job-film-cabinet/need`)
+  await page.getByLabel('Sound level, at most', { exact: true }).fill('900 dB')
+  await expect(page.getByRole('alert').filter({ hasText: /Not above 130\sdB/ })).toBeVisible()
+  await page.getByLabel('Airflow, at least', { exact: true }).fill('-3')
+  await expect(page.getByRole('alert').filter({ hasText: 'Cannot be negative.' })).toBeVisible()
+  await page.reload()
+  await expect(page.getByLabel('Sound level, at most', { exact: true })).toHaveValue('32 dB(A)')
+})
+
 test('a curve that falls back in flow or has one point is refused with the reason', async ({ page, demo }) => {
   await page.goto(`${demo.url}/shelf/new`)
   await type(page, 'Model', 'Odd one')

@@ -2,6 +2,9 @@
 import type { Target, TargetKind } from '../../../core/plan/document'
 import type { Quantity } from '../../../core/units'
 
+import { limits as within } from '../../../shared/schemas/fan'
+import { targetSchema } from '../../../shared/schemas/plan'
+
 /** The targets that the verdict is judged by. */
 const job = useJobStore()
 const targets = computed(() => job.plan?.targets ?? [])
@@ -11,6 +14,7 @@ const kinds: { value: TargetKind, label: string, quantity: Quantity, sense: stri
   { value: 'flow', label: 'Airflow', quantity: 'flow', sense: 'at least', start: 0.01, place: 'outlet' },
   { value: 'money', label: 'Money', quantity: 'money', sense: 'at most', start: 30, place: '' },
 ]
+const limits = { temperature: within.temperature, level: within.level, flow: within.flow, money: targetSchema.shape.limit }
 const kindOf = (t: Target) => kinds.find(k => k.value === t.kind)!
 const free = computed(() => kinds.filter(k => !targets.value.some(t => t.kind === k.value)))
 function add(kind: typeof kinds[number]) {
@@ -58,6 +62,7 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
         :label="`${kindOf(target).label}, ${kindOf(target).sense}`"
         :quantity="kindOf(target).quantity"
         required
+        :schema="limits[target.kind]"
         :model-value="target.limit"
         @update:model-value="edit(target.id, 'limit', t => { t.limit = $event! })"
       />
