@@ -9,7 +9,7 @@ import { asSheet, makeCurve, pressureAt, stableFlow, type FanCurve, type Resista
 import { computeReport, defaultRank, rankShelf } from '../core/plan'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
-import { seeded } from '../demo/random'
+import { seeded } from '../core/plan/random'
 import { demoData, startServer } from '../tests/api/harness'
 
 const line = (what: string, value: string, target: string, ok: boolean) => console.log(`${ok ? ' ok ' : 'MISS'}  ${what.padEnd(58)} ${value.padStart(14)}   ${target}`)

@@ -4,7 +4,7 @@
  * electric power follows from the air power and a usual efficiency; claims are off as real ones are.
  */
 import type { CurveBasis, Fan, FanPoint } from '../core/plan'
-import { seeded } from './random'
+import { seeded } from '../core/plan/random'
 
 interface Series {
   maker: string

@@ -44,7 +44,6 @@ async function remove(job: JobSummary) {
   } } })
 }
 
-const goals = { cool: 'cool a box', ventilate: 'ventilate', quieten: 'quieten' }
 const nameField = ref<HTMLInputElement>()
 async function begin() {
   naming.value = true
@@ -148,7 +147,7 @@ const waits = (job: JobSummary) => {
             <NuxtLink :to="`/job/${job.id}/brief`">
               {{ job.name }}
             </NuxtLink>
-            <span class="tag">{{ goals[job.goal] }}</span>
+            <span class="tag">{{ goalName(job.goal) }}</span>
             <button
               type="button"
               class="button quiet small"

@@ -1,4 +1,4 @@
-import { computeReport, type PlanDocument, type Report } from '../../core/plan'
+import { completePlan, computeReport, type PlanDocument, type Report } from '../../core/plan'
 import type { Fan } from '../../core/plan/document'
 import type { StoredPlan } from '../../shared/api'
 import { planSchema } from '../../shared/schemas/plan'
@@ -19,7 +19,8 @@ const copy = (plan: PlanDocument): PlanDocument => structuredClone(toRaw(plan))
 function readDraft(id: string): Draft | null {
   try {
     const draft = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as Draft | null
-    return draft && planSchema.safeParse(draft.plan).success ? draft : null
+    const checked = draft && planSchema.safeParse(completePlan(draft.plan))
+    return checked?.success ? { plan: checked.data, revision: draft!.revision } : null
   }
   catch {
     return null

@@ -1,5 +1,4 @@
-/** One row of a table with its source. */
-export interface KRow { at: number, k: number }
+import { interpolate, type KRow } from './table'
 
 /** 90 degree round bends over r/D. Source: ASHRAE duct fittings (from memory). */
 const elbow90: KRow[] = [{ at: 0.5, k: 0.71 }, { at: 0.75, k: 0.33 }, { at: 1, k: 0.22 }, { at: 1.5, k: 0.15 }, { at: 2, k: 0.13 }, { at: 2.5, k: 0.12 }]
@@ -10,18 +9,6 @@ const damper: KRow[] = [
   { at: 0, k: 0.2 }, { at: 5, k: 0.24 }, { at: 10, k: 0.52 }, { at: 15, k: 0.9 }, { at: 20, k: 1.54 }, { at: 25, k: 2.51 }, { at: 30, k: 3.91 }, { at: 35, k: 6.22 },
   { at: 40, k: 10.8 }, { at: 45, k: 18.7 }, { at: 50, k: 32.6 }, { at: 55, k: 58.8 }, { at: 60, k: 118 }, { at: 65, k: 256 }, { at: 70, k: 751 },
 ]
-
-/** Linear between the rows; null outside the table unless `hold` keeps the end value. */
-function interpolate(rows: KRow[], at: number, logarithmic = false): number | null {
-  for (let i = 1; i < rows.length; i++) {
-    const low = rows[i - 1]!
-    const high = rows[i]!
-    if (at < low.at || at > high.at) continue
-    const share = (at - low.at) / (high.at - low.at)
-    return logarithmic ? low.k * (high.k / low.k) ** share : low.k + (high.k - low.k) * share
-  }
-  return null
-}
 
 /**
  * Loss coefficient of a round bend on the duct's velocity.

@@ -1,7 +1,12 @@
+import { frictionFactor } from './friction'
+
 /** Developed laminar loss between wide plates, Pa. Reference: plane Poiseuille flow. Gap and length m, velocity in the gap m/s. */
 export const slitDrop = (gap: number, length: number, velocity: number, viscosity: number) => 12 * viscosity * length * velocity / gap ** 2
 
 export interface FinChannels { gap: number, height: number, length: number, channels: number, finThickness: number }
+
+/** Highest Reynolds number of the laminar fin formula. */
+const RE_LAMINAR = 2300
 
 /**
  * Loss of a finned heatsink with n channels, developing laminar flow, Pa; null above Re 2300. Real sinks ±25 %.
@@ -10,14 +15,25 @@ export interface FinChannels { gap: number, height: number, length: number, chan
  * Reference: heatsink literature (developing flow f_app Re, entrance and exit coefficients), from memory
  */
 export function finChannelDrop(fins: FinChannels, flow: number, density: number, viscosity: number): number | null {
+  return flow > 0 && finReynolds(fins, flow, density, viscosity) >= RE_LAMINAR ? null : finDrop(fins, flow, density, viscosity)
+}
+
+const finSpeed = ({ channels, gap, height }: FinChannels, flow: number) => flow / (channels * gap * height)
+const finReynolds = (fins: FinChannels, flow: number, density: number, viscosity: number) => density * finSpeed(fins, flow) * 2 * fins.gap / viscosity
+
+/**
+ * The same at any flow, for a path that must have a loss everywhere: above Re 2300 the friction of a smooth duct of the
+ * same hydraulic diameter takes over (an extrapolation), never less than the laminar one at that flow.
+ */
+export function finDrop(fins: FinChannels, flow: number, density: number, viscosity: number): number {
   if (flow === 0) return 0
-  const { gap, height, length, channels, finThickness } = fins
-  const speed = flow / (channels * gap * height)
+  const { gap, length, channels, finThickness } = fins
+  const speed = finSpeed(fins, flow)
   const dh = 2 * gap
-  const reynolds = density * speed * dh / viscosity
-  if (reynolds >= 2300) return null
+  const reynolds = finReynolds(fins, flow, density, viscosity)
   const sigma = channels * gap / (channels * gap + (channels + 1) * finThickness)
-  const friction = Math.sqrt(11.83 * dh * reynolds / length + 24 ** 2) / reynolds
+  const laminar = Math.sqrt(11.83 * dh * reynolds / length + 24 ** 2) / reynolds
+  const friction = reynolds < RE_LAMINAR ? laminar : Math.max(laminar, frictionFactor(reynolds, 0) / 4)
   const k = 0.42 * (1 - sigma ** 2) + 4 * friction * length / dh + (1 - sigma ** 2) ** 2
   return k * density * speed ** 2 / 2
 }

@@ -32,16 +32,22 @@ const severityOrder: Severity[] = ['stop', 'fix', 'note']
 const prepare = (groups: readonly RuleGroup[]): Prepared[] =>
   groups.flatMap(g => g.rules.map(rule => ({ rule, group: g.key, trigger: parseExpression(rule.trigger) })))
 
-let whole: Prepared[] | undefined
+const prepared = new WeakMap<readonly RuleGroup[], Prepared[]>()
+/** Rules with their triggers read once. */
+function rulesOf(groups: readonly RuleGroup[]): Prepared[] {
+  const rules = prepared.get(groups) ?? prepare(groups)
+  prepared.set(groups, rules)
+  return rules
+}
 
 /**
  * Judges every rule of the catalogue on the known facts. A rule fires only when its trigger is true; one that
  * misses a fact is "not checked", never passed.
  * @param facts values in the units of the fact catalogue
- * @param groups rules to judge; the whole catalogue unless given
+ * @param groups rules to judge; the handbook's catalogue unless given
  */
-export function evaluateFindings(facts: Facts, groups?: readonly RuleGroup[]): Evaluation {
-  const rules = groups ? prepare(groups) : (whole ??= prepare(ruleGroups))
+export function evaluateFindings(facts: Facts, groups: readonly RuleGroup[] = ruleGroups): Evaluation {
+  const rules = rulesOf(groups)
   const result: Evaluation = { findings: [], passed: [], notChecked: [] }
   const lookup = (name: string) => facts[name as FactName]
   for (const { rule, group, trigger } of rules) {

@@ -7,6 +7,7 @@ export const instrumentHalfWidth = {
   /** share, small vane times area */ flow: 0.15,
   /** share */ pressure: 0.1,
   /** share */ rotation: 0.01,
+  /** share, a clock */ duration: 0.01,
   /** share */ voltage: 0.01,
   /** share */ current: 0.03,
 } as const

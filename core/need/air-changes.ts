@@ -18,5 +18,6 @@ export const airChangeGuide: AirChangeGuide[] = [
   { place: 'soldering corner (with local capture)', low: 10, high: 10 },
   { place: 'printer enclosure', low: 5, high: 20 },
   { place: 'toilet or bath', low: 6, high: 10 },
+  { place: 'space under a roof, in summer', low: 10, high: 12 },
   { place: 'grow or fruiting chamber', low: 20, high: 60 },
 ]

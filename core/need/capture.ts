@@ -12,6 +12,23 @@ export function captureFlow(speed: number, distanceM: number, areaM2: number, op
   return (opening === 'flanged' ? 0.75 : 1) * speed * (10 * distanceM ** 2 + areaM2)
 }
 
+/** Guidance for the capture speed by how the fume is released, m/s. Industrial-ventilation practice, published (from memory). */
+export const captureGuide: { how: string, low: number, high: number }[] = [
+  { how: 'evaporates in still air (resin, glue drying)', low: 0.25, high: 0.5 },
+  { how: 'rises slowly, little draught (soldering, wax, filling)', low: 0.5, high: 1 },
+  { how: 'thrown into moving air (spray, sanding start)', low: 1, high: 2.5 },
+  { how: 'thrown fast (grinding, blasting)', low: 2.5, high: 10 },
+]
+
+/** Capture speed that a flow reaches at a distance, m/s: the same law backwards. */
+export const captureSpeedAt = (flow: number, distanceM: number, areaM2: number, opening: CaptureOpening) => flow / captureFlow(1, distanceM, areaM2, opening)
+
+/** How far a source may be from the opening, m; 0 where the flow does not even give the speed in the opening. */
+export function captureDistance(flow: number, speed: number, areaM2: number, opening: CaptureOpening): number {
+  const reach = flow / speed / (opening === 'flanged' ? 0.75 : 1) - areaM2
+  return reach > 0 ? Math.sqrt(reach / (opening === 'bench' ? 5 : 10)) : 0
+}
+
 /** Share of the face velocity that is left at a distance before a plain opening. Reference: as above. */
 export const captureVelocityRatio = (distanceM: number, areaM2: number) => areaM2 / (10 * distanceM ** 2 + areaM2)
 

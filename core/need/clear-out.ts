@@ -16,3 +16,17 @@ export function clearOutTime(volumeM3: number, flowM3s: number, mixing: number, 
   const end = background + sourceM3s * mixing / flowM3s
   return target <= end ? null : volumeM3 * mixing / flowM3s * Math.log((start - end) / (target - end))
 }
+
+/**
+ * Fresh air that clears a space in a time, m3/s: Q = V K/t ln(1/share), without background or source.
+ * @param share of the first level that is left, 0..1
+ * Reference: as above
+ */
+export const airflowForClearOut = (volumeM3: number, seconds: number, mixing: number, share: number) => volumeM3 * mixing / seconds * Math.log(1 / share)
+
+/** Mixing factors. Industrial-ventilation practice (common practice). */
+export const mixingGuide: { how: string, low: number, high: number }[] = [
+  { how: 'in and out far apart, stirred', low: 1.5, high: 2 },
+  { how: 'usual room or cabinet', low: 3, high: 5 },
+  { how: 'dead corners', low: 5, high: 10 },
+]

@@ -42,3 +42,20 @@ export function waterNetCooling(surface: WaterSurface): number | null {
   const gamma = 1.006 * SITE_PRESSURE / 1000 / (0.622 * latentHeat(surface.waterC) / 1000)
   return latent * (1 + gamma * (surface.waterC - surface.airC) / ((pw - pa) / 1000))
 }
+
+/** How a lid changes the surface: share of the air speed that reaches it, and the activity factor. Mesh halves the speed (common practice, an assumption). */
+export const lidEffect = { open: { speed: 1, activity: 1 }, mesh: { speed: 0.5, activity: 1 }, still: { speed: 0, activity: 0.5 } } as const
+/** Doubt of an evaporation from small tanks and above 0.15 m/s: an extrapolation. Common practice, no source. */
+export const EVAPORATION_DOUBT = 0.4
+/** Fastest air that the formula has been tried with, m/s; above it is told as an extrapolation. */
+export const EVAPORATION_MAX_SPEED = 0.7
+
+/** Air speed over the water that gives it a net cooling, m/s; null where even no wind overshoots nothing or 5 m/s do not suffice. */
+export function speedForCooling(surface: Omit<WaterSurface, 'airSpeed'>, coolingW: number): number | null {
+  const at = (airSpeed: number) => waterNetCooling({ ...surface, airSpeed }) ?? 0
+  const still = at(0)
+  const perSpeed = at(1) - still
+  if (still >= coolingW) return 0
+  const speed = perSpeed > 0 ? (coolingW - still) / perSpeed : Infinity
+  return speed <= 5 ? speed : null
+}

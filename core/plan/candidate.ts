@@ -27,6 +27,7 @@ export interface Context {
   designFlow: number | null
   levelLimit: number | null
   costLimit: number | null
+  thicknessLimit: number | null
 }
 
 export type Verdict = 'good' | 'warn' | 'fail'
@@ -82,6 +83,8 @@ function judge(context: Context, model: FanModel, c: Omit<Candidate, 'reasons' |
   if (c.driveV > model.maxV) fail('allows only ', of(model.maxV, 'voltage'))
   if (job.fitDepthM !== null && fan.thicknessM > job.fitDepthM) fail('needs ', of(fan.thicknessM, 'length'), ' of depth, the space has ', of(job.fitDepthM, 'length'))
   if (job.fitWidthM !== null && fan.frameM > job.fitWidthM) fail('frame of ', of(fan.frameM, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
+  const stack = fan.thicknessM * (c.arrangement === 'series' ? c.count : 1)
+  if (context.thicknessLimit !== null && stack > context.thicknessLimit) fail('is ', of(stack, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
   if (c.flow === null) fail('no operating point on this path')
   else if (context.needFlow !== null && c.flow < context.needFlow) {
     const short = pathDrop(context.solver.path, context.needFlow) - shutOffPressure(model) * c.speed ** 2 * context.air.densityRatio * (c.arrangement === 'series' ? c.count : 1)

@@ -80,12 +80,13 @@ describe('from the source to the fan', () => {
 
 const reading = (quantity: Reading['quantity'], value: number, place = 'inside'): Reading => ({ id: `${quantity}-${place}`, quantity, place, value })
 const run = (kind: Run['kind'], takenAt: string, rest: Partial<Run>): Run => ({ ...newRun(takenAt, kind, takenAt), ...rest })
-const target = (kind: Target['kind'], limit: number, place = ''): Target => ({ id: kind, kind, limit, place, why: '' })
+const nothing = { cost: null, thicknessM: null }
+const target = (kind: Target['kind'], limit: number, place = ''): Target => ({ id: kind, kind, limit, place, setBy: '', why: '' })
 const judge = (targets: Target[], after: Partial<Run>, change: (p: PlanDocument) => void = () => {}) => computeVerdict(base((p) => {
   p.targets = targets
   p.runs = [run('after', '2026-03-01T10:00:00Z', after)]
   change(p)
-}), 12)
+}), { cost: 12, thicknessM: 0.025 })
 
 describe('targets', () => {
   test('the newest run of its kind counts', () => {
@@ -123,7 +124,13 @@ describe('targets', () => {
   })
   test('money is judged by the price, and not before it is known', () => {
     expect(judge([target('money', 10)], {}).targets[0]!.verdict).toBe('not-met')
-    expect(computeVerdict(base((p) => { p.targets = [target('money', 10)] }), null).targets[0]!.verdict).toBe('not-measured')
+    expect(computeVerdict(base((p) => { p.targets = [target('money', 10)] }), nothing).targets[0]!.verdict).toBe('not-measured')
+  })
+  test('thickness is judged by the sheet, running time by a reading', () => {
+    expect(judge([target('thickness', 0.03)], {}).targets[0]!.verdict).toBe('met')
+    expect(judge([target('thickness', 0.02)], {}).targets[0]!.verdict).toBe('not-met')
+    expect(judge([target('runtime', 8 * 3600)], { readings: [reading('duration', 9 * 3600)] }).targets[0]!.verdict).toBe('met')
+    expect(judge([target('runtime', 8 * 3600)], { readings: [reading('duration', 7 * 3600)] }).targets[0]!.verdict).toBe('not-met')
   })
   test('its figure shows what was done to the reading', () => {
     const f = targetFigure(judge([target('level', 40, 'chair')], { backgroundDbA: 30, readings: [reading('level', 40)] }).targets[0]!)
@@ -136,7 +143,7 @@ describe('is it fair?', () => {
   const compare = (before: Partial<Run>, after: Partial<Run>) => computeVerdict(base((p) => {
     const usual = { ambientC: 22, heatW: 60, distanceM: 1, soakS: 1800, lid: 'closed' as const, readings: [reading('temperature', 40), reading('rotation', 1500)] }
     p.runs = [run('baseline', '2026-03-01T10:00:00Z', { ...usual, ...before }), run('after', '2026-03-02T10:00:00Z', { ...usual, ...after })]
-  }), null)
+  }), nothing)
   test.each([
     ['ambient', { ambientC: 26 }], ['equipment load', { heatW: 70 }], ['listening distance', { distanceM: 1.2 }], ['soak time', { soakS: 900 }], ['lid', { lid: 'open' as const }], ['changes', { changes: 3 }],
   ])('%s', (what, after) => {

@@ -1,14 +1,21 @@
 import { supplyDefaults, type SupplyKind } from '../power'
-import type { Converter, ElementKind, Fan, Job, PathElement, PlanDocument, Run, RunKind, Source } from './document'
+import type { Branch, Calibration, Converter, ElementKind, Fan, Job, PathElement, PlanDocument, Port, Run, RunKind, Source } from './document'
 
 /** Relative humidity, altitude and listening distance of a new job: an indoor room near sea level, one arm's length and a half. */
 const NEW_JOB = { ambientC: 22, humidity: 0.5, altitudeM: 100, listenerM: 1, hoursPerDay: 8 }
 
 export function newJob(id: string, name: string): Job {
   return {
-    id, name, goal: 'cool', equipment: '', complaint: '', untouchable: '', breathesIn: '', breathesOut: '', direction: null,
+    id, name, goal: 'cool', equipment: '', complaint: '', untouchable: '',
+    breathesIn: '', breathesOut: '', direction: null, mountedDirection: null, intakeSide: null, outletSide: null, intakeHeightM: null, outletHeightM: null,
+    airOutlet: null, outletToOpeningM: null, gasketed: null, backflowFlap: null, intakeAirC: null,
     ...NEW_JOB, ambientMaxC: null, roomDbA: null, margin: null,
-    heatW: null, heatBasis: 'estimate', insideMaxC: null, wallLossWK: null, volumeM3: null, airChangesPerH: null,
+    heatW: null, heatBasis: 'estimate', insideMaxC: null, wallLossWK: null, activeCooling: null, partMaxC: null, partInnerKW: null,
+    volumeM3: null, airChangesPerH: null, mixing: null, clearS: null, clearShare: null, waterKgS: null, insideC: null, insideRhMax: null, surfaceC: null, co2M3s: null, co2Max: null, co2Fresh: null,
+    fumeWay: 'capture', captureSpeedMs: null, captureDistanceM: null, nozzleAreaM2: null, nozzleOpening: 'plain', slotLengthM: null, slotFlanged: false, leakAreaM2: null, boxPressurePa: null,
+    workOpeningM2: null, faceSpeedMs: null, roomVolumeM3: null, roomChangesPerH: null, fumeRated: null, carbonHours: null, carbonLifeH: null,
+    turnoversPerH: null, jetReachM: null, jetSpeedMs: null, cop: null, dutyShare: null, boxPowerW: null, contentsJK: null, warmedK: null, nearK: null,
+    waterAreaM2: null, waterC: null, lid: 'open', surfaceSpeedMs: null, crossAreaM2: null, coolingW: null, reserveM3: null, daysUnattended: null,
     keepBasis: 'existing-fan', existingFanId: null, existingCount: 1, existingV: null, measuredRiseK: null, typedFlowM3s: null,
     fitDepthM: null, fitWidthM: null, inletClearM: null, outletClearM: null, openingGapM: null, baffled: null, hotPartInPath: null, mustNotFail: null,
     mains: null, flammable: null, openFlue: null, wet: null, domain: 'general',
@@ -16,25 +23,38 @@ export function newJob(id: string, name: string): Job {
 }
 
 export function newPlan(id: string, name: string): PlanDocument {
-  return { job: newJob(id, name), targets: [], path: [], pick: null, source: null, converter: null, loads: [], runs: [] }
+  return { job: newJob(id, name), targets: [], ports: [], doubts: [], sink: [], path: [], branches: [], calibration: null, pick: null, source: null, converter: null, loads: [], runs: [] }
 }
 
 export const elementNames: Record<ElementKind, string> = {
-  opening: 'Opening', grille: 'Grille', filter: 'Filter', duct: 'Straight duct', bend: 'Bend', chamber: 'Chamber', custom: 'Own values', fan: 'Fan',
+  opening: 'Opening', slot: 'Slot', grille: 'Grille', hood: 'Hood or pipe end', filter: 'Filter', duct: 'Straight duct', bend: 'Bend', reducer: 'Reducer or expander', wye: 'Wye or tee', damper: 'Damper', flap: 'One-way flap',
+  fins: 'Heatsink fins', adapter: 'Adapter box', chamber: 'Chamber', outlet: 'Outlet', custom: 'Own values', split: 'Ways side by side', fan: 'Fan',
 }
 
 /** A new element with what is usual; sizes are left for the person. */
-export function newElement(id: string, kind: ElementKind): PathElement {
+export function newElement(id: string, kind: ElementKind, branchId: string | null = null): PathElement {
   const blank: PathElement = {
-    id, kind, name: elementNames[kind], basis: 'good-guess', areaM2: null, freeAreaRatio: null, edge: null, medium: null, c1: null, c2: null, loadFactor: null,
-    diameterM: null, lengthM: null, surface: null, slack: null, radiusRatio: null, angleDeg: null, count: null, a: null, b: null,
+    id, kind, name: elementNames[kind], branchId, basis: 'good-guess', style: null, areaM2: null, freeAreaRatio: null, pattern: null, holeM: null, pitchM: null, edge: null, medium: null, c1: null, c2: null, loadFactor: null,
+    diameterM: null, diameter2M: null, widthM: null, heightM: null, lengthM: null, gapM: null, finM: null, grainM: null, surface: null, slack: null, radiusRatio: null, angleDeg: null, count: null, a: null, b: null, points: [],
   }
-  const usual: Record<ElementKind, Partial<PathElement>> = {
-    opening: { edge: 'sharp' }, grille: { freeAreaRatio: 0.5 }, filter: { medium: 'coarse', loadFactor: 1, basis: 'rough-guess' }, duct: { surface: 'pvc', slack: 1 },
-    bend: { radiusRatio: 1, angleDeg: 90, count: 1 }, chamber: {}, custom: { basis: 'measured' }, fan: {},
+  const usual: Partial<Record<ElementKind, Partial<PathElement>>> = {
+    opening: { edge: 'sharp' }, grille: { freeAreaRatio: 0.5, style: 'plate' }, filter: { medium: 'coarse', loadFactor: 1, basis: 'rough-guess' }, duct: { surface: 'pvc', slack: 1 },
+    bend: { radiusRatio: 1, angleDeg: 90, count: 1, style: 'round' }, hood: { style: 'flush' }, outlet: { style: 'free-exit' }, wye: { style: 'wye' }, damper: { style: 'blade', angleDeg: 0 },
+    reducer: { angleDeg: 180 }, fins: { finM: 0.001 }, custom: { basis: 'measured' },
   }
   return { ...blank, ...usual[kind] }
 }
+
+/** A split with its two ways, each still to be filled. */
+export function newSplit(id: string, names: readonly { id: string, name: string, leak: boolean }[]): { element: PathElement, branches: Branch[] } {
+  return { element: newElement(id, 'split'), branches: names.map(n => ({ ...n, splitId: id })) }
+}
+
+export function newCalibration(id: string): Calibration {
+  return { id, kind: 'flow', used: true, fanId: null, count: 1, volts: null, flowM3s: null, heatW: null, riseK: null, points: [] }
+}
+
+export const newPort = (id: string, role: Port['role']): Port => ({ id, role, name: role === 'in' ? 'Own intake' : 'Own outlet', side: role === 'in' ? 'front' : 'back', areaM2: null, flowM3s: null })
 
 /** Paths to begin with: the usual elements in their order, sizes left for the person. */
 export const pathStarters: { name: string, kinds: { kind: ElementKind, name: string }[] }[] = [

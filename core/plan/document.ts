@@ -1,16 +1,16 @@
-import type { EdgeKind } from '../airpath'
+import type { EdgeKind, HolePattern } from '../airpath'
 import type { FanKind } from '../fan'
 import type { ConverterKind, SupplyKind } from '../power'
 import type { Quantity } from '../units'
 
+import type { Doubt, Job, Port, SinkPoint } from './job'
+
+export * from './job'
+
 /** The plan document: everything a job holds, in SI units (temperatures in degC, shares 0..1). null is "not known". */
 
-export type Goal = 'cool' | 'ventilate' | 'quieten'
-export type HeatBasis = 'measured' | 'nameplate' | 'estimate'
-export type KeepBasis = 'existing-fan' | 'temperature' | 'typed'
 export type Arrangement = 'single' | 'parallel' | 'series'
 export type CurveBasis = 'curve' | 'measured' | 'claim' | 'estimated'
-export type Domain = 'general' | 'vehicle' | 'aircraft' | 'medical' | 'life-safety'
 
 export interface FanPoint { flowM3s: number, pressurePa: number }
 
@@ -47,17 +47,27 @@ export interface Fan {
   points: FanPoint[]
 }
 
-export type ElementKind = 'opening' | 'grille' | 'filter' | 'duct' | 'bend' | 'chamber' | 'custom' | 'fan'
+export type ElementKind = 'opening' | 'slot' | 'grille' | 'hood' | 'filter' | 'duct' | 'bend' | 'reducer' | 'wye' | 'damper' | 'flap' | 'fins' | 'adapter' | 'chamber' | 'outlet' | 'custom' | 'split' | 'fan'
 export type ElementBasis = 'measured' | 'sheet' | 'good-guess' | 'rough-guess'
+
+/** A measured or data-sheet point of a loss. */
+export interface LossPoint { flowM3s: number, pressurePa: number }
 
 export interface PathElement {
   id: string
   kind: ElementKind
   name: string
+  /** the branch it stands in; null in the main row */
+  branchId: string | null
   basis: ElementBasis
+  /** which of a kind: round or mitre bend, plate or mesh, blade or slide, ... */
+  style: string | null
   /** opening, grille: gross area; filter: face; chamber: cross-section */
   areaM2: number | null
   freeAreaRatio: number | null
+  pattern: HolePattern | null
+  holeM: number | null
+  pitchM: number | null
   edge: EdgeKind | null
   /** key of the filter table, or 'sheet' with c1 and c2 */
   medium: string | null
@@ -66,7 +76,16 @@ export interface PathElement {
   /** 1 clean, 2 loaded */
   loadFactor: number | null
   diameterM: number | null
+  /** the other end of a reducer or adapter */
+  diameter2M: number | null
+  /** rectangular duct, slot length, fins across */
+  widthM: number | null
+  heightM: number | null
   lengthM: number | null
+  /** between fins */
+  gapM: number | null
+  finM: number | null
+  grainM: number | null
   /** key of the surface table */
   surface: string | null
   /** friction multiplier of a slack hose, 1 stretched */
@@ -76,10 +95,41 @@ export interface PathElement {
   count: number | null
   a: number | null
   b: number | null
+  points: LossPoint[]
 }
 
-export type TargetKind = 'temperature' | 'level' | 'flow' | 'money'
-export interface Target { id: string, kind: TargetKind, limit: number, place: string, why: string }
+/** One way of a split: its elements stand in the path with its id. */
+export interface Branch {
+  id: string
+  /** the split element it belongs to */
+  splitId: string
+  name: string
+  /** air that passes here does not do the job */
+  leak: boolean
+}
+
+export type CalibrationKind = 'flow' | 'pairs' | 'rise'
+/** What was measured on the real path, to scale it by. */
+export interface Calibration {
+  id: string
+  kind: CalibrationKind
+  /** the plan uses it; the guess stays to compare */
+  used: boolean
+  /** the fan that ran, and how */
+  fanId: string | null
+  count: number
+  volts: number | null
+  /** one delivered flow */
+  flowM3s: number | null
+  /** rise of the air at a known heat */
+  heatW: number | null
+  riseK: number | null
+  /** flow and pressure pairs over the whole path */
+  points: LossPoint[]
+}
+
+export type TargetKind = 'temperature' | 'level' | 'flow' | 'runtime' | 'money' | 'thickness'
+export interface Target { id: string, kind: TargetKind, limit: number, place: string, setBy: string, why: string }
 
 export interface Pick { id: string, fanId: string, count: number, arrangement: Arrangement, driveV: number }
 
@@ -116,7 +166,7 @@ export interface Converter {
 
 export interface Load { id: string, name: string, count: number, currentA: number, startA: number | null, afterConverter: boolean }
 
-export type ReadingQuantity = Extract<Quantity, 'temperature' | 'level' | 'flow' | 'pressure' | 'rotation' | 'voltage' | 'current' | 'power'>
+export type ReadingQuantity = Extract<Quantity, 'temperature' | 'level' | 'flow' | 'pressure' | 'rotation' | 'voltage' | 'current' | 'power' | 'duration'>
 export interface Reading { id: string, quantity: ReadingQuantity, place: string, value: number }
 
 export type RunKind = 'baseline' | 'after'
@@ -142,61 +192,16 @@ export interface Run {
   readings: Reading[]
 }
 
-export interface Job {
-  id: string
-  name: string
-  goal: Goal
-  equipment: string
-  complaint: string
-  untouchable: string
-  breathesIn: string
-  breathesOut: string
-  /** planned direction of the air through the fan's opening */
-  direction: 'in' | 'out' | null
-  ambientC: number
-  ambientMaxC: number | null
-  altitudeM: number
-  humidity: number
-  hoursPerDay: number
-  listenerM: number
-  roomDbA: number | null
-  margin: number | null
-  // cool a box
-  heatW: number | null
-  heatBasis: HeatBasis
-  insideMaxC: number | null
-  wallLossWK: number | null
-  // ventilate
-  volumeM3: number | null
-  airChangesPerH: number | null
-  // quieten
-  keepBasis: KeepBasis
-  existingFanId: string | null
-  existingCount: number
-  existingV: number | null
-  measuredRiseK: number | null
-  typedFlowM3s: number | null
-  // space and surroundings
-  fitDepthM: number | null
-  fitWidthM: number | null
-  inletClearM: number | null
-  outletClearM: number | null
-  openingGapM: number | null
-  baffled: boolean | null
-  hotPartInPath: boolean | null
-  mustNotFail: boolean | null
-  // what can hurt
-  mains: boolean | null
-  flammable: boolean | null
-  openFlue: boolean | null
-  wet: boolean | null
-  domain: Domain
-}
-
 export interface PlanDocument {
   job: Job
   targets: Target[]
+  ports: Port[]
+  doubts: Doubt[]
+  /** resistance of the part over airflow, rising in flow */
+  sink: SinkPoint[]
   path: PathElement[]
+  branches: Branch[]
+  calibration: Calibration | null
   pick: Pick | null
   source: Source | null
   converter: Converter | null
@@ -206,3 +211,6 @@ export interface PlanDocument {
 
 /** A plan with the fans it speaks of: what the report is computed from. */
 export interface PlanInput { plan: PlanDocument, fans: readonly Fan[] }
+
+/** Ids of the fans a plan speaks of. */
+export const fanIdsOf = (plan: PlanDocument): string[] => [plan.pick?.fanId, plan.job.existingFanId, plan.calibration?.fanId].filter(id => typeof id === 'string')

@@ -1,12 +1,16 @@
+import { dewPoint, humidityRatio, type AirState } from '../air'
 import { filterMedia } from '../airpath'
 import type { Facts, FactName, FactValue, FactInfo } from '../findings'
+import { clearOutTime } from '../need'
 import { fromSi, quantityInfo } from '../units'
 import { factCatalogue } from '../findings'
 import type { Candidate } from './candidate'
-import type { PathElement, PlanDocument } from './document'
+import type { PathElement, PlanDocument, Side } from './document'
+import { freeAreaRatioOf } from './elements'
 import { freeDelivery, impellerDiameter, shutOffPressure, sweptArea, type FanModel } from './fan'
-import type { Need } from './need'
-import { pathDrop, type PathModel } from './path'
+import { CLEAR_SHARE, evaporationOf, MIXING, speedReached, type Need } from './need'
+import { endArea } from './openings'
+import { elementFlows, fanFlowFor, pathDrop, usefulShare, type PathModel } from './path'
 import type { PowerReport } from './power'
 import type { VerdictReport } from './verdict'
 
@@ -19,6 +23,9 @@ export interface FactSources {
   path: PathModel
   model: FanModel | null
   candidate: Candidate | null
+  air: AirState
+  /** flow that does the job, leaks taken off, m3/s */
+  usefulFlow: number | null
   /** flow with the filters loaded, m3/s */
   flowDirty: number | null
   /** flow of one fan alone, m3/s */
@@ -36,49 +43,98 @@ function inRuleUnit(name: FactName, value: FactValue): FactValue {
   return fromSi(value, quantityInfo(info.quantity).units.find(u => u.symbol === info.symbol)!)
 }
 
-/** Free area of an element that lets air in or out, m2. */
-function freeArea(e: PathElement): number | null {
-  if (e.kind === 'opening') return e.areaM2
-  if (e.kind === 'grille') return e.areaM2 !== null && e.freeAreaRatio !== null ? e.areaM2 * e.freeAreaRatio : null
-  if (e.kind === 'duct' || e.kind === 'bend') return e.diameterM === null ? null : Math.PI / 4 * e.diameterM ** 2
-  return null
-}
+const M3_TO_L = 1000
+const HOUR = 3600
 
-function needFacts({ plan, need, candidate }: FactSources): SiFacts {
+function needFacts({ plan, need, candidate, usefulFlow, air }: FactSources): SiFacts {
   const { job } = plan
+  const hot = job.goal === 'cool' || job.goal === 'part'
+  const clearing = (job.goal === 'fume' || job.goal === 'ventilate') && job.clearS !== null && job.volumeM3 !== null
+  const water = job.goal === 'chill' ? evaporationOf(job, usefulFlow ?? need.flow.value) : null
   return {
     'need.kind': job.goal,
-    'need.goalStated': plan.targets.length > 0 || need.insideMaxC !== null,
+    'need.goalStated': plan.targets.length > 0 || need.insideMaxC !== null || job.partMaxC !== null,
     'need.flow': need.flow.value,
     'need.comparedWith': candidate?.flow ? 'operating-point' : null,
-    'need.targetTemp': job.goal === 'cool' ? need.insideMaxC : null,
+    'need.targetTemp': job.goal === 'cool' ? need.insideMaxC : job.goal === 'part' ? job.partMaxC : null,
     'need.ambientTemp': job.ambientC,
     'need.ambientMax': job.ambientMaxC,
-    'need.activeCooling': job.goal === 'cool' ? false : null,
-    'need.heatBasis': job.goal === 'cool' && job.heatW !== null ? job.heatBasis : null,
+    'need.activeCooling': hot ? job.activeCooling ?? false : job.activeCooling,
+    'need.heatBasis': hot && job.heatW !== null ? job.heatBasis : null,
     'need.altitude': job.altitudeM,
     'need.densityCorrected': true,
     'need.mustNotFail': job.mustNotFail,
+    'need.captureSpeed': job.goal === 'fume' && job.fumeWay !== 'enclosure' ? job.captureSpeedMs : null,
+    'air.captureSpeed': job.goal === 'fume' ? speedReached(job, usefulFlow) : null,
+    'need.clearMin': clearing ? job.clearS : null,
+    'air.clearMin': clearing && usefulFlow ? clearOutTime(job.volumeM3!, usefulFlow, job.mixing ?? MIXING, 1, job.clearShare ?? CLEAR_SHARE) : null,
+    'water.evapPerDay': water?.perDay,
+    'water.daysUnattended': job.daysUnattended,
+    'water.reserve': job.reserveM3 === null ? null : job.reserveM3 * M3_TO_L,
+    'air.surfaceTemp': job.surfaceC,
+    'air.dewPoint': job.insideRhMax === null ? dewPoint(job.ambientC, job.humidity) : dewPoint(job.insideC ?? job.ambientC, job.insideRhMax),
+    'air.outdoorHumidity': job.insideRhMax === null ? null : gramsPerKg(job.ambientC, job.humidity, air.pressurePa),
+    'air.indoorHumidity': job.insideRhMax === null ? null : gramsPerKg(job.insideC ?? job.ambientC, job.insideRhMax, air.pressurePa),
+  }
+}
+
+function gramsPerKg(temperature: number, humidity: number, pressure: number): number | null {
+  const w = humidityRatio(temperature, humidity, pressure)
+  return w === null ? null : 1000 * w
+}
+
+/** Where the air goes in and out, and what the equipment itself does. */
+function breathingFacts({ plan, need, path, usefulFlow, candidate }: FactSources): SiFacts {
+  const { job, ports } = plan
+  const moved = candidate?.flow ?? (need.design.value === null ? null : fanFlowFor(path, need.design.value))
+  const own = (role: 'in' | 'out') => ports.filter(p => p.role === role)
+  const area = (role: 'in' | 'out') => own(role).length && own(role).every(p => p.areaM2 !== null) ? own(role).reduce((s, p) => s + p.areaM2!, 0) : null
+  const blown = (role: 'in' | 'out') => own(role).reduce((s, p) => s + (p.flowM3s ?? 0), 0) + (job.direction === role ? usefulFlow ?? 0 : 0)
+  const flowsKnown = usefulFlow !== null && job.direction !== null
+  const served = (role: 'in' | 'out', side: Side | null) => !own(role).length || side === null ? null : own(role).some(p => p.side === side)
+  return {
+    'air.direction': job.direction,
+    'fan.direction': job.mountedDirection,
+    'air.intakeFlow': flowsKnown ? blown('in') : null,
+    'air.exhaustFlow': flowsKnown ? blown('out') : null,
+    'air.intakeHeight': job.intakeHeightM,
+    'air.exhaustHeight': job.outletHeightM,
+    'air.intakeTemp': job.intakeAirC,
+    'air.gasketed': job.gasketed,
+    'air.outlet': job.airOutlet,
+    'air.outdoorOpening': job.airOutlet === null ? null : job.airOutlet === 'outdoors',
+    'air.backflowFlap': job.backflowFlap ?? (plan.path.some(e => e.kind === 'flap') ? true : null),
+    'air.exhaustToOpening': job.outletToOpeningM,
+    'filter.fumeRated': job.fumeRated,
+    'filter.carbonHours': job.carbonHours === null ? null : job.carbonHours * HOUR,
+    'filter.carbonLife': job.carbonLifeH === null ? null : job.carbonLifeH * HOUR,
+    'port.intakeServed': served('in', job.intakeSide),
+    'port.outletServed': served('out', job.outletSide),
+    'port.sameSide': job.intakeSide === null || job.outletSide === null ? null : job.intakeSide === job.outletSide,
+    'port.intakeArea': area('in'),
+    'port.outletArea': area('out'),
+    'path.elements': plan.path.filter(e => e.kind !== 'fan').length,
+    'path.leakShare': path.complete && moved ? 1 - usefulShare(path, moved) : null,
+    'path.factor': path.factor === 1 ? null : path.factor,
   }
 }
 
 function pathFacts({ plan, path, candidate }: FactSources): SiFacts {
   const { job } = plan
   const elements = plan.path
-  const solid = elements.filter(e => e.kind !== 'chamber' && e.kind !== 'fan')
-  const first = solid[0]
-  const last = solid.at(-1)
   const filters = elements.filter(e => e.kind === 'filter' && e.areaM2)
-  const grilles = elements.filter(e => e.kind === 'grille' && e.freeAreaRatio !== null).map(e => e.freeAreaRatio!)
-  const bores = elements.filter(e => e.diameterM !== null).map(e => e.diameterM!)
+  const grilles = elements.filter(e => e.kind === 'grille').map(freeAreaRatioOf).filter(s => s !== null)
+  const ducts = elements.filter(e => (e.kind === 'duct' || e.kind === 'bend') && e.diameterM !== null)
   const hoses = elements.filter(e => e.kind === 'duct' && e.lengthM !== null)
-  const flow = candidate?.flow ?? null
-  const narrow = bores.length ? Math.min(...bores) : null
-  const filter = filters.toSorted((a, b) => a.areaM2! - b.areaM2!)[0]
+  const flows = candidate?.flow ? elementFlows(path, candidate.flow) : null
+  const through = (e: PathElement) => flows?.get(e.id) ?? null
+  const narrow = ducts.toSorted((a, b) => a.diameterM! - b.diameterM!)[0]
+  const speeds = ducts.map(e => ({ e, flow: through(e) })).filter(x => x.flow !== null).map(({ e, flow }) => flow! / (Math.PI / 4 * e.diameterM! ** 2))
+  const faceSpeed = (e: PathElement) => (through(e) ?? 0) / e.areaM2!
+  const filter = filters.toSorted((a, b) => faceSpeed(b) - faceSpeed(a) || a.areaM2! - b.areaM2!)[0]
   return {
-    'air.direction': job.direction,
-    'air.inletFreeArea': first ? freeArea(first) : null,
-    'air.outletFreeArea': last && last !== first ? freeArea(last) : null,
+    'air.inletFreeArea': endArea(plan, 'in'),
+    'air.outletFreeArea': endArea(plan, 'out'),
     'air.inletClear': job.inletClearM,
     'air.outletClear': job.outletClearM,
     'air.openingGap': job.openingGapM,
@@ -87,16 +143,16 @@ function pathFacts({ plan, path, candidate }: FactSources): SiFacts {
     'air.grilleOpen': grilles.length ? Math.min(...grilles) : null,
     'filter.present': elements.length ? filters.length > 0 : null,
     'filter.dpIncluded': filters.length ? path.elements.every(e => e.element.kind !== 'filter' || !e.missing) : null,
-    'filter.faceSpeed': filter && flow ? flow / filter.areaM2! : null,
+    'filter.faceSpeed': filter && flows ? faceSpeed(filter) : null,
     'filter.ratedFaceSpeed': filter ? filterMedia.find(m => m.key === filter.medium)?.maxFaceSpeed : null,
-    'duct.diameter': narrow,
-    'duct.speed': narrow && flow ? flow / (Math.PI / 4 * narrow ** 2) : null,
+    'duct.diameter': narrow?.diameterM,
+    'duct.speed': speeds.length ? Math.max(...speeds) : null,
     'duct.length': hoses.length ? hoses.reduce((s, e) => s + e.lengthM!, 0) : null,
     'duct.slack': hoses.length ? hoses.some(e => (e.slack ?? 1) > 1) : null,
   }
 }
 
-function fanFacts({ plan, need, path, model, candidate, flowDirty, flowOfOne, power }: FactSources): SiFacts {
+function fanFacts({ plan, need, path, model, candidate, usefulFlow, flowDirty, flowOfOne, power }: FactSources): SiFacts {
   const { pick } = plan
   if (!model || !pick || !candidate) return {}
   const { fan } = model
@@ -105,10 +161,10 @@ function fanFacts({ plan, need, path, model, candidate, flowDirty, flowOfOne, po
   const flow = candidate.flow
   return {
     'op.exists': path.complete ? flow !== null : null,
-    'op.flow': flow,
+    'op.flow': usefulFlow,
     'op.flowDirty': flowDirty,
     'op.dp': candidate.pressure,
-    'op.dpAtNeed': path.complete && need.flow.value !== null ? pathDrop(path, need.flow.value) : null,
+    'op.dpAtNeed': path.complete && need.flow.value !== null ? pathDrop(path, fanFlowFor(path, need.flow.value)) : null,
     'fan.ratedV': fan.ratedV, 'fan.vMin': fan.minV, 'fan.vMax': model.maxV, 'fan.startV': model.startV,
     'fan.drivenV': power.fanLowV ?? power.fanV, 'fan.highV': power.fanHighV,
     'fan.ratedA': fan.ratedA, 'fan.currentKnown': fan.ratedA !== null, 'fan.startA': power.fanStartA, // the label's power speaks of rated voltage: over-driven curves are not held against it
@@ -192,7 +248,7 @@ function measureFacts({ plan, verdict }: FactSources): SiFacts {
 
 /** The plan's facts for the findings engine: what is not known is left out. */
 export function planFacts(sources: FactSources): Facts {
-  const si: SiFacts = { ...needFacts(sources), ...pathFacts(sources), ...fanFacts(sources), ...powerFacts(sources), ...safetyFacts(sources), ...measureFacts(sources) }
+  const si: SiFacts = { ...needFacts(sources), ...breathingFacts(sources), ...pathFacts(sources), ...fanFacts(sources), ...powerFacts(sources), ...safetyFacts(sources), ...measureFacts(sources) }
   const facts: Facts = {}
   for (const [name, value] of Object.entries(si) as [FactName, FactValue | null | undefined][]) {
     if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) continue

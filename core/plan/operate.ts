@@ -7,14 +7,14 @@ const FIRST_GUESS = 0.01
 const ROUNDS = 8
 
 /** The path in a form a ranking can use thousands of times: re-fits only where duct friction bends it. */
-export interface PathSolver { path: PathModel, fixed: Resistance | null, guess: number }
+export interface PathSolver { path: PathModel, fixed: Required<Resistance> | null, guess: number }
 
 export function pathSolver(path: PathModel, guess: number | null): PathSolver {
   const at = guess && guess > 0 ? guess : FIRST_GUESS
-  return { path, fixed: path.hasFriction ? null : localResistance(path, at), guess: at }
+  return { path, fixed: path.bent ? null : localResistance(path, at), guess: at }
 }
 
-const scaled = (r: Resistance, factor: number): Resistance => factor === 1 ? r : { a: r.a * factor, b: r.b * factor }
+const scaled = (r: Required<Resistance>, factor: number): Resistance => factor === 1 ? r : { a: r.a * factor, b: r.b * factor, head: r.head * factor }
 
 /** Path coefficients at the operating point of a driven curve: the local fit is repeated until its flow stands. */
 function resistanceAtOperation(solver: PathSolver, curve: FanCurve, drive: Drive, factor: number): Resistance {
@@ -44,12 +44,21 @@ export function operateOnPath(solver: PathSolver, curve: FanCurve, drive: Drive)
 export const driveOf = (air: AirState, speed: number, count: number, arrangement: 'single' | 'parallel' | 'series'): Drive =>
   ({ speed, densityRatio: air.densityRatio, parallel: arrangement === 'series' ? 1 : count, series: arrangement === 'series' ? count : 1 })
 
-/** Points of the path's curve with its band, for a chart. */
-export function pathCurve(path: PathModel, maxFlow: number, samples = 33): { flow: number, drop: number, low: number, high: number }[] {
+export interface PathCurvePoint { flow: number, drop: number, low: number, high: number }
+
+/**
+ * Points of the path's curve with its band, for a chart.
+ * @param bandOf the band at a flow and its drop; the elements' weighted doubts unless given
+ */
+export function pathCurve(path: PathModel, maxFlow: number, bandOf: (flow: number, drop: number) => { low: number, high: number } = weightedBand(path), samples = 33): PathCurvePoint[] {
   return Array.from({ length: samples }, (_, i) => {
     const flow = maxFlow * i / (samples - 1)
     const drop = pathDrop(path, flow)
-    const doubt = flow > 0 ? pathDoubt(path, flow) : 0
-    return { flow, drop, low: drop * (1 - doubt), high: drop * (1 + doubt) }
+    return { flow, drop, ...flow > 0 ? bandOf(flow, drop) : { low: drop, high: drop } }
   })
+}
+
+const weightedBand = (path: PathModel) => (flow: number, drop: number) => {
+  const doubt = pathDoubt(path, flow)
+  return { low: drop * (1 - doubt), high: drop * (1 + doubt) }
 }

@@ -5,7 +5,8 @@ import { sayIn } from '../units'
 
 const air = airState(20, 0, 0)!
 const element = (kind: ElementKind, rest: Partial<PathElement> = {}): PathElement => ({ ...newElement(kind, kind), ...rest })
-const dropOfPath = (path: PathElement[], q: number) => pathDrop(modelPath(path, air), q)
+const inRow = (row: PathElement[], index: number, at: typeof air) => modelElement(row[index]!, { row, index, air: at })
+const dropOfPath = (path: PathElement[], q: number) => pathDrop(modelPath({ path, branches: [] }, air), q)
 
 // invented
 const fan: Fan = { ...newFan('f'), model: 'Whin', ratedA: 0.2, startV: 6, minV: 5, maxV: 13, noiseDbA: 30, noiseDistanceM: 1, price: 10, points: [{ flowM3s: 0, pressurePa: 40 }, { flowM3s: 0.01, pressurePa: 24 }, { flowM3s: 0.02, pressurePa: 0 }] }
@@ -27,19 +28,19 @@ function report(change: (p: PlanDocument) => void = () => {}): Report {
 
 describe('elements of a path', () => {
   test.each([
-    ['opening', {}, 'its free area'], ['grille', { freeAreaRatio: 0.5 }, 'its gross area'], ['grille', { areaM2: 0.01, freeAreaRatio: null }, 'its free-area ratio'], ['filter', {}, 'its face area'],
-    ['filter', { areaM2: 0.01, medium: 'sheet' }, 'its medium, or c1 from the data sheet'], ['duct', {}, 'its bore'], ['duct', { diameterM: 0.1 }, 'its length'], ['bend', {}, 'its bore'], ['custom', {}, 'a measured or data-sheet point'],
+    ['opening', {}, 'its free area'], ['grille', { freeAreaRatio: 0.5 }, 'its gross area'], ['grille', { areaM2: 0.01, freeAreaRatio: null }, 'its free-area ratio, or its hole pattern'], ['filter', {}, 'its face area'],
+    ['filter', { areaM2: 0.01, medium: 'sheet' }, 'its medium, or a point or c₁ of the data sheet'], ['duct', {}, 'its bore'], ['duct', { diameterM: 0.1 }, 'its length'], ['bend', {}, 'its bore'], ['custom', {}, 'a measured or data-sheet point'],
   ] as const)('%s with %o says what it lacks', (kind, rest, missing) => {
-    expect(modelElement([element(kind, rest)], 0, air).missing).toBe(missing)
-    expect(modelPath([element(kind, rest)], air).complete).toBe(false)
+    expect(inRow([element(kind, rest)], 0, air).missing).toBe(missing)
+    expect(modelPath({ path: [element(kind, rest)], branches: [] }, air).complete).toBe(false)
   })
   test('a grille is harder as an exit from a chamber than inside a duct run', () => {
     const g = element('grille', { areaM2: 0.01, freeAreaRatio: 0.6 })
     const d = element('duct', { diameterM: 0.1, lengthM: 0.5 })
-    const inside = elementDrop(modelElement([d, g, d], 1, air), 0.02)
-    expect(elementDrop(modelElement([g, d], 0, air), 0.02)).toBeGreaterThan(inside)
-    expect(elementDrop(modelElement([d, g], 1, air), 0.02)).toBeGreaterThan(inside)
-    expect(elementDrop(modelElement([element('chamber'), g, d], 1, air), 0.02)).toBeCloseTo(elementDrop(modelElement([g, d], 0, air), 0.02), 12)
+    const inside = elementDrop(inRow([d, g, d], 1, air), 0.02)
+    expect(elementDrop(inRow([g, d], 0, air), 0.02)).toBeGreaterThan(inside)
+    expect(elementDrop(inRow([d, g], 1, air), 0.02)).toBeGreaterThan(inside)
+    expect(elementDrop(inRow([element('chamber'), g, d], 1, air), 0.02)).toBeCloseTo(elementDrop(inRow([g, d], 0, air), 0.02), 12)
   })
   test('a duct between rooms pays entrance and exit once; between chambers of its own bore nearly nothing at the exit', () => {
     const d = element('duct', { diameterM: 0.1, lengthM: 0.01, surface: 'smooth' })
@@ -57,9 +58,9 @@ describe('elements of a path', () => {
   test('own values are scaled to the air: inertial with density, viscous with viscosity', () => {
     const high = airState(20, 2500, 0)!
     const inertial = element('custom', { b: 50000 })
-    expect(elementDrop(modelElement([inertial], 0, high), 0.01) / elementDrop(modelElement([inertial], 0, air), 0.01)).toBeCloseTo(high.density / air.density, 9)
+    expect(elementDrop(inRow([inertial], 0, high), 0.01) / elementDrop(inRow([inertial], 0, air), 0.01)).toBeCloseTo(high.density / air.density, 9)
     const viscous = element('custom', { a: 500 })
-    expect(elementDrop(modelElement([viscous], 0, high), 0.01)).toBeCloseTo(elementDrop(modelElement([viscous], 0, air), 0.01), 12)
+    expect(elementDrop(inRow([viscous], 0, high), 0.01)).toBeCloseTo(elementDrop(inRow([viscous], 0, air), 0.01), 12)
   })
   test('a loaded filter loses twice', () => {
     const clean = element('filter', { areaM2: 0.02 })
@@ -81,8 +82,8 @@ describe('candidates and their reasons', () => {
     ['the start voltage', () => {}, 5.5, 'starts at 6 V, driven at 5.5 V'],
     ['the start margin', () => {}, 6.5, 'hardly above its start voltage of 6 V'],
     ['the highest voltage', () => {}, 14, 'allows only 13 V'],
-    ['the money', (p: PlanDocument) => { p.targets = [{ id: 't', kind: 'money', limit: 8, place: '', why: '' }] }, 12, '€ 2 over the money limit'],
-    ['the level', (p: PlanDocument) => { p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', why: '' }] }, 12, 'dB too loud'],
+    ['the money', (p: PlanDocument) => { p.targets = [{ id: 't', kind: 'money', limit: 8, place: '', setBy: '', why: '' }] }, 12, '€ 2 over the money limit'],
+    ['the level', (p: PlanDocument) => { p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', setBy: '', why: '' }] }, 12, 'dB too loud'],
     ['the flow', (p: PlanDocument) => { p.job.heatW = 500 }, 12, 'lacks '],
     ['the margin', (p: PlanDocument) => { Object.assign(p.job, { margin: 3, heatW: 100 }) }, 12, 'short of the margin'],
   ])('%s', (_, change, volts, text) => {
@@ -94,7 +95,7 @@ describe('candidates and their reasons', () => {
   test('no noise figure is a warning only where a level is wanted', () => {
     const silent = { ...fan, noiseDbA: null }
     expect(reasons(() => {}, 12, silent)).not.toContain('noise')
-    expect(reasons((p) => { p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', why: '' }] }, 12, silent)).toContain('no noise figure')
+    expect(reasons((p) => { p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', setBy: '', why: '' }] }, 12, silent)).toContain('no noise figure')
   })
   test('an owned fan costs nothing, an unknown price stays unknown', () => {
     const { context } = report()
@@ -148,7 +149,7 @@ describe('what the sheet leaves open', () => {
 })
 
 describe('facts', () => {
-  const factsOf = (r: Report, plan: PlanDocument) => planFacts({ plan, need: r.need, path: r.path.model, model: model(), candidate: r.pick?.candidate ?? null, flowDirty: null, flowOfOne: null, power: r.power, verdict: r.verdict })
+  const factsOf = (r: Report, plan: PlanDocument) => planFacts({ plan, need: r.need, path: r.path.model, model: model(), candidate: r.pick?.candidate ?? null, air: r.air, usefulFlow: r.pick?.candidate.flow ?? null, flowDirty: null, flowOfOne: null, power: r.power, verdict: r.verdict })
   test('are in the units the rules are written in, and what is not known is left out', () => {
     let plan!: PlanDocument
     const r = report((p) => {

@@ -1,198 +1,187 @@
 import type { AirState } from '../air'
-import { REFERENCE_DENSITY } from '../air'
-import {
-  bFromK, bOpening, dischargeCoefficients, ductDrop, filterMedia, kElbow, kExpansion, kPerforated, surfaces, type GrillePlace,
-} from '../airpath'
+import { lossTable, parallelTable, passageFlow, tableDrop, tableSlope, type Passage } from '../airpath'
 import type { Resistance } from '../fan'
-import type { ElementBasis, PathElement } from './document'
+import type { Branch, PathElement, PlanDocument } from './document'
 import { elementNames } from './defaults'
-import { figure, input, type Figure, type FigureInput } from './figure'
-
-/** Straight duct friction, kept as a function of flow. */
-interface Friction { diameter: number, length: number, roughness: number, density: number, viscosity: number, factor: number }
-
-/** One element in the air of the place: dp = a Q + b Q^2 + friction(Q). */
-export interface ElementModel {
-  element: PathElement
-  a: number
-  b: number
-  friction: Friction | null
-  /** what is still missing before it counts */
-  missing: string | null
-  formula: string
-  inputs: FigureInput[]
-  source: string
-  /** relative doubt of the drop */
-  doubt: number
-}
+import { modelElement, type BranchModel, type ElementModel } from './elements'
+import { figure, input, type Figure } from './figure'
 
 export interface PathModel {
+  /** every element in the document's order, those in branches too */
   elements: ElementModel[]
+  /** the main row */
+  main: ElementModel[]
   /** every element but the fan's place counts */
   complete: boolean
-  /** relative doubt of the whole drop is weighted with each element's share */
-  hasFriction: boolean
+  /** not a plain a Q + b Q^2: duct friction or branches bend it */
+  bent: boolean
+  /** what the guess is multiplied by after calibrating; 1 without */
+  factor: number
+  /** doubt of the whole path once it is calibrated; null where the elements' own doubts rule */
+  calibratedDoubt: number | null
 }
 
-/** Doubt of an element's loss by what it rests on: sums of loss coefficients ±30 %, filters ±50 % until measured. Common practice, no source. */
-const doubtOf: Record<ElementBasis, number> = { 'measured': 0.1, 'sheet': 0.2, 'good-guess': 0.3, 'rough-guess': 0.5 }
+/** The parts of a plan that make its path. */
+export type PathPart = Pick<PlanDocument, 'path' | 'branches'>
 
-/** Entrance loss of a duct that begins flush in a wall, on the duct's velocity. Published. */
-const K_ENTRANCE = 0.5
+/** The main row: what stands in no branch. */
+export const mainRow = (part: PathPart): PathElement[] => part.path.filter(e => e.branchId === null)
+/** Ways of a split in their order. */
+export const branchesOf = (part: PathPart, splitId: string): Branch[] => part.branches.filter(b => b.splitId === splitId)
+export const branchRow = (part: PathPart, branchId: string): PathElement[] => part.path.filter(e => e.branchId === branchId)
 
-const circle = (diameter: number) => Math.PI / 4 * diameter ** 2
+const rowModels = (row: readonly PathElement[], air: AirState) => row.map((element, index) => modelElement(element, { row, index, air }))
 
-/** The neighbour in the row that shapes the flow: the fan's place counts as a neighbour of its own. */
-function placeOf(path: readonly PathElement[], index: number): GrillePlace {
-  const solid = (e: PathElement) => e.kind !== 'chamber'
-  const before = path.slice(0, index).some(solid)
-  const after = path.slice(index + 1).some(solid)
-  const fromOpen = !before || path[index - 1]?.kind === 'chamber'
-  const toOpen = !after || path[index + 1]?.kind === 'chamber'
-  if (fromOpen && !toOpen) return 'intake'
-  if (toOpen) return 'exhaust'
-  return 'in-duct'
+const counts = (e: ElementModel) => e.element.kind !== 'fan'
+
+/** What a row of elements lets through. */
+function passageOf(elements: readonly ElementModel[]): Passage {
+  const sum = { a: 0, b: 0, head: 0 }
+  for (const e of elements) {
+    sum.a += e.a
+    sum.b += e.b
+    sum.head += e.head
+  }
+  const bent = elements.filter(e => e.extra)
+  const table = bent.length ? lossTable(sum.head, q => (sum.a + sum.b * q) * q + bent.reduce((s, e) => s + e.extra!(q), 0)) : null
+  return { ...sum, table }
 }
 
-/** Loss coefficients of a duct's two ends: into and out of rooms and chambers. */
-function endLosses(path: readonly PathElement[], index: number, area: number): number {
-  const isDuct = (e: PathElement | undefined) => e?.kind === 'duct' || e?.kind === 'bend'
-  const before = path[index - 1]
-  const after = path[index + 1]
-  let k = 0
-  if (!before || before.kind === 'chamber') k += K_ENTRANCE
-  else if (isDuct(before) && before.diameterM && circle(before.diameterM) > area) k += 0.5 * (1 - area / circle(before.diameterM))
-  if (!after) k += 1
-  else if (after.kind === 'chamber') k += kExpansion(area, Math.max(after.areaM2 ?? Infinity, area))
-  else if (isDuct(after) && after.diameterM && circle(after.diameterM) > area) k += kExpansion(area, circle(after.diameterM))
-  return k
-}
-
-/** Coefficients of one element in the given air. */
-export function modelElement(path: readonly PathElement[], index: number, air: AirState): ElementModel {
-  const element = path[index]!
-  const { density, viscosity } = air
-  const model: ElementModel = { element, a: 0, b: 0, friction: null, missing: null, formula: '', inputs: [], source: '', doubt: doubtOf[element.basis] }
-  const lacks = (text: string): ElementModel => ({ ...model, missing: text })
-  const rho = input('ρ', 'air density', density, 'density')
-  const area = element.areaM2
-  switch (element.kind) {
-    case 'opening': {
-      if (!area) return lacks('its free area')
-      const cd = dischargeCoefficients[element.edge ?? 'sharp']
-      const inputs = [rho, input('A', 'free area', area, 'area'), input('Cd', 'discharge coefficient', cd, 'number')]
-      return { ...model, b: bOpening(area, cd, density), formula: 'Δp = ρ/2 · (Q/(Cd·A))²', inputs, source: 'orifice equation; Cd published for sharp holes (from memory)' }
-    }
-    case 'grille': {
-      if (!area) return lacks('its gross area')
-      const s = element.freeAreaRatio
-      const place = placeOf(path, index)
-      const k = s ? kPerforated(s, place) : null
-      if (k === null) return lacks('its free-area ratio')
-      const inputs = [input('K', `loss coefficient, ${place}`, k, 'number'), input('s', 'free-area ratio', s, 'ratio'), rho, input('A', 'gross area', area, 'area')]
-      return { ...model, b: bFromK(k, area, density), formula: 'Δp = K(s) · ρ/2 · (Q/A)²', inputs, source: 'sharp-edged plate, hydraulic-resistance handbook (from memory)' }
-    }
-    case 'filter': {
-      if (!area) return lacks('its face area')
-      const medium = filterMedia.find(m => m.key === element.medium)
-      const c1 = medium?.c1 ?? element.c1
-      const c2 = medium?.c2 ?? element.c2 ?? 0
-      if (c1 === null) return lacks('its medium, or c1 from the data sheet')
-      const load = element.loadFactor ?? 1
-      const inputs = [
-        input('c₁', 'linear coefficient, Pa·s/m', c1, 'number'), input('c₂', 'quadratic coefficient, Pa·s²/m²', c2, 'number'),
-        input('A', 'face area', area, 'area'), input('L', 'load factor (1 clean)', load, 'number'),
-      ]
-      return {
-        ...model, a: load * c1 / area * viscosity / 1.81e-5, b: load * c2 / area ** 2 * density / REFERENCE_DENSITY, formula: 'Δp = L · (c₁·Q/A + c₂·(Q/A)²)', inputs,
-        source: medium ? 'typical clean medium: common practice, no source' : 'your data sheet', doubt: medium ? Math.max(0.5, model.doubt) : model.doubt,
-      }
-    }
-    case 'duct': {
-      if (!element.diameterM) return lacks('its bore')
-      if (!element.lengthM) return lacks('its length')
-      const surface = surfaces.find(s => s.key === element.surface) ?? surfaces[1]!
-      const bore = circle(element.diameterM)
-      const ends = endLosses(path, index, bore)
-      const inputs = [
-        input('D', 'bore', element.diameterM, 'length'), input('L', 'length', element.lengthM, 'distance'), input('e', `roughness, ${surface.name.toLowerCase()}`, surface.roughness, 'length'),
-        input('K', 'ends: entrance and exit', ends, 'number'), input('m', 'slack hose', element.slack ?? 1, 'number'), rho, input('μ', 'viscosity, µPa·s', viscosity * 1e6, 'number'),
-      ]
-      return {
-        ...model, b: bFromK(ends, bore, density), formula: 'Δp = (m·f(Re, e/D)·L/D + K) · ρ/2 · v²', inputs, source: 'Darcy-Weisbach; Colebrook 1939; 64/Re below Re 2300',
-        friction: { diameter: element.diameterM, length: element.lengthM, roughness: surface.roughness, density, viscosity, factor: element.slack ?? 1 },
-      }
-    }
-    case 'bend': {
-      if (!element.diameterM) return lacks('its bore')
-      const k = kElbow(element.radiusRatio ?? 1, element.angleDeg ?? 90)
-      if (k === null) return lacks('a radius of at least half the bore and an angle of at most 90°')
-      const count = element.count ?? 1
-      const inputs = [input('K', 'loss coefficient of one', k, 'number'), input('n', 'how many', count, 'number'), input('D', 'bore', element.diameterM, 'length'), rho]
-      return { ...model, b: count * bFromK(k, circle(element.diameterM), density), formula: 'Δp = n · K(r/D, angle) · ρ/2 · v²', inputs, source: 'round bends, ASHRAE (from memory)' }
-    }
-    case 'custom': {
-      if (element.a === null && element.b === null) return lacks('a measured or data-sheet point')
-      const inputs = [input('a', 'viscous part', element.a ?? 0, 'linearDrag'), input('b', 'inertial part', element.b ?? 0, 'quadraticDrag')]
-      return { ...model, a: (element.a ?? 0) * viscosity / 1.81e-5, b: (element.b ?? 0) * density / REFERENCE_DENSITY, formula: 'Δp = a·Q + b·Q²', inputs, source: 'your own values, scaled to this air' }
-    }
-    case 'chamber':
-      return { ...model, formula: 'Δp ≈ 0: the air is nearly at rest', source: 'free chamber; what enters and leaves is counted at its openings' }
-    case 'fan':
-      return { ...model, formula: 'where the fan sits', source: '' }
+/** A split with the ways that stand side by side in it. */
+function modelSplit(part: PathPart, split: ElementModel, air: AirState): ElementModel {
+  const branches = branchesOf(part, split.element.id).map((branch): BranchModel => {
+    const elements = rowModels(branchRow(part, branch.id), air)
+    return { branch, elements, passage: passageOf(elements) }
+  })
+  const empty = branches.find(b => !b.elements.some(e => counts(e) && e.element.kind !== 'chamber'))
+  const missing = branches.length < 2 ? 'a second way' : empty ? `an element in “${empty.branch.name}”` : branches.some(b => b.elements.some(e => counts(e) && e.missing)) ? 'the size of an element in it' : null
+  const table = missing ? null : parallelTable(branches.map(b => b.passage))
+  const losses = branches.flatMap(b => b.elements)
+  return {
+    ...split, branches, table, missing: missing ?? (table ? null : 'a way that resists'), formula: 'ΣQᵢ(Δp) = Q', source: 'ways side by side share one pressure drop',
+    doubt: losses.length ? losses.reduce((s, e) => s + e.doubt, 0) / losses.length : split.doubt,
   }
 }
 
 /** The whole path in the given air. */
-export function modelPath(path: readonly PathElement[], air: AirState): PathModel {
-  const elements = path.map((_, i) => modelElement(path, i, air))
-  const counted = elements.filter(e => e.element.kind !== 'fan')
-  return { elements, complete: counted.length > 0 && counted.every(e => !e.missing), hasFriction: elements.some(e => e.friction) }
+export function modelPath(part: PathPart, air: AirState): PathModel {
+  const main = rowModels(mainRow(part), air).map(e => e.element.kind === 'split' ? modelSplit(part, e, air) : e)
+  return pathOf(part, main)
 }
 
-const frictionDrop = (f: Friction, q: number) => f.factor * ductDrop(q, f.diameter, f.length, f.roughness, f.density, f.viscosity)
+function pathOf(part: PathPart, main: ElementModel[], factor = 1, calibratedDoubt: number | null = null): PathModel {
+  const inside = new Map(main.flatMap(e => [e, ...(e.branches ?? []).flatMap(b => b.elements)]).map(e => [e.element.id, e]))
+  const counted = main.filter(counts)
+  return {
+    main, factor, calibratedDoubt, elements: part.path.map(e => inside.get(e.id)).filter(e => e !== undefined),
+    complete: counted.length > 0 && counted.every(e => !e.missing), bent: main.some(e => e.extra || e.table),
+  }
+}
 
-/** Drop of one element at a flow, Pa. */
+const scaleElement = (e: ElementModel, k: number): ElementModel => {
+  const { extra, table } = e
+  const branches = e.branches?.map(b => ({ ...b, elements: b.elements.map(x => scaleElement(x, k)), passage: scalePassage(b.passage, k) })) ?? null
+  return { ...e, a: e.a * k, b: e.b * k, head: e.head * k, extra: extra ? q => k * extra(q) : null, table: table && scaleTable(table, k), branches }
+}
+const scaleTable = (t: NonNullable<ElementModel['table']>, k: number) => ({ ...t, head: t.head * k, logDp: t.logDp.map(x => x + Math.log(k)) })
+const scalePassage = (p: Passage, k: number): Passage => ({ a: p.a * k, b: p.b * k, head: p.head * k, table: p.table && scaleTable(p.table, k) })
+
+/** The path scaled by a measurement: every loss by the same factor. */
+export function scalePath(part: PathPart, path: PathModel, factor: number, doubt: number): PathModel {
+  return pathOf(part, path.main.map(e => scaleElement(e, factor)), factor, doubt)
+}
+
+/** Drop of one element at a flow through it, Pa. */
 export function elementDrop(e: ElementModel, q: number): number {
-  return (e.a + e.b * q) * q + (e.friction ? frictionDrop(e.friction, q) : 0)
+  if (!(q > 0)) return 0
+  if (e.table) return tableDrop(e.table, q)
+  return e.head + (e.a + e.b * q) * q + (e.extra ? e.extra(q) : 0)
 }
 
-/** Drop of the whole path at a flow, Pa. */
-export const pathDrop = (path: PathModel, q: number): number => path.elements.reduce((s, e) => s + elementDrop(e, q), 0)
+/** Drop of the whole path at the fan's flow, Pa. */
+export const pathDrop = (path: PathModel, q: number): number => path.main.reduce((s, e) => s + elementDrop(e, q), 0)
+
+/** Flow through each way of a split that carries a flow, m3/s. */
+export function branchFlows(split: ElementModel, q: number): number[] {
+  const drop = elementDrop(split, q)
+  return (split.branches ?? []).map(b => q > 0 ? passageFlow(b.passage, drop) ?? 0 : 0)
+}
+
+/** Flow through every element when the fan moves a flow, m3/s, by the element's id. */
+export function elementFlows(path: PathModel, q: number): Map<string, number> {
+  const flows = new Map<string, number>()
+  for (const e of path.main) {
+    flows.set(e.element.id, q)
+    const ways = branchFlows(e, q)
+    e.branches?.forEach((b, i) => b.elements.forEach(x => flows.set(x.element.id, ways[i]!)))
+  }
+  return flows
+}
+
+/** Share of the fan's flow that does the job: what leaks past is taken off at each split. */
+export function usefulShare(path: PathModel, q: number): number {
+  let share = 1
+  for (const e of path.main) {
+    if (!e.branches?.some(b => b.branch.leak)) continue
+    const ways = branchFlows(e, q)
+    const total = ways.reduce((s, x) => s + x, 0)
+    if (total > 0) share *= 1 - e.branches.reduce((s, b, i) => s + (b.branch.leak ? ways[i]! : 0), 0) / total
+  }
+  return share
+}
+
+/** Flow the fan must move so that a flow does the job, m3/s. */
+export function fanFlowFor(path: PathModel, jobFlow: number): number {
+  if (!path.complete || !path.main.some(e => e.branches?.some(b => b.branch.leak))) return jobFlow
+  let q = jobFlow
+  for (let i = 0; i < 60; i++) {
+    const next = jobFlow / Math.max(usefulShare(path, q), 1e-3)
+    if (Math.abs(next - q) < 1e-10 * q) return next
+    q = next
+  }
+  return q
+}
+
+/** Slope of an element's bent part, Pa.s/m3. */
+function bentSlope(e: ElementModel, q: number): number {
+  if (e.table) return tableSlope(e.table, q)
+  const step = 1e-4 * q
+  return (e.extra!(q + step) - e.extra!(q - step)) / (2 * step)
+}
 
 /**
- * Coefficients a, b that meet the path's drop and slope at a flow. Exact for a Q + b Q^2; for duct friction it is the
- * local fit, so that a solver which re-fits at its answer ends on the true curve.
+ * Coefficients a, b (and head) that meet the path's drop and slope at a flow. Exact for a Q + b Q^2; for friction and
+ * branches it is the local fit, so that a solver which re-fits at its answer ends on the true curve.
  * @param q m3/s, > 0
  */
-export function localResistance(path: PathModel, q: number): Resistance {
-  let a = 0
-  let b = 0
-  for (const e of path.elements) {
-    a += e.a
-    b += e.b
-    if (!e.friction) continue
-    const step = 1e-4 * q
-    const drop = frictionDrop(e.friction, q)
-    const slope = (frictionDrop(e.friction, q + step) - frictionDrop(e.friction, q - step)) / (2 * step)
-    a += 2 * drop / q - slope
-    b += (slope * q - drop) / q ** 2
+export function localResistance(path: PathModel, q: number): Required<Resistance> {
+  const sum = { a: 0, b: 0, head: 0 }
+  for (const e of path.main) {
+    sum.a += e.a
+    sum.b += e.b
+    sum.head += e.table ? e.table.head : e.head
+    if (!e.extra && !e.table) continue
+    const drop = e.table ? tableDrop(e.table, q) - e.table.head : e.extra!(q)
+    const slope = bentSlope(e, q)
+    sum.a += 2 * drop / q - slope
+    sum.b += (slope * q - drop) / q ** 2
   }
-  return { a, b }
+  return sum
 }
 
 /** Relative doubt of the whole drop at a flow: the elements' doubts weighted by their drops (they may all err the same way). */
 export function pathDoubt(path: PathModel, q: number): number {
+  if (path.calibratedDoubt !== null) return path.calibratedDoubt
   const total = pathDrop(path, q)
-  return total > 0 ? path.elements.reduce((s, e) => s + e.doubt * elementDrop(e, q), 0) / total : 0
+  return total > 0 ? path.main.reduce((s, e) => s + e.doubt * elementDrop(e, q), 0) / total : 0
 }
 
-/** Figure of one element's drop. */
+/** Figure of one element's drop at the flow through it. */
 export function elementFigure(e: ElementModel, q: number | null): Figure {
   const drop = q === null || e.missing ? null : elementDrop(e, q)
   return figure(`path.${e.element.id}`, e.element.name || elementNames[e.element.kind], 'pressure', drop, e.formula, e.source, {
     basis: e.element.basis === 'measured' ? 'measured' : e.element.basis === 'sheet' ? 'curve' : 'estimated',
-    inputs: [...e.inputs, input('Q', 'flow', q, 'flow')], low: drop === null ? null : drop * (1 - e.doubt), high: drop === null ? null : drop * (1 + e.doubt),
+    inputs: [...e.inputs, input('Q', 'flow through it', q, 'flow')], low: drop === null ? null : drop * (1 - e.doubt), high: drop === null ? null : drop * (1 + e.doubt),
     note: e.missing ? `Not counted yet: it lacks ${e.missing}.` : '',
   })
 }

@@ -108,7 +108,7 @@ describe('bad and missing input', () => {
     expect(r.need.missing).toBe('the heat inside')
     expect(r.pick).toBeNull()
     expect(r.path.complete).toBe(false)
-    expect(r.findings.findings.map(f => f.id)).toEqual(['need-no-target'])
+    expect(r.findings.findings.map(f => f.id)).toEqual(['need-no-target', 'path-none'])
   })
   test('no figure of any plan is NaN or infinite', () => {
     fc.assert(fc.property(fc.double({ min: -40, max: 80, noNaN: true }), fc.double({ min: 0, max: 20000, noNaN: true }), fc.double({ min: 0, max: 60, noNaN: true }), fc.double({ min: 0.5, max: 60, noNaN: true }), (ambientC, heatW, lowV, driveV) => {
@@ -183,7 +183,7 @@ describe('ranking', () => {
 
 describe('verdict', () => {
   const withRuns = (change: (p: PlanDocument) => void = () => {}) => plan((p) => {
-    p.targets = [{ id: 't1', kind: 'temperature', limit: 40, place: 'inside', why: '' }, { id: 't2', kind: 'level', limit: 32, place: 'chair', why: '' }]
+    p.targets = [{ id: 't1', kind: 'temperature', limit: 40, place: 'inside', setBy: '', why: '' }, { id: 't2', kind: 'level', limit: 32, place: 'chair', setBy: '', why: '' }]
     p.runs = [
       { ...newRun('a', 'baseline', '2026-01-01T10:00:00Z'), ambientC: 20, heatW: 60, soakS: 1800, distanceM: 1, lid: 'closed', backgroundDbA: 20, readings: [{ id: '1', quantity: 'temperature', place: 'inside', value: 48 }, { id: '2', quantity: 'level', place: 'chair', value: 40 }, { id: '3', quantity: 'flow', place: 'outlet', value: 0.005 }] },
       { ...newRun('b', 'after', '2026-01-02T10:00:00Z'), ambientC: 24, heatW: 60, soakS: 1800, distanceM: 1, lid: 'closed', backgroundDbA: 20, instrument: 'class2', readings: [{ id: '1', quantity: 'temperature', place: 'inside', value: 34 }, { id: '2', quantity: 'level', place: 'chair', value: 30 }, { id: '3', quantity: 'flow', place: 'outlet', value: 0.007 }] },

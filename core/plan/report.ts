@@ -1,31 +1,50 @@
 import { airState, type AirState } from '../air'
-import { evaluateFindings, type Evaluation } from '../findings'
+import { allRuleGroups, evaluateFindings, type Evaluation } from '../findings'
 import { LOADED_FACTOR } from '../airpath'
+import { calibrate, type CalibrationReport } from './calibrate'
 import { arrangementOf, evaluateCandidate, type Candidate, type Context } from './candidate'
 import type { PathElement, PlanDocument, PlanInput } from './document'
 import { planFacts } from './facts'
-import { modelFan, driveSpeed, type FanModel } from './fan'
+import { concernedElements } from './concerns'
+import { impellerDiameter, modelFan, driveSpeed, type FanModel } from './fan'
 import { figure, input, type Figure } from './figure'
-import { computeNeed, type Need } from './need'
+import { computeNeed, needExtras, type Delivered, type Need, type NeedEnv } from './need'
 import { driveOf, operatingFlow, pathSolver } from './operate'
-import { elementDrop, elementFigure, modelPath, pathDoubt, pathDrop, type PathModel } from './path'
+import { elementDrop, elementFigure, elementFlows, fanFlowFor, modelPath, pathDoubt, pathDrop, scalePath, usefulShare, type PathModel } from './path'
 import { computePower, type PowerReport } from './power'
 import { ribbonOf, type RibbonSegment } from './ribbon'
 import { stationsOf, type Station } from './stations'
 import { computeVerdict, type VerdictReport } from './verdict'
 import { temperatureRise } from '../need'
 
-export interface ElementReport { id: string, figure: Figure, share: number | null, missing: string | null }
+/** One element: its drop, the flow through it, and its share of the power the path takes (shares add up to one, branches or not). */
+export interface ElementReport { id: string, figure: Figure, flow: number | null, share: number | null, missing: string | null, findings: string[] }
 
-export interface PathReport { model: PathModel, complete: boolean, elements: ElementReport[], drop: Figure, atFlow: number | null }
+export interface PathReport {
+  model: PathModel
+  /** the same before it was calibrated */
+  guess: PathModel
+  calibration: CalibrationReport | null
+  complete: boolean
+  elements: ElementReport[]
+  drop: Figure
+  /** the whole guess at the same flow, where a calibration is used */
+  guessDrop: number | null
+  /** fan-side flow that the drops are told at, m3/s */
+  atFlow: number | null
+  /** share of the fan's flow that does the job */
+  useful: Figure | null
+}
 
 export interface Report {
   air: AirState
   density: Figure
   need: Need
+  needEnv: NeedEnv
   path: PathReport
   context: Context
-  pick: { candidate: Candidate, fanName: string, figures: Figure[] } | null
+  /** the pick, its figures, and the part of its air that does the job */
+  pick: { candidate: Candidate, fanName: string, figures: Figure[], served: Figure } | null
   /** why the picked fan cannot be computed */
   pickProblem: string | null
   power: PowerReport
@@ -39,9 +58,11 @@ export type ReportResult = { ok: true, report: Report } | { ok: false, reason: s
 
 /** Context of every candidate of a plan: what rankings and the report share. */
 function contextOf(plan: PlanDocument, air: AirState, path: PathModel, need: Need): Context {
+  const fanSide = (flow: number | null) => flow === null ? null : fanFlowFor(path, flow)
+  const designFlow = fanSide(need.design.value)
   return {
-    job: plan.job, air, solver: pathSolver(path, need.design.value), needFlow: need.flow.value ?? need.flowTarget?.limit ?? null, designFlow: need.design.value,
-    levelLimit: need.levelLimit?.limit ?? null, costLimit: plan.targets.find(t => t.kind === 'money')?.limit ?? null,
+    job: plan.job, air, solver: pathSolver(path, designFlow), needFlow: fanSide(need.flow.value ?? need.flowTarget?.limit ?? null), designFlow,
+    levelLimit: need.levelLimit?.limit ?? null, costLimit: plan.targets.find(t => t.kind === 'money')?.limit ?? null, thicknessLimit: plan.targets.find(t => t.kind === 'thickness')?.limit ?? null,
   }
 }
 
@@ -69,6 +90,33 @@ export function candidateFigures({ job, air, needFlow }: Context, c: Candidate, 
   ]
 }
 
+/** Drop, flow and share of every element, with the findings that speak of it. */
+function elementReports(plan: PlanDocument, path: PathModel, flow: number | null, total: number | null, { findings }: Evaluation): ElementReport[] {
+  const flows = flow === null ? null : elementFlows(path, flow)
+  const spoken = findings.map(f => ({ id: f.id, elements: concernedElements(plan, f.id) }))
+  return path.elements.map((e) => {
+    const { id, kind } = e.element
+    const through = flows?.get(id) ?? null
+    const counted = total && flow && through !== null && !e.missing && kind !== 'split'
+    return {
+      id, flow: through, figure: elementFigure(e, through), missing: kind === 'fan' ? null : e.missing,
+      share: counted ? elementDrop(e, through) * through / (total * flow) : null, findings: spoken.filter(f => f.elements.includes(id)).map(f => f.id),
+    }
+  })
+}
+
+function usefulFigure(path: PathModel, flow: number): Figure {
+  const share = usefulShare(path, flow)
+  return figure('path.useful', 'Air that does the job', 'ratio', share, '1 − ΣQ_leak / Q', 'ways side by side share one pressure drop', { basis: 'estimated', inputs: [input('Q', 'through the fan', flow, 'flow'), input('Q_leak', 'past the job', (1 - share) * flow, 'flow')] })
+}
+
+/** What the pick gives to the job: its flow less what leaks past. */
+function servedFigure(candidate: Candidate, { flow, low, high }: Delivered, model: FanModel): Figure {
+  return figure('pick.served', 'The picked fan gives', 'flow', flow, 'Q_job = Q · (1 − leak share)', 'operating point; ways side by side share one pressure drop', {
+    basis: model.curves.basis, low, high, inputs: [input('Q', 'through the fan', candidate.flow, 'flow'), input('leak', 'share that leaks past', candidate.flow && flow !== null ? 1 - flow / candidate.flow : null, 'ratio')],
+  })
+}
+
 /**
  * The one function: a plan and the fans it speaks of in, the whole report out. Pure; screens, server, tests and the
  * command line all call it.
@@ -78,13 +126,14 @@ export function computeReport({ plan, fans }: PlanInput): ReportResult {
   const { job } = plan
   const air = airState(job.ambientC, job.altitudeM, job.humidity)
   if (!air) return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
-  const path = modelPath(plan.path, air)
-  const need = computeNeed(plan, air, path, fans)
-  const context = contextOf(plan, air, path, need)
-
+  const guess = modelPath(plan, air)
+  const { path, report: calibration } = calibrate(plan, guess, air, fans)
   const fan = plan.pick ? fans.find(f => f.id === plan.pick!.fanId) : undefined
   const made = fan ? modelFan(fan) : null
   const model = made?.ok ? made.model : null
+  const needEnv: NeedEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : plan.job.fitWidthM }
+  const need = computeNeed(needEnv)
+  const context = contextOf(plan, air, path, need)
   const power = computePower(plan, model)
   const usable = path.complete
   let candidate: Candidate | null = null
@@ -98,43 +147,52 @@ export function computeReport({ plan, fans }: PlanInput): ReportResult {
     const speed = driveSpeed(model, volts)
     const positive = (q: number) => q > 0 ? q : null
     if (plan.path.some(e => e.kind === 'filter')) {
-      const dirty = modelPath(plan.path.map(loaded), air)
+      const part = { ...plan, path: plan.path.map(loaded) }
+      const dirtyGuess = modelPath(part, air)
+      const dirty = path.factor === 1 ? dirtyGuess : scalePath(part, dirtyGuess, path.factor, path.calibratedDoubt ?? 0)
       flowDirty = positive(operatingFlow(pathSolver(dirty, candidate.flow), model.curves.middle, driveOf(air, speed, count, arrangement)))
     }
     if (count > 1) flowOfOne = positive(operatingFlow(context.solver, model.curves.middle, driveOf(air, speed, 1, 'single')))
   }
 
-  const atFlow = candidate?.flow ?? need.design.value
+  const usefulAt = (flow: number | null | undefined) => flow ? flow * usefulShare(path, flow) : null
+  const usefulFlow = usefulAt(candidate?.flow)
+  const delivered = { flow: usefulFlow, low: usefulAt(candidate?.flowLow), high: usefulAt(candidate?.flowHigh), powerW: candidate?.powerW ?? null }
+  const atFlow = candidate?.flow ?? context.designFlow
   const total = atFlow === null || !usable ? null : pathDrop(path, atFlow)
   const doubt = atFlow ? pathDoubt(path, atFlow) : 0
-  const elements = path.elements.map((e): ElementReport => ({
-    id: e.element.id, figure: elementFigure(e, atFlow), missing: e.element.kind === 'fan' ? null : e.missing,
-    share: total && atFlow !== null && !e.missing ? elementDrop(e, atFlow) / total : null,
-  }))
   const drop = figure('path.drop', candidate?.flow ? 'Whole path at the operating point' : 'Whole path at the planned flow', 'pressure', total, 'Δp = Σ Δpᵢ(Q)', 'elements in series add', {
     basis: 'estimated', low: total === null ? null : total * (1 - doubt), high: total === null ? null : total * (1 + doubt), inputs: [input('Q', 'flow', atFlow, 'flow')],
-    note: usable ? '' : plan.path.length ? 'An element still lacks its size.' : 'The path has no elements yet.',
+    note: !usable ? plan.path.length ? 'An element still lacks its size.' : 'The path has no elements yet.' : path.factor === 1 ? '' : `Scaled by ${path.factor.toPrecision(2)} after your measurement.`,
   })
 
   const cost = fan && plan.pick ? fan.owned ? 0 : fan.price === null ? null : fan.price * plan.pick.count : null
-  const verdict = computeVerdict(plan, cost)
-  const facts = planFacts({ plan, need, path, model, candidate, flowDirty, flowOfOne, power, verdict })
-  const findings = evaluateFindings(facts)
+  const thicknessM = fan && plan.pick ? fan.thicknessM * (plan.pick.arrangement === 'series' ? plan.pick.count : 1) : null
+  const verdict = computeVerdict(plan, { cost, thicknessM })
+  const facts = planFacts({ plan, need, path, model, candidate, air, usefulFlow, flowDirty: usefulAt(flowDirty), flowOfOne, power, verdict })
+  const findings = evaluateFindings(facts, allRuleGroups)
+  const elements = elementReports(plan, path, usable ? atFlow : null, total, findings)
   const fanName = fan?.model ?? ''
   const stations = stationsOf({
     plan, need, candidate, power, verdict, findings: findings.findings, fanName, pathComplete: usable,
-    pathDropAtNeed: usable && need.flow.value !== null ? pathDrop(path, need.flow.value) : null,
+    pathDropAtNeed: usable && need.flow.value !== null ? pathDrop(path, context.needFlow!) : null,
   })
   return {
     ok: true, report: {
-      air, need, context, power, verdict, findings, stations,
+      air, need: { ...need, extras: needExtras(needEnv, delivered) }, needEnv, context, power, verdict, findings, stations,
       density: figure('air.density', 'Air density', 'density', air.density, 'ρ = (p − pv)/(287.05·T) + pv/(461.52·T)', 'ideal mixture; pressure from ISO 2533, saturation after ASHRAE', {
         inputs: [input('t', 'air', job.ambientC, 'temperature'), input('h', 'altitude', job.altitudeM, 'altitude'), input('RH', 'relative humidity', job.humidity, 'ratio'), input('p', 'pressure', air.pressurePa, 'pressure')],
       }),
-      path: { model: path, complete: usable, elements, drop, atFlow },
-      pick: candidate && model ? { candidate, fanName, figures: candidateFigures(context, candidate, model) } : null,
+      path: {
+        model: path, guess, calibration, complete: usable, elements, drop, atFlow, guessDrop: path === guess || atFlow === null ? null : pathDrop(guess, atFlow),
+        useful: atFlow !== null && usable && usefulShare(path, atFlow) < 1 ? usefulFigure(path, atFlow) : null,
+      },
+      pick: candidate && model ? { candidate, fanName, figures: candidateFigures(context, candidate, model), served: servedFigure(candidate, delivered, model) } : null,
       pickProblem: plan.pick && !fan ? 'The picked fan is no longer on the shelf.' : made && !made.ok ? made.reason : null,
-      ribbon: ribbonOf(plan, path, usable ? candidate?.flow ?? null : null, candidate?.pressure ?? null, plan.pick ? `${plan.pick.count} × ${fanName}` : '', air.density),
+      ribbon: ribbonOf({
+        plan, path, flow: usable ? atFlow : null, usefulFlow: candidate ? usefulFlow : usefulAt(atFlow), gainPa: candidate?.pressure ?? null, density: air.density,
+        fanName: plan.pick ? `${plan.pick.count} × ${fanName}` : '',
+      }),
     },
   }
 }

@@ -13,7 +13,7 @@ function good(): PlanDocument {
     goal: 'cool', equipment: 'Box', heatW: 100, heatBasis: 'measured', insideMaxC: 40, ambientC: 25, ambientMaxC: 28, direction: 'in', fitDepthM: 0.05, fitWidthM: 0.1, inletClearM: 0.2, outletClearM: 0.2,
     openingGapM: 0.5, baffled: true, hotPartInPath: true, mustNotFail: false, mains: false, flammable: false, openFlue: false, wet: false, roomDbA: 25,
   })
-  plan.targets = [{ id: 't', kind: 'level', limit: 40, place: '', why: '' }]
+  plan.targets = [{ id: 't', kind: 'level', limit: 40, place: '', setBy: '', why: '' }]
   plan.path = [
     { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 }, { ...newElement('filter', 'filter'), areaM2: 0.03, medium: 'foam20' }, { ...newElement('fan', 'fan') },
     { ...newElement('box', 'chamber'), areaM2: 0.1 }, { ...newElement('out', 'opening'), areaM2: 0.006 },

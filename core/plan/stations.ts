@@ -14,13 +14,13 @@ export interface Station { key: StationKey, title: string, state: StationState, 
 
 /** Which station a rule group belongs to. */
 const groupStation: Record<string, StationKey> = {
-  'need': 'need', 'air-path': 'air-path', 'fan': 'line-up', 'noise': 'line-up', 'fit': 'line-up', 'power': 'power', 'wiring': 'power', 'control': 'power', 'battery': 'power', 'safety': 'brief', 'measurement': 'verdict',
+  'need': 'need', 'air-path': 'air-path', 'fan': 'line-up', 'noise': 'line-up', 'fit': 'line-up', 'power': 'power', 'wiring': 'power', 'control': 'power', 'battery': 'power', 'safety': 'brief', 'own': 'air-path', 'measurement': 'verdict',
 }
 export const stationOfGroup = (group: string): StationKey => groupStation[group] ?? 'brief'
 
 interface Parts { plan: PlanDocument, need: Need, candidate: Candidate | null, pathDropAtNeed: number | null, pathComplete: boolean, power: PowerReport, verdict: VerdictReport, findings: Finding[], fanName: string }
 
-const goalNames = { cool: 'cool a box', ventilate: 'ventilate', quieten: 'quieten' } as const
+export const goalNames = { cool: 'cool a box', part: 'cool a part', ventilate: 'ventilate', fume: 'carry off fumes', stir: 'stir', chill: 'chill water', quieten: 'quieten' } as const
 
 /** The rail: each station's headline figure and state. */
 export function stationsOf(parts: Parts): Station[] {

@@ -114,30 +114,38 @@ function judgeLevel(job: Job, run: Run, reading: Reading): Judged {
   }
 }
 
-const quantityOf: Record<Exclude<TargetKind, 'money'>, ReadingQuantity> = { temperature: 'temperature', level: 'level', flow: 'flow' }
+/** Targets judged by a reading, and by which kind of it; the others are judged by what is picked. */
+const quantityOf: Partial<Record<TargetKind, ReadingQuantity>> = { temperature: 'temperature', level: 'level', flow: 'flow', runtime: 'duration' }
+/** Targets that want at least their number. */
+const atLeast: TargetKind[] = ['flow', 'runtime']
+
+/** What the pick itself costs and measures; null where its sheet is silent. */
+export interface Bought { cost: number | null, thicknessM: number | null }
 
 /** The reading a target is judged by: the one at its place, else the highest (flow: the lowest) of its kind. */
 function readingFor(target: Target, run: Run): Reading | null {
-  if (target.kind === 'money') return null
-  const ofKind = run.readings.filter(r => r.quantity === quantityOf[target.kind as 'flow'])
+  const ofKind = run.readings.filter(r => r.quantity === quantityOf[target.kind])
   const there = ofKind.filter(r => target.place && r.place.trim().toLowerCase() === target.place.trim().toLowerCase())
   const pool = (there.length ? there : ofKind).toSorted((a, b) => b.value - a.value)
-  return (target.kind === 'flow' ? pool.at(-1) : pool[0]) ?? null
+  return (atLeast.includes(target.kind) ? pool.at(-1) : pool[0]) ?? null
 }
 
-function judgeTarget(plan: PlanDocument, run: Run | null, target: Target, cost: number | null): TargetResult {
-  if (target.kind === 'money') {
-    if (cost === null) return { target, measured: null, verdict: 'not-measured', why: 'No price for the picked fan yet.' }
-    return { target, measured: { value: cost, halfWidth: 0, steps: [], upperBoundOnly: false, formula: 'number × price, owned ones free', inputs: [] }, verdict: cost <= target.limit ? 'met' : 'not-met', why: 'Price of the fans still to buy.' }
-  }
+function judgeBought(target: Target, value: number | null, formula: string, why: string, unknown: string): TargetResult {
+  if (value === null) return { target, measured: null, verdict: 'not-measured', why: unknown }
+  return { target, measured: { value, halfWidth: 0, steps: [], upperBoundOnly: false, formula, inputs: [] }, verdict: value <= target.limit ? 'met' : 'not-met', why }
+}
+
+function judgeTarget(plan: PlanDocument, run: Run | null, target: Target, { cost, thicknessM }: Bought): TargetResult {
+  if (target.kind === 'money') return judgeBought(target, cost, 'number × price, owned ones free', 'Price of the fans still to buy.', 'No price for the picked fan yet.')
+  if (target.kind === 'thickness') return judgeBought(target, thicknessM, 'thickness on the sheet, stages behind each other added', 'Thickness of the picked fan.', 'No fan is picked yet.')
   const reading = run ? readingFor(target, run) : null
   if (!run || !reading) return { target, measured: null, verdict: 'not-measured', why: run ? 'The run after the change has no such reading.' : 'No run after the change yet.' }
   const measured = target.kind === 'temperature'
     ? judgeTemperature(plan.job, run, reading)
     : target.kind === 'level'
       ? judgeLevel(plan.job, run, reading)
-      : { value: reading.value, halfWidth: readingHalfWidth(run, 'flow', reading.value), steps: [], upperBoundOnly: false, formula: 'as read', inputs: [input('Q', 'reading', reading.value, 'flow')] }
-  const sense = target.kind === 'flow' ? 'at-least' : 'at-most'
+      : { value: reading.value, halfWidth: readingHalfWidth(run, reading.quantity, reading.value), steps: [], upperBoundOnly: false, formula: 'as read', inputs: [input('x', 'reading', reading.value, reading.quantity)] }
+  const sense = atLeast.includes(target.kind) ? 'at-least' : 'at-most'
   if (measured.upperBoundOnly) {
     const met = measured.value <= target.limit
     return { target, measured, verdict: met ? 'met' : 'not-decided', why: met ? 'Even the upper bound is within the target.' : 'Only an upper bound was measured.' }
@@ -191,22 +199,24 @@ function fairness(before: Run, after: Run): { unfair: Unfair[], notStated: strin
   return { unfair, notStated }
 }
 
-const targetNames: Record<TargetKind, string> = { temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', money: 'Money' }
+/** What a target is called and shown in. */
+export const targetNames: Record<TargetKind, string> = { temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', runtime: 'Running time', money: 'Money', thickness: 'Thickness' }
+export const targetQuantity: Record<TargetKind, Quantity> = { temperature: 'temperature', level: 'level', flow: 'flow', runtime: 'duration', money: 'money', thickness: 'length' }
 
 /** The measured value of a target with what was done to it, as a figure. */
 export function targetFigure({ target, measured }: TargetResult): Figure {
   const half = measured?.halfWidth || null
-  return figure(`target.${target.id}`, `${targetNames[target.kind]} ${target.place}`.trim(), target.kind, measured?.value ?? null, measured?.formula ?? '', 'your own run; instrument ranges are common practice', {
-    basis: target.kind === 'money' ? 'claim' : 'measured', inputs: measured?.inputs, note: measured?.steps.length ? `${measured.steps.join('; ')}.` : '',
+  return figure(`target.${target.id}`, `${targetNames[target.kind]} ${target.place}`.trim(), targetQuantity[target.kind], measured?.value ?? null, measured?.formula ?? '', 'your own run; instrument ranges are common practice', {
+    basis: target.kind === 'money' || target.kind === 'thickness' ? 'claim' : 'measured', inputs: measured?.inputs, note: measured?.steps.length ? `${measured.steps.join('; ')}.` : '',
     low: half && measured ? measured.value - half : null, high: half && measured ? measured.value + half : null,
   })
 }
 
 /** Targets against the newest run after the change; newest baseline against it. */
-export function computeVerdict(plan: PlanDocument, cost: number | null): VerdictReport {
+export function computeVerdict(plan: PlanDocument, bought: Bought): VerdictReport {
   const before = latestRun(plan, 'baseline')
   const after = latestRun(plan, 'after')
-  const targets = plan.targets.map(t => judgeTarget(plan, after, t, cost))
+  const targets = plan.targets.map(t => judgeTarget(plan, after, t, bought))
   if (!before || !after) return { before, after, targets, comparisons: [], unfair: [], notStated: [] }
   const comparisons = before.readings.flatMap((b) => {
     const a = after.readings.find(r => r.quantity === b.quantity && r.place.trim().toLowerCase() === b.place.trim().toLowerCase())

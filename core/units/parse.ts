@@ -82,3 +82,21 @@ export function parseQuantity(text: string, quantity: Quantity, preferences: Uni
   const known = info.units.map(u => u.symbol).filter(Boolean).join(', ')
   return { ok: false, code: 'unknown-unit', message: `Redpoll does not know the unit “${written}” here. It reads ${known || 'a plain number'}.` }
 }
+
+export type ParsedRange = { ok: true, low: number, high: number } | { ok: false, message: string }
+
+/**
+ * Reads a range such as "50 to 70 W", "50..70 W" or "50 W – 70 W".
+ * @returns null where the text is no range; low and high in SI otherwise, or what is wrong with it
+ * @example parseRange('50 to 70 W', 'power') // { ok: true, low: 50, high: 70 }
+ */
+export function parseRange(text: string, quantity: Quantity, preferences: UnitPreferences = {}): ParsedRange | null {
+  const parts = /^(.*\d.*?)\s*(?:\.\.\.?|…|–|—|\bto\b|\s-\s)\s*(.*\d.*)$/.exec(text.trim())
+  if (!parts) return null
+  const last = parseQuantity(parts[2]!, quantity, preferences)
+  if (!last.ok) return { ok: false, message: last.message }
+  // the first number takes the unit of the second when it has none of its own
+  const first = parseQuantity(/[^\d.,\s+\-−]/.test(parts[1]!) ? parts[1]! : `${parts[1]} ${last.unit.symbol}`, quantity, preferences)
+  if (!first.ok) return { ok: false, message: first.message }
+  return first.value <= last.value ? { ok: true, low: first.value, high: last.value } : { ok: false, message: 'The lower end comes first.' }
+}

@@ -34,6 +34,7 @@ export function printBare(value: number | null | undefined, quantity: Quantity, 
  * @example printQuantity(0.0128, 'flow') // "46.1 m³/h"
  */
 export function printQuantity(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {
+  if (quantity === 'duration' && typeof value === 'number' && !preferences.duration) return printDuration(value)
   const bare = withoutTrailingZeros(printBare(value, quantity, preferences))
   const symbol = unitSymbol(quantity, preferences)
   if (bare === '–' || !symbol) return bare
@@ -48,4 +49,10 @@ export function printEditable(value: number | null | undefined, quantity: Quanti
   if (value === null || value === undefined || !Number.isFinite(value)) return ''
   const unit = preferredUnit(quantity, preferences)
   return String(Number(fromSi(value, unit).toPrecision(5)))
+}
+
+/** A time in the unit that reads best: seconds below 2 min, hours from 2 h, days from 3 days. */
+function printDuration(seconds: number): string {
+  const [factor, symbol] = Math.abs(seconds) < 120 ? [1, 's'] : Math.abs(seconds) < 7200 ? [60, 'min'] : Math.abs(seconds) < 259200 ? [3600, 'h'] : [86400, 'days']
+  return `${withoutTrailingZeros(printNumber(seconds / factor, 1))}\u00a0${symbol}`
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { unit as mathUnit } from 'mathjs'
 import { describe, expect, test } from 'vitest'
-import { fromSi, parseNumber, parseQuantity, preferenceSets, printEditable, printNumber, printQuantity, quantities, toSi, type Quantity } from '.'
+import { fromSi, parseNumber, parseQuantity, parseRange, preferenceSets, printEditable, printNumber, printQuantity, quantities, toSi, type Quantity } from '.'
 
 const value = (text: string, quantity: Quantity) => {
   const parsed = parseQuantity(text, quantity)
@@ -104,5 +104,25 @@ describe('printing', () => {
     expect(printNumber(1234.567, 3)).toBe('1235')
     expect(printNumber(23456.7, 3)).toBe('23\u2009457')
     expect(printNumber(-0.0004, 2)).toBe('0.00')
+  })
+})
+
+describe('ranges', () => {
+  test.each([['50 to 70 W', 'power', 50, 70], ['50..70', 'power', 50, 70], ['12 – 18 cm', 'distance', 0.12, 0.18], ['0.1 kW to 200 W', 'power', 100, 200], ['20 - 25 °C', 'temperature', 20, 25], ['1,5 to 2,5 m/s', 'speed', 1.5, 2.5]] as const)('%s', (text, quantity, low, high) => {
+    const range = parseRange(text, quantity)
+    expect(range).toMatchObject({ ok: true })
+    if (!range?.ok) return
+    expect(range.low).toBeCloseTo(low, 9)
+    expect(range.high).toBeCloseTo(high, 9)
+  })
+  test.each(['50 W', '-5 °C', '', 'wide', '1 200 W'])('%s is no range', (text) => {
+    expect(parseRange(text, 'power')).toBeNull()
+  })
+  test('wrong order and wrong units are said', () => {
+    expect(parseRange('70 to 50 W', 'power')).toEqual({ ok: false, message: 'The lower end comes first.' })
+    expect(parseRange('50 to 70 dB', 'power')).toMatchObject({ ok: false, message: expect.stringContaining('sound level') })
+  })
+  test.each([[45, '45 s'], [600, '10 min'], [21540, '6 h'], [4 * 86400, '4 days']])('%s s prints as %s', (seconds, text) => {
+    expect(printQuantity(seconds, 'duration').replaceAll('\u00a0', ' ')).toBe(text)
   })
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { PlanDocument } from '../../core/plan/document'
+import { doubtable, type PlanDocument } from '../../core/plan/document'
 import { idSchema, limits, longText, maybe, shortText, within } from './fan'
 
 const yesNo = maybe(z.boolean())
@@ -8,59 +8,91 @@ const size = maybe(within(0.001, 20))
 const area = maybe(z.number().gt(0, 'An area must be above zero.').max(25, 'Not above 25 m².'))
 const share = maybe(z.number().gt(0, 'A share must be above zero.').max(1, 'A share cannot be above 100 %.'))
 
-export const jobSchema = z.object({
-  id: idSchema,
-  name: shortText.min(1, 'A job needs a name.'),
-  goal: z.enum(['cool', 'ventilate', 'quieten']),
-  equipment: shortText, complaint: longText, untouchable: longText, breathesIn: shortText, breathesOut: shortText,
-  direction: maybe(z.enum(['in', 'out'])),
-  ambientC: within(-40, 80),
-  ambientMaxC: maybe(within(-40, 80)),
-  altitudeM: within(-430, 9000),
-  humidity: within(0, 1),
-  hoursPerDay: within(0, 24),
-  listenerM: within(0.1, 50),
-  roomDbA: maybe(limits.level),
-  margin: maybe(within(0, 3)),
-  heatW: maybe(within(0, 20000)),
-  heatBasis: z.enum(['measured', 'nameplate', 'estimate']),
-  insideMaxC: maybe(within(-30, 150)),
-  wallLossWK: maybe(within(0, 500)),
-  volumeM3: maybe(z.number().gt(0, 'A volume must be above zero.').max(2000, 'Not above 2000 m³.')),
-  airChangesPerH: maybe(z.number().gt(0, 'Must be above zero.').max(600, 'Not above 600 an hour.')),
-  keepBasis: z.enum(['existing-fan', 'temperature', 'typed']),
-  existingFanId: maybe(idSchema),
-  existingCount: z.number().int().min(1).max(12),
-  existingV: maybe(limits.voltage),
-  measuredRiseK: maybe(z.number().gt(0, 'A rise must be above zero.').max(150)),
-  typedFlowM3s: maybe(limits.flow),
+const above = (limit: number, unit: string) => maybe(z.number().gt(0, 'Must be above zero.').max(limit, `Not above ${limit} ${unit}.`))
+const side = z.enum(['front', 'back', 'left', 'right', 'top', 'bottom'])
+const clock = above(30 * 86400, 's')
+
+const aboutShape = { id: idSchema, name: shortText.min(1, 'A job needs a name.'), goal: z.enum(['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']), equipment: shortText, complaint: longText, untouchable: longText }
+const breathingShape = {
+  breathesIn: shortText, breathesOut: shortText, direction: maybe(z.enum(['in', 'out'])), mountedDirection: maybe(z.enum(['in', 'out'])), intakeSide: maybe(side), outletSide: maybe(side),
+  intakeHeightM: maybe(within(0, 100)), outletHeightM: maybe(within(0, 100)), airOutlet: maybe(z.enum(['outdoors', 'same-room', 'other-room'])), outletToOpeningM: maybe(within(0, 100)),
+  gasketed: yesNo, backflowFlap: yesNo, intakeAirC: maybe(within(-40, 80)),
+}
+const placeShape = {
+  ambientC: within(-40, 80), ambientMaxC: maybe(within(-40, 80)), altitudeM: within(-430, 9000), humidity: within(0, 1), hoursPerDay: within(0, 24), listenerM: within(0.1, 50), roomDbA: maybe(limits.level), margin: maybe(within(0, 3)),
+}
+const heatShape = {
+  heatW: maybe(within(0, 20000)), heatBasis: z.enum(['measured', 'nameplate', 'estimate']), insideMaxC: maybe(within(-30, 150)), wallLossWK: maybe(within(0, 500)), activeCooling: yesNo,
+  partMaxC: maybe(within(-30, 250)), partInnerKW: maybe(within(0, 1000)),
+}
+const spaceShape = {
+  volumeM3: maybe(z.number().gt(0, 'A volume must be above zero.').max(2000, 'Not above 2000 m³.')), airChangesPerH: maybe(z.number().gt(0, 'Must be above zero.').max(600, 'Not above 600 an hour.')),
+  mixing: maybe(within(1, 10)), clearS: clock, clearShare: maybe(within(0.0001, 0.99)), waterKgS: maybe(within(0, 0.01)), insideC: maybe(within(-40, 80)), insideRhMax: maybe(within(0.01, 1)), surfaceC: maybe(within(-40, 80)),
+  co2M3s: maybe(within(0, 0.01)), co2Max: maybe(within(0, 0.2)), co2Fresh: maybe(within(0, 0.05)),
+}
+const fumeShape = {
+  fumeWay: z.enum(['capture', 'slot', 'enclosure']), captureSpeedMs: above(20, 'm/s'), captureDistanceM: above(5, 'm'), nozzleAreaM2: area, nozzleOpening: z.enum(['plain', 'flanged', 'bench']), slotLengthM: above(10, 'm'), slotFlanged: z.boolean(),
+  leakAreaM2: area, boxPressurePa: above(500, 'Pa'), workOpeningM2: area, faceSpeedMs: above(10, 'm/s'), roomVolumeM3: above(5000, 'm³'), roomChangesPerH: above(600, 'an hour'), fumeRated: yesNo,
+  carbonHours: maybe(within(0, 1e5)), carbonLifeH: above(1e5, 'h'),
+}
+const stirShape = {
+  turnoversPerH: above(5000, 'an hour'), jetReachM: above(20, 'm'), jetSpeedMs: above(20, 'm/s'), cop: maybe(within(0.05, 20)), dutyShare: maybe(within(0, 1)), boxPowerW: maybe(within(0, 20000)), contentsJK: above(1e8, 'J/K'), warmedK: above(100, 'K'), nearK: above(100, 'K'),
+}
+const waterShape = {
+  waterAreaM2: area, waterC: maybe(within(0.5, 60)), lid: z.enum(['open', 'mesh', 'still']), surfaceSpeedMs: above(5, 'm/s'), crossAreaM2: area, coolingW: maybe(within(0, 20000)), reserveM3: above(100, 'm³'), daysUnattended: maybe(within(0, 1000)),
+}
+const keepShape = {
+  keepBasis: z.enum(['existing-fan', 'temperature', 'typed']), existingFanId: maybe(idSchema), existingCount: z.number().int().min(1).max(12), existingV: maybe(limits.voltage),
+  measuredRiseK: maybe(z.number().gt(0, 'A rise must be above zero.').max(150)), typedFlowM3s: maybe(limits.flow),
+}
+const surroundingShape = {
   fitDepthM: size, fitWidthM: size, inletClearM: maybe(within(0, 20)), outletClearM: maybe(within(0, 20)), openingGapM: maybe(within(0, 50)),
-  baffled: yesNo, hotPartInPath: yesNo, mustNotFail: yesNo, mains: yesNo, flammable: yesNo, openFlue: yesNo, wet: yesNo,
-  domain: z.enum(['general', 'vehicle', 'aircraft', 'medical', 'life-safety']),
-})
+  baffled: yesNo, hotPartInPath: yesNo, mustNotFail: yesNo, mains: yesNo, flammable: yesNo, openFlue: yesNo, wet: yesNo, domain: z.enum(['general', 'vehicle', 'aircraft', 'medical', 'life-safety']),
+}
+export const jobSchema = z.object({ ...aboutShape, ...breathingShape, ...placeShape, ...heatShape, ...spaceShape, ...fumeShape, ...stirShape, ...waterShape, ...keepShape, ...surroundingShape })
+
+const point = z.object({ flowM3s: z.number().gt(0, 'A flow must be above zero.').max(limits.flow.maxValue ?? 1, 'Not above 3000 m³/h.'), pressurePa: limits.pressure })
+const points = z.array(point).max(60, 'At most 60 points.')
+
+export const portSchema = z.object({ id: idSchema, role: z.enum(['in', 'out']), name: shortText, side, areaM2: area, flowM3s: maybe(limits.flow) })
+export const doubtSchema = z.object({ id: z.enum(doubtable), grade: z.enum(['measured', 'good-guess', 'rough-guess', 'range']), low: maybe(z.number()), high: maybe(z.number()) })
+  .refine(d => d.low === null || d.high === null || d.low <= d.high, 'The lower end must not lie above the upper one.')
+export const sinkPointSchema = z.object({ flowM3s: point.shape.flowM3s, kPerW: z.number().gt(0, 'Must be above zero.').max(1000, 'Not above 1000 K/W.') })
 
 export const elementSchema = z.object({
   id: idSchema,
-  kind: z.enum(['opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'custom', 'fan']),
+  kind: z.enum(['opening', 'slot', 'grille', 'hood', 'filter', 'duct', 'bend', 'reducer', 'wye', 'damper', 'flap', 'fins', 'adapter', 'chamber', 'outlet', 'custom', 'split', 'fan']),
   name: shortText,
+  branchId: maybe(idSchema),
   basis: z.enum(['measured', 'sheet', 'good-guess', 'rough-guess']),
+  style: maybe(shortText),
   areaM2: area,
   freeAreaRatio: share,
+  pattern: maybe(z.enum(['staggered', 'square', 'mesh', 'slots'])), holeM: above(0.5, 'm'), pitchM: above(0.5, 'm'),
   edge: maybe(z.enum(['sharp', 'slot', 'crack', 'rounded'])),
   medium: maybe(shortText),
   c1: maybe(within(0, 1e4)), c2: maybe(within(0, 1e4)),
   loadFactor: maybe(within(1, 5)),
-  diameterM: maybe(within(0.005, 2)),
-  lengthM: maybe(within(0.01, 100)),
+  diameterM: maybe(within(0.005, 2)), diameter2M: maybe(within(0.005, 2)),
+  widthM: maybe(within(0.001, 5)), heightM: maybe(within(0.001, 5)),
+  lengthM: maybe(within(0.001, 100)),
+  gapM: maybe(within(0.0002, 0.5)), finM: maybe(within(0.00005, 0.05)), grainM: maybe(within(0.0002, 0.05)),
   surface: maybe(shortText),
   slack: maybe(within(1, 10)),
   radiusRatio: maybe(within(0.5, 10)),
-  angleDeg: maybe(within(0, 90)),
-  count: maybe(z.number().int().min(1).max(20)),
+  angleDeg: maybe(within(0, 180)),
+  count: maybe(z.number().int('A whole number is wanted.').min(1, 'At least 1.').max(500, 'Not above 500.')),
   a: maybe(within(0, 1e8)), b: maybe(within(0, 1e12)),
+  points,
 })
 
-export const targetSchema = z.object({ id: idSchema, kind: z.enum(['temperature', 'level', 'flow', 'money']), limit: within(-60, 10000), place: shortText, why: longText })
+export const branchSchema = z.object({ id: idSchema, splitId: idSchema, name: shortText, leak: z.boolean() })
+export const calibrationSchema = z.object({
+  id: idSchema, kind: z.enum(['flow', 'pairs', 'rise']), used: z.boolean(), fanId: maybe(idSchema), count: z.number().int().min(1).max(12), volts: maybe(limits.voltage),
+  flowM3s: maybe(point.shape.flowM3s), heatW: maybe(within(0, 20000)), riseK: above(150, 'K'), points,
+})
+
+export const targetSchema = z.object({ id: idSchema, kind: z.enum(['temperature', 'level', 'flow', 'runtime', 'money', 'thickness']), limit: within(-60, 1e8), place: shortText, setBy: shortText, why: longText })
 
 export const pickSchema = z.object({
   id: idSchema, fanId: idSchema, count: z.number().int().min(1).max(12), arrangement: z.enum(['single', 'parallel', 'series']), driveV: within(0.5, 60),
@@ -85,9 +117,9 @@ export const converterSchema = z.object({
 export const loadSchema = z.object({ id: idSchema, name: shortText, count: z.number().int().min(1).max(100), currentA: limits.current, startA: maybe(limits.current), afterConverter: z.boolean() })
 
 export const readingSchema = z.object({
-  id: idSchema, quantity: z.enum(['temperature', 'level', 'flow', 'pressure', 'rotation', 'voltage', 'current', 'power']), place: shortText, value: within(-60, 60000),
+  id: idSchema, quantity: z.enum(['temperature', 'level', 'flow', 'pressure', 'rotation', 'voltage', 'current', 'power', 'duration']), place: shortText, value: within(-60, 1e8),
 }).superRefine((r, context) => {
-  const check: z.ZodType = r.quantity === 'power' ? within(0, 20000) : limits[r.quantity]
+  const check: z.ZodType = r.quantity === 'power' ? within(0, 20000) : r.quantity === 'duration' ? within(0, 1e8) : limits[r.quantity]
   const result = check.safeParse(r.value)
   if (!result.success) context.addIssue({ code: 'custom', path: ['value'], message: result.error.issues[0]!.message })
 })
@@ -101,16 +133,34 @@ export const runSchema = z.object({
 
 const unique = (list: { id: string }[]) => new Set(list.map(x => x.id)).size === list.length
 
+/** What is wrong with splits and ways: a path is a row, and ways hold neither the fan nor further splits, so that no loop can be made. */
+function pathProblem({ path, branches }: Pick<PlanDocument, 'path' | 'branches'>): string | null {
+  const ways = new Set(branches.map(b => b.id))
+  const splits = new Set(path.filter(e => e.kind === 'split').map(e => e.id))
+  if (branches.some(b => !splits.has(b.splitId))) return 'A way belongs to no split.'
+  if (path.some(e => e.branchId !== null && !ways.has(e.branchId))) return 'An element stands in a way that is not there.'
+  if (path.some(e => e.branchId !== null && (e.kind === 'split' || e.kind === 'fan'))) return 'Neither the fan nor a split can stand inside a way: the path would go round in a loop.'
+  return null
+}
+
 export const planSchema = z.object({
   job: jobSchema,
   targets: z.array(targetSchema).max(20).refine(unique, 'Two targets share an id.'),
-  path: z.array(elementSchema).max(40, 'At most 40 elements.').refine(unique, 'Two elements share an id.')
+  ports: z.array(portSchema).max(30).refine(unique, 'Two openings share an id.'),
+  doubts: z.array(doubtSchema).max(60).refine(unique, 'An input is doubted twice.'),
+  sink: z.array(sinkPointSchema).max(40),
+  path: z.array(elementSchema).max(80, 'At most 80 elements.').refine(unique, 'Two elements share an id.')
     .refine(path => path.filter(e => e.kind === 'fan').length <= 1, 'The fan has one place in the path.'),
+  branches: z.array(branchSchema).max(40, 'At most 40 ways.').refine(unique, 'Two ways share an id.'),
+  calibration: calibrationSchema.nullable(),
   pick: pickSchema.nullable(),
   source: sourceSchema.nullable(),
   converter: converterSchema.nullable(),
   loads: z.array(loadSchema).max(40).refine(unique, 'Two loads share an id.'),
   runs: z.array(runSchema).max(200).refine(unique, 'Two runs share an id.'),
+}).superRefine((plan, context) => {
+  const problem = pathProblem(plan)
+  if (problem) context.addIssue({ code: 'custom', path: ['path'], message: problem })
 }) satisfies z.ZodType<PlanDocument>
 
 /** What a save sends: the document and the revision it was read at. */

@@ -23,6 +23,17 @@ describe('a plan', () => {
     ['an opening of nothing', (p: PlanDocument) => { p.path[0]!.areaM2 = 0 }, 'path.0.areaM2: An area must be above zero.'],
     ['a share above all', (p: PlanDocument) => { p.path[4]!.freeAreaRatio = 1.5 }, 'path.4.freeAreaRatio: A share cannot be above 100 %.'],
     ['two places of the fan', (p: PlanDocument) => { p.path.push({ ...p.path[2]!, id: 'again' }) }, 'path: The fan has one place'],
+    ['a split inside a way: a loop', (p: PlanDocument) => {
+      p.path.push({ ...p.path[0]!, id: 's', kind: 'split' }, { ...p.path[0]!, id: 't', kind: 'split', branchId: 'w' })
+      p.branches = [{ id: 'w', splitId: 's', name: 'Way', leak: false }]
+    }, 'path: Neither the fan nor a split can stand inside a way: the path would go round in a loop.'],
+    ['a way of no split', (p: PlanDocument) => { p.branches = [{ id: 'w', splitId: 'gone', name: 'Way', leak: false }] }, 'path: A way belongs to no split.'],
+    ['an element in a way that is not there', (p: PlanDocument) => { p.path[0]!.branchId = 'gone' }, 'path: An element stands in a way that is not there.'],
+    ['a doubt whose ends are crossed', (p: PlanDocument) => { p.doubts = [{ id: 'heatW', grade: 'range', low: 5, high: 3 }] }, 'doubts.0: The lower end'],
+    ['a doubt of what is no number', (p: PlanDocument) => { Object.assign(p, { doubts: [{ id: 'name', grade: 'measured', low: null, high: null }] }) }, 'doubts.0.id'],
+    ['a negative rise', (p: PlanDocument) => { p.job.measuredRiseK = -3 }, 'job.measuredRiseK: A rise must be above zero.'],
+    ['a point without flow', (p: PlanDocument) => { p.path[0]!.points = [{ flowM3s: 0, pressurePa: 3 }] }, 'path.0.points.0.flowM3s: A flow must be above zero.'],
+    ['a pocket of water colder than ice', (p: PlanDocument) => { p.job.waterC = -4 }, 'job.waterC'],
     ['an id twice', (p: PlanDocument) => { p.path.push({ ...p.path[0]! }) }, 'path: Two elements share an id.'],
     ['no fans at all in a pick', (p: PlanDocument) => { p.pick!.count = 0 }, 'pick.count'],
     ['an unknown goal', (p: PlanDocument) => { Object.assign(p.job, { goal: 'fly' }) }, 'job.goal'],

@@ -1,12 +1,14 @@
+import { rmSync } from 'node:fs'
+import { newCalibration, newElement, newPlan } from '../../core/plan'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import type { Database } from '../../server/db/database'
+import { openDatabase, type Database } from '../../server/db/database'
 import { createFan, deleteFan, getFan, listFans, restoreFan, saveFan } from '../../server/db/repositories/fans'
 import { createJob, createPlan, deleteJob, getPlan, listPlans, restoreJob, savePlan } from '../../server/db/repositories/jobs'
 import { getSettings, saveSettings } from '../../server/db/repositories/settings'
 import { Conflict, NotFound, Refused } from '../../server/db/errors'
-import { memoryDatabase, migrations } from './harness'
+import { memoryDatabase, migrations, temporaryDir } from './harness'
 
 let db: Database
 beforeAll(async () => {
@@ -26,7 +28,32 @@ describe('plans', () => {
       expect(stored).toEqual(plan)
       expect(revision).toBe(1)
     }
-    expect(await listPlans(db)).toHaveLength(4)
+    expect(await listPlans(db)).toHaveLength(demoJobs().length)
+  })
+  test('branches, points, doubts, openings and a calibration come back, change, and go', async () => {
+    const { plan, revision } = await getPlan(db, 'job-hydroponic-tank')
+    plan.calibration = { ...newCalibration('c'), kind: 'pairs', fanId: plan.pick!.fanId, points: [{ flowM3s: 0.01, pressurePa: 4 }, { flowM3s: 0.02, pressurePa: 15 }] }
+    plan.path.push({ ...newElement('own', 'custom'), branchId: 'way-mesh', points: [{ flowM3s: 0.005, pressurePa: 1 }] })
+    plan.sink = [{ flowM3s: 0.004, kPerW: 1 }]
+    plan.doubts.push({ id: 'waterC', grade: 'range', low: 22, high: 25 })
+    const second = await savePlan(db, plan, revision)
+    expect((await getPlan(db, plan.job.id)).plan).toEqual(plan)
+    // the split goes with its ways and what stood in them, in one save
+    Object.assign(plan, { path: plan.path.filter(e => e.kind !== 'split' && e.branchId === null), branches: [], calibration: null, sink: [], doubts: [], ports: [] })
+    await savePlan(db, plan, second.revision)
+    expect((await getPlan(db, plan.job.id)).plan).toEqual(plan)
+    for (const table of ['path_branch', 'loss_point', 'calibration_point', 'port'] as const) {
+      const rows = await db.query({ path_branch: 'SELECT 1 FROM path_branch WHERE job_id = $1', loss_point: 'SELECT 1 FROM loss_point WHERE job_id = $1', calibration_point: 'SELECT 1 FROM calibration_point WHERE job_id = $1', port: 'SELECT 1 FROM port WHERE job_id = $1' }[table], [plan.job.id])
+      expect(rows, table).toEqual([])
+    }
+  })
+  test('a way that belongs to no split is refused by the database as well', async () => {
+    await expect(db.query('INSERT INTO path_branch (job_id, id, position, split_id, name, leak) VALUES ($1, $2, 0, $3, $4, false)', ['job-film-cabinet', 'w', 'gone', 'Way'])).rejects.toThrow()
+  })
+  test('a fan that ran for a calibration must exist', async () => {
+    const { plan, revision } = await getPlan(db, 'job-film-cabinet')
+    plan.calibration = { ...newCalibration('c'), fanId: 'fan-unknown' }
+    await expect(savePlan(db, plan, revision)).rejects.toBeInstanceOf(Refused)
   })
   test('saving changes what changed and nothing else', async () => {
     const { plan, revision } = await getPlan(db, 'job-film-cabinet')
@@ -121,5 +148,26 @@ describe('the tables guard themselves', () => {
   })
   test('migrations carry marks and run once', async () => {
     expect((await db.query<{ name: string }>('SELECT name FROM schema_migration ORDER BY name')).map(r => r.name)).toEqual(migrations.map(m => m.name))
+  })
+})
+
+describe('a data directory of the first version', () => {
+  test('is brought up to date, and its jobs are all there', async () => {
+    const dir = temporaryDir()
+    const old = await openDatabase(dir, migrations.slice(0, 1))
+    await old.query(`INSERT INTO job (id, name, goal, equipment, complaint, untouchable, breathes_in, breathes_out, ambient_c, altitude_m, humidity, hours_per_day, listener_m, heat_w, heat_basis, inside_max_c, keep_basis, existing_count, domain)
+      VALUES ('old', 'Old box', 'cool', 'Box', '', '', '', '', 22, 100, 0.5, 8, 1, 60, 'measured', 40, 'typed', 1, 'general')`)
+    await old.query('INSERT INTO path_element (job_id, id, position, kind, name, basis, area_m2, edge) VALUES ($1, $2, 0, $3, $4, $5, 0.006, $6)', ['old', 'hole', 'opening', 'Hole', 'measured', 'sharp'])
+    await old.query('INSERT INTO target (job_id, id, position, kind, "limit", place, why) VALUES ($1, $2, 0, $3, 40, $4, $5)', ['old', 't', 'temperature', 'inside', ''])
+    await old.close()
+    const now = await openDatabase(dir, migrations)
+    const { plan } = await getPlan(now, 'old')
+    const blank = newPlan('old', 'Old box')
+    expect(plan).toEqual({
+      ...blank, job: { ...blank.job, equipment: 'Box', heatW: 60, heatBasis: 'measured', insideMaxC: 40, keepBasis: 'typed' },
+      path: [{ ...newElement('hole', 'opening'), name: 'Hole', basis: 'measured', areaM2: 0.006 }], targets: [{ id: 't', kind: 'temperature', limit: 40, place: 'inside', setBy: '', why: '' }],
+    })
+    await now.close()
+    rmSync(dir, { recursive: true, force: true })
   })
 })

@@ -93,6 +93,7 @@ test('an empty job with the keyboard alone, to its first operating point', async
   await expect(page.getByRole('heading', { name: 'Seed drawer' })).toBeVisible()
   await page.getByRole('radio', { name: /Cool a box/ }).focus()
   await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
   await expect(page.getByRole('radio', { name: /Ventilate/ })).toBeChecked()
   await page.getByRole('heading', { level: 1 }).click()
   await page.keyboard.press('2')

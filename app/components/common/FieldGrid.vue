@@ -1,9 +1,20 @@
 <script setup lang="ts" generic="T extends object">
+import { doubtable, type Doubt, type DoubtKey } from '../../../core/plan/document'
 import type { Field, Shape } from '../../composables/useFields'
 
-/** The fields of a record in a grid, each checked by the schema of its key. */
-const props = defineProps<{ record: T, fields: Field<keyof T & string>[], shape?: Shape, tight?: boolean }>()
-const emit = defineEmits<{ set: [key: keyof T & string, value: unknown] }>()
+/** The fields of a record in a grid, each checked by the schema of its key. Where `doubts` is given, a range may be typed instead of a number. */
+const props = defineProps<{ record: T, fields: Field<keyof T & string>[], shape?: Shape, tight?: boolean, doubts?: Doubt[] }>()
+const emit = defineEmits<{ set: [key: keyof T & string, value: unknown], doubt: [doubt: Doubt | null, key: DoubtKey, value?: number] }>()
+const doubtOf = (key: string) => props.doubts?.find(d => d.id === key) ?? null
+const mayDoubt = (key: string) => props.doubts !== undefined && (doubtable as readonly string[]).includes(key)
+const rangeOf = (key: string) => {
+  const doubt = doubtOf(key)
+  return !mayDoubt(key) ? undefined : doubt?.grade === 'range' && doubt.low !== null && doubt.high !== null ? { low: doubt.low, high: doubt.high } : null
+}
+function typed(key: keyof T & string, value: unknown) {
+  if (doubtOf(key)?.grade === 'range') emit('doubt', null, key as DoubtKey, value as number)
+  else emit('set', key, value)
+}
 const rows = computed(() => props.fields.map((field) => {
   const { key, ...words } = field
   // what only tells the kind of field is no attribute of it
@@ -25,8 +36,10 @@ const rows = computed(() => props.fields.map((field) => {
         v-if="kind === 'quantity'"
         v-bind="bound"
         :schema="shape?.[field.key]"
+        :range="rangeOf(field.key)"
         :model-value="value"
-        @update:model-value="emit('set', field.key, $event)"
+        @update:model-value="typed(field.key, $event)"
+        @range="(low, high) => emit('doubt', { id: field.key as DoubtKey, grade: 'range', low, high }, field.key as DoubtKey, (low + high) / 2)"
       />
       <TextField
         v-else-if="kind === 'text'"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { z } from 'zod'
-import { parseQuantity, type Quantity } from '../../../core/units'
+import { parseQuantity, parseRange, type Quantity } from '../../../core/units'
 
 /**
  * A field for a value with its unit. What is typed counts as soon as it can be read and lies in its range; until then
@@ -16,8 +16,10 @@ const props = defineProps<{
   schema?: z.ZodType
   required?: boolean
   hideLabel?: boolean
+  /** a range such as "50 to 70 W" may be typed; null while there is none */
+  range?: { low: number, high: number } | null
 }>()
-const emit = defineEmits<{ 'update:modelValue': [value: number | null] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: number | null], 'range': [low: number, high: number] }>()
 
 const { units, show, editable, symbol } = useUnits()
 const id = useId()
@@ -26,11 +28,12 @@ const error = ref('')
 const focused = ref(false)
 
 const shown = () => {
+  if (props.range) return `${editable(props.range.low, props.quantity)} to ${editable(props.range.high, props.quantity)} ${symbol(props.quantity)}`.trim()
   const bare = editable(props.modelValue, props.quantity)
   const unit = symbol(props.quantity)
   return bare && unit && unit !== '€' ? `${bare} ${unit}` : bare
 }
-watch([() => props.modelValue, units], () => {
+watch([() => props.modelValue, () => props.range?.low, () => props.range?.high, units], () => {
   if (focused.value || error.value) return
   text.value = shown()
 }, { immediate: true })
@@ -49,6 +52,12 @@ function typed(value: string) {
   if (!value.trim()) {
     error.value = props.required ? 'This is needed.' : ''
     if (!props.required && props.modelValue !== null) emit('update:modelValue', null)
+    return
+  }
+  const range = props.range === undefined ? null : parseRange(value, props.quantity, units.value)
+  if (range) {
+    error.value = range.ok ? refusal(range.low) || refusal(range.high) : range.message
+    if (range.ok && !error.value) emit('range', range.low, range.high)
     return
   }
   const parsed = parseQuantity(value, props.quantity, units.value)

@@ -1,210 +1,325 @@
 <script setup lang="ts">
 import { useResizeObserver } from '@vueuse/core'
+import type { ElementReport } from '../../../core/plan'
 import type { RibbonSegment } from '../../../core/plan/ribbon'
 
 /**
  * The living cross-section of the air path: height follows free area, tint follows temperature, each piece shows its
- * pressure drop, the fan its gain. It is navigation too: a piece opens its element, a gap takes a new one.
+ * pressure drop, the fan its gain; ways side by side run in lanes. It is navigation too: a piece opens its element, a gap
+ * takes a new one. Hover and focus show the working.
  */
-const props = defineProps<{ segments: RibbonSegment[], flow: number | null, jobId: string, selected?: string }>()
+const props = defineProps<{ segments: RibbonSegment[], elements: ElementReport[], jobId: string, jobName: string, selected?: string }>()
 const { show, symbol, bare } = useUnits()
-
-const HEIGHT = 102
-const MIDDLE = 53
-const BAND = 56
-/** Narrower than this a piece's words would meet its neighbour's; the ribbon then scrolls. */
-const LEAST_PIECE = 92
+const { height: HEIGHT, middle: MIDDLE } = RIBBON
 const boxWidth = ref(1000)
 const box = ref<HTMLElement>()
+const svg = ref<SVGSVGElement>()
 useResizeObserver(box, ([entry]) => {
   boxWidth.value = Math.max(320, entry?.contentRect.width ?? 1000)
 })
+/** 1: words fit; less: the whole path in sight; more: closer */
+const zooms = [0, 1, 1.6, 2.4]
+const zoom = ref(1)
+const width = computed(() => Math.max(boxWidth.value, LEAST_PIECE * ribbonWeight(props.segments) * zooms[zoom.value]!))
+const layout = computed(() => layoutRibbon(props.segments, width.value))
+const crowded = computed(() => LEAST_PIECE * ribbonWeight(props.segments) > boxWidth.value)
 
-const weight = (s: RibbonSegment) => s.kind === 'chamber' ? 1.7 : s.kind === 'room-in' || s.kind === 'room-out' ? 1.15 : 1
-const total = computed(() => props.segments.reduce((sum, s) => sum + weight(s), 0))
-const width = computed(() => Math.max(boxWidth.value, LEAST_PIECE * total.value))
-const pieces = computed(() => {
-  let x = 0
-  return props.segments.map((s, index) => {
-    const w = width.value * weight(s) / total.value
-    const h = BAND * s.height
-    const piece = {
-      ...s, x, w, h, top: MIDDLE - h / 2, index, room: s.kind.startsWith('room'),
-      value: s.kind.startsWith('room') ? show(s.temperatureC, 'temperature') : s.missing ? 'size?' : s.deltaPa === null ? '' : `${s.deltaPa > 0 ? '+' : ''}${bare(s.deltaPa, 'pressure')} ${symbol('pressure')}`,
-      label: shorten(s.name, w),
-    }
-    x += w
-    return piece
-  })
-})
+const valueOf = (s: RibbonSegment) => s.kind.startsWith('room') ? show(s.temperatureC, 'temperature') : s.missing ? 'size?' : s.deltaPa === null || s.kind === 'chamber' ? '' : `${s.deltaPa > 0 ? '+' : ''}${bare(s.deltaPa, 'pressure')} ${symbol('pressure')}`
 function shorten(name: string, w: number): string {
   const fits = Math.floor(w / 7.1)
-  return name.length <= fits ? name : `${name.slice(0, Math.max(3, fits - 1))}…`
+  return fits < 3 ? '' : name.length <= fits ? name : `${name.slice(0, Math.max(2, fits - 1))}…`
 }
 /** Places of up to four fan signs beside each other. */
 const fanShifts = (count: number) => Array.from({ length: Math.min(4, count) }, (_, i) => (i - (Math.min(4, count) - 1) / 2) * 24)
 const tint = (share: number) => `color-mix(in oklab, var(--warm) ${Math.round(share * 100)}%, var(--teal-soft))`
-const words = computed(() => props.segments.map((s) => {
+function wordsOf(s: RibbonSegment): string {
   const parts = [s.name]
   if (s.areaM2) parts.push(`free area ${show(s.areaM2, 'area')}`)
   if (s.missing) parts.push('size missing')
-  if (s.deltaPa !== null) parts.push(`${s.deltaPa > 0 ? 'gains' : 'loses'} ${show(Math.abs(s.deltaPa), 'pressure')}`)
+  if (s.deltaPa !== null && s.kind !== 'chamber') parts.push(`${s.deltaPa > 0 ? 'gains' : 'loses'} ${show(Math.abs(s.deltaPa), 'pressure')}`)
+  if (s.kind === 'chamber' && s.gaugePa !== null) parts.push(`${show(Math.abs(s.gaugePa), 'pressure')} ${s.gaugePa < 0 ? 'under' : 'over'} the room’s pressure`)
   if (s.temperatureC !== null) parts.push(`air at ${show(s.temperatureC, 'temperature')}`)
+  for (const b of s.branches) parts.push(`${b.leak ? 'leak ' : ''}${b.name}${b.flow === null ? '' : ` ${show(b.flow, 'flow')}`}`)
   return parts.join(', ')
-}))
+}
+const all = computed(() => props.segments.flatMap(s => [{ way: '', segment: s }, ...s.branches.flatMap(b => b.segments.map(x => ({ way: b.name, segment: x })))]))
 const target = (s: RibbonSegment) => s.kind === 'fan' ? `/job/${props.jobId}/line-up` : s.kind.startsWith('room') ? `/job/${props.jobId}/brief` : { path: `/job/${props.jobId}/air-path`, query: { element: s.id } }
 const open = (s: RibbonSegment) => navigateTo(target(s))
 const insertAt = (index: number) => navigateTo({ path: `/job/${props.jobId}/air-path`, query: { insert: String(index) } })
+
+// the working of the piece under the pointer or the focus
+const shownId = ref<string | null>(null)
+const working = computed(() => {
+  const found = all.value.find(x => x.segment.id === shownId.value)
+  if (!found) return null
+  return { words: wordsOf(found.segment), report: props.elements.find(e => e.id === shownId.value) ?? null }
+})
+const asText = ref(false)
+const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
 </script>
 
 <template>
   <section
-    ref="box"
     class="ribbon sheet"
     aria-label="Air path from where it is drawn in to where it leaves"
   >
-    <svg
-      :viewBox="`0 0 ${width} ${HEIGHT}`"
-      :height="HEIGHT"
-      :width="width"
-      role="group"
-      aria-label="Cross-section of the air path"
+    <div
+      ref="box"
+      class="scroller"
     >
-      <g
-        v-for="(piece, i) in pieces"
-        :key="piece.id"
-        class="piece"
-        :class="{ selected: piece.id === selected }"
-        role="link"
-        tabindex="0"
-        :aria-label="words[i]"
-        @click="open(piece)"
-        @keydown.enter.prevent="open(piece)"
+      <svg
+        ref="svg"
+        :viewBox="`0 0 ${width} ${HEIGHT}`"
+        :height="HEIGHT"
+        :width="width"
+        role="group"
+        aria-label="Cross-section of the air path"
       >
-        <title>{{ words[i] }}</title>
-        <rect
-          class="hit"
-          :x="piece.x"
-          y="0"
-          :width="piece.w"
-          :height="HEIGHT"
-        />
-        <rect
-          :x="piece.x - 0.5"
-          :y="piece.top"
-          :width="piece.w + 1"
-          :height="piece.h"
-          :fill="tint(piece.tint)"
-        />
-        <template v-if="piece.kind === 'filter'">
-          <path
-            v-for="k in 7"
-            :key="k"
-            class="stroke"
-            :d="`M${piece.x + piece.w / 2 - 24 + k * 6} ${piece.top + 2} l5 ${piece.h / 2 - 2} l-5 ${piece.h / 2 - 2}`"
-          />
-        </template>
-        <path
-          v-else-if="piece.kind === 'grille'"
-          class="stroke thick"
-          stroke-dasharray="3 3"
-          :d="`M${piece.x + piece.w / 2} ${piece.top} V${piece.top + piece.h}`"
-        />
-        <template v-else-if="piece.kind === 'opening'">
-          <path
-            class="stroke thick"
-            :d="`M${piece.x + piece.w / 2} ${MIDDLE - BAND / 2 - 2} V${piece.top} M${piece.x + piece.w / 2} ${piece.top + piece.h} V${MIDDLE + BAND / 2 + 2}`"
-          />
-        </template>
-        <path
-          v-else-if="piece.kind === 'duct'"
-          class="stroke"
-          :d="`M${piece.x + 4} ${piece.top} h${piece.w - 8} M${piece.x + 4} ${piece.top + piece.h} h${piece.w - 8}`"
-        />
-        <path
-          v-else-if="piece.kind === 'bend'"
-          class="stroke"
-          :d="`M${piece.x + piece.w / 2 - 12} ${MIDDLE + 9} q12 0 12 -10 q0 -8 12 -8`"
-        />
         <g
-          v-else-if="piece.kind === 'fan'"
-          class="fan"
-          :transform="`translate(${piece.x + piece.w / 2} ${MIDDLE})`"
+          v-for="piece in layout.pieces"
+          :key="piece.segment.id"
+          class="piece"
+          :class="{ selected: piece.segment.id === selected }"
+          role="link"
+          tabindex="0"
+          :aria-label="wordsOf(piece.segment)"
+          @click="open(piece.segment)"
+          @keydown.enter.prevent="open(piece.segment)"
+          @mouseenter="shownId = piece.segment.id"
+          @mouseleave="shownId = null"
+          @focus="shownId = piece.segment.id"
+          @blur="shownId = null"
         >
+          <rect
+            class="hit"
+            :x="piece.x"
+            y="0"
+            :width="piece.width"
+            :height="HEIGHT"
+          />
+          <rect
+            v-if="piece.segment.kind !== 'split'"
+            :x="piece.x - 0.5"
+            :y="piece.top"
+            :width="piece.width + 1"
+            :height="piece.height"
+            :fill="tint(piece.segment.tint)"
+          />
           <g
-            v-for="shift in fanShifts(piece.fans?.count ?? 1)"
-            :key="shift"
-            :transform="`translate(${shift} 0)`"
+            v-if="piece.segment.kind === 'fan'"
+            class="fan"
+            :transform="`translate(${piece.x + piece.width / 2} ${MIDDLE})`"
+          >
+            <g
+              v-for="shift in fanShifts(piece.segment.fans?.count ?? 1)"
+              :key="shift"
+              :transform="`translate(${shift} 0)`"
+            >
+              <rect
+                x="-9"
+                y="-23"
+                width="18"
+                height="46"
+                rx="4"
+              />
+              <path d="M0 -17 q8 8 0 17 q-8 9 0 17" />
+            </g>
+          </g>
+          <RibbonSign
+            v-else
+            :kind="piece.segment.kind"
+            :x="piece.x"
+            :top="piece.top"
+            :height="piece.height"
+            :width="piece.width"
+          />
+          <path
+            v-if="piece.segment.kind.startsWith('room') || piece.segment.kind === 'chamber'"
+            class="arrow"
+            :d="`M${piece.x + piece.width / 2 - 9} ${MIDDLE} h17 m-5 -5 l5 5 l-5 5`"
+          />
+          <text
+            v-if="piece.width > 46"
+            class="value"
+            :x="piece.x + piece.width / 2"
+            y="15"
+          >{{ valueOf(piece.segment) }}</text>
+          <text
+            class="name"
+            :class="{ 'fan-name': piece.segment.kind === 'fan' }"
+            :x="piece.x + piece.width / 2"
+            :y="HEIGHT - 6"
+          >{{ shorten(piece.segment.name, piece.width) }}</text>
+        </g>
+        <g
+          v-for="lane in layout.lanes"
+          :key="lane.id"
+        >
+          <rect
+            class="lane"
+            :class="{ leak: lane.leak }"
+            :x="lane.x"
+            :y="lane.top"
+            :width="lane.width"
+            :height="lane.height"
+          />
+          <g
+            v-for="piece in lane.pieces"
+            :key="piece.segment.id"
+            class="piece"
+            :class="{ selected: piece.segment.id === selected }"
+            role="link"
+            tabindex="0"
+            :aria-label="`${lane.name}: ${wordsOf(piece.segment)}`"
+            @click="open(piece.segment)"
+            @keydown.enter.prevent="open(piece.segment)"
+            @mouseenter="shownId = piece.segment.id"
+            @mouseleave="shownId = null"
+            @focus="shownId = piece.segment.id"
+            @blur="shownId = null"
           >
             <rect
-              x="-9"
-              y="-23"
-              width="18"
-              height="46"
-              rx="4"
+              class="hit"
+              :x="piece.x"
+              :y="lane.top"
+              :width="piece.width"
+              :height="lane.height"
             />
-            <path d="M0 -17 q8 8 0 17 q-8 9 0 17" />
+            <rect
+              :x="piece.x"
+              :y="piece.top"
+              :width="piece.width"
+              :height="piece.height"
+              :fill="tint(piece.segment.tint)"
+            />
+            <RibbonSign
+              :kind="piece.segment.kind"
+              :x="piece.x"
+              :top="piece.top"
+              :height="piece.height"
+              :width="piece.width"
+            />
           </g>
+          <text
+            v-if="lane.height > 13"
+            class="lane-name"
+            :x="lane.x + 4"
+            :y="lane.top + 11"
+          >{{ shorten(lane.flow === null ? lane.name : `${lane.name} ${show(lane.flow, 'flow')}`, lane.width) }}</text>
         </g>
-        <path
-          v-else-if="piece.kind === 'custom'"
-          class="stroke"
-          :d="`M${piece.x + piece.w / 2 - 12} ${MIDDLE - 8} h24 M${piece.x + piece.w / 2 - 12} ${MIDDLE} h24 M${piece.x + piece.w / 2 - 12} ${MIDDLE + 8} h24`"
-        />
-        <path
-          v-if="piece.room || piece.kind === 'chamber'"
-          class="arrow"
-          :d="`M${piece.x + piece.w / 2 - 9} ${MIDDLE} h17 m-5 -5 l5 5 l-5 5`"
-        />
-        <text
-          class="value"
-          :x="piece.x + piece.w / 2"
-          y="15"
-        >{{ piece.value }}</text>
-        <text
-          class="name"
-          :class="{ 'fan-name': piece.kind === 'fan' }"
-          :x="piece.x + piece.w / 2"
-          :y="HEIGHT - 6"
-        >{{ piece.label }}</text>
-      </g>
-      <g
-        v-for="piece in pieces.slice(1)"
-        :key="`gap-${piece.id}`"
-        class="gap"
-        role="button"
-        tabindex="0"
-        :aria-label="`Insert an element before ${piece.name}`"
-        @click.stop="insertAt(piece.index - 1)"
-        @keydown.enter.prevent="insertAt(piece.index - 1)"
+        <g
+          v-for="piece in layout.pieces.slice(1)"
+          :key="`gap-${piece.segment.id}`"
+          class="gap"
+          data-screen-only
+          role="button"
+          tabindex="0"
+          :aria-label="`Insert an element before ${piece.segment.name}`"
+          @click.stop="insertAt(piece.index! - 1)"
+          @keydown.enter.prevent="insertAt(piece.index! - 1)"
+        >
+          <title>Insert an element here</title>
+          <rect
+            :x="piece.x - 12"
+            :y="MIDDLE - 12"
+            width="24"
+            height="24"
+            rx="12"
+          />
+          <path :d="`M${piece.x - 5} ${MIDDLE} h10 M${piece.x} ${MIDDLE - 5} v10`" />
+        </g>
+      </svg>
+    </div>
+    <div class="tools">
+      <button
+        type="button"
+        class="tool"
+        :disabled="zoom === (crowded ? 0 : 1)"
+        aria-label="Ribbon: further away"
+        title="Further away"
+        @click="zoom--"
       >
-        <title>Insert an element here</title>
-        <rect
-          :x="piece.x - 12"
-          :y="MIDDLE - 12"
-          width="24"
-          height="24"
-          rx="12"
-        />
-        <path :d="`M${piece.x - 5} ${MIDDLE} h10 M${piece.x} ${MIDDLE - 5} v10`" />
-      </g>
-    </svg>
+        −
+      </button>
+      <button
+        type="button"
+        class="tool"
+        :disabled="zoom === zooms.length - 1"
+        aria-label="Ribbon: closer"
+        title="Closer"
+        @click="zoom++"
+      >
+        +
+      </button>
+      <button
+        type="button"
+        class="tool"
+        aria-label="Ribbon: save as SVG"
+        title="Save as SVG"
+        @click="save"
+      >
+        ⤓
+      </button>
+      <button
+        type="button"
+        class="tool"
+        :aria-pressed="asText"
+        aria-label="Ribbon: read as text"
+        title="Read as text"
+        @click="asText = !asText"
+      >
+        ≡
+      </button>
+    </div>
+    <div
+      v-if="working && !asText"
+      class="working small"
+      aria-hidden="true"
+    >
+      <strong>{{ working.words }}</strong>
+      <template v-if="working.report?.figure.formula">
+        <span class="mono">{{ working.report.figure.formula }}</span>
+        <span
+          v-if="working.report.flow !== null"
+          class="soft"
+        >{{ show(working.report.flow, 'flow') }} through it<template v-if="working.report.share !== null">, {{ Math.round(working.report.share * 100) }} % of what the path takes</template>. {{ working.report.figure.source }}</span>
+      </template>
+    </div>
+    <ol
+      v-if="asText"
+      class="text"
+    >
+      <li
+        v-for="item in all"
+        :key="item.segment.id"
+      >
+        <template v-if="item.way">
+          {{ item.way }}:
+        </template>{{ wordsOf(item.segment) }}
+      </li>
+    </ol>
   </section>
 </template>
 
 <style scoped>
-.ribbon { padding: 8px 0 8px; overflow-x: auto; overflow-y: hidden; }
+.ribbon { padding: 6px 0; display: grid; grid-template-columns: minmax(0, 1fr) 30px; position: relative; }
+.scroller { overflow-x: auto; overflow-y: hidden; }
 svg { display: block; }
+.tools { display: grid; align-content: center; justify-items: center; border-left: 1px solid var(--line); }
+.tool { border: 0; background: none; color: var(--ink-soft); width: 28px; height: 26px; cursor: pointer; border-radius: 4px; line-height: 1; }
+.tool:hover:not([disabled]) { background: var(--sheet-soft); color: var(--ink); }
+.tool[disabled] { opacity: .4; cursor: default; }
 .hit { fill: transparent; }
 .piece { cursor: pointer; }
 .piece:hover .name, .piece.selected .name { text-decoration: underline; font-weight: 700; }
 .piece:focus-visible { outline: none; }
 .piece:focus-visible .hit { stroke: var(--focus); stroke-width: 2; }
+.lane { fill: var(--sheet-soft); stroke: var(--line); stroke-width: 1; pointer-events: none; }
+.lane.leak { stroke: var(--amber-mark); stroke-dasharray: 3 3; }
 text { text-anchor: middle; fill: var(--ink); }
 .value { font: 13px var(--mono); fill: var(--ink-soft); }
 .name { font: 13px var(--sans); }
-.stroke { fill: none; stroke: var(--bark); stroke-width: 1.500; }
-.thick { stroke-width: 3; }
+.lane-name { font: 12px var(--sans); text-anchor: start; pointer-events: none; paint-order: stroke; stroke: var(--sheet); stroke-width: 4px; stroke-linejoin: round; }
 .arrow { fill: none; stroke: var(--teal); stroke-width: 1.500; }
 .fan rect { fill: var(--sheet); stroke: var(--cap); stroke-width: 2; }
 .fan path { fill: none; stroke: var(--cap); stroke-width: 2; }
@@ -212,4 +327,6 @@ text { text-anchor: middle; fill: var(--ink); }
 .gap:hover, .gap:focus-visible { opacity: 1; outline: none; }
 .gap rect { fill: var(--ink); }
 .gap path { stroke: var(--sheet); stroke-width: 2; }
+.working { position: absolute; left: 12px; top: 100%; z-index: 20; display: grid; gap: 3px; max-width: min(640px, 90%); background: var(--sheet); border: 1px solid var(--line-strong); border-radius: 6px; padding: 8px 10px; box-shadow: 0 4px 14px rgb(0 0 0 / 14%); pointer-events: none; }
+.text { grid-column: 1 / -1; margin: 4px 16px; padding-left: 20px; font-size: 14px; }
 </style>

@@ -1,25 +1,26 @@
 <script setup lang="ts">
 import type { Target, TargetKind } from '../../../core/plan/document'
-import type { Quantity } from '../../../core/units'
-
-import { limits as within } from '../../../shared/schemas/fan'
+import type { z } from 'zod'
+import { targetNames, targetQuantity } from '../../../core/plan/verdict'
+import { fanSchema, limits as within } from '../../../shared/schemas/fan'
 import { targetSchema } from '../../../shared/schemas/plan'
 
 /** The targets that the verdict is judged by. */
 const job = useJobStore()
 const targets = computed(() => job.plan?.targets ?? [])
-const kinds: { value: TargetKind, label: string, quantity: Quantity, sense: string, start: number, place: string }[] = [
-  { value: 'temperature', label: 'Temperature', quantity: 'temperature', sense: 'at most', start: 40, place: 'inside' },
-  { value: 'level', label: 'Sound level', quantity: 'level', sense: 'at most', start: 32, place: 'listener' },
-  { value: 'flow', label: 'Airflow', quantity: 'flow', sense: 'at least', start: 0.01, place: 'outlet' },
-  { value: 'money', label: 'Money', quantity: 'money', sense: 'at most', start: 30, place: '' },
+const kinds: { value: TargetKind, sense: string, start: number, place: string, limit: z.ZodType }[] = [
+  { value: 'temperature', sense: 'at most', start: 40, place: 'inside', limit: within.temperature },
+  { value: 'level', sense: 'at most', start: 32, place: 'listener', limit: within.level },
+  { value: 'flow', sense: 'at least', start: 0.01, place: 'outlet', limit: within.flow },
+  { value: 'runtime', sense: 'at least', start: 8 * 3600, place: 'on one charge', limit: targetSchema.shape.limit.min(60, 'At least a minute.') },
+  { value: 'money', sense: 'at most', start: 30, place: '', limit: targetSchema.shape.limit.min(0, 'Cannot be negative.') },
+  { value: 'thickness', sense: 'at most', start: 0.025, place: 'fan', limit: fanSchema.shape.thicknessM },
 ]
-const limits = { temperature: within.temperature, level: within.level, flow: within.flow, money: targetSchema.shape.limit }
 const kindOf = (t: Target) => kinds.find(k => k.value === t.kind)!
 const free = computed(() => kinds.filter(k => !targets.value.some(t => t.kind === k.value)))
 function add(kind: typeof kinds[number]) {
   job.change((d) => {
-    d.targets.push({ id: newId('target'), kind: kind.value, limit: kind.start, place: kind.place, why: '' })
+    d.targets.push({ id: newId('target'), kind: kind.value, limit: kind.start, place: kind.place, setBy: '', why: '' })
   })
 }
 const edit = (id: string, field: string, mutate: (t: Target) => void) => job.change((d) => {
@@ -43,7 +44,7 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
           class="button small"
           @click="add(kind)"
         >
-          + {{ kind.label }}
+          + {{ targetNames[kind.value] }}
         </button>
       </div>
     </div>
@@ -51,7 +52,7 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
       v-if="!targets.length"
       class="soft"
     >
-      Without a number no verdict is possible: add a temperature, a level, a flow or a sum of money.
+      Without a number no verdict is possible: add a temperature, a level, a flow, a running time or a sum of money.
     </p>
     <div
       v-for="target in targets"
@@ -59,10 +60,10 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
       class="target"
     >
       <QuantityField
-        :label="`${kindOf(target).label}, ${kindOf(target).sense}`"
-        :quantity="kindOf(target).quantity"
+        :label="`${targetNames[target.kind]}, ${kindOf(target).sense}`"
+        :quantity="targetQuantity[target.kind]"
         required
-        :schema="limits[target.kind]"
+        :schema="kindOf(target).limit"
         :model-value="target.limit"
         @update:model-value="edit(target.id, 'limit', t => { t.limit = $event! })"
       />
@@ -74,6 +75,11 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
       />
       <span v-else />
       <TextField
+        label="Set by"
+        :model-value="target.setBy"
+        @update:model-value="edit(target.id, 'setBy', t => { t.setBy = $event })"
+      />
+      <TextField
         label="Why"
         :model-value="target.why"
         @update:model-value="edit(target.id, 'why', t => { t.why = $event })"
@@ -81,7 +87,7 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
       <button
         type="button"
         class="button quiet icon"
-        :aria-label="`Remove the ${kindOf(target).label.toLowerCase()} target`"
+        :aria-label="`Remove the ${targetNames[target.kind].toLowerCase()} target`"
         @click="remove(target.id)"
       >
         ×
@@ -91,6 +97,6 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
 </template>
 
 <style scoped>
-.target { display: grid; grid-template-columns: minmax(130px, 1fr) minmax(90px, 1fr) minmax(110px, 1.600fr) auto; gap: 8px; align-items: end; }
+.target { display: grid; grid-template-columns: minmax(142px, 1.2fr) minmax(70px, 0.8fr) minmax(62px, 0.7fr) minmax(84px, 1.3fr) auto; gap: 8px; align-items: end; }
 @media (max-width: 760px) { .target { grid-template-columns: 1fr 1fr; } }
 </style>

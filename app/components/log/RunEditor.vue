@@ -30,7 +30,7 @@ const notes: Field<keyof Run>[] = [{ key: 'notes', label: 'Notes', text: true, l
 const quantities: { value: ReadingQuantity, label: string, place: string, start: number }[] = [
   { value: 'temperature', label: 'Temperature', place: 'inside', start: 25 }, { value: 'level', label: 'Sound level', place: 'listener', start: 35 }, { value: 'flow', label: 'Airflow', place: 'outlet', start: 0.01 },
   { value: 'pressure', label: 'Pressure', place: 'before the fan', start: 5 }, { value: 'rotation', label: 'Speed', place: 'fan', start: 1500 }, { value: 'voltage', label: 'Voltage', place: 'fan', start: 12 },
-  { value: 'current', label: 'Current', place: 'fan', start: 0.1 }, { value: 'power', label: 'Power', place: 'wall', start: 50 },
+  { value: 'current', label: 'Current', place: 'fan', start: 0.1 }, { value: 'power', label: 'Power', place: 'wall', start: 50 }, { value: 'duration', label: 'Running time', place: 'on one charge', start: 3600 },
 ]
 const info = (q: ReadingQuantity) => quantities.find(x => x.value === q)!
 // the reading being typed: it joins the run when it can be read

@@ -1,49 +1,27 @@
 <script setup lang="ts">
-import { filterMedia, SLACK_FACTOR, surfaces } from '../../../core/airpath'
+import { findingMessage } from '../../../core/findings'
 import { elementNames } from '../../../core/plan/defaults'
-import type { PathElement } from '../../../core/plan/document'
-import type { ElementReport } from '../../../core/plan/report'
+import type { Branch, PathElement } from '../../../core/plan/document'
+import { freeAreaRatioOf } from '../../../core/plan/elements'
+import type { ElementReport, WhatIf } from '../../../core/plan'
 import { elementSchema } from '../../../shared/schemas/plan'
 
-/** One element of the path: only the fields its kind needs. */
-const props = defineProps<{ element: PathElement, report: ElementReport | null }>()
-const emit = defineEmits<{ edit: [field: string, values: Partial<PathElement>] }>()
+/** One element of the path: only the fields its kind needs, what it does, and what else it could be. */
+const props = defineProps<{ element: PathElement, branches: Branch[], report: ElementReport | null }>()
+const emit = defineEmits<{ edit: [field: string, values: Partial<PathElement>], apply: [change: WhatIf], branch: [id: string, values: Partial<Branch>], addBranch: [leak: boolean], removeBranch: [id: string] }>()
+const job = useJobStore()
+const { show, units } = useUnits()
 const kind = computed(() => props.element.kind)
 const set = (key: keyof PathElement, value: unknown) => emit('edit', key, { [key]: value })
-type Fields = Field<keyof PathElement>[]
-const areaHelp: Partial<Record<PathElement['kind'], string>> = { opening: 'Free area', grille: 'Gross area', filter: 'Face area', chamber: 'Cross-section' }
-const hasArea = computed(() => areaHelp[kind.value] !== undefined)
-const bore: Fields = [{ key: 'diameterM', label: 'Bore', quantity: 'length' }]
-const ofKind: Record<PathElement['kind'], Fields> = {
-  opening: [{ key: 'edge', label: 'Edge', options: optionsOf({ sharp: 'sharp hole', slot: 'slot', crack: 'crack', rounded: 'rounded edge' }) }],
-  grille: [{ key: 'freeAreaRatio', label: 'Free-area ratio', quantity: 'ratio', hint: 'finger guard 80 to 90 %, stamped slots 35 to 55 %, insect mesh 55 to 65 %' }],
-  filter: [
-    { key: 'medium', label: 'Medium', options: [...filterMedia.map(m => ({ value: m.key, label: m.name })), { value: 'sheet', label: 'own data sheet' }] },
-    { key: 'loadFactor', label: 'Condition', options: [{ value: 1, label: 'clean' }, { value: 2, label: 'loaded (twice the loss)' }, { value: 3, label: 'overdue (three times)' }] },
-  ],
-  duct: [
-    ...bore,
-    { key: 'lengthM', label: 'Length', quantity: 'distance' },
-    { key: 'surface', label: 'Inner surface', options: surfaces.map(x => ({ value: x.key, label: x.name })) },
-    { key: 'slack', label: 'How it lies', options: [{ value: 1, label: 'straight or stretched' }, { value: SLACK_FACTOR, label: 'slack hose (three times the friction)' }] },
-  ],
-  bend: [
-    ...bore,
-    { key: 'radiusRatio', label: 'Radius over bore', quantity: 'number', hint: '0.5 sharp, 1 usual, 2 wide' },
-    { key: 'angleDeg', label: 'Angle', options: [90, 60, 45, 30].map(a => ({ value: a, label: `${a}°` })) },
-    { key: 'count', label: 'How many', quantity: 'number' },
-  ],
-  custom: [{ key: 'a', label: 'a, viscous part', quantity: 'linearDrag' }, { key: 'b', label: 'b, inertial part', quantity: 'quadraticDrag' }],
-  chamber: [],
-  fan: [],
-}
-const fields = computed((): Fields => [
+const fields = computed((): Field<keyof PathElement>[] => [
   { key: 'name', label: 'Name', text: true },
-  ...(kind.value === 'fan' ? [] : [{ key: 'basis' as const, label: 'How sure', options: optionsOf({ 'measured': 'measured', 'sheet': 'data sheet', 'good-guess': 'good guess', 'rough-guess': 'rough guess' }) }]),
-  ...(hasArea.value ? [{ key: 'areaM2' as const, label: areaHelp[kind.value]!, quantity: 'area' as const }] : []),
-  ...ofKind[kind.value],
-  ...(props.element.medium === 'sheet' ? [{ key: 'c1' as const, label: 'c₁, Pa·s/m', quantity: 'number' as const }, { key: 'c2' as const, label: 'c₂, Pa·s²/m²', quantity: 'number' as const }] : []),
+  ...(kind.value === 'fan' || kind.value === 'split' || kind.value === 'chamber' ? [] : [{ key: 'basis' as const, label: 'How sure', options: basisOptions }]),
+  ...elementFields(props.element),
 ])
+const ratio = computed(() => kind.value === 'grille' && props.element.pattern ? freeAreaRatioOf(props.element) : null)
+const hasArea = computed(() => ['opening', 'grille', 'filter', 'chamber'].includes(kind.value))
+const hasPoints = computed(() => kind.value === 'custom' || (kind.value === 'filter' && props.element.medium === 'sheet'))
+const spoken = computed(() => (job.report?.findings.findings ?? []).filter(f => props.report?.findings.includes(f.id)).map(f => ({ id: f.id, severity: f.severity, text: findingMessage(f, units.value), fix: f.fix.charAt(0).toUpperCase() + f.fix.slice(1) })))
 // a circle or rectangle turned into an area
 const side = ref<number | null>(null)
 const other = ref<number | null>(null)
@@ -51,15 +29,6 @@ function sized() {
   if (!side.value) return
   emit('edit', 'areaM2', { areaM2: other.value ? side.value * other.value : Math.PI / 4 * side.value ** 2 })
 }
-// one measured point turned into coefficients
-const pointFlow = ref<number | null>(null)
-const pointDrop = ref<number | null>(null)
-const share = ref(0.3)
-function fromPoint() {
-  if (!pointFlow.value || pointDrop.value === null) return
-  emit('edit', 'point', { a: share.value * pointDrop.value / pointFlow.value, b: (1 - share.value) * pointDrop.value / pointFlow.value ** 2 })
-}
-const shares = [{ value: 0, label: 'sharp edges, holes (turbulent)' }, { value: 0.3, label: 'mixed' }, { value: 0.7, label: 'fins, fine mesh' }, { value: 1, label: 'dense medium (viscous)' }]
 </script>
 
 <template>
@@ -70,7 +39,7 @@ const shares = [{ value: 0, label: 'sharp edges, holes (turbulent)' }, { value: 
     <div class="sheet-head">
       <h2>{{ elementNames[kind] }}</h2>
       <FigureValue
-        v-if="report && kind !== 'fan' && !report.missing"
+        v-if="report && kind !== 'fan' && kind !== 'chamber' && !report.missing"
         :figure="report.figure"
         range
       />
@@ -81,11 +50,28 @@ const shares = [{ value: 0, label: 'sharp edges, holes (turbulent)' }, { value: 
     >
       It lacks {{ report.missing }}.
     </p>
+    <ul
+      v-if="spoken.length"
+      class="spoken"
+    >
+      <li
+        v-for="f in spoken"
+        :key="f.id"
+      >
+        <StateMark :state="f.severity" /> <span><strong>{{ f.text }}.</strong> {{ f.fix }}.</span>
+      </li>
+    </ul>
     <p
       v-if="kind === 'fan'"
       class="soft"
     >
-      The fan sits here. What is chosen for this place is the Line-up’s business.
+      The fan sits here: what stands before it is under the room’s pressure, what stands behind it is over. What is chosen for this place is the Line-up’s business.
+    </p>
+    <p
+      v-if="kind === 'split'"
+      class="soft small"
+    >
+      The air divides: each way takes what its resistance lets through. A leak is a way whose air does not do the job.
     </p>
     <FieldGrid
       :record="element"
@@ -93,6 +79,55 @@ const shares = [{ value: 0, label: 'sharp edges, holes (turbulent)' }, { value: 
       :shape="elementSchema.shape"
       @set="set"
     />
+    <p
+      v-if="element.pattern && ratio !== null"
+      class="small soft"
+    >
+      That pattern is <strong class="mono">{{ show(ratio, 'ratio') }}</strong> open.
+    </p>
+    <template v-if="kind === 'split'">
+      <div
+        v-for="way in branches"
+        :key="way.id"
+        class="way"
+      >
+        <TextField
+          label="Way"
+          :model-value="way.name"
+          @update:model-value="emit('branch', way.id, { name: $event })"
+        />
+        <label class="check"><input
+          type="checkbox"
+          :checked="way.leak"
+          @change="emit('branch', way.id, { leak: ($event.target as HTMLInputElement).checked })"
+        > a leak</label>
+        <button
+          type="button"
+          class="button quiet icon"
+          :disabled="branches.length <= 2"
+          :aria-label="`Remove the way ${way.name}`"
+          @click="emit('removeBranch', way.id)"
+        >
+          ×
+        </button>
+      </div>
+      <div class="row">
+        <button
+          type="button"
+          class="button small"
+          @click="emit('addBranch', false)"
+        >
+          + Another way
+        </button>
+        <button
+          type="button"
+          class="button small"
+          @click="emit('addBranch', true)"
+        >
+          + A leak
+        </button>
+      </div>
+    </template>
     <details
       v-if="hasArea"
       class="fold"
@@ -103,14 +138,14 @@ const shares = [{ value: 0, label: 'sharp edges, holes (turbulent)' }, { value: 
           v-model="side"
           label="Width, or diameter"
           quantity="length"
-          :schema="elementSchema.shape.diameterM"
+          :schema="elementSchema.shape.widthM"
         />
         <QuantityField
           v-model="other"
           label="Height"
           hint="leave empty for a round one"
           quantity="length"
-          :schema="elementSchema.shape.diameterM"
+          :schema="elementSchema.shape.widthM"
         />
         <button
           type="button"
@@ -123,41 +158,31 @@ const shares = [{ value: 0, label: 'sharp edges, holes (turbulent)' }, { value: 
       </div>
     </details>
     <details
-      v-if="kind === 'custom'"
+      v-if="hasPoints"
       class="fold"
       open
     >
-      <summary>From one measured or data-sheet point</summary>
-      <div class="fields">
-        <QuantityField
-          v-model="pointFlow"
-          label="At this flow"
-          quantity="flow"
-        />
-        <QuantityField
-          v-model="pointDrop"
-          label="it loses"
-          quantity="pressure"
-        />
-        <ChoiceField
-          v-model="share"
-          label="What it is like"
-          :options="shares"
-        />
-        <button
-          type="button"
-          class="button"
-          :disabled="!pointFlow || pointDrop === null"
-          @click="fromPoint"
-        >
-          Use this point
-        </button>
-      </div>
+      <summary>Points from its data sheet or your own test</summary>
+      <LossPoints
+        :points="element.points"
+        what="it"
+        @update="set('points', $event)"
+      />
     </details>
+    <WhatIfList
+      v-if="!report?.missing"
+      :element="element"
+      @apply="emit('apply', $event)"
+    />
   </section>
 </template>
 
 <style scoped>
 .missing { color: var(--amber); font-weight: 600; }
 .fields .button { align-self: end; justify-content: center; }
+.way { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 10px; align-items: end; }
+.check { display: inline-flex; gap: 6px; align-items: center; min-height: 34px; }
+.check input { accent-color: var(--cap); width: 18px; height: 18px; }
+.spoken { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; font-size: 14px; }
+.spoken li { display: flex; gap: 8px; align-items: baseline; }
 </style>

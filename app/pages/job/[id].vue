@@ -19,6 +19,7 @@ const findingsOpen = ref(false)
 const flow = computed(() => report.value?.pick?.candidate.flow ?? null)
 useHead({ title: () => `${job.plan?.job.name ?? 'Job'} · Redpoll` })
 
+useDoubt()
 const go = (key: string) => () => navigateTo(`/job/${id.value}/${key}`)
 usePageKeys([
   ...(report.value?.stations ?? []).map((s, i) => ({ key: String(i + 1), what: s.title, run: go(s.key) })),
@@ -91,8 +92,9 @@ usePageKeys([
       </p>
       <AirRibbon
         :segments="report.ribbon"
-        :flow="flow"
+        :elements="report.path.elements"
         :job-id="id"
+        :job-name="job.plan.job.name"
         :selected="String(route.query.element ?? '')"
       />
       <main class="station">

@@ -10,6 +10,7 @@ import control from './control.json'
 import battery from './battery.json'
 import safety from './safety.json'
 import measurement from './measurement.json'
+import own from './own.json'
 
 export interface RuleGroup { key: string, title: string, rules: Rule[] }
 
@@ -27,3 +28,6 @@ export const ruleGroups: RuleGroup[] = [
   { key: 'safety', title: 'Safety', rules: safety as Rule[] },
   { key: 'measurement', title: 'Measurement', rules: measurement as Rule[] },
 ]
+
+/** The handbook's catalogue and what this product checks besides: the equipment's own openings, leaks, calibration. */
+export const allRuleGroups: RuleGroup[] = [...ruleGroups, { key: 'own', title: 'Where it breathes', rules: own as Rule[] }]

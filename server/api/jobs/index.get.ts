@@ -1,4 +1,4 @@
-import { computeReport } from '../../../core/plan'
+import { computeReport, fanIdsOf } from '../../../core/plan'
 import type { JobSummary } from '../../../shared/api'
 import { fansOfPlan } from '../../db/repositories/fans'
 import { listPlans } from '../../db/repositories/jobs'
@@ -16,7 +16,7 @@ export default route(async (): Promise<JobSummary[]> => {
   const plans = await listPlans(db)
   return Promise.all(plans.map(async ({ plan, revision, updatedAt }) => {
     const { id, name, goal, equipment } = plan.job
-    const result = computeReport({ plan, fans: await fansOfPlan(db, [plan.pick?.fanId, plan.job.existingFanId]) })
+    const result = computeReport({ plan, fans: await fansOfPlan(db, fanIdsOf(plan)) })
     const stations = result.ok ? result.report.stations : []
     const findings = result.ok ? result.report.findings.findings : []
     const count = (severity: string) => findings.filter(f => f.severity === severity).length

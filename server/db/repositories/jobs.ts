@@ -5,14 +5,22 @@ import type { StoredPlan } from '../../../shared/api'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
 import { fromRow, toRowJson } from '../rows'
-import { childTables, type ChildTable } from './children'
+import { childTables, type ChildKey } from './children'
 
 type Row = Record<string, unknown>
-type ChildRows = Record<ChildTable['key'], object[]>
+type ChildRows = Record<ChildKey, object[]>
 
-const JOB_COLUMNS = `name, goal, equipment, complaint, untouchable, breathes_in, breathes_out, direction, ambient_c, ambient_max_c, altitude_m, humidity, hours_per_day, listener_m,
-  room_db_a, margin, heat_w, heat_basis, inside_max_c, wall_loss_w_k, volume_m3, air_changes_per_h, keep_basis, existing_fan_id, existing_count, existing_v, measured_rise_k,
-  typed_flow_m3s, fit_depth_m, fit_width_m, inlet_clear_m, outlet_clear_m, opening_gap_m, baffled, hot_part_in_path, must_not_fail, mains, flammable, open_flue, wet, domain`
+const JOB_COLUMNS = `name, goal, equipment, complaint, untouchable,
+  breathes_in, breathes_out, direction, mounted_direction, intake_side, outlet_side, intake_height_m, outlet_height_m, air_outlet, outlet_to_opening_m, gasketed, backflow_flap, intake_air_c,
+  ambient_c, ambient_max_c, altitude_m, humidity, hours_per_day, listener_m, room_db_a, margin,
+  heat_w, heat_basis, inside_max_c, wall_loss_w_k, active_cooling, part_max_c, part_inner_k_w,
+  volume_m3, air_changes_per_h, mixing, clear_s, clear_share, water_kg_s, inside_c, inside_rh_max, surface_c, co2_m3s, co2_max, co2_fresh,
+  fume_way, capture_speed_ms, capture_distance_m, nozzle_area_m2, nozzle_opening, slot_length_m, slot_flanged, leak_area_m2, box_pressure_pa, work_opening_m2, face_speed_ms,
+  room_volume_m3, room_changes_per_h, fume_rated, carbon_hours, carbon_life_h,
+  turnovers_per_h, jet_reach_m, jet_speed_ms, cop, duty_share, box_power_w, contents_j_k, warmed_k, near_k,
+  water_area_m2, water_c, lid, surface_speed_ms, cross_area_m2, cooling_w, reserve_m3, days_unattended,
+  keep_basis, existing_fan_id, existing_count, existing_v, measured_rise_k, typed_flow_m3s,
+  fit_depth_m, fit_width_m, inlet_clear_m, outlet_clear_m, opening_gap_m, baffled, hot_part_in_path, must_not_fail, mains, flammable, open_flue, wet, domain`
 const INSERT_JOB = `INSERT INTO job (id, ${JOB_COLUMNS}) SELECT id, ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $1::jsonb)`
 const UPDATE_JOB = `UPDATE job SET (${JOB_COLUMNS}) = (SELECT ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)), revision = revision + 1, updated_at = now()
   WHERE id = $1 RETURNING revision, updated_at`
@@ -23,7 +31,9 @@ const single = (x: object | null) => x ? [x] : []
 /** The document's parts as rows below its job. */
 function childRows(plan: PlanDocument): ChildRows {
   return {
-    targets: ordered(plan.targets), path: ordered(plan.path), loads: ordered(plan.loads), runs: ordered(plan.runs),
+    targets: ordered(plan.targets), ports: ordered(plan.ports), doubts: ordered(plan.doubts), sink: ordered(plan.sink), path: ordered(plan.path), branches: ordered(plan.branches),
+    lossPoints: plan.path.flatMap(e => ordered(e.points).map(p => ({ ...p, elementId: e.id }))),
+    calibration: single(plan.calibration), calibrationPoints: ordered(plan.calibration?.points ?? []), loads: ordered(plan.loads), runs: ordered(plan.runs),
     readings: plan.runs.flatMap(run => ordered(run.readings).map(r => ({ ...r, runId: run.id }))),
     pick: single(plan.pick), source: single(plan.source), converter: single(plan.converter),
   }
@@ -40,21 +50,26 @@ async function saveChildren(tx: Queryable, plan: PlanDocument): Promise<void> {
 
 /** Fans a plan speaks of must exist: a clear message before the database's own refusal. */
 async function checkFans(tx: Queryable, plan: PlanDocument): Promise<void> {
-  for (const [field, id] of [['plan.pick.fanId', plan.pick?.fanId], ['plan.job.existingFanId', plan.job.existingFanId]] as const) {
+  for (const [field, id] of [['plan.pick.fanId', plan.pick?.fanId], ['plan.job.existingFanId', plan.job.existingFanId], ['plan.calibration.fanId', plan.calibration?.fanId]] as const) {
     if (id && (await tx.query('SELECT 1 FROM fan WHERE id = $1', [id])).length === 0) throw new Refused('This fan is not on the shelf.', field)
   }
 }
 
+const pointOf = (row: Row) => ({ flowM3s: row.flow_m3s, pressurePa: row.pressure_pa })
+
 async function readPlan(db: Queryable, jobRow: Row): Promise<StoredPlan> {
   const id = jobRow.id as string
-  const parts = {} as Record<ChildTable['key'], Row[]>
+  const parts = {} as Record<ChildKey, Row[]>
   for (const table of childTables) parts[table.key] = await db.query(table.select, [id])
   const runs = parts.runs.map(run => ({
     ...fromRow(run), readings: parts.readings.filter(r => r.run_id === run.id).map(r => fromRow(r) as unknown as Reading),
   }) as unknown as Run)
+  const path = parts.path.map(e => ({ ...fromRow(e), points: parts.lossPoints.filter(p => p.element_id === e.id).map(pointOf) }))
   const one = (rows: Row[]) => rows[0] ? fromRow(rows[0]) : null
+  const calibration = one(parts.calibration)
   const plan = planSchema.parse({
-    job: fromRow(jobRow) as unknown as Job, targets: parts.targets.map(fromRow), path: parts.path.map(fromRow), loads: parts.loads.map(fromRow), runs,
+    job: fromRow(jobRow) as unknown as Job, targets: parts.targets.map(fromRow), ports: parts.ports.map(fromRow), doubts: parts.doubts.map(fromRow), sink: parts.sink.map(fromRow),
+    path, branches: parts.branches.map(fromRow), calibration: calibration && { ...calibration, points: parts.calibrationPoints.map(pointOf) }, loads: parts.loads.map(fromRow), runs,
     pick: one(parts.pick), source: one(parts.source), converter: one(parts.converter),
   })
   return { plan, revision: jobRow.revision as number, updatedAt: (jobRow.updated_at as Date).toISOString() }

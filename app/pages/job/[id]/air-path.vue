@@ -1,206 +1,224 @@
 <script setup lang="ts">
-import { elementNames, newElement, pathStarters } from '../../../../core/plan/defaults'
+import { elementNames, pathStarters } from '../../../../core/plan/defaults'
 import type { ElementKind, PathElement } from '../../../../core/plan/document'
 
-const { store, plan, report, findings } = useJob('air-path')
+const { report, findings } = useJob('air-path')
 const route = useRoute()
-const path = computed(() => plan.value.path)
 const selectedId = ref<string | null>(null)
-const insertAt = ref<number | null>(null)
+const spot = ref<Spot>({ branchId: null, index: null })
+const { path, branches, add, begin, moveBy, moveTo, remove, edit, editBranch, addBranch, removeBranch, apply } = usePathEdit(selectedId, spot)
 const { show } = useUnits()
 
+const main = computed(() => path.value.filter(e => e.branchId === null))
 const selected = computed(() => path.value.find(e => e.id === selectedId.value) ?? null)
 watch(() => route.query, (query) => {
   if (typeof query.element === 'string') selectedId.value = query.element
-  if (typeof query.insert === 'string') insertAt.value = Math.min(Number(query.insert) || 0, path.value.length)
+  if (typeof query.insert === 'string') spot.value = { branchId: null, index: Math.min(Number(query.insert) || 0, main.value.length) }
 }, { immediate: true })
 watch(path, (list) => {
-  if (!list.some(e => e.id === selectedId.value)) selectedId.value = list[0]?.id ?? null
+  if (!list.some(e => e.id === selectedId.value)) selectedId.value = worstId() ?? list[0]?.id ?? null
 }, { immediate: true })
-
-const kinds: ElementKind[] = ['opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'custom', 'fan']
-const available = computed(() => kinds.filter(k => k !== 'fan' || !path.value.some(e => e.kind === 'fan')))
-const rows = computed(() => path.value.map((element, i) => ({ element, i, report: report.value.path.elements.find(e => e.id === element.id) ?? null })))
-const worst = computed(() => Math.max(0, ...rows.value.map(r => r.report?.share ?? 0)))
-
-function add(kind: ElementKind) {
-  const element = newElement(newId(kind), kind)
-  const at = insertAt.value ?? path.value.length
-  store.change(d => d.path.splice(at, 0, element))
-  selectedId.value = element.id
-  insertAt.value = null
+/** The element that takes most: what to look at first. */
+function worstId(): string | undefined {
+  return report.value.path.elements.toSorted((a, b) => (b.share ?? 0) - (a.share ?? 0))[0]?.id
 }
-const begin = (starter: typeof pathStarters[number]) => store.change((d) => {
-  d.path = starter.kinds.map(({ kind, name }) => ({ ...newElement(newId(kind), kind), name }))
-})
-function move(index: number, by: number) {
-  const to = index + by
-  if (to < 0 || to >= path.value.length) return
-  store.change((d) => {
-    const [element] = d.path.splice(index, 1)
-    d.path.splice(to, 0, element!)
-  })
+
+const usual: ElementKind[] = ['opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'custom', 'fan']
+const others: ElementKind[] = ['slot', 'hood', 'outlet', 'reducer', 'wye', 'damper', 'flap', 'fins', 'adapter', 'split']
+const inWay = computed(() => spot.value.branchId !== null)
+const may = (k: ElementKind) => k === 'fan' ? !inWay.value && !path.value.some(e => e.kind === 'fan') : k !== 'split' || !inWay.value
+const wayName = computed(() => branches.value.find(b => b.id === spot.value.branchId)?.name)
+const where = computed(() => wayName.value !== undefined ? `Add to “${wayName.value}”:` : spot.value.index === null ? 'Add at the end:' : `Insert as number ${spot.value.index + 1}:`)
+const more = (event: Event) => {
+  const select = event.target as HTMLSelectElement
+  if (select.value) add(select.value as ElementKind)
+  select.value = ''
 }
-const remove = (element: PathElement) => store.removeWithUndo(`${element.name || elementNames[element.kind]} removed.`, (d) => {
-  d.path = d.path.filter(e => e.id !== element.id)
+const wayRow = (id: string) => path.value.filter(e => e.branchId === id)
+const reports = computed(() => new Map(report.value.path.elements.map(e => [e.id, e])))
+const worst = computed(() => Math.max(0, ...report.value.path.elements.map(e => e.share ?? 0)))
+const severityOf = (id: string) => {
+  const mine = report.value.findings.findings.filter(f => reports.value.get(id)?.findings.includes(f.id))
+  return (['stop', 'fix', 'note'] as const).find(s => mine.some(f => f.severity === s)) ?? null
+}
+const bind = (element: PathElement, row: PathElement[]) => ({
+  element, report: reports.value.get(element.id) ?? null, chosen: element.id === selectedId.value, first: row[0] === element, last: row.at(-1) === element,
+  worst: worst.value > 0.3 && reports.value.get(element.id)?.share === worst.value, severity: severityOf(element.id),
 })
-const edit = (field: string, values: Partial<PathElement>) => store.change((d) => {
-  const element = d.path.find(e => e.id === selectedId.value)
-  if (element) Object.assign(element, values)
-}, `path.${selectedId.value}.${field}`)
+const flowOf = (branchId: string) => {
+  const first = wayRow(branchId)[0]
+  return first ? reports.value.get(first.id)?.flow ?? null : null
+}
+const list = ref<HTMLElement>()
+const lists = shallowRef<HTMLElement[]>([])
+const collect = async () => {
+  await nextTick()
+  lists.value = [...(list.value?.querySelectorAll<HTMLElement>('[data-list]') ?? [])]
+}
+onMounted(collect)
+watch([path, branches], collect)
+useSortable(lists, ({ id, toList, toIndex }) => moveTo(id, toList === 'main' ? null : toList, toIndex))
+const selectedBranches = computed(() => branches.value.filter(b => b.splitId === selectedId.value))
 usePageKeys([
-  { key: 'ArrowUp', what: 'Move the chosen element towards the intake', run: () => move(path.value.findIndex(e => e.id === selectedId.value), -1) },
-  { key: 'ArrowDown', what: 'Move the chosen element towards the outlet', run: () => move(path.value.findIndex(e => e.id === selectedId.value), 1) },
+  { key: 'ArrowUp', what: 'Move the chosen element towards the intake', run: () => selected.value && moveBy(selected.value, -1) },
+  { key: 'ArrowDown', what: 'Move the chosen element towards the outlet', run: () => selected.value && moveBy(selected.value, 1) },
 ])
 </script>
 
 <template>
   <div class="layout">
-    <section class="sheet">
-      <div class="sheet-head">
-        <h2>What the air has to get through</h2>
-        <span class="total">whole path <FigureValue
-          :figure="report.path.drop"
-          range
-        /></span>
-      </div>
-      <div
-        class="adders"
-        role="group"
-        :aria-label="insertAt === null ? 'Add an element at the end' : 'Insert an element'"
+    <div class="stack">
+      <section
+        ref="list"
+        class="sheet"
       >
-        <span class="small soft">{{ insertAt === null ? 'Add at the end:' : `Insert as number ${insertAt + 1}:` }}</span>
-        <button
-          v-for="kind in available"
-          :key="kind"
-          type="button"
-          class="button small"
-          @click="add(kind)"
+        <div class="sheet-head">
+          <h2>What the air has to get through</h2>
+          <span class="total">whole path <FigureValue
+            :figure="report.path.drop"
+            range
+          /></span>
+        </div>
+        <div
+          class="adders"
+          role="group"
+          :aria-label="where.replace(':', '')"
         >
-          + {{ elementNames[kind] }}
-        </button>
-        <button
-          v-if="insertAt !== null"
-          type="button"
-          class="button quiet small"
-          @click="insertAt = null"
-        >
-          at the end instead
-        </button>
-      </div>
-      <div
-        v-if="!path.length"
-        class="empty"
-      >
-        <p>From where the air is drawn in to where it leaves: begin with the opening or grille it enters by, put the fan in its place, end with where it goes out. Or begin with a usual row and fill in its sizes:</p>
-        <div class="row">
+          <span class="small soft">{{ where }}</span>
           <button
-            v-for="starter in pathStarters"
-            :key="starter.name"
+            v-for="kind in usual.filter(may)"
+            :key="kind"
             type="button"
-            class="button"
-            @click="begin(starter)"
+            class="button small"
+            @click="add(kind)"
           >
-            {{ starter.name }}
+            + {{ elementNames[kind] }}
+          </button>
+          <select
+            class="choice more"
+            aria-label="More kinds of element"
+            @change="more"
+          >
+            <option value="">
+              + more …
+            </option>
+            <option
+              v-for="kind in others.filter(may)"
+              :key="kind"
+              :value="kind"
+            >
+              {{ elementNames[kind] }}
+            </option>
+          </select>
+          <button
+            v-if="spot.index !== null || spot.branchId !== null"
+            type="button"
+            class="button quiet small"
+            @click="spot = { branchId: null, index: null }"
+          >
+            at the end instead
           </button>
         </div>
-      </div>
-      <div
-        v-else
-        class="scroll-x"
-      >
-        <table class="data">
-          <thead>
-            <tr>
-              <th>Element, in the order of the air</th>
-              <th class="num">
-                loses
-              </th>
-              <th>share</th>
-              <th><span class="visually-hidden">Order and removal</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="row in rows"
-              :key="row.element.id"
-              :class="{ chosen: row.element.id === selectedId, worst: row.report?.share === worst && worst > 0.3 }"
+        <div
+          v-if="!path.length"
+          class="empty"
+        >
+          <p>From where the air is drawn in to where it leaves: begin with the opening or grille it enters by, put the fan in its place, end with where it goes out. Or begin with a usual row and fill in its sizes:</p>
+          <div class="row">
+            <button
+              v-for="starter in pathStarters"
+              :key="starter.name"
+              type="button"
+              class="button"
+              @click="begin(starter)"
             >
-              <td>
+              {{ starter.name }}
+            </button>
+          </div>
+        </div>
+        <ul
+          v-else
+          class="rows"
+          data-list="main"
+        >
+          <template
+            v-for="element in main"
+            :key="element.id"
+          >
+            <PathRow
+              v-bind="bind(element, main)"
+              @pick="selectedId = element.id"
+              @move="moveBy(element, $event)"
+              @remove="remove(element)"
+            />
+            <li
+              v-for="way in branches.filter(b => b.splitId === element.id)"
+              :key="way.id"
+              class="way"
+            >
+              <div class="way-head">
+                <span class="small"><strong>{{ way.name }}</strong><template v-if="way.leak"> · leak</template><template v-if="flowOf(way.id) !== null"> · <span class="mono">{{ show(flowOf(way.id), 'flow') }}</span></template></span>
                 <button
                   type="button"
-                  class="pick"
-                  :aria-pressed="row.element.id === selectedId"
-                  @click="selectedId = row.element.id"
+                  class="button small"
+                  :aria-pressed="spot.branchId === way.id"
+                  :aria-label="`Add elements to ${way.name}`"
+                  @click="spot = { branchId: way.id, index: null }"
                 >
-                  <strong>{{ row.element.name || elementNames[row.element.kind] }}</strong>
-                  <span class="small soft">{{ elementNames[row.element.kind].toLowerCase() }}<template v-if="row.element.areaM2"> · {{ show(row.element.areaM2, 'area') }}</template><template v-if="row.element.diameterM"> · Ø {{ show(row.element.diameterM, 'length') }}</template></span>
+                  Add here
                 </button>
-              </td>
-              <td class="num">
-                <template v-if="row.element.kind === 'fan'">
-                  <span class="soft">fan</span>
-                </template>
-                <span
-                  v-else-if="row.report?.missing"
-                  class="missing"
-                >size?</span>
-                <FigureValue
-                  v-else-if="row.report"
-                  :figure="row.report.figure"
+              </div>
+              <ul
+                class="rows"
+                :data-list="way.id"
+              >
+                <PathRow
+                  v-for="inner in wayRow(way.id)"
+                  :key="inner.id"
+                  v-bind="bind(inner, wayRow(way.id))"
+                  @pick="selectedId = inner.id"
+                  @move="moveBy(inner, $event)"
+                  @remove="remove(inner)"
                 />
-              </td>
-              <td>
-                <span
-                  v-if="row.report?.share != null && row.element.kind !== 'fan'"
-                  class="bar"
-                  :aria-label="`${Math.round(row.report.share * 100)} per cent of the loss`"
-                  role="img"
-                ><span :style="{ width: `${Math.round(row.report.share * 100)}%` }" /></span>
-              </td>
-              <td class="tools">
-                <button
-                  type="button"
-                  class="button quiet icon small"
-                  :disabled="row.i === 0"
-                  :aria-label="`Move ${row.element.name} towards the intake`"
-                  @click="move(row.i, -1)"
-                >
-                  ↑
-                </button>
-                <button
-                  type="button"
-                  class="button quiet icon small"
-                  :disabled="row.i === path.length - 1"
-                  :aria-label="`Move ${row.element.name} towards the outlet`"
-                  @click="move(row.i, 1)"
-                >
-                  ↓
-                </button>
-                <button
-                  type="button"
-                  class="button quiet icon small"
-                  :aria-label="`Remove ${row.element.name}`"
-                  @click="remove(row.element)"
-                >
-                  ×
-                </button>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-      <FindingList
-        class="after"
-        :findings="findings"
-      />
-    </section>
+              </ul>
+            </li>
+          </template>
+        </ul>
+        <p
+          v-if="report.path.useful"
+          class="useful"
+        >
+          Air that does the job: <FigureValue :figure="report.path.useful" />
+        </p>
+        <FindingList
+          class="after"
+          :findings="findings"
+        />
+        <details
+          class="fold"
+          :open="report.path.calibration !== null"
+        >
+          <summary>Calibrate with a measurement</summary>
+          <CalibratePanel />
+        </details>
+        <details class="fold">
+          <summary>Where makers disagree: this job’s numbers</summary>
+          <SchoolList />
+        </details>
+      </section>
+      <PathChart />
+    </div>
     <ElementForm
       v-if="selected"
       :key="selected.id"
       :element="selected"
-      :report="rows.find(r => r.element.id === selectedId)?.report ?? null"
+      :branches="selectedBranches"
+      :report="reports.get(selected.id) ?? null"
       @edit="edit"
+      @apply="apply(selected, $event)"
+      @branch="editBranch"
+      @add-branch="addBranch(selected.id, $event)"
+      @remove-branch="removeBranch"
     />
   </div>
 </template>
@@ -208,14 +226,13 @@ usePageKeys([
 <style scoped>
 .layout { display: grid; grid-template-columns: minmax(0, 1.350fr) minmax(0, 1fr); gap: 12px; align-items: start; }
 .total { font-size: 14px; text-align: right; }
-.adders { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; margin-bottom: 10px; }
-tr.chosen td { background: var(--cap-soft); }
-tr.chosen td:first-child { box-shadow: inset 3px 0 0 var(--cap); }
-.pick { border: 0; background: none; color: inherit; text-align: left; display: grid; cursor: pointer; padding: 2px 4px; width: 100%; }
-.missing { color: var(--amber); font-weight: 600; }
-.bar { display: block; width: 110px; height: 10px; background: var(--sheet-soft); border: 1px solid var(--line); border-radius: 3px; }
-.bar span { display: block; height: 100%; background: var(--bark); border-radius: 2px; }
-.tools { white-space: nowrap; text-align: right; }
-.after { margin-top: 12px; }
-@media (max-width: 760px) { .layout { grid-template-columns: minmax(0, 1fr); } .bar { width: 50px; } }
+.adders { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; margin-bottom: 8px; }
+.more { width: auto; min-height: 28px; padding: 2px 4px; font-size: 13px; }
+.rows { list-style: none; margin: 0; padding: 0; min-height: 10px; }
+.way { list-style: none; margin-left: 22px; border-left: 3px solid var(--line); padding-left: 6px; }
+.way .rows { min-height: 22px; }
+.way-head { display: flex; justify-content: space-between; align-items: center; gap: 8px; padding: 3px 4px; }
+.useful { margin-top: 8px; font-size: 14px; }
+.after { margin: 8px 0; }
+@media (max-width: 900px) { .layout { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -4,20 +4,30 @@ import { jobSchema } from '../../../../shared/schemas/plan'
 
 const { plan, set, put, findings } = useJob('brief')
 const job = computed(() => plan.value.job)
-const goals = [
-  { value: 'cool', name: 'Cool a box', what: 'It runs hot: carry its heat off' },
-  { value: 'ventilate', name: 'Ventilate', what: 'It smells or is damp: change its air' },
-  { value: 'quieten', name: 'Quieten', what: 'It is too loud: keep its air, drop the sound' },
-] as const
 const about: Field<keyof Job>[] = [
   { key: 'name', label: 'Name of the job', text: true, required: true },
   { key: 'equipment', label: 'Equipment', text: true, placeholder: 'Steel box with two relays, 30 × 30 × 10 cm' },
 ]
-const breathing: Field<keyof Job>[] = [
-  { key: 'untouchable', label: 'What may not be touched', text: true },
+const sides = optionsOf({ front: 'front', back: 'back', left: 'left', right: 'right', top: 'top', bottom: 'bottom' }, 'not known')
+const untouchable: Field<keyof Job>[] = [{ key: 'untouchable', label: 'What may not be touched', text: true }]
+const breathingWords: Field<keyof Job>[] = [
   { key: 'breathesIn', label: 'It breathes in', text: true, placeholder: 'room air, front slots' },
   { key: 'breathesOut', label: 'It breathes out', text: true, placeholder: 'room, window' },
+]
+const breathing: Field<keyof Job>[] = [
   { key: 'direction', label: 'The fan', options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not known') },
+  { key: 'intakeSide', label: 'Planned intake, side', options: sides },
+  { key: 'outletSide', label: 'Planned outlet, side', options: sides },
+  { key: 'airOutlet', label: 'The air ends', options: optionsOf({ 'outdoors': 'outdoors', 'same-room': 'in the same room', 'other-room': 'in another room' }, 'not known') },
+]
+const breathingMore: Field<keyof Job>[] = [
+  { key: 'intakeHeightM', label: 'Intake above the floor', quantity: 'distance' },
+  { key: 'outletHeightM', label: 'Outlet above the floor', quantity: 'distance' },
+  { key: 'outletToOpeningM', label: 'Outlet to the next window', quantity: 'distance', hint: 'yours or a neighbour’s' },
+  { key: 'mountedDirection', label: 'As mounted, it', options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not fitted yet') },
+  { key: 'intakeAirC', label: 'Air measured at its intake', quantity: 'temperature', hint: 'while it runs' },
+  { key: 'gasketed', label: 'Joints sealed', yesNo: true },
+  { key: 'backflowFlap', label: 'A flap shuts it when off', yesNo: true },
 ]
 const place: Field<keyof Job>[] = [
   { key: 'ambientC', label: 'Air at its intake', quantity: 'temperature', required: true },
@@ -63,19 +73,24 @@ const dangers: Field<keyof Job>[] = [
           Goal
         </legend>
         <label
-          v-for="goal in goals"
+          v-for="goal in goalCards"
           :key="goal.value"
           :class="{ on: job.goal === goal.value }"
+          :title="goal.what"
         >
           <input
             type="radio"
             name="goal"
             :value="goal.value"
             :checked="job.goal === goal.value"
+            :aria-description="goal.what"
             @change="set('goal')(goal.value)"
           >
-          <span><strong>{{ goal.name }}</strong><br><span class="small soft">{{ goal.what }}</span></span>
+          <span>{{ goal.name }}</span>
         </label>
+        <p class="small soft what">
+          {{ goalCards.find(g => g.value === job.goal)?.what }}.
+        </p>
       </fieldset>
       <TextField
         label="The complaint, in your words"
@@ -84,11 +99,44 @@ const dangers: Field<keyof Job>[] = [
         @update:model-value="set('complaint')($event)"
       />
       <FieldGrid
+        class="wide"
+        :record="job"
+        :fields="untouchable"
+        :shape="jobSchema.shape"
+        @set="put"
+      />
+      <h2>Where it breathes</h2>
+      <FieldGrid
+        class="wide"
+        :record="job"
+        :fields="breathingWords"
+        :shape="jobSchema.shape"
+        @set="put"
+      />
+      <FieldGrid
+        tight
         :record="job"
         :fields="breathing"
         :shape="jobSchema.shape"
         @set="put"
       />
+      <details
+        class="fold"
+        :open="plan.ports.length > 0"
+      >
+        <summary>The equipment’s own openings</summary>
+        <PortTable />
+      </details>
+      <details class="fold">
+        <summary>Heights, sealing, what was measured there</summary>
+        <FieldGrid
+          tight
+          :record="job"
+          :fields="breathingMore"
+          :shape="jobSchema.shape"
+          @set="put"
+        />
+      </details>
     </section>
     <div class="stack">
       <section class="sheet stack">
@@ -128,11 +176,12 @@ const dangers: Field<keyof Job>[] = [
 </template>
 
 <style scoped>
-.goals { border: 0; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 8px; }
+.goals { border: 0; margin: 0; padding: 0; display: flex; flex-wrap: wrap; gap: 6px; }
 .goals legend { padding: 0; margin-bottom: 3px; }
-.goals label { display: flex; gap: 8px; align-items: flex-start; border: 1px solid var(--line-strong); border-radius: 6px; padding: 8px 10px; cursor: pointer; line-height: 1.3; }
+.goals label { display: flex; gap: 8px; align-items: center; border: 1px solid var(--line-strong); border-radius: 6px; padding: 5px 10px; min-height: 34px; cursor: pointer; line-height: 1.25; }
 .goals label.on { border-color: var(--cap); background: var(--cap-soft); }
-.goals input { margin: 3px 0 0; accent-color: var(--cap); }
+.what { width: 100%; }
+.goals input { margin: 0; accent-color: var(--cap); }
 .fields.wide { grid-template-columns: 1fr 1fr; }
-@media (max-width: 760px) { .goals, .fields.wide { grid-template-columns: 1fr; } }
+@media (max-width: 760px) { .fields.wide { grid-template-columns: 1fr; } }
 </style>

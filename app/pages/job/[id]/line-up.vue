@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { arrangementOf, candidateFigures, defaultRank, modelFan, newConverter, pathCurve, type Candidate, type Objective } from '../../../../core/plan'
+import { arrangementOf, candidateFigures, defaultRank, modelFan, newConverter, type Candidate, type Objective } from '../../../../core/plan'
 import type { CurveSeries } from '../../../components/lineup/CurveChart.vue'
 
 const CurveChart = defineAsyncComponent(() => import('../../../components/lineup/CurveChart.vue'))
@@ -58,8 +58,9 @@ const series = computed((): CurveSeries[] => shown.value.slice(0, ON_CHART).map(
   tone: c === picked.value ? 'pick' as const : lit.value === keyOf(c) ? 'lit' as const : 'other' as const,
   operating: c.flow !== null && c.pressure !== null ? { flow: c.flow, pressure: c.pressure } : null,
 })).reverse())
-const widest = computed(() => Math.max(...series.value.map(s => s.points.at(-1)?.flow ?? 0), (report.value.need.design.value ?? 0.01) * 1.3))
-const path = computed(() => report.value.path.complete ? pathCurve(report.value.path.model, widest.value) : [])
+const widest = computed(() => Math.max(...series.value.map(s => s.points.at(-1)?.flow ?? 0), (report.value.context.designFlow ?? 0.01) * 1.3))
+const doubt = useDoubtReport()
+const path = computed(() => bandedPath(report.value, doubt.value, widest.value))
 
 /** Takes a fan: the feed follows, so that the chain stays one. */
 function pick(c: Candidate) {
@@ -100,8 +101,8 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
         v-else
         :series="series"
         :path="path"
-        :need="report.need.flow.value"
-        :design="report.need.design.value"
+        :need="report.context.needFlow"
+        :design="report.context.designFlow"
         :height="300"
       />
       <dl
@@ -122,6 +123,7 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
           </dd>
         </div>
       </dl>
+      <ChanceLine v-if="report.pick" />
       <p
         v-if="report.pickProblem"
         class="bad"

@@ -1,89 +1,124 @@
 <script setup lang="ts">
-import { airChangeGuide } from '../../../../core/need'
-import type { Job, KeepBasis } from '../../../../core/plan/document'
+import { airChangeGuide, captureGuide, mixingGuide } from '../../../../core/need'
+import type { Doubt, DoubtKey, HeatBasis, Job } from '../../../../core/plan/document'
 import { jobSchema } from '../../../../shared/schemas/plan'
 
-const { plan, report, set, put, findings } = useJob('need')
-const shelf = useShelfStore()
-const { show } = useUnits()
+const { store, plan, report, set, put, findings } = useJob('need')
+const { show, bare } = useUnits()
+const doubt = useDoubtReport()
 const job = computed(() => plan.value.job)
 const need = computed(() => report.value.need)
-const heat = computed((): Field<keyof Job>[] => [
-  { key: 'heatW', label: 'Heat released inside', quantity: 'power', placeholder: '60 W' },
-  { key: 'heatBasis', label: 'Where this heat figure comes from', options: optionsOf({ measured: 'measured (wall meter, V × I)', nameplate: 'from the label', estimate: 'my guess' }) },
-])
-const keepers = computed((): Record<KeepBasis, Field<keyof Job>[]> => ({
-  'existing-fan': [
-    { key: 'existingFanId', label: 'Fan in it now', hint: 'not listed? add it on the shelf', options: [{ value: null, label: 'not chosen' }, ...shelf.known.map(f => ({ value: f.id, label: `${f.maker} ${f.model}` }))] },
-    { key: 'existingCount', label: 'How many', quantity: 'number', required: true },
-    { key: 'existingV', label: 'Voltage at it', quantity: 'voltage', hint: 'empty: its rated voltage' },
-  ],
-  'temperature': [...heat.value, { key: 'measuredRiseK', label: 'Measured rise, intake to exhaust', quantity: 'temperatureDifference' }],
-  'typed': [{ key: 'typedFlowM3s', label: 'Airflow now', quantity: 'flow' }],
-}))
-const fields = computed((): Field<keyof Job>[] => {
-  const { goal, insideMaxC, ambientC, keepBasis } = job.value
-  if (goal === 'ventilate') {
-    return [{ key: 'volumeM3', label: 'Free air volume', quantity: 'volume', placeholder: '0.46 m³' }, { key: 'airChangesPerH', label: 'Air changes per hour', quantity: 'perHour', placeholder: '20' }]
-  }
-  if (goal === 'quieten') {
-    return [{ key: 'keepBasis', label: 'Keep the air that comes from', options: optionsOf({ 'existing-fan': 'the fan that is in it', 'temperature': 'heat and measured rise', 'typed': 'a flow I know' }) }, ...keepers.value[keepBasis]]
-  }
-  const fromTarget = insideMaxC === null && need.value.insideMaxC !== null
-  return [
-    ...heat.value,
-    { key: 'insideMaxC', label: 'Highest temperature inside', quantity: 'temperature', placeholder: '40 °C', hint: fromTarget ? `taken from the target: ${show(need.value.insideMaxC, 'temperature')}` : `air at the intake: ${show(ambientC, 'temperature')}` },
-    { key: 'wallLossWK', label: 'Lost through the walls', quantity: 'thermalConductance', hint: 'leave empty to count none' },
-  ]
-})
+const insideFromTarget = computed(() => job.value.insideMaxC === null && need.value.insideMaxC !== null ? `taken from the target: ${show(need.value.insideMaxC, 'temperature')}` : '')
+const form = useGoalFields(job, insideFromTarget)
 const margin = computed((): Field<keyof Job>[] => [{
-  key: 'margin', label: 'Margin on the need', quantity: 'ratio',
-  hint: job.value.margin === null ? `empty: ${Math.round(need.value.margin * 100)} %, ${job.value.goal === 'cool' && job.value.heatBasis !== 'measured' ? 'as the heat is not measured' : 'the usual'} (common practice)` : 'your own',
+  key: 'margin', label: 'Margin on the need', quantity: 'ratio', hint: job.value.margin === null ? `empty: ${Math.round(need.value.margin * 100)} % (common practice)` : 'your own',
 }])
-const riseNow = computed(() => report.value.pick?.figures.find(f => f.key === 'pick.rise') ?? null)
-const flowNow = computed(() => report.value.pick?.figures.find(f => f.key === 'pick.flow') ?? null)
-const titles = { cool: 'How much air carries the heat off?', ventilate: 'How much air changes the space?', quieten: 'How much air must stay?' }
+const goal = computed(() => job.value.goal)
+const usesVolume = computed(() => ['ventilate', 'stir', 'fume'].includes(goal.value))
+const usesHeat = computed(() => form.value.fields.some(f => f.key === 'heatW'))
+const usesWall = computed(() => goal.value === 'cool' || goal.value === 'stir')
+
+/** Grades an input, or takes its range; the value goes with a range. */
+function setDoubt(entry: Doubt | null, key: DoubtKey, value?: number) {
+  store.change((d) => {
+    d.doubts = d.doubts.filter(x => x.id !== key)
+    if (entry) d.doubts.push(entry)
+    if (value !== undefined) assign(d.job, key, value)
+  }, `doubt.${key}`)
+}
+function useHeat(watts: number, basis: HeatBasis, range: Doubt | null) {
+  store.change((d) => {
+    d.job.heatW = watts
+    d.job.heatBasis = basis
+    d.doubts = [...d.doubts.filter(x => x.id !== 'heatW'), ...(range ? [range] : [])]
+  })
+}
+const useWall = (value: number, range: Doubt) => setDoubt(range, 'wallLossWK', value)
+const setSink = (points: typeof plan.value.sink) => store.change((d) => {
+  d.sink = points
+}, 'sink')
+const results = computed(() => [need.value.flow, need.value.design, ...(report.value.pick?.served.value ? [report.value.pick.served] : [])])
+const extras = computed(() => need.value.extras.filter(f => f.value !== null || f.note))
+const shut = (fields: Field<keyof Job>[]) => fields.every(f => job.value[f.key] === null)
 </script>
 
 <template>
   <div class="two">
     <section class="sheet stack">
-      <h2>{{ titles[job.goal] }}</h2>
+      <h2>{{ form.title }}</h2>
       <FieldGrid
         :record="job"
-        :fields="fields"
+        :fields="form.fields"
         :shape="jobSchema.shape"
+        :doubts="plan.doubts"
         @set="put"
+        @doubt="setDoubt"
       />
-      <details
-        v-if="job.goal === 'ventilate'"
-        class="fold"
-      >
-        <summary>What is usual (common practice, no source)</summary>
-        <table class="data">
-          <tbody>
-            <tr
-              v-for="row in airChangeGuide"
-              :key="row.place"
-            >
-              <td>{{ row.place }}</td>
-              <td class="num">
-                {{ row.low === row.high ? row.low : `${row.low} to ${row.high}` }} /h
-              </td>
-              <td>
-                <button
-                  type="button"
-                  class="button small"
-                  :aria-label="`Use ${(row.low + row.high) / 2} air changes per hour for a ${row.place}`"
-                  @click="set('airChangesPerH')((row.low + row.high) / 2)"
-                >
-                  Use {{ (row.low + row.high) / 2 }}
-                </button>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </details>
+      <SinkTable
+        v-if="goal === 'part'"
+        :points="plan.sink"
+        @update="setSink"
+      />
+      <div class="helpers">
+        <DoubtFold
+          :job="job"
+          :fields="[...form.fields, ...form.more.flatMap(m => m.fields)]"
+          :doubts="plan.doubts"
+          @set="setDoubt"
+        />
+        <HeatHelper
+          v-if="usesHeat"
+          @use="useHeat"
+        />
+        <VolumeHelper
+          v-if="usesVolume"
+          @use="set('volumeM3')($event)"
+        />
+        <WallHelper
+          v-if="usesWall"
+          @use="useWall"
+        />
+        <GuideTable
+          v-if="goal === 'ventilate'"
+          title="Air changes that are usual (common practice, no source)"
+          :rows="airChangeGuide.map(g => ({ name: g.place, low: g.low, high: g.high }))"
+          unit="/h"
+          what="air changes per hour"
+          @use="set('airChangesPerH')($event)"
+        />
+        <GuideTable
+          v-if="goal === 'fume' && job.fumeWay !== 'enclosure'"
+          title="Capture speeds (industrial-ventilation practice, from memory)"
+          :rows="captureGuide.map(g => ({ name: g.how, low: g.low, high: g.high }))"
+          unit="m/s"
+          what="metres per second"
+          @use="set('captureSpeedMs')($event)"
+        />
+        <details
+          v-for="part in form.more"
+          :key="part.title"
+          class="fold"
+          :open="!shut(part.fields)"
+        >
+          <summary>{{ part.title }}</summary>
+          <FieldGrid
+            :record="job"
+            :fields="part.fields"
+            :shape="jobSchema.shape"
+            :doubts="plan.doubts"
+            @set="put"
+            @doubt="setDoubt"
+          />
+        </details>
+        <GuideTable
+          v-if="goal === 'ventilate' || goal === 'fume'"
+          title="How well the air mixes (common practice, no source)"
+          :rows="mixingGuide.map(g => ({ name: g.how, low: g.low, high: g.high }))"
+          unit=""
+          what="as mixing factor"
+          @use="set('mixing')($event)"
+        />
+      </div>
       <FieldGrid
         :record="job"
         :fields="margin"
@@ -99,52 +134,52 @@ const titles = { cool: 'How much air carries the heat off?', ventilate: 'How muc
           v-if="need.missing"
           class="soft"
         >
-          Still asks for {{ need.missing }}.
+          Still asks for {{ need.missing }}. {{ need.flow.value === null && !need.flow.note.startsWith('Still') ? need.flow.note : '' }}
         </p>
         <dl class="results">
-          <div>
-            <dt>{{ need.flow.label }}</dt>
+          <div
+            v-for="(figure, i) in results"
+            :key="figure.key"
+          >
+            <dt>{{ figure.label }}</dt>
             <dd>
               <FigureValue
-                :figure="need.flow"
-                big
+                :figure="figure"
+                :big="i < 2"
                 range
               />
             </dd>
           </div>
-          <div>
-            <dt>{{ need.design.label }}</dt>
+          <div
+            v-for="figure in extras"
+            :key="figure.key"
+            class="minor"
+          >
+            <dt>
+              {{ figure.label }}<span
+                v-if="figure.value === null"
+                class="small soft block"
+              >{{ figure.note }}</span>
+            </dt>
             <dd>
               <FigureValue
-                :figure="need.design"
-                big
+                :figure="figure"
                 range
               />
             </dd>
           </div>
-          <div>
+          <div class="minor">
             <dt>Air density here</dt>
             <dd><FigureValue :figure="report.density" /></dd>
           </div>
-          <div v-if="flowNow?.value">
-            <dt>The picked fan gives</dt>
-            <dd>
-              <FigureValue
-                :figure="flowNow"
-                range
-              />
-            </dd>
-          </div>
-          <div v-if="riseNow?.value">
-            <dt>So the air rises by</dt>
-            <dd>
-              <FigureValue
-                :figure="riseNow"
-                range
-              />
-            </dd>
-          </div>
         </dl>
+        <p
+          v-if="doubt?.need && doubt.need.high > doubt.need.low"
+          class="small soft"
+        >
+          Nine of ten of {{ doubt.cases }} drawn cases need {{ bare(doubt.need.low, 'flow') }} to {{ show(doubt.need.high, 'flow') }}.
+        </p>
+        <ChanceLine />
       </section>
       <TargetTable />
     </div>
@@ -152,8 +187,11 @@ const titles = { cool: 'How much air carries the heat off?', ventilate: 'How muc
 </template>
 
 <style scoped>
-.results { margin: 0; display: grid; gap: 10px; }
-.results > div { display: flex; justify-content: space-between; gap: 16px; align-items: baseline; border-bottom: 1px solid var(--line); padding-bottom: 8px; }
+.helpers { display: grid; gap: 2px; border-top: 1px solid var(--line); padding-top: 8px; }
+.results { margin: 0; display: grid; gap: 8px; }
+.results > div { display: flex; justify-content: space-between; gap: 16px; align-items: center; border-bottom: 1px solid var(--line); padding-bottom: 6px; }
 .results > div:last-child { border-bottom: 0; padding-bottom: 0; }
 .results dd { margin: 0; text-align: right; }
+.minor { font-size: 14px; }
+.block { display: block; }
 </style>

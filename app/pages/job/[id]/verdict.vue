@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { targetFigure } from '../../../../core/plan'
-import type { Comparison, ReadingQuantity, TargetKind } from '../../../../core/plan'
+import { targetFigure, targetNames, targetQuantity } from '../../../../core/plan'
+import type { Comparison, ReadingQuantity } from '../../../../core/plan'
 import type { Quantity } from '../../../../core/units'
 
 const { plan, report, findings } = useJob('verdict')
 const { show, bare, say } = useUnits()
 const verdict = computed(() => report.value.verdict)
-const targetNames: Record<TargetKind, string> = { temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', money: 'Money' }
-const readingNames: Record<ReadingQuantity, string> = { temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', pressure: 'Pressure', rotation: 'Speed', voltage: 'Voltage', current: 'Current', power: 'Power' }
+const readingNames: Record<ReadingQuantity, string> = { temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', pressure: 'Pressure', rotation: 'Speed', voltage: 'Voltage', current: 'Current', power: 'Power', duration: 'Running time' }
 const words = { 'met': 'met', 'not-met': 'not met', 'not-decided': 'cannot tell', 'not-measured': 'not measured' }
 const marks = { 'met': 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-measured': 'not-begun' } as const
 const shownAs = (c: Comparison): Quantity => c.asRise ? 'temperatureDifference' : c.quantity
@@ -72,7 +71,7 @@ const headline = computed(() => {
               >
                 <td>{{ targetNames[t.target.kind] }}<span class="small soft block">{{ t.target.place }}</span></td>
                 <td class="num">
-                  {{ t.target.kind === 'flow' ? '≥' : '≤' }} {{ show(t.target.limit, t.target.kind) }}
+                  {{ t.target.kind === 'flow' || t.target.kind === 'runtime' ? '≥' : '≤' }} {{ show(t.target.limit, targetQuantity[t.target.kind]) }}
                 </td>
                 <td class="num">
                   <FigureValue

@@ -1,3 +1,4 @@
+import { fanIdsOf } from '../../../../core/plan'
 import { fansOfPlan } from '../../../db/repositories/fans'
 import { getPlan } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
@@ -6,5 +7,5 @@ import { idOf, route } from '../../../utils/reply'
 export default route(async (event) => {
   const db = await database()
   const stored = await getPlan(db, idOf(event))
-  return { ...stored, fans: await fansOfPlan(db, [stored.plan.pick?.fanId, stored.plan.job.existingFanId]) }
+  return { ...stored, fans: await fansOfPlan(db, fanIdsOf(stored.plan)) }
 })

@@ -1,4 +1,4 @@
-import { computeReport } from '../../../../core/plan'
+import { computeReport, fanIdsOf } from '../../../../core/plan'
 import { Refused } from '../../../db/errors'
 import { fansOfPlan } from '../../../db/repositories/fans'
 import { getPlan } from '../../../db/repositories/jobs'
@@ -8,7 +8,7 @@ import { idOf, route } from '../../../utils/reply'
 export default route(async (event) => {
   const db = await database()
   const { plan } = await getPlan(db, idOf(event))
-  const result = computeReport({ plan, fans: await fansOfPlan(db, [plan.pick?.fanId, plan.job.existingFanId]) })
+  const result = computeReport({ plan, fans: await fansOfPlan(db, fanIdsOf(plan)) })
   if (!result.ok) throw new Refused(result.reason)
   const { need, path, pick, power, verdict, findings, stations, density } = result.report
   return {

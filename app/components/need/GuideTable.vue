@@ -1,0 +1,34 @@
+<script setup lang="ts">
+/** Ranges that are usual, each with a button that takes its middle. */
+defineProps<{ title: string, rows: { name: string, low: number, high: number }[], unit: string, what: string }>()
+const emit = defineEmits<{ use: [value: number] }>()
+</script>
+
+<template>
+  <details class="fold">
+    <summary>{{ title }}</summary>
+    <table class="data">
+      <tbody>
+        <tr
+          v-for="row in rows"
+          :key="row.name"
+        >
+          <td>{{ row.name }}</td>
+          <td class="num">
+            {{ row.low === row.high ? row.low : `${row.low} to ${row.high}` }} {{ unit }}
+          </td>
+          <td>
+            <button
+              type="button"
+              class="button small"
+              :aria-label="`Use ${(row.low + row.high) / 2} ${what} for: ${row.name}`"
+              @click="emit('use', (row.low + row.high) / 2)"
+            >
+              Use {{ (row.low + row.high) / 2 }}
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </details>
+</template>

@@ -1,0 +1,94 @@
+import type { pathStarters } from '../../core/plan/defaults'
+import { elementNames, newElement, newSplit } from '../../core/plan/defaults'
+import type { Branch, ElementKind, PathElement, PlanDocument } from '../../core/plan/document'
+import type { WhatIf } from '../../core/plan'
+
+/** Where the next element goes: a row (main or a way) and its place in it; at the end where none is told. */
+export interface Spot { branchId: string | null, index: number | null }
+
+const rowOf = (plan: PlanDocument, branchId: string | null) => plan.path.filter(e => e.branchId === branchId)
+
+/** Puts an element at a place of a row; the document's list keeps each row's order. */
+function place(plan: PlanDocument, element: PathElement, branchId: string | null, index: number | null) {
+  element.branchId = branchId
+  const row = rowOf(plan, branchId).filter(e => e.id !== element.id)
+  const next = index === null ? undefined : row[index]
+  plan.path = plan.path.filter(e => e.id !== element.id)
+  const at = next ? plan.path.indexOf(next) : plan.path.length
+  plan.path.splice(at, 0, element)
+}
+
+/** All changes of the open job's air path. */
+export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
+  const store = useJobStore()
+  const toast = useToast()
+  const path = computed(() => store.plan?.path ?? [])
+  const branches = computed(() => store.plan?.branches ?? [])
+
+  function add(kind: ElementKind) {
+    const id = newId(kind)
+    const { branchId, index } = spot.value
+    store.change((d) => {
+      if (kind === 'split') {
+        const made = newSplit(id, [{ id: newId('way'), name: 'First way', leak: false }, { id: newId('way'), name: 'Second way', leak: false }])
+        place(d, made.element, null, index)
+        d.branches.push(...made.branches)
+      }
+      else place(d, newElement(id, kind), branchId, index)
+    })
+    selectedId.value = id
+    if (index !== null) spot.value = { branchId, index: null }
+  }
+  const begin = (starter: typeof pathStarters[number]) => store.change((d) => {
+    d.path = starter.kinds.map(({ kind, name }) => ({ ...newElement(newId(kind), kind), name }))
+  })
+  function moveBy(element: PathElement, by: number) {
+    const row = rowOf(store.plan!, element.branchId)
+    const to = row.findIndex(e => e.id === element.id) + by
+    if (to >= 0 && to < row.length) moveTo(element.id, element.branchId, to)
+  }
+  function moveTo(id: string, branchId: string | null, index: number) {
+    const element = path.value.find(e => e.id === id)
+    if (!element) return
+    if (branchId !== null && (element.kind === 'fan' || element.kind === 'split')) {
+      toast.show(`${elementNames[element.kind]} stays in the main row: inside a way the path would go round in a loop.`, { tone: 'bad' })
+      return
+    }
+    store.change((d) => {
+      const own = d.path.find(e => e.id === id)!
+      place(d, own, branchId, index)
+    })
+  }
+  const drop = (d: PlanDocument, element: PathElement) => {
+    const ways = d.branches.filter(b => b.splitId === element.id).map(b => b.id)
+    d.path = d.path.filter(e => e.id !== element.id && !ways.includes(e.branchId ?? ''))
+    d.branches = d.branches.filter(b => b.splitId !== element.id)
+  }
+  const remove = (element: PathElement) => store.removeWithUndo(`${element.name || elementNames[element.kind]} removed.`, d => drop(d, element))
+  const edit = (field: string, values: Partial<PathElement>) => store.change((d) => {
+    const element = d.path.find(e => e.id === selectedId.value)
+    if (element) Object.assign(element, values)
+  }, `path.${selectedId.value}.${field}`)
+  const editBranch = (id: string, values: Partial<Branch>) => store.change((d) => {
+    const branch = d.branches.find(b => b.id === id)
+    if (branch) Object.assign(branch, values)
+  }, `branch.${id}`)
+  const addBranch = (splitId: string, leak: boolean) => store.change((d) => {
+    const way: Branch = { id: newId('way'), splitId, name: leak ? 'Leak' : 'Another way', leak }
+    d.branches.push(way)
+    if (leak) d.path.push({ ...newElement(newId('opening'), 'opening', way.id), name: 'Crack', edge: 'crack', basis: 'rough-guess' })
+  })
+  const removeBranch = (id: string) => store.removeWithUndo('Way removed.', (d) => {
+    d.path = d.path.filter(e => e.branchId !== id)
+    d.branches = d.branches.filter(b => b.id !== id)
+  })
+  /** Takes a what-if; one undo away. */
+  function apply(element: PathElement, change: WhatIf) {
+    store.change((d) => {
+      if (!change.element) return drop(d, element)
+      d.path = d.path.map(e => e.id === element.id ? change.element! : e)
+    })
+    toast.show(`${element.name}: ${change.label}.`, { action: { label: 'Undo', run: store.undo } })
+  }
+  return { path, branches, add, begin, moveBy, moveTo, remove, edit, editBranch, addBranch, removeBranch, apply }
+}

@@ -1,0 +1,2 @@
+export * from './sink'
+export * from './pull-down'

@@ -1,0 +1,16 @@
+/** Seeded uniform numbers in 0..1 (mulberry32, public domain): the same seed gives the same plan. */
+export function seeded(seed: number): () => number {
+  let state = seed >>> 0
+  return () => {
+    state = (state + 0x6D2B79F5) >>> 0
+    let t = state
+    t = Math.imul(t ^ (t >>> 15), t | 1)
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}
+
+/** Standard normal numbers from a uniform source. Reference: Box and Muller (1958). */
+export function normal(uniform: () => number): () => number {
+  return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
+}

@@ -1,0 +1,25 @@
+import { newCalibration, newElement, newPlan } from './defaults'
+import type { ElementKind, PathElement } from './document'
+
+type Loose = Record<string, unknown>
+const isObject = (x: unknown): x is Loose => typeof x === 'object' && x !== null && !Array.isArray(x)
+const list = (x: unknown): Loose[] => Array.isArray(x) ? x.filter(isObject) : []
+
+/**
+ * Fills what an older plan file or draft does not have yet with "not known". Nothing that stands in it is changed or
+ * checked: the schema does that afterwards.
+ * @param raw a parsed JSON value that should be a plan document
+ */
+export function completePlan(raw: unknown): unknown {
+  if (!isObject(raw) || !isObject(raw.job)) return raw
+  const blank = newPlan('', '')
+  return {
+    ...blank, ...raw, job: { ...blank.job, ...raw.job },
+    targets: list(raw.targets).map(t => ({ setBy: '', ...t })),
+    path: list(raw.path).map((e): Partial<PathElement> => ({ ...newElement('', (e.kind ?? 'custom') as ElementKind), ...blankOf(e), ...e })),
+    calibration: isObject(raw.calibration) ? { ...newCalibration(''), ...raw.calibration } : null,
+  }
+}
+
+/** A new element brings usual values; an old one that lacks a field does not know it. */
+const blankOf = (e: Loose): Loose => Object.fromEntries(Object.keys(newElement('', 'custom')).filter(k => !(k in e) && k !== 'points').map(k => [k, null]))
