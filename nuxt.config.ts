@@ -20,6 +20,8 @@ export default defineNuxtConfig({
   css: ['~/assets/fonts.css', '~/assets/base.css', '~/assets/element.css'],
   srcDir: 'app',
   serverDir: here('./server'),
+  // a link’s page is fetched when the pointer or the focus reaches it, not for every link in sight
+  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   compatibilityDate: '2026-01-01',
   nitro: {
     preset: 'node-server',

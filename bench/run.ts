@@ -6,7 +6,7 @@ import { existsSync, rmSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import { asSheet, makeCurve, pressureAt, stableFlow, type FanCurve, type Resistance } from '../core/fan'
-import { computeReport, defaultRank, rankShelf } from '../core/plan'
+import { computeReport, defaultRank, newElement, newPlan, planDoubt, rankShelf, type ElementKind, type PathElement, type PlanDocument } from '../core/plan'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { seeded } from '../core/plan/random'
@@ -72,6 +72,27 @@ for (const job of demoJobs()) {
   const rank = time(() => rankShelf(made.report.context, demoFans, options), 9)
   line(`ranking ${demoFans.length} fans x 4 counts x 10 levels: ${job.job.name}`, `${rank.toFixed(1)} ms`, 'under 50 ms', rank < 50)
 }
+
+/** A long path with four ways side by side, one of them a leak. */
+function longPath(): PlanDocument {
+  const big = newPlan('bench', 'Long path')
+  const kinds: ElementKind[] = ['opening', 'grille', 'filter', 'duct', 'bend', 'custom']
+  const sized = (id: string, kind: ElementKind, branchId: string | null): PathElement => ({
+    ...newElement(id, kind, branchId), areaM2: 0.02, freeAreaRatio: 0.7, diameterM: kind === 'duct' || kind === 'bend' ? 0.12 : null, lengthM: kind === 'duct' ? 0.5 : null, surface: 'hose', a: 50, b: 2000,
+  })
+  Object.assign(big.job, { goal: 'cool', heatW: 120, insideMaxC: 45 })
+  big.path = [newElement('split', 'split'), ...Array.from({ length: 18 }, (_, i) => sized(`m${i}`, kinds[i % 6]!, null))]
+  for (let k = 0; k < 4; k++) {
+    big.branches.push({ id: `w${k}`, splitId: 'split', name: `Way ${k}`, leak: k === 3 })
+    for (let i = 0; i < 3; i++) big.path.push(sized(`b${k}${i}`, kinds[(i + k) % 6]!, `w${k}`))
+  }
+  big.pick = { id: 'p', fanId: 'fan-teasel-120x38-24v-hp', count: 1, arrangement: 'single', driveV: 24 }
+  return big
+}
+const long = longPath()
+const doubted = time(() => planDoubt({ plan: long, fans: demoFans }), 41)
+line(`report and 200 sampled cases: ${long.path.length - 1} elements, 4 branches`, `${doubted.toFixed(1)} ms`, 'under 20 ms', doubted < 20)
+console.log(`      the report alone ${time(() => computeReport({ plan: long, fans: demoFans }), 41).toFixed(1)} ms`)
 
 if (!existsSync('.output/server/index.mjs')) {
   console.log('The server is not built: run npm start once for its figures.')

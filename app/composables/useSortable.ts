@@ -1,4 +1,4 @@
-import Sortable from 'sortablejs'
+import type Sortable from 'sortablejs'
 
 export interface Moved { id: string, toList: string, toIndex: number }
 
@@ -9,13 +9,16 @@ export interface Moved { id: string, toList: string, toIndex: number }
  */
 export function useSortable(lists: Ref<HTMLElement[]>, moved: (move: Moved) => void) {
   let made: Sortable[] = []
+  let gone = false
   const stop = () => {
     for (const s of made) s.destroy()
     made = []
   }
-  watch(lists, (elements) => {
+  watch(lists, async (elements) => {
+    const { default: library } = await import('sortablejs')
+    if (gone || elements !== lists.value) return
     stop()
-    made = elements.map(el => Sortable.create(el, {
+    made = elements.map(el => library.create(el, {
       group: 'path', handle: '.handle', draggable: '[data-id]', animation: 120, ghostClass: 'ghost', fallbackTolerance: 4,
       onEnd: ({ item, from, to, oldIndex, newDraggableIndex }) => {
         const next = from.children[oldIndex ?? 0] ?? null
@@ -24,5 +27,8 @@ export function useSortable(lists: Ref<HTMLElement[]>, moved: (move: Moved) => v
       },
     }))
   }, { flush: 'post', immediate: true })
-  onBeforeUnmount(stop)
+  onBeforeUnmount(() => {
+    gone = true
+    stop()
+  })
 }

@@ -251,6 +251,12 @@ describe('what if, schools, openings', () => {
     expect(endArea(two, 'in')).toBeCloseTo(0.003, 9)
     expect(endArea(two, 'out')).toBeNull()
   })
+  test('a box without an opening on one side has no way in or out', () => {
+    const ids = (path: PathElement[]) => reportOf(planOf({ path, branches: [] })).findings.findings.map(f => f.id)
+    expect(ids([el('box', 'chamber', { areaM2: 0.1 }), el('fan', 'fan'), custom('out', 1e5)])).toContain('air-no-way-in')
+    expect(ids([el('in', 'opening', { areaM2: 0.01 }), el('fan', 'fan'), el('box', 'chamber', { areaM2: 0.1 })])).toContain('air-no-way-out')
+    expect(ids(row).filter(id => id.startsWith('air-no-way'))).toEqual([])
+  })
   test('a finding names its element', () => {
     expect(concernedElements(plan, 'air-grille-closed')).toEqual(['in'])
     expect(concernedElements(plan, 'air-duct-slack')).toEqual(['hose'])

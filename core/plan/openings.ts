@@ -31,8 +31,11 @@ export function endElements(plan: PlanDocument, end: 'in' | 'out'): PathElement[
   return branchesOf(plan, outer.id).map(b => pick(branchRow(plan, b.id))).filter(e => e !== undefined)
 }
 
-/** Free area by which the air enters or leaves, m2; null while a size lacks, or where the element has none of its own. */
+/** Free area by which the air enters or leaves, m2; 0 where the row ends with a chamber; null while a size lacks, or where the element has none of its own. */
 export function endArea(plan: PlanDocument, end: 'in' | 'out'): number | null {
+  const row = mainRow(plan).filter(e => e.kind !== 'fan')
+  // a row that begins or ends with a closed box has no way in or out
+  if (row.length > 1 && (end === 'in' ? row[0] : row.at(-1))!.kind === 'chamber') return 0
   const ends = endElements(plan, end)
   const other = endElements(plan, end === 'in' ? 'out' : 'in')
   if (!ends.length || (end === 'out' && ends.length === 1 && ends[0] === other[0])) return null

@@ -42,6 +42,7 @@ export function telescopeMirror(): PlanDocument {
     element('cell', 'chamber', { name: 'Space behind the mirror', areaM2: cm2(380), basis: 'measured' }),
     element('ring-gap', 'slot', { name: 'Gap round the mirror', widthM: 0.63, gapM: mm(8), lengthM: mm(25), basis: 'measured' }),
     element('tube', 'chamber', { name: 'Tube', areaM2: cm2(440), basis: 'measured' }),
+    element('tube-end', 'opening', { name: 'Open end', areaM2: cm2(420), edge: 'rounded', basis: 'measured' }),
   ]
   plan.pick = { id: 'pick', fanId: 'fan-sedge-92x25-12v', count: 1, arrangement: 'single', driveV: 12 }
   plan.source = { ...newSource('source', 'pack'), name: 'Pack of three Li-ion cells', nominalV: 11.1, lowV: 9, highV: 12.6, iMaxA: 2, wireAwg: 22, wireLengthM: 1, fuseFitted: true, fuseA: 1, polarityChecked: true }

@@ -63,7 +63,10 @@ const percent = computed(() => props.report?.share == null ? null : Math.round(p
       :aria-label="`${percent} per cent of what the path takes`"
       role="img"
     ><span :style="{ width: `${percent}%` }" /></span>
-    <span v-else />
+    <span
+      v-else
+      class="no-bar"
+    />
     <span class="tools">
       <button
         type="button"
@@ -101,5 +104,5 @@ const percent = computed(() => props.report?.share == null ? null : Math.round(p
 .worst .bar span { background: var(--amber-mark); }
 .tools { display: flex; }
 .ghost { opacity: .5; }
-@media (max-width: 760px) { .path-row { grid-template-columns: 18px minmax(0, 1fr) 18px 74px auto; } .bar { display: none; } }
+@media (max-width: 760px) { .path-row { grid-template-columns: minmax(0, 1fr) 18px 74px auto; } .bar, .no-bar, .handle { display: none; } }
 </style>
