@@ -30,10 +30,15 @@ export interface DoubtReport {
   flow: Range | null
   /** share of cases in which the need is met; null without need or pick */
   chance: number | null
+  /** spread of flow over need, as the ratio of its 95 % to its 5 % case */
+  spread: number | null
 }
 
-/** What is driven: curves and how, and the doubt of the curve as half-width of its pressure. */
-export interface Driven { curve: FanCurve, drive: Drive, pressureDoubt: number }
+/** What is driven: curves and how, the doubt of the curve as half-width of its pressure, and of the speed from the supply's tolerance. */
+export interface Driven { curve: FanCurve, drive: Drive, pressureDoubt: number, speedDoubt: number }
+
+/** Where doubt comes from: an input of the need, the path, the fan's curve, the supply. */
+export type DoubtSource = DoubtKey | 'path' | 'fan' | 'supply'
 
 /** One element as a Q + b Q^2 + head around its expected flow, for thousands of evaluations. */
 interface Flat { a: number, b: number, head: number, doubt: number }
@@ -169,6 +174,8 @@ export interface DoubtInput {
   needFlow: number | null
   planFlow: number | null
   driven: Driven | null
+  /** taken as sure, to see what measuring it would bring */
+  sure?: DoubtSource
 }
 
 /**
@@ -177,16 +184,17 @@ export interface DoubtInput {
  * @param cases how many, 200 is enough for a band of a few per cent
  * Reference: Monte Carlo propagation, JCGM 101 (supplement 1 to the guide to uncertainty in measurement)
  */
-export function sampleDoubt({ env, path, needFlow, planFlow, driven }: DoubtInput, cases = 200, seed = 1): DoubtReport {
+export function sampleDoubt({ env, path, needFlow, planFlow, driven, sure }: DoubtInput, cases = 200, seed = 1): DoubtReport {
   const draw = normal(seeded(seed))
   const z = () => Math.max(-Z_MOST, Math.min(Z_MOST, draw())) / Z90
   const goal = goalNeeds[env.plan.job.goal]
-  const doubted = doubtedInputs(env.plan)
+  const doubted = doubtedInputs(env.plan).filter(d => d.key !== sure)
   const expected = planFlow ?? needFlow ?? 0.01
   const compiled = path.complete ? compile(path, expected) : null
   const calibrated = path.calibratedDoubt
   const needs = new Float64Array(cases)
   const flows = new Float64Array(cases)
+  const ratios = new Float64Array(cases)
   const drops = BAND_AT.map(() => new Float64Array(cases))
   const fixedNeed = goal.missing(env.plan.job, env) ? null : goal.flow(env.plan.job, env)
   const needVaries = fixedNeed !== null && doubted.length > 0
@@ -203,21 +211,27 @@ export function sampleDoubt({ env, path, needFlow, planFlow, driven }: DoubtInpu
     else needs[i] = need
     if (!compiled) continue
     const common = z()
-    const factor = (f: Flat) => Math.exp(Math.log1p(calibrated ?? f.doubt) * (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common))
+    const factor = (f: Flat) => sure === 'path' ? 1 : Math.exp(Math.log1p(calibrated ?? f.doubt) * (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common))
     const row = scaled(compiled.series, factor)
     const c: Case = { a: row.a, b: row.b, head: row.head, splits: compiled.splits.map(s => ({ ways: s.branches.map(b => scaled(b, factor)), leak: s.leak })) }
     for (const [k, share] of BAND_AT.entries()) drops[k]![i] = caseDrop(c, share * expected)
     if (!driven) continue
-    const pressure = Math.exp(Math.log1p(driven.pressureDoubt) * z())
-    const q = caseFlow(c, { ...driven, drive: { ...driven.drive, densityRatio: driven.drive.densityRatio * pressure } }, expected)
+    const pressure = Math.exp(Math.log1p(driven.pressureDoubt) * z() * (sure === 'fan' ? 0 : 1))
+    const speed = 1 + driven.speedDoubt * z() * (sure === 'supply' ? 0 : 1)
+    const q = caseFlow(c, { ...driven, drive: { ...driven.drive, speed: driven.drive.speed * speed, densityRatio: driven.drive.densityRatio * pressure } }, expected)
     flows[i] = q > 0 ? q * caseUseful(c, q) : 0
-    if (need !== null && flows[i]! >= need) met++
+    if (need === null) continue
+    if (flows[i]! >= need) met++
+    ratios[i] = need > 0 ? flows[i]! / need : 1
   }
+  const told = compiled !== null && driven !== null && needsKnown
+  const ratio = told ? rangeOf(ratios) : null
   return {
     cases, need: needsKnown ? rangeOf(needs) : null,
     band: compiled ? BAND_AT.map((share, k) => ({ flow: share * expected, ...rangeOf(drops[k]!) })) : [],
     flow: compiled && driven ? rangeOf(flows) : null,
-    chance: compiled && driven && needsKnown ? met / cases : null,
+    chance: told ? met / cases : null,
+    spread: ratio && ratio.low > 0 ? ratio.high / ratio.low : null,
   }
 }
 
@@ -229,25 +243,63 @@ function drawn(job: Job, key: DoubtKey, [low, high]: [number, number], z: number
 }
 
 /** Half-width of a fan curve's pressure by what it rests on; an estimated one is a guess between two numbers. Common practice, no source. */
+/** The supply's window is taken as a swing of at most this share. */
+const MOST_SWING = 0.2
+/** Gains below this are lost in the sampling. */
+const WORTH_TELLING = 0.03
 const curveDoubt = { curve: 0.1, claim: 0.15, measured: 0.05, estimated: 0.3 } as const
+
+function doubtInput(input: PlanInput): DoubtInput | null {
+  const result = computeReport(input)
+  if (!result.ok) return null
+  const { context, needEnv, path, pick, air, power } = result.report
+  const fan = pick && input.fans.find(f => f.id === pick.candidate.fanId)
+  const made = fan ? modelFan(fan) : null
+  const volts = pick?.candidate.driveV ?? 0
+  const swing = power.fanLowV !== null && power.fanHighV !== null && volts > 0 ? (power.fanHighV - power.fanLowV) / 2 / volts : 0
+  const driven = pick && made?.ok
+    ? {
+        curve: made.model.curves.middle, drive: driveOf(air, pick.candidate.speed, pick.candidate.count, pick.candidate.arrangement), pressureDoubt: curveDoubt[made.model.curves.basis],
+        speedDoubt: Math.min(MOST_SWING, swing * volts / Math.max(volts - made.model.interceptV, 1e-6)),
+      }
+    : null
+  return { env: needEnv, path: path.model, needFlow: context.needFlow, planFlow: path.atFlow, driven }
+}
 
 /** The sampled doubt of a whole plan; null where the plan has no report. */
 export function planDoubt(input: PlanInput, cases = 200, seed = 1): DoubtReport | null {
-  const result = computeReport(input)
-  if (!result.ok) return null
-  const { context, needEnv, path, pick, air } = result.report
-  const fan = pick && input.fans.find(f => f.id === pick.candidate.fanId)
-  const made = fan ? modelFan(fan) : null
-  const driven = pick && made?.ok
-    ? { curve: made.model.curves.middle, drive: driveOf(air, pick.candidate.speed, pick.candidate.count, pick.candidate.arrangement), pressureDoubt: curveDoubt[made.model.curves.basis] }
-    : null
-  return sampleDoubt({ env: needEnv, path: path.model, needFlow: context.needFlow, planFlow: path.atFlow, driven }, cases, seed)
+  const made = doubtInput(input)
+  return made && sampleDoubt(made, cases, seed)
 }
 
-/** The band at any flow, Pa, linear in the relative width between its points. */
+/** What measuring one thing would take off the spread of flow over need, 0..1. */
+export interface Worth { source: DoubtSource, gain: number }
+
+/**
+ * Which measurement would reduce the doubt most: the plan is sampled again with each source taken as sure.
+ * @returns the sources that matter, the best first; empty without need or pick
+ */
+export function measurementWorth(input: PlanInput, cases = 200, seed = 1): Worth[] {
+  const made = doubtInput(input)
+  const whole = made && sampleDoubt(made, cases, seed).spread
+  if (!made || !whole || !(whole > 1)) return []
+  const sources: DoubtSource[] = [...doubtedInputs(input.plan).map(d => d.key), 'path', 'fan', 'supply']
+  return sources.map((source) => {
+    const left = sampleDoubt({ ...made, sure: source }, cases, seed).spread ?? whole
+    return { source, gain: Math.max(0, 1 - Math.log(left) / Math.log(whole)) }
+  }).filter(w => w.gain > WORTH_TELLING).sort((a, b) => b.gain - a.gain)
+}
+
+/** The band at any flow, Pa: its relative width runs linearly from point to point. */
 export function bandAt(band: readonly BandPoint[], flow: number, drop: number, dropAt: (flow: number) => number): { low: number, high: number } {
-  const next = band.find(p => p.flow >= flow) ?? band.at(-1)
+  const k = band.findIndex(p => p.flow >= flow)
+  const next = band[k] ?? band.at(-1)
   if (!next) return { low: drop, high: drop }
-  const middle = dropAt(next.flow)
-  return middle > 0 ? { low: drop * next.low / middle, high: drop * next.high / middle } : { low: drop, high: drop }
+  const before = band[k - 1] ?? next
+  const share = next.flow > before.flow ? (flow - before.flow) / (next.flow - before.flow) : 1
+  const factor = (end: 'low' | 'high') => {
+    const at = (p: BandPoint) => dropAt(p.flow) > 0 ? p[end] / dropAt(p.flow) : 1
+    return at(before) + (at(next) - at(before)) * share
+  }
+  return { low: drop * factor('low'), high: drop * factor('high') }
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
-  branchFlows, calibrate, computeReport, concernedElements, elementDrop, elementFlows, elementWhatIfs, endArea, fanFlowFor, localResistance, modelPath, newCalibration, newElement, newFan, newPlan, newSplit, pathDrop, pathDoubt, planDoubt,
+  bandAt, branchFlows, calibrate, computeReport, concernedElements, elementDrop, elementFlows, elementWhatIfs, endArea, fanFlowFor, localResistance, modelPath, newCalibration, newElement, newFan, newPlan, newSplit, pathDrop, pathDoubt, planDoubt,
   schoolsOf, usefulShare, variants, type Branch, type Calibration, type ElementKind, type Fan, type PathElement, type PlanDocument,
 } from '.'
 import { airState } from '../air'
@@ -194,6 +194,16 @@ describe('doubt, sampled', () => {
       expect(p.high).toBeGreaterThan(drop)
       if (i) expect(p.high).toBeGreaterThan(band[i - 1]!.high)
     }
+  })
+  test('between its points the band has no steps', () => {
+    const { band } = planDoubt({ plan, fans: [fan] })!
+    const model = modelPath(plan, air)
+    const at = (q: number) => bandAt(band, q, pathDrop(model, q), x => pathDrop(model, x))
+    for (const p of band) {
+      expect(at(p.flow).high).toBeCloseTo(p.high, 6)
+      expect(at(p.flow * 1.0001).high / at(p.flow * 0.9999).high).toBeCloseTo(1, 2)
+    }
+    expect(bandAt([], 0.01, 5, () => 5)).toEqual({ low: 5, high: 5 })
   })
   test('a guessed heat of ±30 % is that range of need, nine times of ten', () => {
     const { need } = planDoubt({ plan, fans: [fan] }, 2000)!

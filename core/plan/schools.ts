@@ -31,7 +31,7 @@ function pushOrPull(plan: PlanDocument, path: PathModel, air: AirState, flow: nu
 }
 
 /** Blow outside, or filter and give the air back to the room. */
-function outsideOrFilter(plan: PlanDocument, path: PathModel, air: AirState, flow: number): School {
+function outsideOrFilter(path: PathModel, air: AirState, flow: number): School {
   const filters = path.main.filter(e => e.element.kind === 'filter')
   const loss = air.density * CP_AIR * flow * STEP_K
   return { key: 'filter-outside', title: 'Blow outside, or filter and recirculate', ways: [
@@ -41,7 +41,7 @@ function outsideOrFilter(plan: PlanDocument, path: PathModel, air: AirState, flo
 }
 
 /** One wide hose against two narrow ones of the same total area. */
-function oneOrSeveral(plan: PlanDocument, path: PathModel, air: AirState, flow: number): School | null {
+function oneOrSeveral(path: PathModel, air: AirState, flow: number): School | null {
   const hose = path.main.find(e => e.element.kind === 'duct' && e.element.diameterM && e.element.lengthM)
   if (!hose) return null
   const { diameterM, lengthM, surface, slack } = hose.element
@@ -58,5 +58,5 @@ function oneOrSeveral(plan: PlanDocument, path: PathModel, air: AirState, flow: 
 /** The arguments of the trade with this job's numbers; those the path cannot tell are left out. */
 export function schoolsOf(plan: PlanDocument, path: PathModel, air: AirState, flow: number | null): School[] {
   if (!path.complete || !flow || !(pathDrop(path, flow) >= 0)) return []
-  return [pushOrPull(plan, path, air, flow), outsideOrFilter(plan, path, air, flow), oneOrSeveral(plan, path, air, flow)].filter(s => s !== null)
+  return [pushOrPull(plan, path, air, flow), outsideOrFilter(path, air, flow), oneOrSeveral(path, air, flow)].filter(s => s !== null)
 }
