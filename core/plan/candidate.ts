@@ -49,6 +49,8 @@ export interface Candidate {
   powerW: number | null
   currentA: number | null
   cost: number | null
+  /** depth of the group, stages behind each other added, m */
+  thicknessM: number
   /** flow over the airflow needed, minus 1 */
   margin: number | null
   verdict: Verdict
@@ -83,8 +85,7 @@ function judge(context: Context, model: FanModel, c: Omit<Candidate, 'reasons' |
   if (c.driveV > model.maxV) fail('allows only ', of(model.maxV, 'voltage'))
   if (job.fitDepthM !== null && fan.thicknessM > job.fitDepthM) fail('needs ', of(fan.thicknessM, 'length'), ' of depth, the space has ', of(job.fitDepthM, 'length'))
   if (job.fitWidthM !== null && fan.frameM > job.fitWidthM) fail('frame of ', of(fan.frameM, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
-  const stack = fan.thicknessM * (c.arrangement === 'series' ? c.count : 1)
-  if (context.thicknessLimit !== null && stack > context.thicknessLimit) fail('is ', of(stack, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
+  if (context.thicknessLimit !== null && c.thicknessM > context.thicknessLimit) fail('is ', of(c.thicknessM, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
   if (c.flow === null) fail('no operating point on this path')
   else if (context.needFlow !== null && c.flow < context.needFlow) {
     const short = pathDrop(context.solver.path, context.needFlow) - shutOffPressure(model) * c.speed ** 2 * context.air.densityRatio * (c.arrangement === 'series' ? c.count : 1)
@@ -122,6 +123,7 @@ export function evaluateCandidate(context: Context, model: FanModel, count: numb
     flow, flowLow: flow === null ? null : band('low', 1 + doubt), flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - doubt)), pressure: op?.pressure ?? null,
     level: speed > 0 ? levelAtListener(model, speed, count, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled) : null,
     powerW: current === null ? null : current * volts * count, currentA: current === null ? null : current * count,
+    thicknessM: fan.thicknessM * (arrangement === 'series' ? count : 1),
     cost: fan.owned ? 0 : fan.price === null ? null : fan.price * count,
     margin: flow !== null && context.needFlow ? flow / context.needFlow - 1 : null,
     stallFlow, stalled, estimated: model.curves.basis === 'estimated', owned: fan.owned,

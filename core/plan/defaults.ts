@@ -6,7 +6,7 @@ const NEW_JOB = { ambientC: 22, humidity: 0.5, altitudeM: 100, listenerM: 1, hou
 
 export function newJob(id: string, name: string): Job {
   return {
-    id, name, goal: 'cool', equipment: '', complaint: '', untouchable: '',
+    id, name, variantOf: null, goal: 'cool', equipment: '', complaint: '', untouchable: '',
     breathesIn: '', breathesOut: '', direction: null, mountedDirection: null, intakeSide: null, outletSide: null, intakeHeightM: null, outletHeightM: null,
     airOutlet: null, outletToOpeningM: null, gasketed: null, backflowFlap: null, intakeAirC: null,
     ...NEW_JOB, ambientMaxC: null, roomDbA: null, margin: null,

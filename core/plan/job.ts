@@ -17,6 +17,8 @@ export type AirOutlet = 'outdoors' | 'same-room' | 'other-room'
 interface AboutInputs {
   id: string
   name: string
+  /** the job this one is a variant of */
+  variantOf: string | null
   goal: Goal
   equipment: string
   complaint: string

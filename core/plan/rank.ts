@@ -2,7 +2,7 @@ import type { Fan, Arrangement } from './document'
 import { evaluateCandidate, quickLook, START_MARGIN, type Candidate, type Context } from './candidate'
 import { modelFan, type FanModel } from './fan'
 
-export type Objective = 'quietest' | 'margin' | 'cheapest' | 'power'
+export type Objective = 'quietest' | 'margin' | 'cheapest' | 'power' | 'thinnest' | 'loudness' | 'value'
 
 export interface RankOptions {
   objective: Objective
@@ -39,6 +39,25 @@ const score: Record<Objective, (c: Candidate) => number> = {
   margin: c => -(c.margin ?? -1),
   cheapest: c => c.cost ?? 1e6,
   power: c => c.powerW ?? 1e3,
+  thinnest: c => c.thicknessM,
+  loudness: c => c.flow === null || c.level === null ? 1e3 : loudness(c.level.value) / c.flow,
+  value: c => c.flow === null || c.cost === null ? 1e6 : c.cost / c.flow,
+}
+
+/** Perceived loudness against 40 dB(A): twice for each 10 dB. Common practice (sone rule of ISO 131, used on dB(A)). */
+const loudness = (level: number) => 2 ** ((level - 40) / 10)
+
+/** Groups that no other beats in both airflow and quiet. */
+export function paretoFront(rows: readonly Candidate[]): Candidate[] {
+  const sorted = rows.filter(c => c.flow !== null && c.level !== null).toSorted((a, b) => b.flow! - a.flow! || a.level!.value - b.level!.value)
+  const front: Candidate[] = []
+  let quietest = Infinity
+  for (const c of sorted) {
+    if (c.level!.value >= quietest) continue
+    quietest = c.level!.value
+    front.push(c)
+  }
+  return front
 }
 
 const verdictOrder = { good: 0, warn: 1, fail: 2 }

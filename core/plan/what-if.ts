@@ -34,7 +34,7 @@ export function variants(e: PathElement): { key: string, label: string, element:
   if (e.kind === 'filter') {
     const at = grades.findIndex(m => m.key === e.medium)
     const coarser = grades[at - 1]
-    if (at > 0 && coarser) add('grade', `a grade coarser: ${coarser.name.toLowerCase()}`, { medium: coarser.key })
+    if (at > 0 && coarser) add('grade', `a grade coarser: ${coarser.name}`, { medium: coarser.key })
     if ((e.loadFactor ?? 1) > 1) add('clean', 'a clean one', { loadFactor: 1 })
   }
   if (e.diameterM) add('bore', 'the bore a quarter wider', { diameterM: e.diameterM * 1.25, ...(e.diameter2M ? { diameter2M: e.diameter2M * 1.25 } : {}) })

@@ -12,7 +12,7 @@ const above = (limit: number, unit: string) => maybe(z.number().gt(0, 'Must be a
 const side = z.enum(['front', 'back', 'left', 'right', 'top', 'bottom'])
 const clock = above(30 * 86400, 's')
 
-const aboutShape = { id: idSchema, name: shortText.min(1, 'A job needs a name.'), goal: z.enum(['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']), equipment: shortText, complaint: longText, untouchable: longText }
+const aboutShape = { id: idSchema, name: shortText.min(1, 'A job needs a name.'), variantOf: maybe(idSchema), goal: z.enum(['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']), equipment: shortText, complaint: longText, untouchable: longText }
 const breathingShape = {
   breathesIn: shortText, breathesOut: shortText, direction: maybe(z.enum(['in', 'out'])), mountedDirection: maybe(z.enum(['in', 'out'])), intakeSide: maybe(side), outletSide: maybe(side),
   intakeHeightM: maybe(within(0, 100)), outletHeightM: maybe(within(0, 100)), airOutlet: maybe(z.enum(['outdoors', 'same-room', 'other-room'])), outletToOpeningM: maybe(within(0, 100)),
@@ -165,4 +165,6 @@ export const planSchema = z.object({
 
 /** What a save sends: the document and the revision it was read at. */
 export const savePlanSchema = z.object({ plan: planSchema, revision: z.number().int().min(1) })
+/** A variant: its name and the plan it begins with. */
+export const newVariantSchema = z.object({ name: shortText.min(1, 'A variant needs a name.'), plan: planSchema })
 export const newJobSchema = z.object({ name: shortText.min(1, 'A job needs a name.') })

@@ -5,7 +5,7 @@ import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
 import { openDatabase, type Database } from '../../server/db/database'
 import { createFan, deleteFan, getFan, listFans, restoreFan, saveFan } from '../../server/db/repositories/fans'
-import { createJob, createPlan, deleteJob, getPlan, listPlans, restoreJob, savePlan } from '../../server/db/repositories/jobs'
+import { createJob, createPlan, createVariant, deleteJob, getPlan, listPlans, listVariants, restoreJob, savePlan } from '../../server/db/repositories/jobs'
 import { getSettings, saveSettings } from '../../server/db/repositories/settings'
 import { Conflict, NotFound, Refused } from '../../server/db/errors'
 import { memoryDatabase, migrations, temporaryDir } from './harness'
@@ -54,6 +54,17 @@ describe('plans', () => {
     const { plan, revision } = await getPlan(db, 'job-film-cabinet')
     plan.calibration = { ...newCalibration('c'), fanId: 'fan-unknown' }
     await expect(savePlan(db, plan, revision)).rejects.toBeInstanceOf(Refused)
+  })
+  test('variants stand beside the job they came from, whichever of them they were made of', async () => {
+    const { plan } = await getPlan(db, 'job-kiln-controller')
+    const one = await createVariant(db, 'job-kiln-controller', 'job-v1', 'More air', { ...plan, job: { ...plan.job, heatW: 80 } })
+    expect(one.plan.job).toMatchObject({ id: 'job-v1', name: 'More air', variantOf: 'job-kiln-controller', heatW: 80 })
+    await createVariant(db, 'job-v1', 'job-v2', 'Again', one.plan)
+    expect((await listVariants(db, 'job-v2')).map(v => v.plan.job.id)).toEqual(['job-kiln-controller', 'job-v1', 'job-v2'])
+    await deleteJob(db, 'job-v1')
+    expect((await listVariants(db, 'job-kiln-controller')).map(v => v.plan.job.id)).toEqual(['job-kiln-controller', 'job-v2'])
+    await deleteJob(db, 'job-v2')
+    await expect(createVariant(db, 'job-gone', 'job-v3', 'x', plan)).rejects.toBeInstanceOf(NotFound)
   })
   test('saving changes what changed and nothing else', async () => {
     const { plan, revision } = await getPlan(db, 'job-film-cabinet')

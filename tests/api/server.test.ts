@@ -1,3 +1,4 @@
+import { demoJobs } from '../../demo/jobs'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
@@ -23,7 +24,7 @@ describe('the routes', () => {
   })
 
   test('jobs, shelf, report', async () => {
-    expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(4)
+    expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(demoJobs().length)
     expect((await (await fetch(`${server.url}/api/fans`)).json() as unknown[]).length).toBeGreaterThan(55)
     const { body } = await json(fetch(`${server.url}/api/jobs/job-film-cabinet/report`))
     expect(body).toMatchObject({ need: { missing: null }, pick: { fanName: 'Sedge 92' } })

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { Chart, LinearScale, LineElement, PointElement, ScatterController, Tooltip, Filler, type ChartData, type ChartOptions } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
-import { useMutationObserver } from '@vueuse/core'
 import { Scatter } from 'vue-chartjs'
 import { fromSi, preferredUnit } from '../../../core/units'
 
@@ -26,18 +25,7 @@ const pressureUnit = computed(() => preferredUnit('pressure', settings.units))
 const x = (si: number) => fromSi(si, flowUnit.value)
 const y = (si: number) => fromSi(si, pressureUnit.value)
 
-const dark = ref(false)
-const look = () => {
-  dark.value = document.documentElement.classList.contains('dark')
-}
-onMounted(look)
-useMutationObserver(typeof document === 'undefined' ? null : document.documentElement, look, { attributes: true, attributeFilter: ['class'] })
-const colours = computed(() => {
-  void dark.value
-  const style = getComputedStyle(document.documentElement)
-  const of = (name: string) => style.getPropertyValue(`--${name}`).trim()
-  return { cap: of('cap'), other: of('line-strong'), bark: of('bark'), teal: of('teal'), ink: of('ink-soft'), grid: of('line'), lit: of('teal'), sheet: of('sheet') }
-})
+const colours = useChartColours()
 const tone = (t: CurveSeries['tone']) => t === 'pick' ? colours.value.cap : t === 'lit' ? colours.value.lit : colours.value.other
 
 const top = computed(() => {

@@ -19,7 +19,7 @@ const findingsOpen = ref(false)
 const flow = computed(() => report.value?.pick?.candidate.flow ?? null)
 useHead({ title: () => `${job.plan?.job.name ?? 'Job'} · Redpoll` })
 
-useDoubt()
+usePlanWorker()
 const go = (key: string) => () => navigateTo(`/job/${id.value}/${key}`)
 usePageKeys([
   ...(report.value?.stations ?? []).map((s, i) => ({ key: String(i + 1), what: s.title, run: go(s.key) })),

@@ -10,7 +10,7 @@ import { childTables, type ChildKey } from './children'
 type Row = Record<string, unknown>
 type ChildRows = Record<ChildKey, object[]>
 
-const JOB_COLUMNS = `name, goal, equipment, complaint, untouchable,
+const JOB_COLUMNS = `name, variant_of, goal, equipment, complaint, untouchable,
   breathes_in, breathes_out, direction, mounted_direction, intake_side, outlet_side, intake_height_m, outlet_height_m, air_outlet, outlet_to_opening_m, gasketed, backflow_flap, intake_air_c,
   ambient_c, ambient_max_c, altitude_m, humidity, hours_per_day, listener_m, room_db_a, margin,
   heat_w, heat_basis, inside_max_c, wall_loss_w_k, active_cooling, part_max_c, part_inner_k_w,
@@ -117,6 +117,26 @@ export async function savePlan(db: Database, plan: PlanDocument, revision: numbe
     await saveChildren(tx, plan)
     return { revision: saved!.revision, updatedAt: saved!.updated_at.toISOString() }
   })
+}
+
+/** The job a variant belongs to, or itself. @throws NotFound */
+async function rootOf(db: Queryable, id: string): Promise<string> {
+  const [row] = await db.query<{ root: string }>('SELECT coalesce(variant_of, id) AS root FROM job WHERE id = $1 AND deleted_at IS NULL', [id])
+  if (!row) throw new NotFound('job')
+  return row.root
+}
+
+/** Keeps a plan beside the job it came from. @throws NotFound */
+export async function createVariant(db: Database, from: string, id: string, name: string, plan: PlanDocument): Promise<StoredPlan> {
+  const variantOf = await rootOf(db, from)
+  return createPlan(db, { ...plan, job: { ...plan.job, id, name, variantOf } })
+}
+
+/** A job and all its variants, the first one first. @throws NotFound */
+export async function listVariants(db: Database, id: string): Promise<StoredPlan[]> {
+  const root = await rootOf(db, id)
+  const rows = await db.query<Row>('SELECT * FROM job WHERE (id = $1 OR variant_of = $1) AND deleted_at IS NULL ORDER BY created_at, id', [root])
+  return Promise.all(rows.map(row => readPlan(db, row)))
 }
 
 /** Puts a job aside; `restoreJob` brings it back. @throws NotFound */

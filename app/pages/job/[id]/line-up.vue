@@ -19,10 +19,20 @@ const options = computed(() => ({ ...defaultRank, objective: objective.value }))
 const fans = computed(() => shelf.fans)
 const { ranking, busy, problem } = useRanking(plan, fans, options)
 
-const objectives: { value: Objective, label: string }[] = [{ value: 'quietest', label: 'Quietest' }, { value: 'margin', label: 'Most margin' }, { value: 'cheapest', label: 'Cheapest' }, { value: 'power', label: 'Least power' }]
+/** The four that are asked most stand as buttons, the others in a list. */
+const BUTTONS = 4
+const objectives: { value: Objective, label: string }[] = [{ value: 'quietest', label: 'Quietest' }, { value: 'margin', label: 'Most margin' }, { value: 'cheapest', label: 'Cheapest' }, { value: 'power', label: 'Least power' }, { value: 'thinnest', label: 'Thinnest' }, { value: 'loudness', label: 'Air per loudness' }, { value: 'value', label: 'Air per money' }]
 const keyOf = (c: { fanId: string, count: number, arrangement: string }) => `${c.fanId}|${c.count}|${c.arrangement}`
 const pickKey = computed(() => plan.value.pick ? keyOf({ ...plan.value.pick, arrangement: arrangementOf(plan.value.pick.count, plan.value.pick.arrangement) }) : '')
 
+const wires = ref<number | null>(null)
+const bearing = ref<'ball' | 'fluid' | 'sleeve' | null>(null)
+const priceMost = ref<number | null>(null)
+const filtered = computed(() => [wires.value, bearing.value, priceMost.value].filter(x => x !== null).length)
+/** The ranking that is not one of the buttons. */
+const further = computed({ get: () => objectives.slice(BUTTONS).find(o => o.value === objective.value)?.value ?? null, set: (value) => {
+  objective.value = value ?? 'quietest'
+} })
 const rows = computed(() => {
   let list = ranking.value?.rows ?? []
   if (onlyOwned.value) list = list.filter(c => c.owned)
@@ -31,7 +41,11 @@ const rows = computed(() => {
     const ids = new Set(fans.value.filter(f => (fitDepthM === null || f.thicknessM <= fitDepthM) && (fitWidthM === null || f.frameM <= fitWidthM)).map(f => f.id))
     list = list.filter(c => ids.has(c.fanId))
   }
-  return list
+  const of = new Map(fans.value.map(f => [f.id, f]))
+  return list.filter((c) => {
+    const fan = of.get(c.fanId)
+    return (wires.value === null || fan?.wires === wires.value) && (bearing.value === null || fan?.bearing === bearing.value) && (priceMost.value === null || (c.cost !== null && c.cost <= priceMost.value))
+  })
 })
 const picked = computed(() => report.value.pick?.candidate ?? null)
 const shown = computed(() => {
@@ -59,6 +73,7 @@ const series = computed((): CurveSeries[] => shown.value.slice(0, ON_CHART).map(
   operating: c.flow !== null && c.pressure !== null ? { flow: c.flow, pressure: c.pressure } : null,
 })).reverse())
 const widest = computed(() => Math.max(...series.value.map(s => s.points.at(-1)?.flow ?? 0), (report.value.context.designFlow ?? 0.01) * 1.3))
+const view = ref<'curves' | 'pareto'>('curves')
 const doubt = useDoubtReport()
 const path = computed(() => bandedPath(report.value, doubt.value, widest.value))
 
@@ -87,50 +102,86 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
 
 <template>
   <div class="layout">
-    <section class="sheet">
-      <div class="sheet-head">
-        <h2>Where each fan would run</h2>
-      </div>
-      <p
-        v-if="!report.path.complete"
-        class="empty"
-      >
-        The chart waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
-      </p>
-      <CurveChart
-        v-else
-        :series="series"
-        :path="path"
-        :need="report.context.needFlow"
-        :design="report.context.designFlow"
-        :height="300"
-      />
-      <dl
-        v-if="report.pick"
-        class="figures"
-      >
-        <div
-          v-for="figure in report.pick.figures.filter(f => f.value !== null)"
-          :key="figure.key"
-        >
-          <dt>{{ figure.label }}</dt>
-          <dd>
-            <FigureValue
-              :figure="figure"
-              :signed="figure.key === 'pick.margin'"
-              range
-            />
-          </dd>
+    <div class="stack">
+      <section class="sheet">
+        <div class="sheet-head">
+          <h2>{{ view === 'curves' ? 'Where each fan would run' : 'Quiet against air' }}</h2>
+          <div
+            v-if="report.path.complete"
+            class="segments"
+            role="group"
+            aria-label="Chart"
+          >
+            <button
+              type="button"
+              :aria-pressed="view === 'curves'"
+              @click="view = 'curves'"
+            >
+              Curves
+            </button>
+            <button
+              type="button"
+              :aria-pressed="view === 'pareto'"
+              @click="view = 'pareto'"
+            >
+              Noise and flow
+            </button>
+          </div>
         </div>
-      </dl>
-      <ChanceLine v-if="report.pick" />
-      <p
-        v-if="report.pickProblem"
-        class="bad"
-      >
-        {{ report.pickProblem }}
-      </p>
-    </section>
+        <p
+          v-if="!report.path.complete"
+          class="empty"
+        >
+          The chart waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
+        </p>
+        <ParetoChart
+          v-else-if="view === 'pareto'"
+          :rows="rows"
+          :picked="picked"
+          :need="report.context.needFlow"
+          :limit="report.context.levelLimit"
+          :height="300"
+          @pick="pick"
+        />
+        <CurveChart
+          v-else
+          :series="series"
+          :path="path"
+          :need="report.context.needFlow"
+          :design="report.context.designFlow"
+          :height="300"
+        />
+        <DriveSlider v-if="report.pick" />
+        <dl
+          v-if="report.pick"
+          class="figures"
+        >
+          <div
+            v-for="figure in report.pick.figures.filter(f => f.value !== null)"
+            :key="figure.key"
+          >
+            <dt>{{ figure.label }}</dt>
+            <dd>
+              <FigureValue
+                :figure="figure"
+                :signed="figure.key === 'pick.margin'"
+                range
+              />
+            </dd>
+          </div>
+        </dl>
+        <ChanceLine v-if="report.pick" />
+        <p
+          v-if="report.pickProblem"
+          class="bad"
+        >
+          {{ report.pickProblem }}
+        </p>
+      </section>
+      <SwapNotes v-if="plan.job.goal === 'quieten'" />
+      <LeverPanel />
+      <VariantPanel />
+    </div>
     <section class="sheet">
       <div class="sheet-head">
         <h2>Line-up</h2>
@@ -140,7 +191,7 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
           aria-label="Rank by"
         >
           <button
-            v-for="o in objectives"
+            v-for="o in objectives.slice(0, BUTTONS)"
             :key="o.value"
             type="button"
             :aria-pressed="objective === o.value"
@@ -166,8 +217,40 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
             v-model="onlyOwned"
             type="checkbox"
           > I own it</label>
+          <ChoiceField
+            v-model="further"
+            class="further"
+            hide-label
+            label="Rank by something else"
+            :options="[{ value: null, label: 'rank by …' }, ...objectives.slice(BUTTONS)]"
+          />
           <span class="soft">{{ busy ? 'searching…' : `${usable} of ${rows.length} groups meet the need` }}</span>
         </div>
+        <details class="fold small">
+          <summary>
+            More filters<span
+              v-if="filtered"
+              class="aside"
+            >{{ filtered }} set</span>
+          </summary>
+          <div class="fields tight">
+            <ChoiceField
+              v-model="wires"
+              label="Wires"
+              :options="[{ value: null, label: 'any' }, { value: 2, label: '2' }, { value: 3, label: '3, tach' }, { value: 4, label: '4, PWM' }]"
+            />
+            <ChoiceField
+              v-model="bearing"
+              label="Bearing"
+              :options="[{ value: null, label: 'any' }, { value: 'ball', label: 'ball' }, { value: 'fluid', label: 'fluid' }, { value: 'sleeve', label: 'sleeve' }]"
+            />
+            <QuantityField
+              v-model="priceMost"
+              label="Price, at most"
+              quantity="money"
+            />
+          </div>
+        </details>
         <p
           v-if="problem"
           class="bad"
@@ -293,6 +376,8 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
 .figures dd { margin: 0; }
 .figures :deep(.figure) { text-align: left; }
 .filters { gap: 14px; margin-bottom: 4px; }
+.further { width: 128px; }
+.further :deep(select) { min-height: 28px; padding: 2px 4px; font-size: 13px; }
 .filters label { display: inline-flex; align-items: center; gap: 6px; min-height: 26px; }
 .ranks td:first-child { line-height: 1.250; }
 .ranks td, .ranks th { padding: 4px 5px; }

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { doubtable, type DoubtSource, type Lever } from '../../../core/plan'
+import type { StoredPlan } from '../../../shared/api'
+
+/** What would have to change: every lever with its effect on the whole plan; and which measurement would tell most. */
+const job = useJobStore()
+const { show } = useUnits()
+const beside = useLevers()
+const all = ref(false)
+const SHORT = 5
+const levers = computed(() => beside.value.levers ?? [])
+const shown = computed(() => all.value ? levers.value : levers.value.slice(0, SHORT))
+const groups = { path: 'air path', drive: 'drive', fans: 'fans', need: 'what is asked' }
+const percent = (x: number) => `${x > 0 ? '+' : ''}${Math.round(100 * x)} %`.replace('-', '−')
+
+const inputNames: Partial<Record<DoubtSource, string>> = {
+  path: 'the path: one delivered flow, typed under Air path, Calibrate', fan: 'the fan: its own curve on the bench', supply: 'the voltage at the fan', heatW: 'the heat, with a wall meter', wallLossWK: 'the wall loss: heat the closed box', ambientC: 'the air at the intake',
+  volumeM3: 'the volume', captureSpeedMs: 'the speed at the source', captureDistanceM: 'the distance to the source', waterC: 'the water’s temperature', crossAreaM2: 'the cross-section over the water', measuredRiseK: 'the rise, intake to exhaust', typedFlowM3s: 'the airflow now',
+}
+const worth = computed(() => beside.value.worth.slice(0, 2).map(w => ({ ...w, name: inputNames[w.source] ?? `the ${(doubtable as readonly string[]).includes(w.source) ? 'input you graded' : w.source}` })))
+
+function attempt(lever: Lever) {
+  job.change((d) => {
+    Object.assign(d, structuredClone(toRaw(lever.plan)))
+  })
+  useToast().show(`Tried: ${lever.label}.`, { action: { label: 'Undo', run: job.undo } })
+}
+const saving = ref('')
+async function keep(lever: Lever) {
+  saving.value = lever.key
+  const name = `${job.plan!.job.name}: ${lever.label}`.slice(0, 120)
+  const result = await api<StoredPlan>(`jobs/${job.plan!.job.id}/variants`, { method: 'POST', body: { name, plan: toRaw(lever.plan) } })
+  saving.value = ''
+  if (!result.ok) return useToast().show(result.message, { tone: 'bad' })
+  variantsChanged.value++
+  useToast().show(`Kept as a variant: ${name}.`)
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="sheet-head">
+      <h2>What would change it</h2>
+      <span
+        v-if="beside.levers === null"
+        class="small soft"
+      >computing…</span>
+    </div>
+    <p
+      v-if="!job.report?.pick"
+      class="soft small"
+    >
+      Pick a fan: then every lever is computed on the whole plan.
+    </p>
+    <p
+      v-else-if="beside.levers && !levers.length"
+      class="soft small"
+    >
+      No single change of path, drive, fans or wishes brings more than a per cent.
+    </p>
+    <ul
+      v-else
+      class="levers"
+    >
+      <li
+        v-for="lever in shown"
+        :key="lever.key"
+      >
+        <StateMark :state="lever.meets ? 'settled' : 'fix'" />
+        <span><strong>{{ lever.label }}</strong><span class="small soft"> · {{ groups[lever.group] }}</span></span>
+        <span class="mono small effect">{{ percent(lever.gain) }} · {{ show(lever.flow, 'flow') }}<template v-if="lever.level !== null"> · {{ show(lever.level, 'level') }}</template></span>
+        <span class="row buttons">
+          <button
+            type="button"
+            class="button small"
+            :aria-label="`Try: ${lever.label}`"
+            @click="attempt(lever)"
+          >Try</button>
+          <button
+            type="button"
+            class="button small quiet"
+            :disabled="saving !== ''"
+            :aria-label="`Keep as a variant: ${lever.label}`"
+            @click="keep(lever)"
+          >Keep beside</button>
+        </span>
+      </li>
+    </ul>
+    <button
+      v-if="levers.length > SHORT"
+      type="button"
+      class="button small quiet"
+      @click="all = !all"
+    >
+      {{ all ? 'Only the strongest' : `All ${levers.length} levers` }}
+    </button>
+    <p
+      v-if="worth.length"
+      class="small soft worth"
+    >
+      What measuring would tell most: <template
+        v-for="(w, i) in worth"
+        :key="w.source"
+      >
+        <template v-if="i">
+          ; then
+        </template><strong>{{ w.name }}</strong> (takes {{ Math.round(100 * w.gain) }} % off the doubt)
+      </template>.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.levers { list-style: none; margin: 0; padding: 0; }
+.levers li { display: grid; grid-template-columns: 18px minmax(0, 1fr) auto; gap: 0 8px; align-items: center; padding: 4px 0; border-bottom: 1px solid var(--line); font-size: 14px; line-height: 1.3; }
+.effect { color: var(--ink-soft); grid-row: 2; grid-column: 2; }
+.levers .buttons { grid-row: 1 / span 2; grid-column: 3; }
+.buttons { gap: 2px; flex-wrap: nowrap; }
+.worth { margin-top: 8px; }
+</style>

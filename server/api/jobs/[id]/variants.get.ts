@@ -1,0 +1,22 @@
+import { computeReport, fanIdsOf } from '../../../../core/plan'
+import type { VariantSummary } from '../../../../shared/api'
+import { fansOfPlan } from '../../../db/repositories/fans'
+import { listVariants } from '../../../db/repositories/jobs'
+import { database } from '../../../utils/store'
+import { idOf, route } from '../../../utils/reply'
+
+export default route(async (event): Promise<VariantSummary[]> => {
+  const db = await database()
+  const plans = await listVariants(db, idOf(event))
+  return Promise.all(plans.map(async ({ plan }) => {
+    const result = computeReport({ plan, fans: await fansOfPlan(db, fanIdsOf(plan)) })
+    const report = result.ok ? result.report : null
+    const pick = report?.pick ?? null
+    const flow = pick?.served.value ?? null
+    const need = report?.need.flow.value ?? null
+    return {
+      id: plan.job.id, name: plan.job.name, fan: pick ? `${pick.candidate.count} × ${pick.fanName}` : '', driveV: pick?.candidate.driveV ?? null, flow, margin: flow !== null && need ? flow / need - 1 : null,
+      level: pick?.candidate.level?.value ?? null, powerW: pick?.candidate.powerW ?? null, cost: pick?.candidate.cost ?? null, stops: report?.findings.findings.filter(f => f.severity === 'stop').length ?? 0,
+    }
+  }))
+})
