@@ -26,10 +26,5 @@ export function saveSvg(svg: SVGSVGElement, name: string) {
   })
   copy.querySelectorAll('[data-screen-only]').forEach(node => node.remove())
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
-  const url = URL.createObjectURL(new Blob([new XMLSerializer().serializeToString(copy)], { type: 'image/svg+xml' }))
-  const link = document.createElement('a')
-  link.href = url
-  link.download = `${name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.svg`
-  link.click()
-  URL.revokeObjectURL(url)
+  saveText(new XMLSerializer().serializeToString(copy), `${name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.svg`, 'image/svg+xml')
 }

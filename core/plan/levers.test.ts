@@ -134,11 +134,11 @@ describe('one fan for another', () => {
     const list = notes(others[0]!)
     expect(list).toContainEqual(expect.stringContaining('fix: Frame of 120 mm where 80 mm was'))
     expect(list).toContainEqual(expect.stringContaining('It wants 9 V, the old one had 12 V'))
-    expect(list).toContainEqual(expect.stringContaining('note: three wires with a tach before, four wires'))
+    expect(list).toContainEqual(expect.stringContaining('note: It had three wires with a tach, now there are four wires'))
     expect(list).toContainEqual(expect.stringContaining('takes 0.25 A'))
   })
   test('a tach that is lost is to be mended', () => {
-    expect(notes(others[1]!)).toContainEqual(expect.stringContaining('fix: three wires with a tach before, two wires, no tach now: equipment that watches'))
+    expect(notes(others[1]!)).toContainEqual(expect.stringContaining('fix: It had three wires with a tach, now there are two wires without a tach: equipment that watches'))
   })
   test('the same fan needs no notes', () => {
     expect(notes(fan)).toEqual([])

@@ -8,7 +8,7 @@ export interface SwapNote { severity: 'fix' | 'note', text: Sentence }
 /** Frames and thicknesses closer than this are the same, m: moulding tolerance and pads. Common practice, no source. */
 const SAME = 0.0015
 
-const wiresWords: Record<number, string> = { 2: 'two wires, no tach', 3: 'three wires with a tach', 4: 'four wires with tach and PWM' }
+const wiresWords: Record<number, string> = { 2: 'two wires without a tach', 3: 'three wires with a tach', 4: 'four wires with tach and PWM' }
 
 /**
  * Notes for putting a fan where another one was: footprint, depth, voltage, current, wires, direction, and the airflow it keeps.
@@ -29,7 +29,7 @@ export function swapNotes(job: Job, old: Fan, oldV: number, next: Fan, candidate
   if (old.ratedA !== null && next.ratedA !== null && next.ratedA > 1.1 * old.ratedA) note('note', 'Its label takes ', of(next.ratedA, 'current'), ', the old one’s ', of(old.ratedA, 'current'), ': check what feeds it')
   if (old.wires !== null && next.wires !== null && old.wires !== next.wires) {
     const lost = next.wires < old.wires && old.wires >= 3 && next.wires < 3
-    note(lost ? 'fix' : 'note', `${wiresWords[old.wires]} before, ${wiresWords[next.wires]} now`, ...(lost ? [': equipment that watches the tach will report a dead fan'] : []))
+    note(lost ? 'fix' : 'note', `It had ${wiresWords[old.wires]}, now there are ${wiresWords[next.wires]}`, ...(lost ? [': equipment that watches the tach will report a dead fan'] : []))
   }
   if (old.kind !== next.kind) note('fix', next.kind === 'blower' ? 'A blower turns the air by a right angle: its outlet must meet the old opening' : 'An axial fan blows straight on: the blower’s outlet must be remade')
   note('note', 'Mark the direction of the air before the old one comes out; polarity is checked with a meter, not by colour')

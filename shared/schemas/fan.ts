@@ -54,3 +54,8 @@ export const fanSchema = z.object({
   if (fan.minV !== null && fan.maxV !== null && fan.minV > fan.maxV) issue(['minV'], 'The lowest voltage lies above the highest.')
   if (fan.startV !== null && fan.startV > (fan.maxV ?? 60)) issue(['startV'], 'It would never start: above the highest voltage.')
 }) satisfies z.ZodType<Fan>
+
+/** Fans written in one transaction; an import sends a long shelf in several such parts. */
+export const IMPORT_PART = 500
+export const importSchema = z.object({ fans: z.array(fanSchema).min(1).max(IMPORT_PART, `At most ${IMPORT_PART} fans at once.`) })
+export const undoImportSchema = z.object({ created: z.array(idSchema), before: z.array(fanSchema) })

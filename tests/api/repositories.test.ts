@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
 import { openDatabase, type Database } from '../../server/db/database'
-import { createFan, deleteFan, getFan, listFans, restoreFan, saveFan } from '../../server/db/repositories/fans'
+import { createFan, deleteFan, getFan, importFans, listFans, restoreFan, saveFan, undoImport } from '../../server/db/repositories/fans'
 import { createJob, createPlan, createVariant, deleteJob, getPlan, listPlans, listVariants, restoreJob, savePlan } from '../../server/db/repositories/jobs'
 import { getSettings, saveSettings } from '../../server/db/repositories/settings'
 import { Conflict, NotFound, Refused } from '../../server/db/errors'
@@ -159,6 +159,27 @@ describe('the tables guard themselves', () => {
   })
   test('migrations carry marks and run once', async () => {
     expect((await db.query<{ name: string }>('SELECT name FROM schema_migration ORDER BY name')).map(r => r.name)).toEqual(migrations.map(m => m.name))
+  })
+})
+
+describe('importing fans', () => {
+  test('new, known and put-aside ones in one go, and all of it back', async () => {
+    const [known, aside] = [demoFans[0]!, demoFans[5]!]
+    await deleteFan(db, aside.id)
+    const fresh = { ...known, id: 'fan-fresh', model: 'Fresh' }
+    const done = await importFans(db, [{ ...known, price: 77 }, { ...aside, notes: 'back' }, fresh])
+    expect(done).toEqual({ created: [aside.id, 'fan-fresh'], before: [known] })
+    expect((await listFans(db)).find(f => f.fan.id === known.id)!.fan.price).toBe(77)
+    await undoImport(db, done)
+    const ids = (await listFans(db)).map(f => f.fan.id)
+    expect(ids).not.toContain('fan-fresh')
+    expect((await getFan(db, known.id)).fan).toEqual(known)
+    await restoreFan(db, aside.id)
+  })
+  test('one that the database refuses leaves no half-written shelf', async () => {
+    const before = await listFans(db)
+    await expect(importFans(db, [{ ...demoFans[0]!, price: 1 }, { ...demoFans[1]!, id: 'fan-odd', frameM: -1 }])).rejects.toThrow()
+    expect(await listFans(db)).toEqual(before)
   })
 })
 

@@ -15,12 +15,7 @@ const limits = computed(() => {
 const STEP = 0.1
 function set(event: Event) {
   const volts = Number((event.target as HTMLInputElement).value)
-  job.change((d) => {
-    if (!d.pick) return
-    d.pick.driveV = volts
-    // an adjustable converter is turned with it; it wants to be set anew before the fan is connected
-    if (d.converter) Object.assign(d.converter, { outV: volts, setFirst: false, measuredV: null })
-  }, 'pick.drive')
+  job.change(d => driveAt(d, volts), 'pick.drive')
 }
 const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
 </script>

@@ -18,6 +18,11 @@ const list = computed(() => shelf.fans.filter(f =>
   (!search.value || `${f.maker} ${f.model} ${f.kind} ${f.notes}`.toLowerCase().includes(search.value.trim().toLowerCase()))
   && (size.value === null || f.frameM === size.value) && (volts.value === null || f.ratedV === volts.value) && (!owned.value || f.owned)))
 const bases: Record<Fan['curveBasis'], string> = { curve: 'data sheet', measured: 'measured', claim: 'claim', estimated: 'estimated' }
+async function exportAs(kind: 'csv' | 'json') {
+  const { writeCsv, writeJson } = await import('../../../shared/exchange/shelf-file')
+  const text = kind === 'csv' ? writeCsv(shelf.fans) : writeJson(shelf.fans)
+  saveText(text, `redpoll-shelf.${kind}`, kind === 'csv' ? 'text/csv' : 'application/json')
+}
 usePageKeys([
   { key: '/', what: 'Search the shelf', run: () => searchBox.value?.focus() },
   { key: 'n', what: 'New fan', run: () => navigateTo('/shelf/new') },
@@ -27,6 +32,26 @@ usePageKeys([
 <template>
   <div>
     <AppHeader title="Shelf">
+      <NuxtLink
+        to="/shelf/import"
+        class="button"
+      >
+        Import
+      </NuxtLink>
+      <button
+        type="button"
+        class="button"
+        @click="exportAs('csv')"
+      >
+        Export CSV
+      </button>
+      <button
+        type="button"
+        class="button"
+        @click="exportAs('json')"
+      >
+        Export JSON
+      </button>
       <NuxtLink
         to="/shelf/new"
         class="button primary"

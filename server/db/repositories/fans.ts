@@ -69,6 +69,39 @@ export async function saveFan(db: Database, fan: Fan, revision: number): Promise
   })
 }
 
+/** What an import did, enough to take it back. */
+export interface Imported { created: string[], before: Fan[] }
+
+/** Writes fans whole, new and known ones, in one transaction: all of them or none. A fan that was put aside comes back. */
+export async function importFans(db: Database, fans: readonly Fan[]): Promise<Imported> {
+  return db.transaction(async (tx) => {
+    const done: Imported = { created: [], before: [] }
+    for (const fan of fans) {
+      const [row] = await tx.query<Row>('SELECT deleted_at FROM fan WHERE id = $1 FOR UPDATE', [fan.id])
+      if (row && row.deleted_at === null) done.before.push((await getFan(tx, fan.id)).fan)
+      else done.created.push(fan.id)
+      if (row) {
+        await tx.query(UPDATE_FAN, [fan.id, toRowJson(fan)])
+        await tx.query('UPDATE fan SET deleted_at = NULL WHERE id = $1', [fan.id])
+      }
+      else await tx.query(INSERT_FAN, [toRowJson(fan)])
+      await savePoints(tx, fan)
+    }
+    return done
+  })
+}
+
+/** Takes an import back: what it made is put aside, what it changed is written as it was. */
+export async function undoImport(db: Database, { created, before }: Imported): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.query('UPDATE fan SET deleted_at = now(), updated_at = now() WHERE id IN (SELECT jsonb_array_elements_text($1::jsonb)) AND deleted_at IS NULL', [JSON.stringify(created)])
+    for (const fan of before) {
+      await tx.query(UPDATE_FAN, [fan.id, toRowJson(fan)])
+      await savePoints(tx, fan)
+    }
+  })
+}
+
 /** Puts a fan aside; `restoreFan` brings it back. @throws NotFound */
 export async function deleteFan(db: Database, id: string): Promise<void> {
   const rows = await db.query('UPDATE fan SET deleted_at = now(), updated_at = now() WHERE id = $1 AND deleted_at IS NULL RETURNING id', [id])

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { arrangementOf, candidateFigures, defaultRank, modelFan, newConverter, type Candidate, type Objective } from '../../../../core/plan'
+import { arrangementOf, candidateFigures, defaultRank, modelFan, type Candidate, type Objective } from '../../../../core/plan'
 import type { CurveSeries } from '../../../components/lineup/CurveChart.vue'
 
 const CurveChart = defineAsyncComponent(() => import('../../../components/lineup/CurveChart.vue'))
@@ -82,11 +82,7 @@ function pick(c: Candidate) {
   const fanV = Number(c.driveV.toFixed(2))
   store.change((d) => {
     d.pick = { id: d.pick?.id ?? newId('pick'), fanId: c.fanId, count: c.count, arrangement: c.arrangement, driveV: fanV }
-    const nominal = d.source?.nominalV ?? null
-    if (nominal === null) return
-    if (Math.abs(nominal - fanV) < 0.05 * fanV) d.converter = null
-    else if (d.converter) Object.assign(d.converter, { kind: fanV < nominal ? 'buck' : 'boost', outV: fanV, setFirst: false, measuredV: null })
-    else d.converter = { ...newConverter(newId('converter'), fanV), kind: fanV < nominal ? 'buck' : 'boost' }
+    driveAt(d, fanV)
   })
 }
 const unpick = () => store.removeWithUndo('Nothing is picked now.', (d) => {
@@ -179,193 +175,195 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
         </p>
       </section>
       <SwapNotes v-if="plan.job.goal === 'quieten'" />
-      <LeverPanel />
       <VariantPanel />
     </div>
-    <section class="sheet">
-      <div class="sheet-head">
-        <h2>Line-up</h2>
-        <div
-          class="segments"
-          role="group"
-          aria-label="Rank by"
-        >
-          <button
-            v-for="o in objectives.slice(0, BUTTONS)"
-            :key="o.value"
-            type="button"
-            :aria-pressed="objective === o.value"
-            @click="objective = o.value"
+    <div class="stack">
+      <section class="sheet">
+        <div class="sheet-head">
+          <h2>Line-up</h2>
+          <div
+            class="segments"
+            role="group"
+            aria-label="Rank by"
           >
-            {{ o.label }}
-          </button>
-        </div>
-      </div>
-      <p
-        v-if="waitsFor"
-        class="empty"
-      >
-        The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
-      </p>
-      <template v-else>
-        <div class="row filters small">
-          <label><input
-            v-model="onlyFits"
-            type="checkbox"
-          > fits the space</label>
-          <label><input
-            v-model="onlyOwned"
-            type="checkbox"
-          > I own it</label>
-          <ChoiceField
-            v-model="further"
-            class="further"
-            hide-label
-            label="Rank by something else"
-            :options="[{ value: null, label: 'rank by …' }, ...objectives.slice(BUTTONS)]"
-          />
-          <span class="soft">{{ busy ? 'searching…' : `${usable} of ${rows.length} groups meet the need` }}</span>
-        </div>
-        <details class="fold small">
-          <summary>
-            More filters<span
-              v-if="filtered"
-              class="aside"
-            >{{ filtered }} set</span>
-          </summary>
-          <div class="fields tight">
-            <ChoiceField
-              v-model="wires"
-              label="Wires"
-              :options="[{ value: null, label: 'any' }, { value: 2, label: '2' }, { value: 3, label: '3, tach' }, { value: 4, label: '4, PWM' }]"
-            />
-            <ChoiceField
-              v-model="bearing"
-              label="Bearing"
-              :options="[{ value: null, label: 'any' }, { value: 'ball', label: 'ball' }, { value: 'fluid', label: 'fluid' }, { value: 'sleeve', label: 'sleeve' }]"
-            />
-            <QuantityField
-              v-model="priceMost"
-              label="Price, at most"
-              quantity="money"
-            />
+            <button
+              v-for="o in objectives.slice(0, BUTTONS)"
+              :key="o.value"
+              type="button"
+              :aria-pressed="objective === o.value"
+              @click="objective = o.value"
+            >
+              {{ o.label }}
+            </button>
           </div>
-        </details>
+        </div>
         <p
-          v-if="problem"
-          class="bad"
-          role="alert"
+          v-if="waitsFor"
+          class="empty"
         >
-          {{ problem }}
+          The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
         </p>
-        <div class="scroll-x">
-          <table class="data ranks">
-            <thead>
-              <tr>
-                <th>Fan and drive</th>
-                <th class="num">
-                  {{ symbol('flow') }}
-                </th>
-                <th class="num">
-                  {{ symbol('pressure') }}
-                </th>
-                <th class="num">
-                  dB(A)
-                </th>
-                <th class="num">
-                  vs need
-                </th>
-                <th class="num">
-                  cost, €
-                </th>
-                <th><span class="visually-hidden">Pick</span></th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr
-                v-for="c in shown"
-                :key="keyOf(c) + (c === picked ? '-pick' : '')"
-                :class="[c.verdict, { picked: c === picked }]"
-                @mouseenter="lit = keyOf(c)"
-                @mouseleave="lit = null"
-                @focusin="lit = keyOf(c)"
-                @focusout="lit = null"
-              >
-                <td>
-                  <strong>{{ c.count }} × {{ c.model }}</strong>
-                  <span class="drive mono">{{ drive(c) }}</span>
-                  <span class="drive"> · {{ c.maker }}<template v-if="c.owned">, owned</template></span>
-                  <span
-                    v-if="c.reasons.length"
-                    class="why small"
-                    :class="c.verdict"
-                  >{{ whyOf(c) }}</span>
-                </td>
-                <td
-                  v-for="key in cells"
-                  :key="key"
-                  class="num"
+        <template v-else>
+          <div class="row filters small">
+            <label><input
+              v-model="onlyFits"
+              type="checkbox"
+            > fits the space</label>
+            <label><input
+              v-model="onlyOwned"
+              type="checkbox"
+            > I own it</label>
+            <ChoiceField
+              v-model="further"
+              class="further"
+              hide-label
+              label="Rank by something else"
+              :options="[{ value: null, label: 'rank by …' }, ...objectives.slice(BUTTONS)]"
+            />
+            <span class="soft">{{ busy ? 'searching…' : `${usable} of ${rows.length} groups meet the need` }}</span>
+          </div>
+          <details class="fold small">
+            <summary>
+              More filters<span
+                v-if="filtered"
+                class="aside"
+              >{{ filtered }} set</span>
+            </summary>
+            <div class="fields tight">
+              <ChoiceField
+                v-model="wires"
+                label="Wires"
+                :options="[{ value: null, label: 'any' }, { value: 2, label: '2' }, { value: 3, label: '3, tach' }, { value: 4, label: '4, PWM' }]"
+              />
+              <ChoiceField
+                v-model="bearing"
+                label="Bearing"
+                :options="[{ value: null, label: 'any' }, { value: 'ball', label: 'ball' }, { value: 'fluid', label: 'fluid' }, { value: 'sleeve', label: 'sleeve' }]"
+              />
+              <QuantityField
+                v-model="priceMost"
+                label="Price, at most"
+                quantity="money"
+              />
+            </div>
+          </details>
+          <p
+            v-if="problem"
+            class="bad"
+            role="alert"
+          >
+            {{ problem }}
+          </p>
+          <div class="scroll-x">
+            <table class="data ranks">
+              <thead>
+                <tr>
+                  <th>Fan and drive</th>
+                  <th class="num">
+                    {{ symbol('flow') }}
+                  </th>
+                  <th class="num">
+                    {{ symbol('pressure') }}
+                  </th>
+                  <th class="num">
+                    dB(A)
+                  </th>
+                  <th class="num">
+                    vs need
+                  </th>
+                  <th class="num">
+                    cost, €
+                  </th>
+                  <th><span class="visually-hidden">Pick</span></th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr
+                  v-for="c in shown"
+                  :key="keyOf(c) + (c === picked ? '-pick' : '')"
+                  :class="[c.verdict, { picked: c === picked }]"
+                  @mouseenter="lit = keyOf(c)"
+                  @mouseleave="lit = null"
+                  @focusin="lit = keyOf(c)"
+                  @focusout="lit = null"
                 >
-                  <FigureValue
-                    v-if="figures.get(c)?.[key]"
-                    :figure="figures.get(c)![key]!"
-                    :signed="key === 'pick.margin'"
-                    bare
-                  />
-                </td>
-                <td class="num">
-                  {{ bare(c.cost, 'money') }}
-                </td>
-                <td>
-                  <button
-                    v-if="c !== picked"
-                    type="button"
-                    class="button small"
-                    :aria-label="`Pick ${c.count} × ${c.maker} ${c.model} at ${show(c.driveV, 'voltage')}`"
-                    @click="pick(c)"
+                  <td>
+                    <strong>{{ c.count }} × {{ c.model }}</strong>
+                    <span class="drive mono">{{ drive(c) }}</span>
+                    <span class="drive"> · {{ c.maker }}<template v-if="c.owned">, owned</template></span>
+                    <span
+                      v-if="c.reasons.length"
+                      class="why small"
+                      :class="c.verdict"
+                    >{{ whyOf(c) }}</span>
+                  </td>
+                  <td
+                    v-for="key in cells"
+                    :key="key"
+                    class="num"
                   >
-                    Pick
-                  </button>
-                  <button
-                    v-else
-                    type="button"
-                    class="button small quiet"
-                    aria-label="Give up the pick"
-                    @click="unpick"
-                  >
-                    picked
-                  </button>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
-        <div class="row foot">
-          <button
-            v-if="rows.length > SHORT"
-            type="button"
-            class="button small"
-            @click="all = !all"
-          >
-            {{ all ? 'Only the first' : `All ${rows.length}, with why they fail` }}
-          </button>
-          <NuxtLink
-            to="/shelf/new"
-            class="button small quiet"
-          >
-            Add a fan to the shelf
-          </NuxtLink>
-          <span
-            v-if="ranking?.skipped.length"
-            class="small soft"
-          >{{ ranking.skipped.length }} fans lack a curve: {{ ranking.skipped.map(s => s.name).join(', ') }}</span>
-        </div>
-      </template>
-      <FindingList
-        class="after"
-        :findings="findings"
-      />
-    </section>
+                    <FigureValue
+                      v-if="figures.get(c)?.[key]"
+                      :figure="figures.get(c)![key]!"
+                      :signed="key === 'pick.margin'"
+                      bare
+                    />
+                  </td>
+                  <td class="num">
+                    {{ bare(c.cost, 'money') }}
+                  </td>
+                  <td>
+                    <button
+                      v-if="c !== picked"
+                      type="button"
+                      class="button small"
+                      :aria-label="`Pick ${c.count} × ${c.maker} ${c.model} at ${show(c.driveV, 'voltage')}`"
+                      @click="pick(c)"
+                    >
+                      Pick
+                    </button>
+                    <button
+                      v-else
+                      type="button"
+                      class="button small quiet"
+                      aria-label="Give up the pick"
+                      @click="unpick"
+                    >
+                      picked
+                    </button>
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </div>
+          <div class="row foot">
+            <button
+              v-if="rows.length > SHORT"
+              type="button"
+              class="button small"
+              @click="all = !all"
+            >
+              {{ all ? 'Only the first' : `All ${rows.length}, with why they fail` }}
+            </button>
+            <NuxtLink
+              to="/shelf/new"
+              class="button small quiet"
+            >
+              Add a fan to the shelf
+            </NuxtLink>
+            <span
+              v-if="ranking?.skipped.length"
+              class="small soft"
+            >{{ ranking.skipped.length }} fans lack a curve: {{ ranking.skipped.map(s => s.name).join(', ') }}</span>
+          </div>
+        </template>
+        <FindingList
+          class="after"
+          :findings="findings"
+        />
+      </section>
+      <LeverPanel />
+    </div>
   </div>
 </template>
 

@@ -1,0 +1,9 @@
+import { undoImportSchema } from '../../../../shared/schemas/fan'
+import { undoImport } from '../../../db/repositories/fans'
+import { database } from '../../../utils/store'
+import { bodyOf, route } from '../../../utils/reply'
+
+export default route(async (event) => {
+  await undoImport(await database(), await bodyOf(event, undoImportSchema))
+  return { undone: true }
+})
