@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import type { Fan } from '../../../core/plan/document'
+import type { Fan, FanPoint } from '../../../core/plan/document'
 import { fanSchema } from '../../../shared/schemas/fan'
 
+const CurveTracer = defineAsyncComponent(() => import('./CurveTracer.vue'))
 const CurvePreview = defineAsyncComponent(() => import('./CurvePreview.vue'))
 
 /** A fan from its data sheet: what a maker can read off it, and the curve as a table with a live chart. */
@@ -44,6 +45,21 @@ const more: Field<keyof Fan>[] = [
   { key: 'ipWater', label: 'Second IP digit (water)', quantity: 'number' },
   { key: 'notes', label: 'Notes', text: true, lines: 2 },
 ]
+const tracing = ref(false)
+/** counts up when points came off a picture, so that their table begins anew */
+const traced = ref(0)
+/** Takes a traced curve; its reading error is kept with the fan. */
+function takeTrace(points: FanPoint[], error: number) {
+  const before = fan.value
+  const told = `Curve read off a picture, reading error ±${(100 * error).toFixed(1)} % of the highest pressure.`
+  fan.value = { ...before, points, curveBasis: 'curve', notes: [before.notes.replace(/Curve read off a picture[^.]*\.\d* ?%[^.]*\.\s*/, '').trim(), told].filter(Boolean).join('\n') }
+  traced.value++
+  tracing.value = false
+  toast.show(`${points.length} points taken.`, { action: { label: 'Undo', run: () => {
+    fan.value = before
+    traced.value++
+  } } })
+}
 const check = computed(() => fanSchema.safeParse(fan.value))
 const bases = [{ value: 'curve' as const, label: 'data sheet' }, { value: 'claim' as const, label: 'a claim' }, { value: 'measured' as const, label: 'my own measurement' }]
 
@@ -115,7 +131,17 @@ const canCompute = computed(() => fan.value.points.length >= 2 || (fan.value.max
           v-if="canCompute"
           :fan="fan"
         />
+        <div>
+          <button
+            type="button"
+            class="button small"
+            @click="tracing = true"
+          >
+            Read it off a picture
+          </button>
+        </div>
         <PointTable
+          :key="traced"
           :points="fan.points"
           @update="set('points', $event)"
         />
@@ -147,6 +173,16 @@ const canCompute = computed(() => fan.value.points.length >= 2 || (fan.value.max
         </button>
       </div>
     </div>
+    <el-dialog
+      v-model="tracing"
+      title="Read the curve off a picture"
+      width="min(940px, 96vw)"
+      top="3vh"
+      append-to-body
+      destroy-on-close
+    >
+      <CurveTracer @take="takeTrace" />
+    </el-dialog>
   </form>
 </template>
 

@@ -1,0 +1,3 @@
+export * from './axes'
+export * from './follow'
+export * from './read-curve'
