@@ -1,22 +1,11 @@
 import type { pathStarters } from '../../core/plan/defaults'
 import { elementNames, newElement, newSplit } from '../../core/plan/defaults'
-import type { Branch, ElementKind, PathElement, PlanDocument } from '../../core/plan/document'
+import type { Branch, ElementKind, PathElement } from '../../core/plan/document'
+import { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from '../../core/plan/path-edit'
 import type { WhatIf } from '../../core/plan'
 
 /** Where the next element goes: a row (main or a way) and its place in it; at the end where none is told. */
 export interface Spot { branchId: string | null, index: number | null }
-
-const rowOf = (plan: PlanDocument, branchId: string | null) => plan.path.filter(e => e.branchId === branchId)
-
-/** Puts an element at a place of a row; the document's list keeps each row's order. */
-function place(plan: PlanDocument, element: PathElement, branchId: string | null, index: number | null) {
-  element.branchId = branchId
-  const row = rowOf(plan, branchId).filter(e => e.id !== element.id)
-  const next = index === null ? undefined : row[index]
-  plan.path = plan.path.filter(e => e.id !== element.id)
-  const at = next ? plan.path.indexOf(next) : plan.path.length
-  plan.path.splice(at, 0, element)
-}
 
 /** All changes of the open job's air path. */
 export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
@@ -31,10 +20,10 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
     store.change((d) => {
       if (kind === 'split') {
         const made = newSplit(id, [{ id: newId('way'), name: 'First way', leak: false }, { id: newId('way'), name: 'Second way', leak: false }])
-        place(d, made.element, null, index)
+        placeElement(d, made.element, null, index)
         d.branches.push(...made.branches)
       }
-      else place(d, newElement(id, kind), branchId, index)
+      else placeElement(d, newElement(id, kind), branchId, index)
     })
     selectedId.value = id
     if (index !== null) spot.value = { branchId, index: null }
@@ -50,21 +39,16 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
   function moveTo(id: string, branchId: string | null, index: number) {
     const element = path.value.find(e => e.id === id)
     if (!element) return
-    if (branchId !== null && (element.kind === 'fan' || element.kind === 'split')) {
+    if (!mayStandIn(element, branchId)) {
       toast.show(`${elementNames[element.kind]} stays in the main row: inside a way the path would go round in a loop.`, { tone: 'bad' })
       return
     }
     store.change((d) => {
       const own = d.path.find(e => e.id === id)!
-      place(d, own, branchId, index)
+      placeElement(d, own, branchId, index)
     })
   }
-  const drop = (d: PlanDocument, element: PathElement) => {
-    const ways = d.branches.filter(b => b.splitId === element.id).map(b => b.id)
-    d.path = d.path.filter(e => e.id !== element.id && !ways.includes(e.branchId ?? ''))
-    d.branches = d.branches.filter(b => b.splitId !== element.id)
-  }
-  const remove = (element: PathElement) => store.removeWithUndo(`${element.name || elementNames[element.kind]} removed.`, d => drop(d, element))
+  const remove = (element: PathElement) => store.removeWithUndo(`${element.name || elementNames[element.kind]} removed.`, d => removeElement(d, element.id))
   const edit = (field: string, values: Partial<PathElement>) => store.change((d) => {
     const element = d.path.find(e => e.id === selectedId.value)
     if (element) Object.assign(element, values)
@@ -78,17 +62,14 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
     d.branches.push(way)
     if (leak) d.path.push({ ...newElement(newId('opening'), 'opening', way.id), name: 'Crack', edge: 'crack', basis: 'rough-guess' })
   })
-  const removeBranch = (id: string) => store.removeWithUndo('Way removed.', (d) => {
-    d.path = d.path.filter(e => e.branchId !== id)
-    d.branches = d.branches.filter(b => b.id !== id)
-  })
+  const dropBranch = (id: string) => store.removeWithUndo('Way removed.', d => removeBranch(d, id))
   /** Takes a what-if; one undo away. */
   function apply(element: PathElement, change: WhatIf) {
     store.change((d) => {
-      if (!change.element) return drop(d, element)
+      if (!change.element) return removeElement(d, element.id)
       d.path = d.path.map(e => e.id === element.id ? change.element! : e)
     })
     toast.show(`${element.name}: ${change.label}.`, { action: { label: 'Undo', run: store.undo } })
   }
-  return { path, branches, add, begin, moveBy, moveTo, remove, edit, editBranch, addBranch, removeBranch, apply }
+  return { path, branches, add, begin, moveBy, moveTo, remove, edit, editBranch, addBranch, removeBranch: dropBranch, apply }
 }

@@ -2,6 +2,7 @@ import { demoJobs } from '../../demo/jobs'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { Fan } from '../../core/plan'
 import type { StoredPlan } from '../../shared/api'
 import { demoData, startServer, temporaryDir, type TestServer } from './harness'
 
@@ -21,6 +22,36 @@ describe('the routes', () => {
   afterAll(async () => {
     await server.stop()
     rmSync(data, { recursive: true, force: true })
+  })
+
+  test('variants: kept, listed with their figures, refused without a name', async () => {
+    const { plan } = await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json() as StoredPlan
+    const send = (body: unknown) => json(fetch(`${server.url}/api/jobs/job-film-cabinet/variants`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }))
+    expect((await send({ name: ' ', plan })).body).toMatchObject({ error: { code: 'invalid', message: 'A variant needs a name.', field: 'name' } })
+    const made = await send({ name: 'One fan only', plan: { ...plan, pick: { ...plan.pick!, count: 1, arrangement: 'single' } } })
+    expect(made.body).toMatchObject({ plan: { job: { name: 'One fan only', variantOf: 'job-film-cabinet' } }, revision: 1 })
+    const list = await (await fetch(`${server.url}/api/jobs/job-film-cabinet/variants`)).json() as { name: string, flow: number, margin: number, cost: number }[]
+    expect(list.map(v => v.name)).toEqual(['Film-drying cabinet', 'One fan only'])
+    expect(list[1]!.flow).toBeLessThan(list[0]!.flow)
+    expect(list[1]!.margin).toBeLessThan(list[0]!.margin)
+    expect((await json(fetch(`${server.url}/api/jobs/job-gone/variants`))).status).toBe(404)
+    const { id } = (made.body.plan as StoredPlan['plan']).job
+    expect((await fetch(`${server.url}/api/jobs/${id}`, { method: 'DELETE' })).ok).toBe(true)
+  })
+  test('an import of fans is all or nothing, and can be taken back', async () => {
+    const [first] = await (await fetch(`${server.url}/api/fans`)).json() as { fan: Fan }[]
+    const send = (path: string, body: unknown) => json(fetch(`${server.url}/api/fans/${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }))
+    const fresh = { ...first!.fan, id: 'fan-import-test', model: 'Import test' }
+    const count = async () => (await (await fetch(`${server.url}/api/fans`)).json() as unknown[]).length
+    const before = await count()
+    expect((await send('import', { fans: [fresh, { ...fresh, id: 'fan-import-bad', ratedV: -1 }] })).body).toMatchObject({ error: { code: 'invalid', field: 'fans.1.ratedV' } })
+    expect(await count()).toBe(before)
+    const done = await send('import', { fans: [fresh, { ...first!.fan, price: 55 }] })
+    expect(done.body).toMatchObject({ created: ['fan-import-test'], before: [{ id: first!.fan.id }] })
+    expect(await count()).toBe(before + 1)
+    expect((await send('import/undo', done.body)).body).toEqual({ undone: true })
+    expect(await count()).toBe(before)
+    expect((await send('import', { fans: [] })).status).toBe(400)
   })
 
   test('jobs, shelf, report', async () => {

@@ -1,4 +1,4 @@
-import type { RibbonSegment } from '../../core/plan/ribbon'
+import type { RibbonSegment } from './ribbon'
 
 export interface Piece { segment: RibbonSegment, x: number, width: number, top: number, height: number, /** place in the main row, to insert before; null in a way */ index: number | null }
 export interface Lane { id: string, name: string, leak: boolean, flow: number | null, x: number, width: number, top: number, height: number, pieces: Piece[] }
