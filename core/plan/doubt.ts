@@ -145,12 +145,15 @@ function caseResistance(c: Case, q: number) {
   return { a: c.a + 2 * at / q - slope, b: c.b + (slope * q - at) / q ** 2, head: c.head }
 }
 
+/** A drawn case is settled when its flow moves by less than this share: far below the spread of the cases. */
+const SETTLED = 1e-3
+
 function caseFlow(c: Case, { curve, drive }: Driven, guess: number): number {
   let q = guess
   for (let i = 0; i < (c.splits.length ? 6 : 1); i++) {
     const next = stableFlow(curve, caseResistance(c, q), drive)
     if (!(next > 0)) return 0
-    if (Math.abs(next - q) < 1e-4 * next) return next
+    if (Math.abs(next - q) < SETTLED * next) return next
     q = next
   }
   return q
