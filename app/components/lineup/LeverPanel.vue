@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { doubtable, type DoubtSource, type Lever } from '../../../core/plan'
+import type { DoubtSource, Lever } from '../../../core/plan'
 import type { StoredPlan } from '../../../shared/api'
 
 /** What would have to change: every lever with its effect on the whole plan; and which measurement would tell most. */
@@ -13,11 +13,12 @@ const shown = computed(() => all.value ? levers.value : levers.value.slice(0, SH
 const groups = { path: 'air path', drive: 'drive', fans: 'fans', need: 'what is asked' }
 const percent = (x: number) => `${x > 0 ? '+' : ''}${Math.round(100 * x)} %`.replace('-', '−')
 
-const inputNames: Partial<Record<DoubtSource, string>> = {
+const inputNames: Record<DoubtSource, string> = {
   path: 'the path: one delivered flow, typed under Air path, Calibrate', fan: 'the fan: its own curve on the bench', supply: 'the voltage at the fan', heatW: 'the heat, with a wall meter', wallLossWK: 'the wall loss: heat the closed box', ambientC: 'the air at the intake',
-  volumeM3: 'the volume', captureSpeedMs: 'the speed at the source', captureDistanceM: 'the distance to the source', waterC: 'the water’s temperature', crossAreaM2: 'the cross-section over the water', measuredRiseK: 'the rise, intake to exhaust', typedFlowM3s: 'the airflow now',
+  volumeM3: 'the volume', captureSpeedMs: 'the speed at the source', captureDistanceM: 'the distance to the source', waterC: 'the water’s temperature', crossAreaM2: 'the cross-section over the water', measuredRiseK: 'the rise, intake to exhaust', typedFlowM3s: 'the airflow now', insideMaxC: 'the limit inside', partMaxC: 'the part’s limit', partInnerKW: 'the way from the part to its fins', airChangesPerH: 'how many air changes it takes', mixing: 'how well the air mixes', waterKgS: 'the water released', co2M3s: 'the CO₂ released',
+  nozzleAreaM2: 'the opening of the nozzle', slotLengthM: 'the length of the slot', leakAreaM2: 'the leaks of the box', workOpeningM2: 'the opening to work through', turnoversPerH: 'how many turnovers it takes', waterAreaM2: 'the water’s surface', surfaceSpeedMs: 'the air speed over the water',
 }
-const worth = computed(() => beside.value.worth.slice(0, 2).map(w => ({ ...w, name: inputNames[w.source] ?? `the ${(doubtable as readonly string[]).includes(w.source) ? 'input you graded' : w.source}` })))
+const worth = computed(() => beside.value.worth.slice(0, 2).map(w => ({ ...w, name: inputNames[w.source] })))
 
 function attempt(lever: Lever) {
   job.change((d) => {
