@@ -3,7 +3,7 @@
  * Every maker and model is made up. Flow, pressure and noise follow the laws of similar fans from blade-tip speed; the
  * electric power follows from the air power and a usual efficiency; claims are off as real ones are.
  */
-import type { CurveBasis, Fan, FanPoint } from '../core/plan'
+import { newFan, newTest, type Connector, type CurveBasis, type Fan, type FanPoint, type FanTest, type VoltageCurve } from '../core/plan'
 import { seeded } from '../core/plan/random'
 
 interface Series {
@@ -92,7 +92,10 @@ function make(index: number): Fan {
   const noise = 10 * Math.log10(10 ** (level / 10) + 10 ** (floor / 10)) - (s.claim > 1 ? 2 : 0)
   const startShare = s.bearing === 'sleeve' ? 0.55 : s.kind === 'blower' ? 0.5 : 0.44
   const basis = s.basis
-  return {
+  const usualLife = { sleeve: 30000, ball: 60000, fluid: 70000 }[s.bearing]
+  const connectors: Record<number, Connector> = { 2: frameMm < 60 || volts === 24 ? 'bare' : 'header-2', 3: 'header-3', 4: 'header-4' }
+  const fan: Fan = {
+    ...newFan(''),
     id: `fan-${s.name.toLowerCase()}-${frameMm}x${thickMm}-${volts}v${variant ? `-${variant.toLowerCase()}` : ''}`,
     maker: s.maker,
     model: `${s.name} ${frameMm}${variant ? ` ${variant}` : ''}${volts === 12 ? '' : ` ${volts} V`}`,
@@ -120,7 +123,42 @@ function make(index: number): Fan {
     curveBasis: basis,
     notes: basis === 'measured' ? 'Measured on the workshop’s bench; the label says a little more.' : '',
     points: basis === 'estimated' ? [] : points,
+    connector: connectors[s.wires]!,
+    ...(s.wires === 4 ? { pwmMinDuty: 0.2, pwmStartDuty: 0.25, pwmMinSpeed: 0.22 } : {}),
+    blades: s.kind === 'blower' ? null : frameMm >= 80 ? 9 : 7,
+    shaftAllowed: s.bearing === 'sleeve' ? 'horizontal' : 'any',
+    lifeH: basis === 'estimated' ? null : usualLife, lifeC: basis === 'estimated' ? null : 40,
+    ipSolid: s.maker === 'Holmrigg' ? 5 : 2, minAirC: -10, priceOn: '2026-03-14',
+    sources: basis === 'measured' ? [{ figure: 'ratedA', basis: 'measured' }, { figure: 'startV', basis: 'measured' }] : [],
   }
+  // a sheet that shows the fan at three voltages
+  if (s.name === 'Teasel' && volts === 12) fan.curves = [7, 9].map((v): VoltageCurve => atVoltage(points, v, v / 12 * spread(0.02)))
+  fan.tests = testsOf(index, fan, { flow: trueFlow, pressure: truePressure, watts, noise: noise + (s.claim > 1 ? 2 : 0), honest: s.claim === 1 }, random)
+  return fan
+}
+
+const atVoltage = (points: readonly FanPoint[], volts: number, speed: number): VoltageCurve =>
+  ({ volts, basis: 'curve', points: points.map(p => ({ flowM3s: perHour(p.flowM3s * speed), pressurePa: tidy(p.pressurePa * speed ** 2, 3) })) })
+
+interface Truth { flow: number, pressure: number, watts: number, noise: number, honest: boolean }
+
+/** Fans that the workshop had on its bench, and how many specimens of each. */
+const tested: Record<number, number> = { 6: 1, 15: 3, 16: 1, 20: 2, 35: 1, 39: 2, 46: 1, 55: 1 }
+
+/** What the workshop's bench showed: near the truth, with specimens that differ a little. */
+function testsOf(index: number, fan: Fan, truth: Truth, random: () => number): FanTest[] {
+  const spread = (width: number) => 1 + width * (2 * random() - 1)
+  return Array.from({ length: tested[index] ?? 0 }, (_, i) => {
+    const speed = (truth.honest ? 0.985 : 0.93) * spread(0.02)
+    const own = spread(0.03)
+    return {
+      ...newTest(`test-${i + 1}`, fan.ratedV, `2026-04-${String(10 + i).padStart(2, '0')}T18:20:00.000Z`), specimen: 'ABC'[i]!, ambientC: 21,
+      rpm: Math.round(fan.ratedRpm! * speed / 10) * 10, currentA: tidy(truth.watts / fan.ratedV * spread(0.04), 2), startV: tidy(fan.ratedV * 0.4 * spread(0.08), 2),
+      flowM3s: perHour(truth.flow * speed * own), pressurePa: tidy(truth.pressure * speed ** 2 * spread(0.04), 3),
+      levelDbA: tidy(truth.noise + 50 * Math.log10(speed) + 1.5 * (2 * random() - 1), 3), levelDistanceM: fan.noiseDistanceM ?? 1, backgroundDbA: null,
+      notes: i === 0 ? 'Through a hood with one known outlet.' : '',
+    }
+  })
 }
 
 /** The whole invented shelf. */

@@ -1,7 +1,7 @@
 /** npm run report -- plan.json: a plan document (with its fans) in, the whole report out. The file: { "plan": ..., "fans": [...] }. */
 import { readFileSync } from 'node:fs'
 import { z } from 'zod'
-import { completePlan, computeReport } from '../core/plan'
+import { completeFan, completePlan, computeReport } from '../core/plan'
 import { findingMessage } from '../core/findings'
 import { printQuantity, sayIn } from '../core/units'
 import { fanSchema } from '../shared/schemas/fan'
@@ -12,7 +12,7 @@ if (!path) {
   console.error('npm run report -- plan.json')
   process.exit(2)
 }
-const parsed = z.object({ plan: z.preprocess(completePlan, planSchema), fans: z.array(fanSchema) }).safeParse(JSON.parse(readFileSync(path, 'utf8')))
+const parsed = z.object({ plan: z.preprocess(completePlan, planSchema), fans: z.array(z.preprocess(completeFan, fanSchema)) }).safeParse(JSON.parse(readFileSync(path, 'utf8')))
 if (!parsed.success) {
   for (const issue of parsed.error.issues) console.error(`${issue.path.join('.')}: ${issue.message}`)
   process.exit(1)

@@ -7,13 +7,18 @@ export type ApiResult<T>
 const kinds: Record<number, 'conflict' | 'missing' | 'refused'> = { 400: 'refused', 404: 'missing', 409: 'conflict', 422: 'refused' }
 
 /** Asks the server; every failure comes back as a value with a sentence that can be shown. */
-export async function api<T>(path: string, options: { method?: 'GET' | 'POST' | 'PUT' | 'DELETE', body?: unknown } = {}): Promise<ApiResult<T>> {
+export const api = <T>(path: string, options: { method?: 'GET' | 'POST' | 'PUT' | 'DELETE', body?: unknown } = {}): Promise<ApiResult<T>> => ask<T>(path, {
+  method: options.method ?? 'GET',
+  ...(options.body === undefined ? {} : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
+})
+
+/** Sends a file as it is. */
+export const sendFile = <T>(path: string, file: Blob): Promise<ApiResult<T>> => ask<T>(path, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } })
+
+async function ask<T>(path: string, init: RequestInit): Promise<ApiResult<T>> {
   let response: Response
   try {
-    response = await fetch(`/api/${path}`, {
-      method: options.method ?? 'GET',
-      ...(options.body === undefined ? {} : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
-    })
+    response = await fetch(`/api/${path}`, init)
   }
   catch {
     return { ok: false, kind: 'offline', message: 'The Redpoll server does not answer.' }

@@ -12,6 +12,6 @@ export function useChartColours() {
     void dark.value
     const style = getComputedStyle(document.documentElement)
     const of = (name: string) => style.getPropertyValue(`--${name}`).trim()
-    return { cap: of('cap'), other: of('line-strong'), bark: of('bark'), teal: of('teal'), ink: of('ink-soft'), grid: of('line'), lit: of('teal'), sheet: of('sheet') }
+    return { cap: of('cap'), other: of('line-strong'), bark: of('bark'), teal: of('teal'), ink: of('ink-soft'), grid: of('line'), lit: of('teal'), sheet: of('sheet'), series: of('series').split(' ') }
   })
 }

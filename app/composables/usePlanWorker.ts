@@ -25,12 +25,12 @@ export function usePlanWorker() {
     const mine = ++asked
     const ids = fanIdsOf(job.plan)
     const plan = structuredClone(toRaw(job.plan))
-    const fans = structuredClone(shelf.known.filter(f => ids.includes(f.id)).map(f => toRaw(f)))
-    const doubt = await remote.sample(plan, fans).catch(() => null)
+    const input = { plan, fans: structuredClone(shelf.known.filter(f => ids.includes(f.id)).map(f => toRaw(f))), shown: structuredClone(toRaw(shelf.shown)) }
+    const doubt = await remote.sample(input).catch(() => null)
     if (mine !== asked) return
     beside.value = { ...beside.value, doubt }
     if (!wantLevers.value) return
-    const found = await remote.levers(plan, fans).catch(() => ({ levers: [], worth: [] }))
+    const found = await remote.levers(input).catch(() => ({ levers: [], worth: [] }))
     if (mine === asked) beside.value = { doubt, ...found }
   }
   watch([() => job.plan, () => shelf.known, wantLevers], () => {

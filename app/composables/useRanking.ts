@@ -6,6 +6,7 @@ const WAIT_MS = 60
 
 /** The shelf ranked for the open job, in a worker; the last answer stays until the next one is there. */
 export function useRanking(plan: Ref<PlanDocument>, fans: Ref<Fan[]>, options: Ref<RankOptions>) {
+  const shelf = useShelfStore()
   const ranking = shallowRef<Ranking | null>(null)
   const busy = ref(true)
   const problem = ref('')
@@ -19,9 +20,9 @@ export function useRanking(plan: Ref<PlanDocument>, fans: Ref<Fan[]>, options: R
     const mine = ++asked
     busy.value = true
     try {
-      if (sent !== fans.value) await remote.setShelf(structuredClone(toRaw(fans.value)))
+      if (sent !== fans.value) await remote.setShelf(structuredClone(toRaw(fans.value)), structuredClone(toRaw(shelf.shown)))
       sent = fans.value
-      const answer = await remote.rank(structuredClone(toRaw(plan.value)), { ...toRaw(options.value), counts: [...options.value.counts] })
+      const answer = await remote.rank(structuredClone(toRaw(plan.value)), structuredClone(toRaw(options.value)))
       if (mine !== asked) return
       ranking.value = answer
       problem.value = ''

@@ -1,5 +1,5 @@
 import { completePlan, computeReport, type PlanDocument, type Report } from '../../core/plan'
-import type { Fan } from '../../core/plan/document'
+import type { Fan, ShelfShown } from '../../core/plan/document'
 import type { StoredPlan } from '../../shared/api'
 import { planSchema } from '../../shared/schemas/plan'
 
@@ -52,7 +52,7 @@ export const useJobStore = defineStore('job', () => {
       lastGood.value = null
       return
     }
-    const result = computeReport({ plan: plan.value, fans: shelf.known })
+    const result = computeReport({ plan: plan.value, fans: shelf.known, shown: shelf.shown })
     problem.value = result.ok ? '' : result.reason
     if (result.ok) lastGood.value = result.report
   })
@@ -64,12 +64,14 @@ export const useJobStore = defineStore('job', () => {
     past.value = []
     future.value = []
     missing.value = ''
-    const [result] = await Promise.all([api<StoredPlan & { fans: Fan[] }>(`jobs/${id}`), shelf.load()])
+    const result = await api<StoredPlan & { fans: Fan[], shown: ShelfShown | null }>(`jobs/${id}`)
+    void shelf.load()
     if (!result.ok) {
       missing.value = result.kind === 'missing' ? 'missing' : result.message
       return
     }
     shelf.remember(result.data.fans)
+    if (result.data.shown) shelf.shown ??= result.data.shown
     revision.value = result.data.revision
     plan.value = result.data.plan
     saveState.value = 'saved'

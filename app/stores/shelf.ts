@@ -1,5 +1,6 @@
-import type { Fan } from '../../core/plan/document'
-import type { StoredFan } from '../../shared/api'
+import type { Fan, ShelfShown } from '../../core/plan/fan-record'
+import type { FanPage, StoredFan } from '../../shared/api'
+import { MOST_ON_PAGE } from '../../shared/schemas/fan'
 
 /** The fans of the shelf. */
 export const useShelfStore = defineStore('shelf', () => {
@@ -11,20 +12,47 @@ export const useShelfStore = defineStore('shelf', () => {
   const loaded = ref(false)
   const problem = ref('')
 
-  async function load(force = false) {
-    if (loaded.value && !force) return
-    const result = await api<StoredFan[]>('fans')
-    if (!result.ok) {
-      problem.value = result.message
-      return
+  /** what the shelf's tests say about claims */
+  const shown = shallowRef<ShelfShown | null>(null)
+  /** 0..1 while a long shelf comes in */
+  const progress = ref<number | null>(null)
+  let coming: Promise<void> | null = null
+
+  /** The whole shelf, page by page: a long one does not hold the screen up. */
+  async function fetchAll(): Promise<void> {
+    const list: StoredFan[] = []
+    let total = 1
+    while (list.length < total) {
+      const page = await api<FanPage>(`fans?limit=${MOST_ON_PAGE}&offset=${list.length}`)
+      if (!page.ok) {
+        problem.value = page.message
+        return
+      }
+      if (!page.data.fans.length) break
+      list.push(...page.data.fans)
+      total = page.data.total
+      progress.value = total > MOST_ON_PAGE ? list.length / total : null
     }
-    stored.value = result.data
+    const told = await api<ShelfShown>('fans/shown')
+    shown.value = told.ok ? told.data : null
+    stored.value = list
     loaded.value = true
     problem.value = ''
   }
+  async function load(force = false): Promise<void> {
+    if (loaded.value && !force && !coming) return
+    coming ??= fetchAll().finally(() => {
+      coming = null
+      progress.value = null
+    })
+    await coming
+  }
 
   const fans = computed(() => stored.value.map(s => s.fan))
-  const known = computed(() => [...fans.value, ...extra.value.filter(f => !fans.value.some(g => g.id === f.id))])
+  const known = computed(() => {
+    const there = new Set(fans.value.map(f => f.id))
+    return [...fans.value, ...extra.value.filter(f => !there.has(f.id))]
+  })
   const byId = (id: string) => stored.value.find(s => s.fan.id === id) ?? null
 
   const put = (one: StoredFan) => {
@@ -36,19 +64,31 @@ export const useShelfStore = defineStore('shelf', () => {
     const result = await (revision === null
       ? api<StoredFan>('fans', { method: 'POST', body: fan })
       : api<StoredFan>(`fans/${fan.id}`, { method: 'PUT', body: { fan, revision } }))
-    if (result.ok) put(result.data)
+    if (result.ok && loaded.value) {
+      put(result.data)
+      const told = await api<ShelfShown>('fans/shown')
+      if (told.ok) shown.value = told.data
+    }
     return result
   }
 
-  async function remove(fan: Fan) {
+  /** One fan with its revision, from the shelf that is here or from the server. */
+  async function fetchOne(id: string) {
+    return byId(id) ?? await api<StoredFan>(`fans/${id}`).then(r => r.ok ? r.data : null)
+  }
+
+  /** @param after what to do when the fan went or came back */
+  async function remove(fan: Fan, after: () => unknown = () => {}) {
     const result = await api(`fans/${fan.id}`, { method: 'DELETE' })
     const toast = useToast()
     if (!result.ok) return toast.show(result.message, { tone: 'bad' })
     stored.value = stored.value.filter(s => s.fan.id !== fan.id)
     toast.show(`${fan.model} is off the shelf.`, { action: { label: 'Undo', run: async () => {
       await api(`fans/${fan.id}/restore`, { method: 'POST' })
-      await load(true)
+      if (loaded.value) await load(true)
+      await after()
     } } })
+    await after()
   }
 
   /** Keeps what was typed into a fan that is left unsaved, and offers the way back. */
@@ -60,5 +100,5 @@ export const useShelfStore = defineStore('shelf', () => {
   const remember = (fans: Fan[]) => {
     extra.value = fans
   }
-  return { stored, fans, known, loaded, problem, draft, load, byId, save, remove, remember, leaveUnsaved }
+  return { stored, fans, known, shown, loaded, progress, problem, draft, load, byId, fetchOne, save, remove, remember, leaveUnsaved }
 })

@@ -1,14 +1,14 @@
 import { expose } from 'comlink'
-import { computeReport, leversOf, measurementWorth, planDoubt, type DoubtReport, type Fan, type Lever, type PlanDocument, type Worth } from '../../core/plan'
+import { computeReport, leversOf, measurementWorth, planDoubt, type DoubtReport, type Lever, type PlanInput, type Worth } from '../../core/plan'
 
 /** A thin wrapper: the computing itself is the core's. */
 const worker = {
-  sample(plan: PlanDocument, fans: Fan[]): DoubtReport | null {
-    return planDoubt({ plan, fans })
+  sample(input: PlanInput): DoubtReport | null {
+    return planDoubt(input)
   },
-  levers(plan: PlanDocument, fans: Fan[]): { levers: Lever[], worth: Worth[] } {
-    const result = computeReport({ plan, fans })
-    return { levers: result.ok ? leversOf({ plan, fans }, result.report) : [], worth: measurementWorth({ plan, fans }) }
+  levers(input: PlanInput): { levers: Lever[], worth: Worth[] } {
+    const result = computeReport(input)
+    return { levers: result.ok ? leversOf(input, result.report) : [], worth: measurementWorth(input) }
   },
 }
 export type PlanWorker = typeof worker

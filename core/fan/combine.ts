@@ -1,4 +1,4 @@
-import { flowAt, lastFlow, pressureAt, type FanCurve } from './curve'
+import { flowAt, highestPressure, lastFlow, makeCurve, pressureAt, type CurvePoint, type FanCurve } from './curve'
 import { dropOf, type Resistance } from './operating-point'
 
 /** Pressure of a curve at any flow >= its first: beyond the last point it goes on with its end slope (an assumption: the fan brakes). */
@@ -75,4 +75,42 @@ export function parallelOperatingPoint(first: FanCurve, second: FanCurve, path: 
   const total = parallelFlow(first, second, pressure, backflow)
   const share = memberFlow(second, pressure, backflow)
   return total === null || share === null ? null : { total, second: share, pressure }
+}
+
+/** Points of a combined curve: enough that the cubic follows both members to about 0.1 %. */
+const COMBINED_POINTS = 41
+
+/**
+ * One curve for two unlike fans, both already as driven: one behind the other (pressures add at one flow, a member beyond
+ * its free delivery brakes) or side by side (flows add at one pressure; a member overpowered is driven backwards unless a
+ * flap shuts it). Only the falling right-hand branches of members that dip are used side by side.
+ * @returns null where the two have no common curve
+ * Reference: handbook, combinations (FP12, FP13)
+ */
+export function combinedCurve(first: FanCurve, second: FanCurve, how: 'series' | 'parallel', flap = false): FanCurve | null {
+  const points: CurvePoint[] = []
+  const add = (q: number, p: number) => {
+    if (q >= 0 && p >= 0 && q > (points.at(-1)?.q ?? -1)) points.push({ q, p })
+  }
+  if (how === 'series') {
+    const last = lastFlow(first) + lastFlow(second)
+    // the pair ends where the braking member eats the other's pressure
+    const end = bisectFalling(q => seriesPressure(first, second, q) ?? -1, 0, last) ?? Math.max(lastFlow(first), lastFlow(second))
+    for (let i = 0; i < COMBINED_POINTS; i++) {
+      const q = end * i / (COMBINED_POINTS - 1)
+      add(q, Math.max(0, seriesPressure(first, second, q) ?? -1))
+    }
+  }
+  else {
+    const top = Math.max(highestPressure(first), highestPressure(second))
+    const [weak, strong] = highestPressure(first) < highestPressure(second) ? [first, second] : [second, first]
+    for (let i = 0; i < COMBINED_POINTS; i++) {
+      // denser near no pressure, where the curve is flat in pressure
+      const p = top * (1 - (i / (COMBINED_POINTS - 1)) ** 1.5)
+      const total = parallelFlow(strong, weak, p, { flap })
+      if (total !== null) add(total, p)
+    }
+  }
+  const made = makeCurve(points)
+  return made.ok ? made.curve : null
 }

@@ -1,2 +1,3 @@
 export * from './sink'
 export * from './pull-down'
+export * from './life'

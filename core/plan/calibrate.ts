@@ -3,7 +3,7 @@ import { fitResistance, pathExponent } from '../airpath'
 import { pressureAt, slopeAt, type Resistance } from '../fan'
 import { airflowWithWallLoss } from '../need'
 import type { Calibration, Fan, PlanDocument } from './document'
-import { driveSpeed, modelFan } from './fan'
+import { curvesAt, driveSpeed, modelFan } from './fan'
 import { figure, input, type Figure } from './figure'
 import { pathDrop, scalePath, type PathModel } from './path'
 
@@ -39,11 +39,13 @@ function pointOfFan(cal: Calibration, flow: number, flowDoubt: number, air: AirS
   if (!fan) return 'Choose the fan that ran.'
   const made = modelFan(fan)
   if (!made.ok) return made.reason
-  const speed = driveSpeed(made.model, cal.volts ?? fan.ratedV)
+  const volts = cal.volts ?? fan.ratedV
+  const speed = driveSpeed(made.model, volts)
+  const curve = curvesAt(made.model, volts).middle
   if (!(speed > 0)) return 'At that voltage this fan stands still.'
   const x = flow / (cal.count * speed)
-  const p = pressureAt(made.model.curves.middle, x)
-  const slope = slopeAt(made.model.curves.middle, x)
+  const p = pressureAt(curve, x)
+  const slope = slopeAt(curve, x)
   if (p === null || slope === null) return 'That is more air than this fan delivers freely at that voltage: one of the two is wrong.'
   const scale = speed ** 2 * air.densityRatio
   if (!(p > 0)) return 'At that flow the fan makes no pressure: the path would have no resistance.'

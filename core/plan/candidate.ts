@@ -2,9 +2,10 @@ import type { AirState } from '../air'
 import { deliveredClass, stallLimit } from '../fan'
 import type { Quantity, Sentence } from '../units'
 import type { Arrangement, Job } from './document'
-import { driveSpeed, fanCurrent, freeDelivery, shutOffPressure, type FanModel } from './fan'
-import { levelAtListener, type LevelEstimate } from './noise'
-import { driveOf, operateOnPath, operatingFlow, type PathSolver } from './operate'
+import { drivenSpeed, freeDelivery, lowestDuty } from './fan'
+import { drivenGroup, endsOf, groupCost, groupCurrent, groupLimits, groupThickness, membersOf, type DrivenGroup, type Group, type GroupDrive } from './group'
+import { groupLevel, type LevelEstimate } from './noise'
+import { operateOnPath, operatingFlow, type PathSolver } from './operate'
 import { pathDoubt, pathDrop } from './path'
 
 /** Pressure above which a path counts as a restriction for the noise claim, Pa. Handbook, findings `noise-free-air-claim`. */
@@ -17,6 +18,8 @@ const SERIES_LOSS = 0.15
 
 /** Left of this share of free delivery an axial fan known by two numbers only is "possibly in stall". Handbook, estimated curves (common practice). */
 const ESTIMATED_STALL = 0.5
+/** A fan on this share of its rated voltage or less is told as under-run. */
+const UNDER_RUN = 0.6
 
 export interface Context {
   job: Job
@@ -35,11 +38,16 @@ export interface Reason { verdict: Verdict, text: Sentence }
 
 export interface Candidate {
   fanId: string
+  /** the other one of an unlike pair */
+  secondId: string | null
   maker: string
+  /** its model, or both of a pair */
   model: string
   count: number
   arrangement: Arrangement
   driveV: number
+  /** on the PWM wire; null where the voltage alone drives it */
+  duty: number | null
   speed: number
   flow: number | null
   flowLow: number | null
@@ -49,7 +57,7 @@ export interface Candidate {
   powerW: number | null
   currentA: number | null
   cost: number | null
-  /** depth of the group, stages behind each other added, m */
+  /** depth of the group at one place, stages behind each other added, m */
   thicknessM: number
   /** flow over the airflow needed, minus 1 */
   margin: number | null
@@ -62,33 +70,37 @@ export interface Candidate {
   owned: boolean
 }
 
-export const arrangementOf = (count: number, arrangement: Arrangement): Arrangement => count === 1 ? 'single' : arrangement === 'single' ? 'parallel' : arrangement
-
-/** The quick part of a candidate, enough to rank drive levels: flow and level at one voltage. */
-export function quickLook(context: Context, model: FanModel, count: number, arrangement: Arrangement, volts: number): { flow: number, level: number | null } {
-  const speed = driveSpeed(model, volts)
-  if (speed <= 0) return { flow: 0, level: null }
-  const flow = operatingFlow(context.solver, model.curves.middle, driveOf(context.air, speed, count, arrangement))
-  const level = levelAtListener(model, speed, count, context.job.listenerM, true, false)
-  return { flow, level: level?.value ?? null }
+/** The quick part of a candidate, enough to rank drive levels: flow and level at one drive. */
+export function quickLook(context: Context, group: Group, drive: GroupDrive): { flow: number, level: number | null } {
+  const driven = drivenGroup(group, drive, context.air)
+  if (!driven) return { flow: 0, level: null }
+  return { flow: operatingFlow(context.solver, driven.curve, driven.drive), level: groupLevel(group, drive, context.job.listenerM, true, false)?.value ?? null }
 }
 
-function judge(context: Context, model: FanModel, c: Omit<Candidate, 'reasons' | 'verdict'>): Reason[] {
-  const { fan } = model
+function judge(context: Context, group: Group, driven: DrivenGroup | null, c: Omit<Candidate, 'reasons' | 'verdict'>): Reason[] {
   const { job } = context
+  const { startV, maxV } = groupLimits(group)
+  const members = membersOf(group)
   const reasons: Reason[] = []
   const fail = (...text: Sentence) => reasons.push({ verdict: 'fail', text })
   const warn = (...text: Sentence) => reasons.push({ verdict: 'warn', text })
   const of = (value: number, quantity: Quantity) => ({ value, quantity })
-  if (c.driveV < model.startV) fail('starts at ', of(model.startV, 'voltage'), ', driven at ', of(c.driveV, 'voltage'))
-  else if (c.driveV < START_MARGIN * model.startV) warn('hardly above its start voltage of ', of(model.startV, 'voltage'))
-  if (c.driveV > model.maxV) fail('allows only ', of(model.maxV, 'voltage'))
-  if (job.fitDepthM !== null && fan.thicknessM > job.fitDepthM) fail('needs ', of(fan.thicknessM, 'length'), ' of depth, the space has ', of(job.fitDepthM, 'length'))
-  if (job.fitWidthM !== null && fan.frameM > job.fitWidthM) fail('frame of ', of(fan.frameM, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
+  if (c.driveV < startV) fail('starts at ', of(startV, 'voltage'), ', driven at ', of(c.driveV, 'voltage'))
+  else if (c.driveV < START_MARGIN * startV) warn('hardly above its start voltage of ', of(startV, 'voltage'))
+  if (c.driveV > maxV) fail('allows only ', of(maxV, 'voltage'))
+  if (c.duty !== null && members.some(m => c.duty! < lowestDuty(m).duty)) fail('duty of ', of(c.duty, 'ratio'), ', keeps turning from ', of(Math.max(...members.map(m => lowestDuty(m).duty)), 'ratio'))
+  if (job.fitDepthM !== null && c.thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) {
+    fail('needs ', of(c.thicknessM + (job.stackExtraM ?? 0), 'length'), ' of depth', ...job.stackExtraM ? [' with its parts'] : [], ', the space has ', of(job.fitDepthM, 'length'))
+  }
+  const places = context.solver.path.main.filter(e => e.element.kind === 'fan').length
+  if (c.arrangement === 'places' && places < 2) warn('its second place is not in the air path yet')
+  if (c.arrangement !== 'places' && places > 1) warn('the air path has two places for fans: one stays empty')
+  const frame = Math.max(...members.map(m => m.fan.frameM))
+  if (job.fitWidthM !== null && frame > job.fitWidthM) fail('frame of ', of(frame, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
   if (context.thicknessLimit !== null && c.thicknessM > context.thicknessLimit) fail('is ', of(c.thicknessM, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
   if (c.flow === null) fail('no operating point on this path')
   else if (context.needFlow !== null && c.flow < context.needFlow) {
-    const short = pathDrop(context.solver.path, context.needFlow) - shutOffPressure(model) * c.speed ** 2 * context.air.densityRatio * (c.arrangement === 'series' ? c.count : 1)
+    const short = driven ? pathDrop(context.solver.path, context.needFlow) - endsOf(driven).highest : 0
     if (short > 0) fail('lacks ', of(short, 'pressure'), ' even with no air moving')
     else fail('lacks ', of(context.needFlow - c.flow, 'flow'))
   }
@@ -96,39 +108,49 @@ function judge(context: Context, model: FanModel, c: Omit<Candidate, 'reasons' |
   if (c.stalled) warn('would run in the stall region: rumble')
   if (c.level && context.levelLimit !== null && c.level.value > context.levelLimit) fail(of(c.level.value - context.levelLimit, 'levelDifference'), ' too loud')
   if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit) fail(of(c.cost - context.costLimit, 'money'), ' over the money limit')
-  if (c.flow !== null && !c.estimated && deliveredClass(c.flow, freeDelivery(model) * c.speed * (c.arrangement === 'series' ? 1 : c.count)) === 'check') warn('delivers under 15 % of its free air')
+  if (c.flow !== null && driven && !c.estimated && deliveredClass(c.flow, endsOf(driven).free) === 'check') warn('delivers under 15 % of its free air')
+  if (job.shaft !== null && members.some(m => m.fan.shaftAllowed !== null && m.fan.shaftAllowed !== 'any' && m.fan.shaftAllowed !== job.shaft)) fail(`its sheet wants the shaft ${members.find(m => m.fan.shaftAllowed !== null)!.fan.shaftAllowed}`)
   if (c.level === null && context.levelLimit !== null) warn('no noise figure')
   return reasons
 }
 
-/** One fan type, count and drive on this job's path, with the reasons for or against it. */
-export function evaluateCandidate(context: Context, model: FanModel, count: number, arrangement: Arrangement, volts: number): Candidate {
+/** What speaks for a row, where something does: told when nothing speaks against it. */
+export function meritOf(context: Context, group: Group, c: Candidate): Sentence | null {
+  if (c.verdict === 'fail' || c.margin === null || context.needFlow === null) return null
+  const low = c.driveV <= UNDER_RUN * group.model.fan.ratedV
+  return ['meets the need with ', { value: c.margin, quantity: 'ratio' }, ' to spare', ...low ? ['; a ', { value: group.model.fan.ratedV, quantity: 'voltage' as const }, ' fan under-run'] : [], ...c.owned ? ['; on your shelf'] : []]
+}
+
+/** One group and drive on this job's path, with the reasons for or against it. */
+export function evaluateCandidate(context: Context, group: Group, drive: GroupDrive): Candidate {
+  const { model, second, count, arrangement } = group
   const { fan } = model
-  const speed = driveSpeed(model, volts)
-  const drive = driveOf(context.air, speed, count, arrangement)
-  const op = speed > 0 ? operateOnPath(context.solver, model.curves.middle, drive) : null
+  const driven = drivenGroup(group, drive, context.air)
+  const op = driven ? operateOnPath(context.solver, driven.curve, driven.drive) : null
   const flow = op?.flow ?? null
   const doubt = flow ? pathDoubt(context.solver.path, flow) : 0
   const band = (curve: 'low' | 'high', factor: number) => {
-    const stages = curve === 'low' && arrangement === 'series' ? { ...drive, series: drive.series * (1 - SERIES_LOSS) } : drive
-    const q = operatingFlow(context.solver, model.curves[curve], stages, factor)
+    const end = drivenGroup(group, drive, context.air, curve)
+    if (!end) return null
+    const stages = curve === 'low' && arrangement === 'series' ? { ...end.drive, series: end.drive.series * (1 - SERIES_LOSS) } : end.drive
+    const q = operatingFlow(context.solver, end.curve, stages, factor)
     return q > 0 ? q : null
   }
-  const dip = model.curves.basis === 'estimated' && fan.kind === 'axial' ? ESTIMATED_STALL * freeDelivery(model) : stallLimit(model.curves.middle)
-  const stallFlow = dip === null ? null : dip * speed * drive.parallel
+  const estimated = membersOf(group).some(m => m.curves.basis === 'estimated')
+  const dip = !driven ? null : estimated && fan.kind === 'axial' && !second ? ESTIMATED_STALL * freeDelivery(model) : stallLimit(driven.curve)
+  const stallFlow = dip === null || !driven ? null : dip * driven.drive.speed * driven.drive.parallel
   const stalled = flow !== null && stallFlow !== null && flow < stallFlow
-  const current = fanCurrent(model, volts)
+  const current = driven ? groupCurrent(group, drive) : null
   const partial = {
-    fanId: fan.id, maker: fan.maker, model: fan.model, count, arrangement, driveV: volts, speed,
+    fanId: fan.id, secondId: second?.fan.id ?? null, maker: second && second.fan.maker !== fan.maker ? `${fan.maker}, ${second.fan.maker}` : fan.maker, model: second ? `${fan.model} + ${second.fan.model}` : fan.model,
+    count, arrangement, driveV: drive.volts, duty: drive.duty, speed: driven ? drivenSpeed(model, drive.volts, drive.duty) : 0,
     flow, flowLow: flow === null ? null : band('low', 1 + doubt), flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - doubt)), pressure: op?.pressure ?? null,
-    level: speed > 0 ? levelAtListener(model, speed, count, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled) : null,
-    powerW: current === null ? null : current * volts * count, currentA: current === null ? null : current * count,
-    thicknessM: fan.thicknessM * (arrangement === 'series' ? count : 1),
-    cost: fan.owned ? 0 : fan.price === null ? null : fan.price * count,
+    level: driven ? groupLevel(group, drive, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled) : null,
+    powerW: current === null ? null : current * drive.volts, currentA: current, thicknessM: groupThickness(group), cost: groupCost(group),
     margin: flow !== null && context.needFlow ? flow / context.needFlow - 1 : null,
-    stallFlow, stalled, estimated: model.curves.basis === 'estimated', owned: fan.owned,
+    stallFlow, stalled, estimated, owned: membersOf(group).every(m => m.fan.owned),
   }
-  const reasons = judge(context, model, partial)
+  const reasons = judge(context, group, driven, partial)
   const verdict: Verdict = reasons.some(r => r.verdict === 'fail') ? 'fail' : reasons.length ? 'warn' : 'good'
   return { ...partial, reasons, verdict }
 }

@@ -11,11 +11,11 @@ const model = (() => {
 })()
 const base = (change: (p: PlanDocument) => void = () => {}): PlanDocument => {
   const plan = newPlan('j', 'Box')
-  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12 }
+  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
   change(plan)
   return plan
 }
-const power = (change: (p: PlanDocument) => void) => computePower(base(change), model)
+const power = (change: (p: PlanDocument) => void) => computePower(base(change), { model, second: null, count: 1, arrangement: 'single' })
 
 describe('from the source to the fan', () => {
   test('without a source the fan stands at its picked voltage and nothing is drawn', () => {

@@ -1,5 +1,5 @@
 import { supplyDefaults, type SupplyKind } from '../power'
-import type { Branch, Calibration, Converter, ElementKind, Fan, Job, PathElement, PlanDocument, Port, Run, RunKind, Source } from './document'
+import type { Branch, Calibration, Converter, ElementKind, Fan, FanTest, Job, PathElement, PlanDocument, Port, Run, RunKind, Source } from './document'
 
 /** Relative humidity, altitude and listening distance of a new job: an indoor room near sea level, one arm's length and a half. */
 const NEW_JOB = { ambientC: 22, humidity: 0.5, altitudeM: 100, listenerM: 1, hoursPerDay: 8 }
@@ -19,6 +19,7 @@ export function newJob(id: string, name: string): Job {
     keepBasis: 'existing-fan', existingFanId: null, existingCount: 1, existingV: null, measuredRiseK: null, typedFlowM3s: null,
     fitDepthM: null, fitWidthM: null, inletClearM: null, outletClearM: null, openingGapM: null, baffled: null, hotPartInPath: null, mustNotFail: null,
     mains: null, flammable: null, openFlue: null, wet: null, domain: 'general',
+    trust: 'own', shaft: null, stackExtraM: null, existingHolesM: null, holeM: null, screwHoleM: null, mountKind: null, mountCapacityKg: null, mountIsolated: null, thinPanel: null, panelHz: null, upstreamGapM: null,
   }
 }
 
@@ -86,8 +87,16 @@ export function newRun(id: string, kind: RunKind, takenAt: string): Run {
 /** A new fan: what is most usual, with nothing claimed for it. */
 export function newFan(id: string): Fan {
   return {
-    id, maker: '', model: '', kind: 'axial', frameM: 0.08, thicknessM: 0.025, ratedV: 12, minV: null, maxV: null, startV: null, interceptV: null, ratedA: null, ratedRpm: null,
-    maxFlowM3s: null, maxPressurePa: null, noiseDbA: null, noiseDistanceM: null, wires: null, bearing: null, massKg: null, ipWater: null, maxAirC: null, price: null, owned: false,
-    curveBasis: 'curve', notes: '', points: [],
+    id, maker: '', model: '', kind: 'axial', frameM: 0.08, thicknessM: 0.025, thicknessMeasuredM: null, holeSpacingM: null, ratedV: 12, minV: null, maxV: null, startV: null, interceptV: null, ratedA: null, ratedW: null, ratedRpm: null,
+    maxFlowM3s: null, maxPressurePa: null, alsoFlowM3s: null, alsoPressurePa: null, noiseDbA: null, noiseDistanceM: null, noiseSone: null, wires: null, connector: null, pwmMinDuty: null, pwmStartDuty: null, pwmMinSpeed: null,
+    blades: null, bearing: null, shaftAllowed: null, lifeH: null, lifeC: null, massKg: null, ipSolid: null, ipWater: null, minAirC: null, maxAirC: null, price: null, priceOn: null, owned: false,
+    curveBasis: 'curve', notes: '', points: [], curves: [], sources: [], tests: [],
+  }
+}
+
+export function newTest(id: string, volts: number, takenAt: string): FanTest {
+  return {
+    id, specimen: 'A', takenAt, volts, ambientC: null, currentA: null, startA: null, startV: null, rpm: null, flowM3s: null, pressurePa: null, airSpeedMs: null, levelDbA: null, levelDistanceM: null,
+    backgroundDbA: null, notes: '',
   }
 }

@@ -1,51 +1,17 @@
 import type { EdgeKind, HolePattern } from '../airpath'
-import type { FanKind } from '../fan'
 import type { ConverterKind, SupplyKind } from '../power'
 import type { Quantity } from '../units'
 
+import type { Fan, ShelfShown } from './fan-record'
 import type { Doubt, Job, Port, SinkPoint } from './job'
 
+export * from './fan-record'
 export * from './job'
 
 /** The plan document: everything a job holds, in SI units (temperatures in degC, shares 0..1). null is "not known". */
 
-export type Arrangement = 'single' | 'parallel' | 'series'
-export type CurveBasis = 'curve' | 'measured' | 'claim' | 'estimated'
-
-export interface FanPoint { flowM3s: number, pressurePa: number }
-
-export interface Fan {
-  id: string
-  maker: string
-  model: string
-  kind: FanKind
-  frameM: number
-  thicknessM: number
-  ratedV: number
-  minV: number | null
-  maxV: number | null
-  startV: number | null
-  /** voltage at which the speed line meets zero, V */
-  interceptV: number | null
-  ratedA: number | null
-  ratedRpm: number | null
-  maxFlowM3s: number | null
-  maxPressurePa: number | null
-  noiseDbA: number | null
-  /** distance of the noise claim; null when the sheet does not say */
-  noiseDistanceM: number | null
-  wires: number | null
-  bearing: 'sleeve' | 'ball' | 'fluid' | null
-  massKg: number | null
-  ipWater: number | null
-  maxAirC: number | null
-  price: number | null
-  /** on the maker's own shelf */
-  owned: boolean
-  curveBasis: CurveBasis
-  notes: string
-  points: FanPoint[]
-}
+/** Side by side, one behind the other at one place, or one at each of two places of the path (pressures add, no stage disturbs the other). */
+export type Arrangement = 'single' | 'parallel' | 'series' | 'places'
 
 export type ElementKind = 'opening' | 'slot' | 'grille' | 'hood' | 'filter' | 'duct' | 'bend' | 'reducer' | 'wye' | 'damper' | 'flap' | 'fins' | 'adapter' | 'chamber' | 'outlet' | 'custom' | 'split' | 'fan'
 export type ElementBasis = 'measured' | 'sheet' | 'good-guess' | 'rough-guess'
@@ -131,7 +97,8 @@ export interface Calibration {
 export type TargetKind = 'temperature' | 'level' | 'flow' | 'runtime' | 'money' | 'thickness'
 export interface Target { id: string, kind: TargetKind, limit: number, place: string, setBy: string, why: string }
 
-export interface Pick { id: string, fanId: string, count: number, arrangement: Arrangement, driveV: number }
+/** The chosen group. `secondFanId` is the other one of an unlike pair; `duty` drives the PWM wire, null without. */
+export interface Pick { id: string, fanId: string, secondFanId: string | null, count: number, arrangement: Arrangement, driveV: number, duty: number | null }
 
 export interface Source {
   id: string
@@ -210,7 +177,7 @@ export interface PlanDocument {
 }
 
 /** A plan with the fans it speaks of: what the report is computed from. */
-export interface PlanInput { plan: PlanDocument, fans: readonly Fan[] }
+export interface PlanInput { plan: PlanDocument, fans: readonly Fan[], /** how claims held on this shelf, for plans that discount them */ shown?: ShelfShown | null }
 
 /** Ids of the fans a plan speaks of. */
-export const fanIdsOf = (plan: PlanDocument): string[] => [plan.pick?.fanId, plan.job.existingFanId, plan.calibration?.fanId].filter(id => typeof id === 'string')
+export const fanIdsOf = (plan: PlanDocument): string[] => [plan.pick?.fanId, plan.pick?.secondFanId, plan.job.existingFanId, plan.calibration?.fanId].filter(id => typeof id === 'string')

@@ -1,8 +1,8 @@
 import type { Passage } from '../airpath'
 import { stableFlow, type Drive, type FanCurve } from '../fan'
 import type { DoubtKey, Job, PlanInput } from './document'
-import { modelFan } from './fan'
-import { driveOf } from './operate'
+import type { FanModel } from './fan'
+import { drivenGroup, membersOf } from './group'
 import { computeReport } from './report'
 import type { ElementModel } from './elements'
 import { doubtedInputs, goalNeeds, type NeedEnv } from './need'
@@ -252,18 +252,24 @@ const MOST_SWING = 0.2
 const WORTH_TELLING = 0.03
 const curveDoubt = { curve: 0.1, claim: 0.15, measured: 0.05, estimated: 0.3 } as const
 
+/** What the pressure of a fan is doubted by: its curve's source, or how widely tests of the shelf scatter where those correct it. */
+function fanDoubt({ curves, fan }: FanModel): number {
+  const shown = fan.trusted?.pressure ?? fan.trusted?.flow
+  return Math.max(curveDoubt[curves.basis], shown ? (shown.high - shown.low) / (shown.high + shown.low) : 0)
+}
+
 function doubtInput(input: PlanInput): DoubtInput | null {
   const result = computeReport(input)
   if (!result.ok) return null
   const { context, needEnv, path, pick, air, power } = result.report
-  const fan = pick && input.fans.find(f => f.id === pick.candidate.fanId)
-  const made = fan ? modelFan(fan) : null
   const volts = pick?.candidate.driveV ?? 0
   const swing = power.fanLowV !== null && power.fanHighV !== null && volts > 0 ? (power.fanHighV - power.fanLowV) / 2 / volts : 0
-  const driven = pick && made?.ok
+  const group = pick?.group
+  const made = group ? drivenGroup(group, { volts, duty: pick.candidate.duty }, air) : null
+  const driven = group && made
     ? {
-        curve: made.model.curves.middle, drive: driveOf(air, pick.candidate.speed, pick.candidate.count, pick.candidate.arrangement), pressureDoubt: curveDoubt[made.model.curves.basis],
-        speedDoubt: Math.min(MOST_SWING, swing * volts / Math.max(volts - made.model.interceptV, 1e-6)),
+        curve: made.curve, drive: made.drive, pressureDoubt: Math.max(...membersOf(group).map(m => fanDoubt(m))),
+        speedDoubt: Math.min(MOST_SWING, swing * volts / Math.max(volts - group.model.interceptV, 1e-6)),
       }
     : null
   return { env: needEnv, path: path.model, needFlow: context.needFlow, planFlow: path.atFlow, driven }

@@ -2,26 +2,26 @@ import { dewPoint, humidityRatio, type AirState } from '../air'
 import { filterMedia } from '../airpath'
 import type { Facts, FactName, FactValue, FactInfo } from '../findings'
 import { clearOutTime } from '../need'
+import { bladePass } from '../noise'
 import { fromSi, quantityInfo } from '../units'
 import { factCatalogue } from '../findings'
 import type { Candidate } from './candidate'
 import type { PathElement, PlanDocument, Side } from './document'
 import { freeAreaRatioOf } from './elements'
-import { freeDelivery, impellerDiameter, shutOffPressure, sweptArea, type FanModel } from './fan'
+import { drivenSpeed, holeSpacing, impellerDiameter, sweptArea } from './fan'
+import { fanAirC } from './fan-air'
+import { drivenGroup, endsOf, groupLimits, membersOf, weakestPressure, type Group } from './group'
 import { CLEAR_SHARE, evaporationOf, MIXING, speedReached, type Need } from './need'
 import { endArea } from './openings'
 import { elementFlows, fanFlowFor, pathDrop, usefulShare, type PathModel } from './path'
 import type { PowerReport } from './power'
 import type { VerdictReport } from './verdict'
 
-/** Hole spacing of common square frames, m. De facto pattern shared by makers (from memory). */
-const holeSpacing: Record<number, number> = { 25: 0.020, 30: 0.024, 35: 0.029, 40: 0.032, 50: 0.040, 60: 0.050, 70: 0.060, 80: 0.0715, 92: 0.0825, 120: 0.105, 140: 0.1245, 200: 0.154 }
-
 export interface FactSources {
   plan: PlanDocument
   need: Need
   path: PathModel
-  model: FanModel | null
+  group: Group | null
   candidate: Candidate | null
   air: AirState
   /** flow that does the job, leaks taken off, m3/s */
@@ -152,40 +152,61 @@ function pathFacts({ plan, path, candidate }: FactSources): SiFacts {
   }
 }
 
-function fanFacts({ plan, need, path, model, candidate, usefulFlow, flowDirty, flowOfOne, power }: FactSources): SiFacts {
-  const { pick } = plan
-  if (!model || !pick || !candidate) return {}
+function fanFacts({ plan, need, path, group, candidate, air, usefulFlow, flowDirty, flowOfOne, power }: FactSources): SiFacts {
+  const { pick, job } = plan
+  if (!group || !pick || !candidate) return {}
+  const { model } = group
   const { fan } = model
-  const sp = (candidate.speed || 0) ** 2
-  const group = candidate.arrangement
-  const flow = candidate.flow
+  const { flow, arrangement } = candidate
+  const drive = { volts: candidate.driveV, duty: candidate.duty }
+  const driven = drivenGroup(group, drive, air)
+  const ends = driven && endsOf(driven)
+  const limits = groupLimits(group)
+  const level = candidate.level?.value ?? null
+  const passes = membersOf(group).map(m => m.fan.blades === null || m.fan.ratedRpm === null ? null : bladePass(m.fan.ratedRpm * drivenSpeed(m, drive.volts, drive.duty), m.fan.blades))
   return {
     'op.exists': path.complete ? flow !== null : null,
     'op.flow': usefulFlow,
     'op.flowDirty': flowDirty,
     'op.dp': candidate.pressure,
     'op.dpAtNeed': path.complete && need.flow.value !== null ? pathDrop(path, fanFlowFor(path, need.flow.value)) : null,
-    'fan.ratedV': fan.ratedV, 'fan.vMin': fan.minV, 'fan.vMax': model.maxV, 'fan.startV': model.startV,
+    'fan.ratedV': fan.ratedV, 'fan.vMin': fan.minV, 'fan.vMax': limits.maxV, 'fan.startV': limits.startV,
     'fan.drivenV': power.fanLowV ?? power.fanV, 'fan.highV': power.fanHighV,
-    'fan.ratedA': fan.ratedA, 'fan.currentKnown': fan.ratedA !== null, 'fan.startA': power.fanStartA, // the label's power speaks of rated voltage: over-driven curves are not held against it
-    'fan.ratedW': fan.ratedA === null || candidate.speed > 1 ? null : fan.ratedA * fan.ratedV,
-    'fan.freeFlow': freeDelivery(model) * candidate.speed * (group === 'series' ? 1 : candidate.count),
-    'fan.maxPressure': shutOffPressure(model) * sp * (group === 'series' ? candidate.count : 1),
-    'fan.stallFlow': candidate.stallFlow,
-    'fan.size': fan.frameM, 'fan.thickness': fan.thicknessM, 'fan.impeller': impellerDiameter(fan), 'fan.annulus': sweptArea(fan),
-    'fan.holeSpacing': holeSpacing[Math.round(fan.frameM * 1000)], 'fan.mass': fan.massKg, 'fan.bearing': fan.bearing, 'fan.wires': fan.wires,
-    'fan.airTemp': plan.job.direction === 'out' ? need.insideMaxC : plan.job.direction === 'in' ? plan.job.ambientMaxC ?? plan.job.ambientC : null,
+    // the label's power speaks of rated voltage: over-driven curves are not held against it
+    'fan.ratedA': fan.ratedA, 'fan.currentKnown': fan.ratedA !== null, 'fan.startA': power.fanStartA, 'fan.ratedW': fan.ratedW ?? (fan.ratedA === null || candidate.speed > 1 ? null : fan.ratedA * fan.ratedV),
+    'fan.freeFlow': ends?.free, 'fan.maxPressure': ends?.highest, 'fan.stallFlow': candidate.stallFlow,
+    'fan.size': fan.frameM, 'fan.thickness': candidate.thicknessM, 'fan.impeller': impellerDiameter(fan), 'fan.annulus': sweptArea(fan),
+    'fan.holeSpacing': holeSpacing(fan), 'fan.mass': membersOf(group).some(m => m.fan.massKg === null) ? null : fan.massKg, 'fan.bearing': fan.bearing, 'fan.wires': fan.wires, 'fan.shaft': job.shaft,
+    'fan.minDuty': fan.pwmMinDuty, 'fan.startDuty': fan.pwmStartDuty,
+    'fan.airTemp': job.direction === 'out' && need.insideMaxC !== null ? need.insideMaxC : fanAirC(plan, need, flow, air.density),
     'fan.maxAirTemp': fan.maxAirC, 'fan.ipWater': fan.ipWater, 'fan.curveBasis': model.curves.basis, 'fan.ratedRpm': fan.ratedRpm, 'fan.exCertified': false,
-    'group.count': pick.count, 'group.alike': true, 'group.arrangement': pick.arrangement, 'group.voltagesMixed': false, 'group.electricalSeries': false,
-    'group.flowGain': flow && flowOfOne ? flow / flowOfOne : null,
-    'group.weakestPressure': shutOffPressure(model) * sp,
-    'noise.level': candidate.level?.value, 'noise.distanceStated': fan.noiseDbA === null ? null : fan.noiseDistanceM !== null,
-    'noise.basis': fan.noiseDbA === null ? null : 'corrected',
-    'fit.depth': plan.job.fitDepthM, 'fit.stackExtra': plan.job.fitDepthM === null ? null : 0, 'fit.width': plan.job.fitWidthM,
+    // a claim printed twice: the first stands for the metric figure, the second for the other unit
+    'fan.flowMetric': fan.alsoFlowM3s === null ? null : fan.maxFlowM3s, 'fan.flowCfm': fan.maxFlowM3s === null ? null : fan.alsoFlowM3s,
+    'fan.pressurePa': fan.alsoPressurePa === null ? null : fan.maxPressurePa, 'fan.pressureMm': fan.maxPressurePa === null ? null : fan.alsoPressurePa,
+    'group.count': group.count, 'group.alike': group.second === null || group.second.fan.id === fan.id, 'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
+    'group.voltagesMixed': group.second !== null && group.second.fan.ratedV !== fan.ratedV, 'group.electricalSeries': false,
+    'group.flowGain': flow && flowOfOne ? flow / flowOfOne : null, 'group.weakestPressure': weakestPressure(group, drive, air),
+    'group.bladePassDiff': passes.length > 1 && passes.every(p => p !== null) ? Math.max(...passes as number[]) - Math.min(...passes as number[]) : null,
+    'noise.level': level, 'noise.distanceStated': model.claimDbA === null ? null : model.claimDistanceM !== null, 'noise.bladePass': passes[0],
+    'noise.basis': model.claimDbA === null ? null : 'corrected',
+    'safety.exposure': level === null ? null : exposureOf(level, job.hoursPerDay),
   }
 }
 
-function powerFacts({ plan, model, power }: FactSources): SiFacts {
+/** Hours of the working day that exposure limits speak of. Directive 2003/10/EC (from memory). */
+const DAY_H = 8
+/** Level over a working day, dB(A): energy mean of the hours beside it. */
+const exposureOf = (level: number, hours: number) => hours > 0 ? level + 10 * Math.log10(Math.min(hours, 24) / DAY_H) : null
+
+/** What is known of the place for the fan. */
+function fitFacts({ plan: { job } }: FactSources): SiFacts {
+  return {
+    'fit.depth': job.fitDepthM, 'fit.stackExtra': job.stackExtraM ?? (job.fitDepthM === null ? null : 0), 'fit.width': job.fitWidthM, 'fit.hole': job.holeM, 'fit.holeSpacing': job.existingHolesM, 'fit.screwHole': job.screwHoleM,
+    'mount.kind': job.mountKind, 'mount.capacity': job.mountCapacityKg, 'mount.isolated': job.mountIsolated, 'mount.thinPanel': job.thinPanel, 'mount.panelHz': job.panelHz, 'air.upstreamGap': job.upstreamGapM,
+  }
+}
+
+function powerFacts({ plan, group, power }: FactSources): SiFacts {
   const { source, converter } = plan
   if (!source) return plan.pick ? { 'supply.kind': 'none' } : {}
   const vOut = converter ? converter.outV : null
@@ -207,7 +228,7 @@ function powerFacts({ plan, model, power }: FactSources): SiFacts {
     'fuse.present': source.fuseFitted, 'fuse.rating': source.fuseFitted === false ? null : source.fuseA,
     'batt.vFull': source.kind === 'pack' ? source.highV : null,
     'ctl.chopsSupply': false,
-    'fan.reversedByPolarity': model ? false : null,
+    'fan.reversedByPolarity': group ? false : null,
   }
 }
 
@@ -248,7 +269,7 @@ function measureFacts({ plan, verdict }: FactSources): SiFacts {
 
 /** The plan's facts for the findings engine: what is not known is left out. */
 export function planFacts(sources: FactSources): Facts {
-  const si: SiFacts = { ...needFacts(sources), ...breathingFacts(sources), ...pathFacts(sources), ...fanFacts(sources), ...powerFacts(sources), ...safetyFacts(sources), ...measureFacts(sources) }
+  const si: SiFacts = { ...needFacts(sources), ...breathingFacts(sources), ...pathFacts(sources), ...fanFacts(sources), ...fitFacts(sources), ...powerFacts(sources), ...safetyFacts(sources), ...measureFacts(sources) }
   const facts: Facts = {}
   for (const [name, value] of Object.entries(si) as [FactName, FactValue | null | undefined][]) {
     if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) continue

@@ -146,6 +146,29 @@ interface KeepInputs {
   typedFlowM3s: number | null
 }
 
+/** Whose numbers the plan believes: the sheet's, one's own where there are some, or claims less what this shelf has shown. */
+export type Trust = 'claims' | 'own' | 'discounted'
+
+interface ChoiceInputs {
+  trust: Trust
+  /** how the shaft will lie */
+  shaft: 'horizontal' | 'vertical' | null
+  /** guards, gasket, filter frame and screw heads together */
+  stackExtraM: number | null
+  /** screw pattern that is there already, centre to centre */
+  existingHolesM: number | null
+  /** hole that is there or will be cut, and the screw holes */
+  holeM: number | null
+  screwHoleM: number | null
+  mountKind: 'screws' | 'clips' | 'adhesive' | 'ties' | null
+  mountCapacityKg: number | null
+  mountIsolated: boolean | null
+  thinPanel: boolean | null
+  panelHz: number | null
+  /** impeller to the next grille, strut or guard on its intake side */
+  upstreamGapM: number | null
+}
+
 interface SurroundingInputs {
   fitDepthM: number | null
   fitWidthM: number | null
@@ -162,7 +185,7 @@ interface SurroundingInputs {
   domain: Domain
 }
 
-export interface Job extends AboutInputs, BreathingInputs, PlaceInputs, HeatInputs, SpaceInputs, FumeInputs, StirInputs, WaterInputs, KeepInputs, SurroundingInputs {}
+export interface Job extends AboutInputs, BreathingInputs, PlaceInputs, HeatInputs, SpaceInputs, FumeInputs, StirInputs, WaterInputs, KeepInputs, SurroundingInputs, ChoiceInputs {}
 
 /** The inputs that may be doubted: numbers the need is computed from. */
 export const doubtable = [

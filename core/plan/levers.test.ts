@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { computeReport, defaultRank, leversOf, measurementWorth, newElement, newFan, newPlan, paretoFront, rankShelf, swapNotes, type Candidate, type Fan, type PlanDocument } from '.'
+import { computeReport, defaultRank, leversOf, measurementWorth, newElement, newFan, newPlan, paretoFront, modelShelf, rankShelf, swapNotes, type Candidate, type Fan, type PlanDocument } from '.'
 import { sayIn } from '../units'
 
 const curve = (shutOff: number, free: number) => [[0, 1], [0.3, 0.86], [0.6, 0.6], [0.85, 0.25], [1, 0]].map(([q, p]) => ({ flowM3s: q! * free, pressurePa: p! * shutOff }))
@@ -14,7 +14,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const p = newPlan('j', 'Box')
   Object.assign(p.job, { goal: 'cool', heatW: 90, heatBasis: 'estimate', insideMaxC: 40, ambientC: 22 })
   p.path = [{ ...newElement('in', 'grille'), name: 'Front slots', areaM2: 0.006, freeAreaRatio: 0.4 }, { ...newElement('filter', 'filter'), name: 'Filter', areaM2: 0.01, medium: 'coarse' }, newElement('fan', 'fan'), { ...newElement('box', 'chamber'), areaM2: 0.1 }, { ...newElement('out', 'opening'), areaM2: 0.005 }]
-  p.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 9 }
+  p.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 9, secondFanId: null, duty: null }
   change(p)
   return p
 }
@@ -90,7 +90,7 @@ describe('what to measure first', () => {
 })
 
 describe('ranking and the front', () => {
-  const rows = (objective: typeof defaultRank.objective) => rankShelf(reportOf(plan()).context, fans, { ...defaultRank, objective }).rows
+  const rows = (objective: typeof defaultRank.objective) => rankShelf(reportOf(plan()).context, modelShelf(fans), { ...defaultRank, objective }).rows
   test('no group on the front is beaten in both, every other one is', () => {
     const all = rows('quietest')
     const front = paretoFront(all)

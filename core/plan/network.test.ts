@@ -22,7 +22,7 @@ const box = (bIn: number, bLeak: number, bOut: number) => ({ path: [split, custo
 function planOf(part: { path: PathElement[], branches: Branch[] }, change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const plan = { ...newPlan('j', 'Box'), ...part }
   Object.assign(plan.job, { goal: 'quieten', keepBasis: 'typed', typedFlowM3s: 0.008, ambientC: 20, altitudeM: 0, humidity: 0.5 })
-  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12 }
+  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
   change(plan)
   return plan
 }

@@ -1,5 +1,6 @@
-import { atDistance, atSpeed, identicalLevels, NEAREST_M, ROOM_LIMIT_M } from '../noise'
-import type { FanModel } from './fan'
+import { atDistance, atSpeed, identicalLevels, NEAREST_M, ROOM_LIMIT_M, sumLevels } from '../noise'
+import { drivenSpeed, type FanModel } from './fan'
+import type { Group, GroupDrive } from './group'
 
 /** Distance assumed for a claim that does not state one, m. Common practice, no source. */
 const ASSUMED_DISTANCE_M = 1
@@ -23,12 +24,21 @@ export const levelDistance = (listenerM: number) => Math.min(Math.max(listenerM,
  * @returns null where the fan has no level or stands still
  */
 export function levelAtListener(model: FanModel, speed: number, count: number, listenerM: number, restricted: boolean, stalled: boolean): LevelEstimate | null {
-  const claim = model.fan.noiseDbA
+  const { claimDbA: claim, claimDistanceM, fan: { trusted } } = model
   if (claim === null) return null
-  const driven = atSpeed(claim, 1, speed)
+  const driven = atSpeed(claim, 1, speed * (trusted?.rotation?.middle ?? 1))
   if (driven === null) return null
-  const base = identicalLevels(atDistance(driven, model.fan.noiseDistanceM ?? ASSUMED_DISTANCE_M, levelDistance(listenerM)), count)
-  const add = (which: keyof typeof INSTALLED) => (restricted ? INSTALLED[which] : 0) + (stalled ? STALL[which] : 0)
+  const base = identicalLevels(atDistance(driven, claimDistanceM ?? ASSUMED_DISTANCE_M, levelDistance(listenerM)), count)
+  const add = (which: keyof typeof INSTALLED) => (restricted ? INSTALLED[which] : 0) + (stalled ? STALL[which] : 0) + (trusted?.level?.[which] ?? 0)
   const stated = (level: number) => Math.max(FLOOR, level)
   return { value: stated(base + add('middle')), low: stated(base + add('low') - 1), high: stated(base + add('high') + 1) }
+}
+
+/** Level of a group at the listener, dB(A): equal fans add by their number, unlike ones by energy. */
+export function groupLevel({ model, second, count }: Group, { volts, duty }: GroupDrive, listenerM: number, restricted: boolean, stalled: boolean): LevelEstimate | null {
+  const speed = drivenSpeed(model, volts, duty)
+  if (!second) return levelAtListener(model, speed, count, listenerM, restricted, stalled)
+  const a = levelAtListener(model, speed, 1, listenerM, restricted, stalled)
+  const b = levelAtListener(second, drivenSpeed(second, volts, duty), 1, listenerM, restricted, stalled)
+  return a && b && { value: sumLevels([a.value, b.value])!, low: sumLevels([a.low, b.low])!, high: sumLevels([a.high, b.high])! }
 }

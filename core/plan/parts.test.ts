@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { airState } from '../air'
-import { computeReport, driveLevels, elementDrop, evaluateCandidate, impellerDiameter, levelAtListener, levelDistance, modelElement, modelFan, modelPath, newElement, newFan, newPlan, newSource, pathDrop, pathStarters, planFacts, sweptArea, type Candidate, type ElementKind, type Fan, type PathElement, type PlanDocument, type Report } from '.'
+import { computeReport, driveLevels, elementDrop, evaluateCandidate, impellerDiameter, levelAtListener, levelDistance, modelElement, modelFan, modelPath, newElement, newFan, newPlan, newSource, pathDrop, pathStarters, planFacts, sweptArea, type Candidate, type ElementKind, type Fan, type Group, type PathElement, type PlanDocument, type Report } from '.'
 import { sayIn } from '../units'
 
 const air = airState(20, 0, 0)!
@@ -15,11 +15,12 @@ const model = (f: Fan = fan) => {
   if (!made.ok) throw new Error(made.reason)
   return made.model
 }
+const alone = (f: Fan = fan): Group => ({ model: model(f), second: null, count: 1, arrangement: 'single' })
 function report(change: (p: PlanDocument) => void = () => {}): Report {
   const plan = newPlan('j', 'Box')
   Object.assign(plan.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40 })
   plan.path = [element('opening', { areaM2: 0.004 }), element('fan'), element('chamber', { areaM2: 0.1 })]
-  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12 }
+  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
   change(plan)
   const result = computeReport({ plan, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
@@ -74,7 +75,7 @@ describe('elements of a path', () => {
 describe('candidates and their reasons', () => {
   const reasons = (change: (p: PlanDocument) => void, volts = 12, f: Fan = fan): string => {
     const { context } = report(change)
-    return evaluateCandidate(context, model(f), 1, 'single', volts).reasons.map(r => sayIn(r.text)).join('; ').replaceAll('\u00a0', ' ')
+    return evaluateCandidate(context, alone(f), { volts, duty: null }).reasons.map(r => sayIn(r.text)).join('; ').replaceAll('\u00a0', ' ')
   }
   test.each([
     ['the depth', (p: PlanDocument) => { p.job.fitDepthM = 0.02 }, 12, 'needs 25 mm of depth, the space has 20 mm'],
@@ -99,14 +100,14 @@ describe('candidates and their reasons', () => {
   })
   test('an owned fan costs nothing, an unknown price stays unknown', () => {
     const { context } = report()
-    const cost = (f: Fan, count: number): Candidate['cost'] => evaluateCandidate(context, model(f), count, 'parallel', 12).cost
+    const cost = (f: Fan, count: number): Candidate['cost'] => evaluateCandidate(context, { ...alone(f), count, arrangement: 'parallel' }, { volts: 12, duty: null }).cost
     expect(cost({ ...fan, owned: true }, 3)).toBe(0)
     expect(cost(fan, 3)).toBe(30)
     expect(cost({ ...fan, price: null }, 3)).toBeNull()
   })
   test('two in series may lose 15 % between them: the low end shows it', () => {
     const { context } = report((p) => { p.path[0]!.areaM2 = 0.002 })
-    const c = evaluateCandidate(context, model(), 2, 'series', 12)
+    const c = evaluateCandidate(context, { ...alone(), count: 2, arrangement: 'series' }, { volts: 12, duty: null })
     expect(c.flow! - c.flowLow!).toBeGreaterThan(c.flowHigh! - c.flow!)
   })
   test('drive levels run from the safe start to rated, and are what a meter can be set to', () => {
@@ -149,7 +150,7 @@ describe('what the sheet leaves open', () => {
 })
 
 describe('facts', () => {
-  const factsOf = (r: Report, plan: PlanDocument) => planFacts({ plan, need: r.need, path: r.path.model, model: model(), candidate: r.pick?.candidate ?? null, air: r.air, usefulFlow: r.pick?.candidate.flow ?? null, flowDirty: null, flowOfOne: null, power: r.power, verdict: r.verdict })
+  const factsOf = (r: Report, plan: PlanDocument) => planFacts({ plan, need: r.need, path: r.path.model, group: alone(), candidate: r.pick?.candidate ?? null, air: r.air, usefulFlow: r.pick?.candidate.flow ?? null, flowDirty: null, flowOfOne: null, power: r.power, verdict: r.verdict })
   test('are in the units the rules are written in, and what is not known is left out', () => {
     let plan!: PlanDocument
     const r = report((p) => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { computeReport, defaultRank, modelFan, newConverter, newElement, newFan, newPlan, newRun, newSource, pathDrop, pathDoubt, localResistance, rankShelf, type Fan, type PlanDocument, type Report } from '.'
+import { computeReport, defaultRank, modelFan, newConverter, newElement, newFan, newPlan, newRun, newSource, pathDrop, pathDoubt, localResistance, modelShelf, rankShelf, type Fan, type PlanDocument, type Report } from '.'
 import { evaluateFindings } from '../findings'
 
 const m3h = (x: number) => x / 3600
@@ -20,7 +20,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.004, edge: 'sharp' },
   ]
-  p.pick = { id: 'pick', fanId: 'fan-a', count: 1, arrangement: 'single', driveV: 12 }
+  p.pick = { id: 'pick', fanId: 'fan-a', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
   change(p)
   return p
 }
@@ -163,7 +163,7 @@ describe('ranking', () => {
     const strong = { ...fan, id: 'fan-b', model: 'Whin 80 loud', noiseDbA: 45, points: fan.points.map(p => ({ flowM3s: p.flowM3s * 1.5, pressurePa: p.pressurePa * 2 })) }
     const weak = { ...fan, id: 'fan-c', model: 'Whin 40', points: fan.points.map(p => ({ flowM3s: p.flowM3s / 9, pressurePa: p.pressurePa / 9 })) }
     const { context } = report(plan())
-    const { rows, skipped, looked } = rankShelf(context, [fan, strong, weak, newFan('fan-d')], defaultRank)
+    const { rows, skipped, looked } = rankShelf(context, modelShelf([fan, strong, weak, newFan('fan-d')]), defaultRank)
     expect(skipped.map(s => s.fanId)).toEqual(['fan-d'])
     expect(looked).toBe(3 * 5 * 10)
     const good = rows.filter(r => r.verdict !== 'fail')
@@ -175,7 +175,7 @@ describe('ranking', () => {
   })
   test('the drive level is the lowest that gives the planned flow', () => {
     const { context } = report(plan())
-    const [row] = rankShelf(context, [fan], { ...defaultRank, counts: [1], series: false }).rows
+    const [row] = rankShelf(context, modelShelf([fan]), { ...defaultRank, counts: [1], series: false }).rows
     expect(row!.flow!).toBeGreaterThanOrEqual(context.designFlow!)
     expect(row!.driveV).toBeLessThan(12)
   })

@@ -1,6 +1,6 @@
 import { allowedCurrent, awgAmpacity, awgArea, CONTACT_OHM, converterDefaults, converterInputCurrent, converterLoss, copperResistance, headroomVerdict, linearHeat, SETTING_TOLERANCE, voltageBehind } from '../power'
 import type { PlanDocument } from './document'
-import { fanCurrent, fanStartCurrent, type FanModel } from './fan'
+import { groupCurrent as currentOf, groupStart, type Group } from './group'
 import { figure, input, type Figure } from './figure'
 
 /** Insulation and surroundings that the wire is judged by: PVC 70 degC at 30 degC. */
@@ -51,9 +51,9 @@ const none: PowerReport = {
  * From the source to the fan: voltages at the terminals, currents, wire drop, head-room.
  * Without a source the fan is taken at its picked drive voltage.
  */
-export function computePower(plan: PlanDocument, model: FanModel | null): PowerReport {
+export function computePower(plan: PlanDocument, group: Group | null): PowerReport {
   const { source, converter, pick } = plan
-  if (!pick || !model) return none
+  if (!pick || !group) return none
   if (!source || source.kind === 'none' || source.nominalV === null) return { ...none, fanV: pick.driveV }
   const { ohm, ampacity } = wire(plan)
   const lowV = source.lowV ?? source.nominalV
@@ -65,13 +65,11 @@ export function computePower(plan: PlanDocument, model: FanModel | null): PowerR
   const stepsDown = converter?.kind === 'buck' || converter?.kind === 'linear'
   const outLow = converter ? Math.min(out, stepsDown ? lowV - dropout : out) : lowV
   const outHigh = converter ? out * (1 + SETTING_TOLERANCE) : highV
-  const groupCurrent = (v: number) => pick.count * (fanCurrent(model, v) ?? 0)
+  const groupCurrent = (v: number) => currentOf(group, { volts: v, duty: pick.duty }) ?? 0
   const behind = (v: number) => voltageBehind(Math.max(0, v), ohm, groupCurrent)
   const fanV = behind(out)
-  const current = fanCurrent(model, fanV)
-  const start = fanStartCurrent(model, fanV)
-  const fanRunA = current === null ? null : current * pick.count
-  const fanStartA = start === null ? null : start * pick.count
+  const fanRunA = currentOf(group, { volts: fanV, duty: pick.duty })
+  const fanStartA = groupStart(group, fanV)
   const others = (after: boolean, which: 'run' | 'start') => plan.loads.filter(l => l.afterConverter === after)
     .reduce((s, l) => s + l.count * (which === 'start' ? l.startA ?? l.currentA : l.currentA), 0)
   const inputOf = (amps: number) => !converter ? amps : converter.kind === 'linear' ? amps : converterInputCurrent(source.nominalV!, out, amps, efficiency)
@@ -89,9 +87,9 @@ export function computePower(plan: PlanDocument, model: FanModel | null): PowerR
       note: ohm ? '' : 'No wire given yet: its drop is not counted.',
     }),
     figure('power.load', 'Drawn from the source', 'current', loadRunA, converter && converter.kind !== 'linear' ? 'I = ΣI_direct + V_out·I_out / (η·V_in)' : 'I = ΣI', 'sum of the loads; converter power balance', {
-      basis: 'estimated', note: model.fan.ratedA === null ? 'The fan’s current is not known.' : 'Fan current at its driven voltage: I_r·(V/V_r)^1.3, common practice.',
+      basis: 'estimated', note: fanRunA === null ? 'The fan’s current is not known.' : 'Fan current at its driven voltage: I_r·(V/V_r)^1.3, common practice.',
       inputs: [
-        input('I_fan', `${pick.count} fan${pick.count > 1 ? 's' : ''} at the driven voltage`, fanRunA, 'current'), input('I_other', 'other loads', others(true, 'run') + others(false, 'run'), 'current'),
+        input('I_fan', `${group.count} fan${group.count > 1 ? 's' : ''} at the driven voltage`, fanRunA, 'current'), input('I_other', 'other loads', others(true, 'run') + others(false, 'run'), 'current'),
         ...(converter ? [input('η', 'converter efficiency', efficiency, 'ratio'), input('V_in', 'source', source.nominalV, 'voltage'), input('V_out', 'converter output', out, 'voltage')] : []),
       ],
     }),

@@ -2,14 +2,17 @@ import { airState, type AirState } from '../air'
 import { allRuleGroups, evaluateFindings, type Evaluation } from '../findings'
 import { LOADED_FACTOR } from '../airpath'
 import { calibrate, type CalibrationReport } from './calibrate'
-import { arrangementOf, evaluateCandidate, type Candidate, type Context } from './candidate'
-import type { PathElement, PlanDocument, PlanInput } from './document'
+import { trustedFans } from './bench-test'
+import { evaluateCandidate, type Candidate, type Context } from './candidate'
+import { drivenGroup, groupCost, groupName, groupOf, groupThickness, type Group } from './group'
+import type { Fan, PathElement, PlanDocument, PlanInput } from './document'
 import { planFacts } from './facts'
 import { concernedElements } from './concerns'
-import { impellerDiameter, modelFan, driveSpeed, type FanModel } from './fan'
+import { fanAirC } from './fan-air'
+import { impellerDiameter, lifeAt, type FanModel } from './fan'
 import { figure, input, type Figure } from './figure'
 import { computeNeed, needExtras, type Delivered, type Need, type NeedEnv } from './need'
-import { driveOf, operatingFlow, pathSolver } from './operate'
+import { operatingFlow, pathSolver } from './operate'
 import { elementDrop, elementFigure, elementFlows, fanFlowFor, modelPath, pathDoubt, pathDrop, scalePath, usefulShare, type PathModel } from './path'
 import { computePower, type PowerReport } from './power'
 import { ribbonOf, type RibbonSegment } from './ribbon'
@@ -44,7 +47,9 @@ export interface Report {
   path: PathReport
   context: Context
   /** the pick, its figures, and the part of its air that does the job */
-  pick: { candidate: Candidate, fanName: string, figures: Figure[], served: Figure } | null
+  pick: { candidate: Candidate, group: Group, fanName: string, figures: Figure[], served: Figure, life: Figure | null } | null
+  /** the fans as the plan believes them */
+  fans: Fan[]
   /** why the picked fan cannot be computed */
   pickProblem: string | null
   power: PowerReport
@@ -76,18 +81,28 @@ export function candidateFigures({ job, air, needFlow }: Context, c: Candidate, 
   return [
     figure('pick.flow', 'Airflow at the operating point', 'flow', c.flow, 's²·ρ/1.2·p(Q/(n·s)) = Δp_path(Q)', 'monotone cubic through the fan’s curve; affinity laws; bracketed root', {
       basis, low: c.flowLow, high: c.flowHigh,
-      inputs: [input('V', 'at the fan', c.driveV, 'voltage'), input('s', 'speed ratio', c.speed, 'ratio'), input('n', c.arrangement === 'series' ? 'fans in series' : 'fans side by side', c.count, 'number'), input('ρ', 'air density', air.density, 'density')],
-      note: basis === 'estimated' ? 'The curve is estimated from free delivery and shut-off pressure.' : '',
+      inputs: [input('V', 'at the fan', c.driveV, 'voltage'), input('s', 'speed ratio', c.speed, 'ratio'), input('n', c.arrangement === 'parallel' || c.arrangement === 'single' ? 'fans side by side' : 'fans in series', c.count, 'number'), input('ρ', 'air density', air.density, 'density')],
+      note: [basis === 'estimated' ? 'The curve is estimated from free delivery and shut-off pressure.' : '', model.fan.trusted?.flow || model.fan.trusted?.rotation ? `Its claims are corrected after ${(model.fan.trusted.flow ?? model.fan.trusted.rotation)!.from === 'own' ? 'your own test' : 'what this shelf has shown'}.` : ''].filter(Boolean).join(' '),
     }),
     figure('pick.pressure', 'Pressure at the operating point', 'pressure', c.pressure, 'Δp_path(Q)', 'the path’s resistance at that flow', { inputs: [input('Q', 'airflow', c.flow, 'flow')] }),
     figure('pick.margin', 'Against the need', 'ratio', c.margin, 'Q / Q_need − 1', 'definition', { inputs: [input('Q', 'airflow', c.flow, 'flow'), input('Q_need', 'needed', needFlow, 'flow')] }),
     figure('pick.level', 'Level at the listener', 'level', c.level?.value ?? null, 'L = L_claim + 50·lg s − 20·lg(r/r₀) + 10·lg n + installation', 'fan sound law; free field to 1.5 m; installed fans 0 to 8 dB louder (common practice)', {
       basis: 'estimated', low: c.level?.low, high: c.level?.high,
-      inputs: [input('L_claim', 'claim', model.fan.noiseDbA, 'level'), input('r₀', 'distance of the claim (1 m if unstated)', model.fan.noiseDistanceM ?? 1, 'distance'), input('r', 'listener', job.listenerM, 'distance'), input('n', 'fans', c.count, 'number'), input('s', 'speed ratio', c.speed, 'ratio')],
-      note: model.fan.noiseDbA === null ? 'The sheet states no level.' : '',
+      inputs: [input('L_claim', model.fan.noiseDbA === null ? 'claim, from sone' : 'claim', model.claimDbA, 'level'), input('r₀', 'distance of the claim (1 m if unstated)', model.claimDistanceM ?? 1, 'distance'), input('r', 'listener', job.listenerM, 'distance'), input('n', 'fans', c.count, 'number'), input('s', 'speed ratio', c.speed, 'ratio')],
+      note: [model.claimDbA === null ? 'The sheet states no level.' : model.fan.noiseDbA === null ? 'Sone to dB(A): ±5 dB between spectra.' : '', model.fan.trusted?.level ? `Corrected by ${model.fan.trusted.level.middle.toFixed(1)} dB after ${model.fan.trusted.level.from === 'own' ? 'your own test' : 'what this shelf has shown'}.` : ''].filter(Boolean).join(' '),
     }),
     figure('pick.rise', 'Rise of the air', 'temperatureDifference', rise, 'Δt = P/(ρ·cp·Q)', 'heat balance', { basis: 'estimated', low: riseAt(c.flowHigh), high: riseAt(c.flowLow), inputs: [input('P', 'heat inside', job.heatW, 'power'), input('Q', 'airflow', c.flow, 'flow')], note: job.heatW ? '' : 'No heat given.' }),
   ]
+}
+
+function lifeFigure(plan: PlanDocument, need: Need, candidate: Candidate, group: Group, density: number): Figure | null {
+  const { fan } = group.model
+  const airC = fanAirC(plan, need, candidate.flow, density) ?? plan.job.ambientMaxC ?? plan.job.ambientC
+  const life = lifeAt(fan, airC)
+  return life && figure('pick.life', 'Bearing life there', 'duration', 3600 * Math.sqrt(life.low * life.high), 'L = L10 · 2^((T_ref − T)/k), k 10 to 15 K', 'handbook, heat and time (common practice)', {
+    basis: 'estimated', low: 3600 * life.low, high: 3600 * life.high, note: 'L10: by then one in ten has failed. Dust, shock and a wrong shaft are not in it.',
+    inputs: [input('L10', 'sheet', (fan.lifeH ?? 0) * 3600, 'duration'), input('T_ref', 'stated at', fan.lifeC ?? 40, 'temperature'), input('T', 'air at the fan', airC, 'temperature')],
+  })
 }
 
 /** Drop, flow and share of every element, with the findings that speak of it. */
@@ -122,37 +137,37 @@ function servedFigure(candidate: Candidate, { flow, low, high }: Delivered, mode
  * command line all call it.
  * @returns a reason instead of a report where not even the air exists (impossible humidity, altitude above 11 km)
  */
-export function computeReport({ plan, fans }: PlanInput): ReportResult {
+export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportResult {
   const { job } = plan
+  const fans = trustedFans(shelf, job.trust, shown)
   const air = airState(job.ambientC, job.altitudeM, job.humidity)
   if (!air) return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
   const guess = modelPath(plan, air)
   const { path, report: calibration } = calibrate(plan, guess, air, fans)
-  const fan = plan.pick ? fans.find(f => f.id === plan.pick!.fanId) : undefined
-  const made = fan ? modelFan(fan) : null
-  const model = made?.ok ? made.model : null
+  const made = plan.pick ? groupOf(plan.pick, fans) : null
+  const group = made?.ok ? made.group : null
+  const fan = group?.model.fan ?? fans.find(f => f.id === plan.pick?.fanId)
   const needEnv: NeedEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : plan.job.fitWidthM }
   const need = computeNeed(needEnv)
   const context = contextOf(plan, air, path, need)
-  const power = computePower(plan, model)
+  const power = computePower(plan, group)
   const usable = path.complete
   let candidate: Candidate | null = null
   let flowDirty: number | null = null
   let flowOfOne: number | null = null
-  if (plan.pick && model && usable) {
-    const { count } = plan.pick
-    const arrangement = arrangementOf(count, plan.pick.arrangement)
-    const volts = power.fanV ?? plan.pick.driveV
-    candidate = evaluateCandidate(context, model, count, arrangement, volts)
-    const speed = driveSpeed(model, volts)
+  if (plan.pick && group && usable) {
+    const drive = { volts: power.fanV ?? plan.pick.driveV, duty: plan.pick.duty }
+    candidate = evaluateCandidate(context, group, drive)
     const positive = (q: number) => q > 0 ? q : null
-    if (plan.path.some(e => e.kind === 'filter')) {
+    const driven = drivenGroup(group, drive, air)
+    if (driven && plan.path.some(e => e.kind === 'filter')) {
       const part = { ...plan, path: plan.path.map(loaded) }
       const dirtyGuess = modelPath(part, air)
       const dirty = path.factor === 1 ? dirtyGuess : scalePath(part, dirtyGuess, path.factor, path.calibratedDoubt ?? 0)
-      flowDirty = positive(operatingFlow(pathSolver(dirty, candidate.flow), model.curves.middle, driveOf(air, speed, count, arrangement)))
+      flowDirty = positive(operatingFlow(pathSolver(dirty, candidate.flow), driven.curve, driven.drive))
     }
-    if (count > 1) flowOfOne = positive(operatingFlow(context.solver, model.curves.middle, driveOf(air, speed, 1, 'single')))
+    const alone = group.count > 1 ? drivenGroup({ ...group, second: null, count: 1, arrangement: 'single' }, drive, air) : null
+    if (alone) flowOfOne = positive(operatingFlow(context.solver, alone.curve, alone.drive))
   }
 
   const usefulAt = (flow: number | null | undefined) => flow ? flow * usefulShare(path, flow) : null
@@ -166,13 +181,13 @@ export function computeReport({ plan, fans }: PlanInput): ReportResult {
     note: !usable ? plan.path.length ? 'An element still lacks its size.' : 'The path has no elements yet.' : path.factor === 1 ? '' : `Scaled by ${path.factor.toPrecision(2)} after your measurement.`,
   })
 
-  const cost = fan && plan.pick ? fan.owned ? 0 : fan.price === null ? null : fan.price * plan.pick.count : null
-  const thicknessM = fan && plan.pick ? fan.thicknessM * (plan.pick.arrangement === 'series' ? plan.pick.count : 1) : null
+  const cost = group ? groupCost(group) : null
+  const thicknessM = group ? groupThickness(group) : null
   const verdict = computeVerdict(plan, { cost, thicknessM })
-  const facts = planFacts({ plan, need, path, model, candidate, air, usefulFlow, flowDirty: usefulAt(flowDirty), flowOfOne, power, verdict })
+  const facts = planFacts({ plan, need, path, group, candidate, air, usefulFlow, flowDirty: usefulAt(flowDirty), flowOfOne, power, verdict })
   const findings = evaluateFindings(facts, allRuleGroups)
   const elements = elementReports(plan, path, usable ? atFlow : null, total, findings)
-  const fanName = fan?.model ?? ''
+  const fanName = group ? groupName(group) : fan?.model ?? ''
   const stations = stationsOf({
     plan, need, candidate, power, verdict, findings: findings.findings, fanName, pathComplete: usable,
     pathDropAtNeed: usable && need.flow.value !== null ? pathDrop(path, context.needFlow!) : null,
@@ -187,11 +202,13 @@ export function computeReport({ plan, fans }: PlanInput): ReportResult {
         model: path, guess, calibration, complete: usable, elements, drop, atFlow, guessDrop: path === guess || atFlow === null ? null : pathDrop(guess, atFlow),
         useful: atFlow !== null && usable && usefulShare(path, atFlow) < 1 ? usefulFigure(path, atFlow) : null,
       },
-      pick: candidate && model ? { candidate, fanName, figures: candidateFigures(context, candidate, model), served: servedFigure(candidate, delivered, model) } : null,
-      pickProblem: plan.pick && !fan ? 'The picked fan is no longer on the shelf.' : made && !made.ok ? made.reason : null,
+      fans, pick: candidate && group
+        ? { candidate, group, fanName, figures: candidateFigures(context, candidate, group.model), served: servedFigure(candidate, delivered, group.model), life: lifeFigure(plan, need, candidate, group, air.density) }
+        : null,
+      pickProblem: made && !made.ok ? made.reason : null,
       ribbon: ribbonOf({
         plan, path, flow: usable ? atFlow : null, usefulFlow: candidate ? usefulFlow : usefulAt(atFlow), gainPa: candidate?.pressure ?? null, density: air.density,
-        fanName: plan.pick ? `${plan.pick.count} × ${fanName}` : '',
+        fanName,
       }),
     },
   }

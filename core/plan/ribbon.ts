@@ -54,6 +54,7 @@ export function ribbonOf({ plan, path, flow, usefulFlow, gainPa, fanName, densit
   const rise = usefulFlow && job.heatW !== null ? temperatureRise(job.heatW, usefulFlow, density) ?? 0 : 0
   const heatAt = heatIndex(plan, path.main)
   const areas = path.elements.map(e => freeAreaOf(e.element)).filter((a): a is number => a !== null && a > 0)
+  const places = Math.max(1, path.main.filter(e => e.element.kind === 'fan').length)
   const largest = Math.max(...areas, 1e-4)
   const warmTint = Math.min(1, rise / FULL_TINT_K)
   const height = (area: number | null) => area === null ? 0.6 : Math.max(LEAST_HEIGHT, Math.min(1, Math.sqrt(area / largest)))
@@ -66,9 +67,9 @@ export function ribbonOf({ plan, path, flow, usefulFlow, gainPa, fanName, densit
     const ways = model.branches && through !== null && !model.missing ? branchFlows(model, through) : null
     return {
       id: e.id, kind: e.kind, name: isFan && fanName ? fanName : e.name, areaM2: freeAreaOf(e), height: isFan ? 0.7 : e.kind === 'split' ? 1 : height(freeAreaOf(e)),
-      deltaPa: isFan ? gainPa : through === null || model.missing ? null : -elementDrop(model, through), gaugePa: null,
+      deltaPa: isFan ? gainPa === null ? null : gainPa / places : through === null || model.missing ? null : -elementDrop(model, through), gaugePa: null,
       temperatureC: job.ambientC + (warm ? rise : 0), tint: warm ? warmTint : 0, missing: !isFan && model.missing !== null,
-      fans: isFan ? { count: plan.pick?.count ?? 1, series: plan.pick?.arrangement === 'series' } : null,
+      fans: isFan ? { count: Math.max(1, Math.round((plan.pick?.count ?? 1) / places)), series: plan.pick?.arrangement === 'series' } : null,
       branches: (model.branches ?? []).map((b, k) => ({ id: b.branch.id, name: b.branch.name, leak: b.branch.leak, flow: ways?.[k] ?? null, segments: b.elements.map(x => segment(x, ways?.[k] ?? null, warm)) })),
     }
   }

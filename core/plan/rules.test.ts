@@ -18,7 +18,7 @@ function good(): PlanDocument {
     { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 }, { ...newElement('filter', 'filter'), areaM2: 0.03, medium: 'foam20' }, { ...newElement('fan', 'fan') },
     { ...newElement('box', 'chamber'), areaM2: 0.1 }, { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12 }
+  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
   plan.source = { ...newSource('s', 'adapter'), iMaxA: 1, wireAwg: 20, wireLengthM: 1, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
   return plan
 }

@@ -1,4 +1,4 @@
-import { newCalibration, newElement, newPlan } from './defaults'
+import { newCalibration, newElement, newFan, newPlan } from './defaults'
 import type { ElementKind, PathElement } from './document'
 
 type Loose = Record<string, unknown>
@@ -17,9 +17,13 @@ export function completePlan(raw: unknown): unknown {
     ...blank, ...raw, job: { ...blank.job, ...raw.job },
     targets: list(raw.targets).map(t => ({ setBy: '', ...t })),
     path: list(raw.path).map((e): Partial<PathElement> => ({ ...newElement('', (e.kind ?? 'custom') as ElementKind), ...blankOf(e), ...e })),
+    pick: isObject(raw.pick) ? { secondFanId: null, duty: null, ...raw.pick } : null,
     calibration: isObject(raw.calibration) ? { ...newCalibration(''), ...raw.calibration } : null,
   }
 }
 
 /** A new element brings usual values; an old one that lacks a field does not know it. */
 const blankOf = (e: Loose): Loose => Object.fromEntries(Object.keys(newElement('', 'custom')).filter(k => !(k in e) && k !== 'points').map(k => [k, null]))
+
+/** The same for a fan of an older shelf file. */
+export const completeFan = (raw: unknown): unknown => isObject(raw) ? { ...newFan(''), ...raw } : raw

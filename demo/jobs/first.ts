@@ -21,7 +21,7 @@ export function filmCabinet(): PlanDocument {
     element('film-bay', 'chamber', { name: 'Film bay', areaM2: cm2(3000), basis: 'measured' }),
     element('outlet-grille', 'grille', { name: 'Outlet grille', areaM2: cm2(250), freeAreaRatio: 0.6, basis: 'measured' }),
   ]
-  plan.pick = { id: 'pick', fanId: 'fan-sedge-92x25-12v', count: 2, arrangement: 'parallel', driveV: 10.5 }
+  plan.pick = { id: 'pick', fanId: 'fan-sedge-92x25-12v', count: 2, arrangement: 'parallel', driveV: 10.5, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'adapter'), name: 'Wall adapter 12 V 1.5 A', lowV: 12, highV: 12.4, iMaxA: 1.5, wireAwg: 22, wireLengthM: 1.2, fuseFitted: true, fuseA: 1, polarityChecked: true }
   plan.converter = { ...newConverter('converter', 10.5), iMaxA: 2, setFirst: true, measuredV: 10.52 }
   plan.runs = [
@@ -56,7 +56,7 @@ export function choirAmplifier(): PlanDocument {
     element('fan-place', 'fan', { name: 'Fan' }),
     element('rear-guard', 'grille', { name: 'Rear guard', areaM2: cm2(50), freeAreaRatio: 0.8, basis: 'measured' }),
   ]
-  plan.pick = { id: 'pick', fanId: 'fan-rowan-80x25-24v', count: 1, arrangement: 'single', driveV: 18 }
+  plan.pick = { id: 'pick', fanId: 'fan-rowan-80x25-24v', count: 1, arrangement: 'single', driveV: 18, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'rail'), name: 'Amplifier rail 24 V', nominalV: 24, lowV: 23.2, highV: 24.8, iMaxA: 0.5, regulated: true, wireAwg: 24, wireLengthM: 0.35, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
   plan.converter = { ...newConverter('converter', 18), iMaxA: 1, setFirst: false }
   plan.loads = [{ id: 'indicator', name: 'Indicator', count: 1, currentA: 0.008, startA: null, afterConverter: true }]
@@ -83,7 +83,7 @@ export function mushroomTent(): PlanDocument {
     element('hose-bends', 'bend', { name: 'Two bends', diameterM: mm(60), radiusRatio: 1, angleDeg: 90, count: 2 }),
     element('window-mesh', 'grille', { name: 'Window mesh', areaM2: cm2(40), freeAreaRatio: 0.45 }),
   ]
-  plan.pick = { id: 'pick', fanId: 'fan-yarrow-120x25-12v', count: 1, arrangement: 'single', driveV: 24 }
+  plan.pick = { id: 'pick', fanId: 'fan-yarrow-120x25-12v', count: 1, arrangement: 'single', driveV: 24, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'adapter'), name: 'Old 24 V adapter', nominalV: 24, lowV: 22.8, highV: 25.2, iMaxA: 1, wireAwg: 28, wireLengthM: 6, polarityChecked: false }
   return plan
 }

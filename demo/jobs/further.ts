@@ -22,7 +22,7 @@ export function waxBench(): PlanDocument {
     element('flap', 'flap', { name: 'Flap in the window panel', diameterM: mm(120), basis: 'rough-guess' }),
     element('cowl', 'outlet', { name: 'Insect hood outside', diameterM: mm(120), style: 'louvre', basis: 'rough-guess' }),
   ]
-  plan.pick = { id: 'pick', fanId: 'fan-teasel-120x38-24v-hp', count: 1, arrangement: 'single', driveV: 24 }
+  plan.pick = { id: 'pick', fanId: 'fan-teasel-120x38-24v-hp', count: 1, arrangement: 'single', driveV: 24, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'adapter'), name: 'Wall adapter 24 V 1 A', nominalV: 24, lowV: 23.5, highV: 24.5, iMaxA: 1, wireAwg: 22, wireLengthM: 1.5, fuseFitted: true, fuseA: 1, polarityChecked: true }
   return plan
 }
@@ -44,7 +44,7 @@ export function telescopeMirror(): PlanDocument {
     element('tube', 'chamber', { name: 'Tube', areaM2: cm2(440), basis: 'measured' }),
     element('tube-end', 'opening', { name: 'Open end', areaM2: cm2(420), edge: 'rounded', basis: 'measured' }),
   ]
-  plan.pick = { id: 'pick', fanId: 'fan-sedge-92x25-12v', count: 1, arrangement: 'single', driveV: 12 }
+  plan.pick = { id: 'pick', fanId: 'fan-sedge-92x25-12v', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'pack'), name: 'Pack of three Li-ion cells', nominalV: 11.1, lowV: 9, highV: 12.6, iMaxA: 2, wireAwg: 22, wireLengthM: 1, fuseFitted: true, fuseA: 1, polarityChecked: true }
   return plan
 }
@@ -65,7 +65,7 @@ export function cheeseBox(): PlanDocument {
     element('riser', 'duct', { name: 'Riser, flat channel', widthM: mm(100), heightM: mm(40), lengthM: 0.5, surface: 'smooth', slack: 1, basis: 'measured' }),
     element('top-outlet', 'opening', { name: 'Slot under the top shelf', areaM2: cm2(45), edge: 'slot', basis: 'measured' }),
   ]
-  plan.pick = { id: 'pick', fanId: 'fan-alder-40x10-5v', count: 1, arrangement: 'single', driveV: 5 }
+  plan.pick = { id: 'pick', fanId: 'fan-alder-40x10-5v', count: 1, arrangement: 'single', driveV: 5, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'power-bank'), name: 'Power bank on its charger', wireAwg: 24, wireLengthM: 0.8, polarityChecked: true }
   return plan
 }
@@ -90,7 +90,7 @@ export function hydroponicTank(): PlanDocument {
     element('out-guard', 'grille', { name: 'Outlet guard', areaM2: cm2(113), freeAreaRatio: 0.8, style: 'guard', basis: 'measured' }),
   ]
   plan.branches = [branch('way-mesh', 'inlets', 'Mesh opening'), branch('way-crack', 'inlets', 'Gap past the water', true)]
-  plan.pick = { id: 'pick', fanId: 'fan-burnet-120x25-12v', count: 1, arrangement: 'single', driveV: 12 }
+  plan.pick = { id: 'pick', fanId: 'fan-burnet-120x25-12v', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'adapter'), name: 'Wall adapter 12 V 1 A', lowV: 11.8, highV: 12.4, iMaxA: 1, wireAwg: 22, wireLengthM: 2, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
   plan.runs = [run('run-before', 'baseline', '2026-07-28T15:00:00.000Z', {
     name: 'No fan, afternoon', ambientC: 27, soakS: minutes(240), steady: true, lid: 'open', readings: [reading('r1', 'temperature', 'reservoir', 26.1)],

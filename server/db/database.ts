@@ -4,7 +4,7 @@ import { PGlite } from '@electric-sql/pglite'
 import { acquireLock } from './lock'
 import { migrate, type Migration } from './migrate'
 
-export type Param = string | number | boolean | null
+export type Param = string | number | boolean | null | Uint8Array
 
 /** What repositories need: SQL with parameters, rows back. */
 export interface Queryable {

@@ -46,10 +46,23 @@ export async function bodyOf<S extends z.ZodType>(event: H3Event, schema: S): Pr
   catch {
     throw new BadInput('not-json', 'The body is not JSON.')
   }
-  const result = schema.safeParse(json)
+  return checked(json, schema)
+}
+
+/** A value that came from outside, checked by its schema. */
+export function checked<S extends z.ZodType>(value: unknown, schema: S): z.infer<S> {
+  const result = schema.safeParse(value)
   if (result.success) return result.data
   const issue = result.error.issues[0]!
   throw new BadInput('invalid', issue.message, issue.path.join('.'))
+}
+
+/** The body as it is: a picture or a page. */
+export async function bytesOf(event: H3Event, most: number): Promise<Uint8Array> {
+  const bytes = await readRawBody(event, false)
+  if (!bytes?.length) throw new BadInput('empty', 'The file is empty.')
+  if (bytes.length > most) throw new BadInput('too-large', `At most ${Math.round(most / 1e6)} MB.`)
+  return bytes
 }
 
 /** The id in the path. */

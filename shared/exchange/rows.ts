@@ -1,5 +1,5 @@
 import { newFan } from '../../core/plan/defaults'
-import type { Fan, FanPoint } from '../../core/plan/document'
+import type { Fan, FanPoint, VoltageCurve } from '../../core/plan/document'
 import { fromSi, parseNumber, parseQuantity, quantityInfo, toSi } from '../../core/units'
 import { fanSchema } from '../schemas/fan'
 import { columns, writtenUnit, type Column, type Mapped } from './columns'
@@ -21,6 +21,7 @@ function readCell(cell: string, { column, unit }: Mapped): { value: unknown } | 
     return found ? { value: found[0] } : { message: `“${text}” is none of ${Object.keys(column.choices!).join(', ')}.` }
   }
   if (column.kind === 'curve') return readCurve(text)
+  if (column.kind === 'curves') return readCurves(text)
   // a bare number stands in the heading's unit; a cell may bring its own
   const bare = parseNumber(text)
   if (bare && bare !== 'ambiguous' && !bare.rest.trim() && unit) return { value: toSi(bare.value, unit) }
@@ -34,6 +35,19 @@ function readCurve(text: string): { value: FanPoint[] } | { message: string } {
   const points = pairs.map(([q, p]) => ({ flowM3s: Number(q) / 3600, pressurePa: Number(p) }))
   if (pairs.some(p => p.length !== 2) || points.some(p => !Number.isFinite(p.flowM3s) || !Number.isFinite(p.pressurePa))) return { message: 'A curve is written as flow:pressure pairs in m³/h and Pa, such as 0:40 20:30 45:0.' }
   return { value: points.sort((a, b) => a.flowM3s - b.flowM3s) }
+}
+
+/** Curves at other voltages in a cell: "7 V: pairs | 9 V: pairs". */
+function readCurves(text: string): { value: VoltageCurve[] } | { message: string } {
+  const curves: VoltageCurve[] = []
+  for (const part of text.split('|').filter(p => p.trim())) {
+    const found = /^\s*([\d.]+)\s*V\s*(measured|claim|curve)?\s*:\s*(.+)$/i.exec(part)
+    if (!found) return { message: 'Curves at other voltages are written as 7 V: 0:12 20:8 30:0 | 9 V: ….' }
+    const read = readCurve(found[3]!.trim())
+    if ('message' in read) return read
+    curves.push({ volts: Number(found[1]), basis: (found[2]?.toLowerCase() ?? 'curve') as VoltageCurve['basis'], points: read.value })
+  }
+  return { value: curves }
 }
 
 /** An id that the same maker and model always get, so that a second import meets the first. */
@@ -68,12 +82,15 @@ export function readRow(cells: readonly string[], mapping: readonly Mapped[], kn
 /** Digits that bring a written number back to the same double. */
 const exact = (value: number) => String(Number(value.toPrecision(15)))
 
+const pairsOf = (points: readonly FanPoint[]) => points.map(p => `${exact(p.flowM3s * 3600)}:${exact(p.pressurePa)}`).join(' ')
+
 /** A fan as the cells of the columns; numbers in the written units. */
 export function writeRow(fan: Fan): string[] {
   return columns.map((column) => {
     const value = fan[column.key]
     if (value === null || value === undefined) return ''
-    if (column.kind === 'curve') return (value as FanPoint[]).map(p => `${exact(p.flowM3s * 3600)}:${exact(p.pressurePa)}`).join(' ')
+    if (column.kind === 'curve') return pairsOf(value as FanPoint[])
+    if (column.kind === 'curves') return (value as VoltageCurve[]).map(c => `${exact(c.volts)} V ${c.basis}: ${pairsOf(c.points)}`).join(' | ')
     if (column.kind === 'yes-no') return value ? 'yes' : 'no'
     if (typeof value !== 'number') return String(value)
     const unit = writtenUnit(column)
@@ -82,7 +99,7 @@ export function writeRow(fan: Fan): string[] {
 }
 export const writtenHeadings = (): string[] => columns.map((c) => {
   const unit = writtenUnit(c)
-  return c.kind === 'curve' ? 'curve (m³/h:Pa)' : unit ? `${c.heading} (${unit.symbol})` : c.heading
+  return c.kind === 'curve' || c.kind === 'curves' ? `${c.heading} (m³/h:Pa)` : unit ? `${c.heading} (${unit.symbol})` : c.heading
 })
 
 /** Whether two fans say the same: numbers to ten digits, so that a written table that is read again changes nothing. */

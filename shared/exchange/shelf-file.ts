@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
 import type { Fan } from '../../core/plan/document'
+import { completeFan } from '../../core/plan/upgrade'
 import { fanSchema } from '../schemas/fan'
 import { columns, detectColumns, type Mapped } from './columns'
 import { readRow, sameFan, writeRow, writtenHeadings, type CellIssue } from './rows'
@@ -45,7 +46,7 @@ export function readJson(text: string, known: (id: string) => Fan | undefined): 
   if (!file.success) return `A shelf file says "format": "${SHELF_FORMAT}", "version": ${SHELF_VERSION} and has a list of fans.`
   const judge = judging(known)
   return file.data.fans.map((raw, i) => {
-    const checked = fanSchema.safeParse(raw)
+    const checked = fanSchema.safeParse(completeFan(raw))
     const name = typeof raw === 'object' && raw !== null && 'model' in raw ? String(raw.model) : `fan ${i + 1}`
     return checked.success
       ? judge(i + 1, checked.data)

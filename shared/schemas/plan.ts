@@ -49,7 +49,11 @@ const surroundingShape = {
   fitDepthM: size, fitWidthM: size, inletClearM: maybe(within(0, 20)), outletClearM: maybe(within(0, 20)), openingGapM: maybe(within(0, 50)),
   baffled: yesNo, hotPartInPath: yesNo, mustNotFail: yesNo, mains: yesNo, flammable: yesNo, openFlue: yesNo, wet: yesNo, domain: z.enum(['general', 'vehicle', 'aircraft', 'medical', 'life-safety']),
 }
-export const jobSchema = z.object({ ...aboutShape, ...breathingShape, ...placeShape, ...heatShape, ...spaceShape, ...fumeShape, ...stirShape, ...waterShape, ...keepShape, ...surroundingShape })
+const choiceShape = {
+  trust: z.enum(['claims', 'own', 'discounted']), shaft: maybe(z.enum(['horizontal', 'vertical'])), stackExtraM: maybe(within(0, 1)), existingHolesM: maybe(within(0.01, 0.5)), holeM: maybe(within(0.005, 0.6)), screwHoleM: maybe(within(0.0005, 0.03)),
+  mountKind: maybe(z.enum(['screws', 'clips', 'adhesive', 'ties'])), mountCapacityKg: maybe(within(0.001, 100)), mountIsolated: yesNo, thinPanel: yesNo, panelHz: maybe(within(1, 20000)), upstreamGapM: maybe(within(0, 1)),
+}
+export const jobSchema = z.object({ ...aboutShape, ...breathingShape, ...placeShape, ...heatShape, ...spaceShape, ...fumeShape, ...stirShape, ...waterShape, ...keepShape, ...surroundingShape, ...choiceShape })
 
 const point = z.object({ flowM3s: z.number().gt(0, 'A flow must be above zero.').max(limits.flow.maxValue ?? 1, 'Not above 3000 m³/h.'), pressurePa: limits.pressure })
 const points = z.array(point).max(60, 'At most 60 points.')
@@ -95,7 +99,8 @@ export const calibrationSchema = z.object({
 export const targetSchema = z.object({ id: idSchema, kind: z.enum(['temperature', 'level', 'flow', 'runtime', 'money', 'thickness']), limit: within(-60, 1e8), place: shortText, setBy: shortText, why: longText })
 
 export const pickSchema = z.object({
-  id: idSchema, fanId: idSchema, count: z.number().int().min(1).max(12), arrangement: z.enum(['single', 'parallel', 'series']), driveV: within(0.5, 60),
+  id: idSchema, fanId: idSchema, secondFanId: maybe(idSchema), count: z.number().int().min(1).max(12), arrangement: z.enum(['single', 'parallel', 'series', 'places']), driveV: within(0.5, 60),
+  duty: maybe(z.number().gt(0, 'A duty must be above zero.').max(1, 'A duty cannot be above 100 %.')),
 })
 
 export const sourceSchema = z.object({
@@ -150,7 +155,7 @@ export const planSchema = z.object({
   doubts: z.array(doubtSchema).max(60).refine(unique, 'An input is doubted twice.'),
   sink: z.array(sinkPointSchema).max(40),
   path: z.array(elementSchema).max(80, 'At most 80 elements.').refine(unique, 'Two elements share an id.')
-    .refine(path => path.filter(e => e.kind === 'fan').length <= 1, 'The fan has one place in the path.'),
+    .refine(path => path.filter(e => e.kind === 'fan').length <= 2, 'Fans have at most two places in the path.'),
   branches: z.array(branchSchema).max(40, 'At most 40 ways.').refine(unique, 'Two ways share an id.'),
   calibration: calibrationSchema.nullable(),
   pick: pickSchema.nullable(),

@@ -22,7 +22,7 @@ describe('a plan', () => {
     ['an empty name', (p: PlanDocument) => { p.job.name = '  ' }, 'job.name: A job needs a name.'],
     ['an opening of nothing', (p: PlanDocument) => { p.path[0]!.areaM2 = 0 }, 'path.0.areaM2: An area must be above zero.'],
     ['a share above all', (p: PlanDocument) => { p.path[4]!.freeAreaRatio = 1.5 }, 'path.4.freeAreaRatio: A share cannot be above 100 %.'],
-    ['two places of the fan', (p: PlanDocument) => { p.path.push({ ...p.path[2]!, id: 'again' }) }, 'path: The fan has one place'],
+    ['three places of the fan', (p: PlanDocument) => { p.path.push({ ...p.path[2]!, id: 'again' }, { ...p.path[2]!, id: 'more' }) }, 'path: Fans have at most two places'],
     ['a split inside a way: a loop', (p: PlanDocument) => {
       p.path.push({ ...p.path[0]!, id: 's', kind: 'split' }, { ...p.path[0]!, id: 't', kind: 'split', branchId: 'w' })
       p.branches = [{ id: 'w', splitId: 's', name: 'Way', leak: false }]

@@ -4,9 +4,10 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
 import { openDatabase, type Database } from '../../server/db/database'
-import { createFan, deleteFan, getFan, importFans, listFans, restoreFan, saveFan, undoImport } from '../../server/db/repositories/fans'
+import { createFan, deleteFan, getFan, importFans, pageOfFans, restoreFan, saveFan, undoImport } from '../../server/db/repositories/fans'
 import { createJob, createPlan, createVariant, deleteJob, getPlan, listPlans, listVariants, restoreJob, savePlan } from '../../server/db/repositories/jobs'
 import { getSettings, saveSettings } from '../../server/db/repositories/settings'
+import { fanQuerySchema, MOST_ON_PAGE } from '../../shared/schemas/fan'
 import { Conflict, NotFound, Refused } from '../../server/db/errors'
 import { memoryDatabase, migrations, temporaryDir } from './harness'
 
@@ -16,6 +17,8 @@ beforeAll(async () => {
   for (const fan of demoFans) await createFan(db, fan)
 })
 afterAll(() => db.close())
+const everything = fanQuerySchema.parse({ limit: MOST_ON_PAGE })
+const listFans = async (of: Database) => (await pageOfFans(of, everything)).fans
 
 const count = async (table: 'path_element' | 'reading' | 'target' | 'pick') => Number((await db.query<{ n: string }>({
   path_element: 'SELECT count(*) AS n FROM path_element', reading: 'SELECT count(*) AS n FROM reading', target: 'SELECT count(*) AS n FROM target', pick: 'SELECT count(*) AS n FROM pick',

@@ -6,7 +6,7 @@ import { fromSi, preferredUnit } from '../../../core/units'
 
 Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip, Filler, annotation)
 
-export interface CurveSeries { id: string, label: string, points: { flow: number, pressure: number }[], tone: 'pick' | 'other' | 'lit', operating: { flow: number, pressure: number } | null }
+export interface CurveSeries { id: string, label: string, points: { flow: number, pressure: number }[], tone: 'pick' | 'other' | 'lit' | 'compared' | 'member', operating: { flow: number, pressure: number, low?: number | null, high?: number | null } | null }
 
 /** Pressure over flow: fan curves as driven, the path with its band, the need, the operating points. The same data stand in a table. */
 const props = defineProps<{
@@ -26,7 +26,11 @@ const x = (si: number) => fromSi(si, flowUnit.value)
 const y = (si: number) => fromSi(si, pressureUnit.value)
 
 const colours = useChartColours()
-const tone = (t: CurveSeries['tone']) => t === 'pick' ? colours.value.cap : t === 'lit' ? colours.value.lit : colours.value.other
+const tone = (s: CurveSeries) => s.tone === 'pick' || s.tone === 'member' ? colours.value.cap : s.tone === 'lit' ? colours.value.lit : s.tone === 'compared' ? colours.value.series[compared.value.indexOf(s.id) % colours.value.series.length]! : colours.value.other
+/** What is compared by hand keeps a colour and a dash of its own, so that it is told apart without colour as well. */
+const compared = computed(() => props.series.filter(s => s.tone === 'compared').map(s => s.id))
+const dashes = [[], [8, 3], [2, 3], [8, 3, 2, 3], [14, 4], [4, 2]]
+const dash = (s: CurveSeries) => s.tone === 'lit' ? [7, 4] : s.tone === 'member' ? [3, 3] : s.tone === 'compared' ? dashes[compared.value.indexOf(s.id) % dashes.length]! : []
 
 const top = computed(() => {
   const shown = props.series.flatMap(s => s.operating ? [s.operating.pressure] : [])
@@ -41,14 +45,18 @@ const data = computed((): ChartData<'scatter'> => ({
   datasets: [
     ...props.series.map(s => ({
       label: s.label, data: s.points.map(p => ({ x: x(p.flow), y: y(p.pressure) })), showLine: true, pointRadius: 0, pointHitRadius: 0,
-      borderColor: tone(s.tone), borderWidth: s.tone === 'other' ? 1.4 : 3, ...(s.tone === 'lit' ? { borderDash: [7, 4] } : {}),
+      borderColor: tone(s), borderWidth: s.tone === 'other' || s.tone === 'member' ? 1.4 : s.tone === 'compared' ? 2 : 3, borderDash: dash(s),
     })),
     { label: 'path, low', data: props.path.map(p => ({ x: x(p.flow), y: y(p.low) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderWidth: 0, fill: false },
     { label: 'path, high', data: props.path.map(p => ({ x: x(p.flow), y: y(p.high) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderWidth: 0, fill: '-1', backgroundColor: `color-mix(in srgb, ${colours.value.bark} 18%, transparent)` },
     { label: 'your air path', data: props.path.map(p => ({ x: x(p.flow), y: y(p.drop) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderColor: colours.value.bark, borderWidth: 2.2 },
+    // the range of each operating point, along its flow
+    ...props.series.filter(s => s.operating?.low && s.operating.high && s.tone !== 'other').map(s => ({
+      label: `${s.label}, range`, data: [s.operating!.low!, s.operating!.high!].map(q => ({ x: x(q), y: y(s.operating!.pressure) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderColor: tone(s), borderWidth: 1.5,
+    })),
     ...props.series.filter(s => s.operating).map(s => ({
       label: `${s.label}, operating point`, data: [{ x: x(s.operating!.flow), y: y(s.operating!.pressure) }], pointRadius: s.tone === 'other' ? 4 : 6.5, pointHoverRadius: 8, pointHitRadius: 10,
-      backgroundColor: tone(s.tone), borderColor: colours.value.sheet, borderWidth: 1.5,
+      backgroundColor: tone(s), borderColor: colours.value.sheet, borderWidth: 1.5,
     })),
   ],
 }))
@@ -87,7 +95,26 @@ const format = (value: number) => Number(value.toPrecision(3))
       </template>
       <template v-else>
         <span><i class="pick" />your pick</span>
-        <span><i class="other" />others</span>
+        <template v-if="compared.length">
+          <span
+            v-for="s in series.filter(c => c.tone === 'compared')"
+            :key="s.id"
+          ><svg
+            width="26"
+            height="6"
+            aria-hidden="true"
+          ><line
+            x1="0"
+            x2="26"
+            y1="3"
+            y2="3"
+            :stroke="tone(s)"
+            stroke-width="2.500"
+            :stroke-dasharray="dash(s).join(' ')"
+          /></svg>{{ s.label }}</span>
+        </template>
+        <span v-else><i class="other" />others</span>
+        <span v-if="series.some(s => s.tone === 'member')"><i class="member" />members alone</span>
         <span><i class="path" />your air path with its doubt</span>
         <span><i class="need" />need, and with margin (dotted)</span>
       </template>
@@ -179,6 +206,7 @@ const format = (value: number) => Number(value.toPrecision(3))
 .legend .button { margin-left: auto; }
 i { display: inline-block; width: 18px; height: 0; border-top: 3px solid; }
 i.pick { border-color: var(--cap); }
+i.member { border-top: 2px dashed var(--cap); }
 i.other { border-top-width: 2px; border-color: var(--line-strong); }
 i.path { border-color: var(--bark); }
 i.need { border-top: 2px dashed var(--teal); }

@@ -1,17 +1,22 @@
 <script setup lang="ts">
-import { driveLevels, modelFan } from '../../../core/plan'
+import { driveLevels, groupLimits, lowestDuty, membersOf } from '../../../core/plan'
 
 /** The pick's drive voltage, to be dragged: flow, noise, current and the whole chain follow. */
 const job = useJobStore()
-const shelf = useShelfStore()
 const { show } = useUnits()
 const pick = computed(() => job.plan?.pick ?? null)
+const group = computed(() => job.report?.pick?.group ?? null)
 const limits = computed(() => {
-  const fan = shelf.known.find(f => f.id === pick.value?.fanId)
-  const made = fan ? modelFan(fan) : null
-  if (!made?.ok) return null
-  return { low: driveLevels(made.model, 10)[0]!, high: Math.min(made.model.maxV, made.model.fan.ratedV * 1.1), start: made.model.startV, rated: made.model.fan.ratedV }
+  if (!group.value) return null
+  const { maxV, startV } = groupLimits(group.value)
+  const { model } = group.value
+  return { low: driveLevels(model, 10)[0]!, high: Math.min(maxV, model.fan.ratedV * 1.1), start: startV }
 })
+/** The PWM wire can be used where every fan of the group has one. */
+const pwm = computed(() => group.value && membersOf(group.value).every(m => m.fan.wires === 4) ? { low: Math.max(...membersOf(group.value).map(m => lowestDuty(m).duty)) } : null)
+const setDuty = (duty: number | null) => job.change((d) => {
+  if (d.pick) d.pick.duty = duty
+}, 'pick.duty')
 const STEP = 0.1
 function set(event: Event) {
   const volts = Number((event.target as HTMLInputElement).value)
@@ -37,11 +42,34 @@ const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
       @input="set"
     >
     <span class="small soft">{{ show(limits.low, 'voltage') }} to {{ show(limits.high, 'voltage') }}, starts at {{ show(limits.start, 'voltage') }}<template v-if="current !== null">; draws {{ show(current, 'current') }}</template></span>
+    <template v-if="pwm">
+      <label><input
+        type="checkbox"
+        :checked="pick.duty !== null"
+        @change="setDuty(pick.duty === null ? 1 : null)"
+      > PWM <strong
+        v-if="pick.duty !== null"
+        class="mono"
+      >{{ show(pick.duty, 'ratio') }}</strong></label>
+      <input
+        v-if="pick.duty !== null"
+        type="range"
+        aria-label="Duty on the PWM wire"
+        :min="pwm.low"
+        max="1"
+        step="0.01"
+        :value="pick.duty"
+        :aria-valuetext="show(pick.duty, 'ratio')"
+        @input="setDuty(Number(($event.target as HTMLInputElement).value))"
+      >
+      <span class="small soft">{{ pick.duty === null ? 'a clean speed limit on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}` }}</span>
+    </template>
   </div>
 </template>
 
 <style scoped>
 .drive { display: grid; grid-template-columns: auto minmax(120px, 1fr) auto; gap: 10px; align-items: center; margin-top: 8px; }
-.drive input { accent-color: var(--cap); width: 100%; min-height: 26px; }
-@media (max-width: 760px) { .drive { grid-template-columns: 1fr; } }
+.drive input[type=range] { accent-color: var(--cap); width: 100%; min-height: 26px; grid-column: 2; }
+.drive > span { grid-column: 3; }
+@media (max-width: 760px) { .drive { grid-template-columns: 1fr; } .drive input[type=range], .drive > span { grid-column: 1; } }
 </style>

@@ -1,21 +1,19 @@
 <script setup lang="ts">
-import { driveOf, elementWhatIfs, modelFan, operatingFlow, pathSolver, type PathModel, type WhatIf } from '../../../core/plan'
+import { drivenGroup, elementWhatIfs, operatingFlow, pathSolver, type PathModel, type WhatIf } from '../../../core/plan'
 import type { PathElement } from '../../../core/plan/document'
 
 /** What each change of an element would do to the whole path and to the picked fan's flow. */
 const props = defineProps<{ element: PathElement }>()
 const emit = defineEmits<{ apply: [change: WhatIf] }>()
 const job = useJobStore()
-const shelf = useShelfStore()
 const { show } = useUnits()
 const report = computed(() => job.report!)
 const flowOn = computed(() => {
-  const candidate = report.value.pick?.candidate
-  const fan = candidate && shelf.known.find(f => f.id === candidate.fanId)
-  const made = fan ? modelFan(fan) : null
+  const pick = report.value.pick
+  const driven = pick && drivenGroup(pick.group, { volts: pick.candidate.driveV, duty: pick.candidate.duty }, report.value.air)
   return (path: PathModel) => {
-    if (!candidate || !made?.ok) return null
-    const flow = operatingFlow(pathSolver(path, candidate.flow), made.model.curves.middle, driveOf(report.value.air, candidate.speed, candidate.count, candidate.arrangement))
+    if (!pick || !driven) return null
+    const flow = operatingFlow(pathSolver(path, pick.candidate.flow), driven.curve, driven.drive)
     return flow > 0 ? flow : null
   }
 })

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import type { FanPoint } from '../../../core/plan/document'
 import type { Pixel } from '../../../core/trace'
-import { limits } from '../../../shared/schemas/fan'
+import { limits, within } from '../../../shared/schemas/fan'
 import type { MarkKey } from '../../composables/useTrace'
 
 /** Read a curve off a picture of a data sheet: mark the axes, click on the curve, mend its points, take it. */
-const emit = defineEmits<{ take: [points: FanPoint[], error: number] }>()
+const props = defineProps<{ rated: number }>()
+const emit = defineEmits<{ take: [points: FanPoint[], error: number, volts: number] }>()
+/** the voltage that the curve was drawn at; several are taken from one picture, the axes stay */
+const volts = ref<number | null>(props.rated)
 const { picture, marks, logs, places, tolerance, count, problem, busy, open, follow, read } = useTrace()
 const { show } = useUnits()
 
@@ -68,7 +71,11 @@ function pasted(event: ClipboardEvent) {
   if (file) void open(file)
 }
 const radius = computed(() => picture.value ? picture.value.width / 150 : 4)
-const take = () => emit('take', read.value.points.map(p => ({ flowM3s: p.flow, pressurePa: p.pressure })), read.value.error ?? 0)
+function take() {
+  emit('take', read.value.points.map(p => ({ flowM3s: p.flow, pressurePa: p.pressure })), read.value.error ?? 0, volts.value ?? props.rated)
+  places.value = []
+  mode.value = 'curve'
+}
 </script>
 
 <template>
@@ -198,6 +205,13 @@ const take = () => emit('take', read.value.points.map(p => ({ flowM3s: p.flow, p
           v-model="logs.pressure"
           label="Pressure axis"
           :options="[{ value: false, label: 'linear' }, { value: true, label: 'logarithmic' }]"
+        />
+        <QuantityField
+          v-model="volts"
+          label="This curve is drawn at"
+          quantity="voltage"
+          :schema="within(0.5, 60)"
+          required
         />
         <ChoiceField
           v-model="tolerance"

@@ -5,17 +5,16 @@ import { newFan } from '../../../core/plan/defaults'
 /** One fan: a new one, a duplicate, or one from the shelf. */
 const route = useRoute()
 const shelf = useShelfStore()
-await shelf.load()
 const isNew = computed(() => route.params.id === 'new')
-const stored = computed(() => isNew.value ? null : shelf.byId(String(route.params.id)))
+const stored = shallowRef(isNew.value ? null : await shelf.fetchOne(String(route.params.id)))
+const like = typeof route.query.like === 'string' ? await shelf.fetchOne(route.query.like) : null
 if (!isNew.value && !stored.value) throw createError({ statusCode: 404, statusMessage: 'Not found', message: 'There is no fan at this address. It may have been deleted.', fatal: true })
 
 function start(): Fan {
   if (route.query.draft && shelf.draft) return structuredClone(toRaw(shelf.draft))
   if (stored.value) return structuredClone(toRaw(stored.value.fan))
-  const like = typeof route.query.like === 'string' ? shelf.byId(route.query.like) : null
   const id = newId('fan')
-  return like ? { ...structuredClone(toRaw(like.fan)), id, model: `${like.fan.model} copy`, owned: false } : newFan(id)
+  return like ? { ...structuredClone(toRaw(like.fan)), id, model: `${like.fan.model} copy`, owned: false, tests: [] } : newFan(id)
 }
 const fan = shallowRef<Fan>(start())
 const first = JSON.stringify(fan.value)

@@ -1,24 +1,32 @@
 <script setup lang="ts">
-import type { Fan } from '../../../core/plan/document'
+import type { Fan } from '../../../core/plan/fan-record'
+import type { ShelfFacets } from '../../../shared/api'
 
 useHead({ title: 'Shelf · Redpoll' })
 const shelf = useShelfStore()
-await shelf.load(true)
 const { bare, editable, symbol, show } = useUnits()
-const search = ref('')
-const size = ref<number | null>(null)
+const text = ref('')
+const frame = ref<number | null>(null)
 const volts = ref<number | null>(null)
 const owned = ref(false)
+const sort = ref('frame')
 const searchBox = ref<HTMLInputElement>()
-
-const options = (values: number[], print: (v: number) => string) => [{ value: null as number | null, label: 'any' }, ...[...new Set(values)].sort((a, b) => a - b).map(v => ({ value: v as number | null, label: print(v) }))]
-const sizes = computed(() => options(shelf.fans.map(f => f.frameM), v => show(v, 'length')))
-const voltages = computed(() => options(shelf.fans.map(f => f.ratedV), v => `${v} V`))
-const list = computed(() => shelf.fans.filter(f =>
-  (!search.value || `${f.maker} ${f.model} ${f.kind} ${f.notes}`.toLowerCase().includes(search.value.trim().toLowerCase()))
-  && (size.value === null || f.frameM === size.value) && (volts.value === null || f.ratedV === volts.value) && (!owned.value || f.owned)))
+const ROW_HEIGHT = 36
+const query = computed(() => ({ text: text.value, frameM: String(frame.value ?? ''), ratedV: String(volts.value ?? ''), owned: owned.value ? 'true' : '', sort: sort.value }))
+const { total, problem, rows, refresh, scrolled, before, after } = useShelfPages(query, ROW_HEIGHT)
+const facets = ref<ShelfFacets>({ frames: [], volts: [], total: 0 })
+async function renew() {
+  const [told] = await Promise.all([api<ShelfFacets>('fans/facets'), refresh()])
+  if (told.ok) facets.value = told.data
+}
+await renew()
+const optionsFor = (values: number[], print: (v: number) => string) => [{ value: null as number | null, label: 'any' }, ...values.map(v => ({ value: v as number | null, label: print(v) }))]
+const frames = computed(() => optionsFor(facets.value.frames, v => show(v, 'length')))
+const voltages = computed(() => optionsFor(facets.value.volts, v => `${v} V`))
+const orders = [{ value: 'frame', label: 'frame' }, { value: 'name', label: 'name' }, { value: 'flow', label: 'most air' }, { value: 'pressure', label: 'most pressure' }, { value: 'level', label: 'quietest' }, { value: 'price', label: 'cheapest' }]
 const bases: Record<Fan['curveBasis'], string> = { curve: 'data sheet', measured: 'measured', claim: 'claim', estimated: 'estimated' }
 async function exportAs(kind: 'csv' | 'json') {
+  await shelf.load()
   const { writeCsv, writeJson } = await import('../../../shared/exchange/shelf-file')
   const text = kind === 'csv' ? writeCsv(shelf.fans) : writeJson(shelf.fans)
   saveText(text, `redpoll-shelf.${kind}`, kind === 'csv' ? 'text/csv' : 'application/json')
@@ -67,16 +75,16 @@ usePageKeys([
             <input
               id="shelf-search"
               ref="searchBox"
-              v-model="search"
+              v-model="text"
               class="text-input"
               type="search"
               placeholder="maker, model, note"
             >
           </div>
           <ChoiceField
-            v-model="size"
+            v-model="frame"
             label="Frame"
-            :options="sizes"
+            :options="frames"
           />
           <ChoiceField
             v-model="volts"
@@ -87,22 +95,30 @@ usePageKeys([
             v-model="owned"
             type="checkbox"
           > I own it</label>
-          <span class="soft small">{{ list.length }} of {{ shelf.fans.length }} fans</span>
+          <ChoiceField
+            v-model="sort"
+            label="Order"
+            :options="orders"
+          />
+          <span
+            class="soft small"
+            role="status"
+          >{{ shelf.progress === null ? `${total ?? 0} of ${facets.total} fans` : `fetching the shelf, ${Math.round(100 * shelf.progress)} %` }}</span>
         </div>
         <p
-          v-if="shelf.problem"
+          v-if="problem"
           role="alert"
         >
-          {{ shelf.problem }}
+          {{ problem }}
         </p>
         <p
-          v-else-if="!shelf.fans.length"
+          v-else-if="!facets.total"
           class="empty"
         >
           The shelf is empty. Type a fan in from its data sheet: size, voltage, current, airflow and pressure are enough to begin.
         </p>
         <p
-          v-else-if="!list.length"
+          v-else-if="total === 0"
           class="empty"
         >
           No fan matches. Loosen a filter.
@@ -113,8 +129,12 @@ usePageKeys([
           tabindex="0"
           role="region"
           aria-label="Fans"
+          @scroll.passive="scrolled"
         >
-          <table class="data">
+          <table
+            class="data"
+            :aria-rowcount="(total ?? 0) + 1"
+          >
             <thead>
               <tr>
                 <th>Fan</th>
@@ -139,60 +159,100 @@ usePageKeys([
                 <th class="num">
                   price
                 </th>
+                <th>wires</th>
                 <th>curve from</th>
+                <th class="num">
+                  tests
+                </th>
                 <th><span class="visually-hidden">Actions</span></th>
               </tr>
             </thead>
             <tbody>
               <tr
-                v-for="fan in list"
-                :key="fan.id"
+                v-if="before"
+                aria-hidden="true"
               >
-                <td>
-                  <NuxtLink :to="`/shelf/${fan.id}`">
-                    {{ fan.maker }} {{ fan.model }}
-                  </NuxtLink>
-                  <span class="aside">{{ [fan.kind === 'blower' ? 'blower' : '', fan.owned ? 'owned' : ''].filter(Boolean).join(', ') }}</span>
+                <td
+                  colspan="12"
+                  :style="{ height: `${before}px`, padding: 0 }"
+                />
+              </tr>
+              <tr
+                v-for="{ at, stored } in rows"
+                :key="at"
+                :aria-rowindex="at + 2"
+                class="line"
+              >
+                <td
+                  v-if="!stored"
+                  colspan="12"
+                  class="soft"
+                >
+                  …
                 </td>
-                <td class="num">
-                  {{ editable(fan.frameM, 'length') }} × {{ editable(fan.thicknessM, 'length') }}
-                </td>
-                <td class="num">
-                  {{ fan.ratedV }}
-                </td>
-                <td class="num">
-                  {{ bare(fan.ratedA, 'current') }}
-                </td>
-                <td class="num">
-                  {{ bare(fan.maxFlowM3s ?? fan.points.at(-1)?.flowM3s, 'flow') }}
-                </td>
-                <td class="num">
-                  {{ bare(fan.maxPressurePa ?? fan.points[0]?.pressurePa, 'pressure') }}
-                </td>
-                <td class="num">
-                  {{ bare(fan.noiseDbA, 'level') }}
-                </td>
-                <td class="num">
-                  {{ bare(fan.price, 'money') }}
-                </td>
-                <td>{{ bases[fan.points.length ? fan.curveBasis : 'estimated'] }}</td>
-                <td class="tools">
-                  <NuxtLink
-                    :to="`/shelf/new?like=${fan.id}`"
-                    class="button quiet small"
-                    :aria-label="`Duplicate ${fan.model}`"
-                  >
-                    Duplicate
-                  </NuxtLink>
-                  <button
-                    type="button"
-                    class="button quiet small icon"
-                    :aria-label="`Delete ${fan.model}`"
-                    @click="shelf.remove(fan)"
-                  >
-                    ×
-                  </button>
-                </td>
+                <template
+                  v-for="fan in stored ? [stored.fan] : []"
+                  :key="fan.id"
+                >
+                  <td>
+                    <NuxtLink :to="`/shelf/${fan.id}`">
+                      {{ fan.maker }} {{ fan.model }}
+                    </NuxtLink>
+                    <span class="aside">{{ [fan.kind === 'blower' ? 'blower' : '', fan.owned ? 'owned' : ''].filter(Boolean).join(', ') }}</span>
+                  </td>
+                  <td class="num">
+                    {{ editable(fan.frameM, 'length') }} × {{ editable(fan.thicknessM, 'length') }}
+                  </td>
+                  <td class="num">
+                    {{ fan.ratedV }}
+                  </td>
+                  <td class="num">
+                    {{ bare(fan.ratedA, 'current') }}
+                  </td>
+                  <td class="num">
+                    {{ bare(fan.maxFlowM3s ?? fan.points.at(-1)?.flowM3s, 'flow') }}
+                  </td>
+                  <td class="num">
+                    {{ bare(fan.maxPressurePa ?? fan.points[0]?.pressurePa, 'pressure') }}
+                  </td>
+                  <td class="num">
+                    {{ bare(fan.noiseDbA, 'level') }}
+                  </td>
+                  <td class="num">
+                    {{ bare(fan.price, 'money') }}
+                  </td>
+                  <td>{{ fan.wires ?? '' }}</td>
+                  <td>{{ bases[fan.points.length ? fan.curveBasis : 'estimated'] }}{{ fan.curves.length ? `, ${fan.curves.length + 1} voltages` : '' }}</td>
+                  <td class="num">
+                    {{ fan.tests.length || '' }}
+                  </td>
+                  <td class="tools">
+                    <NuxtLink
+                      :to="`/shelf/new?like=${fan.id}`"
+                      class="button quiet small"
+                      :aria-label="`Duplicate ${fan.model}`"
+                    >
+                      Duplicate
+                    </NuxtLink>
+                    <button
+                      type="button"
+                      class="button quiet small icon"
+                      :aria-label="`Delete ${fan.model}`"
+                      @click="shelf.remove(fan, renew)"
+                    >
+                      ×
+                    </button>
+                  </td>
+                </template>
+              </tr>
+              <tr
+                v-if="after"
+                aria-hidden="true"
+              >
+                <td
+                  colspan="12"
+                  :style="{ height: `${after}px`, padding: 0 }"
+                />
               </tr>
             </tbody>
           </table>
@@ -212,6 +272,7 @@ usePageKeys([
 .scroll { overflow: auto; max-height: calc(100vh - 170px); }
 thead th { position: sticky; top: 0; background: var(--sheet); z-index: 1; }
 .tools { white-space: nowrap; text-align: right; }
-table.data td { padding: 4px 8px; }
+table.data td { padding: 2px 8px; white-space: nowrap; }
+.line { height: 36px; }
 @media (max-width: 760px) { .shelf { padding: 0 10px 16px; } .scroll { max-height: none; } }
 </style>

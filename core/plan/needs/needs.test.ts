@@ -7,7 +7,7 @@ function planFor(goal: Goal, job: Partial<Job>, change: (p: PlanDocument) => voi
   const plan = newPlan('j', 'Job')
   Object.assign(plan.job, { goal, ambientC: 20, altitudeM: 0, humidity: 0.5, ...job })
   plan.path = [{ ...newElement('in', 'opening'), areaM2: 0.008 }, newElement('fan', 'fan'), { ...newElement('box', 'chamber'), areaM2: 0.1 }, { ...newElement('out', 'opening'), areaM2: 0.008 }]
-  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12 }
+  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
   change(plan)
   return plan
 }

@@ -1,8 +1,8 @@
-import { asSheet } from '../../fan'
 import { airflowForHeat, temperatureRise } from '../../need'
 import type { Job } from '../document'
-import { driveSpeed, modelFan } from '../fan'
+import { modelFan } from '../fan'
 import { figure, input } from '../figure'
+import { arrangementOf, drivenGroup } from '../group'
 import { operatingFlow, pathSolver } from '../operate'
 import { usefulShare } from '../path'
 import { densityInput, firstMissing, heatInput, type GoalNeed, type NeedEnv } from './model'
@@ -17,8 +17,10 @@ function presentFan(job: Job, { fans }: NeedEnv) {
 export function presentFlow(job: Job, env: NeedEnv, which: 'low' | 'middle' | 'high' = 'middle'): number | null {
   const { fan, model } = presentFan(job, env)
   if (!fan || !model || !env.path.complete) return null
-  const drive = { ...asSheet, speed: driveSpeed(model, job.existingV ?? fan.ratedV), densityRatio: env.air.densityRatio, parallel: job.existingCount }
-  const flow = operatingFlow(pathSolver(env.path, null), model.curves[which], drive)
+  const group = { model, second: null, count: job.existingCount, arrangement: arrangementOf(job.existingCount, 'parallel') }
+  const driven = drivenGroup(group, { volts: job.existingV ?? fan.ratedV, duty: null }, env.air, which)
+  if (!driven) return null
+  const flow = operatingFlow(pathSolver(env.path, null), driven.curve, driven.drive)
   return flow > 0 ? flow * usefulShare(env.path, flow) : null
 }
 

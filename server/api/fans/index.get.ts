@@ -1,5 +1,7 @@
-import { listFans } from '../../db/repositories/fans'
+import { getQuery } from 'h3'
+import { fanQuerySchema } from '../../../shared/schemas/fan'
+import { pageOfFans } from '../../db/repositories/fans'
 import { database } from '../../utils/store'
-import { route } from '../../utils/reply'
+import { checked, route } from '../../utils/reply'
 
-export default route(async () => listFans(await database()))
+export default route(async event => pageOfFans(await database(), checked(getQuery(event), fanQuerySchema)))

@@ -1,8 +1,8 @@
-import { computeReport, fanIdsOf } from '../../../core/plan'
+import { computeReport } from '../../../core/plan'
 import type { JobSummary } from '../../../shared/api'
-import { fansOfPlan } from '../../db/repositories/fans'
 import { listPlans } from '../../db/repositories/jobs'
 import { database } from '../../utils/store'
+import { planInput } from '../../utils/plan-input'
 import { route } from '../../utils/reply'
 
 /** Which station a job waits for: the first that stops it, then the first to mend, then the first not begun. */
@@ -16,7 +16,7 @@ export default route(async (): Promise<JobSummary[]> => {
   const plans = await listPlans(db)
   return Promise.all(plans.map(async ({ plan, revision, updatedAt }) => {
     const { id, name, goal, equipment } = plan.job
-    const result = computeReport({ plan, fans: await fansOfPlan(db, fanIdsOf(plan)) })
+    const result = computeReport(await planInput(db, plan))
     const stations = result.ok ? result.report.stations : []
     const findings = result.ok ? result.report.findings.findings : []
     const count = (severity: string) => findings.filter(f => f.severity === severity).length

@@ -1,33 +1,53 @@
 export type ChildKey = 'targets' | 'ports' | 'doubts' | 'sink' | 'path' | 'branches' | 'lossPoints' | 'calibration' | 'calibrationPoints' | 'pick' | 'source' | 'converter' | 'loads' | 'runs' | 'readings'
 
 /**
- * The tables below a job, each with its three statements. $1 is the job's id, $2 the rows as JSON with column names.
- * A row keeps its created_at; its revision and updated_at move only when something in it changed.
+ * The tables below a job or a fan, each with its three statements. For a job $1 is its id; for fans $1 is a JSON list of
+ * their ids, so that many are written at once. $2 are the rows as JSON with column names. A row keeps its created_at; its
+ * revision and updated_at move only when something in it changed.
  */
-export interface ChildTable { key: ChildKey, select: string, deleteMissing: string, upsert: string }
+export interface ChildTable<Key extends string> { key: Key, select: string, deleteMissing: string, upsert: string }
+
+/** Who the rows belong to: the column, how $1 picks them, and what is inserted there. */
+interface Owner { column: string, mine: string, value: string, /** what incoming rows must hold to be this owner's */ given: string }
+const ofJob: Owner = { column: 'job_id', mine: 'job_id = $1', value: '$1', given: 'true' }
+const ofFans: Owner = { column: 'fan_id', mine: 'fan_id IN (SELECT jsonb_array_elements_text($1::jsonb))', value: 'fan_id', given: 'fan_id IN (SELECT jsonb_array_elements_text($1::jsonb))' }
 
 /**
  * The three statements of one table, written once from its constant names; values are parameters only.
- * @param id columns that tell a job's rows apart (none: the job has at most one)
+ * @param id columns that tell an owner's rows apart (none: the owner has at most one)
  * @param columns all others that a document holds
  */
-function child(key: ChildKey, table: string, id: readonly string[], columns: readonly string[]): ChildTable {
+function rowsOf<Key extends string>(owner: Owner, key: Key, table: string, id: readonly string[], columns: readonly string[]): ChildTable<Key> {
   const all = [...id, ...columns].join(', ')
   const rows = `jsonb_populate_recordset(NULL::${table}, $2::jsonb)`
   const incoming = columns.map(c => `EXCLUDED.${c}`).join(', ')
   const present = columns.map(c => `t.${c}`).join(', ')
-  const kept = id.length ? `(${id.join(', ')}) NOT IN (SELECT ${id.map(c => `r.${c}`).join(', ')} FROM ${rows} r)` : `NOT EXISTS (SELECT 1 FROM ${rows})`
+  const keys = owner.value === '$1' ? id : [owner.column, ...id]
+  const kept = keys.length ? `(${keys.join(', ')}) NOT IN (SELECT ${keys.map(c => `r.${c}`).join(', ')} FROM ${rows} r)` : `NOT EXISTS (SELECT 1 FROM ${rows})`
   return {
     key,
-    select: `SELECT * FROM ${table} WHERE job_id = $1 ORDER BY ${['job_id', ...id.filter(c => c !== 'id'), ...columns.filter(c => c === 'position')].join(', ')}`,
-    deleteMissing: `DELETE FROM ${table} WHERE job_id = $1 AND ${kept}`,
-    upsert: `INSERT INTO ${table} AS t (job_id, ${all}) SELECT $1, ${all} FROM ${rows}
-      ON CONFLICT (${['job_id', ...id].join(', ')}) DO UPDATE SET (${columns.join(', ')}) = ROW (${incoming}), revision = t.revision + 1, updated_at = now()
+    select: `SELECT * FROM ${table} WHERE ${owner.mine} ORDER BY ${[owner.column, ...id.filter(c => c !== 'id'), ...columns.filter(c => c === 'position')].join(', ')}`,
+    deleteMissing: `DELETE FROM ${table} WHERE ${owner.mine} AND ${kept}`,
+    upsert: `INSERT INTO ${table} AS t (${owner.column}, ${all}) SELECT ${owner.value}, ${all} FROM ${rows} WHERE ${owner.given}
+      ON CONFLICT (${[owner.column, ...id].join(', ')}) DO UPDATE SET (${columns.join(', ')}) = ROW (${incoming}), revision = t.revision + 1, updated_at = now()
       WHERE (${present}) IS DISTINCT FROM (${incoming})`,
   }
 }
+const child = (key: ChildKey, table: string, id: readonly string[], columns: readonly string[]) => rowsOf(ofJob, key, table, id, columns)
+const fanChild = (key: FanChildKey, table: string, id: readonly string[], columns: readonly string[]) => rowsOf(ofFans, key, table, id, columns)
 
-export const childTables: ChildTable[] = [
+export type FanChildKey = 'points' | 'curves' | 'curvePoints' | 'sources' | 'tests'
+export const fanTables: ChildTable<FanChildKey>[] = [
+  fanChild('points', 'fan_point', ['position'], ['flow_m3s', 'pressure_pa']),
+  fanChild('curves', 'fan_curve', ['position'], ['volts', 'basis']),
+  fanChild('curvePoints', 'fan_curve_point', ['curve', 'position'], ['flow_m3s', 'pressure_pa']),
+  fanChild('sources', 'fan_source', ['figure'], ['basis']),
+  fanChild('tests', 'fan_test', ['id'], [
+    'position', 'specimen', 'taken_at', 'volts', 'ambient_c', 'current_a', 'start_a', 'start_v', 'rpm', 'flow_m3s', 'pressure_pa', 'air_speed_ms', 'level_db_a', 'level_distance_m', 'background_db_a', 'notes',
+  ]),
+]
+
+export const childTables: ChildTable<ChildKey>[] = [
   child('targets', 'target', ['id'], ['position', 'kind', '"limit"', 'place', 'set_by', 'why']),
   child('ports', 'port', ['id'], ['position', 'role', 'name', 'side', 'area_m2', 'flow_m3s']),
   child('doubts', 'doubt', ['id'], ['position', 'grade', 'low', 'high']),
@@ -40,7 +60,7 @@ export const childTables: ChildTable[] = [
   child('lossPoints', 'loss_point', ['element_id', 'position'], ['flow_m3s', 'pressure_pa']),
   child('calibration', 'calibration', [], ['id', 'kind', 'used', 'fan_id', 'count', 'volts', 'flow_m3s', 'heat_w', 'rise_k']),
   child('calibrationPoints', 'calibration_point', ['position'], ['flow_m3s', 'pressure_pa']),
-  child('pick', 'pick', [], ['id', 'fan_id', 'count', 'arrangement', 'drive_v']),
+  child('pick', 'pick', [], ['id', 'fan_id', 'second_fan_id', 'count', 'arrangement', 'drive_v', 'duty']),
   child('source', 'power_source', [], [
     'id', 'kind', 'name', 'nominal_v', 'low_v', 'high_v', 'i_max_a', 'i_peak_a', 'regulated', 'output', 'wire_awg', 'wire_length_m', 'fuse_a', 'fuse_fitted', 'polarity_checked',
   ]),

@@ -26,7 +26,7 @@ function worstId(): string | undefined {
 const usual: ElementKind[] = ['opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'custom', 'fan']
 const others: ElementKind[] = ['slot', 'hood', 'outlet', 'reducer', 'wye', 'damper', 'flap', 'fins', 'adapter', 'split']
 const inWay = computed(() => spot.value.branchId !== null)
-const may = (k: ElementKind) => k === 'fan' ? !inWay.value && !path.value.some(e => e.kind === 'fan') : k !== 'split' || !inWay.value
+const may = (k: ElementKind) => k === 'fan' ? !inWay.value && path.value.filter(e => e.kind === 'fan').length < 2 : k !== 'split' || !inWay.value
 const wayName = computed(() => branches.value.find(b => b.id === spot.value.branchId)?.name)
 const where = computed(() => wayName.value !== undefined ? `Add to “${wayName.value}”:` : spot.value.index === null ? 'Add at the end:' : `Insert as number ${spot.value.index + 1}:`)
 const more = (event: Event) => {

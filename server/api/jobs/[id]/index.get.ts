@@ -1,11 +1,11 @@
-import { fanIdsOf } from '../../../../core/plan'
-import { fansOfPlan } from '../../../db/repositories/fans'
 import { getPlan } from '../../../db/repositories/jobs'
+import { planInput } from '../../../utils/plan-input'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
+/** A job with all that its report is computed from. */
 export default route(async (event) => {
   const db = await database()
   const stored = await getPlan(db, idOf(event))
-  return { ...stored, fans: await fansOfPlan(db, fanIdsOf(stored.plan)) }
+  return { ...stored, ...await planInput(db, stored.plan) }
 })

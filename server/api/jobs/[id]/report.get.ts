@@ -1,14 +1,14 @@
-import { computeReport, fanIdsOf } from '../../../../core/plan'
+import { computeReport } from '../../../../core/plan'
 import { Refused } from '../../../db/errors'
-import { fansOfPlan } from '../../../db/repositories/fans'
 import { getPlan } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
+import { planInput } from '../../../utils/plan-input'
 import { idOf, route } from '../../../utils/reply'
 
 export default route(async (event) => {
   const db = await database()
   const { plan } = await getPlan(db, idOf(event))
-  const result = computeReport({ plan, fans: await fansOfPlan(db, fanIdsOf(plan)) })
+  const result = computeReport(await planInput(db, plan))
   if (!result.ok) throw new Refused(result.reason)
   const { need, path, pick, power, verdict, findings, stations, density } = result.report
   return {

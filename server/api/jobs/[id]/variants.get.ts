@@ -1,15 +1,15 @@
-import { computeReport, fanIdsOf } from '../../../../core/plan'
+import { computeReport } from '../../../../core/plan'
 import type { VariantSummary } from '../../../../shared/api'
-import { fansOfPlan } from '../../../db/repositories/fans'
 import { listVariants } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
+import { planInput } from '../../../utils/plan-input'
 import { idOf, route } from '../../../utils/reply'
 
 export default route(async (event): Promise<VariantSummary[]> => {
   const db = await database()
   const plans = await listVariants(db, idOf(event))
   return Promise.all(plans.map(async ({ plan }) => {
-    const result = computeReport({ plan, fans: await fansOfPlan(db, fanIdsOf(plan)) })
+    const result = computeReport(await planInput(db, plan))
     const report = result.ok ? result.report : null
     const pick = report?.pick ?? null
     const flow = pick?.served.value ?? null

@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { candidateFigures, meritOf, type Candidate } from '../../../core/plan'
+
+/** The rows of the line-up: each says why it is there or why it fails. */
+const props = defineProps<{ rows: Candidate[], picked: Candidate | null, compared: Candidate[] }>()
+const emit = defineEmits<{ pick: [candidate: Candidate], unpick: [], compare: [candidate: Candidate, on: boolean], light: [key: string | null] }>()
+const job = useJobStore()
+const believed = useBelievedFans()
+const { bare, say, show, symbol } = useUnits()
+const context = computed(() => job.report!.context)
+
+/** The weightiest two; the findings tell the rest once it is picked. */
+function whyOf(c: Candidate): string {
+  if (!c.reasons.length) {
+    const group = candidateGroup(c, believed.value)
+    const merit = group && meritOf(context.value, group, c)
+    return merit ? say(merit) : ''
+  }
+  return [...c.reasons].sort((a, b) => Number(b.verdict === 'fail') - Number(a.verdict === 'fail')).slice(0, 2).map(r => say(r.text)).join('; ')
+}
+/** Each row's figures, so that they open to their working. */
+const figures = computed(() => new Map(props.rows.map((c) => {
+  const group = candidateGroup(c, believed.value)
+  const list = group ? candidateFigures(context.value, c, group.model) : []
+  return [c, Object.fromEntries(list.map(f => [f.key, f]))]
+})))
+const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as const
+</script>
+
+<template>
+  <div class="scroll-x">
+    <table class="data ranks">
+      <thead>
+        <tr>
+          <th><span class="visually-hidden">Compare</span></th>
+          <th>Fan and drive</th>
+          <th class="num">
+            {{ symbol('flow') }}
+          </th>
+          <th class="num">
+            {{ symbol('pressure') }}
+          </th>
+          <th class="num">
+            dB(A)
+          </th>
+          <th class="num">
+            vs need
+          </th>
+          <th class="num">
+            cost, €
+          </th>
+          <th><span class="visually-hidden">Pick</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="c in rows"
+          :key="candidateKey(c) + (c === picked ? '-pick' : '')"
+          :class="[c.verdict, { picked: c === picked }]"
+          @mouseenter="emit('light', candidateKey(c))"
+          @mouseleave="emit('light', null)"
+          @focusin="emit('light', candidateKey(c))"
+          @focusout="emit('light', null)"
+        >
+          <td class="check">
+            <input
+              v-if="c !== picked"
+              type="checkbox"
+              :checked="compared.includes(c)"
+              :aria-label="`Compare ${candidateName(c)}`"
+              @change="emit('compare', c, ($event.target as HTMLInputElement).checked)"
+            >
+          </td>
+          <td>
+            <strong>{{ candidateName(c) }}</strong>
+            <span class="drive mono">{{ driveWords(c, show) }}</span>
+            <span class="drive"> · {{ c.maker }}<template v-if="c.owned">, owned</template></span>
+            <span
+              v-if="whyOf(c)"
+              class="why small"
+              :class="c.verdict"
+            >{{ whyOf(c) }}</span>
+          </td>
+          <td
+            v-for="key in cells"
+            :key="key"
+            class="num"
+          >
+            <FigureValue
+              v-if="figures.get(c)?.[key]"
+              :figure="figures.get(c)![key]!"
+              :signed="key === 'pick.margin'"
+              bare
+            />
+          </td>
+          <td class="num">
+            {{ bare(c.cost, 'money') }}
+          </td>
+          <td>
+            <button
+              v-if="c !== picked"
+              type="button"
+              class="button small"
+              :aria-label="`Pick ${c.secondId ? '' : `${c.count} × `}${c.maker} ${c.model} at ${show(c.driveV, 'voltage')}`"
+              @click="emit('pick', c)"
+            >
+              Pick
+            </button>
+            <button
+              v-else
+              type="button"
+              class="button small quiet"
+              aria-label="Give up the pick"
+              @click="emit('unpick')"
+            >
+              picked
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.ranks td:nth-child(2) { line-height: 1.250; }
+.ranks td, .ranks th { padding: 4px 5px; }
+.ranks .check { padding: 4px 0; width: 24px; }
+.check input { width: 18px; height: 18px; margin: 3px; }
+.ranks strong { display: block; }
+.drive { font-size: 12.5px; color: var(--ink-soft); }
+.why { display: block; color: var(--ink-soft); }
+.why.fail { color: var(--stop); }
+.why.warn { color: var(--amber); }
+tr.picked td { background: var(--cap-soft); }
+tr.picked td:first-child { box-shadow: inset 4px 0 0 var(--cap); }
+</style>

@@ -1,0 +1,13 @@
+import { setResponseHeader } from 'h3'
+import { readAttachment } from '../../../db/repositories/fans'
+import { database } from '../../../utils/store'
+import { idOf, route } from '../../../utils/reply'
+
+export default route(async (event) => {
+  const { mediaType, bytes } = await readAttachment(await database(), idOf(event))
+  setResponseHeader(event, 'content-type', mediaType)
+  // what was uploaded is shown as that kind of file and as nothing else
+  setResponseHeader(event, 'x-content-type-options', 'nosniff')
+  setResponseHeader(event, 'content-security-policy', 'default-src \'none\'; sandbox')
+  return Buffer.from(bytes)
+})

@@ -1,0 +1,5 @@
+import { shownByShelf } from '../../db/repositories/fans'
+import { database } from '../../utils/store'
+import { route } from '../../utils/reply'
+
+export default route(async () => shownByShelf(await database()))
