@@ -118,7 +118,7 @@ function judge(context: Context, group: Group, driven: DrivenGroup | null, c: Om
 export function meritOf(context: Context, group: Group, c: Candidate): Sentence | null {
   if (c.verdict === 'fail' || c.margin === null || context.needFlow === null) return null
   const low = c.driveV <= UNDER_RUN * group.model.fan.ratedV
-  return ['meets the need with ', { value: c.margin, quantity: 'ratio' }, ' to spare', ...low ? ['; a ', { value: group.model.fan.ratedV, quantity: 'voltage' as const }, ' fan under-run'] : [], ...c.owned ? ['; on your shelf'] : []]
+  return [context.designFlow !== null && c.flow !== null && c.flow >= context.designFlow ? 'meets need and margin' : 'meets the need', ...low ? ['; a ', { value: group.model.fan.ratedV, quantity: 'voltage' as const }, ' fan under-run'] : []]
 }
 
 /** One group and drive on this job's path, with the reasons for or against it. */

@@ -58,7 +58,7 @@ describe('the routes', () => {
     expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(demoJobs().length)
     expect((await (await fetch(`${server.url}/api/fans`)).json() as unknown[]).length).toBeGreaterThan(55)
     const { body } = await json(fetch(`${server.url}/api/jobs/job-film-cabinet/report`))
-    expect(body).toMatchObject({ need: { missing: null }, pick: { fanName: 'Sedge 92' } })
+    expect(body).toMatchObject({ need: { missing: null }, pick: { fanName: '2 × Sedge 92' } })
   })
   test('errors are JSON with code and message, never a stack trace', async () => {
     const cases = [

@@ -62,7 +62,7 @@ const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
         :aria-valuetext="show(pick.duty, 'ratio')"
         @input="setDuty(Number(($event.target as HTMLInputElement).value))"
       >
-      <span class="small soft">{{ pick.duty === null ? 'a clean speed limit on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}` }}</span>
+      <span class="small soft">{{ pick.duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}` }}</span>
     </template>
   </div>
 </template>

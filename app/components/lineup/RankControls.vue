@@ -61,6 +61,8 @@ const filtered = computed(() => {
         v-model="choice.pairs"
         type="checkbox"
       > unlike pairs</label>
+    </div>
+    <div class="row small">
       <span
         class="soft"
         role="status"
@@ -127,8 +129,9 @@ const filtered = computed(() => {
 </template>
 
 <style scoped>
-.filters { gap: 10px; margin: 6px 0 2px; }
-.short { width: 142px; }
+.filters { gap: 9px; margin: 6px 0 2px; flex-wrap: nowrap; }
+@media (max-width: 1240px) { .filters { flex-wrap: wrap; } }
+.short { width: 132px; }
 .short :deep(select) { min-height: 28px; padding: 2px 4px; font-size: 13px; }
 .filters label { display: inline-flex; align-items: center; gap: 6px; min-height: 26px; }
 .weights { display: grid; grid-template-columns: repeat(auto-fit, minmax(96px, 1fr)); gap: 4px 12px; margin: 4px 0; }

@@ -97,7 +97,7 @@ const day = (iso: string) => iso.slice(0, 10)
             <th class="num">
               ratio
             </th>
-            <th>held against the claim</th>
+            <th><span class="visually-hidden">Flag</span></th>
           </tr>
         </thead>
         <tbody>
@@ -116,20 +116,35 @@ const day = (iso: string) => iso.slice(0, 10)
             <td class="num">
               {{ ratioOf(r) }}
             </td>
-            <td><StateMark :state="marks[r.flag]" /> {{ flags[r.flag] }} <span class="soft">{{ r.how }}</span></td>
+            <td
+              class="flag"
+              :title="r.how"
+            >
+              <StateMark :state="marks[r.flag]" /> {{ flags[r.flag] }}
+            </td>
           </tr>
         </tbody>
       </table>
     </div>
     <p
+      v-if="rows.length"
+      class="small soft"
+    >
+      Speed and current are held against the claim at the test’s voltage; flow, pressure and level at the speed that was measured.
+    </p>
+    <p
       v-if="spreads.length"
       class="small"
     >
-      <strong>Between {{ Math.max(...spreads.map(s => s.specimens)) }} specimens:</strong>
+      <strong>Between {{ Math.max(...spreads.map(s => s.specimens)) }} specimens:</strong>{{ ' ' }}
       <span
         v-for="s in spreads"
         :key="s.figure"
-      > {{ testFigureNames[s.figure].name.toLowerCase() }} {{ s.figure === 'level' ? `${show(s.low, 'levelDifference')} to ${show(s.high, 'levelDifference')}` : `${show(s.low, 'ratio')} to ${show(s.high, 'ratio')} of the claim` }};</span>
+      >{{ testFigureNames[s.figure].name.toLowerCase() }} {{ s.figure === 'level' ? `${show(s.low, 'levelDifference')} to ${show(s.high, 'levelDifference')}` : `${show(s.low, 'ratio')} to ${show(s.high, 'ratio')} of the claim` }}{{ s === spreads.at(-1) ? '.' : '; ' }}</span>
     </p>
   </section>
 </template>
+
+<style scoped>
+.flag { white-space: nowrap; }
+</style>

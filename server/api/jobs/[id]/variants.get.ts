@@ -15,7 +15,7 @@ export default route(async (event): Promise<VariantSummary[]> => {
     const flow = pick?.served.value ?? null
     const need = report?.need.flow.value ?? null
     return {
-      id: plan.job.id, name: plan.job.name, fan: pick ? `${pick.candidate.count} × ${pick.fanName}` : '', driveV: pick?.candidate.driveV ?? null, flow, margin: flow !== null && need ? flow / need - 1 : null,
+      id: plan.job.id, name: plan.job.name, fan: pick?.fanName ?? '', driveV: pick?.candidate.driveV ?? null, flow, margin: flow !== null && need ? flow / need - 1 : null,
       level: pick?.candidate.level?.value ?? null, powerW: pick?.candidate.powerW ?? null, cost: pick?.candidate.cost ?? null, stops: report?.findings.findings.filter(f => f.severity === 'stop').length ?? 0,
     }
   }))
