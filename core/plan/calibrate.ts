@@ -3,7 +3,7 @@ import { fitResistance, pathExponent } from '../airpath'
 import { pressureAt, slopeAt, type Resistance } from '../fan'
 import { airflowWithWallLoss } from '../need'
 import type { Calibration, Fan, PlanDocument } from './document'
-import { curvesAt, driveSpeed, modelFan } from './fan'
+import { curveAt, driveSpeed, modelFan } from './fan'
 import { figure, input, type Figure } from './figure'
 import { pathDrop, scalePath, type PathModel } from './path'
 
@@ -41,7 +41,7 @@ function pointOfFan(cal: Calibration, flow: number, flowDoubt: number, air: AirS
   if (!made.ok) return made.reason
   const volts = cal.volts ?? fan.ratedV
   const speed = driveSpeed(made.model, volts)
-  const curve = curvesAt(made.model, volts).middle
+  const curve = curveAt(made.model, volts, 'middle')
   if (!(speed > 0)) return 'At that voltage this fan stands still.'
   const x = flow / (cal.count * speed)
   const p = pressureAt(curve, x)

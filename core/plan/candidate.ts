@@ -5,7 +5,7 @@ import type { Arrangement, Job } from './document'
 import { drivenSpeed, freeDelivery, lowestDuty } from './fan'
 import { drivenGroup, endsOf, groupCost, groupCurrent, groupLimits, groupThickness, membersOf, type DrivenGroup, type Group, type GroupDrive } from './group'
 import { groupLevel, type LevelEstimate } from './noise'
-import { operateOnPath, operatingFlow, type PathSolver } from './operate'
+import { operateOnPath, operatingFlow, quickFlow, type PathSolver, type QuickPath } from './operate'
 import { pathDoubt, pathDrop } from './path'
 
 /** Pressure above which a path counts as a restriction for the noise claim, Pa. Handbook, findings `noise-free-air-claim`. */
@@ -70,12 +70,13 @@ export interface Candidate {
   owned: boolean
 }
 
-/** The quick part of a candidate, enough to rank drive levels: flow and level at one drive. */
-export function quickLook(context: Context, group: Group, drive: GroupDrive): { flow: number, level: number | null } {
-  const driven = drivenGroup(group, drive, context.air)
-  if (!driven) return { flow: 0, level: null }
-  return { flow: operatingFlow(context.solver, driven.curve, driven.drive), level: groupLevel(group, drive, context.job.listenerM, true, false)?.value ?? null }
+/** The quick part of a candidate, enough to rank drive levels: the flow at one drive, m3/s; 0 where nothing turns. */
+export function quickGroupFlow(path: QuickPath, air: AirState, group: Group, drive: GroupDrive): number {
+  const driven = drivenGroup(group, drive, air)
+  return driven ? Math.max(0, quickFlow(path, driven.curve, driven.drive)) : 0
 }
+/** Its level, as if the path resists and no fan stalls, dB(A). */
+export const quickGroupLevel = (context: Context, group: Group, drive: GroupDrive): number | null => groupLevel(group, drive, context.job.listenerM, true, false)?.value ?? null
 
 function judge(context: Context, group: Group, driven: DrivenGroup | null, c: Omit<Candidate, 'reasons' | 'verdict'>): Reason[] {
   const { job } = context

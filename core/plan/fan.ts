@@ -31,6 +31,8 @@ export interface FanModel {
   curves: FanCurves
   /** at other voltages, rising; empty for most fans */
   others: OtherCurves[]
+  /** mixed curves that were needed already, by voltage */
+  mixed: Map<number, Partial<Record<'low' | 'middle' | 'high', FanCurve>>>
   minV: number
   maxV: number
   startV: number
@@ -60,7 +62,7 @@ export function modelFan(fan: Fan): FanModelResult {
   const fromSone = fan.noiseDbA === null && fan.noiseSone !== null && fan.noiseSone > 0
   return {
     ok: true, model: {
-      fan, curves, others, interceptV: fan.interceptV ?? 0, minV: fan.minV ?? RUN_SHARE * fan.ratedV, maxV: fan.maxV ?? (1 + WINDOW) * fan.ratedV,
+      fan, curves, others, mixed: new Map(), interceptV: fan.interceptV ?? 0, minV: fan.minV ?? RUN_SHARE * fan.ratedV, maxV: fan.maxV ?? (1 + WINDOW) * fan.ratedV,
       startV: fan.startV ?? START_SHARE * fan.ratedV, startKnown: fan.startV !== null,
       claimDbA: fromSone ? soneToDbA(fan.noiseSone!) : fan.noiseDbA, claimDistanceM: fan.noiseDistanceM ?? (fromSone ? SONE_DISTANCE_M : null),
     },
@@ -116,27 +118,34 @@ export function driveSpeed(model: FanModel, volts: number): number {
 }
 
 const BLEND_POINTS = 25
+/** Mixed curves that a model keeps, for searches that come back to the same voltages. */
+const MIXES_KEPT = 64
 /**
- * The fan's curves at rated speed as they are at a voltage: its own, or a mix of the two nearest that the sheet gives.
+ * A fan's curve at rated speed as it is at a voltage: its own, or a mix of the two nearest that the sheet gives.
  * A driven curve is this one scaled by the affinity laws.
  */
-export function curvesAt(model: FanModel, volts: number): FanCurves {
-  if (!model.others.length) return model.curves
+export function curveAt(model: FanModel, volts: number, which: 'low' | 'middle' | 'high'): FanCurve {
+  if (!model.others.length || volts === model.fan.ratedV) return model.curves[which]
+  const kept = model.mixed.get(volts)?.[which]
+  if (kept) return kept
   const known = [...model.others, { volts: model.fan.ratedV, speed: 1, curves: model.curves }].sort((a, b) => a.volts - b.volts)
   const at = known.findIndex(k => k.volts >= volts)
-  if (at === 0 || at < 0) return known[at === 0 ? 0 : known.length - 1]!.curves
+  if (at <= 0) return known[at === 0 ? 0 : known.length - 1]!.curves[which]
   const [a, b] = [known[at - 1]!, known[at]!]
-  const share = (volts - a.volts) / (b.volts - a.volts)
-  if (share === 1) return b.curves
-  const mix = (x: FanCurve, y: FanCurve): FanCurve => {
-    const first = Math.max(x.q[0]!, y.q[0]!)
-    const last = Math.min(lastFlow(x), lastFlow(y))
-    const points = Array.from({ length: BLEND_POINTS }, (_, i) => first + (last - first) * i / (BLEND_POINTS - 1))
-      .map(q => ({ q, p: Math.max(0, (1 - share) * (pressureAt(x, q) ?? 0) + share * (pressureAt(y, q) ?? 0)) }))
-    const made = makeCurve(points)
-    return made.ok ? made.curve : x
-  }
-  return { low: mix(a.curves.low, b.curves.low), middle: mix(a.curves.middle, b.curves.middle), high: mix(a.curves.high, b.curves.high), basis: share < 0.5 ? a.curves.basis : b.curves.basis }
+  const curve = mixCurves(a.curves[which], b.curves[which], (volts - a.volts) / (b.volts - a.volts))
+  if (model.mixed.size < MIXES_KEPT) model.mixed.set(volts, { ...model.mixed.get(volts), [which]: curve })
+  return curve
+}
+
+/** Two curves mixed at equal flow; a share of 1 is the second. */
+function mixCurves(x: FanCurve, y: FanCurve, share: number): FanCurve {
+  if (share === 1) return y
+  const first = Math.max(x.q[0]!, y.q[0]!)
+  const last = Math.min(lastFlow(x), lastFlow(y))
+  const points = Array.from({ length: BLEND_POINTS }, (_, i) => first + (last - first) * i / (BLEND_POINTS - 1))
+    .map(q => ({ q, p: Math.max(0, (1 - share) * (pressureAt(x, q) ?? 0) + share * (pressureAt(y, q) ?? 0)) }))
+  const made = makeCurve(points)
+  return made.ok ? made.curve : x
 }
 
 /** Lowest duty that keeps a fan turning, and its speed there. */

@@ -1,7 +1,7 @@
 import type { AirState } from '../air'
 import { asSheet, combinedCurve, highestPressure, lastFlow, scaleCurve, type Drive, type FanCurve } from '../fan'
 import type { Arrangement, Fan, Pick } from './document'
-import { curvesAt, driveSpeed, drivenSpeed, fanCurrent, fanStartCurrent, modelFan, trueThickness, type FanModel } from './fan'
+import { curveAt, driveSpeed, drivenSpeed, fanCurrent, fanStartCurrent, modelFan, trueThickness, type FanModel } from './fan'
 import { driveOf } from './operate'
 
 /** Fans that work together: n alike, or a pair of unlike ones (then `count` is 2). */
@@ -40,10 +40,10 @@ export interface DrivenGroup { curve: FanCurve, drive: Drive }
 export function drivenGroup(group: Group, { volts, duty }: GroupDrive, air: AirState, which: 'low' | 'middle' | 'high' = 'middle'): DrivenGroup | null {
   const { model, second, count, arrangement } = group
   const speed = drivenSpeed(model, volts, duty)
-  if (!second) return speed > 0 ? { curve: curvesAt(model, volts)[which], drive: driveOf(air, speed, count, addsPressure(arrangement) ? 'series' : arrangement === 'single' ? 'single' : 'parallel') } : null
+  if (!second) return speed > 0 ? { curve: curveAt(model, volts, which), drive: driveOf(air, speed, count, addsPressure(arrangement) ? 'series' : arrangement === 'single' ? 'single' : 'parallel') } : null
   const driven = [model, second].map((m) => {
     const s = drivenSpeed(m, volts, duty)
-    return s > 0 ? scaleCurve(curvesAt(m, volts)[which], s, s ** 2 * air.densityRatio) : null
+    return s > 0 ? scaleCurve(curveAt(m, volts, which), s, s ** 2 * air.densityRatio) : null
   })
   if (!driven[0] || !driven[1]) return null
   const curve = combinedCurve(driven[0], driven[1], addsPressure(arrangement) ? 'series' : 'parallel')
@@ -57,31 +57,29 @@ export const endsOf = ({ curve, drive }: DrivenGroup) => ({
 
 /** Smallest highest pressure among the members as driven, Pa. */
 export const weakestPressure = (group: Group, { volts, duty }: GroupDrive, air: AirState) =>
-  Math.min(...membersOf(group).map(m => highestPressure(curvesAt(m, volts).middle) * drivenSpeed(m, volts, duty) ** 2 * air.densityRatio))
+  Math.min(...membersOf(group).map(m => highestPressure(curveAt(m, volts, 'middle')) * drivenSpeed(m, volts, duty) ** 2 * air.densityRatio))
 
-const total = (group: Group, of: (model: FanModel) => number | null): number | null => {
-  let sum = 0
-  for (const m of membersOf(group)) {
-    const value = of(m)
-    if (value === null) return null
-    sum += value
-  }
-  return sum
+/** A value of all members together; null where one is not known. */
+function total({ model, second, count }: Group, of: (model: FanModel) => number | null): number | null {
+  const first = of(model)
+  if (!second) return first === null ? null : count * first
+  const other = of(second)
+  return first === null || other === null ? null : first + other
 }
 /** Running and start current of all members, A; null where one is not known. */
 export const groupCurrent = (group: Group, { volts, duty }: GroupDrive) => total(group, m => driveSpeed(m, volts) > 0 ? fanCurrent(m, volts, duty) : m.fan.ratedA === null ? null : 0)
 export const groupStart = (group: Group, volts: number) => total(group, m => fanStartCurrent(m, volts))
 
 /** Lowest of the members' allowed maxima, highest of their start voltages and allowed minima, V: what the whole group stands and needs. */
-export const groupLimits = (group: Group) => {
-  const members = membersOf(group)
-  return { maxV: Math.min(...members.map(m => m.maxV)), startV: Math.max(...members.map(m => m.startV)), minV: Math.max(...members.map(m => m.minV)) }
-}
+export const groupLimits = ({ model, second }: Group) => ({
+  maxV: Math.min(model.maxV, second?.maxV ?? Infinity), startV: Math.max(model.startV, second?.startV ?? 0), minV: Math.max(model.minV, second?.minV ?? 0),
+})
 
 /** Depth that the group takes at one place, stages behind each other added, m. */
 export function groupThickness(group: Group): number {
-  const all = membersOf(group).map(m => trueThickness(m.fan))
-  return group.arrangement === 'series' ? all.reduce((s, t) => s + t, 0) : Math.max(...all)
+  const first = trueThickness(group.model.fan)
+  const other = group.second ? trueThickness(group.second.fan) : first
+  return group.arrangement !== 'series' ? Math.max(first, other) : group.second ? first + other : group.count * first
 }
 
 /** What the group costs where its fans are not owned; null where a price is not known. */

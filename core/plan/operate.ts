@@ -14,6 +14,34 @@ export function pathSolver(path: PathModel, guess: number | null): PathSolver {
   return { path, fixed: path.bent ? null : localResistance(path, at), guess: at }
 }
 
+/** Flows of the quick table: one step is 6 % more air, within which a local fit of duct friction is as good as exact. */
+const QUICK = { from: 1e-5, step: Math.log(1.06), size: 200 }
+
+/** Local fits of a bent path at many flows, made once for a whole search. */
+export interface QuickPath { solver: PathSolver, fits: (Required<Resistance> | undefined)[] }
+export const quickPath = (solver: PathSolver): QuickPath => ({ solver, fits: new Array<Required<Resistance> | undefined>(QUICK.size) })
+
+const quickIndex = (flow: number) => Math.max(0, Math.min(QUICK.size - 1, Math.round(Math.log(flow / QUICK.from) / QUICK.step)))
+
+/**
+ * Lowest stable flow for a search: as `operatingFlow`, with the local fits of a bent path taken from a table.
+ * @returns m3/s, or -1; within about 0.1 % of the exact one
+ */
+export function quickFlow({ solver, fits }: QuickPath, curve: FanCurve, drive: Drive): number {
+  if (solver.fixed) return stableFlow(curve, solver.fixed, drive)
+  let at = quickIndex(solver.guess)
+  let flow = -1
+  for (let i = 0; i < ROUNDS; i++) {
+    const fit = fits[at] ??= localResistance(solver.path, QUICK.from * Math.exp(at * QUICK.step))
+    flow = stableFlow(curve, fit, drive)
+    if (!(flow > 0)) break
+    const next = quickIndex(flow)
+    if (Math.abs(next - at) <= 1) break
+    at = next
+  }
+  return flow
+}
+
 const scaled = (r: Required<Resistance>, factor: number): Resistance => factor === 1 ? r : { a: r.a * factor, b: r.b * factor, head: r.head * factor }
 
 /** Path coefficients at the operating point of a driven curve: the local fit is repeated until its flow stands. */

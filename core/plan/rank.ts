@@ -1,7 +1,8 @@
-import { evaluateCandidate, quickLook, START_MARGIN, type Candidate, type Context } from './candidate'
+import { evaluateCandidate, quickGroupFlow, quickGroupLevel, START_MARGIN, type Candidate, type Context } from './candidate'
 import type { Fan, PlanDocument } from './document'
 import { lowestDuty, modelFan, type FanModel } from './fan'
 import { groupCost, groupCurrent, groupLimits, groupThickness, type Group, type GroupDrive } from './group'
+import { quickPath, type QuickPath } from './operate'
 import { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'
 
 export type Objective = 'quietest' | 'margin' | 'cheapest' | 'power' | 'thinnest' | 'loudness' | 'value' | 'weights'
@@ -148,17 +149,16 @@ export function compareCandidates(order: Order): (a: Candidate, b: Candidate) =>
 }
 
 /** Which of a group's drives to show: the lowest that gives the planned flow, or the strongest. */
-function chooseDrive(context: Context, group: Group, drives: readonly GroupDrive[], { objective }: RankOptions): GroupDrive {
+function chooseDrive(context: Context, path: QuickPath, group: Group, drives: readonly GroupDrive[], { objective }: RankOptions): GroupDrive {
   const full = drives.at(-1)!
-  const look = (drive: GroupDrive) => quickLook(context, group, drive)
   if (objective === 'margin') {
     const limit = context.levelLimit
     if (limit === null) return full
-    const tooLoud = firstThat(drives, d => (look(d).level ?? 0) > limit)
+    const tooLoud = firstThat(drives, d => (quickGroupLevel(context, group, d) ?? 0) > limit)
     return tooLoud === 0 ? full : drives[tooLoud - 1]!
   }
   const wanted = context.designFlow
-  return wanted === null ? full : drives[firstThat(drives, d => look(d).flow >= wanted)] ?? full
+  return wanted === null ? full : drives[firstThat(drives, d => quickGroupFlow(path, context.air, group, d) >= wanted)] ?? full
 }
 
 /** Index of the first drive that passes a test which, once passed, stays passed (flow and level rise with speed); the length when none does. */
@@ -176,8 +176,9 @@ function firstThat(drives: readonly GroupDrive[], test: (drive: GroupDrive) => b
 /** A group at its chosen drive, known just well enough to be put in order. */
 interface Light extends Scored { group: Group, drive: GroupDrive, fails: boolean }
 
-function lightOf(context: Context, group: Group, drive: GroupDrive): Light {
-  const { flow, level } = quickLook(context, group, drive)
+function lightOf(context: Context, path: QuickPath, group: Group, drive: GroupDrive): Light {
+  const flow = quickGroupFlow(path, context.air, group, drive)
+  const level = quickGroupLevel(context, group, drive)
   const current = groupCurrent(group, drive)
   const { startV, maxV } = groupLimits(group)
   const cost = groupCost(group)
@@ -208,22 +209,24 @@ export function rankShelf(context: Context, shelf: ModelShelf, options: RankOpti
   let looked = 0
   const lights: Light[] = []
   const singles: Light[] = []
-  const look = (group: Group) => {
-    const drives = driveChoices(group, options)
+  const path = quickPath(context.solver)
+  const look = (group: Group, drives: readonly GroupDrive[] = driveChoices(group, options)) => {
     if (!drives.length) return null
     looked += drives.length
-    const light = lightOf(context, group, chooseDrive(context, group, drives, options))
+    const light = lightOf(context, path, group, chooseDrive(context, path, group, drives, options))
     lights.push(light)
     return light
   }
   for (const model of shelf.models) {
     if (!passesFilter(model.fan, options.filter, context.job)) continue
+    // fans alike are driven alike, however many
+    const drives = driveChoices({ model, second: null, count: 1, arrangement: 'single' }, options)
     for (const count of options.counts) {
-      const light = look({ model, second: null, count, arrangement: count === 1 ? 'single' : 'parallel' })
+      const light = look({ model, second: null, count, arrangement: count === 1 ? 'single' : 'parallel' }, drives)
       if (light && count === 1) singles.push(light)
     }
-    if (options.series) look({ model, second: null, count: 2, arrangement: 'series' })
-    if (options.places) look({ model, second: null, count: 2, arrangement: 'places' })
+    if (options.series) look({ model, second: null, count: 2, arrangement: 'series' }, drives)
+    if (options.places) look({ model, second: null, count: 2, arrangement: 'places' }, drives)
   }
   if (options.pairs) for (const group of pairsOf(singles)) look(group)
   const of = scoreOf(options)

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { combinedCurve, dropOf, highestPressure, lastFlow, parallelOperatingPoint, pressureAt, scaleCurve, seriesOperatingFlow, stableFlow } from '../fan'
 import {
-  claimRows, computeReport, curvesAt, defaultRank, driveChoices, driveSpeed, dutySpeed, evaluateCandidate, fanCurrent, fanStartCurrent, groupOf, lifeAt, meritOf, modelFan, modelShelf, newElement, newFan, newPlan, newTest, noFilter,
+  claimRows, computeReport, curveAt, defaultRank, driveChoices, driveSpeed, dutySpeed, evaluateCandidate, fanCurrent, fanStartCurrent, groupOf, lifeAt, meritOf, modelFan, modelShelf, newElement, newFan, newPlan, newTest, noFilter,
   passesFilter, planDoubt, railsOf, rankShelf, shelfShown, spreadOf, trustedFan, weightedScore, evenWeights, type Fan, type FanModel, type Group, type PlanDocument, type RankOptions, type Report,
 } from '.'
 import { sayIn } from '../units'
@@ -99,13 +99,13 @@ describe('curves at several voltages', () => {
     expect(driveSpeed(m, 6)).toBeCloseTo(0.45, 9)
     expect(driveSpeed(m, 9)).toBeCloseTo((0.45 + 1) / 2, 9)
     expect(driveSpeed(m, 3)).toBe(0)
-    const low = scaleCurve(curvesAt(m, 6).middle, 0.45, 0.45 ** 2)
+    const low = scaleCurve(curveAt(m, 6, 'middle'), 0.45, 0.45 ** 2)
     expect(pressureAt(low, 0.005)).toBeCloseTo(8, 6)
-    expect(curvesAt(m, 12)).toBe(m.curves)
+    expect(curveAt(m, 12, 'low')).toBe(m.curves.low)
   })
   test('between two voltages the shape lies between the two', () => {
     const m = model(two)
-    const [a, mid, b] = [6, 9, 12].map(v => pressureAt(curvesAt(m, v).middle, 0.008)!)
+    const [a, mid, b] = [6, 9, 12].map(v => pressureAt(curveAt(m, v, 'middle'), 0.008)!)
     expect(mid!).toBeGreaterThanOrEqual(Math.min(a!, b!))
     expect(mid!).toBeLessThanOrEqual(Math.max(a!, b!))
   })
