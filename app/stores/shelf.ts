@@ -17,6 +17,8 @@ export const useShelfStore = defineStore('shelf', () => {
   /** 0..1 while a long shelf comes in */
   const progress = ref<number | null>(null)
   let coming: Promise<void> | null = null
+  /** counts up when the shelf has changed, for lists that hold a part of it */
+  const changed = ref(0)
 
   /** The whole shelf, page by page: a long one does not hold the screen up. */
   async function fetchAll(): Promise<void> {
@@ -41,6 +43,7 @@ export const useShelfStore = defineStore('shelf', () => {
   }
   async function load(force = false): Promise<void> {
     if (loaded.value && !force && !coming) return
+    if (force) changed.value++
     coming ??= fetchAll().finally(() => {
       coming = null
       progress.value = null
@@ -100,5 +103,5 @@ export const useShelfStore = defineStore('shelf', () => {
   const remember = (fans: Fan[]) => {
     extra.value = fans
   }
-  return { stored, fans, known, shown, loaded, progress, problem, draft, load, byId, fetchOne, save, remove, remember, leaveUnsaved }
+  return { stored, fans, known, shown, loaded, changed, progress, problem, draft, load, byId, fetchOne, save, remove, remember, leaveUnsaved }
 })

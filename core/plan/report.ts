@@ -95,13 +95,16 @@ export function candidateFigures({ job, air, needFlow }: Context, c: Candidate, 
   ]
 }
 
+/** Hours of life are worth no more than hundreds. */
+const hundreds = (hours: number) => Math.round(hours / 100) * 100
+
 function lifeFigure(plan: PlanDocument, need: Need, candidate: Candidate, group: Group, density: number): Figure | null {
   const { fan } = group.model
   const airC = fanAirC(plan, need, candidate.flow, density) ?? plan.job.ambientMaxC ?? plan.job.ambientC
   const life = lifeAt(fan, airC)
-  return life && figure('pick.life', 'Bearing life there', 'duration', 3600 * Math.sqrt(life.low * life.high), 'L = L10 · 2^((T_ref − T)/k), k 10 to 15 K', 'handbook, heat and time (common practice)', {
-    basis: 'estimated', low: 3600 * life.low, high: 3600 * life.high, note: 'L10: by then one in ten has failed. Dust, shock and a wrong shaft are not in it.',
-    inputs: [input('L10', 'sheet', (fan.lifeH ?? 0) * 3600, 'duration'), input('T_ref', 'stated at', fan.lifeC ?? 40, 'temperature'), input('T', 'air at the fan', airC, 'temperature')],
+  return life && figure('pick.life', 'Bearing life there, hours', 'number', hundreds(Math.sqrt(life.low * life.high)), 'L = L10 · 2^((T_ref − T)/k), k 10 to 15 K', 'handbook, heat and time (common practice)', {
+    basis: 'estimated', low: hundreds(life.low), high: hundreds(life.high), note: 'L10: by then one in ten has failed. Dust, shock and a wrong shaft are not in it.',
+    inputs: [input('L10', 'sheet, hours', fan.lifeH, 'number'), input('T_ref', 'stated at', fan.lifeC ?? 40, 'temperature'), input('T', 'air at the fan', airC, 'temperature')],
   })
 }
 

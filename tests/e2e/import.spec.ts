@@ -19,6 +19,7 @@ test('a table of mixed units: looked at, mapped, written in part, taken back', a
   await expect(page.getByRole('row').filter({ hasText: 'Gorse 120' })).toContainText('“huge” does not begin with a number')
   await page.getByRole('button', { name: 'Write 2 fans' }).click()
   await expect(page.getByText('2 fans written.')).toBeVisible()
+  await page.getByLabel('Search').fill('gorse')
   await expect(page.getByRole('link', { name: 'Testmoor Gorse 92' })).toBeVisible()
   await expect(page.getByRole('link', { name: 'Testmoor Gorse 120' })).toHaveCount(0)
   await page.getByRole('link', { name: 'Testmoor Gorse 80' }).click()

@@ -65,17 +65,23 @@ test('a curve is read off a picture to within 3 %, its points can be mended, and
   await page.keyboard.press('Delete')
   await expect(points).toHaveCount(before - 1)
   await dialog.getByRole('button', { name: /^Take these/ }).click()
+  // the second curve of the same picture: the axes stay, only its voltage is told
+  await type(page, 'This curve is drawn at', '9 V')
+  await click(60 + 5 * 50, 400 - 20 * 350 / 60)
+  await dialog.getByRole('button', { name: /^Take these/ }).click()
+  await page.keyboard.press('Escape')
   await expect(dialog).toBeHidden()
+  await expect(page.getByText(/^9\sV/)).toBeVisible()
 
   const rows = before - 1
   for (let i = 1; i <= rows; i++) {
-    const value = async (label: string) => Number.parseFloat(await page.getByLabel(label, { exact: true }).inputValue())
+    const value = async (label: string) => Number.parseFloat(await page.getByLabel(label, { exact: true }).first().inputValue())
     const q = await value(`Flow of point ${i}`)
     const p = await value(`Pressure of point ${i}`)
     expect(Math.abs(p - 50 * (1 - (q / 80) ** 2)), `point ${i} at ${q}`).toBeLessThan(0.03 * 50)
   }
   await page.getByRole('button', { name: 'Put on the shelf' }).click()
   await page.getByRole('link', { name: 'Traced 80', exact: true }).click()
-  await page.getByText('More of the sheet').click()
+  await page.getByText('Body, price, and claims printed twice').click()
   await expect(page.getByLabel('Notes')).toHaveValue(/Curve read off a picture, reading error ±/)
 })

@@ -6,7 +6,7 @@ import { fromSi, preferredUnit } from '../../../core/units'
 
 Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip, Filler, annotation)
 
-export interface CurveSeries { id: string, label: string, points: { flow: number, pressure: number }[], tone: 'pick' | 'other' | 'lit' | 'compared' | 'member', operating: { flow: number, pressure: number, low?: number | null, high?: number | null } | null }
+export interface CurveSeries { id: string, label: string, points: { flow: number, pressure: number }[], tone: 'pick' | 'other' | 'lit' | 'member', /** its place among those compared by hand */ order?: number, operating: { flow: number, pressure: number, low?: number | null, high?: number | null } | null }
 
 /** Pressure over flow: fan curves as driven, the path with its band, the need, the operating points. The same data stand in a table. */
 const props = defineProps<{
@@ -26,11 +26,11 @@ const x = (si: number) => fromSi(si, flowUnit.value)
 const y = (si: number) => fromSi(si, pressureUnit.value)
 
 const colours = useChartColours()
-const tone = (s: CurveSeries) => s.tone === 'pick' || s.tone === 'member' ? colours.value.cap : s.tone === 'lit' ? colours.value.lit : s.tone === 'compared' ? colours.value.series[compared.value.indexOf(s.id) % colours.value.series.length]! : colours.value.other
+const tone = (s: CurveSeries) => s.tone === 'pick' || s.tone === 'member' ? colours.value.cap : s.order !== undefined ? colours.value.series[s.order % colours.value.series.length]! : s.tone === 'lit' ? colours.value.lit : colours.value.other
 /** What is compared by hand keeps a colour and a dash of its own, so that it is told apart without colour as well. */
-const compared = computed(() => props.series.filter(s => s.tone === 'compared').map(s => s.id))
+const compared = computed(() => props.series.filter(s => s.order !== undefined).sort((a, b) => a.order! - b.order!))
 const dashes = [[], [8, 3], [2, 3], [8, 3, 2, 3], [14, 4], [4, 2]]
-const dash = (s: CurveSeries) => s.tone === 'lit' ? [7, 4] : s.tone === 'member' ? [3, 3] : s.tone === 'compared' ? dashes[compared.value.indexOf(s.id) % dashes.length]! : []
+const dash = (s: CurveSeries) => s.order !== undefined ? dashes[s.order % dashes.length]! : s.tone === 'lit' ? [7, 4] : s.tone === 'member' ? [3, 3] : []
 
 const top = computed(() => {
   const shown = props.series.flatMap(s => s.operating ? [s.operating.pressure] : [])
@@ -45,7 +45,7 @@ const data = computed((): ChartData<'scatter'> => ({
   datasets: [
     ...props.series.map(s => ({
       label: s.label, data: s.points.map(p => ({ x: x(p.flow), y: y(p.pressure) })), showLine: true, pointRadius: 0, pointHitRadius: 0,
-      borderColor: tone(s), borderWidth: s.tone === 'other' || s.tone === 'member' ? 1.4 : s.tone === 'compared' ? 2 : 3, borderDash: dash(s),
+      borderColor: tone(s), borderWidth: s.tone === 'pick' || s.tone === 'lit' ? 3 : s.order !== undefined ? 2 : 1.4, borderDash: dash(s),
     })),
     { label: 'path, low', data: props.path.map(p => ({ x: x(p.flow), y: y(p.low) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderWidth: 0, fill: false },
     { label: 'path, high', data: props.path.map(p => ({ x: x(p.flow), y: y(p.high) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderWidth: 0, fill: '-1', backgroundColor: `color-mix(in srgb, ${colours.value.bark} 18%, transparent)` },
@@ -97,7 +97,7 @@ const format = (value: number) => Number(value.toPrecision(3))
         <span><i class="pick" />your pick</span>
         <template v-if="compared.length">
           <span
-            v-for="s in series.filter(c => c.tone === 'compared')"
+            v-for="s in compared"
             :key="s.id"
           ><svg
             width="26"

@@ -131,9 +131,9 @@ const filtered = computed(() => {
 <style scoped>
 .filters { gap: 9px; margin: 6px 0 2px; flex-wrap: nowrap; }
 @media (max-width: 1240px) { .filters { flex-wrap: wrap; } }
-.short { width: 132px; }
+.short { width: 118px; }
 .short :deep(select) { min-height: 28px; padding: 2px 4px; font-size: 13px; }
-.filters label { display: inline-flex; align-items: center; gap: 6px; min-height: 26px; }
+.filters label { white-space: nowrap; display: inline-flex; align-items: center; gap: 6px; min-height: 26px; }
 .weights { display: grid; grid-template-columns: repeat(auto-fit, minmax(96px, 1fr)); gap: 4px 12px; margin: 4px 0; }
 .weights label { display: grid; gap: 0; }
 .weights input { accent-color: var(--teal); width: 100%; min-height: 24px; }

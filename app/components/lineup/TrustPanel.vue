@@ -32,7 +32,7 @@ const rows = computed(() => testFigures.flatMap((figure) => {
     >
       <thead>
         <tr>
-          <th>Measured over claimed, on this shelf</th>
+          <th>Measured over claimed</th>
           <th class="num">
             median
           </th>
@@ -40,7 +40,7 @@ const rows = computed(() => testFigures.flatMap((figure) => {
             range
           </th>
           <th class="num">
-            fans tested
+            fans
           </th>
         </tr>
       </thead>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Attachment } from '../../../shared/api'
-import { MOST_ATTACHED } from '../../../shared/schemas/fan'
+import { attachmentSchema, MOST_ATTACHED } from '../../../shared/schemas/fan'
 
 /** Pages of the data sheet and pictures, kept with the fan. */
 const props = defineProps<{ fanId: string }>()
@@ -18,6 +18,11 @@ async function attach(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
+  const kind = attachmentSchema.shape.mediaType.safeParse(file.type)
+  if (!kind.success) {
+    problem.value = `${file.name}: ${kind.error.issues[0]!.message}`
+    return
+  }
   if (file.size > MOST_ATTACHED) {
     problem.value = `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most ${MOST_ATTACHED / 1e6} MB are kept.`
     return

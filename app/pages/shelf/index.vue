@@ -15,11 +15,15 @@ const ROW_HEIGHT = 36
 const query = computed(() => ({ text: text.value, frameM: String(frame.value ?? ''), ratedV: String(volts.value ?? ''), owned: owned.value ? 'true' : '', sort: sort.value }))
 const { total, problem, rows, refresh, scrolled, before, after } = useShelfPages(query, ROW_HEIGHT)
 const facets = ref<ShelfFacets>({ frames: [], volts: [], total: 0 })
+/** The rows first; what they may be narrowed to follows. */
 async function renew() {
-  const [told] = await Promise.all([api<ShelfFacets>('fans/facets'), refresh()])
-  if (told.ok) facets.value = told.data
+  await refresh()
+  void api<ShelfFacets>('fans/facets').then((told) => {
+    if (told.ok) facets.value = told.data
+  })
 }
 await renew()
+watch(() => shelf.changed, renew)
 const optionsFor = (values: number[], print: (v: number) => string) => [{ value: null as number | null, label: 'any' }, ...values.map(v => ({ value: v as number | null, label: print(v) }))]
 const frames = computed(() => optionsFor(facets.value.frames, v => show(v, 'length')))
 const voltages = computed(() => optionsFor(facets.value.volts, v => `${v} V`))
@@ -103,7 +107,7 @@ usePageKeys([
           <span
             class="soft small"
             role="status"
-          >{{ shelf.progress === null ? `${total ?? 0} of ${facets.total} fans` : `fetching the shelf, ${Math.round(100 * shelf.progress)} %` }}</span>
+          >{{ shelf.progress === null ? `${total ?? 0} of ${facets.total || total || 0} fans` : `fetching the shelf, ${Math.round(100 * shelf.progress)} %` }}</span>
         </div>
         <p
           v-if="problem"
@@ -112,7 +116,7 @@ usePageKeys([
           {{ problem }}
         </p>
         <p
-          v-else-if="!facets.total"
+          v-else-if="total === 0 && !facets.total"
           class="empty"
         >
           The shelf is empty. Type a fan in from its data sheet: size, voltage, current, airflow and pressure are enough to begin.

@@ -10,7 +10,7 @@ export interface ChildTable<Key extends string> { key: Key, select: string, dele
 /** Who the rows belong to: the column, how $1 picks them, and what is inserted there. */
 interface Owner { column: string, mine: string, value: string, /** what incoming rows must hold to be this owner's */ given: string }
 const ofJob: Owner = { column: 'job_id', mine: 'job_id = $1', value: '$1', given: 'true' }
-const ofFans: Owner = { column: 'fan_id', mine: 'fan_id IN (SELECT jsonb_array_elements_text($1::jsonb))', value: 'fan_id', given: 'fan_id IN (SELECT jsonb_array_elements_text($1::jsonb))' }
+const ofFans: Owner = { column: 'fan_id', mine: 'fan_id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))', value: 'fan_id', given: 'fan_id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))' }
 
 /**
  * The three statements of one table, written once from its constant names; values are parameters only.

@@ -135,7 +135,7 @@ export interface Imported { created: string[], before: Fan[] }
 /** Writes fans whole, new and known ones, in one transaction: all of them or none. A fan that was put aside comes back. */
 export async function importFans(db: Database, fans: readonly Fan[]): Promise<Imported> {
   return db.transaction(async (tx) => {
-    const rows = await tx.query<Row>('SELECT * FROM fan WHERE deleted_at IS NULL AND id IN (SELECT jsonb_array_elements_text($1::jsonb)) FOR UPDATE', [JSON.stringify(fans.map(f => f.id))])
+    const rows = await tx.query<Row>('SELECT * FROM fan WHERE deleted_at IS NULL AND id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) FOR UPDATE', [JSON.stringify(fans.map(f => f.id))])
     const before = (await withParts(tx, rows)).map(s => s.fan)
     const known = new Set(before.map(f => f.id))
     await writeFans(tx, fans)
@@ -146,7 +146,7 @@ export async function importFans(db: Database, fans: readonly Fan[]): Promise<Im
 /** Takes an import back: what it made is put aside, what it changed is written as it was. */
 export async function undoImport(db: Database, { created, before }: Imported): Promise<void> {
   await db.transaction(async (tx) => {
-    await tx.query('UPDATE fan SET deleted_at = now(), updated_at = now() WHERE id IN (SELECT jsonb_array_elements_text($1::jsonb)) AND deleted_at IS NULL', [JSON.stringify(created)])
+    await tx.query('UPDATE fan SET deleted_at = now(), updated_at = now() WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) AND deleted_at IS NULL', [JSON.stringify(created)])
     await writeFans(tx, before)
   })
 }
@@ -166,7 +166,7 @@ export async function restoreFan(db: Database, id: string): Promise<void> {
 /** The fans a plan speaks of, deleted ones included. */
 export async function fansOfPlan(db: Queryable, ids: readonly (string | null | undefined)[]): Promise<Fan[]> {
   const wanted = [...new Set(ids)].filter(id => typeof id === 'string')
-  const rows = await db.query<Row>('SELECT * FROM fan WHERE id IN (SELECT jsonb_array_elements_text($1::jsonb)) ORDER BY id', [JSON.stringify(wanted)])
+  const rows = await db.query<Row>('SELECT * FROM fan WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) ORDER BY id', [JSON.stringify(wanted)])
   return (await withParts(db, rows)).map(s => s.fan)
 }
 

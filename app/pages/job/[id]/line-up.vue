@@ -29,7 +29,7 @@ const onChart = computed(() => compared.value.length ? shown.value.filter(c => c
 const series = computed((): CurveSeries[] => [
   ...onChart.value.map((c): CurveSeries => ({
     id: candidateKey(c), label: `${candidateName(c)} at ${driveWords(c, show)}`, points: candidateCurve(c, believed.value, report.value),
-    tone: c === picked.value ? 'pick' : lit.value === candidateKey(c) ? 'lit' : compared.value.includes(c) ? 'compared' : 'other',
+    tone: c === picked.value ? 'pick' : lit.value === candidateKey(c) ? 'lit' : 'other', ...c !== picked.value && compared.value.includes(c) ? { order: compared.value.indexOf(c) } : {},
     operating: c.flow !== null && c.pressure !== null ? { flow: c.flow, pressure: c.pressure, low: c.flowLow, high: c.flowHigh } : null,
   })).reverse(),
   ...construction.value && picked.value ? memberCurves(picked.value, believed.value, report.value) : [],

@@ -1,6 +1,6 @@
 import type { FanPage, StoredFan } from '../../shared/api'
 
-const PAGE = 100
+const PAGE = 50
 /** Rows kept ready above and below what is in sight. */
 const AROUND = 12
 
