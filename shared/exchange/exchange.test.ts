@@ -1,10 +1,11 @@
+import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import type { Fan } from '../../core/plan/document'
 import { detectColumn, detectColumns } from './columns'
 import { fanId, readRow, sameFan } from './rows'
-import { readJson, readTable, tableReader, unusedColumns, writeCsv, writeJson, type PreviewRow } from './shelf-file'
+import { readJson, readTable, shelfJsonSchema, tableReader, unusedColumns, writeCsv, writeJson, type PreviewRow } from './shelf-file'
 
 const shelf = new Map(demoFans.map(f => [f.id, f]))
 const nobody = () => undefined
@@ -74,6 +75,10 @@ describe('a table from elsewhere', () => {
     const rows = read(`model,frame (mm),thickness (mm),voltage,airflow (CFM)\n${lines.join('\n')}\n`)
     expect(rows.filter(r => r.state === 'new')).toHaveLength(100_000)
   }, 60_000)
+})
+
+test('the published JSON Schema is that of the file', () => {
+  expect(JSON.parse(readFileSync('docs/shelf.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(shelfJsonSchema())))
 })
 
 describe('out and in again', () => {

@@ -11,6 +11,9 @@ export const SHELF_FORMAT = 'redpoll-shelf'
 export const SHELF_VERSION = 1
 export const shelfFileSchema = z.object({ format: z.literal(SHELF_FORMAT), version: z.literal(SHELF_VERSION), fans: z.array(z.unknown()) })
 
+/** The same as a JSON Schema, for other programs: docs/shelf.schema.json. */
+export const shelfJsonSchema = () => z.toJSONSchema(z.object({ format: z.literal(SHELF_FORMAT), version: z.literal(SHELF_VERSION), fans: z.array(fanSchema) }))
+
 export const writeJson = (fans: readonly Fan[]): string => JSON.stringify({ format: SHELF_FORMAT, version: SHELF_VERSION, fans }, null, 1)
 export const writeCsv = (fans: readonly Fan[]): string => Papa.unparse({ fields: writtenHeadings(), data: fans.map(writeRow) })
 
