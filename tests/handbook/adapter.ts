@@ -2,8 +2,10 @@
  * Maps each check case's `calc` to the core, with unit conversion and nothing else: no rounding, no special cases per id.
  */
 import * as air from '../../core/air'
+import * as control from '../../core/control'
 import * as fan from '../../core/fan'
 import { evaluateFindings, type Facts } from '../../core/findings'
+import * as heat from '../../core/heat'
 import * as measure from '../../core/measure'
 import * as need from '../../core/need'
 import * as noise from '../../core/noise'
@@ -31,6 +33,7 @@ const factors: Record<string, number> = {
   'J/K': 1, 'W/(m2.K)': 1, 'W/(m.K)': 1, 'Wh/day': 3600, 'BTU/h': 0.29307107, 'V': 1, 'A': 1, 'mA': 1e-3, 'ohm': 1, 'ohm/m': 1, 'ohm/km': 1e-3,
   'V.s/rad': 1, 'N.m': 1, 'N.m.s2/rad2': 1, 'Pa.s/m3': 1, 'Pa.s2/m6': 1, 'Pa.s/m': 1, 'Pa.s2/m2': 1, 'm3/h/V': 1 / 3600, 'dB': 1, 'dB(A)': 1, 'phon': 1, 'sone': 1,
   'psi': 6894.757293168, 'mbar': 100, 'mmHg': 133.322387415, 'in2': 0.00064516, 'mph': 0.44704, 'lbf': 4.4482216152605, 'N': 1, 'hp': 745.6998715822702, 'oz/in2': 430.922330823, 'ohm.mm2/m': 1e-6, 'kg': 1, 'A/V': 1,
+  'Ah': 3600, 'mAh': 3.6, 'Wh': 3600, 'uH': 1e-6, 'uF': 1e-6, 'mJ': 1e-3, 'day': 1, 'A/V2': 1,
 }
 
 function toSi(value: number, unit: string): number {
@@ -259,6 +262,70 @@ export const calcs: Record<string, Calc> = {
   'power.preeceFusing': i => power.fusingCurrent(i.n('diameter')),
   'power.hotSideHeat': i => power.hotSideHeat(i.n('pumped'), i.n('voltage'), i.n('current')),
 
+  'power.bankRuntime': i => power.bankRuntime(i.n('capacity') * i.n('cell_voltage'), i.n('efficiency'), i.n('load'), i.n('idle')),
+  'power.bankOutputCapacity': i => power.outputCharge(i.n('capacity') * i.n('cell_voltage'), i.n('efficiency'), i.n('v_out')),
+  'power.packVoltage': i => power.packVoltage(i.text('chemistry') as 'li-ion', i.n('cells_in_series'), i.text('state') as 'full'),
+  'power.directRuntimeLinear': i => power.directRuntime(i.n('capacity'), i.n('v_full'), i.n('v_empty'), i.n('fan_a'), i.n('fan_b')),
+  'power.directRuntimeConstantPower': i => power.constantPowerRuntime(i.n('capacity'), i.n('v_full'), i.n('v_empty'), i.n('load')),
+  'power.peukertRuntime': i => power.peukertRuntime(i.n('capacity'), i.n('rate_hours'), i.n('exponent'), i.n('current')),
+  'power.keepAlivePower': i => power.keepAlivePower(i.n('v_out'), i.n('i_min'), i.n('i_load')),
+  'power.keepAliveResistor': i => power.keepAliveResistor(i.n('v_out'), i.n('i_min'), i.n('i_load')),
+  'power.underFlightLimit': i => i.n('capacity') * i.n('cell_voltage') <= power.FLIGHT_LIMIT_J,
+  'power.dividerFanVoltage': i => power.dividerVoltage(i.n('supply'), i.n('r_top'), i.n('r_bottom'), i.n('fan_a'), i.n('fan_b')),
+  'power.dividerHeat': i => power.dividerHeat(i.n('supply'), i.n('r_top'), i.n('r_bottom'), power.dividerVoltage(i.n('supply'), i.n('r_top'), i.n('r_bottom'), i.n('fan_a'), i.n('fan_b'))!),
+  'power.stiffDividerEfficiency': i => power.stiffDividerEfficiency(i.n('supply'), i.n('fan_voltage'), i.n('fan_current'), i.n('stiffness')),
+  'power.preferredSeries': i => power.preferredSeries(i.text('series') as 'E6'),
+  'power.preferredCount': i => power.preferredSeries(i.text('series') as 'E6').length,
+  'power.preferredValue': i => power.preferredSeries(i.text('series') as 'E96')[i.n('index')] ?? null,
+  'power.nearestPreferred': i => power.nearestPreferred(i.n('value'), i.text('series') as 'E12'),
+  'power.nextPreferred': i => power.nextPreferred(i.n('value'), i.text('series') as 'E12'),
+  'power.ledResistor': i => power.ledResistor(i.n('supply'), i.n('leds'), i.n('forward_voltage'), i.n('current')),
+  'power.ledResistorPower': i => power.ledResistorPower(i.n('supply'), i.n('leds'), i.n('forward_voltage'), i.n('current')),
+  'power.ledMaxPerString': i => power.ledMaxPerString(i.n('supply'), i.n('forward_voltage'), i.n('reserve')),
+  'power.seriesResistorLinear': i => power.behindResistor(i.n('supply'), i.n('resistor'), linearFan(i)),
+  'power.seriesResistorHeat': (i) => {
+    const v = power.behindResistor(i.n('supply'), i.n('resistor'), linearFan(i))
+    return v === null ? null : (i.n('supply') - v) ** 2 / i.n('resistor')
+  },
+  'power.seriesResistorQuadratic': i => power.behindResistor(i.n('supply'), i.n('resistor'), { kind: 'power-law', ratedA: i.n('fan_k'), ratedV: 1, exponent: 2 }),
+  'power.seriesResistorPowerLaw': i => power.behindResistor(i.n('supply'), i.n('resistor'), { kind: 'power-law', ratedA: i.n('rated_current'), ratedV: i.n('rated_voltage'), exponent: i.n('exponent') }),
+  'power.seriesResistorConstantPower': i => power.behindResistor(i.n('supply'), i.n('resistor'), { kind: 'constant-power', watts: i.n('power') }),
+  'power.resistorForVoltage': i => power.resistorForVoltage(i.n('supply'), i.n('fan_voltage'), i.n('fan_a') + i.n('fan_b') * i.n('fan_voltage')),
+  'power.fanCurrentExponent': i => power.currentExponent(i.n('v1'), i.n('i1'), i.n('v2'), i.n('i2')),
+  'power.startsWithResistor': i => power.startsBehind(i.n('supply'), i.n('resistor'), i.n('start_current'), i.n('start_voltage')),
+  'power.resistorRating': i => power.resistorRating(i.n('heat'), i.n('margin')),
+  'power.resistorDerated': i => power.resistorDerated(i.n('rating'), i.n('ambient'), i.n('full_to'), i.n('zero_at')),
+  'power.panelNeeded': i => power.panelNeeded(i.n('load'), i.n('hours'), i.n('sun_hours'), i.n('efficiency')),
+  'power.autonomyDays': i => power.autonomyDays(i.n('battery'), i.n('depth'), i.n('efficiency'), i.n('daily_use')),
+  'power.batteryForAutonomy': i => power.batteryForAutonomy(i.n('days'), i.n('daily_use'), i.n('depth'), i.n('efficiency')),
+  'power.seriesControllerEfficiency': i => power.seriesControllerEfficiency(i.n('battery'), i.n('v_mp'), i.n('other')),
+  'power.recoveryDays': i => power.recoveryDays(i.n('panel'), i.n('sun_hours'), i.n('efficiency'), i.n('daily_use'), i.n('deficit')),
+  'power.filterRipple': i => power.filterRipple(i.n('supply'), i.n('duty'), i.n('inductor'), i.n('capacitor'), i.n('frequency')),
+  'power.filterCorner': i => power.filterCorner(i.n('inductor'), i.n('capacitor')),
+  'power.holdUpDip': i => power.holdUpDip(i.n('current'), i.n('off_time'), i.n('capacitor')),
+  'power.flybackEnergy': i => power.flybackEnergy(i.n('inductor'), i.n('current')),
+  'power.snubberCapacitor': i => power.snubber(i.n('voltage'), i.n('current')).farad,
+  'power.snubberResistor': i => power.snubber(i.n('voltage'), i.n('current')).ohm,
+  'power.fuseChoice': i => power.fuseChoice(i.n('run_current'), i.n('wire_ampacity'), i.text('standard') as 'blade'),
+  'power.capacitorRating': i => power.capacitorRating(i.n('v_max'), i.n('factor')),
+  'power.crimpPullUl': i => power.crimpPullUl[i.n('awg')] ?? null,
+  'power.crimpPullIec': i => power.crimpPullIec[i.n('awg')] ?? null,
+  'power.crimpPullRequired': i => power.crimpPull(i.n('awg')),
+  'power.heatShrinkRatio': i => power.heatShrinkRatio(i.n('over'), i.n('under')),
+  'power.usbBudget': i => power.usbBudget[i.text('kind') as 'bc12'],
+  'power.usbPower': i => i.n('voltage') * i.n('current'),
+  'power.usbMandatoryVoltages': i => power.usbMandatoryVoltages[i.text('range') as 'standard'],
+  'power.usbSinkPullDown': () => power.USB_SINK_OHM,
+  'control.timerFrequency': i => control.timerFrequency(i.n('clock'), i.n('prescaler'), i.n('top'), i.text('mode') as 'up'),
+  'control.pwmWindowOk': i => control.pwmWindowOk(i.n('clock'), i.n('prescaler'), i.n('top'), i.text('mode') as 'up'),
+  'control.timerTopFor': i => control.timerTopFor(i.n('clock'), i.n('target'), i.text('mode') as 'up'),
+  'control.pwmSinkCurrent': i => control.pwmSinkCurrent(i.n('fans'), i.n('per_fan')),
+  'control.tachAlarmSequence': i => control.tachAlarms(i.list('rpm'), i.n('expected'), i.n('dt'), i.n('fraction'), i.n('hold')).map(Number),
+  'control.gateResolution': i => control.gateResolution(i.n('gate'), i.n('pulses')),
+  'control.noPulseTimeout': i => control.noPulseTimeout(i.n('rpm_min'), i.n('pulses')),
+  'control.expectedSpeed': i => control.expectedSpeed(i.n('rpm_max'), i.n('duty')),
+  'heat.bearingLife': i => heat.bearingLife(i.n('l10'), i.n('t_ref'), i.n('t'), i.n('doubling')),
+
   'findings.evaluate': i => evaluateFindings(Object.fromEntries(Object.entries(i.raw).map(([name, input]) => [name, input.value])) as Facts).findings.map(f => f.id),
   'measure.percentChange': i => measure.relativeChange(i.n('before'), i.n('after')),
   'measure.percentDifference': i => measure.symmetricDifference(i.n('a'), i.n('b')),
@@ -267,6 +334,7 @@ export const calcs: Record<string, Calc> = {
   'measure.tachRpm': i => measure.tachSpeed(i.n('frequency'), i.n('pulses')),
 }
 
+const linearFan = (i: Inputs) => ({ kind: 'linear' as const, a: i.n('fan_a'), b: i.n('fan_b') })
 const awgResistance = (i: Inputs) => power.copperResistance(power.awgArea(i.n('awg')), i.n('temperature', 20))
 const pushPull = (i: Inputs) => fan.pushPullBox(
   curveOf(i, 'supply_flow', 'supply_pressure'), i.n('b_supply'), curveOf(i, 'exhaust_flow', 'exhaust_pressure'), i.n('b_exhaust'), i.n('b_leak'))

@@ -1,0 +1,2 @@
+export * from './pwm'
+export * from './tach'
