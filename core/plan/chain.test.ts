@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { computePower, computeReport, computeVerdict, latestRun, modelFan, newConverter, newElement, newFan, newPlan, newRun, newSource, targetFigure, type Fan, type PlanDocument, type Reading, type Run, type Target } from '.'
+import { computePower, computeReport, computeVerdict, latestRun, modelFan, newConverter, newElement, newFan, newFeedPart, newPlan, newRun, newSource, targetFigure, type Fan, type PlanDocument, type Reading, type Run, type Target } from '.'
 import { sayIn, preferenceSets } from '../units'
 
 // invented
@@ -58,7 +58,7 @@ describe('from the source to the fan', () => {
     const load = (afterConverter: boolean) => power((p) => {
       p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV: 24, highV: 24, iMaxA: 1 }
       p.converter = { ...newConverter('c', 12), efficiency: 1 }
-      p.loads = [{ id: 'l', name: 'lamp', count: 2, currentA: 0.1, startA: 0.3, afterConverter }]
+      p.feed = [{ ...newFeedPart('l', 'load', afterConverter ? 'c' : null), count: 2, currentA: 0.1, startA: 0.3 }]
     })
     expect(load(true).loadRunA).toBeCloseTo((0.24 + 0.2) / 2, 9)
     expect(load(false).loadRunA).toBeCloseTo(0.24 / 2 + 0.2, 9)

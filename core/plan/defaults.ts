@@ -1,5 +1,5 @@
 import { supplyDefaults, type SupplyKind } from '../power'
-import type { Branch, Calibration, Converter, ElementKind, Fan, FanTest, Job, PathElement, PlanDocument, Port, Run, RunKind, Source } from './document'
+import type { Battery, Branch, Calibration, Converter, ElementKind, Fan, FanTest, FeedPart, Job, PathElement, PlanDocument, Port, Run, RunKind, Source, Sun, Wiring } from './document'
 
 /** Relative humidity, altitude and listening distance of a new job: an indoor room near sea level, one arm's length and a half. */
 const NEW_JOB = { ambientC: 22, humidity: 0.5, altitudeM: 100, listenerM: 1, hoursPerDay: 8 }
@@ -18,13 +18,13 @@ export function newJob(id: string, name: string): Job {
     waterAreaM2: null, waterC: null, lid: 'open', surfaceSpeedMs: null, crossAreaM2: null, coolingW: null, reserveM3: null, daysUnattended: null,
     keepBasis: 'existing-fan', existingFanId: null, existingCount: 1, existingV: null, measuredRiseK: null, typedFlowM3s: null,
     fitDepthM: null, fitWidthM: null, inletClearM: null, outletClearM: null, openingGapM: null, baffled: null, hotPartInPath: null, mustNotFail: null,
-    mains: null, flammable: null, openFlue: null, wet: null, domain: 'general',
+    mains: null, flammable: null, openFlue: null, wet: null, domain: 'general', opensSupply: null, storedV: null, discharged: null, earthRefitted: null, supplyOpening: null, laser: null, lightBaffle: null, thermalCutout: null, adapterInWet: null, touchC: null,
     trust: 'own', shaft: null, stackExtraM: null, existingHolesM: null, holeM: null, screwHoleM: null, mountKind: null, mountCapacityKg: null, mountIsolated: null, thinPanel: null, panelHz: null, upstreamGapM: null,
   }
 }
 
 export function newPlan(id: string, name: string): PlanDocument {
-  return { job: newJob(id, name), targets: [], ports: [], doubts: [], sink: [], path: [], branches: [], calibration: null, pick: null, source: null, converter: null, loads: [], runs: [] }
+  return { job: newJob(id, name), targets: [], ports: [], doubts: [], sink: [], path: [], branches: [], calibration: null, pick: null, source: null, converter: null, feed: [], wiring: newWiring(), battery: null, sun: null, runs: [] }
 }
 
 export const elementNames: Record<ElementKind, string> = {
@@ -69,12 +69,45 @@ export function newSource(id: string, kind: SupplyKind): Source {
   return {
     id, kind, name: usual?.name ?? 'Nothing yet', nominalV: usual?.nominalV ?? null, lowV: usual?.lowV ?? null, highV: usual?.highV ?? null,
     iMaxA: usual?.iMaxA ?? null, iPeakA: null, regulated: kind === 'adapter' || kind === 'usb' || kind === 'tap' ? true : null, output: 'dc',
-    wireAwg: null, wireLengthM: null, fuseA: null, fuseFitted: null, polarityChecked: null,
+    wireAwg: null, wireLengthM: null, fuseA: null, fuseFitted: null, fuseDistanceM: null, polarityChecked: null, openV: null, usbKind: kind === 'usb' ? 'usb2-configured' : null, typeCPullDown: null, tap: null, fiveLoadA: null,
+    transientProtected: null, reversible: null,
   }
 }
 
+/** A part of the feed that hangs on the source, a converter or a branch. */
+export function newFeedPart(id: string, kind: FeedPart['kind'], parentId: string | null): FeedPart {
+  const load = kind === 'load'
+  return {
+    id, parentId, kind, name: load ? 'Indicator' : kind === 'branch' ? 'Branch' : 'Step-down converter', wireAwg: null, wireLengthM: null, fuseA: null, converterKind: kind === 'converter' ? 'buck' : null, outV: kind === 'converter' ? 5 : null,
+    iMaxA: null, efficiency: null, ohm: null, setFirst: kind === 'converter' ? false : null, loadKind: load ? 'other' : null, count: 1, currentA: load ? 0.01 : null, startA: null, ratedV: null, fanId: null, ledString: null, ledV: null,
+  }
+}
+
+export function newWiring(): Wiring {
+  return {
+    plusColour: 'red', minusColour: 'black', identifiedBy: null, connector: null, join: null, strainRelief: null, reverseProtected: null, routeM: null, bundle: null, insulationC: null, wireAirC: null, tachUsed: null, tachJoined: null,
+    hub: null, headerMode: null, pwmSinkA: null, pwmPinV: null, electricalSeries: null, barrelPlugM: null, barrelJackM: null, crimpPullN: null, switchDcV: null, switchDcA: null,
+  }
+}
+
+/** A battery of a kind of source, with what is usual. Capacity is left for the label. */
+export function newBattery(id: string, kind: SupplyKind): Battery {
+  const lead = kind === 'vehicle' || kind === 'house-battery' || kind === 'solar'
+  return {
+    id, chemistry: lead ? 'lead-acid' : 'li-ion', cells: kind === 'pack' ? 3 : kind === 'power-bank' ? 1 : null, chargeC: null, cellV: null, depth: null, maxA: null, autoOffA: kind === 'power-bank' ? 0.06 : null, idleW: null,
+    protectedPack: null, coldC: null, chargedCold: null, airTravel: null, energyBasis: 'cell-voltage', wishedS: null, dutyShare: null,
+  }
+}
+
+/** Peak-sun hours of the months at a middle latitude, for a panel set steep. A guess to be replaced by those of the place. */
+const MIDDLE_SUN = [1, 1.8, 2.9, 4, 4.8, 5, 4.9, 4.4, 3.4, 2.2, 1.2, 0.8]
+export const newSun = (id: string): Sun => ({ id, panelW: null, panelVoc: 21.6, panelVmp: 18, controller: 'series', sunHours: [...MIDDLE_SUN], wishedDays: null })
+
 export function newConverter(id: string, outV: number): Converter {
-  return { id, kind: 'buck', outV, iMaxA: null, efficiency: null, dropoutV: null, adjustable: true, setFirst: false, measuredV: null }
+  return {
+    id, kind: 'buck', outV, iMaxA: null, efficiency: null, dropoutV: null, adjustable: true, setFirst: false, measuredV: null, ohm: null, ohm2: null, ratingW: null, diodes: null, duty: null, pwmHz: null, switchSide: null, flyback: null,
+    thetaKW: null, capsFitted: null, capV: null,
+  }
 }
 
 export function newRun(id: string, kind: RunKind, takenAt: string): Run {

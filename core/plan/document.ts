@@ -1,11 +1,12 @@
 import type { EdgeKind, HolePattern } from '../airpath'
-import type { ConverterKind, SupplyKind } from '../power'
 import type { Quantity } from '../units'
 
 import type { Fan, ShelfShown } from './fan-record'
+import type { Battery, Converter, FeedPart, Source, Sun, Wiring } from './feed-document'
 import type { Doubt, Job, Port, SinkPoint } from './job'
 
 export * from './fan-record'
+export * from './feed-document'
 export * from './job'
 
 /** The plan document: everything a job holds, in SI units (temperatures in degC, shares 0..1). null is "not known". */
@@ -100,39 +101,6 @@ export interface Target { id: string, kind: TargetKind, limit: number, place: st
 /** The chosen group. `secondFanId` is the other one of an unlike pair; `duty` drives the PWM wire, null without. */
 export interface Pick { id: string, fanId: string, secondFanId: string | null, count: number, arrangement: Arrangement, driveV: number, duty: number | null }
 
-export interface Source {
-  id: string
-  kind: SupplyKind
-  name: string
-  nominalV: number | null
-  lowV: number | null
-  highV: number | null
-  iMaxA: number | null
-  iPeakA: number | null
-  regulated: boolean | null
-  output: 'dc' | 'ac'
-  wireAwg: number | null
-  wireLengthM: number | null
-  fuseA: number | null
-  fuseFitted: boolean | null
-  polarityChecked: boolean | null
-}
-
-export interface Converter {
-  id: string
-  kind: Exclude<ConverterKind, 'none'>
-  outV: number
-  iMaxA: number | null
-  efficiency: number | null
-  dropoutV: number | null
-  adjustable: boolean
-  /** set and measured before the fan was connected */
-  setFirst: boolean
-  measuredV: number | null
-}
-
-export interface Load { id: string, name: string, count: number, currentA: number, startA: number | null, afterConverter: boolean }
-
 export type ReadingQuantity = Extract<Quantity, 'temperature' | 'level' | 'flow' | 'pressure' | 'rotation' | 'voltage' | 'current' | 'power' | 'duration'>
 export interface Reading { id: string, quantity: ReadingQuantity, place: string, value: number }
 
@@ -172,7 +140,11 @@ export interface PlanDocument {
   pick: Pick | null
   source: Source | null
   converter: Converter | null
-  loads: Load[]
+  /** what else the source feeds */
+  feed: FeedPart[]
+  wiring: Wiring
+  battery: Battery | null
+  sun: Sun | null
   runs: Run[]
 }
 
@@ -180,4 +152,4 @@ export interface PlanDocument {
 export interface PlanInput { plan: PlanDocument, fans: readonly Fan[], /** how claims held on this shelf, for plans that discount them */ shown?: ShelfShown | null }
 
 /** Ids of the fans a plan speaks of. */
-export const fanIdsOf = (plan: PlanDocument): string[] => [plan.pick?.fanId, plan.pick?.secondFanId, plan.job.existingFanId, plan.calibration?.fanId].filter(id => typeof id === 'string')
+export const fanIdsOf = (plan: PlanDocument): string[] => [plan.pick?.fanId, plan.pick?.secondFanId, plan.job.existingFanId, plan.calibration?.fanId, ...plan.feed.map(f => f.fanId)].filter(id => typeof id === 'string')

@@ -3,6 +3,7 @@ import { filterMedia } from '../airpath'
 import type { Facts, FactName, FactValue, FactInfo } from '../findings'
 import { clearOutTime } from '../need'
 import { bladePass } from '../noise'
+import { converterDefaults, crimpPull, usbUnit } from '../power'
 import { fromSi, quantityInfo } from '../units'
 import { factCatalogue } from '../findings'
 import type { Candidate } from './candidate'
@@ -15,6 +16,8 @@ import { CLEAR_SHARE, evaporationOf, MIXING, speedReached, type Need } from './n
 import { endArea } from './openings'
 import { elementFlows, fanFlowFor, pathDrop, usefulShare, type PathModel } from './path'
 import type { PowerReport } from './power'
+import type { RuntimeReport } from './runtime'
+import { connectorLimit } from './wiring'
 import type { VerdictReport } from './verdict'
 
 export interface FactSources {
@@ -31,6 +34,7 @@ export interface FactSources {
   /** flow of one fan alone, m3/s */
   flowOfOne: number | null
   power: PowerReport
+  runtime: RuntimeReport
   verdict: VerdictReport
 }
 
@@ -184,7 +188,7 @@ function fanFacts({ plan, need, path, group, candidate, air, usefulFlow, flowDir
     'fan.flowMetric': fan.alsoFlowM3s === null ? null : fan.maxFlowM3s, 'fan.flowCfm': fan.maxFlowM3s === null ? null : fan.alsoFlowM3s,
     'fan.pressurePa': fan.alsoPressurePa === null ? null : fan.maxPressurePa, 'fan.pressureMm': fan.maxPressurePa === null ? null : fan.alsoPressurePa,
     'group.count': group.count, 'group.alike': group.second === null || group.second.fan.id === fan.id, 'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
-    'group.voltagesMixed': group.second !== null && group.second.fan.ratedV !== fan.ratedV, 'group.electricalSeries': false,
+    'group.voltagesMixed': group.second !== null && group.second.fan.ratedV !== fan.ratedV,
     'group.flowGain': flow && flowOfOne ? flow / flowOfOne : null, 'group.weakestPressure': weakestPressure(group, drive, air),
     'group.bladePassDiff': passes.length > 1 && passes.every(p => p !== null) ? Math.max(...passes as number[]) - Math.min(...passes as number[]) : null,
     'noise.level': level, 'noise.distanceStated': model.claimDbA === null ? null : model.claimDistanceM !== null, 'noise.bladePass': passes[0],
@@ -207,34 +211,78 @@ function fitFacts({ plan: { job } }: FactSources): SiFacts {
 }
 
 function powerFacts({ plan, group, power }: FactSources): SiFacts {
-  const { source, converter } = plan
+  const { source, converter, wiring } = plan
   if (!source) return plan.pick ? { 'supply.kind': 'none' } : {}
-  const vOut = converter ? converter.outV : null
+  const chops = converter?.kind === 'pwm'
+  const regulated = converter?.kind === 'buck' || converter?.kind === 'boost' || converter?.kind === 'linear'
   const usb = source.kind === 'usb'
-  const buckOrLinear = converter?.kind === 'buck' || converter?.kind === 'linear'
+  const conv = converter ? power.feed.nodes.find(n => n.id === converter.id) ?? null : null
+  const nodes = power.feed.nodes
+  // the worst lead of the whole feed stands for all of them
+  const leads = nodes.filter(n => n.lead?.awg && n.inA !== null)
+  const worst = leads.toSorted((a, b) => b.inA! / b.lead!.ampacityA! - a.inA! / a.lead!.ampacityA!)[0]
+  const hottest = converter?.kind === 'linear' && converter.thetaKW !== null && conv ? (plan.job.ambientMaxC ?? plan.job.ambientC) + conv.heatW * converter.thetaKW : null
+  const leds = nodes.filter(n => plan.feed.find(f => f.id === n.id)?.loadKind === 'led')
+  const led = leds[0] && plan.feed.find(f => f.id === leds[0]!.id)
+  const further = plan.feed.filter(f => f.kind === 'converter' && f.converterKind !== 'resistor')
+  const resistor = converter?.kind === 'resistor' && conv
+  const wires = group?.model.fan.wires ?? null
+  const hub = wiring.hub === 'passive' || wiring.hub === 'powered'
   return {
-    'supply.kind': source.kind, 'supply.nominalV': source.nominalV, 'supply.vMin': source.lowV, 'supply.vMax': source.highV, 'supply.regulated': source.regulated,
-    'supply.output': source.output, 'supply.iMax': source.iMaxA, 'supply.iPeak': source.iPeakA ?? source.iMaxA,
-    'load.runA': power.loadRunA, 'load.startA': power.loadStartA, 'load.nonFanPresent': plan.loads.length > 0, 'load.nonFanCounted': true,
-    'header.loadA': source.kind === 'header' ? power.loadRunA : null, 'header.iMax': source.kind === 'header' ? source.iMaxA : null,
-    'header.startA': source.kind === 'header' ? power.loadStartA : null, 'header.iPeak': source.kind === 'header' ? source.iPeakA : null,
-    'usb.loadA': usb ? power.loadRunA : null, 'usb.budgetA': usb ? source.iMaxA : null, 'usb.unitA': usb ? 0.1 : null, 'usb.configures': usb ? false : null,
-    'usb.boost': usb || source.kind === 'power-bank' ? converter?.kind === 'boost' : null,
+    'supply.kind': source.kind, 'supply.nominalV': source.nominalV, 'supply.vMin': source.lowV, 'supply.vMax': source.highV, 'supply.openV': source.openV, 'supply.regulated': source.regulated, 'supply.tap': source.tap,
+    'supply.output': source.output, 'supply.iMax': source.iMaxA, 'supply.iPeak': source.iPeakA ?? source.iMaxA, 'supply.transientProtected': source.transientProtected, 'supply.reversible': source.reversible,
+    'load.runA': power.loadRunA, 'load.startA': power.loadStartA, 'load.nonFanPresent': plan.feed.some(f => f.kind === 'load'), 'load.nonFanCounted': true,
+    'header.loadA': source.kind === 'header' && wiring.hub !== 'powered' ? power.loadRunA : null, 'header.iMax': source.kind === 'header' ? source.iMaxA : null,
+    'header.startA': source.kind === 'header' && wiring.hub !== 'powered' ? power.loadStartA : null, 'header.iPeak': source.kind === 'header' ? source.iPeakA : null, 'header.mode': wiring.headerMode, 'header.pwmSink': wiring.pwmSinkA,
+    'usb.loadA': usb ? power.loadRunA : null, 'usb.budgetA': usb ? source.iMaxA : null, 'usb.unitA': usb ? usbUnit(source.usbKind ?? 'usb2-configured') : null, 'usb.configures': usb ? false : null,
+    'usb.boost': usb || source.kind === 'power-bank' ? converter?.kind === 'boost' : null, 'usb.typeC': source.typeCPullDown === null ? null : true, 'usb.ccPresent': source.typeCPullDown, 'usb.wantsV': usb ? source.nominalV : null,
     'boost.inputA': converter?.kind === 'boost' ? power.loadRunA : null,
-    'conv.kind': converter?.kind ?? 'none', 'conv.vOut': vOut, 'conv.vSet': converter?.measuredV, 'conv.outA': power.converterOutA, 'conv.iMax': converter?.iMaxA,
-    'conv.dropout': buckOrLinear ? converter.dropoutV ?? (converter.kind === 'buck' ? 1.5 : 2) : null,
-    'conv.adjustable': converter?.adjustable, 'conv.setFirst': converter?.setFirst,
-    'wire.drop': power.wireDropV, 'wire.lineV': power.feedV, 'wire.current': power.fanRunA, 'wire.ampacity': power.wireAmpacityA, 'wire.polarityChecked': source.polarityChecked,
-    'fuse.present': source.fuseFitted, 'fuse.rating': source.fuseFitted === false ? null : source.fuseA,
-    'batt.vFull': source.kind === 'pack' ? source.highV : null,
-    'ctl.chopsSupply': false,
+    'conv.kind': converter ? regulated ? converter.kind as 'buck' : null : 'none', 'conv.vOut': regulated ? converter.outV : converter ? power.fanV : null, 'conv.vSet': regulated ? converter.measuredV : null, 'conv.outA': regulated ? power.converterOutA : null, 'conv.iMax': converter?.iMaxA,
+    'conv.dropout': converter?.kind === 'buck' || converter?.kind === 'linear' ? converter.dropoutV ?? converterDefaults[converter.kind].dropoutV : null,
+    'conv.adjustable': regulated ? converter.adjustable || further.length > 0 : further.length > 0 ? true : null, 'conv.setFirst': regulated || further.length ? (!regulated || converter.setFirst) && further.every(f => f.setFirst === true) : null,
+    'reg.tj': hottest, 'reg.tjMax': hottest === null ? null : JUNCTION_LIMIT_C, 'reg.caps': converter?.kind === 'linear' ? converter.capsFitted : null,
+    'resistor.ohm': resistor ? resistor.ohm : null, 'resistor.power': resistor ? resistor.heatW : null, 'resistor.rating': resistor ? converter.ratingW : null, 'divider.feedsFan': converter?.kind === 'divider' ? true : null,
+    'cap.ratingV': converter?.capV, 'cap.highV': converter?.capV ? source.highV ?? source.nominalV : null, 'tap.fanA': source.tap === '7V' ? power.fanRunA : null, 'tap.fiveLoadA': source.fiveLoadA,
+    'wire.drop': power.wireDropV, 'wire.lineV': power.feedV, 'wire.current': worst?.inA ?? power.fanRunA, 'wire.ampacity': worst?.lead?.ampacityA ?? power.wireAmpacityA, 'wire.polarityChecked': source.polarityChecked,
+    'wire.length': wiring.routeM === null ? null : source.wireLengthM, 'wire.route': wiring.routeM, 'wire.identifiedBy': wiring.identifiedBy, 'wire.strainRelief': wiring.strainRelief, 'wire.reverseProtected': wiring.reverseProtected,
+    'fuse.present': source.fuseFitted, 'fuse.rating': source.fuseFitted === false ? null : source.fuseA, 'fuse.distance': source.fuseDistanceM,
+    'switch.device': wiring.switchDcV !== null || wiring.switchDcA !== null ? 'contact' : chops ? 'mosfet' : null, 'switch.dcV': wiring.switchDcV, 'switch.dcA': wiring.switchDcA, 'switch.lineV': source.highV, 'switch.lineA': power.loadRunA,
+    'switch.side': chops ? converter.switchSide : null, 'switch.flyback': chops ? converter.flyback : null,
+    'splitter.tachJoined': wiring.tachJoined, 'splitter.pwmInputs': plan.pick?.duty !== null && plan.pick ? group?.count : null, 'splitter.threeWire': hub && wires === 3 ? group?.count : null,
+    'connector.current': wiring.connector ? power.fanRunA : null, 'connector.rating': wiring.connector ? connectorLimit[wiring.connector].amps : null, 'barrel.plug': wiring.barrelPlugM, 'barrel.jack': wiring.barrelJackM,
+    'crimp.pull': wiring.crimpPullN, 'crimp.required': wiring.crimpPullN === null || source.wireAwg === null ? null : crimpPull(source.wireAwg),
+    'led.stringV': led ? (led.ledString ?? 1) * (led.ledV ?? LED_V) : null, 'led.feedV': led ? leds[0]!.lowV : null, 'led.current': led && leds[0]!.ohm ? Math.max(0, leds[0]!.highV - (led.ledString ?? 1) * (led.ledV ?? LED_V)) / leds[0]!.ohm : null,
+    'led.rated': led ? LED_RATED_A : null,
+    'fan.tachUsed': wiring.tachUsed, 'fan.pwmPinV': wiring.pwmPinV, 'ctl.usesPwmWire': plan.pick ? plan.pick.duty !== null : null, 'ctl.chopsSupply': chops, 'ctl.pwmHz': chops ? converter.pwmHz : null, 'ctl.dutyCap': chops ? converter.duty : null,
+    'ctl.dutyMin': plan.pick?.duty, 'group.electricalSeries': wiring.electricalSeries ?? false,
     'fan.reversedByPolarity': group ? false : null,
+  }
+}
+
+/** Junction temperature to stay under, degC. Handbook, linear regulator. */
+const JUNCTION_LIMIT_C = 100
+/** Drop of an LED that states none, V, and the current that common indicator LEDs are rated for, A. Common practice, no source. */
+const LED_V = 2.1
+const LED_RATED_A = 0.02
+
+const wattHours = (joule: number | null | undefined) => joule === null || joule === undefined ? null : joule / 3600
+
+function batteryFacts({ plan, runtime, power }: FactSources): SiFacts {
+  const { battery, sun, source } = plan
+  const packHigh = source?.kind === 'pack' ? { 'batt.vFull': source.highV } : {}
+  if (!battery) return packHigh
+  return {
+    ...packHigh, 'batt.runtime': runtime.runtimeS, 'need.runtime': battery.wishedS, 'batt.loadMa': runtime.bankLoadA, 'batt.autoOffMa': battery.autoOffA, 'batt.energyBasis': battery.energyBasis, 'batt.chemistry': battery.chemistry, 'batt.protected': battery.protectedPack,
+    'batt.dod': battery.depth, 'batt.loadA': runtime.loadA, 'batt.maxA': battery.maxA, 'batt.chargedBelowZero': battery.chargedCold, 'batt.energy': wattHours(runtime.energyJ), 'batt.airTravel': battery.airTravel,
+    'batt.autonomyDays': sun ? runtime.autonomyDays : null, 'need.autonomyDays': sun?.wishedDays, 'load.dailyWh': sun ? wattHours(runtime.dailyJ) : null, 'solar.dailyWh': wattHours(runtime.worst?.harvestJ), 'solar.voc': sun?.panelVoc, 'solar.regulated': sun ? sun.controller !== 'none' || power.feedV !== source?.nominalV : null,
   }
 }
 
 function safetyFacts({ plan }: FactSources): SiFacts {
   const { job } = plan
   return {
+    'safety.opensSupply': job.opensSupply, 'safety.storedV': job.storedV, 'safety.discharged': job.discharged, 'safety.earthRefitted': job.earthRefitted, 'safety.supplyOpening': job.supplyOpening, 'safety.laser': job.laser, 'safety.lightBaffle': job.lightBaffle,
+    'safety.thermalCutout': job.thermalCutout, 'safety.adapterInWet': job.adapterInWet, 'safety.touchTemp': job.touchC,
     'safety.mainsExposed': job.mains, 'safety.flammable': job.flammable, 'safety.openFlue': job.openFlue, 'safety.wet': job.wet, 'safety.domain': job.domain,
     'noise.target': plan.targets.find(t => t.kind === 'level')?.limit, 'noise.other': job.roomDbA,
     ...(job.flammable ? { 'fan.exCertified': false } : {}),
@@ -269,7 +317,7 @@ function measureFacts({ plan, verdict }: FactSources): SiFacts {
 
 /** The plan's facts for the findings engine: what is not known is left out. */
 export function planFacts(sources: FactSources): Facts {
-  const si: SiFacts = { ...needFacts(sources), ...breathingFacts(sources), ...pathFacts(sources), ...fanFacts(sources), ...fitFacts(sources), ...powerFacts(sources), ...safetyFacts(sources), ...measureFacts(sources) }
+  const si: SiFacts = { ...needFacts(sources), ...breathingFacts(sources), ...pathFacts(sources), ...fanFacts(sources), ...fitFacts(sources), ...powerFacts(sources), ...batteryFacts(sources), ...safetyFacts(sources), ...measureFacts(sources) }
   const facts: Facts = {}
   for (const [name, value] of Object.entries(si) as [FactName, FactValue | null | undefined][]) {
     if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) continue

@@ -183,6 +183,21 @@ interface SurroundingInputs {
   openFlue: boolean | null
   wet: boolean | null
   domain: Domain
+  /** the plan opens a mains supply unit */
+  opensSupply: boolean | null
+  /** highest voltage that may be stored in it, and whether it was discharged and measured */
+  storedV: number | null
+  discharged: boolean | null
+  earthRefitted: boolean | null
+  /** combustion air confirmed by a competent person */
+  supplyOpening: boolean | null
+  laser: boolean | null
+  lightBaffle: boolean | null
+  /** an over-temperature cut-out that does not hang on the fan's control */
+  thermalCutout: boolean | null
+  adapterInWet: boolean | null
+  /** hottest surface that can be touched */
+  touchC: number | null
 }
 
 export interface Job extends AboutInputs, BreathingInputs, PlaceInputs, HeatInputs, SpaceInputs, FumeInputs, StirInputs, WaterInputs, KeepInputs, SurroundingInputs, ChoiceInputs {}

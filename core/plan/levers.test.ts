@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { computeReport, defaultRank, leversOf, measurementWorth, newElement, newFan, newPlan, paretoFront, modelShelf, rankShelf, swapNotes, type Candidate, type Fan, type PlanDocument } from '.'
+import { computeReport, defaultRank, leversOf, measurementWorth, newConverter, newElement, newFan, newPlan, paretoFront, modelShelf, rankShelf, swapNotes, type Candidate, type Fan, type PlanDocument } from '.'
 import { sayIn } from '../units'
 
 const curve = (shutOff: number, free: number) => [[0, 1], [0.3, 0.86], [0.6, 0.6], [0.85, 0.25], [1, 0]].map(([q, p]) => ({ flowM3s: q! * free, pressurePa: p! * shutOff }))
@@ -56,7 +56,7 @@ describe('levers', () => {
   })
   test('a converter is turned with the drive, and wants to be set again', () => {
     const p = plan((x) => {
-      x.converter = { id: 'c', kind: 'buck', outV: 9, iMaxA: 1, efficiency: null, dropoutV: null, adjustable: true, setFirst: true, measuredV: 9 }
+      x.converter = { ...newConverter('c', 9), iMaxA: 1, setFirst: true, measuredV: 9 }
     })
     const volt = levers(p).find(l => l.key === 'drive.rated')!
     expect(volt.plan.converter).toMatchObject({ outV: 12, setFirst: false, measuredV: null })

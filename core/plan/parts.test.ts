@@ -150,7 +150,7 @@ describe('what the sheet leaves open', () => {
 })
 
 describe('facts', () => {
-  const factsOf = (r: Report, plan: PlanDocument) => planFacts({ plan, need: r.need, path: r.path.model, group: alone(), candidate: r.pick?.candidate ?? null, air: r.air, usefulFlow: r.pick?.candidate.flow ?? null, flowDirty: null, flowOfOne: null, power: r.power, verdict: r.verdict })
+  const factsOf = (r: Report, plan: PlanDocument) => planFacts({ plan, need: r.need, path: r.path.model, group: alone(), candidate: r.pick?.candidate ?? null, air: r.air, usefulFlow: r.pick?.candidate.flow ?? null, flowDirty: null, flowOfOne: null, power: r.power, runtime: r.runtime, verdict: r.verdict })
   test('are in the units the rules are written in, and what is not known is left out', () => {
     let plan!: PlanDocument
     const r = report((p) => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { computeReport, defaultRank, modelFan, newConverter, newElement, newFan, newPlan, newRun, newSource, pathDrop, pathDoubt, localResistance, modelShelf, rankShelf, type Fan, type PlanDocument, type Report } from '.'
+import { computeReport, defaultRank, modelFan, newConverter, newElement, newFan, newFeedPart, newPlan, newRun, newSource, pathDrop, pathDoubt, localResistance, modelShelf, rankShelf, type Fan, type PlanDocument, type Report } from '.'
 import { evaluateFindings } from '../findings'
 
 const m3h = (x: number) => x / 3600
@@ -83,7 +83,7 @@ describe('one chain, from the brief to the verdict', () => {
     const r = report(plan((p) => {
       p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV: 23, highV: 25, iMaxA: 0.5, wireAwg: 24, wireLengthM: 2 }
       p.converter = { ...newConverter('c', 12), efficiency: 0.9, setFirst: true }
-      p.loads = [{ id: 'l', name: 'lamp', count: 2, currentA: 0.02, startA: null, afterConverter: false }]
+      p.feed = [{ ...newFeedPart('l', 'load', null), count: 2, currentA: 0.02 }]
     }))
     // 24 AWG: 84.22 ohm/km (ASTM B258): 2*2*0.08422 + 2 contacts of 10 mohm = 0.3569 ohm; V + R I(V) = 12
     const v = figureOf(r, 'power.fanV').value!

@@ -15,6 +15,7 @@ import { computeNeed, needExtras, type Delivered, type Need, type NeedEnv } from
 import { operatingFlow, pathSolver } from './operate'
 import { elementDrop, elementFigure, elementFlows, fanFlowFor, modelPath, pathDoubt, pathDrop, scalePath, usefulShare, type PathModel } from './path'
 import { computePower, type PowerReport } from './power'
+import { runtimeOf, type RuntimeReport } from './runtime'
 import { ribbonOf, type RibbonSegment } from './ribbon'
 import { stationsOf, type Station } from './stations'
 import { computeVerdict, type VerdictReport } from './verdict'
@@ -53,6 +54,7 @@ export interface Report {
   /** why the picked fan cannot be computed */
   pickProblem: string | null
   power: PowerReport
+  runtime: RuntimeReport
   verdict: VerdictReport
   findings: Evaluation
   stations: Station[]
@@ -153,7 +155,7 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
   const needEnv: NeedEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : plan.job.fitWidthM }
   const need = computeNeed(needEnv)
   const context = contextOf(plan, air, path, need)
-  const power = computePower(plan, group)
+  const power = computePower(plan, group, fans)
   const usable = path.complete
   let candidate: Candidate | null = null
   let flowDirty: number | null = null
@@ -186,8 +188,9 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
 
   const cost = group ? groupCost(group) : null
   const thicknessM = group ? groupThickness(group) : null
+  const runtime = runtimeOf(plan, power)
   const verdict = computeVerdict(plan, { cost, thicknessM })
-  const facts = planFacts({ plan, need, path, group, candidate, air, usefulFlow, flowDirty: usefulAt(flowDirty), flowOfOne, power, verdict })
+  const facts = planFacts({ plan, need, path, group, candidate, runtime, air, usefulFlow, flowDirty: usefulAt(flowDirty), flowOfOne, power, verdict })
   const findings = evaluateFindings(facts, allRuleGroups)
   const elements = elementReports(plan, path, usable ? atFlow : null, total, findings)
   const fanName = group ? groupName(group) : fan?.model ?? ''
@@ -197,7 +200,7 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
   })
   return {
     ok: true, report: {
-      air, need: { ...need, extras: needExtras(needEnv, delivered) }, needEnv, context, power, verdict, findings, stations,
+      air, need: { ...need, extras: needExtras(needEnv, delivered) }, needEnv, context, power, runtime, verdict, findings, stations,
       density: figure('air.density', 'Air density', 'density', air.density, 'ρ = (p − pv)/(287.05·T) + pv/(461.52·T)', 'ideal mixture; pressure from ISO 2533, saturation after ASHRAE', {
         inputs: [input('t', 'air', job.ambientC, 'temperature'), input('h', 'altitude', job.altitudeM, 'altitude'), input('RH', 'relative humidity', job.humidity, 'ratio'), input('p', 'pressure', air.pressurePa, 'pressure')],
       }),

@@ -1,4 +1,4 @@
-import { newCalibration, newElement, newFan, newPlan } from './defaults'
+import { newCalibration, newConverter, newElement, newFan, newFeedPart, newPlan, newSource } from './defaults'
 import type { ElementKind, PathElement } from './document'
 
 type Loose = Record<string, unknown>
@@ -18,8 +18,17 @@ export function completePlan(raw: unknown): unknown {
     targets: list(raw.targets).map(t => ({ setBy: '', ...t })),
     path: list(raw.path).map((e): Partial<PathElement> => ({ ...newElement('', (e.kind ?? 'custom') as ElementKind), ...blankOf(e), ...e })),
     pick: isObject(raw.pick) ? { secondFanId: null, duty: null, ...raw.pick } : null,
+    source: isObject(raw.source) ? { ...newSource('', 'none'), usbKind: null, ...raw.source } : null,
+    converter: isObject(raw.converter) ? { ...newConverter('', 5), ...raw.converter } : null,
+    wiring: { ...blank.wiring, ...(isObject(raw.wiring) ? raw.wiring : {}) },
+    feed: raw.feed === undefined ? list(raw.loads).map(l => oldLoad(l, raw.converter)) : list(raw.feed).map(f => ({ ...newFeedPart('', 'load', null), ...f })),
     calibration: isObject(raw.calibration) ? { ...newCalibration(''), ...raw.calibration } : null,
   }
+}
+
+/** A load of an older plan as a part of the feed. */
+function oldLoad({ afterConverter, ...load }: Loose, converter: unknown): Loose {
+  return { ...newFeedPart('', 'load', null), ...load, name: load.name || 'Load', parentId: afterConverter === true && isObject(converter) ? converter.id : null }
 }
 
 /** A new element brings usual values; an old one that lacks a field does not know it. */

@@ -23,11 +23,16 @@ export const protectionSaving = (rdsOn: number, current: number, forwardV: numbe
 /** Accepted setting error of a converter, share. Common practice, no source. */
 export const SETTING_TOLERANCE = 0.05
 
-export type ConverterKind = 'none' | 'buck' | 'boost' | 'linear'
+/** Everything that may stand between a source and a load and change the voltage. */
+export type ConverterKind = 'none' | 'buck' | 'boost' | 'linear' | 'resistor' | 'divider' | 'diode' | 'pwm'
 
 /** What to plan with where the maker says nothing: efficiency and head-room V. Common practice, no source. */
 export const converterDefaults: Record<Exclude<ConverterKind, 'none'>, { efficiency: number, dropoutV: number }> = {
   buck: { efficiency: 0.88, dropoutV: 1.5 },
   boost: { efficiency: 0.85, dropoutV: 0 },
   linear: { efficiency: 1, dropoutV: 2 },
+  resistor: { efficiency: 1, dropoutV: 0 },
+  divider: { efficiency: 1, dropoutV: 0 },
+  diode: { efficiency: 1, dropoutV: 0 },
+  pwm: { efficiency: 1, dropoutV: 0 },
 }

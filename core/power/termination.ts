@@ -1,4 +1,4 @@
-const POUND_FORCE_N = 4.4482216
+const POUND_FORCE_N = 4.4482216152605
 const pounds = (table: Record<number, number>): Record<number, number> => Object.fromEntries(Object.entries(table).map(([awg, lbf]) => [awg, lbf * POUND_FORCE_N]))
 /** Pull-out of a crimp, N by AWG; the table is in pounds-force. Reference: UL 486A (from memory). */
 export const crimpPullUl = pounds({ 22: 8, 20: 13, 18: 20, 16: 30, 14: 50, 12: 70, 10: 80 })

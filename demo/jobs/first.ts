@@ -1,5 +1,5 @@
 /** The first four jobs of the Tarn Lane Workshop: one finished with runs, one half-way, one with findings, one just measured. */
-import { newConverter, newPlan, newSource, type PlanDocument } from '../../core/plan'
+import { newConverter, newFeedPart, newPlan, newSource, type PlanDocument } from '../../core/plan'
 import { cm2, element, m3h, minutes, mm, reading, run } from './parts'
 
 export function filmCabinet(): PlanDocument {
@@ -59,7 +59,7 @@ export function choirAmplifier(): PlanDocument {
   plan.pick = { id: 'pick', fanId: 'fan-rowan-80x25-24v', count: 1, arrangement: 'single', driveV: 18, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'rail'), name: 'Amplifier rail 24 V', nominalV: 24, lowV: 23.2, highV: 24.8, iMaxA: 0.5, regulated: true, wireAwg: 24, wireLengthM: 0.35, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
   plan.converter = { ...newConverter('converter', 18), iMaxA: 1, setFirst: false }
-  plan.loads = [{ id: 'indicator', name: 'Indicator', count: 1, currentA: 0.008, startA: null, afterConverter: true }]
+  plan.feed = [{ ...newFeedPart('indicator', 'load', 'converter'), loadKind: 'led', currentA: 0.008, ratedV: 18, ledString: 1, ledV: 2.1, wireAwg: 24, wireLengthM: 0.6 }]
   plan.runs = [run('run-before', 'baseline', '2026-11-08T17:00:00.000Z', {
     name: 'As it came', fanV: 24.1, voltageAt: 'fan', ambientC: 22, heatW: 45, distanceM: 1, soakS: minutes(40), steady: true, lid: 'closed', backgroundDbA: 27.5, instrument: 'class2', floorDbA: 22,
     readings: [reading('r1', 'level', 'front row', 33.8), reading('r2', 'temperature', 'heatsink', 48.5), reading('r3', 'rotation', 'fan', 2580)],

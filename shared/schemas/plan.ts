@@ -48,6 +48,7 @@ const keepShape = {
 const surroundingShape = {
   fitDepthM: size, fitWidthM: size, inletClearM: maybe(within(0, 20)), outletClearM: maybe(within(0, 20)), openingGapM: maybe(within(0, 50)),
   baffled: yesNo, hotPartInPath: yesNo, mustNotFail: yesNo, mains: yesNo, flammable: yesNo, openFlue: yesNo, wet: yesNo, domain: z.enum(['general', 'vehicle', 'aircraft', 'medical', 'life-safety']),
+  opensSupply: yesNo, storedV: maybe(within(0, 20000)), discharged: yesNo, earthRefitted: yesNo, supplyOpening: yesNo, laser: yesNo, lightBaffle: yesNo, thermalCutout: yesNo, adapterInWet: yesNo, touchC: maybe(within(-40, 500)),
 }
 const choiceShape = {
   trust: z.enum(['claims', 'own', 'discounted']), shaft: maybe(z.enum(['horizontal', 'vertical'])), stackExtraM: maybe(within(0, 1)), existingHolesM: maybe(within(0.01, 0.5)), holeM: maybe(within(0.005, 0.6)), screwHoleM: maybe(within(0.0005, 0.03)),
@@ -103,23 +104,54 @@ export const pickSchema = z.object({
   duty: maybe(z.number().gt(0, 'A duty must be above zero.').max(1, 'A duty cannot be above 100 %.')),
 })
 
+const gauge = maybe(z.number().int().min(10, 'Not thicker than 10 AWG here.').max(30, 'Not thinner than 30 AWG.'))
+const length = maybe(z.number().gt(0, 'A wire has a length above zero.').max(100, 'Not above 100 m.'))
+const ohms = maybe(z.number().gt(0, 'Must be above zero.').max(1e6, 'Not above 1 MΩ.'))
+const amps = maybe(within(0.0001, 200))
+
 export const sourceSchema = z.object({
   id: idSchema,
   kind: z.enum(['adapter', 'rail', 'tap', 'header', 'usb', 'power-bank', 'pack', 'house-battery', 'vehicle', 'solar', 'none']),
   name: shortText,
-  nominalV: maybe(limits.voltage), lowV: maybe(limits.voltage), highV: maybe(limits.voltage),
+  nominalV: maybe(limits.voltage), lowV: maybe(limits.voltage), highV: maybe(limits.voltage), openV: maybe(limits.voltage),
   iMaxA: maybe(within(0.001, 200)), iPeakA: maybe(within(0.001, 400)),
-  regulated: yesNo, output: z.enum(['dc', 'ac']),
-  wireAwg: maybe(z.number().int().min(10).max(30)), wireLengthM: maybe(within(0, 100)),
-  fuseA: maybe(within(0.01, 100)), fuseFitted: yesNo, polarityChecked: yesNo,
+  regulated: yesNo, output: z.enum(['dc', 'ac']), wireAwg: gauge, wireLengthM: length,
+  fuseA: maybe(within(0.01, 100)), fuseFitted: yesNo, fuseDistanceM: maybe(within(0, 50)), polarityChecked: yesNo,
+  usbKind: maybe(z.enum(['usb2-unconfigured', 'usb2-configured', 'usb3-unconfigured', 'usb3-configured', 'bc12', 'typec-1A5', 'typec-3A'])), typeCPullDown: yesNo, tap: maybe(z.enum(['12V', '5V', '7V'])), fiveLoadA: maybe(limits.current),
+  transientProtected: yesNo, reversible: yesNo,
 })
 
 export const converterSchema = z.object({
-  id: idSchema, kind: z.enum(['buck', 'boost', 'linear']), outV: within(0.5, 60), iMaxA: maybe(within(0.001, 100)), efficiency: maybe(within(0.05, 1)),
-  dropoutV: maybe(within(0, 20)), adjustable: z.boolean(), setFirst: z.boolean(), measuredV: maybe(limits.voltage),
+  id: idSchema, kind: z.enum(['buck', 'boost', 'linear', 'resistor', 'divider', 'diode', 'pwm']), outV: within(0.5, 60), iMaxA: maybe(within(0.001, 100)), efficiency: maybe(within(0.05, 1)),
+  dropoutV: maybe(within(0, 20)), adjustable: z.boolean(), setFirst: z.boolean(), measuredV: maybe(limits.voltage), ohm: ohms, ohm2: ohms, ratingW: maybe(within(0.01, 500)),
+  diodes: maybe(z.number().int('A whole number is wanted.').min(1).max(20)), duty: maybe(within(0.01, 1)), pwmHz: maybe(within(0.1, 1e6)), switchSide: maybe(z.enum(['high', 'low'])), flyback: yesNo,
+  thetaKW: maybe(within(0.1, 500)), capsFitted: yesNo, capV: maybe(within(1, 1000)),
 })
 
-export const loadSchema = z.object({ id: idSchema, name: shortText, count: z.number().int().min(1).max(100), currentA: limits.current, startA: maybe(limits.current), afterConverter: z.boolean() })
+export const feedPartSchema = z.object({
+  id: idSchema, parentId: maybe(idSchema), kind: z.enum(['converter', 'branch', 'load']), name: shortText.min(1, 'Name it.'), wireAwg: gauge, wireLengthM: length, fuseA: maybe(within(0.01, 100)),
+  converterKind: maybe(z.enum(['buck', 'boost', 'linear', 'resistor'])), outV: maybe(within(0.5, 60)), iMaxA: amps, efficiency: maybe(within(0.05, 1)), ohm: ohms, setFirst: yesNo,
+  loadKind: maybe(z.enum(['fan', 'led', 'module', 'board', 'pump', 'other'])), count: z.number().int('A whole number is wanted.').min(1, 'At least 1.').max(200, 'Not above 200.'), currentA: maybe(limits.current), startA: maybe(limits.current), ratedV: maybe(limits.voltage),
+  fanId: maybe(idSchema), ledString: maybe(z.number().int('A whole number is wanted.').min(1).max(30)), ledV: maybe(within(0.5, 10)),
+})
+
+export const wiringSchema = z.object({
+  plusColour: shortText, minusColour: shortText, identifiedBy: maybe(z.enum(['position', 'measurement', 'colour'])),
+  connector: maybe(z.enum(['header', 'pin-housing', 'wire-to-board', 'small-1.25', 'barrel', 'peripheral', 'xt30', 'spade', 'screw', 'usb-a', 'usb-c', 'splice'])), join: maybe(z.enum(['adapter', 'cut'])),
+  strainRelief: yesNo, reverseProtected: yesNo, routeM: length, bundle: maybe(z.number().int().min(1).max(40)), insulationC: maybe(within(40, 260)), wireAirC: maybe(within(-40, 150)),
+  tachUsed: yesNo, tachJoined: maybe(z.number().int().min(0).max(50)), hub: maybe(z.enum(['none', 'passive', 'powered'])), headerMode: maybe(z.enum(['pwm', 'voltage'])), pwmSinkA: maybe(within(0, 1)), pwmPinV: maybe(limits.voltage),
+  electricalSeries: yesNo, barrelPlugM: maybe(within(0.0005, 0.02)), barrelJackM: maybe(within(0.0005, 0.02)), crimpPullN: maybe(within(0, 5000)), switchDcV: maybe(within(0, 1000)), switchDcA: maybe(within(0, 200)),
+})
+
+export const batterySchema = z.object({
+  id: idSchema, chemistry: z.enum(['li-ion', 'lifepo4', 'lead-acid', 'nimh', 'alkaline']), cells: maybe(z.number().int().min(1).max(20)), chargeC: maybe(within(36, 4e6)), cellV: maybe(within(0.5, 60)), depth: share,
+  maxA: amps, autoOffA: maybe(within(0, 5)), idleW: maybe(within(0, 50)), protectedPack: yesNo, coldC: maybe(within(-60, 60)), chargedCold: yesNo, airTravel: yesNo, energyBasis: z.enum(['cell-voltage', 'output-voltage']),
+  wishedS: maybe(within(1, 1e9)), dutyShare: maybe(within(0.001, 1)),
+})
+
+export const sunSchema = z.object({
+  id: idSchema, panelW: maybe(within(0.1, 5000)), panelVoc: maybe(within(0.5, 100)), panelVmp: maybe(within(0.5, 100)), controller: z.enum(['tracking', 'series', 'none']), sunHours: z.array(within(0, 16)).length(12, 'Twelve months are wanted.'), wishedDays: maybe(within(0, 365)),
+})
 
 export const readingSchema = z.object({
   id: idSchema, quantity: z.enum(['temperature', 'level', 'flow', 'pressure', 'rotation', 'voltage', 'current', 'power', 'duration']), place: shortText, value: within(-60, 1e8),
@@ -148,6 +180,22 @@ function pathProblem({ path, branches }: Pick<PlanDocument, 'path' | 'branches'>
   return null
 }
 
+/** What is wrong with a feed: a part that hangs on nothing, on a load, or on itself by a detour. */
+export function feedProblem({ feed, converter }: Pick<PlanDocument, 'feed' | 'converter'>): string | null {
+  const of = new Map(feed.map(f => [f.id, f]))
+  for (const part of feed) {
+    let at = part
+    for (let steps = 0; at.parentId !== null && at.parentId !== converter?.id; steps++) {
+      const above = of.get(at.parentId)
+      if (!above) return `${at.name} hangs on something that is not there.`
+      if (above.kind === 'load') return `${at.name} hangs on ${above.name}, which is a load.`
+      if (steps > feed.length) return `${part.name} feeds itself: a loop.`
+      at = above
+    }
+  }
+  return null
+}
+
 export const planSchema = z.object({
   job: jobSchema,
   targets: z.array(targetSchema).max(20).refine(unique, 'Two targets share an id.'),
@@ -161,11 +209,14 @@ export const planSchema = z.object({
   pick: pickSchema.nullable(),
   source: sourceSchema.nullable(),
   converter: converterSchema.nullable(),
-  loads: z.array(loadSchema).max(40).refine(unique, 'Two loads share an id.'),
+  feed: z.array(feedPartSchema).max(120, 'At most 120 parts.').refine(unique, 'Two parts share an id.'),
+  wiring: wiringSchema, battery: batterySchema.nullable(), sun: sunSchema.nullable(),
   runs: z.array(runSchema).max(200).refine(unique, 'Two runs share an id.'),
 }).superRefine((plan, context) => {
   const problem = pathProblem(plan)
   if (problem) context.addIssue({ code: 'custom', path: ['path'], message: problem })
+  const fed = feedProblem(plan)
+  if (fed) context.addIssue({ code: 'custom', path: ['feed'], message: fed })
 }) satisfies z.ZodType<PlanDocument>
 
 /** What a save sends: the document and the revision it was read at. */

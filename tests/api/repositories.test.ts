@@ -1,5 +1,5 @@
 import { rmSync } from 'node:fs'
-import { newCalibration, newElement, newPlan } from '../../core/plan'
+import { newCalibration, newElement, newFeedPart, newPlan } from '../../core/plan'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
@@ -91,7 +91,7 @@ describe('plans', () => {
     const elements = await count('path_element')
     plan.job.name = 'Half saved'
     plan.path = []
-    plan.loads = [{ id: 'l', name: 'bad', count: -1, currentA: 1, startA: null, afterConverter: false }]
+    plan.feed = [{ ...newFeedPart('l', 'load', null), count: -1, currentA: 1 }]
     await expect(savePlan(db, plan, revision)).rejects.toThrow()
     expect((await getPlan(db, 'job-mushroom-tent')).plan.job.name).toBe('Mushroom fruiting tent')
     expect(await count('path_element')).toBe(elements)
@@ -156,7 +156,7 @@ test('settings', async () => {
 describe('the tables guard themselves', () => {
   test.each([
     ['a free-area ratio above 1', 'UPDATE path_element SET free_area_ratio = 1.2'], ['an area of zero', 'UPDATE path_element SET area_m2 = 0'], ['an unknown goal', 'UPDATE job SET goal = \'fly\''],
-    ['a reading without a run', 'UPDATE reading SET run_id = \'none\''], ['a pick without a fan', 'UPDATE pick SET fan_id = \'none\''], ['a negative current', 'UPDATE power_load SET current_a = -1'],
+    ['a reading without a run', 'UPDATE reading SET run_id = \'none\''], ['a pick without a fan', 'UPDATE pick SET fan_id = \'none\''], ['a negative current', 'UPDATE feed_part SET current_a = -1'],
   ])('%s is refused', async (_, sql) => {
     await expect(db.query(sql)).rejects.toThrow()
   })

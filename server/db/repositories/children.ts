@@ -1,4 +1,4 @@
-export type ChildKey = 'targets' | 'ports' | 'doubts' | 'sink' | 'path' | 'branches' | 'lossPoints' | 'calibration' | 'calibrationPoints' | 'pick' | 'source' | 'converter' | 'loads' | 'runs' | 'readings'
+export type ChildKey = 'targets' | 'ports' | 'doubts' | 'sink' | 'path' | 'branches' | 'lossPoints' | 'calibration' | 'calibrationPoints' | 'pick' | 'source' | 'converter' | 'feed' | 'wiring' | 'battery' | 'sun' | 'runs' | 'readings'
 
 /**
  * The tables below a job or a fan, each with its three statements. For a job $1 is its id; for fans $1 is a JSON list of
@@ -62,10 +62,23 @@ export const childTables: ChildTable<ChildKey>[] = [
   child('calibrationPoints', 'calibration_point', ['position'], ['flow_m3s', 'pressure_pa']),
   child('pick', 'pick', [], ['id', 'fan_id', 'second_fan_id', 'count', 'arrangement', 'drive_v', 'duty']),
   child('source', 'power_source', [], [
-    'id', 'kind', 'name', 'nominal_v', 'low_v', 'high_v', 'i_max_a', 'i_peak_a', 'regulated', 'output', 'wire_awg', 'wire_length_m', 'fuse_a', 'fuse_fitted', 'polarity_checked',
+    'id', 'kind', 'name', 'nominal_v', 'low_v', 'high_v', 'open_v', 'i_max_a', 'i_peak_a', 'regulated', 'output', 'wire_awg', 'wire_length_m', 'fuse_a', 'fuse_fitted', 'fuse_distance_m', 'polarity_checked',
+    'usb_kind', 'type_c_pull_down', 'tap', 'five_load_a', 'transient_protected', 'reversible',
   ]),
-  child('converter', 'power_converter', [], ['id', 'kind', 'out_v', 'i_max_a', 'efficiency', 'dropout_v', 'adjustable', 'set_first', 'measured_v']),
-  child('loads', 'power_load', ['id'], ['position', 'name', 'count', 'current_a', 'start_a', 'after_converter']),
+  child('converter', 'power_converter', [], [
+    'id', 'kind', 'out_v', 'i_max_a', 'efficiency', 'dropout_v', 'adjustable', 'set_first', 'measured_v', 'ohm', 'ohm2', 'rating_w', 'diodes', 'duty', 'pwm_hz', 'switch_side', 'flyback', 'theta_k_w', 'caps_fitted', 'cap_v',
+  ]),
+  child('feed', 'feed_part', ['id'], [
+    'position', 'parent_id', 'kind', 'name', 'wire_awg', 'wire_length_m', 'fuse_a', 'converter_kind', 'out_v', 'i_max_a', 'efficiency', 'ohm', 'set_first', 'load_kind', 'count', 'current_a', 'start_a', 'rated_v', 'fan_id', 'led_string', 'led_v',
+  ]),
+  child('wiring', 'wiring', [], [
+    'plus_colour', 'minus_colour', 'identified_by', 'connector', '"join"', 'strain_relief', 'reverse_protected', 'route_m', 'bundle', 'insulation_c', 'wire_air_c', 'tach_used', 'tach_joined', 'hub', 'header_mode', 'pwm_sink_a', 'pwm_pin_v',
+    'electrical_series', 'barrel_plug_m', 'barrel_jack_m', 'crimp_pull_n', 'switch_dc_v', 'switch_dc_a',
+  ]),
+  child('battery', 'battery', [], [
+    'id', 'chemistry', 'cells', 'charge_c', 'cell_v', 'depth', 'max_a', 'auto_off_a', 'idle_w', 'protected_pack', 'cold_c', 'charged_cold', 'air_travel', 'energy_basis', 'wished_s', 'duty_share',
+  ]),
+  child('sun', 'sun', [], ['id', 'panel_w', 'panel_voc', 'panel_vmp', 'controller', 'sun_hours', 'wished_days']),
   child('runs', 'run', ['id'], [
     'position', 'kind', 'name', 'taken_at', 'fan_v', 'voltage_at', 'ambient_c', 'heat_w', 'distance_m', 'soak_s', 'steady', 'lid', 'background_db_a', 'instrument', 'floor_db_a', 'changes', 'notes',
   ]),

@@ -20,7 +20,7 @@ const JOB_COLUMNS = `name, variant_of, goal, equipment, complaint, untouchable,
   turnovers_per_h, jet_reach_m, jet_speed_ms, cop, duty_share, box_power_w, contents_j_k, warmed_k, near_k,
   water_area_m2, water_c, lid, surface_speed_ms, cross_area_m2, cooling_w, reserve_m3, days_unattended,
   keep_basis, existing_fan_id, existing_count, existing_v, measured_rise_k, typed_flow_m3s,
-  fit_depth_m, fit_width_m, inlet_clear_m, outlet_clear_m, opening_gap_m, baffled, hot_part_in_path, must_not_fail, mains, flammable, open_flue, wet, domain,
+  fit_depth_m, fit_width_m, inlet_clear_m, outlet_clear_m, opening_gap_m, baffled, hot_part_in_path, must_not_fail, mains, flammable, open_flue, wet, domain, opens_supply, stored_v, discharged, earth_refitted, supply_opening, laser, light_baffle, thermal_cutout, adapter_in_wet, touch_c,
   trust, shaft, stack_extra_m, existing_holes_m, hole_m, screw_hole_m, mount_kind, mount_capacity_kg, mount_isolated, thin_panel, panel_hz, upstream_gap_m`
 const INSERT_JOB = `INSERT INTO job (id, ${JOB_COLUMNS}) SELECT id, ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $1::jsonb)`
 const UPDATE_JOB = `UPDATE job SET (${JOB_COLUMNS}) = (SELECT ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)), revision = revision + 1, updated_at = now()
@@ -34,7 +34,7 @@ function childRows(plan: PlanDocument): ChildRows {
   return {
     targets: ordered(plan.targets), ports: ordered(plan.ports), doubts: ordered(plan.doubts), sink: ordered(plan.sink), path: ordered(plan.path), branches: ordered(plan.branches),
     lossPoints: plan.path.flatMap(e => ordered(e.points).map(p => ({ ...p, elementId: e.id }))),
-    calibration: single(plan.calibration), calibrationPoints: ordered(plan.calibration?.points ?? []), loads: ordered(plan.loads), runs: ordered(plan.runs),
+    calibration: single(plan.calibration), calibrationPoints: ordered(plan.calibration?.points ?? []), feed: ordered(plan.feed), wiring: [plan.wiring], battery: single(plan.battery), sun: single(plan.sun), runs: ordered(plan.runs),
     readings: plan.runs.flatMap(run => ordered(run.readings).map(r => ({ ...r, runId: run.id }))),
     pick: single(plan.pick), source: single(plan.source), converter: single(plan.converter),
   }
@@ -51,7 +51,7 @@ async function saveChildren(tx: Queryable, plan: PlanDocument): Promise<void> {
 
 /** Fans a plan speaks of must exist: a clear message before the database's own refusal. */
 async function checkFans(tx: Queryable, plan: PlanDocument): Promise<void> {
-  for (const [field, id] of [['plan.pick.fanId', plan.pick?.fanId], ['plan.pick.secondFanId', plan.pick?.secondFanId], ['plan.job.existingFanId', plan.job.existingFanId], ['plan.calibration.fanId', plan.calibration?.fanId]] as const) {
+  for (const [field, id] of [['plan.pick.fanId', plan.pick?.fanId], ['plan.pick.secondFanId', plan.pick?.secondFanId], ['plan.job.existingFanId', plan.job.existingFanId], ['plan.calibration.fanId', plan.calibration?.fanId], ...plan.feed.map(f => ['plan.feed', f.fanId] as const)] as const) {
     if (id && (await tx.query('SELECT 1 FROM fan WHERE id = $1', [id])).length === 0) throw new Refused('This fan is not on the shelf.', field)
   }
 }
@@ -70,7 +70,7 @@ async function readPlan(db: Queryable, jobRow: Row): Promise<StoredPlan> {
   const calibration = one(parts.calibration)
   const plan = planSchema.parse({
     job: fromRow(jobRow) as unknown as Job, targets: parts.targets.map(fromRow), ports: parts.ports.map(fromRow), doubts: parts.doubts.map(fromRow), sink: parts.sink.map(fromRow),
-    path, branches: parts.branches.map(fromRow), calibration: calibration && { ...calibration, points: parts.calibrationPoints.map(pointOf) }, loads: parts.loads.map(fromRow), runs,
+    path, branches: parts.branches.map(fromRow), calibration: calibration && { ...calibration, points: parts.calibrationPoints.map(pointOf) }, feed: parts.feed.map(fromRow), wiring: one(parts.wiring) ?? newPlan('', '').wiring, battery: one(parts.battery), sun: one(parts.sun), runs,
     pick: one(parts.pick), source: one(parts.source), converter: one(parts.converter),
   })
   return { plan, revision: jobRow.revision as number, updatedAt: (jobRow.updated_at as Date).toISOString() }
