@@ -1,6 +1,6 @@
 /** The invented jobs of the Tarn Lane Workshop: every goal kind, some finished, some half-way, one with serious findings. */
 import type { PlanDocument } from '../core/plan'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
-import { cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
+import { batteryLocker, cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
 
-export const demoJobs = (): PlanDocument[] => [filmCabinet(), choirAmplifier(), mushroomTent(), kilnBox(), waxBench(), telescopeMirror(), cheeseBox(), hydroponicTank()]
+export const demoJobs = (): PlanDocument[] => [filmCabinet(), choirAmplifier(), mushroomTent(), kilnBox(), waxBench(), telescopeMirror(), cheeseBox(), hydroponicTank(), batteryLocker()]

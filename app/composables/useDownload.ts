@@ -1,9 +1,10 @@
 /** Hands a file to the browser to keep. */
-export function saveText(text: string, name: string, type: string) {
-  const url = URL.createObjectURL(new Blob([text], { type }))
+export function saveBlob(blob: Blob, name: string) {
+  const url = URL.createObjectURL(blob)
   const link = document.createElement('a')
   link.href = url
   link.download = name
   link.click()
   URL.revokeObjectURL(url)
 }
+export const saveText = (text: string, name: string, type: string) => saveBlob(new Blob([text], { type }), name)

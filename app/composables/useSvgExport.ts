@@ -12,8 +12,10 @@ function plainColour(value: string): string {
   return `rgb(${r}, ${g}, ${b})`
 }
 
-/** Saves a drawing of the page as an SVG file with its colours written in; what is only for clicking is left out. */
-export function saveSvg(svg: SVGSVGElement, name: string) {
+const fileName = (name: string) => name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')
+
+/** A drawing of the page as text that stands alone: colours written in, what is only for clicking left out. */
+function standalone(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true) as SVGSVGElement
   const from = svg.querySelectorAll('*')
   copy.querySelectorAll('*').forEach((node, i) => {
@@ -25,6 +27,35 @@ export function saveSvg(svg: SVGSVGElement, name: string) {
     for (const attribute of ['class', 'tabindex', 'role', 'data-v-inspector']) node.removeAttribute(attribute)
   })
   copy.querySelectorAll('[data-screen-only]').forEach(node => node.remove())
+  copy.removeAttribute('style')
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
-  saveText(new XMLSerializer().serializeToString(copy), `${name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.svg`, 'image/svg+xml')
+  return new XMLSerializer().serializeToString(copy)
+}
+
+/** Saves a drawing of the page as an SVG file. */
+export const saveSvg = (svg: SVGSVGElement, name: string) => saveText(standalone(svg), `${fileName(name)}.svg`, 'image/svg+xml')
+
+/** Dots of a PNG over those of the drawing: sharp on paper. */
+const PNG_SCALE = 2
+/** Saves it as a PNG on the sheet's own ground. */
+export async function savePng(svg: SVGSVGElement, name: string) {
+  const { width, height } = svg.viewBox.baseVal
+  const image = new Image()
+  const loaded = new Promise((resolve, reject) => {
+    image.onload = resolve
+    image.onerror = () => reject(new Error('The drawing could not be turned into a picture.'))
+  })
+  const text = standalone(svg).replace('<svg', `<svg width="${width}" height="${height}"`)
+  image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`
+  await loaded
+  const canvas = document.createElement('canvas')
+  canvas.width = Math.ceil(width * PNG_SCALE)
+  canvas.height = Math.ceil(height * PNG_SCALE)
+  const pen = canvas.getContext('2d')
+  if (!pen) return
+  pen.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--sheet').trim() || '#ffffff'
+  pen.fillRect(0, 0, canvas.width, canvas.height)
+  pen.drawImage(image, 0, 0, canvas.width, canvas.height)
+  const blob = await new Promise<Blob | null>(done => canvas.toBlob(done, 'image/png'))
+  if (blob) saveBlob(blob, `${fileName(name)}.png`)
 }

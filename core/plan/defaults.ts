@@ -86,7 +86,7 @@ export function newFeedPart(id: string, kind: FeedPart['kind'], parentId: string
 export function newWiring(): Wiring {
   return {
     plusColour: 'red', minusColour: 'black', identifiedBy: null, connector: null, join: null, strainRelief: null, reverseProtected: null, routeM: null, bundle: null, insulationC: null, wireAirC: null, tachUsed: null, tachJoined: null,
-    hub: null, headerMode: null, pwmSinkA: null, pwmPinV: null, electricalSeries: null, barrelPlugM: null, barrelJackM: null, crimpPullN: null, switchDcV: null, switchDcA: null,
+    hub: null, headerMode: null, pwmSinkA: null, pwmPinV: null, electricalSeries: null, barrelPlugM: null, barrelJackM: null, crimpPullN: null, shrinkBoreM: null, shrinkRatio: null, switchDcV: null, switchDcA: null,
   }
 }
 

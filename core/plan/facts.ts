@@ -3,7 +3,7 @@ import { filterMedia } from '../airpath'
 import type { Facts, FactName, FactValue, FactInfo } from '../findings'
 import { clearOutTime } from '../need'
 import { bladePass } from '../noise'
-import { converterDefaults, crimpPull, usbUnit } from '../power'
+import { awgDiameter, converterDefaults, crimpPull, insulatedDiameter, usbUnit } from '../power'
 import { fromSi, quantityInfo } from '../units'
 import { factCatalogue } from '../findings'
 import type { Candidate } from './candidate'
@@ -227,6 +227,8 @@ function powerFacts({ plan, group, power }: FactSources): SiFacts {
   const further = plan.feed.filter(f => f.kind === 'converter' && f.converterKind !== 'resistor')
   const resistor = converter?.kind === 'resistor' && conv
   const wires = group?.model.fan.wires ?? null
+  const outer = source.wireAwg === null ? null : insulatedDiameter(awgDiameter(source.wireAwg))
+  const splice = outer === null ? null : { over: SPLICE * outer, under: outer }
   const hub = wiring.hub === 'passive' || wiring.hub === 'powered'
   return {
     'supply.kind': source.kind, 'supply.nominalV': source.nominalV, 'supply.vMin': source.lowV, 'supply.vMax': source.highV, 'supply.openV': source.openV, 'supply.regulated': source.regulated, 'supply.tap': source.tap,
@@ -248,9 +250,10 @@ function powerFacts({ plan, group, power }: FactSources): SiFacts {
     'fuse.present': source.fuseFitted, 'fuse.rating': source.fuseFitted === false ? null : source.fuseA, 'fuse.distance': source.fuseDistanceM,
     'switch.device': wiring.switchDcV !== null || wiring.switchDcA !== null ? 'contact' : chops ? 'mosfet' : null, 'switch.dcV': wiring.switchDcV, 'switch.dcA': wiring.switchDcA, 'switch.lineV': source.highV, 'switch.lineA': power.loadRunA,
     'switch.side': chops ? converter.switchSide : null, 'switch.flyback': chops ? converter.flyback : null,
-    'splitter.tachJoined': wiring.tachJoined, 'splitter.pwmInputs': plan.pick?.duty !== null && plan.pick ? group?.count : null, 'splitter.threeWire': hub && wires === 3 ? group?.count : null,
+    'splitter.tachJoined': wiring.tachJoined, 'splitter.pwmInputs': plan.pick?.duty !== null && plan.pick ? group?.count : null, 'splitter.threeWire': hub && wires !== null ? wires === 3 ? group?.count : 0 : null,
     'connector.current': wiring.connector ? power.fanRunA : null, 'connector.rating': wiring.connector ? connectorLimit[wiring.connector].amps : null, 'barrel.plug': wiring.barrelPlugM, 'barrel.jack': wiring.barrelJackM,
     'crimp.pull': wiring.crimpPullN, 'crimp.required': wiring.crimpPullN === null || source.wireAwg === null ? null : crimpPull(source.wireAwg),
+    'shrink.supplied': splice === null ? null : wiring.shrinkBoreM, 'shrink.ratio': splice === null ? null : wiring.shrinkRatio, 'shrink.over': splice?.over, 'shrink.under': splice?.under,
     'led.stringV': led ? (led.ledString ?? 1) * (led.ledV ?? LED_V) : null, 'led.feedV': led ? leds[0]!.lowV : null, 'led.current': led && leds[0]!.ohm ? Math.max(0, leds[0]!.highV - (led.ledString ?? 1) * (led.ledV ?? LED_V)) / leds[0]!.ohm : null,
     'led.rated': led ? LED_RATED_A : null,
     'fan.tachUsed': wiring.tachUsed, 'fan.pwmPinV': wiring.pwmPinV, 'ctl.usesPwmWire': plan.pick ? plan.pick.duty !== null : null, 'ctl.chopsSupply': chops, 'ctl.pwmHz': chops ? converter.pwmHz : null, 'ctl.dutyCap': chops ? converter.duty : null,
@@ -259,6 +262,8 @@ function powerFacts({ plan, group, power }: FactSources): SiFacts {
   }
 }
 
+/** A soldered splice over its wire. Common practice, no source. */
+const SPLICE = 1.5
 /** Junction temperature to stay under, degC. Handbook, linear regulator. */
 const JUNCTION_LIMIT_C = 100
 /** Drop of an LED that states none, V, and the current that common indicator LEDs are rated for, A. Common practice, no source. */

@@ -123,6 +123,9 @@ export interface Wiring {
   barrelPlugM: number | null
   barrelJackM: number | null
   crimpPullN: number | null
+  /** heat-shrink over a splice: bore as supplied and ratio */
+  shrinkBoreM: number | null
+  shrinkRatio: number | null
   switchDcV: number | null
   switchDcA: number | null
 }

@@ -207,7 +207,7 @@ function problemsOf(node: Built, s: FeedState, r: Pick<FeedNodeReport, 'utilisat
   if (node.startV !== null && r.lowV < node.startV) add('stop', `down to ${r.lowV.toFixed(1)} V, starts at ${node.startV.toFixed(1)} V`)
   if (!node.known) add('fix', 'its current is not known: not in the sums')
   if (s.dropout) add('fix', 'input too low for its output')
-  if (node.adjustableUnset) add('stop', 'set it with a meter before anything is connected')
+  if (node.adjustableUnset) add('stop', 'set it before connecting')
   if (r.utilisation !== null && r.utilisation > 1) add('stop', 'overloaded')
   else if (r.utilisation !== null && r.utilisation > 0.8) add('fix', 'more than 80 % of what it gives')
   if (r.lead?.ampacityA && s.inA > r.lead.ampacityA) add('stop', 'more current than its wire carries')

@@ -88,6 +88,7 @@ export const quantities = {
   thermalConductance: { article: 'a heat loss per kelvin', example: '1.2 W/K', si: 'W/K', units: [unit('W/K', 1, 2, ['w/°c'])] },
   thermalResistance: { article: 'a thermal resistance', example: '1.4 K/W', si: 'K/W', units: [unit('K/W', 1, 2, ['°c/w', 'c/w'])] },
   heatCapacity: { article: 'a heat capacity', example: '12 kJ/K', si: 'J/K', units: [unit('kJ/K', 1000, 2, ['kj/°c']), unit('J/K', 1, 0, ['j/°c']), unit('Wh/K', 3600, 2)] },
+  charge: { article: 'a capacity', example: '10000 mAh or 7 Ah', si: 'C', units: [unit('Ah', 3600, 2), unit('mAh', 3.6, 0)] },
   energy: { article: 'an energy', example: '40 Wh', si: 'J', units: [unit('Wh', 3600, 1), unit('kWh', 3.6e6, 3), unit('kJ', 1000, 1), unit('J', 1, 0)] },
   waterRate: { article: 'a flow of water', example: '40 g/h or 1 L/day', si: 'kg/s', units: [
     unit('g/h', 1e-3 / 3600, 1), unit('L/day', 1 / 86400, 2, ['l/d', 'litresaday', 'kg/day', 'kg/d']), unit('kg/h', 1 / 3600, 3), unit('g/day', 1e-3 / 86400, 0, ['g/d']),

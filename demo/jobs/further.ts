@@ -1,5 +1,5 @@
 /** Four more jobs: fumes, a part, stirring, a water surface. Complete from Brief to Air path, with a fan picked. */
-import { newPlan, newPort, newSource, type PlanDocument } from '../../core/plan'
+import { newBattery, newConverter, newFeedPart, newPlan, newPort, newSource, newSun, type PlanDocument } from '../../core/plan'
 import { branch, cm2, element, m3h, minutes, mm, reading, run, target } from './parts'
 
 export function waxBench(): PlanDocument {
@@ -24,6 +24,10 @@ export function waxBench(): PlanDocument {
   ]
   plan.pick = { id: 'pick', fanId: 'fan-teasel-120x38-24v-hp', count: 1, arrangement: 'single', driveV: 24, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'adapter'), name: 'Wall adapter 24 V 1 A', nominalV: 24, lowV: 23.5, highV: 24.5, iMaxA: 1, wireAwg: 22, wireLengthM: 1.5, fuseFitted: true, fuseA: 1, polarityChecked: true }
+  plan.feed = [
+    { ...newFeedPart('lamp-step', 'converter', null), name: 'Step-down for the lamp', outV: 12, iMaxA: 1, setFirst: true, wireAwg: 22, wireLengthM: 0.4 },
+    { ...newFeedPart('lamp', 'load', 'lamp-step'), name: 'Bench lamp', loadKind: 'led', count: 3, currentA: 0.015, ledString: 3, ledV: 3.1, wireAwg: 24, wireLengthM: 0.6 },
+  ]
   return plan
 }
 
@@ -45,7 +49,9 @@ export function telescopeMirror(): PlanDocument {
     element('tube-end', 'opening', { name: 'Open end', areaM2: cm2(420), edge: 'rounded', basis: 'measured' }),
   ]
   plan.pick = { id: 'pick', fanId: 'fan-sedge-92x25-12v', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
-  plan.source = { ...newSource('source', 'pack'), name: 'Pack of three Li-ion cells', nominalV: 11.1, lowV: 9, highV: 12.6, iMaxA: 2, wireAwg: 22, wireLengthM: 1, fuseFitted: true, fuseA: 1, polarityChecked: true }
+  plan.source = { ...newSource('source', 'pack'), name: 'Pack of three Li-ion cells', nominalV: 11.1, lowV: 9, highV: 12.6, iMaxA: 2, wireAwg: 22, wireLengthM: 1, fuseFitted: true, fuseA: 1, fuseDistanceM: 0.05, polarityChecked: true }
+  plan.battery = { ...newBattery('battery', 'pack'), chargeC: 2.6 * 3600, wishedS: 4 * 3600, dutyShare: 1, coldC: 0, protectedPack: true, chargedCold: false }
+  plan.wiring = { ...plan.wiring, identifiedBy: 'measurement', connector: 'xt30', strainRelief: true }
   return plan
 }
 
@@ -67,6 +73,8 @@ export function cheeseBox(): PlanDocument {
   ]
   plan.pick = { id: 'pick', fanId: 'fan-alder-40x10-5v', count: 1, arrangement: 'single', driveV: 5, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'power-bank'), name: 'Power bank on its charger', wireAwg: 24, wireLengthM: 0.8, polarityChecked: true }
+  plan.battery = { ...newBattery('battery', 'power-bank'), chargeC: 10 * 3600, wishedS: 48 * 3600, dutyShare: 0.5 }
+  plan.wiring = { ...plan.wiring, identifiedBy: 'position', connector: 'usb-a', strainRelief: true }
   return plan
 }
 
@@ -95,5 +103,26 @@ export function hydroponicTank(): PlanDocument {
   plan.runs = [run('run-before', 'baseline', '2026-07-28T15:00:00.000Z', {
     name: 'No fan, afternoon', ambientC: 27, soakS: minutes(240), steady: true, lid: 'open', readings: [reading('r1', 'temperature', 'reservoir', 26.1)],
   })]
+  return plan
+}
+
+export function batteryLocker(): PlanDocument {
+  const plan = newPlan('job-battery-locker', 'Battery locker in the allotment shed')
+  Object.assign(plan.job, {
+    goal: 'ventilate', equipment: 'Steel locker with the shed’s lead-acid battery, 0.5 × 0.4 × 0.8 m', complaint: 'In summer it stands at 45 °C and smells when the panel charges hard.', untouchable: 'The lock and the battery’s clamp', breathesIn: 'Shed, near the floor', breathesOut: 'Outdoors, under the eaves',
+    direction: 'out', ambientC: 24, ambientMaxC: 34, humidity: 0.6, altitudeM: 180, hoursPerDay: 10, listenerM: 2, volumeM3: 0.16, airChangesPerH: 60, intakeHeightM: 0.4, outletHeightM: 1.9, airOutlet: 'outdoors', backflowFlap: true, mustNotFail: true, thermalCutout: true, mains: false,
+    flammable: false, openFlue: false, wet: false, fitDepthM: mm(60), fitWidthM: mm(90),
+  })
+  plan.targets = [{ id: 'target-flow', kind: 'flow', limit: m3h(9.6), place: 'outlet pipe', setBy: 'the allotment’s rules', why: 'Gas is carried off while it charges' }]
+  plan.path = [
+    element('floor-slot', 'opening', { name: 'Floor slot', areaM2: cm2(40), edge: 'slot', basis: 'measured' }), element('locker', 'chamber', { name: 'Locker', areaM2: cm2(2000), basis: 'measured' }), element('fan', 'fan', { name: 'Fan' }),
+    element('pipe', 'duct', { name: 'Pipe through the wall', diameterM: mm(75), lengthM: 0.7, surface: 'pvc' }), element('mesh', 'outlet', { name: 'Terminal with mesh', diameterM: mm(75), style: 'free-exit' }),
+  ]
+  plan.pick = { id: 'pick', fanId: 'fan-sedge-60x25-12v', count: 1, arrangement: 'single', driveV: 9.6, secondFanId: null, duty: null }
+  plan.source = { ...newSource('source', 'solar'), name: 'Shed battery on its panel', nominalV: 12, lowV: 11.5, highV: 14.4, iMaxA: 5, wireAwg: 20, wireLengthM: 1.5, fuseFitted: true, fuseA: 1, fuseDistanceM: 0.1, polarityChecked: true }
+  plan.converter = { ...newConverter('converter', 9.6), iMaxA: 1, setFirst: false }
+  plan.battery = { ...newBattery('battery', 'solar'), chargeC: 12 * 3600, coldC: 5 }
+  plan.sun = { ...newSun('sun'), panelW: 10, wishedDays: 5 }
+  plan.feed = [{ ...newFeedPart('controller', 'load', null), name: 'Thermostat board', loadKind: 'other', currentA: 0.004, wireAwg: 24, wireLengthM: 0.4 }]
   return plan
 }

@@ -140,7 +140,7 @@ export const wiringSchema = z.object({
   connector: maybe(z.enum(['header', 'pin-housing', 'wire-to-board', 'small-1.25', 'barrel', 'peripheral', 'xt30', 'spade', 'screw', 'usb-a', 'usb-c', 'splice'])), join: maybe(z.enum(['adapter', 'cut'])),
   strainRelief: yesNo, reverseProtected: yesNo, routeM: length, bundle: maybe(z.number().int().min(1).max(40)), insulationC: maybe(within(40, 260)), wireAirC: maybe(within(-40, 150)),
   tachUsed: yesNo, tachJoined: maybe(z.number().int().min(0).max(50)), hub: maybe(z.enum(['none', 'passive', 'powered'])), headerMode: maybe(z.enum(['pwm', 'voltage'])), pwmSinkA: maybe(within(0, 1)), pwmPinV: maybe(limits.voltage),
-  electricalSeries: yesNo, barrelPlugM: maybe(within(0.0005, 0.02)), barrelJackM: maybe(within(0.0005, 0.02)), crimpPullN: maybe(within(0, 5000)), switchDcV: maybe(within(0, 1000)), switchDcA: maybe(within(0, 200)),
+  electricalSeries: yesNo, barrelPlugM: maybe(within(0.0005, 0.02)), barrelJackM: maybe(within(0.0005, 0.02)), crimpPullN: maybe(within(0, 5000)), shrinkBoreM: maybe(within(0.0005, 0.1)), shrinkRatio: maybe(within(1.5, 4)), switchDcV: maybe(within(0, 1000)), switchDcA: maybe(within(0, 200)),
 })
 
 export const batterySchema = z.object({

@@ -86,6 +86,8 @@ CREATE TABLE wiring (
   barrel_plug_m double precision CHECK (barrel_plug_m > 0),
   barrel_jack_m double precision CHECK (barrel_jack_m > 0),
   crimp_pull_n double precision CHECK (crimp_pull_n >= 0),
+  shrink_bore_m double precision CHECK (shrink_bore_m > 0),
+  shrink_ratio double precision CHECK (shrink_ratio > 1),
   switch_dc_v double precision CHECK (switch_dc_v >= 0),
   switch_dc_a double precision CHECK (switch_dc_a >= 0),
   created_at timestamptz NOT NULL DEFAULT now(),

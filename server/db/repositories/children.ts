@@ -73,7 +73,7 @@ export const childTables: ChildTable<ChildKey>[] = [
   ]),
   child('wiring', 'wiring', [], [
     'plus_colour', 'minus_colour', 'identified_by', 'connector', '"join"', 'strain_relief', 'reverse_protected', 'route_m', 'bundle', 'insulation_c', 'wire_air_c', 'tach_used', 'tach_joined', 'hub', 'header_mode', 'pwm_sink_a', 'pwm_pin_v',
-    'electrical_series', 'barrel_plug_m', 'barrel_jack_m', 'crimp_pull_n', 'switch_dc_v', 'switch_dc_a',
+    'electrical_series', 'barrel_plug_m', 'barrel_jack_m', 'crimp_pull_n', 'shrink_bore_m', 'shrink_ratio', 'switch_dc_v', 'switch_dc_a',
   ]),
   child('battery', 'battery', [], [
     'id', 'chemistry', 'cells', 'charge_c', 'cell_v', 'depth', 'max_a', 'auto_off_a', 'idle_w', 'protected_pack', 'cold_c', 'charged_cold', 'air_travel', 'energy_basis', 'wished_s', 'duty_share',

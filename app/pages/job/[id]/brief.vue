@@ -49,10 +49,20 @@ const space: Field<keyof Job>[] = [
 ]
 const dangers: Field<keyof Job>[] = [
   { key: 'mains', label: 'Live mains parts within reach', yesNo: true },
+  { key: 'opensSupply', label: 'A mains supply unit would be opened', yesNo: true },
+  { key: 'storedV', label: 'Voltage stored in it', quantity: 'voltage' },
+  { key: 'discharged', label: 'Discharged and measured', yesNo: true },
+  { key: 'earthRefitted', label: 'Earth leads refitted, measured', yesNo: true },
   { key: 'flammable', label: 'Vapour, gas or dust can ignite', yesNo: true },
   { key: 'openFlue', label: 'Open-flued burner in the room', yesNo: true },
+  { key: 'supplyOpening', label: 'Its supply air confirmed by a fitter', yesNo: true },
   { key: 'wet', label: 'Splashed or wet', yesNo: true },
+  { key: 'adapterInWet', label: 'Adapter stands in the wet', yesNo: true },
   { key: 'mustNotFail', label: 'Harm if the air stops', yesNo: true },
+  { key: 'thermalCutout', label: 'Independent thermal cut-out', yesNo: true },
+  { key: 'laser', label: 'Laser enclosure', yesNo: true },
+  { key: 'lightBaffle', label: 'Light-tight baffle at the opening', yesNo: true },
+  { key: 'touchC', label: 'Hottest surface in reach', quantity: 'temperature' },
   { key: 'domain', label: 'Where it is used', options: optionsOf({ 'general': 'home or workshop', 'vehicle': 'vehicle or boat', 'aircraft': 'aircraft', 'medical': 'medical', 'life-safety': 'life safety, lift, fire' }) },
 ]
 </script>

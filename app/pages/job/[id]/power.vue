@@ -1,54 +1,34 @@
 <script setup lang="ts">
-import { newConverter, newSource, type Converter, type Load, type Source } from '../../../../core/plan'
-import { awgAmpacity, supplyDefaults, type SupplyKind } from '../../../../core/power'
-import { converterSchema, loadSchema, pickSchema, sourceSchema } from '../../../../shared/schemas/plan'
+import { newConverter, newSource, type Converter, type Source, type Wiring } from '../../../../core/plan'
+import { DROP_LIMIT, fuseFor, usbBudgetOf } from '../../../../core/plan'
+import type { SupplyKind } from '../../../../core/power'
+import { converterSchema, pickSchema, sourceSchema, wiringSchema } from '../../../../shared/schemas/plan'
 
 const { store, plan, report, findings } = useJob('power')
 const { show } = useUnits()
 const source = computed(() => plan.value.source)
 const converter = computed(() => plan.value.converter)
 const power = computed(() => report.value.power)
-const sourceFields: Field<keyof Source>[] = [
-  { key: 'name', label: 'Name', text: true },
-  { key: 'nominalV', label: 'Nominal voltage', quantity: 'voltage' },
-  { key: 'lowV', label: 'Lowest', quantity: 'voltage' },
-  { key: 'highV', label: 'Highest', quantity: 'voltage' },
-  { key: 'iMaxA', label: 'It can give', quantity: 'current', hint: 'from its label; spare current of a rail' },
-  { key: 'output', label: 'Output', options: optionsOf({ dc: 'DC', ac: 'AC' }) },
-  { key: 'regulated', label: 'Regulated', yesNo: true },
-]
-const converterFields: Field<keyof Converter>[] = [
-  { key: 'outV', label: 'Set to', quantity: 'voltage', required: true },
-  { key: 'iMaxA', label: 'It can give', quantity: 'current', hint: 'as advertised; plan with 70 %' },
-  { key: 'efficiency', label: 'Efficiency', quantity: 'ratio', hint: 'empty: 88 % down, 85 % up' },
-  { key: 'measuredV', label: 'Measured, unloaded', quantity: 'voltage' },
-]
-const wireFields: Field<keyof Source>[] = [
-  { key: 'wireAwg', label: 'Gauge', options: [{ value: null, label: 'not known' }, ...Object.keys(awgAmpacity).map(g => ({ value: Number(g), label: `${g} AWG` }))] },
-  { key: 'wireLengthM', label: 'Length, one way', quantity: 'distance' },
-  { key: 'fuseFitted', label: 'Fuse fitted', yesNo: true },
-  { key: 'fuseA', label: 'Fuse', quantity: 'current' },
-  { key: 'polarityChecked', label: 'Polarity metered at the plug', yesNo: true },
-]
-const loadFields: Field<keyof Load>[] = [
-  { key: 'name', label: 'What', text: true },
-  { key: 'count', label: 'Number', quantity: 'number', required: true },
-  { key: 'currentA', label: 'Current, each', quantity: 'current', required: true },
-]
-const kinds = supplyDefaults.map(x => ({ value: x.kind, label: x.name }))
-const note = computed(() => supplyDefaults.find(x => x.kind === source.value?.kind)?.note ?? '')
-const converterKinds = [{ value: 'none' as const, label: 'none: straight to the fan' }, { value: 'buck' as const, label: 'step-down (buck)' }, { value: 'boost' as const, label: 'step-up (boost)' }, { value: 'linear' as const, label: 'linear regulator' }]
+const view = ref<'diagram' | 'wires' | 'order' | 'parts'>('diagram')
+const views = [{ value: 'diagram' as const, label: 'Diagram' }, { value: 'wires' as const, label: 'Wire list' }, { value: 'order' as const, label: 'Connection order' }, { value: 'parts' as const, label: 'Parts' }]
 
 const choose = (kind: SupplyKind) => store.change((d) => {
   d.source = { ...newSource(d.source?.id ?? newId('source'), kind), wireAwg: d.source?.wireAwg ?? null, wireLengthM: d.source?.wireLengthM ?? null }
 })
-const setSource = (key: keyof Source, value: unknown) => store.change(d => assign(d.source, key, value), `source.${key}`)
+const setSource = (key: keyof Source, value: unknown) => store.change((d) => {
+  assign(d.source, key, value)
+  if (key === 'usbKind' && d.source) d.source.iMaxA = usbBudgetOf(d) ?? d.source.iMaxA
+}, `source.${key}`)
 const setConverter = (key: keyof Converter, value: unknown) => {
   if (key === 'outV') setDrive(value as number)
   else store.change(d => assign(d.converter, key, value), `converter.${key}`)
 }
+const setWiring = (key: keyof Wiring, value: unknown) => store.change(d => assign(d.wiring, key, value), `wiring.${key}`)
 const chooseConverter = (kind: 'none' | Converter['kind']) => store.change((d) => {
-  if (kind === 'none') d.converter = null
+  if (kind === 'none') {
+    for (const part of d.feed) if (part.parentId === d.converter?.id) part.parentId = null
+    d.converter = null
+  }
   else d.converter = d.converter ? { ...d.converter, kind } : { ...newConverter(newId('converter'), d.pick?.driveV ?? d.source?.nominalV ?? 12), kind }
 })
 function setDrive(value: number | null) {
@@ -58,221 +38,262 @@ function setDrive(value: number | null) {
     if (d.converter) Object.assign(d.converter, { outV: value })
   }, 'pick.driveV')
 }
-const addLoad = () => store.change((d) => {
-  d.loads.push({ id: newId('load'), name: 'Indicator', count: 1, currentA: 0.01, startA: null, afterConverter: d.converter !== null })
+const pickNode = computed(() => power.value.feed.nodes.find(n => n.kind === 'pick') ?? null)
+/** What the lead to the fans may be, in words. */
+const leadWords = computed(() => {
+  const n = pickNode.value
+  if (!n?.lead) return ''
+  const { lead } = n
+  const fuse = fuseFor(n, source.value?.kind === 'vehicle' || source.value?.kind === 'house-battery')
+  return [
+    lead.ampacityA === null ? 'Choose a gauge: its drop and what it carries follow.' : `It carries ${show(lead.ampacityA, 'current')}`,
+    lead.longestM === null ? '' : `may be ${show(lead.longestM, 'distance')} long for a loss of ${100 * DROP_LIMIT} %`,
+    lead.lengthM === null || lead.awg === null ? '' : `loses ${show(lead.dropV, 'voltage')} and ${show(lead.lossW, 'power')} now`,
+    fuse === null ? '' : `a fuse of ${show(fuse, 'current')} protects it`,
+  ].filter(Boolean).join('; ')
 })
-const setLoad = (id: string, key: keyof Load, value: unknown) => store.change(d => assign(d.loads.find(l => l.id === id), key, value), `load.${id}.${key}`)
-const removeLoad = (load: Load) => store.removeWithUndo(`${load.name} removed.`, (d) => {
-  d.loads = d.loads.filter(l => l.id !== load.id)
-})
-const share = computed(() => power.value.utilisation)
-const barTone = computed(() => power.value.headroom ?? 'ok')
 const mismatch = computed(() => {
   const feed = power.value.feedV
   const drive = plan.value.pick?.driveV
-  return feed !== null && drive !== undefined && Math.abs(feed - drive) > 0.03 * drive ? { feed, drive } : null
+  return feed !== null && drive !== undefined && converter.value && Math.abs(feed - drive) > 0.03 * drive ? { feed, drive } : null
 })
+const partForm = ref<{ open: (id: string) => void } | null>(null)
+const cautions = computed(() => {
+  const { job } = plan.value
+  const kind = source.value?.kind
+  return [
+    job.mains ? 'Mains parts stay dangerous after switching off: unplug, wait, measure; only the low-voltage side, below 60 V DC. Work on the mains side is for a licensed electrician.' : '',
+    kind === 'pack' || kind === 'power-bank' ? 'Lithium: never without a protection board; never charge below 0 °C, unattended or on fabric. Fuse at the pack, no damaged cells.' : '',
+    kind === 'house-battery' || kind === 'solar' ? 'Lead-acid: charging makes hydrogen, acid burns, a spanner across the poles melts. Vent high and low, insulated tools, fuse within 0.2 m.' : '',
+    kind === 'vehicle' || job.domain === 'vehicle' ? 'Vehicle: charging voltage and spikes kill 12 V fans; fuse at the battery, nothing near pedals, airbags or exhaust.' : '',
+    job.domain === 'aircraft' || job.domain === 'medical' || job.domain === 'life-safety' ? 'Certified parts and maintainers only: this is not planned here.' : '',
+    job.wet ? 'Wet zone: extra-low voltage only; the adapter stays dry and above, behind a residual-current device, with a drip loop.' : '',
+    job.openFlue ? 'Open flue in the same air: extraction can pull combustion gas back. A supply opening and a licensed gas fitter come first.' : '',
+    job.flammable ? 'Ignitable air: a brushless fan is not explosion-proof. Certified equipment, qualified people.' : '',
+  ].filter(Boolean)
+})
+const print = () => window.print()
 </script>
 
 <template>
-  <div class="layout">
-    <div class="stack">
-      <section class="sheet stack">
-        <div class="sheet-head">
-          <h2>What feeds it?</h2>
-          <ChoiceField
-            class="kind"
-            label="Kind of source"
-            hide-label
-            :model-value="(source?.kind ?? 'none') as SupplyKind"
-            :options="kinds"
-            @update:model-value="choose($event)"
-          />
+  <div class="stack">
+    <section class="sheet paper">
+      <div class="sheet-head">
+        <h2>From the source to the fan</h2>
+        <div class="row no-print">
+          <div
+            class="segments"
+            role="group"
+            aria-label="Show the wiring as"
+          >
+            <button
+              v-for="v in views"
+              :key="v.value"
+              type="button"
+              :aria-pressed="view === v.value"
+              @click="view = v.value"
+            >
+              {{ v.label }}
+            </button>
+          </div>
+          <button
+            type="button"
+            class="button small"
+            @click="print"
+          >
+            Print
+          </button>
         </div>
-        <p
-          v-if="!source"
-          class="soft"
+      </div>
+      <ul
+        v-if="cautions.length"
+        class="cautions small"
+      >
+        <li
+          v-for="c in cautions"
+          :key="c"
         >
-          Choose the source: its window and current are filled in as usual values, which you then correct from its label or a meter.
-        </p>
-        <template v-else>
+          <StateMark state="stop" /> {{ c }}
+        </li>
+      </ul>
+      <FeedDiagram
+        v-if="view === 'diagram'"
+        @choose="partForm?.open($event)"
+      />
+      <WirePaper
+        v-else
+        :view="view"
+      />
+    </section>
+    <div class="layout no-print">
+      <div class="stack">
+        <section class="sheet stack">
+          <div class="sheet-head">
+            <h2>What feeds it?</h2>
+            <ChoiceField
+              class="kind"
+              label="Kind of source"
+              hide-label
+              :model-value="(source?.kind ?? 'none') as SupplyKind"
+              :options="sourceKinds"
+              @update:model-value="choose($event)"
+            />
+          </div>
+          <p
+            v-if="!source"
+            class="soft"
+          >
+            Choose the source: its window and current are filled in as usual values, which you then correct from its label or a meter.
+          </p>
+          <template v-else>
+            <FieldGrid
+              tight
+              :record="source"
+              :fields="sourceFields(source)"
+              :shape="sourceSchema.shape"
+              @set="setSource"
+            />
+            <p
+              v-if="sourceNote(source.kind)"
+              class="small soft"
+            >
+              {{ sourceNote(source.kind) }}
+            </p>
+          </template>
+        </section>
+        <section
+          v-if="source"
+          class="sheet stack"
+        >
+          <div class="sheet-head">
+            <h2>Through what?</h2>
+            <ChoiceField
+              class="kind"
+              label="Converter"
+              hide-label
+              :model-value="converter?.kind ?? 'none'"
+              :options="converterKinds"
+              @update:model-value="chooseConverter($event)"
+            />
+          </div>
+          <template v-if="converter">
+            <FieldGrid
+              tight
+              :record="converter"
+              :fields="converterFields(converter)"
+              :shape="converterSchema.shape"
+              @set="setConverter"
+            />
+            <div
+              v-if="converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear'"
+              class="row"
+            >
+              <label class="check"><input
+                type="checkbox"
+                :checked="converter.adjustable"
+                @change="setConverter('adjustable', ($event.target as HTMLInputElement).checked)"
+              > has a trimmer</label>
+              <label class="check"><input
+                type="checkbox"
+                :checked="converter.setFirst"
+                @change="setConverter('setFirst', ($event.target as HTMLInputElement).checked)"
+              > set with a meter before the fan was connected</label>
+            </div>
+          </template>
+          <h3>Lead to the fans</h3>
           <FieldGrid
             tight
             :record="source"
-            :fields="sourceFields"
+            :fields="leadFields"
             :shape="sourceSchema.shape"
             @set="setSource"
           />
           <p
-            v-if="note"
+            v-if="leadWords"
             class="small soft"
           >
-            {{ note }}
+            {{ leadWords }}.
           </p>
-        </template>
-      </section>
-      <section
-        v-if="source"
-        class="sheet stack"
-      >
-        <div class="sheet-head">
-          <h2>Through what?</h2>
-          <ChoiceField
-            class="kind"
-            label="Converter"
-            hide-label
-            :model-value="converter?.kind ?? 'none'"
-            :options="converterKinds"
-            @update:model-value="chooseConverter($event)"
-          />
-        </div>
-        <template v-if="converter">
-          <FieldGrid
-            tight
-            :record="converter"
-            :fields="converterFields"
-            :shape="converterSchema.shape"
-            @set="setConverter"
-          />
-          <div class="row">
-            <label class="check"><input
-              type="checkbox"
-              :checked="converter.adjustable"
-              @change="setConverter('adjustable', ($event.target as HTMLInputElement).checked)"
-            > has a trimmer</label>
-            <label class="check"><input
-              type="checkbox"
-              :checked="converter.setFirst"
-              @change="setConverter('setFirst', ($event.target as HTMLInputElement).checked)"
-            > set with a meter before the fan was connected</label>
-          </div>
-          <p
-            v-if="converter.adjustable && !converter.setFirst"
-            class="small"
-          >
-            Turn the trimmer, unloaded, until the meter reads <strong class="mono">{{ show(converter.outV, 'voltage') }}</strong>, accept {{ show(converter.outV * 0.95, 'voltage') }} to {{ show(converter.outV * 1.05, 'voltage') }}. Power off, connect the fan, measure again.
-          </p>
-        </template>
-        <h3>Wire, fuse, plug</h3>
-        <FieldGrid
-          tight
-          :record="source"
-          :fields="wireFields"
-          :shape="sourceSchema.shape"
-          @set="setSource"
-        />
-      </section>
-    </div>
-    <div class="stack">
-      <section class="sheet stack">
-        <h2>From the source to the fan</h2>
-        <p
-          v-if="!report.pick && !plan.pick"
-          class="soft"
-        >
-          Pick a fan in the Line-up: its current at its driven voltage decides the rest.
-        </p>
-        <template v-else>
-          <QuantityField
-            v-if="plan.pick"
-            class="drive"
-            label="Drive voltage of the pick"
-            quantity="voltage"
-            required
-            :schema="pickSchema.shape.driveV"
-            :model-value="plan.pick.driveV"
-            @update:model-value="setDrive($event)"
-          />
-          <p
-            v-if="mismatch"
-            class="warn"
-          >
-            The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for {{ show(mismatch.drive, 'voltage') }}. Figures use the feed.
-          </p>
-          <table class="data">
-            <tbody>
-              <tr
-                v-for="figure in power.figures"
-                :key="figure.key"
-              >
-                <td>{{ figure.label }}</td>
-                <td class="num">
-                  <FigureValue
-                    :figure="figure"
-                    range
-                  />
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <div
-            v-if="share !== null"
-            class="meter"
-            role="img"
-            :aria-label="`${Math.round(share * 100)} per cent of the source is used`"
-          >
-            <span
-              :class="barTone"
-              :style="{ width: `${Math.min(100, share * 100)}%` }"
+          <details class="fold">
+            <summary>Colours, connector, how it is joined</summary>
+            <FieldGrid
+              tight
+              :record="plan.wiring"
+              :fields="wiringFields(plan.wiring)"
+              :shape="wiringSchema.shape"
+              @set="setWiring"
             />
-            <i />
-          </div>
-          <p
-            v-if="share !== null"
-            class="small soft"
-          >
-            The tick stands at 80 %, as far as a plan should go.
-          </p>
-        </template>
-        <FindingList
-          :findings="findings"
-          empty="Nothing to mend in what has been checked."
+          </details>
+          <details class="fold">
+            <summary>Tach and PWM wires</summary>
+            <FieldGrid
+              tight
+              :record="plan.wiring"
+              :fields="controlWireFields"
+              :shape="wiringSchema.shape"
+              @set="setWiring"
+            />
+            <p class="small soft">
+              One tach lead to one input, the others open and insulated. PWM may be shared: the driver sinks 5 mA for each fan. An open PWM pin is full speed, a grounded one the lowest speed or stop; 12 V on it destroys it.
+            </p>
+          </details>
+        </section>
+        <PartForm
+          v-if="source"
+          ref="partForm"
         />
-      </section>
-      <section class="sheet stack">
-        <div class="sheet-head">
-          <h2>Other loads on it</h2>
-          <button
-            type="button"
-            class="button small"
-            @click="addLoad"
+        <BatteryPanel v-if="source && isBattery(source.kind)" />
+      </div>
+      <div class="stack">
+        <section class="sheet stack">
+          <h2>At the fan and at the source</h2>
+          <p
+            v-if="!report.pick && !plan.pick"
+            class="soft"
           >
-            + Load
-          </button>
-        </div>
-        <p
-          v-if="!plan.loads.length"
-          class="soft"
-        >
-          LEDs, boards, pumps on the same source: overload usually comes from them.
-        </p>
-        <div
-          v-for="load in plan.loads"
-          :key="load.id"
-          class="load"
-        >
-          <FieldGrid
-            tight
-            :record="load"
-            :fields="loadFields"
-            :shape="loadSchema.shape"
-            @set="(key, value) => setLoad(load.id, key, value)"
+            Pick a fan in the Line-up: its current at its driven voltage decides the rest.
+          </p>
+          <template v-else>
+            <QuantityField
+              v-if="plan.pick"
+              class="drive"
+              label="Drive voltage of the pick"
+              quantity="voltage"
+              required
+              :schema="pickSchema.shape.driveV"
+              :model-value="plan.pick.driveV"
+              @update:model-value="setDrive($event)"
+            />
+            <p
+              v-if="mismatch"
+              class="warn"
+            >
+              The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for {{ show(mismatch.drive, 'voltage') }}. Figures use the feed.
+            </p>
+            <table class="data">
+              <tbody>
+                <tr
+                  v-for="figure in power.figures"
+                  :key="figure.key"
+                >
+                  <td>{{ figure.label }}</td>
+                  <td class="num">
+                    <FigureValue
+                      :figure="figure"
+                      range
+                    />
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </template>
+          <FindingList
+            :findings="findings"
+            empty="Nothing to mend in what has been checked."
           />
-          <label class="check"><input
-            type="checkbox"
-            :checked="load.afterConverter"
-            @change="setLoad(load.id, 'afterConverter', ($event.target as HTMLInputElement).checked)"
-          > behind the converter</label>
-          <button
-            type="button"
-            class="button quiet icon"
-            :aria-label="`Remove ${load.name}`"
-            @click="removeLoad(load)"
-          >
-            ×
-          </button>
-        </div>
-      </section>
+        </section>
+        <SlowDown />
+      </div>
     </div>
   </div>
 </template>
@@ -283,11 +304,6 @@ const mismatch = computed(() => {
 .drive { max-width: 240px; }
 .check { display: inline-flex; gap: 6px; align-items: center; min-height: 28px; }
 .warn { color: var(--amber); font-weight: 600; }
-.load { display: grid; grid-template-columns: 1fr auto auto; gap: 8px; align-items: end; }
-.meter { position: relative; height: 12px; background: var(--sheet-soft); border: 1px solid var(--line); border-radius: 4px; }
-.meter span { display: block; height: 100%; border-radius: 3px; background: var(--moss-mark); }
-.meter span.fix { background: var(--amber-mark); }
-.meter span.stop { background: var(--stop); }
-.meter i { position: absolute; left: 80%; top: -3px; bottom: -3px; width: 2px; background: var(--ink); }
+.cautions { list-style: none; margin: 0 0 8px; padding: 0; display: grid; gap: 3px; }
 @media (max-width: 1000px) { .layout { grid-template-columns: minmax(0, 1fr); } .kind { min-width: 0; } }
 </style>

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import type { FeedPart } from '../../../core/plan'
+import { newFeedPart } from '../../../core/plan/defaults'
+import { feedPartSchema } from '../../../shared/schemas/plan'
+
+/** What else the source feeds: converters, branches and loads, each on its own lead. */
+const job = useJobStore()
+const shelf = useShelfStore()
+const { show } = useUnits()
+const feed = computed(() => job.plan!.feed)
+const nodes = computed(() => new Map(job.report!.power.feed.nodes.map(n => [n.id, n])))
+const open = ref<string | null>(null)
+
+/** Everything below a part: none of it may be what the part hangs on. */
+function below(id: string): Set<string> {
+  const set = new Set([id])
+  for (let grown = true; grown;) {
+    grown = false
+    for (const f of feed.value) {
+      if (f.parentId !== null && set.has(f.parentId) && !set.has(f.id)) {
+        set.add(f.id)
+        grown = true
+      }
+    }
+  }
+  return set
+}
+const parentsOf = (part: FeedPart): Option[] => {
+  const under = below(part.id)
+  return [{ value: null, label: job.plan!.source?.name || 'the source' }, ...job.plan!.converter ? [{ value: job.plan!.converter.id, label: 'the fan’s converter' }] : [], ...feed.value.filter(f => f.kind !== 'load' && !under.has(f.id)).map(f => ({ value: f.id, label: f.name }))]
+}
+const fans = computed((): Option[] => [{ value: null, label: 'not chosen' }, ...shelf.known.map(f => ({ value: f.id, label: `${f.maker} ${f.model}` }))])
+function add(kind: FeedPart['kind']) {
+  const last = feed.value.findLast(f => f.kind === 'converter')
+  const parent = kind === 'load' ? last?.id ?? job.plan!.converter?.id ?? null : null
+  const part = newFeedPart(newId(kind), kind, parent)
+  job.change((d) => {
+    d.feed.push(part)
+  })
+  open.value = part.id
+}
+const set = (id: string, key: keyof FeedPart, value: unknown) => job.change(d => assign(d.feed.find(f => f.id === id), key, value), `feed.${id}.${key}`)
+const remove = (part: FeedPart) => job.removeWithUndo(`${part.name} and what hangs on it removed.`, (d) => {
+  const gone = below(part.id)
+  d.feed = d.feed.filter(f => !gone.has(f.id))
+})
+const headline = (part: FeedPart) => {
+  const n = nodes.value.get(part.id)
+  return n ? `${show(n.inV, 'voltage')}${n.inA === null ? '' : `, ${show(n.inA, 'current')}`}` : 'hangs on nothing'
+}
+const stateOf = (part: FeedPart) => {
+  const problems = nodes.value.get(part.id)?.problems ?? []
+  return problems.some(p => p.severity === 'stop') ? 'stop' as const : problems.some(p => p.severity === 'fix') ? 'fix' as const : 'settled' as const
+}
+defineExpose({ open: (id: string) => {
+  open.value = id
+} })
+</script>
+
+<template>
+  <section class="sheet stack">
+    <div class="sheet-head">
+      <h2>What else hangs on it</h2>
+      <div class="row">
+        <button
+          type="button"
+          class="button small"
+          @click="add('load')"
+        >
+          + Load
+        </button>
+        <button
+          type="button"
+          class="button small"
+          @click="add('converter')"
+        >
+          + Converter
+        </button>
+        <button
+          type="button"
+          class="button small"
+          @click="add('branch')"
+        >
+          + Branch
+        </button>
+      </div>
+    </div>
+    <p
+      v-if="!feed.length"
+      class="soft small"
+    >
+      Other fans, LEDs, boards, pumps, modules on the same source: overload usually comes from them.
+    </p>
+    <details
+      v-for="part in feed"
+      :key="part.id"
+      class="fold"
+      :open="open === part.id"
+    >
+      <summary>
+        <StateMark :state="stateOf(part)" /> {{ part.name }}<span class="aside">{{ headline(part) }}</span>
+      </summary>
+      <FieldGrid
+        tight
+        :record="part"
+        :fields="partFields(part, parentsOf(part), fans)"
+        :shape="feedPartSchema.shape"
+        @set="(key, value) => set(part.id, key, value)"
+      />
+      <ul
+        v-if="nodes.get(part.id)?.problems.length"
+        class="small problems"
+      >
+        <li
+          v-for="p in nodes.get(part.id)!.problems"
+          :key="p.text"
+        >
+          <StateMark :state="p.severity" /> {{ p.text }}
+        </li>
+      </ul>
+      <button
+        type="button"
+        class="button quiet small"
+        @click="remove(part)"
+      >
+        Take {{ part.name }} away
+      </button>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.problems { list-style: none; margin: 4px 0; padding: 0; display: grid; gap: 2px; }
+</style>
