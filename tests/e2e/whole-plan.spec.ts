@@ -112,7 +112,7 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   await expect(page.getByText('Set the converter before connecting the fan.')).toBeVisible()
   await page.getByLabel('set with a meter before the fan was connected').check()
   await expect(page.getByText('Set the converter before connecting the fan.')).toHaveCount(0)
-  await choose(page, 'Gauge', '24 AWG')
+  await choose(page, 'Gauge', '24 AWG, 0.20 mm²')
   await type(page, 'Length, one way', '0,8 m')
   await choose(page, 'Polarity metered at the plug', 'yes')
   await expect(page.getByRole('button', { name: /^Share of the source: [1-9]/ })).toBeVisible()

@@ -126,7 +126,7 @@ const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as con
 .ranks td:nth-child(2) { line-height: 1.250; }
 .ranks td, .ranks th { padding: 4px 5px; }
 .ranks .check { padding: 4px 0; width: 24px; }
-.check input { width: 18px; height: 18px; margin: 3px; }
+.check input { width: 24px; height: 24px; margin: 0; }
 .ranks strong { display: block; }
 .drive { font-size: 12.5px; color: var(--ink-soft); }
 .why { display: block; color: var(--ink-soft); }

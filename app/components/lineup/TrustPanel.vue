@@ -26,42 +26,46 @@ const rows = computed(() => testFigures.flatMap((figure) => {
       label="The plan believes"
       :options="choices"
     />
-    <table
+    <div
       v-if="rows.length"
-      class="data small"
+      class="scroll-x"
     >
-      <thead>
-        <tr>
-          <th>Measured over claimed</th>
-          <th class="num">
-            median
-          </th>
-          <th class="num">
-            range
-          </th>
-          <th class="num">
-            fans
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="r in rows"
-          :key="r.figure"
-        >
-          <td>{{ r.name }}</td>
-          <td class="num">
-            {{ r.middle }}
-          </td>
-          <td class="num">
-            {{ r.range }}
-          </td>
-          <td class="num">
-            {{ r.fans }}
-          </td>
-        </tr>
-      </tbody>
-    </table>
+      <table
+        class="data small"
+      >
+        <thead>
+          <tr>
+            <th>Measured over claimed</th>
+            <th class="num">
+              median
+            </th>
+            <th class="num">
+              range
+            </th>
+            <th class="num">
+              fans
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="r in rows"
+            :key="r.figure"
+          >
+            <td>{{ r.name }}</td>
+            <td class="num">
+              {{ r.middle }}
+            </td>
+            <td class="num">
+              {{ r.range }}
+            </td>
+            <td class="num">
+              {{ r.fans }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p class="small soft">
       {{ rows.length ? `A claim is discounted where at least ${LEAST_SHOWN} fans were tested; the range becomes its doubt.` : 'Test a fan on the bench (its page on the shelf): claims are then held against what it really does.' }}
     </p>

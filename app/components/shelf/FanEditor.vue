@@ -159,7 +159,7 @@ const canCompute = computed(() => fan.value.points.length >= 2 || (fan.value.max
             <ChoiceField
               v-for="figure in known"
               :key="figure"
-              :label="figureNames[figure]"
+              :label="`Source of ${figureNames[figure].toLowerCase()}`"
               :model-value="sourceOf(figure)"
               :options="[{ value: null, label: 'the sheet’s claim' }, { value: 'measured', label: 'own measurement' }, { value: 'curve', label: 'read off a curve' }, { value: 'estimated', label: 'estimated' }]"
               @update:model-value="setSource(figure, $event)"

@@ -273,7 +273,7 @@ usePageKeys([
 .filters .field:first-child { min-width: 240px; }
 .check { display: inline-flex; gap: 6px; align-items: center; min-height: 34px; }
 .filters > .soft { margin-left: auto; padding-bottom: 6px; }
-.scroll { overflow: auto; max-height: calc(100vh - 170px); }
+.scroll { position: relative; overflow: auto; max-height: calc(100vh - 170px); }
 thead th { position: sticky; top: 0; background: var(--sheet); z-index: 1; }
 .tools { white-space: nowrap; text-align: right; }
 table.data td { padding: 2px 8px; white-space: nowrap; }
