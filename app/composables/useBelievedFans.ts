@@ -4,5 +4,7 @@ import { trustedFans } from '../../core/plan'
 export function useBelievedFans() {
   const job = useJobStore()
   const shelf = useShelfStore()
-  return computed(() => trustedFans(shelf.known, job.plan?.job.trust ?? 'claims', shelf.shown))
+  // apart, so that a change of the plan does not go through the whole shelf again
+  const trust = computed(() => job.plan?.job.trust ?? 'claims')
+  return computed(() => trustedFans(shelf.known, trust.value, shelf.shown))
 }

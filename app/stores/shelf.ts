@@ -1,6 +1,5 @@
 import type { Fan, ShelfShown } from '../../core/plan/fan-record'
-import type { FanPage, StoredFan } from '../../shared/api'
-import { MOST_ON_PAGE } from '../../shared/schemas/fan'
+import { MOST_ON_PAGE, type FanPage, type StoredFan } from '../../shared/api'
 
 /** The fans of the shelf. */
 export const useShelfStore = defineStore('shelf', () => {

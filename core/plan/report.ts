@@ -5,7 +5,7 @@ import { calibrate, type CalibrationReport } from './calibrate'
 import { trustedFans } from './bench-test'
 import { evaluateCandidate, type Candidate, type Context } from './candidate'
 import { drivenGroup, groupCost, groupName, groupOf, groupThickness, type Group } from './group'
-import type { Fan, PathElement, PlanDocument, PlanInput } from './document'
+import { fanIdsOf, type Fan, type PathElement, type PlanDocument, type PlanInput } from './document'
 import { planFacts } from './facts'
 import { concernedElements } from './concerns'
 import { fanAirC } from './fan-air'
@@ -144,7 +144,8 @@ function servedFigure(candidate: Candidate, { flow, low, high }: Delivered, mode
  */
 export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportResult {
   const { job } = plan
-  const fans = trustedFans(shelf, job.trust, shown)
+  const ids = new Set(fanIdsOf(plan))
+  const fans = trustedFans(shelf.filter(f => ids.has(f.id)), job.trust, shown)
   const air = airState(job.ambientC, job.altitudeM, job.humidity)
   if (!air) return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
   const guess = modelPath(plan, air)

@@ -2,6 +2,7 @@ import { awgArea, awgDiameter, crimpPull, fuseChoice, heatShrink, insulatedDiame
 import type { Fan, PlanDocument, WireConnector } from './document'
 import type { FeedNodeReport, FeedReport } from './feed'
 import { membersOf, type Group } from './group'
+import { fromStock, type StockKind, type StockPart } from './stock'
 
 /** Plan limit of a contact, A. From memory and common practice (handbook, connectors). */
 export const connectorLimit: Record<WireConnector, { name: string, amps: number }> = {
@@ -120,18 +121,26 @@ const USUAL_PRICE = { adapter: 9, buck: 2, boost: 2.5, linear: 1.2, resistor: 0.
 const sourceBought = new Set(['adapter', 'power-bank', 'pack', 'house-battery', 'solar'])
 
 /** Everything a plan needs, from its fans to the heat-shrink, with a total. */
-export function partsList(plan: PlanDocument, feed: FeedReport, group: Group | null, fans: readonly Fan[]): { rows: PartRow[], total: number, unknown: number } {
+export function partsList(plan: PlanDocument, feed: FeedReport, group: Group | null, fans: readonly Fan[], stock: readonly StockPart[] = []): { rows: PartRow[], total: number, unknown: number } {
   const rows: PartRow[] = []
   const add = (what: string, detail: string, count: number, unit: string, price: number | null, owned = false) => rows.push({ what, detail, count, unit, price, owned, sum: owned ? 0 : price === null ? null : price * count })
   const fanRow = (fan: Fan, n: number) => add(`${fan.maker} ${fan.model}`.trim(), `${Math.round(fan.frameM * 1000)} × ${Math.round(fan.thicknessM * 1000)} mm, ${fan.ratedV} V`, n, '', fan.price, fan.owned)
   if (group?.second) [group.model, group.second].forEach(m => fanRow(m.fan, 1))
   else if (group) fanRow(group.model.fan, group.count)
+  /** A part at the price of one's own stock, or at a usual one. */
+  const addPart = (kind: StockKind, what: string, detail: string, count: number, unit: string, usual: number | null, want: { volts?: number | null, amps?: number | null, name?: string } = {}) => {
+    const found = fromStock(stock, kind, { ...want, name: want.name ?? what })
+    add(found && found.name !== what ? `${what}: ${found.name}` : what, detail, count, unit, found?.price ?? usual, found?.owned ?? false)
+  }
   const { source, converter, wiring } = plan
-  if (source && source.kind !== 'none') add(source.name, source.nominalV === null ? '' : volt(source.nominalV), 1, '', source.kind === 'adapter' ? USUAL_PRICE.adapter : sourceBought.has(source.kind) ? null : 0, !sourceBought.has(source.kind))
+  if (source && (source.kind === 'adapter' || source.kind === 'pack' || source.kind === 'house-battery' || source.kind === 'power-bank')) {
+    addPart(source.kind === 'adapter' ? 'supply' : 'battery', source.name, source.nominalV === null ? '' : volt(source.nominalV), 1, '', source.kind === 'adapter' ? USUAL_PRICE.adapter : null, { volts: source.nominalV, amps: feed.nodes[0]?.outA })
+  }
+  else if (source && source.kind !== 'none') add(source.name, source.nominalV === null ? '' : volt(source.nominalV), 1, '', source.kind === 'adapter' ? USUAL_PRICE.adapter : sourceBought.has(source.kind) ? null : 0, !sourceBought.has(source.kind))
   const convNames = { buck: 'Step-down converter', boost: 'Step-up converter', linear: 'Linear regulator', resistor: 'Series resistor', divider: 'Divider resistors', diode: 'Diodes', pwm: 'Switch for a chopped supply' }
-  if (converter) add(convNames[converter.kind], converter.kind === 'resistor' ? `${converter.ohm ?? feed.nodes.find(n => n.id === converter.id)?.ohm ?? '?'} Ω, ${converter.ratingW ?? '?'} W` : `set to ${volt(converter.outV)}`, 1, '', USUAL_PRICE[converter.kind])
+  if (converter) addPart('converter', convNames[converter.kind], converter.kind === 'resistor' ? `${converter.ohm ?? feed.nodes.find(n => n.id === converter.id)?.ohm ?? '?'} Ω, ${converter.ratingW ?? '?'} W` : `set to ${volt(converter.outV)}`, 1, '', USUAL_PRICE[converter.kind], { amps: feed.nodes.find(n => n.id === converter.id)?.outA })
   for (const part of plan.feed) {
-    if (part.kind === 'converter' && part.converterKind) add(part.name, part.outV === null ? '' : `set to ${volt(part.outV)}`, 1, '', USUAL_PRICE[part.converterKind])
+    if (part.kind === 'converter' && part.converterKind) addPart('converter', part.name, part.outV === null ? '' : `set to ${volt(part.outV)}`, 1, '', USUAL_PRICE[part.converterKind], { amps: feed.nodes.find(n => n.id === part.id)?.outA })
     if (part.kind === 'load') {
       const fan = fans.find(f => f.id === part.fanId)
       if (part.loadKind === 'fan' && fan) fanRow(fan, part.count)
@@ -139,17 +148,17 @@ export function partsList(plan: PlanDocument, feed: FeedReport, group: Group | n
     }
   }
   const fused = feed.nodes.filter(n => n.lead?.fuseA)
-  for (const n of fused) add('Fuse with holder', `${n.lead!.fuseA} A, for ${n.name}`, 1, '', USUAL_PRICE.fuse)
+  for (const n of fused) addPart('fuse', 'Fuse with holder', `${n.lead!.fuseA} A, for ${n.name}`, 1, '', USUAL_PRICE.fuse, { amps: n.lead!.fuseA })
   const byGauge = new Map<number, number>()
   for (const { lead } of feed.nodes) if (lead?.awg && lead.lengthM) byGauge.set(lead.awg, (byGauge.get(lead.awg) ?? 0) + 2 * lead.lengthM)
-  for (const [awg, metres] of [...byGauge].sort((a, b) => a[0] - b[0])) add(`Wire ${awg} AWG`, `${wiring.plusColour} and ${wiring.minusColour}`, Math.ceil(10 * 1.1 * metres) / 10, 'm', USUAL_PRICE.wirePerM)
+  for (const [awg, metres] of [...byGauge].sort((a, b) => a[0] - b[0])) addPart('wire', `Wire ${awg} AWG`, `${wiring.plusColour} and ${wiring.minusColour}`, Math.ceil(10 * 1.1 * metres) / 10, 'm', USUAL_PRICE.wirePerM, { name: `Wire ${awg} AWG`, volts: 0 })
   if (wiring.connector && wiring.connector !== 'splice') add(connectorLimit[wiring.connector].name, 'plug and socket', group?.count ?? 1, '', USUAL_PRICE.plug)
   if (wiring.join === 'cut' && source?.wireAwg) {
     const outer = insulatedDiameter(awgDiameter(source.wireAwg))
     const tube = heatShrink(1.5 * outer, outer)
     add('Heat-shrink', tube ? `${(1000 * tube.bore).toFixed(1)} mm, ${tube.ratio}:1` : 'larger ratio', 2 * (group?.count ?? 1), '', USUAL_PRICE.shrink)
   }
-  if (group) add('Guard', `for ${Math.round(group.model.fan.frameM * 1000)} mm, on each open side`, group.count, '', USUAL_PRICE.guard)
+  if (group) addPart('guard', 'Guard', `for ${Math.round(group.model.fan.frameM * 1000)} mm, on each open side`, group.count, '', USUAL_PRICE.guard, { name: `Guard ${Math.round(group.model.fan.frameM * 1000)} mm` })
   for (const e of plan.path) if (e.kind === 'filter' && e.areaM2) add(e.name, `${Math.round(e.areaM2 * 1e4)} cm²`, 1, '', Math.round(USUAL_PRICE.filterPerM2 * e.areaM2 * 10) / 10)
   return { rows, total: rows.reduce((s, r) => s + (r.sum ?? 0), 0), unknown: rows.filter(r => r.sum === null).length }
 }

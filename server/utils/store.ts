@@ -5,6 +5,8 @@ import { createFan } from '../db/repositories/fans'
 import { createPlan } from '../db/repositories/jobs'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
+import { demoStock } from '../../demo/stock'
+import { saveStock } from '../db/repositories/stock'
 
 let opening: Promise<Database> | null = null
 
@@ -17,6 +19,7 @@ export function database(): Promise<Database> {
 /** Fills an empty database with the invented workshop, all or nothing being less important than saying what happens. */
 export async function fillWithDemo(db: Database): Promise<void> {
   for (const fan of demoFans) await createFan(db, fan)
+  await saveStock(db, demoStock)
   for (const plan of demoJobs().reverse()) await createPlan(db, plan)
 }
 

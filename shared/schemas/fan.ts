@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { MOST_ON_PAGE } from '../api'
 import { sourcedFigures, type Fan } from '../../core/plan/fan-record'
 
 /** A finite number in a range, with a message that names the limits. */
@@ -107,7 +108,6 @@ export const importSchema = z.object({ fans: z.array(fanSchema).min(1).max(IMPOR
 export const undoImportSchema = z.object({ created: z.array(idSchema), before: z.array(fanSchema) })
 
 /** A page of the shelf: what it is narrowed to, its order, and which part of it. */
-export const MOST_ON_PAGE = 500
 const maybeNumber = z.union([z.literal('').transform(() => null), z.coerce.number()]).nullable().default(null)
 export const fanQuerySchema = z.object({
   text: z.string().max(200).default(''), frameM: maybeNumber, ratedV: maybeNumber, owned: z.enum(['', 'true', 'false']).default('').transform(x => x === 'true'),

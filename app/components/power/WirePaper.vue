@@ -5,12 +5,14 @@ import { connectionOrder, partsList, wireList } from '../../../core/plan'
 const props = defineProps<{ view: 'wires' | 'order' | 'parts' }>()
 const job = useJobStore()
 const believed = useBelievedFans()
+const stock = useStockStore()
+void stock.load()
 const { show, bare, symbol } = useUnits()
 const group = computed(() => job.report!.pick?.group ?? null)
 const feed = computed(() => job.report!.power.feed)
 const wires = computed(() => wireList(job.plan!, feed.value, group.value))
 const steps = computed(() => connectionOrder(job.plan!, feed.value, group.value))
-const parts = computed(() => partsList(job.plan!, feed.value, group.value, believed.value))
+const parts = computed(() => partsList(job.plan!, feed.value, group.value, believed.value, stock.parts))
 const name = computed(() => job.plan!.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
 async function save() {
   const { default: Papa } = await import('papaparse')
@@ -175,7 +177,7 @@ async function save() {
         </table>
       </div>
       <p class="small soft">
-        Fans at their shelf prices; the small parts at usual ones, so that the total is no surprise.
+        Prices and what is owned come from the shelf, fans and parts; where it knows none, a usual price stands, so that the total is no surprise.
       </p>
     </template>
     <div

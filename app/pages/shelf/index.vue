@@ -45,6 +45,12 @@ usePageKeys([
   <div>
     <AppHeader title="Shelf">
       <NuxtLink
+        to="/shelf/parts"
+        class="button"
+      >
+        Parts
+      </NuxtLink>
+      <NuxtLink
         to="/shelf/import"
         class="button"
       >

@@ -1,0 +1,21 @@
+import type { StockPart } from '../../core/plan/stock'
+
+/** The parts of the shelf other than fans. */
+export const useStockStore = defineStore('stock', () => {
+  const parts = shallowRef<StockPart[]>([])
+  const loaded = ref(false)
+  const problem = ref('')
+  async function take(asked: Promise<ApiResult<StockPart[]>>): Promise<boolean> {
+    const result = await asked
+    problem.value = result.ok ? '' : result.message
+    if (result.ok) {
+      parts.value = result.data
+      loaded.value = true
+    }
+    return result.ok
+  }
+  const load = async (force = false) => loaded.value && !force ? true : take(api<StockPart[]>('parts'))
+  const save = (list: StockPart[]) => take(api<StockPart[]>('parts', { method: 'PUT', body: { parts: list } }))
+  const putAside = (ids: string[], aside: boolean) => take(api<StockPart[]>('parts/aside', { method: 'POST', body: { ids, aside } }))
+  return { parts, loaded, problem, load, save, putAside }
+})

@@ -1,0 +1,5 @@
+import { listStock } from '../../db/repositories/stock'
+import { database } from '../../utils/store'
+import { route } from '../../utils/reply'
+
+export default route(async () => listStock(await database()))
