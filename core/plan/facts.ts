@@ -322,11 +322,14 @@ function measureFacts({ plan, verdict }: FactSources): SiFacts {
 
 /** The plan's facts for the findings engine: what is not known is left out. */
 export function planFacts(sources: FactSources): Facts {
-  const si: SiFacts = { ...needFacts(sources), ...breathingFacts(sources), ...pathFacts(sources), ...fanFacts(sources), ...fitFacts(sources), ...powerFacts(sources), ...batteryFacts(sources), ...safetyFacts(sources), ...measureFacts(sources) }
   const facts: Facts = {}
-  for (const [name, value] of Object.entries(si) as [FactName, FactValue | null | undefined][]) {
-    if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) continue
-    facts[name] = inRuleUnit(name, value)
+  for (const part of [needFacts, breathingFacts, pathFacts, fanFacts, fitFacts, powerFacts, batteryFacts, safetyFacts, measureFacts]) {
+    const si = part(sources)
+    for (const name in si) {
+      const value = si[name as FactName]
+      if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) continue
+      facts[name as FactName] = inRuleUnit(name as FactName, value)
+    }
   }
   return facts
 }

@@ -125,6 +125,9 @@ export function slowDownWays(plan: PlanDocument, group: Group, targetV: number):
       peakV: highV, adjustable: true, parts: 4, hazard: over(highV), setting: '25 kHz, open drain, at most 5.25 V on the pin; an open pin is full speed.',
     }), speed: dutySpeed(group.model, duty) * driveSpeed(group.model, supply) })
   }
+  if (source.kind === 'header' && targetV <= supply) {
+    rows.push(row('header', 'The board lowers its header', targetV, targetV, { peakV: highV, adjustable: true, parts: 0, hazard: noStart(targetV), setting: `Voltage mode, ${volts(targetV)} for this speed; while the host sleeps nobody controls.` }))
+  }
   for (const tap of [5, 12]) {
     if (source.kind !== 'tap' || tap === supply || tap > maxV) continue
     rows.push(row('tap', `${tap} V of the same plug`, tap, tap, { parts: 0, hazard: noStart(tap), setting: `Take the ${tap} V pin; meter it before connecting.` }))

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import {
-  computeReport, connectionOrder, diagramOf, fanPins, groupOf, newBattery, newConverter, newElement, newFan, newFeedPart, newPlan, newSource, newSun, partsList, slowDownWays, wireList, type Fan, type Group, type PlanDocument, type Report,
+  computeReport, connectionOrder, diagramOf, fanPins, groupOf, newBattery, newConverter, newElement, newFan, newFeedPart, newPlan, newSource, newSun, nodeFigures, partsList, slowDownWays, wireList, type Fan, type Group, type PlanDocument, type Report,
 } from '.'
 import { allRuleGroups } from '../findings'
 
@@ -260,4 +260,18 @@ test('the groups Power, Wiring, Battery and Safety: every rule whose facts a pla
   }
   const missing = allRuleGroups.filter(g => ['power', 'wiring', 'battery', 'safety'].includes(g.key)).flatMap(g => g.rules.map(r => r.id)).filter(id => !told.has(id))
   expect(missing).toEqual([])
+})
+
+test('each node opens to its workings, none of them without a number or a reason', () => {
+  for (const n of report(machine).power.feed.nodes) {
+    for (const f of nodeFigures(n)) {
+      expect(f.formula, f.key).not.toBe('')
+      expect(f.value === null || Number.isFinite(f.value), f.key).toBe(true)
+    }
+  }
+  const p = plan((x) => {
+    x.source = { ...newSource('s', 'header') }
+    x.converter = null
+  })
+  expect(slowDownWays(p, group(p), 8).map(r => r.way)).toContain('header')
 })

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
+import { newFeedPart } from '../../core/plan/defaults'
 import type { PlanDocument } from '../../core/plan/document'
 import { fanSchema } from './fan'
 import { planSchema, readingSchema } from './plan'
@@ -23,6 +24,11 @@ describe('a plan', () => {
     ['an opening of nothing', (p: PlanDocument) => { p.path[0]!.areaM2 = 0 }, 'path.0.areaM2: An area must be above zero.'],
     ['a share above all', (p: PlanDocument) => { p.path[4]!.freeAreaRatio = 1.5 }, 'path.4.freeAreaRatio: A share cannot be above 100 %.'],
     ['three places of the fan', (p: PlanDocument) => { p.path.push({ ...p.path[2]!, id: 'again' }, { ...p.path[2]!, id: 'more' }) }, 'path: Fans have at most two places'],
+    ['a part that hangs on nothing', (p: PlanDocument) => { p.feed = [{ ...newFeedPart('a', 'load', 'gone') }] }, 'feed: Indicator hangs on something that is not there'],
+    ['a part on a load', (p: PlanDocument) => { p.feed = [newFeedPart('a', 'load', null), { ...newFeedPart('b', 'load', 'a'), name: 'Lamp' }] }, 'feed: Lamp hangs on Indicator, which is a load'],
+    ['a feed that goes round', (p: PlanDocument) => { p.feed = [{ ...newFeedPart('a', 'branch', 'b') }, { ...newFeedPart('b', 'branch', 'a') }] }, 'feeds itself: a loop'],
+    ['a wire of no length', (p: PlanDocument) => { p.source!.wireLengthM = 0 }, 'source.wireLengthM: A wire has a length above zero'],
+    ['an absurd gauge', (p: PlanDocument) => { p.source!.wireAwg = 40 }, 'source.wireAwg: Not thinner than 30 AWG'],
     ['a split inside a way: a loop', (p: PlanDocument) => {
       p.path.push({ ...p.path[0]!, id: 's', kind: 'split' }, { ...p.path[0]!, id: 't', kind: 'split', branchId: 'w' })
       p.branches = [{ id: 'w', splitId: 's', name: 'Way', leak: false }]

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FeedPart } from '../../../core/plan'
+import { nodeFigures, type FeedPart } from '../../../core/plan'
 import { newFeedPart } from '../../../core/plan/defaults'
 import { feedPartSchema } from '../../../shared/schemas/plan'
 
@@ -107,6 +107,18 @@ defineExpose({ open: (id: string) => {
         :shape="feedPartSchema.shape"
         @set="(key, value) => set(part.id, key, value)"
       />
+      <dl
+        v-if="nodes.get(part.id)"
+        class="figures small"
+      >
+        <div
+          v-for="f in nodeFigures(nodes.get(part.id)!).filter(x => x.value !== null)"
+          :key="f.key"
+        >
+          <dt>{{ f.label }}</dt>
+          <dd><FigureValue :figure="f" /></dd>
+        </div>
+      </dl>
       <ul
         v-if="nodes.get(part.id)?.problems.length"
         class="small problems"
@@ -130,5 +142,9 @@ defineExpose({ open: (id: string) => {
 </template>
 
 <style scoped>
+.figures { display: grid; grid-template-columns: repeat(auto-fill, minmax(120px, 1fr)); gap: 4px 12px; margin: 6px 0 0; }
+.figures dt { color: var(--ink-soft); }
+.figures dd { margin: 0; }
+.figures :deep(.figure) { text-align: left; }
 .problems { list-style: none; margin: 4px 0; padding: 0; display: grid; gap: 2px; }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { stockKinds, type StockKind, type StockPart } from '../../../core/plan/stock'
+import { readStock, writeStock } from '../../../shared/exchange/stock-table'
 import { stockPartSchema } from '../../../shared/schemas/stock'
 
 /** Supplies, converters, batteries, filters, guards: what one owns or could buy. */
@@ -27,8 +28,7 @@ async function add() {
 async function remove(part: StockPart) {
   if (await stock.putAside([part.id], true)) toast.show(`${part.name} is off the shelf.`, { action: { label: 'Undo', run: () => stock.putAside([part.id], false) } })
 }
-async function exportCsv() {
-  const { writeStock } = await import('../../../shared/exchange/stock-table')
+function exportCsv() {
   saveText(writeStock(stock.parts), 'redpoll-parts.csv', 'text/csv')
 }
 const issues = ref<string[]>([])
@@ -37,7 +37,6 @@ async function take(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  const { readStock } = await import('../../../shared/exchange/stock-table')
   const rows = readStock(await file.text())
   if (typeof rows === 'string') {
     issues.value = [rows]
