@@ -29,6 +29,9 @@ const rows = computed(() => testFigures.flatMap((figure) => {
     <div
       v-if="rows.length"
       class="scroll-x"
+      tabindex="0"
+      role="region"
+      aria-label="Measured over claimed"
     >
       <table
         class="data small"
