@@ -22,3 +22,12 @@ export function targetVerdict(target: number, sense: 'at-least' | 'at-most', mea
   if (room >= halfWidth) return 'met'
   return room < -halfWidth ? 'not-met' : 'not-decided'
 }
+
+/** Energetic mean of levels, dB. */
+export const levelMean = (levels: readonly number[]): number | null => levels.length ? 10 * Math.log10(levels.reduce((s, l) => s + 10 ** (l / 10), 0) / levels.length) : null
+
+/** Order of candidates by flow per perceived loudness, best first, as indices; flow per decibel would be meaningless. Reference: handbook ME20 */
+export const rankPerLoudness = (flows: readonly number[], levels: readonly number[]): number[] => {
+  const score = (i: number) => flows[i]! / 2 ** ((levels[i]! - levels[0]!) / 10)
+  return flows.map((_, i) => i).sort((a, b) => score(b) - score(a))
+}

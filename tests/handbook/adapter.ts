@@ -33,7 +33,7 @@ const factors: Record<string, number> = {
   'J/K': 1, 'W/(m2.K)': 1, 'W/(m.K)': 1, 'Wh/day': 3600, 'BTU/h': 0.29307107, 'V': 1, 'A': 1, 'mA': 1e-3, 'ohm': 1, 'ohm/m': 1, 'ohm/km': 1e-3,
   'V.s/rad': 1, 'N.m': 1, 'N.m.s2/rad2': 1, 'Pa.s/m3': 1, 'Pa.s2/m6': 1, 'Pa.s/m': 1, 'Pa.s2/m2': 1, 'm3/h/V': 1 / 3600, 'dB': 1, 'dB(A)': 1, 'phon': 1, 'sone': 1,
   'psi': 6894.757293168, 'mbar': 100, 'mmHg': 133.322387415, 'in2': 0.00064516, 'mph': 0.44704, 'lbf': 4.4482216152605, 'N': 1, 'hp': 745.6998715822702, 'oz/in2': 430.922330823, 'ohm.mm2/m': 1e-6, 'kg': 1, 'A/V': 1,
-  'Ah': 3600, 'mAh': 3.6, 'Wh': 3600, 'uH': 1e-6, 'uF': 1e-6, 'mJ': 1e-3, 'day': 1, 'A/V2': 1,
+  'Ah': 3600, 'mAh': 3.6, 'Wh': 3600, 'uH': 1e-6, 'uF': 1e-6, 'mJ': 1e-3, 'day': 1, 'A/V2': 1, 'mV': 1e-3,
 }
 
 function toSi(value: number, unit: string): number {
@@ -324,6 +324,83 @@ export const calcs: Record<string, Calc> = {
   'control.gateResolution': i => control.gateResolution(i.n('gate'), i.n('pulses')),
   'control.noPulseTimeout': i => control.noPulseTimeout(i.n('rpm_min'), i.n('pulses')),
   'control.expectedSpeed': i => control.expectedSpeed(i.n('rpm_max'), i.n('duty')),
+  'measure.ptResistance': i => measure.ptResistance(i.n('temperature'), i.n('r0')),
+  'measure.ptTemperature': i => measure.ptTemperature(i.n('resistance'), i.n('r0')),
+  'measure.ptTolerance': i => measure.ptTolerance(i.text('class') as 'A', i.n('temperature')),
+  'measure.ptLeadError': i => measure.ptLeadError(i.n('lead'), i.n('r0')),
+  'measure.ntcTemperatureBeta': i => measure.ntcTemperature(i.n('resistance'), i.n('r25'), i.n('beta')),
+  'measure.ntcBeta': i => measure.ntcBeta(i.n('t1'), i.n('r1'), i.n('t2'), i.n('r2')),
+  'measure.ntcSteinhartHart': i => measure.steinhartHart(i.list('temperatures').map((t, k) => ({ t, r: i.list('resistances')[k]! })), i.n('resistance')),
+  'measure.dividerResistance': i => measure.dividerResistance(i.n('fraction'), i.n('r_fixed')),
+  'measure.typeKMillivolt': i => measure.typeKVoltage(i.n('temperature')),
+  'measure.typeKTemperature': i => measure.typeKTemperature(i.n('measured'), i.n('cold_junction')),
+  'measure.tQuantile': i => measure.tQuantile(i.n('df'), i.n('confidence')),
+  'measure.standardDeviation': i => measure.standardDeviation(i.list('values')),
+  'measure.intervalHalfWidth': i => measure.intervalHalfWidth(i.list('values'), i.n('confidence')),
+  'measure.welchDf': i => measure.welch(i.list('before'), i.list('after'), i.n('confidence'))?.df ?? null,
+  'measure.welchHalfWidth': i => measure.welch(i.list('before'), i.list('after'), i.n('confidence'))?.halfWidth ?? null,
+  'measure.differenceShown': i => measure.welch(i.list('before'), i.list('after'), i.n('confidence'))?.shown ?? null,
+  'measure.wilsonInterval': (i) => {
+    const w = measure.wilsonInterval(i.n('hits'), i.n('trials'))
+    return w && [w.low, w.high]
+  },
+  'measure.endValue': i => measure.endValue(i.n('t1'), i.n('t2'), i.n('t3')),
+  'measure.timeConstant': i => measure.timeConstantOf(i.n('t1'), i.n('t2'), i.n('t3'), i.n('spacing')),
+  'measure.slope': i => measure.slopeOf(i.list('times'), i.list('values')),
+  'measure.soakFraction': i => measure.soakFraction(i.n('time_constants')),
+  'measure.lttbIndices': i => measure.lttbIndices(i.list('values'), i.n('keep')),
+  'measure.minMaxIndices': i => measure.minMaxIndices(i.list('values'), i.n('keep')),
+  'measure.rpmFromBladePass': i => measure.speedFromBladePass(i.n('frequency'), i.n('blades')),
+  'measure.flowFromSpeed': i => measure.flowFromSpeed(i.n('diameter'), i.n('mean_speed'), i.n('hub', 0)),
+  'measure.traversePoints': i => measure.traversePoints(i.text('rule') as 'circle-log-linear', i.n('points')),
+  'measure.flowFromGrid': i => measure.flowFromGrid(i.n('width'), i.n('height'), i.list('speeds')),
+  'measure.speedFromVelocityPressure': i => measure.speedFromVelocityPressure(i.n('pressure'), i.n('density')),
+  'measure.columnPressure': i => measure.columnPressure(i.n('length'), i.n('density'), i.n('angle_deg')),
+  'measure.swapPressure': i => measure.swapPressure(i.n('d1'), i.n('d2')),
+  'measure.heightPressure': i => measure.heightPressure(i.n('height'), i.n('density')),
+  'measure.pairNoise': i => measure.pairNoise(i.n('sigma'), i.n('samples')),
+  'measure.plausibility': i => measure.plausible(({ speed_rpm: 'rotation', flow_m3h: 'flow', pressure_Pa: 'pressure', level_dBA: 'level', fan_voltage_V: 'voltage', fan_current_A: 'current', air_temperature_degC: 'temperature' } as const)[i.text('quantity')]!, i.n('value')),
+  'measure.cleanSentinels': i => measure.cleanSentinels(i.raw.readings!.value as (number | null)[]),
+  'measure.flowUncertainty': i => measure.flowUncertainty(i.n('speed'), i.n('u_speed'), i.n('diameter'), i.n('u_diameter')),
+  'measure.powerUncertainty': i => measure.powerUncertainty(i.n('voltage'), i.n('u_voltage'), i.n('current'), i.n('u_current')),
+  'measure.pitotUncertainty': i => measure.pitotUncertainty(i.n('pressure'), i.n('u_pressure'), i.n('density'), i.n('u_density')),
+  'measure.rectangularUncertainty': i => measure.rectangularUncertainty(i.text('kind') as 'limit', i.n('value')),
+  'measure.meterLimit': i => measure.meterLimit(i.n('reading'), i.n('percent'), i.n('digits'), i.n('resolution')),
+  'measure.levelMean': i => measure.levelMean(i.list('levels')),
+  'measure.rankPerLoudness': i => measure.rankPerLoudness(i.list('flows'), i.list('levels')),
+  'measure.topplingSpeed': i => measure.topplingSpeed(i.n('mass'), i.n('width'), i.n('height'), i.n('foot'), i.n('drag'), i.n('density')),
+  'heat.chainTemperature': i => heat.chainTemperature(i.n('heat'), i.list('resistances'), i.n('t_ambient')),
+  'heat.twoPathTemperature': i => heat.twoPathTemperature(i.n('heat'), i.list('path_1'), i.list('path_2'), i.n('t_ambient')),
+  'heat.finEfficiency': i => heat.finEfficiency(i.n('h'), i.n('conductivity'), i.n('thickness'), i.n('fin_height')),
+  'heat.sinkResistance': i => heat.finnedResistance(i.n('density') * i.n('flow') * i.n('cp'), i.n('h'), i.n('area'), i.n('fin_efficiency')),
+  'heat.nusselt': i => heat.nusselt[i.text('shape') as 'plates'][i.text('boundary') as 'flux'],
+  'heat.temperatureAt': i => heat.temperatureAt(i.n('t_start'), i.n('t_final'), i.n('tau'), i.n('time')),
+  'heat.timeTo': i => heat.timeTo(i.n('t_start'), i.n('t_final'), i.n('tau'), i.n('target')),
+  'heat.remaining': i => heat.remainingChange(i.n('slope'), i.n('tau')),
+  'heat.threePoint': (i) => {
+    const [a, b, c] = i.list('readings')
+    return heat.threePointEnd(a!, b!, c!)
+  },
+  'heat.fitFinal': i => heat.fitRise(i.list('times'), i.list('temperatures'))?.final ?? null,
+  'heat.fitTau': i => heat.fitRise(i.list('times'), i.list('temperatures'))?.tau ?? null,
+  'heat.fitFinalStdError': i => heat.fitRise(i.list('times'), i.list('temperatures'))?.finalError ?? null,
+  'heat.fitTrust': i => heat.fitRise(i.list('times'), i.list('temperatures'))?.trusted ? 'trusted' : 'not-trusted',
+  'heat.isSteady': i => heat.isSteady(i.list('times'), i.list('temperatures'), i.n('limit')),
+  'heat.resistance': i => heat.resistanceOf(i.n('t_part'), i.n('t_ambient'), i.n('heat')),
+  'heat.normalisedTemperature': i => heat.restated(i.n('t_part'), i.n('t_ambient'), i.n('heat'), i.n('t_ambient_ref'), i.n('heat_ref')),
+  'heat.improvement': i => heat.improvement(heat.resistanceOf(i.n('t_part_before'), i.n('t_ambient_before'), i.n('heat_before'))!, heat.resistanceOf(i.n('t_part_after'), i.n('t_ambient_after'), i.n('heat_after'))!),
+  'heat.resistanceUncertainty': i => heat.resistanceUncertainty(i.n('t_part'), i.n('t_ambient'), i.n('heat'), i.n('u_temperature'), i.n('u_heat')),
+  'heat.thermostatState': i => heat.thermostatState(switched(i)),
+  'heat.thermostatPeriod': i => periodOf(heat.thermostatCycle(switched(i))),
+  'heat.thermostatDuty': i => dutyOf(heat.thermostatCycle(switched(i))),
+  'heat.thermostat2Period': i => periodOf(heat.twoNodeCycle({ ...switched(i), capacity1: i.n('capacity_1'), capacity2: i.n('capacity_2'), g12: i.n('g_12') })),
+  'heat.thermostat2Duty': i => dutyOf(heat.twoNodeCycle({ ...switched(i), capacity1: i.n('capacity_1'), capacity2: i.n('capacity_2'), g12: i.n('g_12') })),
+  'heat.dayMaximum': i => heat.dayMaximum(i.n('heat'), i.n('conductance'), i.n('capacity'), i.n('t_mean'), i.n('amplitude')),
+  'heat.dayLag': i => heat.dayLag(i.n('conductance'), i.n('capacity')),
+  'heat.energyPerDay': i => heat.energyPerDay(i.n('power'), i.n('duty')),
+  'heat.meanLife': i => heat.meanLife(i.n('l10'), i.n('shape')),
+  'heat.setLife': i => heat.setLife(i.n('l10'), i.n('shape'), i.n('count')),
+  'heat.throttleSuspected': i => heat.throttleSuspected(i.list('temperatures'), i.list('power')),
   'heat.bearingLife': i => heat.bearingLife(i.n('l10'), i.n('t_ref'), i.n('t'), i.n('doubling')),
 
   'findings.evaluate': i => evaluateFindings(Object.fromEntries(Object.entries(i.raw).map(([name, input]) => [name, input.value])) as Facts).findings.map(f => f.id),
@@ -334,6 +411,9 @@ export const calcs: Record<string, Calc> = {
   'measure.tachRpm': i => measure.tachSpeed(i.n('frequency'), i.n('pulses')),
 }
 
+const switched = (i: Inputs): heat.SwitchedPart => ({ heat: i.n('heat'), capacity: i.n('capacity', 1), gOn: i.n('g_on'), gOff: i.n('g_off'), ambientC: i.n('t_ambient'), onC: i.n('switch_on'), offC: i.n('switch_off') })
+const periodOf = (cycle: { onS: number, offS: number } | null) => cycle && cycle.onS + cycle.offS
+const dutyOf = (cycle: { onS: number, offS: number } | null) => cycle && cycle.onS / (cycle.onS + cycle.offS)
 const linearFan = (i: Inputs) => ({ kind: 'linear' as const, a: i.n('fan_a'), b: i.n('fan_b') })
 const awgResistance = (i: Inputs) => power.copperResistance(power.awgArea(i.n('awg')), i.n('temperature', 20))
 const pushPull = (i: Inputs) => fan.pushPullBox(
@@ -362,7 +442,7 @@ function agrees(got: unknown, c: CheckCase): boolean {
 }
 
 const inUnit = (got: unknown, unit: string): unknown =>
-  typeof got === 'number' ? fromSi(got, unit) : Array.isArray(got) && typeof got[0] === 'number' ? got.map(x => fromSi(x, unit)) : got
+  typeof got === 'number' ? fromSi(got, unit) : Array.isArray(got) && typeof got[0] === 'number' ? got.map((x: number | null) => x === null ? null : fromSi(x, unit)) : got
 
 /** Runs one case through the core. */
 export function runCase(c: CheckCase): CaseResult {

@@ -1,0 +1,179 @@
+import { slopeOf, tQuantile } from '../measure'
+
+/** Temperature on its way to a final value, degC. Reference: first-order balance (handbook HT6) */
+export const temperatureAt = (start: number, final: number, tau: number, time: number) => final + (start - final) * Math.exp(-time / tau)
+/** Time until a temperature is reached, s; null where it never is, 0 where it is already. */
+export function timeTo(start: number, final: number, tau: number, target: number): number | null {
+  if (target === start) return 0
+  const share = (final - start) / (final - target)
+  return share > 1 && Number.isFinite(share) ? tau * Math.log(share) : null
+}
+/** Change still to come, K: slope times time constant. */
+export const remainingChange = (slope: number, tau: number) => slope * tau
+/** Final value from three equally spaced readings; null where they do not bend. A quick look only. */
+export function threePointEnd(t1: number, t2: number, t3: number): number | null {
+  const bend = t1 + t3 - 2 * t2
+  return Math.abs(bend) < 1e-9 * Math.max(1, Math.abs(t2)) ? null : (t1 * t3 - t2 ** 2) / bend
+}
+
+/** A rise fitted: T = T_inf + A exp(-(t - t1)/tau). */
+export interface RiseFit {
+  final: number
+  amplitude: number
+  tau: number
+  /** standard error of the final value, K; null for three readings or fewer */
+  finalError: number | null
+  /** half-width of its 95 % interval, K */
+  halfWidth: number | null
+  residual: number
+  /** whether the final value may be stated; why not otherwise */
+  trusted: boolean
+  why: string
+}
+
+/** Search of the time constant, as multiples of the span of the data. Handbook HT9. */
+const SEARCH = { from: 0.03, to: 1000, steps: 60 } as const
+const GOLDEN = (Math.sqrt(5) - 1) / 2
+/** Readings that a fit needs before it is believed, and the error it may have: kelvin and share of the rise. Handbook HT10. */
+const LEAST_READINGS = 8
+const ERROR_LIMIT = { kelvin: 0.5, share: 0.05 } as const
+/** Longer records are averaged into this many groups first: the fit is the same to its own error, and quick. */
+const MOST_POINTS = 1500
+
+/** Means of equal groups of a long record. */
+function grouped(times: ArrayLike<number>, values: ArrayLike<number>): { t: Float64Array, v: Float64Array, each: number } {
+  const n = times.length
+  const groups = Math.min(n, MOST_POINTS)
+  const t = new Float64Array(groups)
+  const v = new Float64Array(groups)
+  for (let i = 0; i < groups; i++) {
+    const from = Math.floor(i * n / groups)
+    const to = Math.floor((i + 1) * n / groups)
+    for (let k = from; k < to; k++) {
+      t[i]! += times[k]!
+      v[i]! += values[k]!
+    }
+    t[i] = t[i]! / (to - from)
+    v[i] = v[i]! / (to - from)
+  }
+  return { t, v, each: n / groups }
+}
+
+/** For a given time constant the model is a straight line in exp(-t/tau): its two normal equations, and what is left. */
+function lineAt(t: Float64Array, v: Float64Array, tau: number): { final: number, amplitude: number, squares: number } {
+  const n = t.length
+  const t0 = t[0]!
+  let [se, see, sv, sev] = [0, 0, 0, 0]
+  for (let i = 0; i < n; i++) {
+    const e = Math.exp(-(t[i]! - t0) / tau)
+    se += e
+    see += e * e
+    sv += v[i]!
+    sev += e * v[i]!
+  }
+  const det = n * see - se * se
+  if (!(det > 1e-12 * n * see)) return { final: sv / n, amplitude: 0, squares: Infinity }
+  const amplitude = (n * sev - se * sv) / det
+  const final = (sv - amplitude * se) / n
+  let squares = 0
+  for (let i = 0; i < n; i++) squares += (v[i]! - final - amplitude * Math.exp(-(t[i]! - t0) / tau)) ** 2
+  return { final, amplitude, squares }
+}
+
+/**
+ * Least squares of a first-order rise (or fall), with the standard error of its final value and whether that may be stated.
+ * @param times s, rising @param values degC
+ * @returns null where no time constant fits: a ramp, an upward bend, a constant
+ * Reference: handbook HT9 and HT10; error from the three-parameter Jacobian
+ */
+export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): RiseFit | null {
+  const n = times.length
+  if (n < 4) return null
+  const { t, v, each } = grouped(times, values)
+  const span = times[n - 1]! - times[0]!
+  if (!(span > 0)) return null
+  let [low, high] = [Infinity, -Infinity]
+  for (const x of v) {
+    low = Math.min(low, x)
+    high = Math.max(high, x)
+  }
+  if (high - low < 1e-9) return null
+  const at = (log: number) => lineAt(t, v, Math.exp(log)).squares
+  const [from, to] = [Math.log(SEARCH.from * span), Math.log(SEARCH.to * span)]
+  const step = (to - from) / SEARCH.steps
+  let best = 0
+  let least = Infinity
+  for (let i = 0; i <= SEARCH.steps; i++) {
+    const squares = at(from + i * step)
+    if (squares < least) {
+      least = squares
+      best = i
+    }
+  }
+  if (best === 0 || best === SEARCH.steps) return null
+  let [a, b] = [from + (best - 1) * step, from + (best + 1) * step]
+  let [c, d] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)]
+  let [fc, fd] = [at(c), at(d)]
+  while (b - a > 1e-7) {
+    if (fc < fd) {
+      [b, d, fd] = [d, c, fc]
+      c = b - GOLDEN * (b - a)
+      fc = at(c)
+    }
+    else {
+      [a, c, fc] = [c, d, fd]
+      d = a + GOLDEN * (b - a)
+      fd = at(d)
+    }
+  }
+  const tau = Math.exp((a + b) / 2)
+  const { final, amplitude, squares } = lineAt(t, v, tau)
+  const dof = t.length - 3
+  const residual = dof > 0 ? Math.sqrt(squares * each / dof) : 0
+  const finalError = dof > 0 ? finalStandardError(t, tau, amplitude, squares / dof) : null
+  const halfWidth = finalError === null ? null : finalError * tQuantile(Math.max(1, dof))
+  const rise = Math.abs(final - values[0]!)
+  const noise = scatter(t, v, final, amplitude, tau)
+  const bent = residual > CHANGED.times * noise * Math.sqrt(each) && residual > CHANGED.kelvin
+  const why = bent
+    ? 'something changed on the way'
+    : amplitude === 0 || (final - values[0]!) * (values[n - 1]! - values[0]!) < 0
+      ? 'it does not bend towards an end'
+      : span < tau ? 'less than one time constant has passed' : n < LEAST_READINGS ? `fewer than ${LEAST_READINGS} readings` : finalError === null || finalError > Math.max(ERROR_LIMIT.kelvin, ERROR_LIMIT.share * rise) ? 'its end value still scatters too much' : ''
+  return { final, amplitude, tau, finalError, halfWidth, residual, trusted: why === '', why }
+}
+
+/** What is left changes smoothly from reading to reading by more than its noise, and by more than this: the model does not hold. A choice of ours. */
+const CHANGED = { times: 3, kelvin: 0.2 } as const
+/** Noise of the readings, K: from the differences of neighbouring residuals, which a slow misfit hardly touches. */
+function scatter(t: Float64Array, v: Float64Array, final: number, amplitude: number, tau: number): number {
+  const left = (i: number) => v[i]! - final - amplitude * Math.exp(-(t[i]! - t[0]!) / tau)
+  let sum = 0
+  for (let i = 1; i < t.length; i++) sum += (left(i) - left(i - 1)) ** 2
+  return Math.sqrt(sum / (2 * (t.length - 1)))
+}
+
+/** Square root of the first element of s² (JᵀJ)⁻¹ for the parameters (T_inf, A, tau). */
+function finalStandardError(t: Float64Array, tau: number, amplitude: number, variance: number): number | null {
+  const t0 = t[0]!
+  let [n, e1, e2, d1, de, dd] = [0, 0, 0, 0, 0, 0]
+  for (const x of t) {
+    const e = Math.exp(-(x - t0) / tau)
+    const d = amplitude * e * (x - t0) / tau ** 2
+    n++
+    e1 += e
+    e2 += e * e
+    d1 += d
+    de += d * e
+    dd += d * d
+  }
+  const det = n * (e2 * dd - de * de) - e1 * (e1 * dd - de * d1) + d1 * (e1 * de - e2 * d1)
+  const cofactor = e2 * dd - de * de
+  return det > 0 && cofactor > 0 ? Math.sqrt(variance * cofactor / det) : null
+}
+
+/** Whether the least-squares slope of a window lies within a limit, K/s. Reference: handbook HT12 */
+export function isSteady(times: ArrayLike<number>, values: ArrayLike<number>, limit: number): boolean | null {
+  const slope = slopeOf(times, values)
+  return slope === null ? null : Math.abs(slope) <= limit
+}
