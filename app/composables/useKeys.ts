@@ -9,7 +9,8 @@ export const openKeys = () => {
 const page = ref<KeyBinding[]>([])
 export const keysOpen = ref(false)
 
-const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+/** Whether letters go into what has the focus: a tick or a slider takes none. */
+const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName) || (target instanceof HTMLInputElement && !/^(checkbox|radio|range|file|button)$/.test(target.type)))
 
 /** Keys of the page that is open; they go with it. */
 export function usePageKeys(bindings: KeyBinding[]): void {

@@ -2,8 +2,8 @@ import { demoJobs } from '../../demo/jobs'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { Fan } from '../../core/plan'
-import type { StoredPlan } from '../../shared/api'
+
+import type { FanPage, StoredPlan } from '../../shared/api'
 import { demoData, startServer, temporaryDir, type TestServer } from './harness'
 
 const json = async (response: Promise<Response>) => {
@@ -39,10 +39,10 @@ describe('the routes', () => {
     expect((await fetch(`${server.url}/api/jobs/${id}`, { method: 'DELETE' })).ok).toBe(true)
   })
   test('an import of fans is all or nothing, and can be taken back', async () => {
-    const [first] = await (await fetch(`${server.url}/api/fans`)).json() as { fan: Fan }[]
+    const { fans: [first] } = await (await fetch(`${server.url}/api/fans`)).json() as FanPage
     const send = (path: string, body: unknown) => json(fetch(`${server.url}/api/fans/${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }))
     const fresh = { ...first!.fan, id: 'fan-import-test', model: 'Import test' }
-    const count = async () => (await (await fetch(`${server.url}/api/fans`)).json() as unknown[]).length
+    const count = async () => (await (await fetch(`${server.url}/api/fans`)).json() as FanPage).total
     const before = await count()
     expect((await send('import', { fans: [fresh, { ...fresh, id: 'fan-import-bad', ratedV: -1 }] })).body).toMatchObject({ error: { code: 'invalid', field: 'fans.1.ratedV' } })
     expect(await count()).toBe(before)
@@ -56,7 +56,7 @@ describe('the routes', () => {
 
   test('jobs, shelf, report', async () => {
     expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(demoJobs().length)
-    expect((await (await fetch(`${server.url}/api/fans`)).json() as unknown[]).length).toBeGreaterThan(55)
+    expect((await (await fetch(`${server.url}/api/fans`)).json() as FanPage).total).toBeGreaterThan(55)
     const { body } = await json(fetch(`${server.url}/api/jobs/job-film-cabinet/report`))
     expect(body).toMatchObject({ need: { missing: null }, pick: { fanName: '2 × Sedge 92' } })
   })
@@ -171,4 +171,42 @@ describe('the data directory', () => {
     expect(acknowledged).toBeGreaterThanOrEqual(27)
     rmSync(data, { recursive: true, force: true })
   })
+})
+
+test('pages, facets, pictures and parts of the shelf', async () => {
+  const data = await demoData()
+  const server = await startServer(data)
+  const get = async (path: string) => (await fetch(`${server.url}/api/${path}`)).json() as Promise<Record<string, never>>
+  try {
+    const page = await get('fans?text=sedge&sort=level&limit=3&offset=1') as unknown as FanPage
+    expect(page.fans).toHaveLength(3)
+    expect(page.total).toBeGreaterThan(5)
+    expect(page.fans.every(f => f.fan.model.startsWith('Sedge'))).toBe(true)
+    expect((await fetch(`${server.url}/api/fans?limit=9999`)).status).toBe(400)
+    expect((await get('fans/facets')).frames).toContain(0.12)
+    expect((await get('fans/shown')).flow).toMatchObject({ fans: 8 })
+    const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==', 'base64')
+    const attach = (type: string, body: Buffer, id = 'page-1') => fetch(`${server.url}/api/fans/${page.fans[0]!.fan.id}/attachments?id=${id}&name=sheet.png&mediaType=${encodeURIComponent(type)}`, { method: 'POST', body: new Uint8Array(body) })
+    expect((await attach('text/html', png)).status).toBe(400)
+    expect((await attach('image/png', Buffer.alloc(0))).status).toBe(400)
+    expect((await attach('image/png', png)).status).toBe(200)
+    const kept = await fetch(`${server.url}/api/attachments/page-1`)
+    expect(kept.headers.get('content-type')).toBe('image/png')
+    expect(Buffer.from(await kept.arrayBuffer()).equals(png)).toBe(true)
+    expect((await fetch(`${server.url}/api/attachments/page-1`, { method: 'DELETE' })).ok).toBe(true)
+    expect((await fetch(`${server.url}/api/attachments/page-1`)).status).toBe(404)
+    expect((await fetch(`${server.url}/api/attachments/page-1/restore`, { method: 'POST' })).ok).toBe(true)
+
+    const parts = await get('parts') as unknown as { id: string }[]
+    expect(parts.length).toBeGreaterThan(10)
+    const put = (body: unknown) => fetch(`${server.url}/api/parts`, { method: 'PUT', body: JSON.stringify(body) })
+    expect((await put({ parts: [{ ...parts[0], name: '' }] })).status).toBe(400)
+    const aside = await fetch(`${server.url}/api/parts/aside`, { method: 'POST', body: JSON.stringify({ ids: [parts[0]!.id], aside: true }) })
+    expect(await aside.json()).toHaveLength(parts.length - 1)
+    expect(await (await put({ parts: [parts[0]] })).json()).toHaveLength(parts.length)
+  }
+  finally {
+    await server.stop()
+    rmSync(data, { recursive: true, force: true })
+  }
 })

@@ -40,3 +40,10 @@ export async function type(page: Page, label: string, text: string) {
 }
 export const choose = (page: Page, label: string, option: string) => page.getByLabel(label, { exact: true }).selectOption({ label: option })
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'saved' })).toHaveText('saved')
+
+/** Takes back the last changes, as a person does: away from any field, then the key. The next test finds the job as it was. */
+export async function undo(page: Page, steps: number) {
+  await page.getByRole('heading', { level: 1 }).click()
+  for (let i = 0; i < steps; i++) await page.keyboard.press('z')
+  await saved(page)
+}

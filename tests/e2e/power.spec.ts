@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { choose, expect, saved, test, type } from './app'
+import { choose, expect, saved, test, type, undo } from './app'
 
 const diagram = (page: Page) => page.getByRole('img', { name: /^Wiring\./ })
 const figure = (page: Page, label: string) => page.getByRole('button', { name: new RegExp(`^${label}:`) })
@@ -87,8 +87,7 @@ test('a four-fan hub on one header is overloaded; a powered hub mends it', async
   await choose(page, 'Splitter or hub', 'powered hub')
   await expect(page.getByText(/on a header for 1\sA/)).toHaveCount(0)
   await expect(page.getByText(/tach leads joined/)).toHaveCount(0)
-  for (let i = 0; i < 12; i++) await page.keyboard.press('z')
-  await saved(page)
+  await undo(page, 12)
 })
 
 test('a vehicle charges at 14.4 V: the ways to slow down are compared and one is taken', async ({ page, demo }) => {
@@ -104,9 +103,7 @@ test('a vehicle charges at 14.4 V: the ways to slow down are compared and one is
   await page.getByRole('button', { name: 'Take Step-down converter' }).click()
   await expect(page.getByText(/Charging reaches 14\.4\sV/)).toHaveCount(0)
   await expect(page.getByText('Set the converter before connecting the fan.')).toBeVisible()
-  await page.keyboard.press('z')
-  await page.keyboard.press('z')
-  await saved(page)
+  await undo(page, 3)
 })
 
 test('mistakes: a wire of no length, a part on a load, the wiring at a phone’s width', async ({ page, demo }) => {

@@ -28,7 +28,12 @@ const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as con
 </script>
 
 <template>
-  <div class="scroll-x">
+  <div
+    class="scroll-x"
+    tabindex="0"
+    role="region"
+    aria-label="Line-up"
+  >
     <table class="data ranks">
       <thead>
         <tr>

@@ -94,7 +94,12 @@ const dropSun = () => job.removeWithUndo('The panel is taken away.', (d) => {
           :shape="sunSchema.shape"
           @set="setSun"
         />
-        <div class="scroll-x">
+        <div
+          class="scroll-x"
+          tabindex="0"
+          role="region"
+          aria-label="Energy balance by month"
+        >
           <table class="data small months">
             <caption class="visually-hidden">
               Energy balance by month

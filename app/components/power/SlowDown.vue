@@ -53,7 +53,12 @@ const starts = (row: SlowRow) => row.starts === null ? '' : row.starts ? `yes, $
         :schema="within(0.1, 1.1)"
       />
     </div>
-    <div class="scroll-x">
+    <div
+      class="scroll-x"
+      tabindex="0"
+      role="region"
+      aria-label="Ways to slow it down"
+    >
       <table class="data ways">
         <thead>
           <tr>

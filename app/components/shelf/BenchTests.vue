@@ -79,6 +79,9 @@ const day = (iso: string) => iso.slice(0, 10)
     <div
       v-if="rows.length"
       class="scroll-x"
+      tabindex="0"
+      role="region"
+      aria-label="Claimed against measured"
     >
       <table class="data small">
         <caption class="visually-hidden">

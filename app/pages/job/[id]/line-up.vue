@@ -13,12 +13,14 @@ const SHORT = 6
 const MORE = 40
 const ON_CHART = 8
 const many = ref(SHORT)
+/** the ones that fail instead, the nearest miss first */
+const failing = ref(false)
 
 const pickKey = computed(() => picked.value ? candidateKey(picked.value) : '')
 const shown = computed(() => {
   const others = rows.value.filter(c => candidateKey(c) !== pickKey.value)
   const first = compared.value.filter(c => candidateKey(c) !== pickKey.value)
-  const rest = others.filter(c => !first.includes(c)).slice(0, many.value)
+  const rest = others.filter(c => !first.includes(c) && (!failing.value || c.verdict === 'fail')).slice(0, many.value)
   return [...picked.value ? [picked.value] : [], ...first, ...rest]
 })
 const status = computed(() => shelf.progress !== null ? `fetching the shelf, ${Math.round(100 * shelf.progress)} %` : busy.value ? 'searching…' : `${usable.value} of ${ranking.value?.groups ?? 0} groups meet the need${ranking.value && ranking.value.groups > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''}`)
@@ -193,7 +195,16 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
               class="button small"
               @click="many += MORE"
             >
-              {{ `${Math.min(MORE, rows.length - many)} more of ${rows.length}, with why they fail` }}
+              {{ `${Math.min(MORE, rows.length - many)} more of ${rows.length}` }}
+            </button>
+            <button
+              v-if="usable < rows.length"
+              type="button"
+              class="button small"
+              :aria-pressed="failing"
+              @click="failing = !failing"
+            >
+              {{ failing ? 'The ones that meet the need' : `Why ${rows.length - usable} fail` }}
             </button>
             <button
               v-if="many > SHORT"
