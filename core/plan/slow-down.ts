@@ -31,6 +31,8 @@ export interface SlowRow {
   setting: string
   /** the converter that would be taken; null where none is */
   take: Partial<Converter> | null
+  /** on the PWM wire, where that is the way */
+  duty: number | null
 }
 
 /** Price of the parts of each way. Common practice, no source. */
@@ -62,7 +64,7 @@ export function slowDownWays(plan: PlanDocument, group: Group, targetV: number):
   const noStart = (v: number): SlowRow['hazard'] => v < startV ? { severity: 'stop', text: `starts at ${volts(startV)}, would get ${volts(v)}` } : null
   const row = (way: SlowWay, name: string, fanV: number | null, atStart: number | null, rest: Partial<SlowRow>): SlowRow => ({
     way, name, fanV, peakV: fanV, speed: fanV === null ? null : driveSpeed(group.model, fanV), starts: atStart === null ? null : atStart >= startV, startMarginV: atStart === null ? null : atStart - startV, heatW: 0, noise: 'none', adjustable: false, reversible: true,
-    parts: null, hazard: null, setting: '', take: null, ...rest,
+    parts: null, hazard: null, setting: '', take: null, duty: null, ...rest,
   })
   const rows: SlowRow[] = []
   const accept = `${volts(targetV * (1 - SETTING_TOLERANCE))} to ${volts(Math.min(maxV, targetV * (1 + SETTING_TOLERANCE)))}`
@@ -122,7 +124,7 @@ export function slowDownWays(plan: PlanDocument, group: Group, targetV: number):
     const low = lowestDuty(group.model)
     const duty = Math.min(1, Math.max(low.duty, low.duty + (1 - low.duty) * (want - low.speed) / (1 - low.speed)))
     rows.push({ ...row('pwm-wire', `PWM on the fourth wire, ${Math.round(100 * duty)} %`, supply, lowV, {
-      peakV: highV, adjustable: true, parts: 4, hazard: over(highV), setting: '25 kHz, open drain, at most 5.25 V on the pin; an open pin is full speed.',
+      peakV: highV, adjustable: true, parts: 4, duty: Math.round(100 * duty) / 100, hazard: over(highV), setting: '25 kHz, open drain, at most 5.25 V on the pin; an open pin is full speed.',
     }), speed: dutySpeed(group.model, duty) * driveSpeed(group.model, supply) })
   }
   if (source.kind === 'header' && targetV <= supply) {

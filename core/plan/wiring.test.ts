@@ -127,7 +127,9 @@ describe('ways to slow a fan', () => {
   })
   test('a 4-wire fan on its own voltage gets PWM', () => {
     const p = plan((x) => { x.source!.nominalV = 12 })
-    expect(slowDownWays(p, group(p), 8).map(r => r.way)).toContain('pwm-wire')
+    const pwm = slowDownWays(p, group(p), 8).find(r => r.way === 'pwm-wire')!
+    expect(pwm.name).toContain(`${Math.round(100 * pwm.duty!)} %`)
+    expect(pwm.speed).toBeCloseTo(8 / 12, 2)
     expect(way('pwm-wire')).toBeUndefined()
   })
   test('above the source only a step-up is offered', () => {

@@ -26,8 +26,7 @@ function take(row: SlowRow) {
       // what hung on the converter hangs on the source from now on
       for (const part of d.feed) if (part.parentId === d.converter?.id) part.parentId = null
       d.converter = null
-      if (row.way === 'pwm-wire') d.pick.duty = Number(/(\d+) %/.exec(row.name)?.[1] ?? 100) / 100
-      else d.pick.duty = null
+      d.pick.duty = row.duty
       if (row.fanV !== null) d.pick.driveV = row.fanV
     }
   })
