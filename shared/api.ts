@@ -1,3 +1,4 @@
+import type { Channel } from '../core/measure/channel'
 import type { Fan, Goal, PlanDocument } from '../core/plan/document'
 import type { Station } from '../core/plan/stations'
 
@@ -14,3 +15,32 @@ export const MOST_ON_PAGE = 500
 export interface FanPage { fans: StoredFan[], total: number }
 export interface ShelfFacets { frames: number[], volts: number[], total: number }
 export interface Attachment { id: string, name: string, mediaType: 'image/png' | 'image/jpeg' | 'image/webp' | 'application/pdf', size: number }
+/** A log without its samples. */
+export interface LogSummary {
+  id: string
+  jobId: string
+  instrumentId: string | null
+  name: string
+  origin: 'recorded' | 'imported'
+  startedAt: string
+  open: boolean
+  remarks: string
+  rows: number
+  channels: Channel[]
+  /** rows whose running numbers never came, rows that came twice, times the board's clock jumped, starts of the board */
+  lost: number
+  repeated: number
+  clockJumps: number
+  boots: number
+}
+/** What is known of an instrument now. */
+export interface InstrumentState {
+  id: string
+  name: string
+  kind: 'board' | 'serial' | 'stand-in'
+  logId: string | null
+  /** null before its first message since the server started */
+  live: { ageS: number, rateHz: number | null, values: (Channel & { value: number | null })[], refused: number, lastRefusal: string, problem: string, tachLost: boolean } | null
+}
+/** What a board is told: rows below `next` are safe and need not be sent again. */
+export interface Receipt { accepted: number, repeated: number, refused: { line: number, why: string }[], log: string | null, next: number }

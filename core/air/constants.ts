@@ -11,3 +11,5 @@ export const SEA_LEVEL_PRESSURE = 101325
 export const ZERO_CELSIUS_K = 273.15
 /** Largest altitude of the troposphere formulas, m. ISO 2533. */
 export const TROPOPAUSE_M = 11000
+/** Standard gravity, m/s2. Third CGPM, 1901. */
+export const GRAVITY = 9.80665

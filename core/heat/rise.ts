@@ -145,12 +145,14 @@ export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): Ri
 
 /** What is left changes smoothly from reading to reading by more than its noise, and by more than this: the model does not hold. A choice of ours. */
 const CHANGED = { times: 3, kelvin: 0.2 } as const
+/** Median of the size of a standard normal number. */
+const NORMAL_MEDIAN = 0.6745
 /** Noise of the readings, K: from the differences of neighbouring residuals, which a slow misfit hardly touches. */
 function scatter(t: Float64Array, v: Float64Array, final: number, amplitude: number, tau: number): number {
   const left = (i: number) => v[i]! - final - amplitude * Math.exp(-(t[i]! - t[0]!) / tau)
-  let sum = 0
-  for (let i = 1; i < t.length; i++) sum += (left(i) - left(i - 1)) ** 2
-  return Math.sqrt(sum / (2 * (t.length - 1)))
+  // the median: a few steep readings at the start do not pass for noise
+  const steps = Float64Array.from({ length: t.length - 1 }, (_, i) => Math.abs(left(i + 1) - left(i))).sort()
+  return steps[steps.length >> 1]! / (NORMAL_MEDIAN * Math.SQRT2)
 }
 
 /** Square root of the first element of s² (JᵀJ)⁻¹ for the parameters (T_inf, A, tau). */

@@ -1,3 +1,5 @@
+import { GRAVITY } from '../air'
+
 /** Air speed, flow and pressure from what a hobby bench has. */
 
 export type TraverseRule = 'rectangle-log-tchebycheff' | 'circle-log-tchebycheff' | 'circle-log-linear'
@@ -19,7 +21,6 @@ export const speedFromVelocityPressure = (pressure: number, density: number) => 
 /** Speed from a blade-pass line, rpm. */
 export const speedFromBladePass = (hertz: number, blades: number) => 60 * hertz / blades
 
-const GRAVITY = 9.80665
 /** Pressure of a liquid column along a tube at an angle, Pa. @param angleDeg 90 stands upright */
 export const columnPressure = (length: number, density: number, angleDeg = 90) => density * GRAVITY * length * Math.sin(angleDeg * Math.PI / 180)
 /** Difference of two barometric sensors that were swapped between the readings, Pa: their offset cancels. */

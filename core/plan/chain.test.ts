@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { computePower, computeReport, computeVerdict, latestRun, modelFan, newConverter, newElement, newFan, newFeedPart, newPlan, newRun, newSource, targetFigure, type Fan, type PlanDocument, type Reading, type Run, type Target } from '.'
+import { computePower, computeReport, computeVerdict, latestRun, modelFan, newConverter, newElement, newFan, newFeedPart, newPlan, newReading, newRun, newSource, targetFigure, type Fan, type PlanDocument, type Reading, type Run, type Target } from '.'
 import { sayIn, preferenceSets } from '../units'
 
 // invented
@@ -78,7 +78,7 @@ describe('from the source to the fan', () => {
   })
 })
 
-const reading = (quantity: Reading['quantity'], value: number, place = 'inside'): Reading => ({ id: `${quantity}-${place}`, quantity, place, value })
+const reading = (quantity: Reading['quantity'], value: number, place = 'inside'): Reading => newReading(`${quantity}-${place}`, quantity, place, value)
 const run = (kind: Run['kind'], takenAt: string, rest: Partial<Run>): Run => ({ ...newRun(takenAt, kind, takenAt), ...rest })
 const nothing = { cost: null, thicknessM: null }
 const target = (kind: Target['kind'], limit: number, place = ''): Target => ({ id: kind, kind, limit, place, setBy: '', why: '' })
@@ -151,7 +151,7 @@ describe('is it fair?', () => {
     expect(compare({}, {}).unfair).toEqual([])
   })
   test('what was not stated is said, and steady runs may have soaked differently', () => {
-    expect(compare({ heatW: null }, {}).notStated).toEqual(['equipment load'])
+    expect(compare({ heatW: null, fanV: 12 }, { fanV: 12 }).notStated).toEqual(['equipment load'])
     expect(compare({ steady: true }, { steady: true, soakS: 900 }).unfair).toEqual([])
   })
   test('the sentence is in the person’s units', () => {

@@ -20,6 +20,7 @@ export function newJob(id: string, name: string): Job {
     fitDepthM: null, fitWidthM: null, inletClearM: null, outletClearM: null, openingGapM: null, baffled: null, hotPartInPath: null, mustNotFail: null,
     mains: null, flammable: null, openFlue: null, wet: null, domain: 'general', opensSupply: null, storedV: null, discharged: null, earthRefitted: null, supplyOpening: null, laser: null, lightBaffle: null, thermalCutout: null, adapterInWet: null, touchC: null,
     trust: 'own', shaft: null, stackExtraM: null, existingHolesM: null, holeM: null, screwHoleM: null, mountKind: null, mountCapacityKg: null, mountIsolated: null, thinPanel: null, panelHz: null, upstreamGapM: null,
+    statedChange: null, statedOf: null, rankedBy: null, careFrom: null, bladesDays: null, filterDays: null, tariff: null,
   }
 }
 
@@ -112,8 +113,9 @@ export function newConverter(id: string, outV: number): Converter {
 
 export function newRun(id: string, kind: RunKind, takenAt: string): Run {
   return {
-    id, kind, name: kind === 'baseline' ? 'Baseline' : 'After the change', takenAt, fanV: null, voltageAt: null, ambientC: null, heatW: null, distanceM: null, soakS: null,
-    steady: null, lid: null, backgroundDbA: null, instrument: null, floorDbA: null, changes: kind === 'after' ? 1 : null, notes: '', readings: [],
+    id, kind, name: kind === 'baseline' ? 'Baseline' : kind === 'after' ? 'After the change' : 'Bench test', takenAt, changeNo: kind === 'after' ? 1 : null, changed: null, stage: '', who: '', stoodAt: '', fanV: null, voltageAt: null,
+    ambientC: null, heatW: null, distanceM: null, soakS: null, steady: null, lid: null, otherOpenings: null, backgroundDbA: null, instrument: null, calibrated: null, floorDbA: null, changes: kind === 'after' ? 1 : null, notes: '',
+    photoId: null, logId: null, slopeKS: null, tauS: null, readings: [],
   }
 }
 

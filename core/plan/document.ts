@@ -1,13 +1,13 @@
 import type { EdgeKind, HolePattern } from '../airpath'
-import type { Quantity } from '../units'
-
 import type { Fan, ShelfShown } from './fan-record'
 import type { Battery, Converter, FeedPart, Source, Sun, Wiring } from './feed-document'
 import type { Doubt, Job, Port, SinkPoint } from './job'
+import type { Run } from './run'
 
 export * from './fan-record'
 export * from './feed-document'
 export * from './job'
+export type * from './run'
 
 /** The plan document: everything a job holds, in SI units (temperatures in degC, shares 0..1). null is "not known". */
 
@@ -100,32 +100,6 @@ export interface Target { id: string, kind: TargetKind, limit: number, place: st
 
 /** The chosen group. `secondFanId` is the other one of an unlike pair; `duty` drives the PWM wire, null without. */
 export interface Pick { id: string, fanId: string, secondFanId: string | null, count: number, arrangement: Arrangement, driveV: number, duty: number | null }
-
-export type ReadingQuantity = Extract<Quantity, 'temperature' | 'level' | 'flow' | 'pressure' | 'rotation' | 'voltage' | 'current' | 'power' | 'duration'>
-export interface Reading { id: string, quantity: ReadingQuantity, place: string, value: number }
-
-export type RunKind = 'baseline' | 'after'
-export interface Run {
-  id: string
-  kind: RunKind
-  name: string
-  /** ISO date and time */
-  takenAt: string
-  fanV: number | null
-  voltageAt: 'fan' | 'supply' | null
-  ambientC: number | null
-  heatW: number | null
-  distanceM: number | null
-  soakS: number | null
-  steady: boolean | null
-  lid: 'open' | 'closed' | null
-  backgroundDbA: number | null
-  instrument: 'phone' | 'class2' | 'class1' | null
-  floorDbA: number | null
-  changes: number | null
-  notes: string
-  readings: Reading[]
-}
 
 export interface PlanDocument {
   job: Job

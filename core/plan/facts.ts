@@ -18,6 +18,7 @@ import { elementFlows, fanFlowFor, pathDrop, usefulShare, type PathModel } from 
 import type { PowerReport } from './power'
 import type { RuntimeReport } from './runtime'
 import { connectorLimit } from './wiring'
+import { measureFacts } from './measure-facts'
 import type { VerdictReport } from './verdict'
 
 export interface FactSources {
@@ -38,7 +39,7 @@ export interface FactSources {
   verdict: VerdictReport
 }
 
-type SiFacts = Partial<Record<FactName, FactValue | null | undefined>>
+export type SiFacts = Partial<Record<FactName, FactValue | null | undefined>>
 
 /** From SI to the unit that rules are written in. */
 function inRuleUnit(name: FactName, value: FactValue): FactValue {
@@ -291,32 +292,6 @@ function safetyFacts({ plan }: FactSources): SiFacts {
     'safety.mainsExposed': job.mains, 'safety.flammable': job.flammable, 'safety.openFlue': job.openFlue, 'safety.wet': job.wet, 'safety.domain': job.domain,
     'noise.target': plan.targets.find(t => t.kind === 'level')?.limit, 'noise.other': job.roomDbA,
     ...(job.flammable ? { 'fan.exCertified': false } : {}),
-  }
-}
-
-function measureFacts({ plan, verdict }: FactSources): SiFacts {
-  const { before, after } = verdict
-  const run = after ?? before
-  if (!run) return {}
-  const level = run.readings.find(r => r.quantity === 'level')?.value
-  const soundUse = level === undefined
-    ? {}
-    : {
-        'meas.level': level, 'meas.background': run.backgroundDbA, 'meas.backgroundCorrected': true, 'meas.floor': run.floorDbA, 'meas.instrument': run.instrument,
-        'meas.calibrated': run.instrument === 'phone' ? false : null, 'meas.usedAs': plan.targets.some(t => t.kind === 'level') ? 'absolute' : 'difference',
-      }
-  const flow = run.readings.find(r => r.quantity === 'flow')?.value
-  const rpm = run.readings.find(r => r.quantity === 'rotation')?.value
-  const single: SiFacts = { ...soundUse, 'meas.voltageAt': run.voltageAt, 'meas.flow': flow, 'meas.rpm': rpm }
-  if (!before || !after) return single
-  return {
-    ...single,
-    ...(plan.job.goal === 'quieten' ? {} : { 'meas.vBefore': before.fanV, 'meas.vAfter': after.fanV }),
-    'meas.ambBefore': before.ambientC, 'meas.ambAfter': after.ambientC, 'meas.comparesRise': before.ambientC !== null && after.ambientC !== null,
-    'meas.soakBefore': before.soakS, 'meas.soakAfter': after.soakS, 'meas.bothSteady': before.steady === null || after.steady === null ? null : before.steady && after.steady,
-    'meas.loadBefore': before.heatW, 'meas.loadAfter': after.heatW, 'meas.distBefore': before.distanceM, 'meas.distAfter': after.distanceM,
-    'meas.lidBefore': before.lid, 'meas.lidAfter': after.lid, 'meas.changes': after.changes,
-    'meas.n': Math.min(plan.runs.filter(r => r.kind === 'baseline').length, plan.runs.filter(r => r.kind === 'after').length),
   }
 }
 

@@ -1,4 +1,5 @@
 import type { CaptureOpening } from '../need'
+import type { ReadingQuantity } from './run'
 
 /**
  * A job's own inputs, in SI units (temperatures in degC, shares 0..1). null is "not known". Each goal has a part of its
@@ -200,7 +201,21 @@ interface SurroundingInputs {
   touchC: number | null
 }
 
-export interface Job extends AboutInputs, BreathingInputs, PlaceInputs, HeatInputs, SpaceInputs, FumeInputs, StirInputs, WaterInputs, KeepInputs, SurroundingInputs, ChoiceInputs {}
+/** What the verdict is told: the change a person would report, how candidates were ranked, and when the care began. */
+interface VerdictInputs {
+  /** change that would be reported, as a share, and of which reading */
+  statedChange: number | null
+  statedOf: ReadingQuantity | null
+  rankedBy: 'flow-per-loudness' | 'flow-per-money' | 'flow-per-decibel' | null
+  /** ISO date that care is counted from; days between cleanings and filter changes, null for the usual */
+  careFrom: string | null
+  bladesDays: number | null
+  filterDays: number | null
+  /** €/kWh */
+  tariff: number | null
+}
+
+export interface Job extends AboutInputs, BreathingInputs, PlaceInputs, HeatInputs, SpaceInputs, FumeInputs, StirInputs, WaterInputs, KeepInputs, SurroundingInputs, ChoiceInputs, VerdictInputs {}
 
 /** The inputs that may be doubted: numbers the need is computed from. */
 export const doubtable = [

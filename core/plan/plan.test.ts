@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { computeReport, defaultRank, modelFan, newConverter, newElement, newFan, newFeedPart, newPlan, newRun, newSource, pathDrop, pathDoubt, localResistance, modelShelf, rankShelf, type Fan, type PlanDocument, type Report } from '.'
+import { computeReport, defaultRank, modelFan, newConverter, newElement, newFan, newFeedPart, newPlan, newReading, newRun, newSource, pathDrop, pathDoubt, localResistance, modelShelf, rankShelf, type Fan, type PlanDocument, type Report } from '.'
 import { evaluateFindings } from '../findings'
 
 const m3h = (x: number) => x / 3600
@@ -185,8 +185,8 @@ describe('verdict', () => {
   const withRuns = (change: (p: PlanDocument) => void = () => {}) => plan((p) => {
     p.targets = [{ id: 't1', kind: 'temperature', limit: 40, place: 'inside', setBy: '', why: '' }, { id: 't2', kind: 'level', limit: 32, place: 'chair', setBy: '', why: '' }]
     p.runs = [
-      { ...newRun('a', 'baseline', '2026-01-01T10:00:00Z'), ambientC: 20, heatW: 60, soakS: 1800, distanceM: 1, lid: 'closed', backgroundDbA: 20, readings: [{ id: '1', quantity: 'temperature', place: 'inside', value: 48 }, { id: '2', quantity: 'level', place: 'chair', value: 40 }, { id: '3', quantity: 'flow', place: 'outlet', value: 0.005 }] },
-      { ...newRun('b', 'after', '2026-01-02T10:00:00Z'), ambientC: 24, heatW: 60, soakS: 1800, distanceM: 1, lid: 'closed', backgroundDbA: 20, instrument: 'class2', readings: [{ id: '1', quantity: 'temperature', place: 'inside', value: 34 }, { id: '2', quantity: 'level', place: 'chair', value: 30 }, { id: '3', quantity: 'flow', place: 'outlet', value: 0.007 }] },
+      { ...newRun('a', 'baseline', '2026-01-01T10:00:00Z'), ambientC: 20, heatW: 60, soakS: 1800, distanceM: 1, lid: 'closed', backgroundDbA: 20, readings: [newReading('1', 'temperature', 'inside', 48), newReading('2', 'level', 'chair', 40), newReading('3', 'flow', 'outlet', 0.005)] },
+      { ...newRun('b', 'after', '2026-01-02T10:00:00Z'), ambientC: 24, heatW: 60, soakS: 1800, distanceM: 1, lid: 'closed', backgroundDbA: 20, instrument: 'class2', readings: [newReading('1', 'temperature', 'inside', 34), newReading('2', 'level', 'chair', 30), newReading('3', 'flow', 'outlet', 0.007)] },
     ]
     change(p)
   })

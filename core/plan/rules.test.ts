@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { computeReport, newConverter, newElement, newFan, newPlan, newRun, newSource, type Fan, type PlanDocument } from '.'
+import { computeReport, newConverter, newElement, newFan, newPlan, newReading, newRun, newSource, type Fan, type PlanDocument } from '.'
 import { ruleGroups } from '../findings'
 
 // invented: an ordinary 12 V fan on an ordinary path, a plan that raises nothing but notes
@@ -41,7 +41,7 @@ const runs = (p: PlanDocument, before: object, after: object) => {
   const base = { fanV: 12, voltageAt: 'fan' as const, ambientC: 22, heatW: 100, distanceM: 1, soakS: 1800, lid: 'closed' as const, steady: false }
   p.runs = [{ ...newRun('a', 'baseline', '2026-01-01T10:00:00Z'), ...base, ...before }, { ...newRun('b', 'after', '2026-01-02T10:00:00Z'), ...base, ...after }]
 }
-const level = (value: number) => ({ readings: [{ id: 'r', quantity: 'level' as const, place: 'x', value }] })
+const level = (value: number) => ({ readings: [newReading('r', 'level', 'x', value)] })
 
 test('the ordinary plan has nothing to stop or to mend', () => {
   expect(found(() => {}).findings.filter(f => f.severity !== 'note').map(f => f.id)).toEqual([])
@@ -146,7 +146,7 @@ describe('a change of the plan raises its rule', () => {
     'meas-under-floor': (p) => { runs(p, {}, { floorDbA: 30, ...level(31) }) },
     'meas-background-invalid': (p) => { runs(p, {}, { backgroundDbA: 30, ...level(31) }) },
     'meas-phone-absolute': (p) => { runs(p, {}, { instrument: 'phone', ...level(40) }) },
-    'meas-over-claim': (p) => { runs(p, {}, { readings: [{ id: 'r', quantity: 'flow', place: 'out', value: 0.02 }] }) },
+    'meas-over-claim': (p) => { runs(p, {}, { readings: [newReading('r', 'flow', 'out', 0.02)] }) },
   }
   test.each(Object.entries(cases))('%s', (id, change) => {
     expect(found(change).findings.map(f => f.id)).toContain(id)

@@ -1,5 +1,6 @@
-import { newCalibration, newConverter, newElement, newFan, newFeedPart, newPlan, newSource } from './defaults'
-import type { ElementKind, PathElement } from './document'
+import { newCalibration, newConverter, newElement, newFan, newFeedPart, newPlan, newRun, newSource } from './defaults'
+import type { ElementKind, PathElement, RunKind } from './document'
+import { newReading } from './run'
 
 type Loose = Record<string, unknown>
 const isObject = (x: unknown): x is Loose => typeof x === 'object' && x !== null && !Array.isArray(x)
@@ -22,6 +23,7 @@ export function completePlan(raw: unknown): unknown {
     converter: isObject(raw.converter) ? { ...newConverter('', 5), ...raw.converter } : null,
     wiring: { ...blank.wiring, ...(isObject(raw.wiring) ? raw.wiring : {}) },
     feed: raw.feed === undefined ? list(raw.loads).map(l => oldLoad(l, raw.converter)) : list(raw.feed).map(f => ({ ...newFeedPart('', 'load', null), ...f })),
+    runs: list(raw.runs).map(r => ({ ...newRun('', (r.kind ?? 'baseline') as RunKind, ''), ...r, readings: list(r.readings).map(x => ({ ...newReading('', 'temperature', '', 0), ...x })) })),
     calibration: isObject(raw.calibration) ? { ...newCalibration(''), ...raw.calibration } : null,
   }
 }

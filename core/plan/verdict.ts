@@ -1,11 +1,13 @@
-import { instrumentHalfWidth, relativeChange, targetVerdict, type TargetVerdict } from '../measure'
-import { atDistance, loudnessRatio, minusBackground, readingClass } from '../noise'
-import type { Quantity, Sentence } from '../units'
+import { instrumentHalfWidth, intervalHalfWidth, meanOf, targetVerdict, type TargetVerdict } from '../measure'
+import { atDistance, minusBackground, readingClass } from '../noise'
+import type { Quantity } from '../units'
+import { compareRuns, LOAD_FACTOR, readingHalfWidth, type FairComparison } from './compare'
 import { figure, input, type Figure, type FigureInput } from './figure'
-import type { Job, PlanDocument, Reading, ReadingQuantity, Run, Target, TargetKind } from './document'
+import type { Job, PlanDocument, Target, TargetKind } from './document'
+import { readingKey, readingMean, readingValues, runStates, samePlace, usualPair, type Reading, type ReadingQuantity, type Run, type RunState } from './run'
 
 /** A measured value brought to the plan's conditions, with what was done to it. */
-export interface Judged { value: number, halfWidth: number, steps: string[], upperBoundOnly: boolean, formula: string, inputs: FigureInput[] }
+export interface Judged { value: number, halfWidth: number, steps: string[], upperBoundOnly: boolean, formula: string, inputs: FigureInput[], /** runs it is the mean of */ n: number }
 
 export interface TargetResult {
   target: Target
@@ -14,32 +16,14 @@ export interface TargetResult {
   why: string
 }
 
-export interface Comparison {
-  quantity: ReadingQuantity
-  place: string
-  before: number
-  after: number
-  /** temperatures are compared as rise over the ambient of their own run */
-  asRise: boolean
-  difference: number
-  /** share of before; null for levels */
-  change: number | null
-  /** loudness ratio for levels */
-  loudness: number | null
-  halfWidth: number
-  shown: boolean
-  figure: Figure
-}
-
-export interface Unfair { what: string, text: Sentence, effect: string }
-
-export interface VerdictReport {
+export interface VerdictReport extends FairComparison {
+  states: RunState[]
+  /** the two states that are compared, and the latest run of each */
+  beforeState: RunState | null
+  afterState: RunState | null
   before: Run | null
   after: Run | null
   targets: TargetResult[]
-  comparisons: Comparison[]
-  unfair: Unfair[]
-  notStated: string[]
 }
 
 /** Latest run of a kind. */
@@ -47,24 +31,15 @@ export function latestRun(plan: PlanDocument, kind: Run['kind']): Run | null {
   return plan.runs.filter(r => r.kind === kind).sort((a, b) => b.takenAt.localeCompare(a.takenAt))[0] ?? null
 }
 
-/** 95 % half-width of a reading. */
-export function readingHalfWidth(run: Run, quantity: ReadingQuantity, value: number): number {
-  if (quantity === 'temperature') return instrumentHalfWidth.temperature
-  if (quantity === 'level') return instrumentHalfWidth[run.instrument ?? 'phone']
-  const share = quantity === 'power' ? instrumentHalfWidth.current : instrumentHalfWidth[quantity]
-  return share * Math.abs(value)
-}
-
-/** Limits of restating a rise to another load under forced air. Handbook, normalising. */
-const LOAD_FACTOR = [0.5, 1.5] as const
+/** Limit of restating a rise to another ambient. Handbook, normalising. */
 const AMBIENT_RANGE_K = 15
 
-function judgeTemperature(job: Job, run: Run, reading: Reading): Judged {
+function judgeTemperature(job: Job, run: Run, reading: number): Judged {
   const steps: string[] = []
-  let value = reading.value
+  let value = reading
   let halfWidth: number = instrumentHalfWidth.temperature
   if (run.ambientC !== null) {
-    let rise = reading.value - run.ambientC
+    let rise = reading - run.ambientC
     halfWidth = Math.SQRT2 * halfWidth
     if (run.heatW && job.heatW && run.heatW !== job.heatW) {
       const factor = job.heatW / run.heatW
@@ -80,21 +55,21 @@ function judgeTemperature(job: Job, run: Run, reading: Reading): Judged {
     }
   }
   return {
-    value, halfWidth, steps, upperBoundOnly: false, formula: 't = tₐ,plan + (t_read − tₐ,run) · P_plan/P_run',
-    inputs: [input('t_read', 'reading', reading.value, 'temperature'), input('tₐ,run', 'ambient of the run', run.ambientC, 'temperature'), input('tₐ,plan', 'ambient of the plan', job.ambientC, 'temperature'), input('P_run', 'load of the run', run.heatW, 'power'), input('P_plan', 'heat of the plan', job.heatW, 'power')],
+    value, halfWidth, steps, n: 1, upperBoundOnly: false, formula: 't = tₐ,plan + (t_read − tₐ,run) · P_plan/P_run',
+    inputs: [input('t_read', 'reading', reading, 'temperature'), input('tₐ,run', 'ambient of the run', run.ambientC, 'temperature'), input('tₐ,plan', 'ambient of the plan', job.ambientC, 'temperature'), input('P_run', 'load of the run', run.heatW, 'power'), input('P_plan', 'heat of the plan', job.heatW, 'power')],
   }
 }
 
-function judgeLevel(job: Job, run: Run, reading: Reading): Judged {
+function judgeLevel(job: Job, run: Run, reading: number): Judged {
   const steps: string[] = []
-  let value = reading.value
+  let value = reading
   let upperBoundOnly = false
-  if (run.floorDbA !== null && readingClass(reading.value, run.floorDbA) !== 'usable') {
+  if (run.floorDbA !== null && readingClass(reading, run.floorDbA) !== 'usable') {
     upperBoundOnly = true
     steps.push('at the meter’s floor: an upper bound')
   }
   if (run.backgroundDbA !== null) {
-    const corrected = minusBackground(reading.value, run.backgroundDbA)
+    const corrected = minusBackground(reading, run.backgroundDbA)
     if (corrected === null) {
       upperBoundOnly = true
       steps.push('less than 3 dB over the background: at most the reading')
@@ -109,42 +84,57 @@ function judgeLevel(job: Job, run: Run, reading: Reading): Judged {
     steps.push('moved to the listener’s distance by the free-field law')
   }
   return {
-    value, halfWidth: instrumentHalfWidth[run.instrument ?? 'phone'], steps, upperBoundOnly, formula: 'L = 10·lg(10^(L_read/10) − 10^(L_b/10)) − 20·lg(r/r_m)',
-    inputs: [input('L_read', 'reading', reading.value, 'level'), input('L_b', 'background', run.backgroundDbA, 'level'), input('r_m', 'microphone', run.distanceM, 'distance'), input('r', 'listener', job.listenerM, 'distance')],
+    value, halfWidth: instrumentHalfWidth[run.instrument ?? 'phone'], steps, n: 1, upperBoundOnly, formula: 'L = 10·lg(10^(L_read/10) − 10^(L_b/10)) − 20·lg(r/r_m)',
+    inputs: [input('L_read', 'reading', reading, 'level'), input('L_b', 'background', run.backgroundDbA, 'level'), input('r_m', 'microphone', run.distanceM, 'distance'), input('r', 'listener', job.listenerM, 'distance')],
   }
 }
 
 /** Targets judged by a reading, and by which kind of it; the others are judged by what is picked. */
-const quantityOf: Partial<Record<TargetKind, ReadingQuantity>> = { temperature: 'temperature', level: 'level', flow: 'flow', runtime: 'duration' }
+export const targetReading: Partial<Record<TargetKind, ReadingQuantity>> = { temperature: 'temperature', level: 'level', flow: 'flow', runtime: 'duration' }
 /** Targets that want at least their number. */
 const atLeast: TargetKind[] = ['flow', 'runtime']
 
 /** What the pick itself costs and measures; null where its sheet is silent. */
 export interface Bought { cost: number | null, thicknessM: number | null }
 
-/** The reading a target is judged by: the one at its place, else the highest (flow: the lowest) of its kind. */
-function readingFor(target: Target, run: Run): Reading | null {
-  const ofKind = run.readings.filter(r => r.quantity === quantityOf[target.kind])
-  const there = ofKind.filter(r => target.place && r.place.trim().toLowerCase() === target.place.trim().toLowerCase())
-  const pool = (there.length ? there : ofKind).toSorted((a, b) => b.value - a.value)
-  return (atLeast.includes(target.kind) ? pool.at(-1) : pool[0]) ?? null
+/** The readings a target is judged by, one of each run: those at its place, else the highest (flow: the lowest) of the kind, everything together running. */
+function readingsFor(target: Target, { runs }: RunState): { run: Run, reading: Reading }[] {
+  const ofKind = runs.flatMap(run => run.readings.filter(r => r.quantity === targetReading[target.kind] && !r.source).map(reading => ({ run, reading })))
+  const there = ofKind.filter(x => target.place && samePlace(x.reading.place, target.place))
+  const pool = (there.length ? there : ofKind).toSorted((a, b) => readingMean(b.reading) - readingMean(a.reading))
+  const worst = atLeast.includes(target.kind) ? pool.at(-1) : pool[0]
+  return worst ? pool.filter(x => readingKey(x.run, x.reading) === readingKey(worst.run, worst.reading)) : []
+}
+
+function judgeReading(job: Job, target: Target, run: Run, reading: Reading): Judged {
+  const value = readingMean(reading)
+  if (target.kind === 'temperature') return judgeTemperature(job, run, value)
+  if (target.kind === 'level') return judgeLevel(job, run, value)
+  return { value, halfWidth: readingHalfWidth(run, reading.quantity, value), steps: [], upperBoundOnly: false, formula: 'as read', inputs: [input('x', 'reading', value, reading.quantity)], n: 1 }
+}
+
+/** The mean over replicates: its instrument's worth, which does not average out, and the scatter of the runs (or of the repeats of a single one). */
+function judged(job: Job, target: Target, found: readonly { run: Run, reading: Reading }[]): Judged {
+  const each = found.map(({ run, reading }) => judgeReading(job, target, run, reading))
+  const scatter = intervalHalfWidth(each.length > 1 ? each.map(e => e.value) : readingValues(found[0]!.reading)) ?? 0
+  const first = each[0]!
+  return {
+    ...first, value: meanOf(each.map(e => e.value)), halfWidth: Math.hypot(Math.max(...each.map(e => e.halfWidth)), scatter), steps: [...new Set(each.flatMap(e => e.steps)), ...(each.length > 1 ? [`mean of ${each.length} runs`] : [])],
+    upperBoundOnly: each.some(e => e.upperBoundOnly), n: each.length,
+  }
 }
 
 function judgeBought(target: Target, value: number | null, formula: string, why: string, unknown: string): TargetResult {
   if (value === null) return { target, measured: null, verdict: 'not-measured', why: unknown }
-  return { target, measured: { value, halfWidth: 0, steps: [], upperBoundOnly: false, formula, inputs: [] }, verdict: value <= target.limit ? 'met' : 'not-met', why }
+  return { target, measured: { value, halfWidth: 0, steps: [], upperBoundOnly: false, formula, inputs: [], n: 0 }, verdict: value <= target.limit ? 'met' : 'not-met', why }
 }
 
-function judgeTarget(plan: PlanDocument, run: Run | null, target: Target, { cost, thicknessM }: Bought): TargetResult {
+function judgeTarget(plan: PlanDocument, state: RunState | null, target: Target, { cost, thicknessM }: Bought): TargetResult {
   if (target.kind === 'money') return judgeBought(target, cost, 'number × price, owned ones free', 'Price of the fans still to buy.', 'No price for the picked fan yet.')
   if (target.kind === 'thickness') return judgeBought(target, thicknessM, 'thickness on the sheet, stages behind each other added', 'Thickness of the picked fan.', 'No fan is picked yet.')
-  const reading = run ? readingFor(target, run) : null
-  if (!run || !reading) return { target, measured: null, verdict: 'not-measured', why: run ? 'The run after the change has no such reading.' : 'No run after the change yet.' }
-  const measured = target.kind === 'temperature'
-    ? judgeTemperature(plan.job, run, reading)
-    : target.kind === 'level'
-      ? judgeLevel(plan.job, run, reading)
-      : { value: reading.value, halfWidth: readingHalfWidth(run, reading.quantity, reading.value), steps: [], upperBoundOnly: false, formula: 'as read', inputs: [input('x', 'reading', reading.value, reading.quantity)] }
+  const found = state ? readingsFor(target, state) : []
+  if (!found.length) return { target, measured: null, verdict: 'not-measured', why: state ? 'The run after the change has no such reading.' : 'No run after the change yet.' }
+  const measured = judged(plan.job, target, found)
   const sense = atLeast.includes(target.kind) ? 'at-least' : 'at-most'
   if (measured.upperBoundOnly) {
     const met = measured.value <= target.limit
@@ -152,51 +142,6 @@ function judgeTarget(plan: PlanDocument, run: Run | null, target: Target, { cost
   }
   const verdict = targetVerdict(target.limit, sense, measured.value, measured.halfWidth)
   return { target, measured, verdict, why: verdict === 'not-decided' ? 'The range of the measurement straddles the target.' : '' }
-}
-
-/** Quantities whose change is a share of before. */
-function compareReading(before: Run, after: Run, b: Reading, a: Reading): Comparison {
-  const { quantity, place } = b
-  const asRise = quantity === 'temperature' && before.ambientC !== null && after.ambientC !== null
-  let x = asRise ? b.value - before.ambientC! : b.value
-  let y = asRise ? a.value - after.ambientC! : a.value
-  if (quantity === 'level') {
-    x = (before.backgroundDbA === null ? null : minusBackground(x, before.backgroundDbA)) ?? x
-    y = (after.backgroundDbA === null ? null : minusBackground(y, after.backgroundDbA)) ?? y
-  }
-  const halfWidth = Math.hypot(readingHalfWidth(before, quantity, x), readingHalfWidth(after, quantity, y)) * (asRise ? Math.SQRT2 : 1)
-  const level = quantity === 'level'
-  const absolute = quantity === 'temperature' && !asRise
-  const differenceQuantity = quantity === 'temperature' ? 'temperatureDifference' as const : level ? 'levelDifference' as const : quantity
-  const shownAs = asRise ? 'temperatureDifference' as const : quantity
-  return {
-    quantity, place, before: x, after: y, asRise, difference: y - x, change: level || absolute ? null : relativeChange(x, y),
-    loudness: level ? loudnessRatio(y - x) : null, halfWidth, shown: Math.abs(y - x) > halfWidth,
-    figure: figure(`compare.${quantity}.${place}`, `Difference, ${place}`, differenceQuantity, y - x, asRise ? 'Δ = (t − tₐ)after − (t − tₐ)before' : 'Δ = after − before', 'fair comparison: rises over the ambient of each run, levels without their background', {
-      basis: 'measured', low: y - x - halfWidth, high: y - x + halfWidth, inputs: [input('before', asRise ? 'rise before' : 'before', x, shownAs), input('after', asRise ? 'rise after' : 'after', y, shownAs)],
-      note: 'The range is what the instruments are worth.',
-    }),
-  }
-}
-
-/** Which conditions of two runs differ enough to spoil the comparison. Limits: handbook, fair comparison (common practice). */
-function fairness(before: Run, after: Run): { unfair: Unfair[], notStated: string[] } {
-  const unfair: Unfair[] = []
-  const notStated: string[] = []
-  const pair = (name: string, words: string, quantity: Quantity, b: number | null, a: number | null, differs: (b: number, a: number) => boolean, effect: string) => {
-    if (b === null || a === null) notStated.push(name)
-    else if (differs(b, a)) unfair.push({ what: name, text: [`${words} `, { value: b, quantity }, ' before, ', { value: a, quantity }, ' after'], effect })
-  }
-  pair('ambient', 'Ambient', 'temperature', before.ambientC, after.ambientC, (b, a) => Math.abs(a - b) > 2, 'Temperatures are compared as rise over ambient, which takes most of it out.')
-  pair('equipment load', 'Load', 'power', before.heatW, after.heatW, (b, a) => Math.abs(a - b) > 0.05 * b, 'More heat makes a larger rise: repeat with the same load.')
-  pair('listening distance', 'Microphone at', 'distance', before.distanceM, after.distanceM, (b, a) => Math.abs(a - b) > 0.05 * b, '6 dB for each doubling: mark the spot.')
-  if (!(before.steady && after.steady)) {
-    pair('soak time', 'Soaked', 'duration', before.soakS, after.soakS, (b, a) => Math.abs(a - b) > 0.1 * b, 'The shorter soak looks cooler than it is.')
-  }
-  if (before.lid === null || after.lid === null) notStated.push('lid')
-  else if (before.lid !== after.lid) unfair.push({ what: 'lid', text: [`Lid ${before.lid} before, ${after.lid} after`], effect: 'Another air path: repeat with the lid alike.' })
-  if ((after.changes ?? 1) > 1) unfair.push({ what: 'changes', text: [`${after.changes} things changed at once`], effect: 'Nobody knows which one worked.' })
-  return { unfair, notStated }
 }
 
 /** What a target is called and shown in. */
@@ -212,15 +157,14 @@ export function targetFigure({ target, measured }: TargetResult): Figure {
   })
 }
 
-/** Targets against the newest run after the change; newest baseline against it. */
+const nothing: FairComparison = { comparisons: [], unfair: [], notStated: [], unmatched: [] }
+
+/** Targets against the latest state after a change; that state against the baseline. */
 export function computeVerdict(plan: PlanDocument, bought: Bought): VerdictReport {
-  const before = latestRun(plan, 'baseline')
-  const after = latestRun(plan, 'after')
-  const targets = plan.targets.map(t => judgeTarget(plan, after, t, bought))
-  if (!before || !after) return { before, after, targets, comparisons: [], unfair: [], notStated: [] }
-  const comparisons = before.readings.flatMap((b) => {
-    const a = after.readings.find(r => r.quantity === b.quantity && r.place.trim().toLowerCase() === b.place.trim().toLowerCase())
-    return a ? [compareReading(before, after, b, a)] : []
-  })
-  return { before, after, targets, comparisons, ...fairness(before, after) }
+  const states = runStates(plan.runs)
+  const { before, after } = usualPair(states)
+  return {
+    states, beforeState: before, afterState: after, before: before?.runs.at(-1) ?? null, after: after?.runs.at(-1) ?? null, targets: plan.targets.map(t => judgeTarget(plan, after, t, bought)),
+    ...(before && after ? compareRuns(before.runs, after.runs, plan.job.goal === 'quieten') : nothing),
+  }
 }

@@ -20,6 +20,7 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
     }
     catch (error) {
       if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)
+      if (error instanceof WrongToken) return failure(event, 401, 'wrong-token', error.message)
       if (error instanceof NotFound) return failure(event, 404, 'not-found', error.message)
       if (error instanceof Conflict) return failure(event, 409, 'changed-elsewhere', error.message)
       if (error instanceof Refused) return failure(event, 422, 'refused', error.message, error.field)
@@ -33,6 +34,20 @@ class BadInput extends Error {
   constructor(readonly code: string, message: string, readonly field?: string) {
     super(message)
   }
+}
+
+/** A board that cannot show whose it is. */
+export class WrongToken extends Error {
+  constructor() {
+    super('This token is not known: take a new one on the instruments page.')
+  }
+}
+
+/** The body as text, as a board sends it. */
+export async function textOf(event: H3Event): Promise<string> {
+  const text = await readRawBody(event, 'utf8') ?? ''
+  if (text.length > MAX_BODY) throw new BadInput('too-large', 'At most 2 MB in one message.')
+  return text
 }
 
 /** The body, checked by its schema. */

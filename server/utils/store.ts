@@ -6,6 +6,7 @@ import { createPlan } from '../db/repositories/jobs'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
 import { demoStock } from '../../demo/stock'
+import { stopBox } from '../devices/box'
 import { saveStock } from '../db/repositories/stock'
 
 let opening: Promise<Database> | null = null
@@ -43,6 +44,7 @@ export function startDatabase(directory: string, migrations: Promise<Migration[]
 
 /** Closes cleanly; safe to call twice. */
 export async function stopDatabase(): Promise<void> {
+  stopBox()
   const db = opening
   opening = null
   await (await db?.catch(() => null))?.close()

@@ -3,6 +3,7 @@ import { doubtable, type PlanDocument } from '../../core/plan/document'
 import { idSchema, limits, longText, maybe, shortText, within } from './fan'
 
 const yesNo = maybe(z.boolean())
+const readingQuantities = ['temperature', 'level', 'flow', 'pressure', 'rotation', 'voltage', 'current', 'power', 'duration'] as const
 const size = maybe(within(0.001, 20))
 /** Areas and shares must be above zero: an opening of nothing lets nothing through. */
 const area = maybe(z.number().gt(0, 'An area must be above zero.').max(25, 'Not above 25 m².'))
@@ -54,7 +55,11 @@ const choiceShape = {
   trust: z.enum(['claims', 'own', 'discounted']), shaft: maybe(z.enum(['horizontal', 'vertical'])), stackExtraM: maybe(within(0, 1)), existingHolesM: maybe(within(0.01, 0.5)), holeM: maybe(within(0.005, 0.6)), screwHoleM: maybe(within(0.0005, 0.03)),
   mountKind: maybe(z.enum(['screws', 'clips', 'adhesive', 'ties'])), mountCapacityKg: maybe(within(0.001, 100)), mountIsolated: yesNo, thinPanel: yesNo, panelHz: maybe(within(1, 20000)), upstreamGapM: maybe(within(0, 1)),
 }
-export const jobSchema = z.object({ ...aboutShape, ...breathingShape, ...placeShape, ...heatShape, ...spaceShape, ...fumeShape, ...stirShape, ...waterShape, ...keepShape, ...surroundingShape, ...choiceShape })
+const verdictShape = {
+  statedChange: maybe(within(-1, 100)), statedOf: maybe(z.enum(readingQuantities)), rankedBy: maybe(z.enum(['flow-per-loudness', 'flow-per-money', 'flow-per-decibel'])), careFrom: maybe(z.iso.date()),
+  bladesDays: maybe(z.number().int('Whole days are wanted.').min(1, 'At least a day.').max(3650, 'Not above ten years.')), filterDays: maybe(z.number().int('Whole days are wanted.').min(1, 'At least a day.').max(3650, 'Not above ten years.')), tariff: maybe(within(0, 10)),
+}
+export const jobSchema = z.object({ ...aboutShape, ...breathingShape, ...placeShape, ...heatShape, ...spaceShape, ...fumeShape, ...stirShape, ...waterShape, ...keepShape, ...surroundingShape, ...choiceShape, ...verdictShape })
 
 const point = z.object({ flowM3s: z.number().gt(0, 'A flow must be above zero.').max(limits.flow.maxValue ?? 1, 'Not above 3000 m³/h.'), pressurePa: limits.pressure })
 const points = z.array(point).max(60, 'At most 60 points.')
@@ -154,18 +159,22 @@ export const sunSchema = z.object({
 })
 
 export const readingSchema = z.object({
-  id: idSchema, quantity: z.enum(['temperature', 'level', 'flow', 'pressure', 'rotation', 'voltage', 'current', 'power', 'duration']), place: shortText, value: within(-60, 1e8),
+  id: idSchema, quantity: z.enum(readingQuantities), place: shortText, value: within(-60, 1e8), repeats: z.array(within(-60, 1e8)).max(60, 'At most 60 repeats.'), stage: shortText, source: shortText,
+  method: maybe(z.enum(['traverse', 'hood', 'jet', 'vane-centre'])), points: maybe(z.number().int('A whole number is wanted.').min(1, 'At least 1.').max(400, 'Not above 400.')),
 }).superRefine((r, context) => {
   const check: z.ZodType = r.quantity === 'power' ? within(0, 20000) : r.quantity === 'duration' ? within(0, 1e8) : limits[r.quantity]
-  const result = check.safeParse(r.value)
-  if (!result.success) context.addIssue({ code: 'custom', path: ['value'], message: result.error.issues[0]!.message })
+  for (const [i, value] of [r.value, ...r.repeats].entries()) {
+    const result = check.safeParse(value)
+    if (!result.success) context.addIssue({ code: 'custom', path: i ? ['repeats', i - 1] : ['value'], message: result.error.issues[0]!.message })
+  }
 })
 
 export const runSchema = z.object({
-  id: idSchema, kind: z.enum(['baseline', 'after']), name: shortText, takenAt: z.iso.datetime({ offset: true }),
+  id: idSchema, kind: z.enum(['baseline', 'after', 'bench']), name: shortText, takenAt: z.iso.datetime({ offset: true }), changeNo: maybe(z.number().int('A whole number is wanted.').min(1, 'Changes are counted from 1.').max(99, 'Not above 99.')),
+  changed: maybe(z.enum(['fan', 'voltage', 'path', 'mount', 'other'])), stage: shortText, who: shortText, stoodAt: shortText,
   fanV: maybe(limits.voltage), voltageAt: maybe(z.enum(['fan', 'supply'])), ambientC: maybe(within(-40, 80)), heatW: maybe(within(0, 20000)), distanceM: maybe(within(0.01, 100)),
-  soakS: maybe(within(0, 30 * 86400)), steady: yesNo, lid: maybe(z.enum(['open', 'closed'])), backgroundDbA: maybe(limits.level), instrument: maybe(z.enum(['phone', 'class2', 'class1'])),
-  floorDbA: maybe(limits.level), changes: maybe(z.number().int().min(0).max(50)), notes: longText, readings: z.array(readingSchema).max(200),
+  soakS: maybe(within(0, 30 * 86400)), steady: yesNo, lid: maybe(z.enum(['open', 'closed'])), otherOpenings: yesNo, backgroundDbA: maybe(limits.level), instrument: maybe(z.enum(['phone', 'class2', 'class1'])), calibrated: yesNo,
+  floorDbA: maybe(limits.level), changes: maybe(z.number().int().min(0).max(50)), notes: longText, photoId: maybe(idSchema), logId: maybe(idSchema), slopeKS: maybe(within(-100, 100)), tauS: maybe(within(0, 1e8)), readings: z.array(readingSchema).max(400, 'At most 400 readings.'),
 })
 
 const unique = (list: { id: string }[]) => new Set(list.map(x => x.id)).size === list.length

@@ -4,6 +4,7 @@ import { demoJobs } from '../../demo/jobs'
 import { newFeedPart } from '../../core/plan/defaults'
 import type { PlanDocument } from '../../core/plan/document'
 import { fanSchema } from './fan'
+import { newReading } from '../../core/plan/run'
 import { planSchema, readingSchema } from './plan'
 import { settingsSchema } from './settings'
 
@@ -50,10 +51,11 @@ describe('a plan', () => {
   })
   test('the demo passes', () => expect(refusal(() => {})).toBe(''))
   test('a reading is judged by its own kind', () => {
-    const reading = { id: 'r', place: '', value: 150 }
+    const reading = newReading('r', 'level', '', 150)
     expect(readingSchema.safeParse({ ...reading, quantity: 'level' }).success).toBe(false)
     expect(readingSchema.safeParse({ ...reading, quantity: 'temperature' }).success).toBe(true)
     expect(readingSchema.safeParse({ ...reading, quantity: 'power', value: -3 }).success).toBe(false)
+    expect(readingSchema.safeParse({ ...reading, value: 30, repeats: [31, 150] }).error?.issues[0]).toMatchObject({ path: ['repeats', 1] })
   })
 })
 

@@ -80,7 +80,8 @@ export const childTables: ChildTable<ChildKey>[] = [
   ]),
   child('sun', 'sun', [], ['id', 'panel_w', 'panel_voc', 'panel_vmp', 'controller', 'sun_hours', 'wished_days']),
   child('runs', 'run', ['id'], [
-    'position', 'kind', 'name', 'taken_at', 'fan_v', 'voltage_at', 'ambient_c', 'heat_w', 'distance_m', 'soak_s', 'steady', 'lid', 'background_db_a', 'instrument', 'floor_db_a', 'changes', 'notes',
+    'position', 'kind', 'name', 'taken_at', 'change_no', 'changed', 'stage', 'who', 'stood_at', 'fan_v', 'voltage_at', 'ambient_c', 'heat_w', 'distance_m', 'soak_s', 'steady', 'lid', 'other_openings', 'background_db_a', 'instrument', 'calibrated',
+    'floor_db_a', 'changes', 'notes', 'photo_id', 'log_id', 'slope_k_s', 'tau_s',
   ]),
-  child('readings', 'reading', ['run_id', 'id'], ['position', 'quantity', 'place', 'value']),
+  child('readings', 'reading', ['run_id', 'id'], ['position', 'quantity', 'place', 'value', 'repeats', 'stage', 'source', 'method', 'points']),
 ]

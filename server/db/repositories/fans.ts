@@ -1,5 +1,5 @@
 import { shelfShown, type Fan, type FanPoint, type ShelfShown } from '../../../core/plan'
-import type { Attachment, FanPage, ShelfFacets, StoredFan } from '../../../shared/api'
+import type { FanPage, ShelfFacets, StoredFan } from '../../../shared/api'
 import { fanSchema, type FanQuery } from '../../../shared/schemas/fan'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
@@ -168,34 +168,4 @@ export async function fansOfPlan(db: Queryable, ids: readonly (string | null | u
   const wanted = [...new Set(ids)].filter(id => typeof id === 'string')
   const rows = await db.query<Row>('SELECT * FROM fan WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) ORDER BY id', [JSON.stringify(wanted)])
   return (await withParts(db, rows)).map(s => s.fan)
-}
-
-const ATTACHMENT = 'id, fan_id, name, media_type, length(bytes) AS size'
-const attachmentOf = (row: Row): Attachment => ({ id: row.id as string, name: row.name as string, mediaType: row.media_type as Attachment['mediaType'], size: row.size as number })
-
-/** Pictures and pages that belong to a fan, without their bytes. */
-export async function listAttachments(db: Queryable, fanId: string): Promise<Attachment[]> {
-  return (await db.query<Row>(`SELECT ${ATTACHMENT} FROM fan_attachment WHERE fan_id = $1 AND deleted_at IS NULL ORDER BY created_at, id`, [fanId])).map(attachmentOf)
-}
-
-/** @throws NotFound when the fan is not there */
-export async function addAttachment(db: Database, fanId: string, id: string, name: string, mediaType: Attachment['mediaType'], bytes: Uint8Array): Promise<Attachment> {
-  return db.transaction(async (tx) => {
-    if (!(await tx.query('SELECT 1 FROM fan WHERE id = $1', [fanId])).length) throw new NotFound('fan')
-    const [row] = await tx.query<Row>(`INSERT INTO fan_attachment (id, fan_id, name, media_type, bytes) VALUES ($1, $2, $3, $4, $5) RETURNING ${ATTACHMENT}`, [id, fanId, name, mediaType, bytes])
-    return attachmentOf(row!)
-  })
-}
-
-/** @throws NotFound */
-export async function readAttachment(db: Queryable, id: string): Promise<{ name: string, mediaType: string, bytes: Uint8Array }> {
-  const [row] = await db.query<Row>('SELECT name, media_type, bytes FROM fan_attachment WHERE id = $1 AND deleted_at IS NULL', [id])
-  if (!row) throw new NotFound('picture')
-  return { name: row.name as string, mediaType: row.media_type as string, bytes: row.bytes as Uint8Array }
-}
-
-/** Puts a picture aside, or brings it back. @throws NotFound */
-export async function putAttachmentAside(db: Queryable, id: string, aside: boolean): Promise<void> {
-  const rows = await db.query('UPDATE fan_attachment SET deleted_at = CASE WHEN $2::boolean THEN now() END, updated_at = now(), revision = revision + 1 WHERE id = $1 AND (deleted_at IS NULL) = $2::boolean RETURNING id', [id, aside])
-  if (!rows.length) throw new NotFound('picture')
 }

@@ -21,7 +21,8 @@ const JOB_COLUMNS = `name, variant_of, goal, equipment, complaint, untouchable,
   water_area_m2, water_c, lid, surface_speed_ms, cross_area_m2, cooling_w, reserve_m3, days_unattended,
   keep_basis, existing_fan_id, existing_count, existing_v, measured_rise_k, typed_flow_m3s,
   fit_depth_m, fit_width_m, inlet_clear_m, outlet_clear_m, opening_gap_m, baffled, hot_part_in_path, must_not_fail, mains, flammable, open_flue, wet, domain, opens_supply, stored_v, discharged, earth_refitted, supply_opening, laser, light_baffle, thermal_cutout, adapter_in_wet, touch_c,
-  trust, shaft, stack_extra_m, existing_holes_m, hole_m, screw_hole_m, mount_kind, mount_capacity_kg, mount_isolated, thin_panel, panel_hz, upstream_gap_m`
+  trust, shaft, stack_extra_m, existing_holes_m, hole_m, screw_hole_m, mount_kind, mount_capacity_kg, mount_isolated, thin_panel, panel_hz, upstream_gap_m,
+  stated_change, stated_of, ranked_by, care_from, blades_days, filter_days, tariff`
 const INSERT_JOB = `INSERT INTO job (id, ${JOB_COLUMNS}) SELECT id, ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $1::jsonb)`
 const UPDATE_JOB = `UPDATE job SET (${JOB_COLUMNS}) = (SELECT ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)), revision = revision + 1, updated_at = now()
   WHERE id = $1 RETURNING revision, updated_at`

@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { readAttachment } from '../../../db/repositories/fans'
+import { readAttachment } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 

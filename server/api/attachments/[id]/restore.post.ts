@@ -1,4 +1,4 @@
-import { putAttachmentAside } from '../../../db/repositories/fans'
+import { putAttachmentAside } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 

@@ -1,5 +1,5 @@
-import { listAttachments } from '../../../db/repositories/fans'
+import { listAttachments } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async event => listAttachments(await database(), idOf(event)))
+export default route(async event => listAttachments(await database(), { fanId: idOf(event) }))

@@ -1,0 +1,8 @@
+import { restoreInstrument } from '../../../db/repositories/instruments'
+import { database } from '../../../utils/store'
+import { idOf, route } from '../../../utils/reply'
+
+export default route(async (event) => {
+  await restoreInstrument(await database(), idOf(event))
+  return { ok: true }
+})

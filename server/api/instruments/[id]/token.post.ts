@@ -1,0 +1,5 @@
+import { renewToken } from '../../../db/repositories/instruments'
+import { database } from '../../../utils/store'
+import { idOf, route } from '../../../utils/reply'
+
+export default route(async event => ({ token: await renewToken(await database(), idOf(event)) }))

@@ -1,0 +1,10 @@
+import { newInstrumentSchema } from '../../../shared/schemas/log'
+import { createInstrument } from '../../db/repositories/instruments'
+import { database } from '../../utils/store'
+import { bodyOf, route } from '../../utils/reply'
+
+/** The token is told once, here. */
+export default route(async (event) => {
+  const { id, name, kind } = await bodyOf(event, newInstrumentSchema)
+  return createInstrument(await database(), id, name, kind)
+})

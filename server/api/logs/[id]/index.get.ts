@@ -1,0 +1,5 @@
+import { getLog } from '../../../db/repositories/logs'
+import { database } from '../../../utils/store'
+import { idOf, route } from '../../../utils/reply'
+
+export default route(async event => getLog(await database(), idOf(event)))
