@@ -66,6 +66,7 @@ export const useShelfStore = defineStore('shelf', () => {
     const result = await (revision === null
       ? api<StoredFan>('fans', { method: 'POST', body: fan })
       : api<StoredFan>(`fans/${fan.id}`, { method: 'PUT', body: { fan, revision } }))
+    if (result.ok) extra.value = extra.value.map(f => f.id === fan.id ? result.data.fan : f)
     if (result.ok && loaded.value) {
       put(result.data)
       const told = await api<ShelfShown>('fans/shown')

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { channelName, channelOf, gapsOf, logWindow, readBench, readBenchLine, summarise, tachLosses, usualStep, writeBench, type BenchRow, type ChannelQuantity } from '.'
+import { channelName, channelView, channelOf, gapsOf, logWindow, readBench, readBenchLine, summarise, tachLosses, usualStep, writeBench, type BenchRow, type ChannelQuantity } from '.'
 
 describe('names of channels', () => {
   test.each<[string, string, ChannelQuantity, number, number]>([
@@ -71,5 +71,23 @@ describe('logs', () => {
     expect(tachLosses(t, rpm(i => i < 8 ? 1500 : NaN), null)).toEqual([{ at: 8, lasted: 11 }])
     expect(tachLosses(t, rpm(i => i === 8 ? NaN : 1500), null)).toEqual([])
     expect(tachLosses(t, rpm(() => 0), null)).toEqual([])
+  })
+})
+
+describe('a long log drawn', () => {
+  const n = 100_000
+  const times = Float64Array.from({ length: n }, (_, i) => i)
+  const values = Float64Array.from({ length: n }, (_, i) => i === 54_321 ? 900 : Math.sin(i / 500))
+  test('a single spike of one sample is still there, in few points', () => {
+    const view = channelView(times, values, 0, n, 1000, 10)
+    expect(view.y.length).toBeLessThanOrEqual(1000)
+    expect(Math.max(...view.y)).toBe(900)
+    expect(view.x.every((t, i) => i === 0 || t >= view.x[i - 1]!)).toBe(true)
+  })
+  test('silences and missing values break the line; a window shows its own rows only', () => {
+    const t = Float64Array.from([0, 1, 2, 50, 51, 52])
+    expect(channelView(t, Float64Array.from([1, 2, 3, 4, 5, 6]), 0, 6, 100, 5).y).toEqual([1, 2, 3, NaN, 4, 5, 6])
+    expect(channelView(t, Float64Array.from([1, NaN, 3, NaN, NaN, 6]), 0, 3, 100, 5).y).toEqual([1, NaN, 3])
+    expect(channelView(t, new Float64Array(6), 4, 4, 100, 5)).toEqual({ x: [], y: [] })
   })
 })

@@ -1,5 +1,5 @@
 import { maxDrop, minusBackground, nextToFix, reductionForTarget, sumLevels } from '../noise'
-import { readingMean, samePlace, type Reading, type Run } from './run'
+import { readingMean, samePlace, usualStages, type Reading, type Run } from './run'
 
 /** The noise ladder: sources alone and together, stage by stage, and which to fix next. Handbook, noise budget (NO16 to NO20). */
 
@@ -67,7 +67,8 @@ function stageLadder(stage: string, readings: readonly { run: Run, r: Reading }[
  */
 export function noiseLadder(runs: readonly Run[], place: string, limit: number | null): Ladder {
   const all = runs.flatMap(run => run.readings.filter(r => r.quantity === 'level' && (!place || samePlace(r.place, place))).map(r => ({ run, r })))
-  const stages = [...new Set(all.map(x => stageOf(x.run, x.r)))].map(stage => stageLadder(stage, all.filter(x => stageOf(x.run, x.r) === stage), limit))
+  const order = (stage: string) => (usualStages as readonly string[]).indexOf(stage)
+  const stages = [...new Set(all.map(x => stageOf(x.run, x.r)))].toSorted((a, b) => order(a) - order(b)).map(stage => stageLadder(stage, all.filter(x => stageOf(x.run, x.r) === stage), limit))
   const totals = stages.map(s => s.whole ?? s.sum ?? -Infinity)
   return {
     stages, sources: [...new Set(all.map(x => x.r.source).filter(Boolean))], bounds: stages.reduce((n, s) => n + s.cells.filter(c => c.level === null).length, 0),

@@ -4,7 +4,7 @@ import type { Report } from './report'
 import { readingMean, type ReadingQuantity, type Run } from './run'
 import { targetReading } from './verdict'
 import { loudnessRatio } from '../noise'
-import type { Quantity } from '../units'
+import { preferredUnit, type Quantity, type UnitPreferences } from '../units'
 
 /** What a run teaches the plan: predictions against it, corrections to take over, and what the gain has cost. */
 
@@ -70,20 +70,26 @@ export function testOf(run: Run, id: string): FanTest | null {
 }
 export const withTest = (fan: Fan, test: FanTest): Fan => ({ ...fan, tests: [...fan.tests.filter(t => t.id !== test.id), test] })
 
-/** What the gain has cost. Money per unit; null where the gain is not shown or not a gain. */
-export interface GainCost { what: string, gain: number, quantity: Quantity, perUnit: number | null, words: string }
+/** What a gain has cost; null where no price is known. */
+export interface GainCost { what: string, gain: number, quantity: Quantity, /** money per SI unit */ perUnit: number | null }
+/** The same in the person's unit: money, and per what. */
+export function costPerUnit({ quantity, perUnit }: GainCost, units: UnitPreferences): { money: number, per: string } | null {
+  const unit = preferredUnit(quantity, units)
+  return perUnit === null ? null : { money: perUnit * unit.factor, per: quantity === 'number' ? 'per halving' : `per ${unit.symbol}` }
+}
+/** Gains that the verdict shows, with their price. */
 export function gainCosts(report: Report, cost: number | null): GainCost[] {
   const { comparisons } = report.verdict
   const rows: GainCost[] = []
   for (const c of comparisons) {
     if (c.refused || !c.shown || c.source) continue
-    if (c.quantity === 'temperature' && c.difference < 0) rows.push({ what: `cooler at ${c.place || 'the probe'}`, gain: -c.difference, quantity: 'temperatureDifference', perUnit: cost === null ? null : cost / -c.difference, words: 'per kelvin' })
+    if (c.quantity === 'temperature' && c.difference < 0) rows.push({ what: `cooler at ${c.place || 'the probe'}`, gain: -c.difference, quantity: 'temperatureDifference', perUnit: cost === null ? null : cost / -c.difference })
     if (c.quantity === 'level' && c.difference < 0) {
-      rows.push({ what: `quieter at ${c.place || 'the spot'}`, gain: -c.difference, quantity: 'levelDifference', perUnit: cost === null ? null : cost / -c.difference, words: 'per dB' })
+      rows.push({ what: `quieter at ${c.place || 'the spot'}`, gain: -c.difference, quantity: 'levelDifference', perUnit: cost === null ? null : cost / -c.difference })
       const halvings = -Math.log2(loudnessRatio(c.difference))
-      if (halvings > 0) rows.push({ what: 'half as loud to the ear, times over', gain: halvings, quantity: 'number', perUnit: cost === null ? null : cost / halvings, words: 'per halving' })
+      if (halvings > 0) rows.push({ what: 'halvings of loudness', gain: halvings, quantity: 'number', perUnit: cost === null ? null : cost / halvings })
     }
-    if (c.quantity === 'flow' && c.difference > 0 && !c.ratioOnly) rows.push({ what: 'more air', gain: c.difference, quantity: 'flow', perUnit: cost === null ? null : cost / c.difference, words: 'per unit of flow' })
+    if (c.quantity === 'flow' && c.difference > 0 && !c.ratioOnly) rows.push({ what: 'more air', gain: c.difference, quantity: 'flow', perUnit: cost === null ? null : cost / c.difference })
   }
   return rows
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import { calibratedBy, careTasks, computeReport, conversions, convert, gainCosts, newElement, newFan, newPlan, newReading, newRun, noiseLadder, predictionsOf, testOf, upgradeRungs, withTest, type Fan, type Inputs, type PlanDocument, type Reading, type Run } from '.'
+import { calibratedBy, careTasks, computeReport, conversions, convert, costPerUnit, gainCosts, newElement, newFan, newPlan, newReading, newRun, noiseLadder, predictionsOf, testOf, upgradeRungs, withTest, type Fan, type Inputs, type PlanDocument, type Reading, type Run } from '.'
 import { sumLevels } from '../noise'
+import { preferenceSets } from '../units'
 
 const level = (value: number, source = '', stage = 'working', place = 'chair'): Reading => ({ ...newReading(`${source}-${stage}-${place}`, 'level', place, value), source, stage })
 const run = (kind: Run['kind'], readings: Reading[], rest: Partial<Run> = {}): Run => ({ ...newRun('r', kind, '2026-01-01T10:00:00.000Z'), readings, ...rest })
@@ -9,7 +10,7 @@ describe('the noise ladder', () => {
   const sources = run('baseline', [level(38, 'fan A'), level(35, 'fan B'), level(28, 'pump'), level(40.2), level(30, 'fan A', 'idle'), level(30, '', 'idle')])
   test('sources add up to the whole; the loudest is next, and what the rest leaves is said', () => {
     const { stages, sources: names, loudest } = noiseLadder([sources], 'chair', 36)
-    const [working, idle] = stages
+    const [idle, working] = stages
     expect(names).toEqual(['fan A', 'fan B', 'pump'])
     expect(loudest).toBe('working')
     expect(working).toMatchObject({ stage: 'working', whole: 40.2, next: 'fan A' })
@@ -25,8 +26,8 @@ describe('the noise ladder', () => {
     expect(idle!.drop).toBeNull()
   })
   test('a target that the others alone exceed cannot be met by this source', () => {
-    expect(noiseLadder([sources], 'chair', 34).stages[0]!.wanted).toBeNull()
-    expect(noiseLadder([sources], 'chair', 50).stages[0]!.wanted!).toBeLessThan(0)
+    expect(noiseLadder([sources], 'chair', 34).stages[1]!.wanted).toBeNull()
+    expect(noiseLadder([sources], 'chair', 50).stages[1]!.wanted!).toBeLessThan(0)
     expect(noiseLadder([], '', null)).toEqual({ stages: [], sources: [], loudest: null, bounds: 0 })
   })
   test('what hides in the background is no level', () => {
@@ -154,7 +155,8 @@ describe('what a run teaches', () => {
       ]
     })
     const costs = gainCosts(report(p), 20)
-    expect(costs.map(c => [c.words, c.perUnit])).toEqual([['per kelvin', 2], ['per dB', 2], ['per halving', expect.closeTo(20, 9)]])
+    expect(costs.map(c => costPerUnit(c, preferenceSets.metric))).toEqual([{ money: 2, per: 'per K' }, { money: 2, per: 'per dB' }, { money: expect.closeTo(20, 9), per: 'per halving' }])
+    expect(costPerUnit(costs[0]!, preferenceSets.imperial)!.money).toBeCloseTo(2 / 1.8, 9)
     expect(gainCosts(report(p), null).every(c => c.perUnit === null)).toBe(true)
   })
 })

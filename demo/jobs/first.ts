@@ -24,14 +24,20 @@ export function filmCabinet(): PlanDocument {
   plan.pick = { id: 'pick', fanId: 'fan-sedge-92x25-12v', count: 2, arrangement: 'parallel', driveV: 10.5, secondFanId: null, duty: null }
   plan.source = { ...newSource('source', 'adapter'), name: 'Wall adapter 12 V 1.5 A', lowV: 12, highV: 12.4, iMaxA: 1.5, wireAwg: 22, wireLengthM: 1.2, fuseFitted: true, fuseA: 1, polarityChecked: true }
   plan.converter = { ...newConverter('converter', 10.5), iMaxA: 2, setFirst: true, measuredV: 10.52 }
+  const desk = (n: number, at: string, level: number[], flow: number, ambientC: number) => run(`run-before-${n}`, 'baseline', `2026-09-12T${at}:00.000Z`, {
+    name: `Desk fan in the door, ${n}`, ambientC, distanceM: 0.5, soakS: minutes(30), steady: true, lid: 'closed', backgroundDbA: 26, instrument: 'class2', floorDbA: 22, calibrated: true, who: 'Odile', stoodAt: 'meter on the tape mark, vane through the hood on the grille',
+    readings: [reading('r1', 'level', 'half a metre from the door', level[0]!, { repeats: level.slice(1) }), reading('r2', 'flow', 'outlet grille', m3h(flow), { method: 'hood', points: 9 })],
+  })
+  const fans = (n: number, at: string, level: number[], flow: number, ambientC: number) => run(`run-after-${n}`, 'after', `2026-09-20T${at}:00.000Z`, {
+    name: `Two fans at 10.5 V behind the filter, ${n}`, changed: 'fan', fanV: 10.5, voltageAt: 'fan', ambientC, distanceM: 0.5, soakS: minutes(30), steady: true, lid: 'closed', otherOpenings: true, backgroundDbA: 25, instrument: 'class2', floorDbA: 22, calibrated: true, changes: 1, who: 'Odile',
+    stoodAt: 'meter on the tape mark, vane through the hood on the grille', readings: [reading('r1', 'level', 'half a metre from the door', level[0]!, { repeats: level.slice(1) }), reading('r2', 'flow', 'outlet grille', m3h(flow), { method: 'hood', points: 9 })],
+  })
   plan.runs = [
-    run('run-before', 'baseline', '2026-09-12T18:30:00.000Z', {
-      name: 'Desk fan in the door', fanV: null, voltageAt: null, ambientC: 21.5, distanceM: 0.5, soakS: minutes(30), steady: true, lid: 'closed', backgroundDbA: 26, instrument: 'class2', floorDbA: 22,
-      readings: [reading('r1', 'level', 'half a metre from the door', 49.2), reading('r2', 'flow', 'outlet grille', m3h(31))],
-    }),
-    run('run-after', 'after', '2026-09-20T18:10:00.000Z', {
-      name: 'Two fans at 10.5 V behind the filter', fanV: 10.5, voltageAt: 'fan', ambientC: 20.9, distanceM: 0.5, soakS: minutes(30), steady: true, lid: 'closed', backgroundDbA: 25, instrument: 'class2', floorDbA: 22, changes: 1,
-      readings: [reading('r1', 'level', 'half a metre from the door', 31.4), reading('r2', 'flow', 'outlet grille', m3h(49))],
+    desk(1, '17:10', [49.2, 49.6, 48.9], 31, 21.5), desk(2, '17:55', [48.7, 49.1], 30.2, 21.6), desk(3, '18:40', [49.5, 49.3], 31.9, 21.8),
+    fans(1, '17:05', [31.4, 31.2, 31.7], 49, 20.9), fans(2, '17:50', [31.1, 31.5], 48.1, 21), fans(3, '18:35', [31.8, 31.3], 49.8, 21.1),
+    run('run-bench', 'bench', '2026-09-15T19:20:00.000Z', {
+      name: 'One fan in a hood, nothing in the way', fanV: 12, voltageAt: 'fan', ambientC: 21, distanceM: 0.5, backgroundDbA: 24, instrument: 'class2', floorDbA: 22, who: 'Odile',
+      readings: [reading('r1', 'flow', 'hood outlet', m3h(37.6), { method: 'hood', points: 9 }), reading('r2', 'rotation', 'fan', 1610), reading('r3', 'current', 'fan', 0.054)],
     }),
   ]
   return plan
@@ -60,9 +66,14 @@ export function choirAmplifier(): PlanDocument {
   plan.source = { ...newSource('source', 'rail'), name: 'Amplifier rail 24 V', nominalV: 24, lowV: 23.2, highV: 24.8, iMaxA: 0.5, regulated: true, wireAwg: 24, wireLengthM: 0.35, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
   plan.converter = { ...newConverter('converter', 18), iMaxA: 1, setFirst: false }
   plan.feed = [{ ...newFeedPart('indicator', 'load', 'converter'), loadKind: 'led', currentA: 0.008, ratedV: 18, ledString: 1, ledV: 2.1, wireAwg: 24, wireLengthM: 0.6 }]
+  const alone = (id: string, source: string, stage: string, value: number) => reading(id, 'level', 'front row', value, { source, stage })
   plan.runs = [run('run-before', 'baseline', '2026-11-08T17:00:00.000Z', {
-    name: 'As it came', fanV: 24.1, voltageAt: 'fan', ambientC: 22, heatW: 45, distanceM: 1, soakS: minutes(40), steady: true, lid: 'closed', backgroundDbA: 27.5, instrument: 'class2', floorDbA: 22,
-    readings: [reading('r1', 'level', 'front row', 33.8), reading('r2', 'temperature', 'heatsink', 48.5), reading('r3', 'rotation', 'fan', 2580)],
+    name: 'As it came', fanV: 24.1, voltageAt: 'fan', ambientC: 22, heatW: 45, distanceM: 1, soakS: minutes(40), steady: true, lid: 'closed', backgroundDbA: 24.5, instrument: 'class2', floorDbA: 20, stage: 'working', who: 'the organist', stoodAt: 'meter at ear height on the first chair',
+    readings: [
+      reading('r1', 'level', 'front row', 39.6, { repeats: [39.9, 39.4] }), reading('r2', 'temperature', 'heatsink', 48.5), reading('r3', 'rotation', 'fan', 2580),
+      alone('r4', 'rear fan', 'working', 38.4), alone('r5', 'driver-stage fan', 'working', 32.1), alone('r6', 'transformer', 'working', 29.2), alone('r7', 'rear fan', 'idle', 33.2), alone('r8', 'transformer', 'idle', 28.8), reading('r9', 'level', 'front row', 34.7, { stage: 'idle' }),
+      alone('r10', 'rear fan', 'everything on', 39.6), alone('r11', 'driver-stage fan', 'everything on', 37.5), alone('r12', 'transformer', 'everything on', 29.4), reading('r13', 'level', 'front row', 42, { stage: 'everything on' }),
+    ],
   })]
   return plan
 }

@@ -102,6 +102,10 @@ export function hydroponicTank(): PlanDocument {
   plan.source = { ...newSource('source', 'adapter'), name: 'Wall adapter 12 V 1 A', lowV: 11.8, highV: 12.4, iMaxA: 1, wireAwg: 22, wireLengthM: 2, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
   plan.runs = [run('run-before', 'baseline', '2026-07-28T15:00:00.000Z', {
     name: 'No fan, afternoon', ambientC: 27, soakS: minutes(240), steady: true, lid: 'open', readings: [reading('r1', 'temperature', 'reservoir', 26.1)],
+  }), run('run-after', 'after', '2026-08-02T15:00:00.000Z', {
+    // the unfair one: a shorter soak, the lid closed, two things changed at once
+    name: 'Fan on the lid, after an hour', changed: 'fan', ambientC: 23.5, fanV: 12, voltageAt: 'supply', soakS: minutes(60), steady: false, lid: 'closed', otherOpenings: false, changes: 2, slopeKS: -0.3 / 3600, tauS: minutes(150),
+    readings: [reading('r1', 'temperature', 'reservoir', 23.4), reading('r2', 'flow', 'outlet', m3h(88), { method: 'jet' })],
   })]
   return plan
 }

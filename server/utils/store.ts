@@ -5,8 +5,11 @@ import { createFan } from '../db/repositories/fans'
 import { createPlan } from '../db/repositories/jobs'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
+import { demoLogs } from '../../demo/logs'
 import { demoStock } from '../../demo/stock'
 import { stopBox } from '../devices/box'
+import { encodeBlock } from '../../shared/log-blocks'
+import { createLog, putBlock } from '../db/repositories/logs'
 import { saveStock } from '../db/repositories/stock'
 
 let opening: Promise<Database> | null = null
@@ -22,6 +25,10 @@ export async function fillWithDemo(db: Database): Promise<void> {
   for (const fan of demoFans) await createFan(db, fan)
   await saveStock(db, demoStock)
   for (const plan of demoJobs().reverse()) await createPlan(db, plan)
+  for (const { jobId, log, times, columns } of demoLogs()) {
+    await createLog(db, jobId, log)
+    await putBlock(db, log.id, { seq: 0, rows: times.length, channels: columns.length, data: encodeBlock(times, columns) })
+  }
 }
 
 const isUntouched = async (db: Database) => (await db.query('SELECT 1 FROM fan UNION ALL SELECT 1 FROM job UNION ALL SELECT 1 FROM setting LIMIT 1')).length === 0

@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from './app'
 
-const screens = ['/', '/shelf', '/shelf/new', '/shelf/import', '/shelf/fan-sedge-92x25-12v', ...['brief', 'need', 'air-path', 'line-up', 'power', 'log', 'verdict'].flatMap(s => [`/job/job-film-cabinet/${s}`, `/job/job-mushroom-tent/${s}`]), ...['wax-bench', 'telescope-mirror', 'cheese-box', 'hydroponic-tank'].flatMap(j => ['need', 'air-path'].map(s => `/job/job-${j}/${s}`))]
+const screens = ['/', '/shelf', '/shelf/new', '/shelf/import', '/shelf/fan-sedge-92x25-12v', ...['brief', 'need', 'air-path', 'line-up', 'power', 'log', 'log/live', 'log/import', 'log/listen', 'verdict', 'verdict/compare', 'verdict/ladder', 'verdict/care', 'verdict/report'].flatMap(s => [`/job/job-film-cabinet/${s}`, `/job/job-mushroom-tent/${s}`]), '/job/job-choir-amplifier/verdict/ladder', '/job/job-kiln-controller/log/live', ...['wax-bench', 'telescope-mirror', 'cheese-box', 'hydroponic-tank'].flatMap(j => ['need', 'air-path'].map(s => `/job/job-${j}/${s}`))]
 
 for (const theme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious on any screen, ${theme}`, async ({ page, demo }) => {
@@ -29,9 +29,9 @@ test('at 390 px no screen scrolls sideways, and a reading can be logged', async 
     expect(overflow, path).toBeLessThanOrEqual(0)
   }
   await page.goto(`${demo.url}/job/job-kiln-controller/log`)
-  await page.getByLabel('Value read').fill('58 °C')
+  await page.getByLabel('Values read').fill('58 °C')
   await page.getByRole('button', { name: 'Add reading' }).click()
-  await expect(page.getByRole('button', { name: 'Remove Temperature at inside' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Remove Temperature at beside the relays' }).nth(1)).toBeVisible()
 })
 
 test('the demo shows every state: settled, to fix, stop, not begun', async ({ page, demo }) => {

@@ -119,12 +119,12 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
 
   // baseline, then a run after the change
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Log' }).click()
-  for (const [button, inside, level] of [['+ Baseline', '51,5', '44'], ['+ After the change', '38', '35.5']] as const) {
+  for (const [button, inside, level] of [['+ Baseline', '51,5', '44'], ['+ After a change', '38', '35.5']] as const) {
     await page.getByRole('button', { name: button }).click()
-    await type(page, 'Value read', `${inside} °C`)
+    await type(page, 'Values read', `${inside} °C`)
     await page.getByRole('button', { name: 'Add reading' }).click()
     await choose(page, 'Reading', 'Sound level')
-    await type(page, 'Value read', `${level} dB(A)`)
+    await type(page, 'Values read', `${level} dB(A)`)
     await page.getByRole('button', { name: 'Add reading' }).click()
     await type(page, 'Ambient, at the intake', '27.5 °C')
     await type(page, 'Load of the equipment', '90 W')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-const props = defineProps<{ label: string, modelValue: string, hint?: string, placeholder?: string, lines?: number, required?: boolean, maxlength?: number, hideLabel?: boolean }>()
+const props = defineProps<{ label: string, modelValue: string, hint?: string, placeholder?: string, lines?: number, required?: boolean, maxlength?: number, hideLabel?: boolean, /** words that are usual here */ suggest?: readonly string[] }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const id = useId()
 const text = ref(props.modelValue)
@@ -38,10 +38,21 @@ function left() {
       :aria-invalid="error ? 'true' : undefined"
       :aria-describedby="error ? `${id}-error` : undefined"
       autocomplete="off"
+      :list="suggest?.length ? `${id}-list` : undefined"
       @input="typed(($event.target as HTMLInputElement).value)"
       @focus="focused = true"
       @blur="left"
     />
+    <datalist
+      v-if="suggest?.length"
+      :id="`${id}-list`"
+    >
+      <option
+        v-for="word in suggest"
+        :key="word"
+        :value="word"
+      />
+    </datalist>
     <span
       v-if="error"
       :id="`${id}-error`"

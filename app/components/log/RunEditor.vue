@@ -1,16 +1,26 @@
 <script setup lang="ts">
-import type { Reading, ReadingQuantity, Run } from '../../../core/plan'
-import { quantityInfo } from '../../../core/units'
-import { readingSchema, runSchema } from '../../../shared/schemas/plan'
+import { testOf, usualStages, withTest, type Fan, type Run } from '../../../core/plan'
+import { runSchema } from '../../../shared/schemas/plan'
 
-/** A run: its conditions, and what was read. */
-const props = defineProps<{ run: Run, listenerM: number }>()
+/** A run: what it is, what was read, under which conditions. */
+const props = defineProps<{ run: Run }>()
 const store = useJobStore()
+const shelf = useShelfStore()
+const toast = useToast()
 const change = (key: keyof Run, value: unknown) => store.change(d => assign(d.runs.find(r => r.id === props.run.id), key, value), `run.${props.run.id}.${key}`)
-const heading: Field<keyof Run>[] = [
+function set(key: keyof Run, value: unknown) {
+  if (key !== 'kind') return change(key, value)
+  store.change((d) => {
+    const run = d.runs.find(r => r.id === props.run.id)
+    if (run) Object.assign(run, { kind: value, changeNo: value === 'after' ? run.changeNo ?? 1 : null, changes: value === 'after' ? run.changes ?? 1 : null })
+  })
+}
+const after = computed(() => props.run.kind === 'after')
+const heading = computed((): Field<keyof Run>[] => [
   { key: 'name', label: 'Name of the run', text: true },
-  { key: 'kind', label: 'Kind', options: optionsOf({ baseline: 'baseline', after: 'after the change' }) },
-]
+  { key: 'kind', label: 'Kind', options: optionsOf({ baseline: 'baseline', after: 'after a change', bench: 'bench test of the fan' }) },
+  ...(after.value ? [{ key: 'changeNo', label: 'After change number', quantity: 'number', hint: 'runs after the same change are replicates' } as const, { key: 'changed', label: 'What was changed', options: optionsOf({ fan: 'the fan', voltage: 'its voltage or speed', path: 'the air path', mount: 'the mounting', other: 'something else' }, 'not said') } as const] : []),
+])
 const conditions = computed((): Field<keyof Run>[] => [
   { key: 'ambientC', label: 'Ambient, at the intake', quantity: 'temperature' },
   { key: 'heatW', label: 'Load of the equipment', quantity: 'power' },
@@ -19,57 +29,15 @@ const conditions = computed((): Field<keyof Run>[] => [
   { key: 'fanV', label: 'Voltage of the fan', quantity: 'voltage' },
   { key: 'voltageAt', label: 'Voltage read', options: optionsOf({ fan: 'at the fan', supply: 'at the supply' }, 'not said') },
   { key: 'lid', label: 'Lid or door', options: optionsOf({ open: 'open', closed: 'closed' }, 'not said') },
+  ...(after.value ? [{ key: 'otherOpenings', label: 'Other openings as before', yesNo: true } as const, { key: 'changes', label: 'Things changed at once', quantity: 'number' } as const] : []),
   { key: 'distanceM', label: 'Microphone distance', quantity: 'distance', hint: props.run.distanceM === null ? 'mark the spot' : '' },
   { key: 'backgroundDbA', label: 'Background, fan off', quantity: 'level' },
   { key: 'instrument', label: 'Sound meter', options: optionsOf({ phone: 'phone', class2: 'class 2 meter', class1: 'class 1 meter' }, 'not said') },
+  { key: 'calibrated', label: 'Meter checked', yesNo: true },
   { key: 'floorDbA', label: 'Its floor', quantity: 'level', hint: 'lowest it can show' },
-  ...(props.run.kind === 'after' ? [{ key: 'changes', label: 'Things changed at once', quantity: 'number' } as const] : []),
 ])
-const notes: Field<keyof Run>[] = [{ key: 'notes', label: 'Notes', text: true, lines: 2 }]
-
-const quantities: { value: ReadingQuantity, label: string, place: string, start: number }[] = [
-  { value: 'temperature', label: 'Temperature', place: 'inside', start: 25 }, { value: 'level', label: 'Sound level', place: 'listener', start: 35 }, { value: 'flow', label: 'Airflow', place: 'outlet', start: 0.01 },
-  { value: 'pressure', label: 'Pressure', place: 'before the fan', start: 5 }, { value: 'rotation', label: 'Speed', place: 'fan', start: 1500 }, { value: 'voltage', label: 'Voltage', place: 'fan', start: 12 },
-  { value: 'current', label: 'Current', place: 'fan', start: 0.1 }, { value: 'power', label: 'Power', place: 'wall', start: 50 }, { value: 'duration', label: 'Running time', place: 'on one charge', start: 3600 },
-]
-const info = (q: ReadingQuantity) => quantities.find(x => x.value === q)!
-// the reading being typed: it joins the run when it can be read
-const newQuantity = ref<ReadingQuantity>('temperature')
-const newPlace = ref('inside')
-const newValue = ref<number | null>(null)
-const valueBox = ref<HTMLElement>()
-const problem = ref('')
-const entry = ref(0)
-watch(newQuantity, (q) => {
-  newPlace.value = info(q).place
-  newValue.value = null
-  problem.value = ''
-})
-async function addReading() {
-  if (newValue.value === null) {
-    problem.value = `Type ${quantityInfo(newQuantity.value).article} first, such as ${quantityInfo(newQuantity.value).example}.`
-    valueBox.value?.querySelector('input')?.focus()
-    return
-  }
-  const reading: Reading = { id: newId('reading'), quantity: newQuantity.value, place: newPlace.value, value: newValue.value }
-  problem.value = store.change(d => d.runs.find(r => r.id === props.run.id)?.readings.push(reading))
-  if (problem.value) return
-  newValue.value = null
-  entry.value++
-  await nextTick()
-  valueBox.value?.querySelector('input')?.focus()
-}
-defineExpose({ addReading: () => valueBox.value?.querySelector('input')?.focus() })
-
-const edit = (id: string, field: string, mutate: (r: Reading) => void) => store.change((d) => {
-  const reading = d.runs.find(r => r.id === props.run.id)?.readings.find(r => r.id === id)
-  if (reading) mutate(reading)
-}, `reading.${id}.${field}`)
-const remove = (reading: Reading) => store.removeWithUndo(`${info(reading.quantity).label} removed.`, (d) => {
-  const run = d.runs.find(r => r.id === props.run.id)
-  if (run) run.readings = run.readings.filter(r => r.id !== reading.id)
-})
-const valueSchema = readingSchema.shape.value
+const notes: Field<keyof Run>[] = [{ key: 'who', label: 'Who measured', text: true }, { key: 'stoodAt', label: 'Where the instruments stood', text: true, placeholder: 'probe taped to the sink, phone on the marked spot' }]
+const words: Field<keyof Run>[] = [{ key: 'notes', label: 'Notes', text: true, lines: 2 }]
 /** ISO to what the browser's date field wants, in local time, and back. */
 const local = computed(() => {
   const d = new Date(props.run.takenAt)
@@ -80,6 +48,25 @@ function setTime(text: string) {
   if (!Number.isNaN(date.getTime())) change('takenAt', date.toISOString())
 }
 const timeId = useId()
+const readings = ref<{ focusValue: () => void }>()
+defineExpose({ addReading: () => readings.value?.focusValue() })
+
+const test = computed(() => testOf(props.run, `test-${props.run.id}`))
+const fan = computed(() => shelf.known.find(f => f.id === store.plan?.pick?.fanId) ?? null)
+async function write(id: string, change: (fan: Fan) => Fan): Promise<string> {
+  const one = await shelf.fetchOne(id)
+  if (!one) return 'The fan is no longer on the shelf.'
+  const result = await shelf.save(change(structuredClone(toRaw(one.fan))), one.revision)
+  return result.ok ? '' : result.message
+}
+async function teachFan() {
+  const added = test.value
+  if (!fan.value || !added) return
+  const { id, model } = fan.value
+  const problem = await write(id, f => withTest(f, added))
+  if (problem) return toast.show(problem, { tone: 'bad' })
+  toast.show(`The test stands in the record of ${model}; plans that believe own tests use it.`, { action: { label: 'Undo', run: () => write(id, f => ({ ...f, tests: f.tests.filter(t => t.id !== added.id) })) } })
+}
 </script>
 
 <template>
@@ -88,10 +75,11 @@ const timeId = useId()
     :aria-label="`Run ${run.name}`"
   >
     <FieldGrid
+      tight
       :record="run"
       :fields="heading"
       :shape="runSchema.shape"
-      @set="change"
+      @set="set"
     >
       <div class="field">
         <label :for="timeId">When</label>
@@ -103,94 +91,32 @@ const timeId = useId()
           @change="setTime(($event.target as HTMLInputElement).value)"
         >
       </div>
+      <TextField
+        label="Operating stage"
+        placeholder="working"
+        :suggest="usualStages"
+        :model-value="run.stage"
+        @update:model-value="change('stage', $event)"
+      />
     </FieldGrid>
     <h3>Readings</h3>
-    <table
-      v-if="run.readings.length"
-      class="data readings"
-    >
-      <thead>
-        <tr>
-          <th>What</th>
-          <th>Where</th>
-          <th>Value</th>
-          <th><span class="visually-hidden">Remove</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="reading in run.readings"
-          :key="reading.id"
-        >
-          <td>{{ info(reading.quantity).label }}</td>
-          <td>
-            <TextField
-              label="Where"
-              hide-label
-              :model-value="reading.place"
-              @update:model-value="edit(reading.id, 'place', r => { r.place = $event })"
-            />
-          </td>
-          <td>
-            <QuantityField
-              :label="`${info(reading.quantity).label} at ${reading.place}`"
-              hide-label
-              :quantity="reading.quantity"
-              required
-              :schema="valueSchema"
-              :model-value="reading.value"
-              @update:model-value="edit(reading.id, 'value', r => { r.value = $event! })"
-            />
-          </td>
-          <td>
-            <button
-              type="button"
-              class="button quiet icon"
-              :aria-label="`Remove ${info(reading.quantity).label} at ${reading.place}`"
-              @click="remove(reading)"
-            >
-              ×
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <form
-      class="entry"
-      @submit.prevent="addReading"
-    >
-      <ChoiceField
-        v-model="newQuantity"
-        label="Reading"
-        :options="quantities"
-      />
-      <TextField
-        v-model="newPlace"
-        label="At"
-      />
-      <div ref="valueBox">
-        <QuantityField
-          :key="`${newQuantity}-${entry}`"
-          v-model="newValue"
-          label="Value read"
-          :quantity="newQuantity"
-          :placeholder="quantityInfo(newQuantity).example"
-          :schema="valueSchema"
-        />
-      </div>
-      <button
-        type="submit"
-        class="button primary"
-      >
-        Add reading
-      </button>
-    </form>
+    <RunReadings
+      ref="readings"
+      :run="run"
+    />
     <p
-      v-if="problem"
-      class="bad"
-      role="alert"
+      v-if="run.kind === 'bench'"
+      class="row small"
     >
-      {{ problem }}
+      <button
+        type="button"
+        class="button small"
+        :disabled="!test || !fan"
+        @click="teachFan"
+      >
+        Write this into the fan’s own record
+      </button>
+      <span class="soft">{{ !fan ? 'Pick the fan on the Line-up first.' : !test ? 'It takes the voltage and a flow, pressure, speed, current or level.' : 'Flow counts as free delivery, pressure as shut-off pressure, at this voltage.' }}</span>
     </p>
     <h3>Under what conditions</h3>
     <FieldGrid
@@ -198,23 +124,35 @@ const timeId = useId()
       :record="run"
       :fields="conditions"
       :shape="runSchema.shape"
-      @set="change"
+      @set="set"
+    />
+    <p
+      v-if="run.slopeKS !== null || run.tauS !== null"
+      class="small soft"
+    >
+      From its log: still changing by {{ ((run.slopeKS ?? 0) * 60).toFixed(3) }} K a minute{{ run.tauS === null ? '' : `, time constant ${(run.tauS / 60).toFixed(1)} min` }}.
+    </p>
+    <FieldGrid
+      :record="run"
+      :fields="notes"
+      :shape="runSchema.shape"
+      @set="set"
     />
     <FieldGrid
       class="wide"
       :record="run"
-      :fields="notes"
+      :fields="words"
       :shape="runSchema.shape"
-      @set="change"
+      @set="set"
+    />
+    <RunPhoto
+      :run="run"
+      :job-id="store.plan!.job.id"
+      @set="change('photoId', $event)"
     />
   </section>
 </template>
 
 <style scoped>
-.entry { display: grid; grid-template-columns: 1fr 1fr 1fr auto; gap: 10px; align-items: end; background: var(--sheet-soft); padding: 10px; border-radius: 6px; }
-.entry .button { min-height: 34px; }
-.readings td { padding: 3px 6px; }
 .wide { grid-template-columns: 1fr; }
-.bad { color: var(--stop); font-weight: 500; }
-@media (max-width: 600px) { .entry { grid-template-columns: 1fr 1fr; } }
 </style>

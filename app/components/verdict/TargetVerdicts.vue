@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { targetFigure, targetNames, targetQuantity, verdictWords, type TargetResult } from '../../../core/plan'
+
+/** Target by target: wanted, measured with its range, verdict. */
+defineProps<{ targets: TargetResult[] }>()
+const { show } = useUnits()
+const marks = { 'met': 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-measured': 'not-begun' } as const
+const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind === 'runtime'
+</script>
+
+<template>
+  <div
+    class="scroll-x"
+    tabindex="0"
+    role="region"
+    aria-label="Targets"
+  >
+    <table class="data">
+      <thead>
+        <tr>
+          <th>Target</th>
+          <th class="num">
+            wanted
+          </th>
+          <th class="num">
+            measured
+          </th>
+          <th>verdict</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="t in targets"
+          :key="t.target.id"
+        >
+          <td>{{ targetNames[t.target.kind] }}<span class="small soft block">{{ t.target.place }}</span></td>
+          <td class="num">
+            {{ atLeast(t) ? '≥' : '≤' }} {{ show(t.target.limit, targetQuantity[t.target.kind]) }}
+          </td>
+          <td class="num">
+            <FigureValue
+              v-if="t.measured"
+              :figure="targetFigure(t)"
+              :before="t.measured.upperBoundOnly ? '≤ ' : ''"
+              range
+            />
+            <template v-else>
+              –
+            </template>
+          </td>
+          <td>
+            <span class="row state"><StateMark :state="marks[t.verdict]" /> {{ verdictWords[t.verdict] }}</span>
+            <span class="small soft">{{ t.why }}<template v-if="t.measured?.steps.length"> {{ t.measured.steps.join('; ') }}.</template></span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.state { gap: 6px; flex-wrap: nowrap; }
+.block { display: block; font-family: var(--sans); white-space: normal; }
+</style>

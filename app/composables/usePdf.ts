@@ -1,0 +1,32 @@
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
+import type { Paper } from '../../core/plan'
+
+/** Points between the edge of the paper and the text. */
+const MARGIN = 48
+const WIDTH = 595 - 2 * MARGIN
+
+function contentOf({ title, subtitle, blocks }: Paper): Content[] {
+  const body = blocks.map((b): Content => {
+    if (b.kind === 'heading') return { text: b.text, style: 'heading' }
+    if (b.kind === 'text') return { text: b.text, margin: [0, 0, 0, 6] }
+    if (b.kind === 'list') return { ul: b.items, margin: [0, 0, 0, 6] }
+    if (b.kind === 'chart') return { svg: b.svg, width: WIDTH, margin: [0, 4, 0, 8] }
+    return {
+      margin: [0, 0, 0, 8], layout: 'lightHorizontalLines', fontSize: 9,
+      table: { headerRows: 1, widths: b.head.map((_, i) => i === b.head.length - 1 ? '*' : 'auto'), body: [b.head.map(text => ({ text, bold: true })), ...b.rows.map(r => r.map((text, i) => ({ text, alignment: b.numbers.includes(i) ? 'right' as const : 'left' as const })))] },
+    }
+  })
+  return [{ text: title, style: 'title' }, { text: subtitle, color: '#4d5963', margin: [0, 0, 0, 10] }, ...body]
+}
+
+/** The report as a PDF; the library comes when it is wanted. */
+export async function savePdf(paper: Paper, name: string): Promise<void> {
+  const [{ default: pdfMake }, { default: fonts }] = await Promise.all([import('pdfmake/build/pdfmake'), import('pdfmake/build/vfs_fonts')])
+  const maker = pdfMake as unknown as { addVirtualFileSystem: (files: unknown) => void, createPdf: (definition: TDocumentDefinitions) => { getBlob: () => Promise<Blob> } }
+  maker.addVirtualFileSystem(fonts)
+  const definition: TDocumentDefinitions = {
+    pageSize: 'A4', pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN], info: { title: paper.title, creator: 'Redpoll' }, content: contentOf(paper), defaultStyle: { fontSize: 10, lineHeight: 1.15 },
+    styles: { title: { fontSize: 18, bold: true }, heading: { fontSize: 12.5, bold: true, margin: [0, 10, 0, 4] } }, footer: (page, pages) => ({ text: `${paper.title}, page ${page} of ${pages}`, alignment: 'center', fontSize: 8, color: '#4d5963' }),
+  }
+  saveBlob(await maker.createPdf(definition).getBlob(), name)
+}

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { careTasks, type Job } from '../../../../../core/plan'
+import { jobSchema } from '../../../../../shared/schemas/plan'
+
+const { plan, report, put } = useJob('verdict')
+const { show } = useUnits()
+const today = new Date().toISOString().slice(0, 10)
+const from = computed(() => plan.value.job.careFrom ?? today)
+const tasks = computed(() => careTasks(plan.value, report.value, from.value))
+const fields: Field<keyof Job>[] = [
+  { key: 'bladesDays', label: 'Days between cleanings', quantity: 'number', placeholder: '180' }, { key: 'filterDays', label: 'Days between filter changes', quantity: 'number', placeholder: '90' }, { key: 'tariff', label: 'Price of a kWh', quantity: 'money' },
+]
+const fromId = useId()
+const every = (days: number) => days >= 365 ? `every ${Number((days / 365).toPrecision(2))} years` : days >= 60 ? `every ${Math.round(days / 30)} months` : `every ${days} days`
+const words = (key: string, days: number) => key === 'tight' ? 'once' : every(days)
+const energy = computed(() => {
+  const watts = report.value.pick?.candidate.powerW
+  if (!watts) return null
+  const perYear = watts * plan.value.job.hoursPerDay * 3600 * 365
+  return { perYear, money: plan.value.job.tariff === null ? null : perYear / 3.6e6 * plan.value.job.tariff }
+})
+</script>
+
+<template>
+  <div class="stack">
+    <VerdictTabs />
+    <section class="sheet stack">
+      <div class="sheet-head">
+        <h2>What keeps it so</h2>
+        <a
+          class="button small"
+          :href="`/api/jobs/${plan.job.id}/care.ics`"
+          download
+        >Calendar file</a>
+      </div>
+      <div class="fields tight">
+        <div class="field">
+          <label :for="fromId">Counted from</label>
+          <input
+            :id="fromId"
+            class="text-input"
+            type="date"
+            :value="from"
+            @change="put('careFrom', ($event.target as HTMLInputElement).value || null)"
+          >
+        </div>
+        <FieldGrid
+          class="inline"
+          tight
+          :record="plan.job"
+          :fields="fields"
+          :shape="jobSchema.shape"
+          @set="put"
+        />
+      </div>
+      <table class="data">
+        <thead>
+          <tr>
+            <th>First due</th>
+            <th>What</th>
+            <th>How often</th>
+            <th>Why</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr
+            v-for="t in tasks"
+            :key="t.key"
+          >
+            <td class="mono">
+              {{ t.due }}
+            </td>
+            <td>{{ t.title }}</td>
+            <td>{{ words(t.key, t.everyDays) }}</td>
+            <td class="soft">
+              {{ t.why }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p
+        v-if="energy"
+        class="small soft"
+      >
+        It takes about {{ show(energy.perYear, 'energy') }} a year at {{ plan.job.hoursPerDay }} h a day<template v-if="energy.money !== null">
+          , {{ show(energy.money, 'money') }}
+        </template>. Intervals are common practice; the air of a dusty shed asks for shorter ones.
+      </p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.inline { grid-column: span 3; }
+@media (max-width: 600px) { .inline { grid-column: auto; } }
+</style>

@@ -1,0 +1,1 @@
+/// <reference types="w3c-web-serial" />
