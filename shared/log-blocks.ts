@@ -27,8 +27,8 @@ export function encodeBlock(times: ArrayLike<number>, columns: readonly ArrayLik
   return new Uint8Array(all.buffer)
 }
 
-/** The doubles of a block, copied so that they lie as they must. */
-export const doublesOf = (bytes: Uint8Array): Float64Array => new Float64Array(bytes.slice().buffer)
+/** The doubles of a block, copied so that they lie as they must (a slice of a server's buffer would not be a copy). */
+export const doublesOf = (bytes: Uint8Array): Float64Array => new Float64Array(new Uint8Array(bytes).buffer)
 
 /** Whether a block can be one: whole rows, finite times that do not fall. @returns its rows, or what is wrong */
 export function checkBlock(bytes: Uint8Array, channels: number): number | string {

@@ -35,6 +35,8 @@ const STILL_KS = 0.1 / 60
 /** Where a fit may begin, as shares of the record: at once, after the small part's own time constant, after a change on the way. */
 const BEGINS = [0, 0.04, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.85] as const
 const DONE = 0.95
+/** What the curve itself does not know: a tenth of what is still to come, and how alike two probes read, K. A choice of ours: the scatter alone would promise too much. */
+const MODEL = { share: 0.1, kelvin: 0.1 } as const
 
 function lastSlope(times: Float64Array, values: Float64Array, window: number): number | null {
   const end = times.length
@@ -105,7 +107,8 @@ export function soakOf(times: ArrayLike<number>, values: ArrayLike<number>, ambi
     const done = Math.abs(fit.amplitude)
     const to95S = Math.max(0, fit.tau * Math.log(Math.abs(remaining) / ((1 - DONE) * done)))
     const steady = Math.abs(remaining) <= REST_K && end - t[begin]! >= STEADY_TAU * fit.tau
-    return { ...base, state: steady ? 'steady' : 'predicted', final: fit.final, low: fit.final - fit.halfWidth!, high: fit.final + fit.halfWidth!, to95S, remaining, why: '' }
+    const half = Math.hypot(fit.halfWidth!, MODEL.share * remaining, MODEL.kelvin)
+    return { ...base, state: steady ? 'steady' : 'predicted', final: fit.final, low: fit.final - half, high: fit.final + half, to95S, remaining, why: '' }
   }
   const still = slope !== null && Math.abs(slope) <= STILL_KS && end - t[0]! >= WINDOW_S
   // without a curve only a slope that leaves nothing over a long window is steady

@@ -15,7 +15,7 @@ const line = (x1: number, y1: number, x2: number, y2: number, colour: string, wi
 export interface IntervalRow { label: string, value: number, low: number, high: number, limit: number | null, /** wanted at least or at most */ least: boolean, words: string }
 
 const WIDTH = 620
-const NAME = 150
+const NAME = 210
 const WORDS = 130
 const ROW = 34
 

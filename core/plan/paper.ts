@@ -49,13 +49,13 @@ function targetBlocks({ show, units }: Printer, report: Report): PaperBlock[] {
       const m = t.measured
       return [
         [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', '), `${t.target.kind === 'flow' || t.target.kind === 'runtime' ? 'at least' : 'at most'} ${show(t.target.limit, q)}`,
-        !m ? '–' : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${m.halfWidth ? ` ± ${printNumber(halfIn(m.halfWidth, q, units), 2)}` : ''}`, [verdictWords[t.verdict], t.why, ...(m?.steps ?? [])].filter(Boolean).join('; '),
+        !m ? '–' : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${m.halfWidth ? ` ± ${printNumber(halfIn(m.halfWidth, q, units), 1)}` : ''}`, [verdictWords[t.verdict], t.why, ...(m?.steps ?? [])].filter(Boolean).join('; '),
       ]
     }) },
     ...(measured.length
       ? [{ kind: 'chart' as const, alt: 'Measured values with their ranges against the targets', svg: intervalChart(measured.map((t) => {
           const { value, halfWidth } = t.measured!
-          return { label: [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', ').slice(0, 24), value, low: value - halfWidth, high: value + halfWidth, limit: t.target.limit, least: t.target.kind === 'flow' || t.target.kind === 'runtime', words: `${show(value, targetQuantity[t.target.kind])}, ${verdictWords[t.verdict]}` }
+          return { label: [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', ').slice(0, 34), value, low: value - halfWidth, high: value + halfWidth, limit: t.target.limit, least: t.target.kind === 'flow' || t.target.kind === 'runtime', words: `${show(value, targetQuantity[t.target.kind])}, ${verdictWords[t.verdict]}` }
         }), 'Measured values with their ranges against the targets') }]
       : []),
   ]
@@ -63,19 +63,23 @@ function targetBlocks({ show, units }: Printer, report: Report): PaperBlock[] {
 /** Half of a range in the person's unit: a difference, so without the offset of degrees. */
 const halfIn = (half: number, quantity: Quantity, units: UnitPreferences) => half / preferredUnit(quantity, units).factor
 
-const conditionsShown: { key: keyof Run, label: string, quantity?: Quantity }[] = [
-  { key: 'takenAt', label: 'Taken' }, { key: 'who', label: 'By' }, { key: 'stoodAt', label: 'Instruments stood' }, { key: 'ambientC', label: 'Ambient', quantity: 'temperature' }, { key: 'heatW', label: 'Load', quantity: 'power' }, { key: 'fanV', label: 'Fan voltage', quantity: 'voltage' },
-  { key: 'voltageAt', label: 'Voltage read at' }, { key: 'soakS', label: 'Soaked', quantity: 'duration' }, { key: 'steady', label: 'Steady' }, { key: 'lid', label: 'Lid' }, { key: 'stage', label: 'Stage' }, { key: 'distanceM', label: 'Microphone at', quantity: 'distance' },
-  { key: 'backgroundDbA', label: 'Background', quantity: 'level' }, { key: 'instrument', label: 'Sound meter' }, { key: 'floorDbA', label: 'Its floor', quantity: 'level' },
+/** What a condition is called where it spoils a comparison. */
+const conditionsShown: { key: keyof Run, label: string, quantity?: Quantity, what?: string }[] = [
+  { key: 'takenAt', label: 'Taken' }, { key: 'who', label: 'By' }, { key: 'stoodAt', label: 'Instruments stood' }, { key: 'ambientC', label: 'Ambient', quantity: 'temperature', what: 'ambient' }, { key: 'heatW', label: 'Load', quantity: 'power', what: 'equipment load' },
+  { key: 'fanV', label: 'Fan voltage', quantity: 'voltage', what: 'fan voltage' }, { key: 'voltageAt', label: 'Voltage read at' }, { key: 'soakS', label: 'Soaked', quantity: 'duration', what: 'soak time' }, { key: 'steady', label: 'Steady' }, { key: 'lid', label: 'Lid', what: 'lid' }, { key: 'stage', label: 'Stage' },
+  { key: 'distanceM', label: 'Microphone at', quantity: 'distance', what: 'listening distance' }, { key: 'backgroundDbA', label: 'Background', quantity: 'level' }, { key: 'instrument', label: 'Sound meter', what: 'sound meter' }, { key: 'floorDbA', label: 'Its floor', quantity: 'level' },
 ]
-function conditionBlocks({ show }: Printer, { verdict: { before, after } }: Report): PaperBlock[] {
+const meterWords: Record<string, string> = { phone: 'phone', class2: 'class 2', class1: 'class 1' }
+function conditionBlocks({ show }: Printer, { verdict: { before, after, unfair } }: Report): PaperBlock[] {
   if (!before || !after) return []
   const print = (run: Run, key: keyof Run, quantity?: Quantity) => {
     const value = run[key]
-    return value === null || value === '' ? '–' : quantity ? show(value as number, quantity) : typeof value === 'boolean' ? value ? 'yes' : 'no' : key === 'takenAt' ? day(String(value)) : String(value)
+    if (value === null || value === '') return '–'
+    if (quantity) return show(value as number, quantity)
+    return typeof value === 'boolean' ? value ? 'yes' : 'no' : key === 'takenAt' ? day(String(value)) : meterWords[String(value)] ?? String(value)
   }
-  const rows = conditionsShown.map(c => [c.label, print(before, c.key, c.quantity), print(after, c.key, c.quantity)]).filter(r => r[1] !== '–' || r[2] !== '–')
-  return [{ kind: 'heading', text: 'Under what conditions' }, { kind: 'table', numbers: [], head: ['', before.name, after.name], rows: rows.map(r => r[1] === r[2] || r[0] === 'Taken' ? r : [r[0]!, r[1]!, `${r[2]} (differs)`]) }]
+  const rows = conditionsShown.map(({ key, label, quantity, what }) => [label, print(before, key, quantity), `${print(after, key, quantity)}${unfair.some(u => u.what === what) ? ' (differs)' : ''}`]).filter(r => r[1] !== '–' || r[2] !== '–')
+  return [{ kind: 'heading', text: 'Under what conditions' }, { kind: 'table', numbers: [], head: ['', before.name, after.name], rows }]
 }
 
 function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PaperBlock[] {
@@ -84,7 +88,7 @@ function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PaperB
   return [
     { kind: 'table', numbers: [1, 2, 3], head: ['Reading', 'before', 'after', 'difference', 'says'], rows: comparisons.map(c => [
       [`${readingNames[c.quantity]}${c.asRise ? ' rise over ambient' : ''}`, c.place, c.stage, c.source && `${c.source} alone`].filter(Boolean).join(', '), `${show(c.before, shownAs(c))}${c.n[0] > 1 ? ` (n = ${c.n[0]})` : ''}`, `${show(c.after, shownAs(c))}${c.n[1] > 1 ? ` (n = ${c.n[1]})` : ''}`,
-      c.refused ? '–' : `${plus(c.difference)}${show(c.difference, differenceAs(c))} ± ${printNumber(halfIn(c.halfWidth, differenceAs(c), units), 2)}`, changeWords(c),
+      c.refused ? '–' : `${plus(c.difference)}${show(c.difference, differenceAs(c))} ± ${printNumber(halfIn(c.halfWidth, differenceAs(c), units), 1)}`, changeWords(c),
     ]) },
     unfair.length ? { kind: 'list', items: unfair.map(u => `${sayIn(u.text, units)}. ${u.effect}`) } : { kind: 'text', text: 'No stated condition differs enough to spoil the comparison.' },
     ...(notStated.length || unmatched.length ? [{ kind: 'text' as const, text: [notStated.length ? `Not stated in both: ${notStated.join(', ')}.` : '', unmatched.length ? `Read in one state only: ${unmatched.join('; ')}.` : ''].filter(Boolean).join(' ') }] : []),
@@ -131,10 +135,12 @@ export function paperOf(plan: PlanDocument, report: Report, units: UnitPreferenc
     ...conditionBlocks(printer, report), ...noiseBlocks(printer, plan, report),
     ...(pick ? [{ kind: 'heading' as const, text: 'What was built' }, { kind: 'text' as const, text: `${pick.fanName} at ${show(pick.candidate.driveV, 'voltage')}${plan.source ? `, fed from ${plan.source.name}` : ''}; predicted ${show(pick.served.value, 'flow')} against a need of ${show(report.need.flow.value, 'flow')}${pick.candidate.powerW === null ? '' : `, ${show(pick.candidate.powerW, 'power')}`}${cost === null ? '' : `, ${show(cost, 'money')}`}.` }] : []),
     ...(predictions.length ? [{ kind: 'heading' as const, text: 'Prediction against measurement' }, { kind: 'table' as const, numbers: [1, 2], head: ['', 'predicted', 'measured', 'what it teaches'], rows: predictions.map(p => [p.label, `${show(p.predicted, p.quantity)}${p.low === null ? '' : ` (${show(p.low, p.quantity)} to ${show(p.high, p.quantity)})`}`, show(p.measured, p.quantity), p.teaches]) }] : []),
-    ...(gains.length ? [{ kind: 'heading' as const, text: 'What the gain cost' }, { kind: 'list' as const, items: gains.map((g) => {
-      const price = costPerUnit(g, units)
-      return `${show(g.gain, g.quantity)} ${g.what}${price ? `: ${show(price.money, 'money')} ${price.per}` : ''}`
-    }) }] : []),
+    ...(gains.length
+      ? [{ kind: 'heading' as const, text: 'What the gain cost' }, { kind: 'list' as const, items: gains.map((g) => {
+          const price = costPerUnit(g, units)
+          return `${show(g.gain, g.quantity)} ${g.what}${price ? `: ${show(price.money, 'money')} ${price.per}` : ''}`
+        }) }]
+      : []),
     ...missingBlocks(report),
     ...(open.length ? [{ kind: 'heading' as const, text: 'Still to mend' }, { kind: 'list' as const, items: open.map(f => `${findingMessage(f, units)}: ${f.why}. ${f.fix}`) }] : []),
     { kind: 'heading', text: 'Care' }, { kind: 'list', items: careTasks(plan, report, job.careFrom ?? today).map(t => `${t.due}: ${t.title}. ${t.why}`) },

@@ -78,7 +78,9 @@ export function costPerUnit({ quantity, perUnit }: GainCost, units: UnitPreferen
   return perUnit === null ? null : { money: perUnit * unit.factor, per: quantity === 'number' ? 'per halving' : `per ${unit.symbol}` }
 }
 /** Gains that the verdict shows, with their price. */
-export function gainCosts(report: Report, cost: number | null): GainCost[] {
+export function gainCosts(report: Report, price: number | null): GainCost[] {
+  // what was owned already has no price to share out
+  const cost = price || null
   const { comparisons } = report.verdict
   const rows: GainCost[] = []
   for (const c of comparisons) {

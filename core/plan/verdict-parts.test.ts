@@ -168,9 +168,11 @@ describe('care', () => {
       Object.assign(x.job, { airOutlet: 'outdoors', mustNotFail: true, hoursPerDay: 8 })
     })
     const tasks = careTasks(p, report(p), '2026-01-01')
-    expect(tasks.map(t => t.key)).toEqual(['tight', 'filter', 'blades', 'alarm', 'nests', 'bearing'])
+    expect(tasks.map(t => t.key)).toEqual(['tight', 'filter', 'blades', 'alarm', 'nests'])
     expect(tasks[0]!.due).toBe('2026-01-08')
     p.job.filterDays = 14
+    p.job.hoursPerDay = 24
+    expect(careTasks(p, report(p), '2026-01-01').map(t => t.key)).toContain('bearing')
     expect(careTasks(p, report(p), '2026-01-01').find(t => t.key === 'filter')!.due).toBe('2026-01-15')
     expect(careTasks(plan(), report(plan()), '2026-01-01').map(t => t.key)).not.toContain('filter')
   })

@@ -1,5 +1,4 @@
-import { airState } from '../../core/air'
-import { CP_AIR } from '../../core/air'
+import { airState, CP_AIR } from '../../core/air'
 import { sumLevels, minusBackground } from '../../core/noise'
 import { computeReport, type Fan, type PlanDocument } from '../../core/plan'
 import { normal, seeded } from '../../core/plan/random'

@@ -1,8 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import { openDatabase, type Database } from '../../server/db/database'
 import type { Migration } from '../../server/db/migrate'
 
@@ -50,19 +50,29 @@ export async function startServer(data: string, options: { empty?: boolean, port
   return { url, process: child, output: () => output, stop }
 }
 
-const template = join(root, '.cache', 'test-data')
+const cache = join(root, '.cache')
 
-/** A copy of a data directory with the demo workshop, made once: a new cluster takes seconds, a copy does not. */
+/**
+ * A copy of a data directory with the demo workshop, made once for a build: a new cluster takes seconds, a copy does not.
+ * It is made aside and moved into place, so that test files running side by side never see half of one.
+ */
 export async function demoData(): Promise<string> {
-  const marker = join(template, String(migrations.length))
-  if (!existsSync(marker)) {
-    rmSync(template, { recursive: true, force: true })
-    mkdirSync(template, { recursive: true })
-    const server = await startServer(join(template, 'data'))
+  const template = join(cache, `test-data-${Math.round(statSync(join(root, '.output', 'server', 'index.mjs')).mtimeMs)}`)
+  if (!existsSync(template)) {
+    mkdirSync(cache, { recursive: true })
+    for (const old of readdirSync(cache)) if (old.startsWith('test-data') && old !== basename(template)) rmSync(join(cache, old), { recursive: true, force: true })
+    const aside = join(cache, `making-${process.pid}`)
+    const server = await startServer(aside)
     await server.stop()
-    mkdirSync(marker)
+    try {
+      renameSync(aside, template)
+    }
+    catch {
+      // another test file was faster
+      rmSync(aside, { recursive: true, force: true })
+    }
   }
   const copy = temporaryDir()
-  cpSync(join(template, 'data'), copy, { recursive: true })
+  cpSync(template, copy, { recursive: true })
   return copy
 }

@@ -34,9 +34,12 @@ test('a whole cycle with the stand-in over HTTP: baseline, change, after, verdic
   await page.getByRole('button', { name: 'I have it' }).click()
 
   async function record(which: string, into: string) {
+    const board = page.getByRole('listitem').filter({ hasText: 'Bench board' })
+    await expect(board.getByText(/nothing yet|silent for/)).toBeVisible({ timeout: 20_000 })
     startBox(demo, token, 'job-choir-amplifier', which)
-    await expect(page.getByRole('listitem').filter({ hasText: 'Bench board' }).getByText(/heatsink/)).toBeVisible({ timeout: 20_000 })
-    await page.getByRole('listitem').filter({ hasText: 'Bench board' }).getByRole('button', { name: '● Record' }).click()
+    await expect(board.getByText(/a second|every \d/)).toBeVisible({ timeout: 20_000 })
+    await board.getByRole('button', { name: '● Record' }).click()
+    await expect(page.getByText('● recording,')).toBeVisible()
     const soak = page.getByRole('region', { name: 'Soak' })
     await expect(soak.getByRole('status')).toContainText(/Steady|95 %/, { timeout: 40_000 })
     await expect(soak).toContainText(/\d\s°C to \d/)
@@ -53,7 +56,7 @@ test('a whole cycle with the stand-in over HTTP: baseline, change, after, verdic
     await saved(page)
   }
   await record('as-found', 'a new baseline run')
-  await expect(page.getByLabel('Temperature at heatsink')).not.toHaveValue('')
+  await expect(page.getByRole('textbox', { name: 'Temperature at heatsink' })).toHaveValue(/\d/)
   // silent first, so that the next start is a new boot of the same board
   await link(page, 'Instruments and logs').click()
   await record('as-planned', 'a new run after a change')
@@ -120,7 +123,7 @@ test('a messy logger file: guessed, mended, taken; broken rows are shown', async
   await expect(page.getByText('values are missing')).toHaveCount(0)
   await page.getByLabel('Name of Raum (°C)').fill('room')
   await page.getByRole('button', { name: 'Take 380 rows' }).click()
-  await expect(page.getByText(/380 rows, 6\.6\d?\sh/)).toBeVisible()
+  await expect(page.getByText(/380 rows, 6\.[67]\sh/)).toBeVisible()
   await expect(page.getByText('20 rows of the file could not be read, the first in line 13')).toBeVisible()
   // the soak of the plate over the room is predicted from it
   await expect(page.getByRole('region', { name: 'Soak' }).getByRole('status')).toContainText(/Steady|95 %/)
@@ -215,10 +218,10 @@ test('working out a reading: an anemometer over an opening becomes an airflow', 
   await expect(page.getByText('Wanted: Diameter.')).toBeVisible()
   await type(page, 'Diameter', '100 mm')
   await type(page, 'Speeds read, one after the other', '2.1 2.3 fast')
-  await expect(page.getByText('“fast” cannot be read.')).toBeVisible()
+  await expect(page.getByText('fast” cannot be read.')).toBeVisible()
   await type(page, 'Speeds read, one after the other', '2.1 2.3 1.9 2.0 2.2 2.1')
   await page.getByRole('button', { name: /as the reading/ }).click()
-  await expect(page.getByLabel('Values read')).toHaveValue(/59\.4/)
+  await expect(page.getByLabel('Values read')).toHaveValue(/59\.[34]/)
   await page.getByRole('button', { name: 'Add reading' }).click()
   await expect(page.getByRole('row').filter({ hasText: 'points over the opening, 6 points' })).toBeVisible()
   await page.getByRole('heading', { level: 1 }).click()

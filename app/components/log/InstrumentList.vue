@@ -15,6 +15,9 @@ const nameProblem = ref('')
 const token = ref<{ name: string, token: string } | null>(null)
 const adding = ref(false)
 async function add(kind: 'board' | 'serial') {
+  const wanted = name.value.trim().toLowerCase()
+  nameProblem.value = !wanted ? 'An instrument needs a name.' : props.instruments.some(i => i.name.toLowerCase() === wanted) ? 'Another instrument has this name: give each its own, such as “board 2”.' : ''
+  if (nameProblem.value) return
   const result = await api<{ instrument: { id: string, name: string }, token: string }>('instruments', { method: 'POST', body: { id: newId('instrument'), name: name.value, kind } })
   nameProblem.value = result.ok ? '' : result.message
   if (!result.ok) return

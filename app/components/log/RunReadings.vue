@@ -40,12 +40,13 @@ async function add() {
   await nextTick()
   focusValue()
 }
-function take(quantity: ReadingQuantity, value: number, how: { method: FlowMethod | null, points: number | null }) {
+async function take(quantity: ReadingQuantity, value: number, how: { method: FlowMethod | null, points: number | null }) {
   entry.quantity = quantity
-  void nextTick(() => {
-    Object.assign(entry, { values: [value], ...how })
-    focusValue()
-  })
+  // the change of kind clears the entry first; the field shows the value before it is stepped into
+  await nextTick()
+  Object.assign(entry, { values: [value], ...how })
+  await nextTick()
+  focusValue()
 }
 defineExpose({ focusValue })
 

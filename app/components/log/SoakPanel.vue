@@ -15,6 +15,16 @@ const words = computed(() => {
   if (s.state === 'predicted') return s.to95S === 0 ? '95 % of the rise are done.' : `95 % in ${show(s.to95S, 'duration')}.`
   return `Still rising; the end may not be stated yet: ${s.why}.`
 })
+const details = computed(() => {
+  const s = props.soak
+  if (!s) return ''
+  return [
+    s.tau === null ? '' : `Time constant ${show(s.tau, 'duration')}${s.remaining === null ? '' : `; ${show(Math.abs(s.remaining), 'temperatureDifference')} still to come`}.`,
+    s.slope === null ? '' : `Now ${(60 * s.slope).toFixed(3).replace('-', '−')} K a minute.`,
+    s.changedAt === null ? '' : `Something changed before ${show(s.changedAt, 'duration')}: only what came after is fitted.`,
+    s.final === null ? '' : 'The range is that of the curve; the probe’s own error comes on top.',
+  ].filter(Boolean).join(' ')
+})
 </script>
 
 <template>
@@ -60,17 +70,7 @@ const words = computed(() => {
           {{ words }}
         </p>
         <p class="small soft">
-          <template v-if="soak.tau !== null">
-            Time constant {{ show(soak.tau, 'duration') }}<template v-if="soak.remaining !== null">
-              ; {{ show(Math.abs(soak.remaining), 'temperatureDifference') }} still to come
-            </template>.
-          </template>
-          <template v-if="soak.slope !== null">
-            Now {{ (60 * soak.slope).toFixed(3).replace('-', '−') }} K a minute.
-          </template>
-          <template v-if="soak.changedAt !== null">
-            Something changed before {{ show(soak.changedAt, 'duration') }}: only what came after is fitted.
-          </template>
+          {{ details }}
         </p>
       </template>
     </template>

@@ -239,14 +239,14 @@ usePageKeys([
       </div>
       <div class="stack">
         <SoakPanel
-          v-if="log?.channels.length"
+          v-if="log?.channels.length && view"
           :soak="soak"
           :channels="log.channels"
           :watched="watched"
           @watch="(channel, ambient) => { watched = { channel, ambient } }"
         />
         <ToRun
-          v-if="log?.channels.length"
+          v-if="log?.channels.length && view"
           :log="log"
           :summary="summary"
           :soak="soak"

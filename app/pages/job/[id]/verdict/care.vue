@@ -8,7 +8,7 @@ const today = new Date().toISOString().slice(0, 10)
 const from = computed(() => plan.value.job.careFrom ?? today)
 const tasks = computed(() => careTasks(plan.value, report.value, from.value))
 const fields: Field<keyof Job>[] = [
-  { key: 'bladesDays', label: 'Days between cleanings', quantity: 'number', placeholder: '180' }, { key: 'filterDays', label: 'Days between filter changes', quantity: 'number', placeholder: '90' }, { key: 'tariff', label: 'Price of a kWh', quantity: 'money' },
+  { key: 'bladesDays', label: 'Cleanings, days', quantity: 'number', placeholder: '180' }, { key: 'filterDays', label: 'Filter changes, days', quantity: 'number', placeholder: '90' }, { key: 'tariff', label: 'Price of a kWh', quantity: 'money' },
 ]
 const fromId = useId()
 const every = (days: number) => days >= 365 ? `every ${Number((days / 365).toPrecision(2))} years` : days >= 60 ? `every ${Math.round(days / 30)} months` : `every ${days} days`
@@ -67,7 +67,7 @@ const energy = computed(() => {
             v-for="t in tasks"
             :key="t.key"
           >
-            <td class="mono">
+            <td class="mono due">
               {{ t.due }}
             </td>
             <td>{{ t.title }}</td>
@@ -82,7 +82,7 @@ const energy = computed(() => {
         v-if="energy"
         class="small soft"
       >
-        It takes about {{ show(energy.perYear, 'energy') }} a year at {{ plan.job.hoursPerDay }} h a day<template v-if="energy.money !== null">
+        It takes about {{ Number((energy.perYear / 3.6e6).toPrecision(3)) }} kWh a year at {{ plan.job.hoursPerDay }} h a day<template v-if="energy.money !== null">
           , {{ show(energy.money, 'money') }}
         </template>. Intervals are common practice; the air of a dusty shed asks for shorter ones.
       </p>
@@ -91,6 +91,8 @@ const energy = computed(() => {
 </template>
 
 <style scoped>
+.due { white-space: nowrap; }
 .inline { grid-column: span 3; }
-@media (max-width: 600px) { .inline { grid-column: auto; } }
+@media (max-width: 600px) { .due { white-space: nowrap; }
+.inline { grid-column: auto; } }
 </style>

@@ -250,11 +250,7 @@ const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB
           No level of everything together is logged yet.
         </p>
         <template v-else>
-          <!-- eslint-disable-next-line vue/no-v-html -- the core's own drawing, its words escaped -->
-          <div
-            class="paper"
-            v-html="chart"
-          />
+          <PaperDrawing :svg="chart" />
           <table class="data">
             <thead>
               <tr>
@@ -298,8 +294,6 @@ const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB
 .words { font-family: var(--sans); white-space: normal; }
 table.data th[scope='row'] { font-size: 14px; }
 .entry { display: grid; grid-template-columns: 1fr 1fr 1fr auto; gap: 10px; align-items: end; background: var(--sheet-soft); padding: 10px; border-radius: 6px; }
-.paper { background: #ffffff; border-radius: 5px; padding: 6px; overflow-x: auto; }
-.paper :deep(svg) { max-width: 100%; height: auto; display: block; }
 .bad { color: var(--stop); font-weight: 600; }
 @media (max-width: 960px) { .layout { grid-template-columns: minmax(0, 1fr); } .entry { grid-template-columns: 1fr 1fr; } }
 </style>

@@ -75,13 +75,10 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
             {{ item }}
           </li>
         </ul>
-        <!-- eslint-disable vue/no-v-html -- the core's own drawing, its words escaped -->
-        <div
+        <PaperDrawing
           v-else-if="b.kind === 'chart'"
-          class="chart"
-          v-html="b.svg"
+          :svg="b.svg"
         />
-        <!-- eslint-enable vue/no-v-html -->
         <div
           v-else
           class="scroll-x"
@@ -138,8 +135,6 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
 .title { font-size: 20px; }
 h3 { margin-top: 8px; font-size: 15px; }
 ul { margin: 0; padding-left: 20px; }
-.chart { background: #ffffff; border-radius: 5px; padding: 6px; overflow-x: auto; }
-.chart :deep(svg) { max-width: 100%; height: auto; }
 table.data td { white-space: normal; vertical-align: top; }
 img { max-height: 200px; border-radius: 4px; }
 @media print { .paper { max-width: none; padding: 0; } }
