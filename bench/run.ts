@@ -11,19 +11,8 @@ import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { seeded } from '../core/plan/random'
 import { demoData, startServer } from '../tests/api/harness'
-
-const line = (what: string, value: string, target: string, ok: boolean) => console.log(`${ok ? ' ok ' : 'MISS'}  ${what.padEnd(58)} ${value.padStart(14)}   ${target}`)
-
-/** Median of repeated timings, ms. */
-function time(work: () => unknown, repeats = 15): number {
-  const times: number[] = []
-  for (let i = 0; i < repeats; i++) {
-    const start = performance.now()
-    work()
-    times.push(performance.now() - start)
-  }
-  return times.sort((a, b) => a - b)[Math.floor(repeats / 2)]!
-}
+import { benchLogs } from './logs'
+import { line, time } from './measure'
 
 /** The plain way that finds every crossing: sample each interval in 32 parts, bisect each change of sign. */
 function genericFlow(curve: FanCurve, path: Resistance): number {
@@ -179,6 +168,8 @@ for (let i = 0; i < 5; i++) {
 }
 const layoutTime = laid.sort((x, y) => x - y)[2]!
 line('diagram of 60 nodes laid out', `${layoutTime.toFixed(0)} ms`, 'under 500 ms', layoutTime < 500)
+
+await benchLogs()
 
 if (!existsSync('.output/server/index.mjs')) {
   console.log('The server is not built: run npm start once for its figures.')

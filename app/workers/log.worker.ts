@@ -16,6 +16,8 @@ export interface LogFacts { step: number | null, gaps: Gap[], tachLosses: TachLo
 export interface ImportResult { problem: string, tally: LogTally | null, startedAt: string | null, channels: Channel[], rows: number }
 
 const HEAD = 200_000
+/** Time between telling how far it is, ms: a cancel comes in then. */
+const TELL_MS = 80
 
 const worker = {
   clear(): void {
@@ -68,10 +70,13 @@ const worker = {
     const mine = ++run
     const reader = new LogReader(table)
     const { text } = file
+    let told = performance.now()
     for (let at = rowsBegin(text, table.skip); at < text.length;) {
       const end = partEnd(text, at)
       reader.push(text.slice(at, end))
       at = end
+      if (performance.now() - told < TELL_MS) continue
+      told = performance.now()
       progress(at / text.length)
       await breathe()
       if (mine !== run) return null

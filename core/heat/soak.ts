@@ -106,8 +106,11 @@ export function soakOf(times: ArrayLike<number>, values: ArrayLike<number>, ambi
     const remaining = fit.final - last
     const done = Math.abs(fit.amplitude)
     const to95S = Math.max(0, fit.tau * Math.log(Math.abs(remaining) / ((1 - DONE) * done)))
-    const steady = Math.abs(remaining) <= REST_K && end - t[begin]! >= STEADY_TAU * fit.tau
+    // three time constants have passed, or there was hardly anything to come from where the fit begins
+    const flat = done <= REST_K && end - t[begin]! >= WINDOW_S
+    const steady = Math.abs(remaining) <= REST_K && (flat || end - t[begin]! >= STEADY_TAU * fit.tau)
     const half = Math.hypot(fit.halfWidth!, MODEL.share * remaining, MODEL.kelvin)
+    if (flat && steady) return { ...base, state: 'steady', changedAt: null, tau: null, final: mean(), low: mean() - REST_K, high: mean() + REST_K, to95S: 0, remaining: 0, why: '' }
     return { ...base, state: steady ? 'steady' : 'predicted', final: fit.final, low: fit.final - half, high: fit.final + half, to95S, remaining, why: '' }
   }
   const still = slope !== null && Math.abs(slope) <= STILL_KS && end - t[0]! >= WINDOW_S

@@ -42,7 +42,7 @@ export function intervalChart(rows: readonly IntervalRow[], title: string): stri
 /** Steps of one level, state by state, against an everyday scale and the limit. */
 export function rungChart(rungs: readonly { name: string, level: number, words: string }[], everyday: readonly { level: number, like: string }[], limit: number | null, title: string, width = WIDTH): string {
   const height = 230
-  const [top, bottom] = [16, height - 34]
+  const [top, bottom] = [28, height - 28]
   const levels = [...rungs.map(r => r.level), ...(limit === null ? [] : [limit])]
   const low = Math.min(20, Math.floor((Math.min(...levels) - 4) / 5) * 5)
   const high = Math.ceil((Math.max(...levels) + 4) / 5) * 5

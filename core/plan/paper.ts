@@ -79,7 +79,7 @@ function conditionBlocks({ show }: Printer, { verdict: { before, after, unfair }
     return typeof value === 'boolean' ? value ? 'yes' : 'no' : key === 'takenAt' ? day(String(value)) : meterWords[String(value)] ?? String(value)
   }
   const rows = conditionsShown.map(({ key, label, quantity, what }) => [label, print(before, key, quantity), `${print(after, key, quantity)}${unfair.some(u => u.what === what) ? ' (differs)' : ''}`]).filter(r => r[1] !== '–' || r[2] !== '–')
-  return [{ kind: 'heading', text: 'Under what conditions' }, { kind: 'table', numbers: [], head: ['', before.name, after.name], rows }]
+  return [{ kind: 'heading', text: 'Under what conditions' }, { kind: 'table', numbers: [], head: ['Condition', before.name, after.name], rows }]
 }
 
 function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PaperBlock[] {
@@ -134,7 +134,7 @@ export function paperOf(plan: PlanDocument, report: Report, units: UnitPreferenc
     { kind: 'heading', text: 'Before against after' }, ...comparisonBlocks(printer, report),
     ...conditionBlocks(printer, report), ...noiseBlocks(printer, plan, report),
     ...(pick ? [{ kind: 'heading' as const, text: 'What was built' }, { kind: 'text' as const, text: `${pick.fanName} at ${show(pick.candidate.driveV, 'voltage')}${plan.source ? `, fed from ${plan.source.name}` : ''}; predicted ${show(pick.served.value, 'flow')} against a need of ${show(report.need.flow.value, 'flow')}${pick.candidate.powerW === null ? '' : `, ${show(pick.candidate.powerW, 'power')}`}${cost === null ? '' : `, ${show(cost, 'money')}`}.` }] : []),
-    ...(predictions.length ? [{ kind: 'heading' as const, text: 'Prediction against measurement' }, { kind: 'table' as const, numbers: [1, 2], head: ['', 'predicted', 'measured', 'what it teaches'], rows: predictions.map(p => [p.label, `${show(p.predicted, p.quantity)}${p.low === null ? '' : ` (${show(p.low, p.quantity)} to ${show(p.high, p.quantity)})`}`, show(p.measured, p.quantity), p.teaches]) }] : []),
+    ...(predictions.length ? [{ kind: 'heading' as const, text: 'Prediction against measurement' }, { kind: 'table' as const, numbers: [1, 2], head: ['Quantity', 'predicted', 'measured', 'what it teaches'], rows: predictions.map(p => [p.label, `${show(p.predicted, p.quantity)}${p.low === null ? '' : ` (${show(p.low, p.quantity)} to ${show(p.high, p.quantity)})`}`, show(p.measured, p.quantity), p.teaches]) }] : []),
     ...(gains.length
       ? [{ kind: 'heading' as const, text: 'What the gain cost' }, { kind: 'list' as const, items: gains.map((g) => {
           const price = costPerUnit(g, units)

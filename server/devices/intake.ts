@@ -1,4 +1,4 @@
-import { channelOf, cleanSentinels, plausible, readBench, type BenchMessage, type BenchRow, type Channel, type NamedChannel, type PlausibleQuantity } from '../../core/measure'
+import { channelOf, isSentinel, plausible, readBench, type BenchMessage, type BenchRow, type Channel, type NamedChannel, type PlausibleQuantity } from '../../core/measure'
 import type { InstrumentState, Receipt } from '../../shared/api'
 import { encodeBlock } from '../../shared/log-blocks'
 import type { Database, Queryable } from '../db/database'
@@ -27,10 +27,8 @@ const TACH = { turning: 200, standing: 60, forMs: 3000, fedV: 2 } as const
 /** A value in SI; sentinels and what cannot be are gaps. */
 function clean(channel: NamedChannel, value: number | null, first: boolean): number {
   if (value === null) return NaN
-  // a digital probe's first 85.0 means nothing; later it may be true
-  const [kept] = channel.quantity === 'temperature' ? first ? cleanSentinels([value]) : cleanSentinels([0, value]).slice(1) : [value]
-  if (kept === null || kept === undefined) return NaN
-  const si = kept * channel.factor + channel.offset
+  if (channel.quantity === 'temperature' && isSentinel(value, first)) return NaN
+  const si = value * channel.factor + channel.offset
   return PLAUSIBLE.has(channel.quantity) && plausible(channel.quantity as PlausibleQuantity, si) === 'refuse' ? NaN : si
 }
 

@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { channelName, channelOf, channelUnits, cleanSentinels, plausible, type ChannelQuantity, type LogData, type NamedChannel, type PlausibleQuantity } from '../../core/measure'
+import { channelName, channelOf, channelUnits, isSentinel, refusedOutside, type LogData, type NamedChannel, type PlausibleQuantity } from '../../core/measure'
 
 /**
  * Logger files as they come: any heading, any of the usual separators, points or commas for the decimals, times as seconds,
@@ -176,7 +176,7 @@ function dateSeconds(cell: string, format: TimeFormat): number {
 /** Reads a whole file, part by part; between parts a worker may breathe, tell how far it is, or stop. */
 export class LogReader {
   private times = new Float64Array(4096)
-  private columns: { at: number, channel: NamedChannel, values: Float64Array, plausible: PlausibleQuantity | null }[]
+  private columns: { at: number, channel: NamedChannel, values: Float64Array, low: number, high: number, probe: boolean }[]
   private n = 0
   private line: number
   private offset = 0
@@ -187,7 +187,12 @@ export class LogReader {
 
   constructor(private readonly table: LogTable) {
     this.line = table.skip
-    this.columns = table.columns.flatMap((c, at) => c.channel ? [{ at, channel: c.channel, values: new Float64Array(4096), plausible: PLAUSIBLE.has(c.channel.quantity) ? c.channel.quantity as PlausibleQuantity : null }] : [])
+    this.columns = table.columns.flatMap((c, at) => {
+      if (!c.channel) return []
+      const { quantity } = c.channel
+      const [low, high] = PLAUSIBLE.has(quantity) ? refusedOutside(quantity as PlausibleQuantity) : [-Infinity, Infinity]
+      return [{ at, channel: c.channel, values: new Float64Array(4096), low, high, probe: quantity === 'temperature' }]
+    })
   }
 
   /** Lines of text, whole ones. */
@@ -230,7 +235,8 @@ export class LogReader {
     if (row.length === 1 && row[0]!.trim() === '') return
     const raw = row.length < this.table.columns.length ? NaN : this.timeOf(row)
     if (!Number.isFinite(raw)) return this.breaks(row)
-    if (this.last && row.every((c, i) => c === this.last![i])) {
+    // only a row of the same time can be a whole repeat
+    if (this.last && this.zero !== null && raw - this.zero + this.offset === this.lastTime && row.every((c, i) => c === this.last![i])) {
       this.tally.repeated++
       return
     }
@@ -253,11 +259,11 @@ export class LogReader {
       let value = NaN
       if (cell !== '') {
         const number = Number(decimalComma ? cell.replace(',', '.') : cell)
-        if (number === number && this.real(c.channel.quantity, number)) {
-          value = number * c.channel.factor + c.channel.offset
-          if (c.plausible && plausible(c.plausible, value) === 'refuse') value = NaN
+        if (number === number) {
+          const si = number * c.channel.factor + c.channel.offset
+          if (si >= c.low && si <= c.high && !(c.probe && isSentinel(number, this.n === 0))) value = si
         }
-        else if (number !== number && !blank(cell)) read -= 1000
+        else if (!blank(cell)) read -= 1000
       }
       if (value === value) read++
       else this.tally.gaps++
@@ -274,11 +280,6 @@ export class LogReader {
     this.tally.rows++
   }
 
-  /** Sentinels of digital probes are gaps. */
-  private real(quantity: ChannelQuantity, value: number): boolean {
-    return quantity !== 'temperature' || (value !== 85 && value > -126) || cleanSentinels(this.n ? [0, value] : [value]).at(-1) !== null
-  }
-
   finish(): ReadLog {
     const { format } = this.table
     const dated = this.zero !== null && (format === 'epoch-s' || format === 'epoch-ms' || format === 'ymd' || format === 'dmy' || format === 'mdy')
@@ -286,8 +287,8 @@ export class LogReader {
   }
 }
 
-/** Characters read at once: a worker breathes between parts. */
-const PART = 4_000_000
+/** Characters read at once: few enough that their rows are gone before they grow old in memory. */
+const PART = 400_000
 /** Where the next part of a text ends: at a line end. */
 export function partEnd(text: string, from: number, size = PART): number {
   if (from + size >= text.length) return text.length

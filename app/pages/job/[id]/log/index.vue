@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { newRun, readingMean, runStates, type Run, type RunKind } from '../../../../../core/plan'
+import { runsCsv, runsJson } from '../../../../../shared/exchange/runs-table'
 
 const { store, plan, findings } = useJob('log')
 const route = useRoute()
@@ -24,6 +25,7 @@ const again = (run: Run) => add(run.kind, { changeNo: run.changeNo, changed: run
 const remove = (run: Run) => store.removeWithUndo(`${run.name} removed.`, (d) => {
   d.runs = d.runs.filter(r => r.id !== run.id)
 })
+const fileName = computed(() => plan.value.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
 const editor = ref<{ addReading: () => void }>()
 usePageKeys([{ key: 'r', what: 'Add a reading to the open run', run: () => editor.value?.addReading() }, { key: 'n', what: 'New run after a change', run: addAfter }])
 </script>
@@ -113,6 +115,26 @@ usePageKeys([{ key: 'r', what: 'Add a reading to the open run', run: () => edito
         >
           Three runs of each state, set-up taken apart in between, give a real interval instead of what the instruments are worth.
         </p>
+        <div
+          v-if="states.length"
+          class="row"
+        >
+          <span class="small soft">Take all runs along:</span>
+          <button
+            type="button"
+            class="button quiet small"
+            @click="saveText(runsCsv(plan.runs), `${fileName}-runs.csv`, 'text/csv')"
+          >
+            CSV
+          </button>
+          <button
+            type="button"
+            class="button quiet small"
+            @click="saveText(runsJson(plan.job.name, plan.runs), `${fileName}-runs.json`, 'application/json')"
+          >
+            JSON
+          </button>
+        </div>
         <FindingList :findings="findings" />
       </section>
       <RunEditor

@@ -3,6 +3,7 @@ import { loudnessRatio } from '../../../../../core/noise'
 import { traceLines, type KnownFan } from '../../../../../core/noise/spectrum'
 import { readingMean } from '../../../../../core/plan'
 import type { Side } from '../../../../composables/useListen'
+import type { Heard } from '../../../../workers/listen.worker'
 
 const { plan, report } = useJob('log')
 const shelf = useShelfStore()
@@ -16,6 +17,7 @@ function chosen(side: Side, event: Event) {
   input.value = ''
   if (file) void open(side, file)
 }
+const heardWords = (h: Heard) => `${h.seconds.toFixed(1)} s at ${h.rate / 1000} kHz${h.clipped > 0.0005 ? '; it was too loud for the microphone: record with less gain' : ''}`
 /** Fans whose whine is looked for: picked and old, with the speed that was read in the runs where there is one. */
 const fans = ref<KnownFan[]>([])
 watchEffect(() => {
@@ -126,9 +128,7 @@ const setBlades = (i: number, blades: number | null) => {
               v-else-if="heard[side.key].heard"
               class="small soft"
             >
-              {{ heard[side.key].heard!.seconds.toFixed(1) }} s at {{ heard[side.key].heard!.rate / 1000 }} kHz<template v-if="heard[side.key].heard!.clipped > 0.0005">
-                ; it was too loud for the microphone: record with less gain
-              </template>
+              {{ heardWords(heard[side.key].heard!) }}
             </p>
           </div>
         </div>

@@ -68,12 +68,14 @@ function shift(share: number) {
   const start = Math.max(0, Math.min(end.value - width, from.value + by))
   range.value = { from: start, to: start + width }
 }
+const times = (n: number) => n === 1 ? 'once' : `${n} times`
+const counted = (n: number, one: string, many: string) => n === 1 ? one : `${n} ${many}`
 const remarks = computed(() => {
   const l = log.value
   if (!l) return []
   return [
-    l.remarks, facts.value.gaps.length ? `${facts.value.gaps.length} silences, the longest ${show(facts.value.gaps[0]!.to - facts.value.gaps[0]!.from, 'duration')}` : '', l.lost ? `${l.lost} rows never came` : '', l.repeated ? `${l.repeated} rows were sent twice and stored once` : '',
-    l.clockJumps ? `the board’s clock jumped ${l.clockJumps} times` : '', l.boots > 1 ? `the board started ${l.boots} times` : '', facts.value.tachLosses.length ? `the fan stood ${facts.value.tachLosses.length} times although it was fed` : '',
+    l.remarks, facts.value.gaps.length ? `${counted(facts.value.gaps.length, 'one silence,', 'silences, the longest')} ${show(facts.value.gaps[0]!.to - facts.value.gaps[0]!.from, 'duration')}` : '', l.lost ? `${counted(l.lost, 'one row', 'rows')} never came` : '', l.repeated ? `${counted(l.repeated, 'one row was', 'rows were')} sent twice and stored once` : '',
+    l.clockJumps ? `the board’s clock jumped ${times(l.clockJumps)}` : '', l.boots > 1 ? `the board started ${times(l.boots)}` : '', facts.value.tachLosses.length ? `the fan stood ${times(facts.value.tachLosses.length)} although it was fed` : '',
   ].filter(Boolean)
 })
 const list_ = ref<{ recordFirst: () => void }>()

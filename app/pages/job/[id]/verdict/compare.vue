@@ -65,9 +65,10 @@ const date = (iso: string) => new Date(iso).toLocaleDateString(undefined, { date
                 >
                   <label class="tick"><input
                     type="checkbox"
+                    :aria-label="`${run.name} counts as ${s.title}`"
                     :checked="s.list.value.includes(run.id)"
                     @change="toggle(s.list, run.id)"
-                  ><span class="visually-hidden">{{ run.name }} counts as {{ s.title }}</span></label>
+                  ></label>
                 </td>
               </tr>
             </template>

@@ -99,7 +99,7 @@ const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB
           <table class="data">
             <thead>
               <tr>
-                <th>Only this running, level and share</th>
+                <th>Only this running</th>
                 <th
                   v-for="s in ladder.stages"
                   :key="s.stage"
