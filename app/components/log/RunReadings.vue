@@ -236,9 +236,9 @@ const valueSchema = readingSchema.shape.value
 .entry .button { min-height: 34px; }
 .readings td { padding: 3px 6px; min-width: 96px; vertical-align: top; }
 .readings td:first-child { padding-top: 9px; }
-.readings td:nth-child(2) { min-width: 170px; }
+.readings td:nth-child(2) { min-width: 150px; }
 .readings td:last-child { min-width: 0; }
-.readings td:nth-child(5) { min-width: 160px; }
+.readings td:nth-child(5) { min-width: 195px; }
 .block { display: block; }
 .bad { color: var(--stop); font-weight: 500; }
 @media (max-width: 600px) { .value, .buttons { grid-column: 1 / -1; } .buttons { padding-top: 0; } }
