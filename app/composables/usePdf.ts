@@ -13,7 +13,7 @@ function contentOf({ title, subtitle, blocks }: Paper): Content[] {
     if (b.kind === 'chart') return { svg: b.svg, width: WIDTH, margin: [0, 4, 0, 8] }
     return {
       margin: [0, 0, 0, 8], layout: 'lightHorizontalLines', fontSize: 9,
-      table: { headerRows: 1, widths: b.head.map((_, i) => i === b.head.length - 1 ? '*' : 'auto'), body: [b.head.map(text => ({ text, bold: true })), ...b.rows.map(r => r.map((text, i) => ({ text, alignment: b.numbers.includes(i) ? 'right' as const : 'left' as const })))] },
+      table: { headerRows: 1, widths: b.head.map((_, i) => i === b.head.length - 1 ? '*' : 'auto'), body: [b.head.map((text, i) => ({ text, bold: true, alignment: b.numbers.includes(i) ? 'right' as const : 'left' as const })), ...b.rows.map(r => r.map((text, i) => ({ text, alignment: b.numbers.includes(i) ? 'right' as const : 'left' as const })))] },
     }
   })
   return [{ text: title, style: 'title' }, { text: subtitle, color: '#4d5963', margin: [0, 0, 0, 10] }, ...body]

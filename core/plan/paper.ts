@@ -49,7 +49,7 @@ function targetBlocks({ show, units }: Printer, report: Report): PaperBlock[] {
       const m = t.measured
       return [
         [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', '), `${t.target.kind === 'flow' || t.target.kind === 'runtime' ? 'at least' : 'at most'} ${show(t.target.limit, q)}`,
-        !m ? '–' : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${m.halfWidth ? ` ± ${printNumber(halfIn(m.halfWidth, q, units), 1)}` : ''}`, [verdictWords[t.verdict], t.why, ...(m?.steps ?? [])].filter(Boolean).join('; '),
+        !m ? '–' : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${m.halfWidth ? `\u00a0±\u00a0${printNumber(halfIn(m.halfWidth, q, units), 1)}` : ''}`, [verdictWords[t.verdict], t.why, ...(m?.steps ?? [])].filter(Boolean).join('; '),
       ]
     }) },
     ...(measured.length
@@ -87,8 +87,8 @@ function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PaperB
   if (!verdict.before || !verdict.after) return [{ kind: 'text', text: 'It takes a baseline and a run after the change.' }]
   return [
     { kind: 'table', numbers: [1, 2, 3], head: ['Reading', 'before', 'after', 'difference', 'says'], rows: comparisons.map(c => [
-      [`${readingNames[c.quantity]}${c.asRise ? ' rise over ambient' : ''}`, c.place, c.stage, c.source && `${c.source} alone`].filter(Boolean).join(', '), `${show(c.before, shownAs(c))}${c.n[0] > 1 ? ` (n = ${c.n[0]})` : ''}`, `${show(c.after, shownAs(c))}${c.n[1] > 1 ? ` (n = ${c.n[1]})` : ''}`,
-      c.refused ? '–' : `${plus(c.difference)}${show(c.difference, differenceAs(c))} ± ${printNumber(halfIn(c.halfWidth, differenceAs(c), units), 1)}`, changeWords(c),
+      [`${readingNames[c.quantity]}${c.asRise ? ' rise over ambient' : ''}`, c.place, c.stage, c.source && `${c.source} alone`].filter(Boolean).join(', '), `${show(c.before, shownAs(c))}${c.n[0] > 1 ? ` (n\u00a0=\u00a0${c.n[0]})` : ''}`, `${show(c.after, shownAs(c))}${c.n[1] > 1 ? ` (n\u00a0=\u00a0${c.n[1]})` : ''}`,
+      c.refused ? '–' : `${plus(c.difference)}${show(c.difference, differenceAs(c))}\u00a0±\u00a0${printNumber(halfIn(c.halfWidth, differenceAs(c), units), 1)}`, changeWords(c),
     ]) },
     unfair.length ? { kind: 'list', items: unfair.map(u => `${sayIn(u.text, units)}. ${u.effect}`) } : { kind: 'text', text: 'No stated condition differs enough to spoil the comparison.' },
     ...(notStated.length || unmatched.length ? [{ kind: 'text' as const, text: [notStated.length ? `Not stated in both: ${notStated.join(', ')}.` : '', unmatched.length ? `Read in one state only: ${unmatched.join('; ')}.` : ''].filter(Boolean).join(' ') }] : []),
@@ -99,10 +99,13 @@ function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): Pap
   const target = plan.targets.find(t => t.kind === 'level')
   const place = target?.place ?? ''
   const { states, afterState, beforeState } = report.verdict
-  const rungs = upgradeRungs(states.filter(s => s.kind !== 'bench'), place)
+  const measured = states.filter(s => s.kind !== 'bench')
+  // where the target's own place was never measured, what was measured elsewhere still tells the steps
+  const there = upgradeRungs(measured, place)
+  const rungs = there.length > 1 ? there : upgradeRungs(measured, '')
   const ladder = noiseLadder((afterState ?? beforeState)?.runs ?? [], '', target?.limit ?? null)
   const blocks: PaperBlock[] = []
-  if (rungs.length > 1) blocks.push({ kind: 'chart', alt: 'Sound level step by step', svg: rungChart(rungs.map((r, i) => ({ name: r.name, level: r.level, words: i ? `${show(r.level, 'level')}, × ${r.ratio.toFixed(2)}` : show(r.level, 'level') })), everydayLevels, target?.limit ?? null, 'Sound level step by step against an everyday scale') })
+  if (rungs.length > 1) blocks.push({ kind: 'chart', alt: 'Sound level step by step', svg: rungChart(rungs.map((r, i) => ({ name: r.name, level: r.level, words: i ? `${show(r.level, 'level')}, × ${r.ratio.toFixed(2)}` : show(r.level, 'level') })), everydayLevels, rungs === there ? target?.limit ?? null : null, 'Sound level step by step against an everyday scale') })
   if (ladder.sources.length) {
     blocks.push({ kind: 'table', numbers: [1, 2, 3], head: ['Stage', 'sum of the sources', 'all together', 'most it can fall', 'fix next'], rows: ladder.stages.map(s => [s.stage, show(s.sum, 'level'), show(s.whole, 'level'), s.drop === null ? '–' : show(s.drop, 'levelDifference'), s.next ?? '–']) })
   }

@@ -11,14 +11,17 @@ function chosen(event: Event) {
 </script>
 
 <template>
-  <div class="field">
-    <label
-      :for="id"
-      :class="{ 'visually-hidden': hideLabel }"
-    >{{ label }}</label>
+  <FieldShell
+    :id="id"
+    v-slot="{ describedBy }"
+    :label="label"
+    :hide-label="hideLabel"
+    :hint="hint"
+  >
     <select
       :id="id"
       class="choice"
+      :aria-describedby="describedBy"
       :value="index"
       @change="chosen"
     >
@@ -37,9 +40,5 @@ function chosen(event: Event) {
         {{ option.label }}
       </option>
     </select>
-    <span
-      v-if="hint"
-      class="hint"
-    >{{ hint }}</span>
-  </div>
+  </FieldShell>
 </template>

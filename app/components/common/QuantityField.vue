@@ -74,15 +74,17 @@ function giveUp() {
   error.value = ''
   text.value = shown()
 }
-const describedBy = computed(() => error.value ? `${id}-error` : props.hint ? `${id}-hint` : undefined)
 </script>
 
 <template>
-  <div class="field">
-    <label
-      :for="id"
-      :class="{ 'visually-hidden': hideLabel }"
-    >{{ label }}</label>
+  <FieldShell
+    :id="id"
+    v-slot="{ describedBy }"
+    :label="label"
+    :hide-label="hideLabel"
+    :error="error"
+    :hint="hint"
+  >
     <input
       :id="id"
       class="text-input mono"
@@ -98,16 +100,5 @@ const describedBy = computed(() => error.value ? `${id}-error` : props.hint ? `$
       @blur="left"
       @keydown.esc.stop="giveUp"
     >
-    <span
-      v-if="error"
-      :id="`${id}-error`"
-      class="error"
-      role="alert"
-    >{{ error }}</span>
-    <span
-      v-else-if="hint"
-      :id="`${id}-hint`"
-      class="hint"
-    >{{ hint }}</span>
-  </div>
+  </FieldShell>
 </template>

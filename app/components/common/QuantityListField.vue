@@ -43,11 +43,14 @@ function left() {
 </script>
 
 <template>
-  <div class="field">
-    <label
-      :for="id"
-      :class="{ 'visually-hidden': hideLabel }"
-    >{{ label }}</label>
+  <FieldShell
+    :id="id"
+    v-slot="{ describedBy }"
+    :label="label"
+    :hide-label="hideLabel"
+    :error="error"
+    :hint="hint"
+  >
     <input
       :id="id"
       class="text-input mono"
@@ -57,21 +60,10 @@ function left() {
       :value="text"
       :placeholder="placeholder"
       :aria-invalid="error ? 'true' : undefined"
-      :aria-describedby="error ? `${id}-error` : hint ? `${id}-hint` : undefined"
+      :aria-describedby="describedBy"
       @input="typed(($event.target as HTMLInputElement).value)"
       @focus="focused = true"
       @blur="left"
     >
-    <span
-      v-if="error"
-      :id="`${id}-error`"
-      class="error"
-      role="alert"
-    >{{ error }}</span>
-    <span
-      v-else-if="hint"
-      :id="`${id}-hint`"
-      class="hint"
-    >{{ hint }}</span>
-  </div>
+  </FieldShell>
 </template>

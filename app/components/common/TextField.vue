@@ -21,11 +21,14 @@ function left() {
 </script>
 
 <template>
-  <div class="field">
-    <label
-      :for="id"
-      :class="{ 'visually-hidden': hideLabel }"
-    >{{ label }}</label>
+  <FieldShell
+    :id="id"
+    v-slot="{ describedBy }"
+    :label="label"
+    :hide-label="hideLabel"
+    :error="error"
+    :hint="hint"
+  >
     <component
       :is="lines ? 'textarea' : 'input'"
       :id="id"
@@ -36,7 +39,7 @@ function left() {
       :placeholder="placeholder"
       :maxlength="maxlength ?? (lines ? 4000 : 120)"
       :aria-invalid="error ? 'true' : undefined"
-      :aria-describedby="error ? `${id}-error` : undefined"
+      :aria-describedby="describedBy"
       autocomplete="off"
       :list="suggest?.length ? `${id}-list` : undefined"
       @input="typed(($event.target as HTMLInputElement).value)"
@@ -53,15 +56,5 @@ function left() {
         :value="word"
       />
     </datalist>
-    <span
-      v-if="error"
-      :id="`${id}-error`"
-      class="error"
-      role="alert"
-    >{{ error }}</span>
-    <span
-      v-else-if="hint"
-      class="hint"
-    >{{ hint }}</span>
-  </div>
+  </FieldShell>
 </template>

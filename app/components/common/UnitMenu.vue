@@ -7,7 +7,7 @@ const names: Partial<Record<Quantity, string>> = {
 }
 const rows = computed(() => (Object.keys(preferenceSets.metric) as Quantity[]).filter(q => names[q]).map(q => ({ q, name: names[q]!, units: quantityInfo(q).units.map(u => u.symbol), chosen: unitSymbol(q, settings.units) })))
 const summary = computed(() => (['flow', 'pressure', 'temperature'] as const).map(q => unitSymbol(q, settings.units)).join(' · '))
-const themes = [['system', 'as the system'], ['light', 'light'], ['dark', 'dark']] as const
+const themes = [{ value: 'system' as const, label: 'as the system' }, { value: 'light' as const, label: 'light' }, { value: 'dark' as const, label: 'dark' }]
 </script>
 
 <template>
@@ -26,21 +26,12 @@ const themes = [['system', 'as the system'], ['light', 'light'], ['dark', 'dark'
       </button>
     </template>
     <div class="stack">
-      <div
-        class="segments"
-        role="group"
-        aria-label="All units"
-      >
-        <button
-          v-for="set in (['metric', 'imperial'] as const)"
-          :key="set"
-          type="button"
-          :aria-pressed="settings.system === set"
-          @click="settings.setSystem(set)"
-        >
-          {{ set }}
-        </button>
-      </div>
+      <SegmentChoice
+        label="All units"
+        :options="[{ value: 'metric', label: 'metric' }, { value: 'imperial', label: 'imperial' }]"
+        :model-value="settings.system === 'own' ? null : settings.system"
+        @update:model-value="settings.setSystem($event)"
+      />
       <div class="grid">
         <label
           v-for="row in rows"
@@ -60,21 +51,12 @@ const themes = [['system', 'as the system'], ['light', 'light'], ['dark', 'dark'
           </select>
         </label>
       </div>
-      <div
-        class="segments"
-        role="group"
-        aria-label="Theme"
-      >
-        <button
-          v-for="[key, name] in themes"
-          :key="key"
-          type="button"
-          :aria-pressed="settings.theme === key"
-          @click="settings.setTheme(key)"
-        >
-          {{ name }}
-        </button>
-      </div>
+      <SegmentChoice
+        label="Theme"
+        :options="themes"
+        :model-value="settings.theme"
+        @update:model-value="settings.setTheme($event)"
+      />
     </div>
   </el-popover>
 </template>

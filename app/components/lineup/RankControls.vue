@@ -19,21 +19,11 @@ const filtered = computed(() => {
 
 <template>
   <div class="controls">
-    <div
-      class="segments"
-      role="group"
-      aria-label="Rank by"
-    >
-      <button
-        v-for="o in objectives.slice(0, BUTTONS)"
-        :key="o.value"
-        type="button"
-        :aria-pressed="choice.objective === o.value"
-        @click="choice.objective = o.value"
-      >
-        {{ o.label }}
-      </button>
-    </div>
+    <SegmentChoice
+      v-model="choice.objective"
+      label="Rank by"
+      :options="objectives.slice(0, BUTTONS)"
+    />
     <div class="row filters small">
       <ChoiceField
         v-model="further"

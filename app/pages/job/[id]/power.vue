@@ -81,21 +81,11 @@ const print = () => window.print()
       <div class="sheet-head">
         <h2>From the source to the fan</h2>
         <div class="row no-print">
-          <div
-            class="segments"
-            role="group"
-            aria-label="Show the wiring as"
-          >
-            <button
-              v-for="v in views"
-              :key="v.value"
-              type="button"
-              :aria-pressed="view === v.value"
-              @click="view = v.value"
-            >
-              {{ v.label }}
-            </button>
-          </div>
+          <SegmentChoice
+            v-model="view"
+            label="Show the wiring as"
+            :options="views"
+          />
           <button
             type="button"
             class="button small"

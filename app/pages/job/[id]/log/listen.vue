@@ -59,26 +59,11 @@ const setBlades = (i: number, blades: number | null) => {
       <section class="sheet stack">
         <div class="sheet-head">
           <h2>Two recordings, one spot</h2>
-          <div
-            class="segments"
-            role="group"
-            aria-label="What is drawn"
-          >
-            <button
-              type="button"
-              :aria-pressed="view === 'bands'"
-              @click="view = 'bands'"
-            >
-              Bands
-            </button>
-            <button
-              type="button"
-              :aria-pressed="view === 'fine'"
-              @click="view = 'fine'"
-            >
-              Fine lines
-            </button>
-          </div>
+          <SegmentChoice
+            v-model="view"
+            label="What is drawn"
+            :options="[{ value: 'bands', label: 'Bands' }, { value: 'fine', label: 'Fine lines' }]"
+          />
         </div>
         <div class="pair">
           <div
