@@ -158,11 +158,14 @@ export const sunSchema = z.object({
   id: idSchema, panelW: maybe(within(0.1, 5000)), panelVoc: maybe(within(0.5, 100)), panelVmp: maybe(within(0.5, 100)), controller: z.enum(['tracking', 'series', 'none']), sunHours: z.array(within(0, 16)).length(12, 'Twelve months are wanted.'), wishedDays: maybe(within(0, 365)),
 })
 
+/** What a reading of a kind may be; small pressures may come out below zero by the sensor's noise. */
+export const readingLimit = (quantity: typeof readingQuantities[number]): z.ZodType<number> => quantity === 'power' ? within(0, 20000) : quantity === 'duration' ? within(0, 1e8) : quantity === 'pressure' ? within(-5, 5000) : limits[quantity]
+
 export const readingSchema = z.object({
   id: idSchema, quantity: z.enum(readingQuantities), place: shortText, value: within(-60, 1e8), repeats: z.array(within(-60, 1e8)).max(60, 'At most 60 repeats.'), stage: shortText, source: shortText,
   method: maybe(z.enum(['traverse', 'hood', 'jet', 'vane-centre'])), points: maybe(z.number().int('A whole number is wanted.').min(1, 'At least 1.').max(400, 'Not above 400.')),
 }).superRefine((r, context) => {
-  const check: z.ZodType = r.quantity === 'power' ? within(0, 20000) : r.quantity === 'duration' ? within(0, 1e8) : limits[r.quantity]
+  const check = readingLimit(r.quantity)
   for (const [i, value] of [r.value, ...r.repeats].entries()) {
     const result = check.safeParse(value)
     if (!result.success) context.addIssue({ code: 'custom', path: i ? ['repeats', i - 1] : ['value'], message: result.error.issues[0]!.message })

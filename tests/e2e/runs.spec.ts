@@ -16,6 +16,8 @@ test('replicates by keyboard: a run after the change, measured again, gives a re
     await choose(page, 'No longer changing', 'yes')
     await choose(page, 'Lid or door', 'closed')
   }
+  await expect(page.getByLabel('Name of the run')).toHaveValue('Closed box, one firing')
+  await page.getByRole('heading', { level: 1 }).click()
   await page.keyboard.press('n')
   await expect(page.getByLabel('Name of the run')).toHaveValue('After change 1')
   await conditions('41.2 41.6 41.3 °C', '24 °C')

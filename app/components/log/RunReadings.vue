@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { newReading, readingMean, readingNames, usualStages, type FlowMethod, type Reading, type ReadingQuantity, type Run } from '../../../core/plan'
 import { quantityInfo } from '../../../core/units'
-import { readingSchema } from '../../../shared/schemas/plan'
+import { readingLimit } from '../../../shared/schemas/plan'
 
 /** What was read in a run: kind, place, stage, the source that ran alone, one or several values. */
 const props = defineProps<{ run: Run }>()
@@ -62,7 +62,6 @@ const setValues = (reading: Reading, values: number[]) => {
   const [value, ...repeats] = values
   if (value !== undefined) edit(reading.id, 'value', r => Object.assign(r, { value, repeats }))
 }
-const valueSchema = readingSchema.shape.value
 </script>
 
 <template>
@@ -132,7 +131,7 @@ const valueSchema = readingSchema.shape.value
               hide-label
               required
               :quantity="reading.quantity"
-              :schema="valueSchema"
+              :schema="readingLimit(reading.quantity)"
               :hint="reading.repeats.length ? `mean ${show(readingMean(reading), reading.quantity)}` : ''"
               :model-value="[reading.value, ...reading.repeats]"
               @update:model-value="setValues(reading, $event)"
@@ -195,7 +194,7 @@ const valueSchema = readingSchema.shape.value
         label="Values read"
         :quantity="entry.quantity"
         :placeholder="quantityInfo(entry.quantity).example"
-        :schema="valueSchema"
+        :schema="readingLimit(entry.quantity)"
         hint="several where it was read again: 33.8 34.1 33.6"
       />
     </div>

@@ -3,6 +3,7 @@ import type { SoakReport } from '../../../core/heat'
 import type { WindowSummary } from '../../../core/measure'
 import { newReading, newRun, readingNames, type ReadingQuantity, type Run } from '../../../core/plan'
 import type { LogSummary } from '../../../shared/api'
+import { readingLimit } from '../../../shared/schemas/plan'
 
 /** Takes the window's values into a run: means of the window, the predicted end of the watched temperature, the conditions. */
 const props = defineProps<{ log: LogSummary, summary: (WindowSummary | null)[], soak: SoakReport | null, watched: number | null, windowS: number, /** end of the window, s from the log's start */ endS: number }>()
@@ -23,7 +24,9 @@ const useEnd = ref(true)
 const predicted = computed(() => props.soak?.state === 'predicted' && useEnd.value)
 
 interface Row { quantity: ReadingQuantity, place: string, value: number, what: string }
-const rows = computed(() => props.log.channels.flatMap((c, i): Row[] => {
+/** A sensor's noise around zero is zero where less cannot be. */
+const NEVER_BELOW_ZERO = new Set<ReadingQuantity>(['flow', 'rotation', 'voltage', 'current', 'power', 'level'])
+const found = computed(() => props.log.channels.flatMap((c, i): Row[] => {
   const s = props.summary[i]
   if (!s || !(c.quantity in readingNames)) return []
   const quantity = c.quantity as ReadingQuantity
@@ -31,6 +34,7 @@ const rows = computed(() => props.log.channels.flatMap((c, i): Row[] => {
   if (quantity === 'temperature' && isAmbient(c.name)) return [{ quantity, place: c.name, value: s.last, what: 'last, taken as the ambient' }]
   return [{ quantity, place: c.name, value: quantity === 'temperature' ? s.last : s.mean, what: quantity === 'temperature' ? 'last' : 'mean of the window' }]
 }))
+const rows = computed(() => found.value.map(r => NEVER_BELOW_ZERO.has(r.quantity) ? { ...r, value: Math.max(0, r.value) } : r).filter(r => readingLimit(r.quantity).safeParse(r.value).success))
 const ambient = computed(() => rows.value.find(r => r.quantity === 'temperature' && isAmbient(r.place)) ?? null)
 const volts = computed(() => rows.value.find(r => r.quantity === 'voltage') ?? null)
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { afterReduction, loudnessRatio } from '../../../../../core/noise'
 import { everydayLevels, LADDER_GAP_DB, newReading, noiseLadder, rungChart, runStates, upgradeRungs, usualStages, type LadderStage } from '../../../../../core/plan'
-import { readingSchema } from '../../../../../shared/schemas/plan'
+import { readingLimit } from '../../../../../shared/schemas/plan'
 
 const { store, plan, report } = useJob('verdict')
 const { show } = useUnits()
@@ -55,7 +55,7 @@ function add() {
   entry.value = null
   turn.value++
 }
-const valueSchema = readingSchema.shape.value
+const valueSchema = readingLimit('level')
 const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB ? `${show(s.gap, 'levelDifference')} more than its sources: one is missing from the list` : s.gap < -LADDER_GAP_DB ? `${show(-s.gap, 'levelDifference')} less than its sources: was one read nearer, or with others running?` : 'they agree'
 </script>
 
