@@ -77,7 +77,7 @@ test('garbage, a wrong token and a torn line are told; what is good is kept', as
   const post = (text: string, t = token) => fetch(`${demo.url}/api/instruments/readings`, { method: 'POST', headers: { authorization: `Bearer ${t}` }, body: text })
   expect((await post('0 0 a_V=1', 'nonsense')).status).toBe(401)
   expect((await post('# boot=q\n0 0 plate_degC=24 fan_rpm=2400 fan_V=24\n###!!\nx y z\n')).status).toBe(200)
-  await expect(page.getByText(/2 lines could not be read|1 lines could not be read/)).toBeVisible()
+  await expect(page.getByText(/(One line|\d+ lines) could not be read/)).toBeVisible()
   await post('# boot=q\n1 1000 fan_rpm=0 fan_V=24\n2 5000 fan_rpm=0 fan_V=24\n')
   await expect(page.getByText('tach lost')).toBeVisible()
 })
@@ -207,7 +207,9 @@ test('the path is scaled by what was measured, in a variant', async ({ page, dem
   await page.getByRole('button', { name: 'Scale the path to the measured flow, as a variant' }).click()
   await page.getByRole('button', { name: 'Open it' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Film-drying cabinet, path as measured')
-  await page.getByRole('link', { name: 'Redpoll, back to the bench' }).click()
+  // the bench is shared by the tests of this server: it is left as it was
+  const id = new URL(page.url()).pathname.split('/')[2]
+  expect((await page.request.delete(`${demo.url}/api/jobs/${id}`)).ok()).toBe(true)
 })
 
 test('working out a reading: an anemometer over an opening becomes an airflow', async ({ page, demo }) => {

@@ -191,7 +191,7 @@ defineExpose({ recordFirst: () => {
           v-if="one.live?.refused"
           class="small soft"
         >
-          {{ one.live.refused }} lines could not be read, last {{ one.live.lastRefusal }}.
+          {{ one.live.refused === 1 ? 'One line' : `${one.live.refused} lines` }} could not be read, last {{ one.live.lastRefusal }}.
         </p>
         <div class="row">
           <button

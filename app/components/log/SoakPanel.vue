@@ -19,8 +19,9 @@ const details = computed(() => {
   const s = props.soak
   if (!s) return ''
   return [
-    s.tau === null ? '' : `Time constant ${show(s.tau, 'duration')}${s.remaining === null ? '' : `; ${show(Math.abs(s.remaining), 'temperatureDifference')} still to come`}.`,
-    s.slope === null ? '' : `Now ${(60 * s.slope).toFixed(3).replace('-', '−')} K a minute.`,
+    s.tau === null ? '' : `Time constant ${show(s.tau, 'duration')}${s.remaining === null || s.state === 'steady' ? '' : `; ${show(Math.abs(s.remaining), 'temperatureDifference')} still to come`}.`,
+    // where it is steady a slope is noise
+    s.slope === null || s.state === 'steady' ? '' : `Now ${(60 * s.slope).toFixed(3).replace('-', '−')} K a minute.`,
     s.changedAt === null ? '' : `Something changed before ${show(s.changedAt, 'duration')}: only what came after is fitted.`,
     s.final === null ? '' : 'The range is that of the curve; the probe’s own error comes on top.',
   ].filter(Boolean).join(' ')

@@ -66,7 +66,7 @@ usePageKeys([
               <StateMark state="fix" /> {{ counts.fix }} to fix
             </template>
             <template v-if="counts.note">
-              <StateMark state="note" /> {{ counts.note }} notes
+              <StateMark state="note" /> {{ counts.note === 1 ? '1 note' : `${counts.note} notes` }}
             </template>
             <template v-if="!counts.stop && !counts.fix && !counts.note">
               no findings

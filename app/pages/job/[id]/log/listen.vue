@@ -153,7 +153,7 @@ const setBlades = (i: number, blades: number | null) => {
               v-if="gone"
               class="small"
             >
-              {{ gone }} narrow lines of before are gone.
+              {{ gone === 1 ? 'One narrow line of before is' : `${gone} narrow lines of before are` }} gone.
             </p>
           </template>
           <p
