@@ -65,8 +65,8 @@ export function ensureBuild() {
 }
 
 /** Starts the built server; resolves when it answers, rejects when it ends first. */
-export function startServer({ port, host, data, empty }, output = 'inherit') {
-  const env = { ...process.env, PORT: String(port), HOST: host, NITRO_PORT: String(port), NITRO_HOST: host, REDPOLL_DATA: data, REDPOLL_EMPTY: empty ? '1' : '', NODE_ENV: 'production' }
+export function startServer({ port, host, data, empty, bench }, output = 'inherit') {
+  const env = { ...process.env, PORT: String(port), HOST: host, NITRO_PORT: String(port), NITRO_HOST: host, REDPOLL_DATA: data, REDPOLL_EMPTY: empty ? '1' : '', NODE_ENV: 'production', ...(bench ? { REDPOLL_BENCH: bench } : {}) }
   const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], { cwd: root, env, stdio: ['ignore', 'pipe', output] })
   child.stdout.on('data', (text) => {
     for (const line of String(text).split('\n')) if (line.startsWith('[redpoll]') && output === 'inherit') console.log(line)

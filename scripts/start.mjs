@@ -6,11 +6,11 @@ import { parseArgs } from 'node:util'
 import { checkNode, ensureBuild, ensurePackages, root, say, startServer } from './lib.mjs'
 
 checkNode()
-const usage = 'npm start -- [--port 3000] [--host 127.0.0.1] [--data DIR] [--empty]'
+const usage = 'npm start -- [--port 3000] [--host 127.0.0.1] [--data DIR] [--bench 0.0.0.0:3100] [--empty]'
 let options
 try {
   options = parseArgs({ options: {
-    port: { type: 'string', default: '3000' }, host: { type: 'string', default: '127.0.0.1' }, data: { type: 'string', default: '.data' }, empty: { type: 'boolean', default: false }, help: { type: 'boolean', default: false },
+    port: { type: 'string', default: '3000' }, host: { type: 'string', default: '127.0.0.1' }, data: { type: 'string', default: '.data' }, bench: { type: 'string' }, empty: { type: 'boolean', default: false }, help: { type: 'boolean', default: false },
   } }).values
 }
 catch (error) {
@@ -18,12 +18,16 @@ catch (error) {
   process.exit(2)
 }
 if (options.help) {
-  console.log(`${usage}\n  --empty  begin a new data directory without the demo workshop`)
+  console.log(`${usage}\n  --bench  also takes readings of boards on the bench network at this address; the pages stay on --host\n  --empty  begin a new data directory without the demo workshop`)
   process.exit(0)
 }
 const port = Number(options.port)
 if (!Number.isInteger(port) || port < 1 || port > 65535) {
   console.error(`--port ${options.port} is no port: a whole number from 1 to 65535 is wanted.`)
+  process.exit(2)
+}
+if (options.bench !== undefined && !/^.+:\d{1,5}$/.test(options.bench)) {
+  console.error(`--bench ${options.bench} cannot be read: host:port is wanted, such as 0.0.0.0:3100.`)
   process.exit(2)
 }
 const free = await new Promise((done) => {
@@ -39,7 +43,7 @@ ensurePackages()
 ensureBuild()
 const data = resolve(root, options.data)
 if (!existsSync(data)) say(`new data directory ${options.data}${options.empty ? '' : ', with the demo workshop'}`)
-const { child, ready } = startServer({ port, host: options.host, data, empty: options.empty })
+const { child, ready } = startServer({ port, host: options.host, data, empty: options.empty, bench: options.bench })
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill('SIGTERM'))
 try {
   const address = await ready

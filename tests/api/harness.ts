@@ -16,7 +16,7 @@ export const memoryDatabase = (): Promise<Database> => openDatabase(null, migrat
 
 export const temporaryDir = () => mkdtempSync(join(tmpdir(), 'redpoll-'))
 
-const freePort = () => new Promise<number>((resolve) => {
+export const freePort = () => new Promise<number>((resolve) => {
   const probe = createServer().listen(0, '127.0.0.1', () => {
     const address = probe.address()
     probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0))
@@ -26,11 +26,11 @@ const freePort = () => new Promise<number>((resolve) => {
 export interface TestServer { url: string, process: ChildProcess, output: () => string, stop: (signal?: NodeJS.Signals) => Promise<number | null> }
 
 /** The built server on a data directory; resolves when it answers or has ended. */
-export async function startServer(data: string, options: { empty?: boolean, port?: number } = {}): Promise<TestServer> {
+export async function startServer(data: string, options: { empty?: boolean, port?: number, bench?: string } = {}): Promise<TestServer> {
   const port = options.port ?? await freePort()
   let output = ''
   const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
-    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1', REDPOLL_DATA: data, REDPOLL_EMPTY: options.empty ? '1' : '' },
+    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1', REDPOLL_DATA: data, REDPOLL_EMPTY: options.empty ? '1' : '', REDPOLL_BENCH: options.bench ?? '' },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
   child.stdout.on('data', (text) => { output += String(text) })

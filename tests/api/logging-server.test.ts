@@ -2,13 +2,15 @@ import { rmSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { InstrumentState, LogSummary, Receipt } from '../../shared/api'
 import { encodeBlock, readBlocks } from '../../shared/log-blocks'
-import { demoData, startServer, type TestServer } from './harness'
+import { demoData, freePort, startServer, type TestServer } from './harness'
 
 let server: TestServer
 let data: string
+let bench: string
 beforeAll(async () => {
   data = await demoData()
-  server = await startServer(data)
+  bench = `127.0.0.1:${await freePort()}`
+  server = await startServer(data, { bench })
 })
 afterAll(async () => {
   await server.stop()
@@ -41,6 +43,16 @@ describe('a board on the network', () => {
   test('a wrong or missing token is refused in words', async () => {
     expect(await send('nonsense', rows(0, 1))).toMatchObject({ status: 401, body: { error: { code: 'wrong-token' } } })
     expect(await ask('instruments/readings', { method: 'POST', body: rows(0, 1) })).toMatchObject({ status: 401 })
+  })
+  test('has a door of its own on the bench network: readings with a token, and nothing else', async () => {
+    expect((await ask<{ address: string }>('instruments/address')).body.address).toBe(`http://${bench}/api/instruments/readings`)
+    const door = (path: string, init: RequestInit = {}) => fetch(`http://${bench}${path}`, init)
+    const taken = await door('/api/instruments/readings', { method: 'POST', body: '# boot=d1\n0 0 a_V=12\n', headers: { authorization: `Bearer ${token}` } })
+    expect([taken.status, await taken.json()]).toEqual([200, { accepted: 0, repeated: 0, refused: [], log: null, next: 1 }])
+    expect((await door(`/api/instruments/readings?token=${token}`, { method: 'POST', body: '1 20 a_V=12' })).status).toBe(200)
+    expect((await door('/api/instruments/readings', { method: 'POST', body: '2 40 a_V=12' })).status).toBe(401)
+    expect((await door('/api/instruments/readings', { method: 'POST', body: 'x'.repeat(2_100_000) })).status).toBe(413)
+    for (const path of ['/', '/api/jobs', '/api/instruments', '/api/instruments/readings']) expect((await door(path)).status, path).toBe(404)
   })
   test('killed while logging: what was acknowledged is there, what is sent again is there once', async () => {
     const log = { id: 'log-kill', name: 'Killed', origin: 'recorded', startedAt: new Date().toISOString(), instrumentId: 'board-1', channels: [], remarks: '' }

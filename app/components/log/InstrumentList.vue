@@ -55,7 +55,13 @@ async function connect(one: InstrumentState) {
   serialOf.value = one.id
   await serial.connect(rate.value)
 }
-const address = computed(() => `${location.origin}/api/instruments/readings`)
+/** Where boards send: the door on the bench network, or this computer only. */
+const door = ref<string | null>(null)
+onMounted(async () => {
+  const result = await api<{ address: string | null }>('instruments/address')
+  if (result.ok) door.value = result.data.address
+})
+const address = computed(() => door.value ?? `${location.origin}/api/instruments/readings`)
 const said = (one: InstrumentState) => !one.live ? 'nothing yet' : one.live.ageS > QUIET_S ? `silent for ${show(one.live.ageS, 'duration')}` : one.live.rateHz ? `${one.live.rateHz < 1 ? `every ${Number((1 / one.live.rateHz).toPrecision(2))} s` : `${Number(one.live.rateHz.toPrecision(2))} a second`}` : 'speaking'
 const logName = (one: InstrumentState) => props.logs.find(l => l.id === one.logId)?.name ?? 'a log of another job'
 /** "record" by key: the first that speaks and does not record yet. */
@@ -137,6 +143,12 @@ defineExpose({ recordFirst: () => {
   --data-binary $'# boot=a1\n0 0 sink_degC=24.5 fan_rpm=1500\n'</pre>
       <p class="small soft">
         A row is: running number, milliseconds since the start, name_unit=value. The answer’s <code>next</code> tells up to where all is safe; send the rest again.
+      </p>
+      <p
+        v-if="!door"
+        class="small soft"
+      >
+        This address is for programs on this computer. For boards on the network start Redpoll with <code>npm start -- --bench 0.0.0.0:3100</code>: then readings are taken there, and nothing else.
       </p>
       <div>
         <button

@@ -1,0 +1,4 @@
+import { benchAddress } from '../../utils/bench-address'
+import { route } from '../../utils/reply'
+
+export default route(async () => ({ address: benchAddress.value }))
