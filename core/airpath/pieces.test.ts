@@ -77,7 +77,8 @@ describe('loss tables', () => {
     fc.assert(fc.property(fc.array(fc.tuple(positive(0, 5e3), positive(1e3, 1e7)), { minLength: 2, maxLength: 4 }), positive(1e-4, 0.3), (ways, q) => {
       const branches = ways.map(([a, b]) => ({ a, b }))
       const table = parallelTable(branches.map(r => ({ ...r, head: 0, table: null })))!
-      expect(tableDrop(table, q) / parallelDrop(branches, q)!).toBeCloseTo(1, 3)
+      // the table's steps are worth up to half a thousandth at its small end
+      expect(Math.abs(tableDrop(table, q) / parallelDrop(branches, q)! - 1)).toBeLessThan(1e-3)
     }), { numRuns: 40 })
   })
   test('equal quadratic ways: four times the ways, a sixteenth of the drop', () => {
