@@ -72,16 +72,30 @@ describe('normalised, and refused where physics does not allow it', () => {
     expect(one([run('baseline', [r('level', 40)])], [run('after', [r('level', 46)], { distanceM: 0.1 })]).refused).toContain('distance law')
   })
   test('another voltage: taken back by the fan laws, unless the voltage or the fan was the change', () => {
-    const [b, a] = [[run('baseline', [r('flow', 0.01), r('pressure', 16), r('level', 40)])], [run('after', [r('flow', 0.005), r('pressure', 4), r('level', 24.95)], { fanV: 6, changed: 'path' as const })]]
+    const [b, a] = [[run('baseline', [r('flow', 0.01), r('pressure', 16), r('level', 40)])], [run('after', [r('flow', 0.0090), r('pressure', 12.96), r('level', 40 + 50 * Math.log10(0.9))], { fanV: 10.8, changed: 'path' as const })]]
     const all = compareRuns(b, a, false).comparisons
-    expect(all.map(c => c.after)).toEqual([expect.closeTo(0.01, 9), expect.closeTo(16, 9), expect.closeTo(40, 2)])
+    expect(all.map(c => c.after)).toEqual([expect.closeTo(0.01, 9), expect.closeTo(16, 9), expect.closeTo(40, 6)])
     expect(all.every(c => c.steps.join().includes('same voltage'))).toBe(true)
     expect(compareRuns(b, a, false).unfair.map(u => u.what)).toEqual(['fan voltage'])
+    // half the voltage is too far to guess the speed from; where the tach was read it is no guess
+    a[0]!.fanV = 6
+    expect(compareRuns(b, a, false).comparisons.every(c => c.refused.includes('speed was not read'))).toBe(true)
+    b[0]!.readings.push(r('rotation', 2000))
+    a[0]!.readings.push(r('rotation', 900))
+    const tach = compareRuns(b, a, false).comparisons
+    expect(tach[0]!.after).toBeCloseTo(0.009 * 2000 / 900, 9)
+    expect(tach[3]!.refused).toContain('speed was not read')
     a[0]!.changed = 'voltage'
-    expect(compareRuns(b, a, false).comparisons[0]!.after).toBe(0.005)
+    expect(compareRuns(b, a, false).comparisons[0]!.after).toBe(0.009)
     expect(compareRuns(b, a, false).unfair).toEqual([])
     a[0]!.changed = null
-    expect(compareRuns(b, a, true).comparisons[0]!.after).toBe(0.005)
+    expect(compareRuns(b, a, true).comparisons[0]!.after).toBe(0.009)
+  })
+  test('a temperature at another voltage is refused: its air was another', () => {
+    const [b, a] = [[run('baseline', [r('temperature', 50)])], [run('after', [r('temperature', 45)], { fanV: 10.8, changed: 'path' as const })]]
+    expect(one(b, a).refused).toContain('another voltage')
+    a[0]!.changed = 'voltage'
+    expect(one(b, a).refused).toBe('')
   })
   test.each<[string, Partial<Run>, Partial<Reading>, string]>([
     ['another lid', { lid: 'open' }, {}, 'another air path'],

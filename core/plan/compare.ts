@@ -74,6 +74,8 @@ interface Context {
   heatW: number | null
   distanceM: number | null
   fanV: number | null
+  /** speed of the fan in "before", where every run read it */
+  rpm: number | null
 }
 
 interface Value { run: Run, value: number, refused: string, bound: boolean, steps: string[] }
@@ -109,21 +111,39 @@ function levelOf(c: Context, run: Run, reading: number): Value {
     steps.push('moved to the same distance')
   }
   if (correctsVoltage(c, run)) {
-    value = atSpeed(value, run.fanV!, c.fanV!)!
+    const ratio = speedRatio(c, run)
+    if (ratio === null) return { run, value, refused: TOO_FAR, bound, steps }
+    value = atSpeed(value, 1, ratio)!
     steps.push('taken to the same voltage by the fan sound law')
   }
   return { run, value, refused: '', bound, steps }
 }
 
-/** The same fan at another voltage, where that was not the change: speed follows voltage nearly. */
+/** The same fan at another voltage, where that was not the change. */
 const correctsVoltage = (c: Context, run: Run) => !c.voltageIsTheChange && c.fanV !== null && run.fanV !== null && run.fanV > 0 && c.fanV > 0 && !within(run.fanV, c.fanV, FAIR.volts)
-/** Powers of the speed by which the fan laws scale; current on a fan goes about with its voltage. */
+const speedOf = (run: Run): number | null => {
+  const r = run.readings.find(x => x.quantity === 'rotation' && !x.source)
+  return r ? readingMean(r) : null
+}
+/** Speed follows voltage nearly: only so far may it stand for it where no speed was read, as a factor. Common practice, no source. */
+const VOLTAGE_FACTOR = [0.8, 1.25] as const
+/** From the run's speed to that of "before": by the tach where it was read, by the voltage near it; null where neither may be used. */
+function speedRatio(c: Context, run: Run, byTach = true): number | null {
+  const rpm = byTach ? speedOf(run) : null
+  if (c.rpm && rpm) return c.rpm / rpm
+  const factor = c.fanV! / run.fanV!
+  return factor >= VOLTAGE_FACTOR[0] && factor <= VOLTAGE_FACTOR[1] ? factor : null
+}
+const TOO_FAR = 'the voltages differ by more than a fifth, and the fan’s speed was not read: the fan laws cannot be used'
+/** Powers of the speed by which the fan laws scale. Reference: fan laws */
 const speedPower: Partial<Record<ReadingQuantity, number>> = { flow: 1, pressure: 2, rotation: 1, power: 3 }
 
 function otherOf(c: Context, run: Run, quantity: ReadingQuantity, reading: number): Value {
   const power = speedPower[quantity]
   if (power === undefined || !correctsVoltage(c, run)) return { run, value: reading, refused: '', bound: false, steps: [] }
-  return { run, value: reading * (c.fanV! / run.fanV!) ** power, refused: '', bound: false, steps: ['taken to the same voltage by the fan laws'] }
+  const ratio = speedRatio(c, run, quantity !== 'rotation')
+  if (ratio === null) return { run, value: reading, refused: TOO_FAR, bound: false, steps: [] }
+  return { run, value: reading * ratio ** power, refused: '', bound: false, steps: ['taken to the same voltage by the fan laws'] }
 }
 
 /** Where the runs of one pair were taken within the hour of each other. */
@@ -148,6 +168,7 @@ function refusalOf(c: Context, quantity: ReadingQuantity, readings: readonly [Re
   const [lidB, lidA] = [shareOne(c.before, 'lid'), shareOne(c.after, 'lid')]
   if ((airBound || quantity === 'level') && lidB && lidA && lidB !== lidA) return `the lid was ${lidB} before and ${lidA} after: another air path`
   if (airBound && c.after.some(r => r.otherOpenings === false)) return 'the other openings were not alike: the air took another way'
+  if (quantity === 'temperature' && [...c.before, ...c.after].some(r => correctsVoltage(c, r))) return 'the fan ran at another voltage, and how a temperature follows its air is not known'
   if (quantity === 'temperature' && unlikeSoak(c)) return 'the soaks differ and neither state is known to be steady'
   if (quantity === 'flow') {
     const methods = new Set(readings.flat().map(r => r.method).filter(m => m !== null))
@@ -228,7 +249,7 @@ function conditionsOf(c: Context): { unfair: Unfair[], notStated: string[] } {
  */
 export function compareRuns(before: readonly Run[], after: readonly Run[], quietens: boolean): FairComparison {
   const said = after.map(r => r.changed).find(x => x !== null) ?? null
-  const c: Context = { before, after, voltageIsTheChange: said === null ? quietens : said === 'voltage' || said === 'fan', heatW: common(before, 'heatW'), distanceM: common(before, 'distanceM'), fanV: common(before, 'fanV') }
+  const c: Context = { before, after, voltageIsTheChange: said === null ? quietens : said === 'voltage' || said === 'fan', heatW: common(before, 'heatW'), distanceM: common(before, 'distanceM'), fanV: common(before, 'fanV'), rpm: before.every(r => speedOf(r)) ? meanOf(before.map(r => speedOf(r)!)) : null }
   const keysOf = (runs: readonly Run[]) => {
     const map = new Map<string, Reading[]>()
     for (const run of runs) for (const r of run.readings) map.set(readingKey(run, r), [...map.get(readingKey(run, r)) ?? [], r])
