@@ -127,6 +127,7 @@ test('a log: kinds shown and hidden, the window by key, numbers as a table, into
   await page.getByRole('heading', { level: 1 }).click()
   await page.keyboard.press('z')
   await page.goto(`${demo.url}/job/job-kiln-controller/log/live`)
+  await expect(page.getByText(/540 rows, 18\smin/)).toBeVisible()
   await page.getByRole('button', { name: 'Put it aside' }).click()
   await expect(page.getByRole('heading', { name: 'No log yet' })).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).last().click()

@@ -46,6 +46,8 @@ async function rename(name: string) {
   if (log.value?.id === id) log.value = { ...log.value, name }
 }
 async function remove(one: LogSummary) {
+  // nothing is asked of a log that goes
+  await data.open(null)
   await api(`logs/${one.id}`, { method: 'DELETE' })
   await list()
   toast.show(`${one.name} is put aside.`, { action: { label: 'Undo', run: async () => {
