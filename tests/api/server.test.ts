@@ -170,7 +170,7 @@ describe('the data directory', () => {
     expect(survived).toBe(KILLS)
     expect(acknowledged).toBeGreaterThanOrEqual(27)
     rmSync(data, { recursive: true, force: true })
-  })
+  }, 180_000)
 })
 
 test('pages, facets, pictures and parts of the shelf', async () => {
