@@ -64,7 +64,7 @@ export function gapsOf(times: Float64Array, most = 100): Gap[] {
 /** A fan that turned and turns no more although it is fed. */
 export interface TachLoss { at: number, /** s, until it turned again or the log ended */ lasted: number }
 /** It turned above the first, stands below the second (rpm), for at least this long (s), at more than this voltage. Common practice, no source. */
-const TACH = { turning: 200, standing: 60, forS: 3, fedV: 2 } as const
+export const TACH = { turning: 200, standing: 60, forS: 3, fedV: 2 } as const
 /**
  * Losses of speed: the reading falls to nothing, or stops coming, while the supply is on.
  * @param volts of the fan or null where it is not logged

@@ -4,8 +4,8 @@ const limits: Record<PlausibleQuantity, { ask: [number, number], refuse: [number
   rotation: { ask: [200, 16000], refuse: [0, 60000] }, flow: { ask: [0.5 / 3600, 800 / 3600], refuse: [0, 3000 / 3600] }, pressure: { ask: [0, 500], refuse: [-5, 5000] }, level: { ask: [15, 80], refuse: [0, 130] },
   voltage: { ask: [3, 30], refuse: [0, 60] }, current: { ask: [0.01, 4], refuse: [0, 20] }, temperature: { ask: [-20, 70], refuse: [-60, 200] },
 }
-/** Outside these a reading is refused: lowest and highest that can be. */
-export const refusedOutside = (quantity: PlausibleQuantity): readonly [number, number] => limits[quantity].refuse
+/** Outside these a reading is refused: lowest and highest that can be; null for a quantity that has no limits here. */
+export const refusedOutside = (quantity: string): readonly [number, number] | null => quantity in limits ? limits[quantity as PlausibleQuantity].refuse : null
 /** Whether a reading is taken, asked about or refused. */
 export function plausible(quantity: PlausibleQuantity, value: number): 'accept' | 'ask' | 'refuse' {
   const { ask, refuse } = limits[quantity]

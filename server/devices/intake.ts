@@ -1,4 +1,4 @@
-import { channelOf, isSentinel, plausible, readBench, type BenchMessage, type BenchRow, type Channel, type NamedChannel, type PlausibleQuantity } from '../../core/measure'
+import { channelOf, isSentinel, readBench, refusedOutside, TACH, type BenchMessage, type BenchRow, type Channel, type NamedChannel } from '../../core/measure'
 import type { InstrumentState, Receipt } from '../../shared/api'
 import { encodeBlock } from '../../shared/log-blocks'
 import type { Database, Queryable } from '../db/database'
@@ -20,16 +20,14 @@ const newLive = (boot: string): Live => ({ at: 0, boot, bootsBefore: [], last: n
 const KEPT_ARRIVALS = 12
 const KEPT_BOOTS = 20
 const TOLD = 5
-const PLAUSIBLE = new Set<string>(['rotation', 'flow', 'pressure', 'level', 'voltage', 'current', 'temperature'])
-/** A fan that turned above the first and stands below the second (rpm), for this long (ms), while it has more than this voltage. Common practice, no source. */
-const TACH = { turning: 200, standing: 60, forMs: 3000, fedV: 2 } as const
 
 /** A value in SI; sentinels and what cannot be are gaps. */
 function clean(channel: NamedChannel, value: number | null, first: boolean): number {
   if (value === null) return NaN
   if (channel.quantity === 'temperature' && isSentinel(value, first)) return NaN
   const si = value * channel.factor + channel.offset
-  return PLAUSIBLE.has(channel.quantity) && plausible(channel.quantity as PlausibleQuantity, si) === 'refuse' ? NaN : si
+  const limits = refusedOutside(channel.quantity)
+  return limits && !(si >= limits[0] && si <= limits[1]) ? NaN : si
 }
 
 /** Watches for the loss of the tach while rows come in. */
@@ -45,7 +43,7 @@ function watchTach(state: Live, row: BenchRow) {
   if (unfed) state.turned = false
   const stands = state.turned && !unfed && (rpm === null || rpm < TACH.standing)
   state.stoodSince = stands ? state.stoodSince ?? row.ms : null
-  state.tachLost = stands && row.ms - state.stoodSince! >= TACH.forMs
+  state.tachLost = stands && row.ms - state.stoodSince! >= 1000 * TACH.forS
 }
 
 function note(state: Live, message: BenchMessage, now: number) {

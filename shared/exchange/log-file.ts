@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { channelName, channelOf, channelUnits, isSentinel, refusedOutside, type LogData, type NamedChannel, type PlausibleQuantity } from '../../core/measure'
+import { channelName, channelOf, channelUnits, isSentinel, refusedOutside, type LogData, type NamedChannel } from '../../core/measure'
 
 /**
  * Logger files as they come: any heading, any of the usual separators, points or commas for the decimals, times as seconds,
@@ -155,7 +155,6 @@ export interface ReadLog { log: LogData, startedAt: string | null, tally: LogTal
 const FACTOR: Partial<Record<TimeFormat, number>> = { 's': 1, 'ms': 1e-3, 'min': 60, 'h': 3600, 'epoch-s': 1, 'epoch-ms': 1e-3 }
 const DAY_S = 86400
 const TOLD = 20
-const PLAUSIBLE = new Set<string>(['rotation', 'flow', 'pressure', 'level', 'voltage', 'current', 'temperature'])
 
 /** Seconds of a clock. */
 function clockSeconds(cell: string): number {
@@ -190,7 +189,7 @@ export class LogReader {
     this.columns = table.columns.flatMap((c, at) => {
       if (!c.channel) return []
       const { quantity } = c.channel
-      const [low, high] = PLAUSIBLE.has(quantity) ? refusedOutside(quantity as PlausibleQuantity) : [-Infinity, Infinity]
+      const [low, high] = refusedOutside(quantity) ?? [-Infinity, Infinity]
       return [{ at, channel: c.channel, values: new Float64Array(4096), low, high, probe: quantity === 'temperature' }]
     })
   }
