@@ -67,7 +67,6 @@ export interface Run {
   readings: Reading[]
 }
 
-export const runKindNames: Record<RunKind, string> = { baseline: 'baseline', after: 'after the change', bench: 'bench test' }
 export const readingNames: Record<ReadingQuantity, string> = {
   temperature: 'Temperature', level: 'Sound level', flow: 'Airflow', pressure: 'Pressure', rotation: 'Speed', voltage: 'Voltage', current: 'Current', power: 'Power', duration: 'Running time',
 }

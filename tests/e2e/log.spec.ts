@@ -37,7 +37,7 @@ test('a whole cycle with the stand-in over HTTP: baseline, change, after, verdic
     const board = page.getByRole('listitem').filter({ hasText: 'Bench board' })
     await expect(board.getByText(/nothing yet|silent for/)).toBeVisible({ timeout: 20_000 })
     startBox(demo, token, 'job-choir-amplifier', which)
-    await expect(board.getByText(/a second|every \d/)).toBeVisible({ timeout: 20_000 })
+    await expect(board.getByText(/a second|every \d/)).toBeVisible({ timeout: 45_000 })
     await board.getByRole('button', { name: '● Record' }).click()
     await expect(page.getByText('● recording,')).toBeVisible()
     const soak = page.getByRole('region', { name: 'Soak' })

@@ -39,7 +39,8 @@ watch(() => order.which, (which) => {
   order.volts = which === 'as-planned' ? plan.value.pick?.driveV ?? 12 : plan.value.job.existingV ?? 12
 })
 async function stop() {
-  await api('box', { method: 'DELETE' })
+  const result = await api('box', { method: 'DELETE' })
+  if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   running.value = false
 }
 const what = computed(() => [{ value: 'as-found' as const, label: plan.value.job.existingFanId ? 'as found: the old fan' : 'as found: no fan' }, ...(plan.value.pick ? [{ value: 'as-planned' as const, label: 'as planned: the picked fan' }] : [])])

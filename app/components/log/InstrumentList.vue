@@ -29,6 +29,7 @@ async function add(kind: 'board' | 'serial') {
 async function renew(one: InstrumentState) {
   const result = await api<{ token: string }>(`instruments/${one.id}/token`, { method: 'POST' })
   if (result.ok) token.value = { name: one.name, token: result.data.token }
+  else toast.show(result.message, { tone: 'bad' })
 }
 async function record(one: InstrumentState) {
   const at = new Date()
@@ -37,11 +38,13 @@ async function record(one: InstrumentState) {
   else toast.show(result.message, { tone: 'bad' })
 }
 async function stop(one: InstrumentState) {
-  await api(`logs/${one.logId}/close`, { method: 'POST' })
+  const result = await api(`logs/${one.logId}/close`, { method: 'POST' })
+  if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   emit('changed')
 }
 async function remove(one: InstrumentState) {
-  await api(`instruments/${one.id}`, { method: 'DELETE' })
+  const result = await api(`instruments/${one.id}`, { method: 'DELETE' })
+  if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   emit('changed')
   toast.show(`${one.name} is put aside; its logs stay.`, { action: { label: 'Undo', run: async () => {
     await api(`instruments/${one.id}/restore`, { method: 'POST' })

@@ -34,7 +34,8 @@ async function choose(id: string) {
 }
 async function stop() {
   if (!log.value) return
-  await api(`logs/${log.value.id}/close`, { method: 'POST' })
+  const result = await api(`logs/${log.value.id}/close`, { method: 'POST' })
+  if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   await changed(log.value.id)
 }
 async function rename(name: string) {
@@ -48,8 +49,9 @@ async function rename(name: string) {
 async function remove(one: LogSummary) {
   // nothing is asked of a log that goes
   await data.open(null)
-  await api(`logs/${one.id}`, { method: 'DELETE' })
+  const result = await api(`logs/${one.id}`, { method: 'DELETE' })
   await list()
+  if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   toast.show(`${one.name} is put aside.`, { action: { label: 'Undo', run: async () => {
     await api(`logs/${one.id}/restore`, { method: 'POST' })
     await list(one.id)
