@@ -14,5 +14,7 @@ useGlobalKeys()
 </template>
 
 <style scoped>
-.app { min-height: 100%; }
+.app {
+  min-height: 100%;
+}
 </style>

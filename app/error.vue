@@ -11,21 +11,28 @@ const home = () => clearError({ redirect: '/' })
   <main class="lost">
     <div class="sheet stack">
       <h1>{{ missing ? 'This page is not here' : 'Something went wrong' }}</h1>
-      <p>{{ missing ? error.message || 'There is no job, fan or page at this address. It may have been deleted.' : 'The page could not be shown. What you had saved is safe.' }}</p>
+      <p>
+        {{
+          missing
+            ? error.message || 'There is no job, fan or page at this address. It may have been deleted.'
+            : 'The page could not be shown. What you had saved is safe.'
+        }}
+      </p>
       <div>
-        <button
-          class="button primary"
-          type="button"
-          @click="home"
-        >
-          Go to the bench
-        </button>
+        <button class="button primary" type="button" @click="home">Go to the bench</button>
       </div>
     </div>
   </main>
 </template>
 
 <style scoped>
-.lost { min-height: 100vh; display: grid; place-items: center; padding: 20px; }
-.lost .sheet { max-width: 460px; }
+.lost {
+  min-height: 100vh;
+  display: grid;
+  place-items: center;
+  padding: 20px;
+}
+.lost .sheet {
+  max-width: 460px;
+}
 </style>

@@ -1,5 +1,6 @@
 /** Timing, and how a measurement is told. */
-export const line = (what: string, value: string, target: string, ok: boolean) => console.log(`${ok ? ' ok ' : 'MISS'}  ${what.padEnd(58)} ${value.padStart(14)}   ${target}`)
+export const line = (what: string, value: string, target: string, ok: boolean) =>
+  console.log(`${ok ? ' ok ' : 'MISS'}  ${what.padEnd(58)} ${value.padStart(14)}   ${target}`)
 
 /** Median of repeated timings, ms. */
 export function time(work: () => unknown, repeats = 15): number {

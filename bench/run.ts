@@ -6,7 +6,23 @@ import { existsSync, rmSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import { asSheet, makeCurve, pressureAt, stableFlow, type FanCurve, type Resistance } from '../core/fan'
-import { computeReport, defaultRank, diagramOf, feedOf, groupOf, modelShelf, newElement, newFeedPart, newPlan, planDoubt, rankShelf, type ElementKind, type Fan, type PathElement, type PlanDocument } from '../core/plan'
+import {
+  computeReport,
+  defaultRank,
+  diagramOf,
+  feedOf,
+  groupOf,
+  modelShelf,
+  newElement,
+  newFeedPart,
+  newPlan,
+  planDoubt,
+  rankShelf,
+  type ElementKind,
+  type Fan,
+  type PathElement,
+  type PlanDocument,
+} from '../core/plan'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { seeded } from '../core/plan/random'
@@ -36,18 +52,30 @@ function genericFlow(curve: FanCurve, path: Resistance): number {
 
 const random = seeded(11)
 const problems = Array.from({ length: 2000 }, (_, i) => {
-  const fan = demoFans.filter(f => f.points.length)[i % 50]!
-  const made = makeCurve(fan.points.map(p => ({ q: p.flowM3s, p: p.pressurePa })))
+  const fan = demoFans.filter((f) => f.points.length)[i % 50]!
+  const made = makeCurve(fan.points.map((p) => ({ q: p.flowM3s, p: p.pressurePa })))
   if (!made.ok) throw new Error(made.message)
   const q = made.curve.q.at(-1)! * (0.2 + 0.7 * random())
-  return { curve: made.curve, path: { a: 0, b: made.curve.p[0]! * 0.5 / q ** 2 } }
+  return { curve: made.curve, path: { a: 0, b: (made.curve.p[0]! * 0.5) / q ** 2 } }
 })
 let worst = 0
-for (const { curve, path } of problems) worst = Math.max(worst, Math.abs(stableFlow(curve, path, asSheet) / genericFlow(curve, path) - 1))
-const ours = time(() => { for (const { curve, path } of problems) stableFlow(curve, path, asSheet) })
-const generic = time(() => { for (const { curve, path } of problems) genericFlow(curve, path) }, 5)
-line('operating points: core against a plain root-finder', `${(generic / ours).toFixed(0)} x`, 'at least 20 x', generic / ours >= 20)
-console.log(`      ${(problems.length / ours * 1000).toFixed(0)} operating points a second; largest disagreement ${worst.toExponential(1)}`)
+for (const { curve, path } of problems)
+  worst = Math.max(worst, Math.abs(stableFlow(curve, path, asSheet) / genericFlow(curve, path) - 1))
+const ours = time(() => {
+  for (const { curve, path } of problems) stableFlow(curve, path, asSheet)
+})
+const generic = time(() => {
+  for (const { curve, path } of problems) genericFlow(curve, path)
+}, 5)
+line(
+  'operating points: core against a plain root-finder',
+  `${(generic / ours).toFixed(0)} x`,
+  'at least 20 x',
+  generic / ours >= 20,
+)
+console.log(
+  `      ${((problems.length / ours) * 1000).toFixed(0)} operating points a second; largest disagreement ${worst.toExponential(1)}`,
+)
 
 /** The same arithmetic bare: for each problem the cubic pieces of fan minus path in typed arrays, one Newton root in the bracket. */
 function bareLoop(flat: Float64Array, starts: Int32Array, b: Float64Array, out: Float64Array) {
@@ -88,11 +116,18 @@ problems.forEach(({ curve }, i) => {
   starts[i + 1] = starts[i]! + 3 * curve.q.length
 })
 const flat = new Float64Array(starts[problems.length]!)
-problems.forEach(({ curve }, i) => curve.q.forEach((q, k) => flat.set([q, curve.p[k]!, curve.m[k]!], starts[i]! + 3 * k)))
+problems.forEach(({ curve }, i) =>
+  curve.q.forEach((q, k) => flat.set([q, curve.p[k]!, curve.m[k]!], starts[i]! + 3 * k)),
+)
 const found = new Float64Array(problems.length)
-const steep = Float64Array.from(problems, x => x.path.b)
+const steep = Float64Array.from(problems, (x) => x.path.b)
 const bare = time(() => bareLoop(flat, starts, steep, found), 41)
-line('operating points: core against a bare typed-array loop', `${(ours / bare).toFixed(1)} x`, 'within 3 x', ours / bare <= 3)
+line(
+  'operating points: core against a bare typed-array loop',
+  `${(ours / bare).toFixed(1)} x`,
+  'within 3 x',
+  ours / bare <= 3,
+)
 
 const demoShelf = modelShelf(demoFans)
 const plan = demoJobs()[0]!
@@ -105,14 +140,26 @@ for (const job of demoJobs()) {
   if (!made.ok || !made.report.path.complete) continue
   const options = { ...defaultRank, series: false }
   const rank = time(() => rankShelf(made.report.context, demoShelf, options), 9)
-  line(`ranking ${demoFans.length} fans x 4 counts x 10 levels: ${job.job.name}`, `${rank.toFixed(1)} ms`, 'under 50 ms', rank < 50)
+  line(
+    `ranking ${demoFans.length} fans x 4 counts x 10 levels: ${job.job.name}`,
+    `${rank.toFixed(1)} ms`,
+    'under 50 ms',
+    rank < 50,
+  )
 }
 
 /** The demo shelf multiplied: every fan a little different. */
 const manyFans = Array.from({ length: 2000 }, (_, i): Fan => {
   const fan = demoFans[i % demoFans.length]!
   const x = 0.8 + 0.4 * random()
-  return { ...fan, id: `many-${i}`, points: fan.points.map(p => ({ flowM3s: p.flowM3s * x, pressurePa: p.pressurePa * x * x })), maxFlowM3s: fan.maxFlowM3s! * x, maxPressurePa: fan.maxPressurePa! * x * x, noiseDbA: fan.noiseDbA === null ? null : fan.noiseDbA + 50 * Math.log10(x) }
+  return {
+    ...fan,
+    id: `many-${i}`,
+    points: fan.points.map((p) => ({ flowM3s: p.flowM3s * x, pressurePa: p.pressurePa * x * x })),
+    maxFlowM3s: fan.maxFlowM3s! * x,
+    maxPressurePa: fan.maxPressurePa! * x * x,
+    noiseDbA: fan.noiseDbA === null ? null : fan.noiseDbA + 50 * Math.log10(x),
+  }
 })
 const manyShelf = modelShelf(manyFans)
 for (const job of demoJobs().slice(0, 3)) {
@@ -120,7 +167,12 @@ for (const job of demoJobs().slice(0, 3)) {
   if (!made.ok || !made.report.path.complete) continue
   const options = { ...defaultRank, series: false, rows: 200 }
   const rank = time(() => rankShelf(made.report.context, manyShelf, options), 7)
-  line(`searching 2000 fans x 4 counts x 10 levels: ${job.job.name}`, `${rank.toFixed(0)} ms`, 'under 100 ms', rank < 100)
+  line(
+    `searching 2000 fans x 4 counts x 10 levels: ${job.job.name}`,
+    `${rank.toFixed(0)} ms`,
+    'under 100 ms',
+    rank < 100,
+  )
 }
 
 /** A long path with four ways side by side, one of them a leak. */
@@ -128,37 +180,93 @@ function longPath(): PlanDocument {
   const big = newPlan('bench', 'Long path')
   const kinds: ElementKind[] = ['opening', 'grille', 'filter', 'duct', 'bend', 'custom']
   const sized = (id: string, kind: ElementKind, branchId: string | null): PathElement => ({
-    ...newElement(id, kind, branchId), areaM2: 0.02, freeAreaRatio: 0.7, diameterM: kind === 'duct' || kind === 'bend' ? 0.12 : null, lengthM: kind === 'duct' ? 0.5 : null, surface: 'hose', a: 50, b: 2000,
+    ...newElement(id, kind, branchId),
+    areaM2: 0.02,
+    freeAreaRatio: 0.7,
+    diameterM: kind === 'duct' || kind === 'bend' ? 0.12 : null,
+    lengthM: kind === 'duct' ? 0.5 : null,
+    surface: 'hose',
+    a: 50,
+    b: 2000,
   })
   Object.assign(big.job, { goal: 'cool', heatW: 120, insideMaxC: 45 })
-  big.path = [newElement('split', 'split'), ...Array.from({ length: 18 }, (_, i) => sized(`m${i}`, kinds[i % 6]!, null))]
+  big.path = [
+    newElement('split', 'split'),
+    ...Array.from({ length: 18 }, (_, i) => sized(`m${i}`, kinds[i % 6]!, null)),
+  ]
   for (let k = 0; k < 4; k++) {
     big.branches.push({ id: `w${k}`, splitId: 'split', name: `Way ${k}`, leak: k === 3 })
     for (let i = 0; i < 3; i++) big.path.push(sized(`b${k}${i}`, kinds[(i + k) % 6]!, `w${k}`))
   }
-  big.pick = { id: 'p', fanId: 'fan-teasel-120x38-24v-hp', count: 1, arrangement: 'single', driveV: 24, secondFanId: null, duty: null }
+  big.pick = {
+    id: 'p',
+    fanId: 'fan-teasel-120x38-24v-hp',
+    count: 1,
+    arrangement: 'single',
+    driveV: 24,
+    secondFanId: null,
+    duty: null,
+  }
   return big
 }
 const long = longPath()
 const doubted = time(() => planDoubt({ plan: long, fans: demoFans }), 41)
-line(`report and 200 sampled cases: ${long.path.length - 1} elements, 4 branches`, `${doubted.toFixed(1)} ms`, 'under 20 ms', doubted < 20)
-console.log(`      the report alone ${time(() => computeReport({ plan: long, fans: demoFans }), 41).toFixed(1)} ms`)
+line(
+  `report and 200 sampled cases: ${long.path.length - 1} elements, 4 branches`,
+  `${doubted.toFixed(1)} ms`,
+  'under 20 ms',
+  doubted < 20,
+)
+console.log(
+  `      the report alone ${time(() => computeReport({ plan: long, fans: demoFans }), 41).toFixed(1)} ms`,
+)
 
 /** A source with six converters and sixty loads on their own leads. */
 function bigFeed(): PlanDocument {
   const big = structuredClone(plan)
-  big.feed = Array.from({ length: 6 }, (_, i) => ({ ...newFeedPart(`c${i}`, 'converter', null), outV: 5 + i, iMaxA: 5, setFirst: true, wireAwg: 18, wireLengthM: 0.5 }))
-  for (let i = 0; i < 60; i++) big.feed.push({ ...newFeedPart(`l${i}`, 'load', `c${i % 6}`), loadKind: (['led', 'module', 'board', 'other'] as const)[i % 4]!, currentA: 0.02 + 0.001 * i, ratedV: 5 + i % 6, wireAwg: 24, wireLengthM: 0.3 + 0.02 * i })
+  big.feed = Array.from({ length: 6 }, (_, i) => ({
+    ...newFeedPart(`c${i}`, 'converter', null),
+    outV: 5 + i,
+    iMaxA: 5,
+    setFirst: true,
+    wireAwg: 18,
+    wireLengthM: 0.5,
+  }))
+  for (let i = 0; i < 60; i++)
+    big.feed.push({
+      ...newFeedPart(`l${i}`, 'load', `c${i % 6}`),
+      loadKind: (['led', 'module', 'board', 'other'] as const)[i % 4]!,
+      currentA: 0.02 + 0.001 * i,
+      ratedV: 5 + (i % 6),
+      wireAwg: 24,
+      wireLengthM: 0.3 + 0.02 * i,
+    })
   return big
 }
 const fed = bigFeed()
 const fedGroup = groupOf(fed.pick!, demoFans)
 const feedTime = time(() => feedOf(fed, fedGroup.ok ? fedGroup.group : null, demoFans), 41)
-line('feed of 60 loads behind 6 converters, low, usual, start', `${feedTime.toFixed(2)} ms`, 'under 5 ms', feedTime < 5)
-const drawn = diagramOf(fed, feedOf(fed, fedGroup.ok ? fedGroup.group : null, demoFans), fedGroup.ok ? fedGroup.group : null)
+line(
+  'feed of 60 loads behind 6 converters, low, usual, start',
+  `${feedTime.toFixed(2)} ms`,
+  'under 5 ms',
+  feedTime < 5,
+)
+const drawn = diagramOf(
+  fed,
+  feedOf(fed, fedGroup.ok ? fedGroup.group : null, demoFans),
+  fedGroup.ok ? fedGroup.group : null,
+)
 const { default: ELK } = await import('elkjs/lib/elk.bundled.js')
 const elk = new ELK()
-const graph = () => ({ id: 'g', layoutOptions: { 'elk.algorithm': 'layered', 'elk.direction': 'RIGHT' }, children: drawn.nodes.slice(0, 60).map(n => ({ id: n.id, width: 180, height: 80 })), edges: drawn.edges.filter(e => drawn.nodes.slice(0, 60).some(n => n.id === e.to)).map(e => ({ id: e.id, sources: [e.from], targets: [e.to] })) })
+const graph = () => ({
+  id: 'g',
+  layoutOptions: { 'elk.algorithm': 'layered', 'elk.direction': 'RIGHT' },
+  children: drawn.nodes.slice(0, 60).map((n) => ({ id: n.id, width: 180, height: 80 })),
+  edges: drawn.edges
+    .filter((e) => drawn.nodes.slice(0, 60).some((n) => n.id === e.to))
+    .map((e) => ({ id: e.id, sources: [e.from], targets: [e.to] })),
+})
 await elk.layout(graph())
 const laid: number[] = []
 for (let i = 0; i < 5; i++) {
@@ -173,8 +281,7 @@ await benchLogs()
 
 if (!existsSync('.output/server/index.mjs')) {
   console.log('The server is not built: run npm start once for its figures.')
-}
-else {
+} else {
   const data = await demoData()
   const bare = time(() => spawnSync(process.execPath, ['-e', '0']), 5)
   const starts: number[] = []
@@ -183,11 +290,14 @@ else {
     const server = await startServer(data)
     starts.push(performance.now() - from)
     if (i === 2 && existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')) {
-      const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic'] })
+      const browser = await chromium.launch({
+        executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+        args: ['--no-sandbox', '--disable-gpu', '--disable-quic'],
+      })
       const page = await browser.newPage()
       const weights: Promise<number>[] = []
       page.on('response', (r) => {
-        if (r.url().endsWith('.js')) weights.push(r.body().then(b => gzipSync(b).length))
+        if (r.url().endsWith('.js')) weights.push(r.body().then((b) => gzipSync(b).length))
       })
       await page.goto(server.url)
       await page.getByRole('heading', { name: 'Bench' }).waitFor()
@@ -199,6 +309,11 @@ else {
     await server.stop()
   }
   const warm = starts.sort((a, b) => a - b)[1]!
-  line('warm start of the built server, against an empty node', `${(warm / bare).toFixed(0)} x`, `${(warm / 1000).toFixed(2)} s in this run`, true)
+  line(
+    'warm start of the built server, against an empty node',
+    `${(warm / bare).toFixed(0)} x`,
+    `${(warm / 1000).toFixed(2)} s in this run`,
+    true,
+  )
   rmSync(data, { recursive: true, force: true })
 }

@@ -12,22 +12,31 @@ describe('the invented workshop', () => {
     for (const fan of demoFans) {
       expect(fanSchema.safeParse(fan).error, fan.id).toBeUndefined()
       expect(modelFan(fan).ok, fan.id).toBe(true)
-      expect(dataPlausibility(fan.maxFlowM3s!, fan.maxPressurePa!, fan.ratedV * fan.ratedA!), fan.id).toBe('plausible')
+      expect(dataPlausibility(fan.maxFlowM3s!, fan.maxPressurePa!, fan.ratedV * fan.ratedA!), fan.id).toBe(
+        'plausible',
+      )
     }
-    expect(new Set(demoFans.map(f => `${f.maker} ${f.model}`)).size).toBe(demoFans.length)
+    expect(new Set(demoFans.map((f) => `${f.maker} ${f.model}`)).size).toBe(demoFans.length)
   })
-  test.each(demoJobs().map(p => [p.job.name, p] as const))('%s is a valid plan that gives a report', (_, plan) => {
-    expect(planSchema.safeParse(plan).error).toBeUndefined()
-    expect(computeReport({ plan, fans: demoFans }).ok).toBe(true)
-  })
+  test.each(demoJobs().map((p) => [p.job.name, p] as const))(
+    '%s is a valid plan that gives a report',
+    (_, plan) => {
+      expect(planSchema.safeParse(plan).error).toBeUndefined()
+      expect(computeReport({ plan, fans: demoFans }).ok).toBe(true)
+    },
+  )
   test('one job is finished and met, one has stops, one waits', () => {
-    const states = Object.fromEntries(demoJobs().map((plan) => {
-      const result = computeReport({ plan, fans: demoFans })
-      return [plan.job.id, result.ok ? result.report : null]
-    }))
-    expect(states['job-film-cabinet']!.verdict.targets.map(t => t.verdict)).toEqual(['met', 'met', 'met'])
-    expect(states['job-film-cabinet']!.findings.findings.filter(f => f.severity !== 'note')).toEqual([])
-    expect(states['job-mushroom-tent']!.findings.findings.filter(f => f.severity === 'stop').length).toBeGreaterThanOrEqual(3)
+    const states = Object.fromEntries(
+      demoJobs().map((plan) => {
+        const result = computeReport({ plan, fans: demoFans })
+        return [plan.job.id, result.ok ? result.report : null]
+      }),
+    )
+    expect(states['job-film-cabinet']!.verdict.targets.map((t) => t.verdict)).toEqual(['met', 'met', 'met'])
+    expect(states['job-film-cabinet']!.findings.findings.filter((f) => f.severity !== 'note')).toEqual([])
+    expect(
+      states['job-mushroom-tent']!.findings.findings.filter((f) => f.severity === 'stop').length,
+    ).toBeGreaterThanOrEqual(3)
     expect(states['job-choir-amplifier']!.verdict.after).toBeNull()
   })
 })

@@ -3,4 +3,14 @@ import type { PlanDocument } from '../core/plan'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
 import { batteryLocker, cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
 
-export const demoJobs = (): PlanDocument[] => [filmCabinet(), choirAmplifier(), mushroomTent(), kilnBox(), waxBench(), telescopeMirror(), cheeseBox(), hydroponicTank(), batteryLocker()]
+export const demoJobs = (): PlanDocument[] => [
+  filmCabinet(),
+  choirAmplifier(),
+  mushroomTent(),
+  kilnBox(),
+  waxBench(),
+  telescopeMirror(),
+  cheeseBox(),
+  hydroponicTank(),
+  batteryLocker(),
+]

@@ -5,25 +5,42 @@ import { boxOf, makeBox, type BoxControls } from './box/model'
 import { demoFans } from './fans'
 import { demoJobs } from './jobs'
 
-export interface DemoLog { jobId: string, log: NewLog, times: number[], columns: number[][] }
+export interface DemoLog {
+  jobId: string
+  log: NewLog
+  times: number[]
+  columns: number[][]
+}
 
-const controls = (volts: number): BoxControls => ({ volts, doorOpen: false, tachPulled: false, dropouts: 0.004, noise: 1 })
+const controls = (volts: number): BoxControls => ({
+  volts,
+  doorOpen: false,
+  tachPulled: false,
+  dropouts: 0.004,
+  noise: 1,
+})
 
 function logOf(jobId: string, id: string, name: string, startedAt: string, rows: BenchRow[]): DemoLog {
-  const raw = [...new Set(rows.flatMap(r => Object.keys(r.values)))]
+  const raw = [...new Set(rows.flatMap((r) => Object.keys(r.values)))]
   const named = raw.map(channelOf)
-  const channels: Channel[] = named.map(c => ({ name: c.name, quantity: c.quantity }))
+  const channels: Channel[] = named.map((c) => ({ name: c.name, quantity: c.quantity }))
   return {
-    jobId, log: { id, name, origin: 'imported', startedAt, instrumentId: null, channels, remarks: '' }, times: rows.map(r => r.ms / 1000),
-    columns: raw.map((key, i) => rows.map((r) => {
-      const value = r.values[key]
-      return value === null || value === undefined || value < -100 ? NaN : value * named[i]!.factor + named[i]!.offset
-    })),
+    jobId,
+    log: { id, name, origin: 'imported', startedAt, instrumentId: null, channels, remarks: '' },
+    times: rows.map((r) => r.ms / 1000),
+    columns: raw.map((key, i) =>
+      rows.map((r) => {
+        const value = r.values[key]
+        return value === null || value === undefined || value < -100
+          ? NaN
+          : value * named[i]!.factor + named[i]!.offset
+      }),
+    ),
   }
 }
 
 export function demoLogs(): DemoLog[] {
-  const of = (id: string) => demoJobs().find(p => p.job.id === id)!
+  const of = (id: string) => demoJobs().find((p) => p.job.id === id)!
   const kiln = makeBox(boxOf(of('job-kiln-controller'), demoFans, 'as-found'), controls(0), 11)
   const film = of('job-film-cabinet')
   const setting = boxOf(film, demoFans, 'as-planned')
@@ -34,7 +51,19 @@ export function demoLogs(): DemoLog[] {
   const pulled = cabinet.advance(60, 1)
   cabinet.controls.tachPulled = false
   return [
-    logOf('job-kiln-controller', 'log-kiln-firing', 'Closed box, first 18 minutes of a firing', '2026-11-15T12:00:00.000Z', kiln.advance(1080, 0.5)),
-    logOf('job-film-cabinet', 'log-film-after', 'Two fans, with the tach wire pulled once', '2026-09-20T17:00:00.000Z', [...before, ...pulled, ...cabinet.advance(900, 1)]),
+    logOf(
+      'job-kiln-controller',
+      'log-kiln-firing',
+      'Closed box, first 18 minutes of a firing',
+      '2026-11-15T12:00:00.000Z',
+      kiln.advance(1080, 0.5),
+    ),
+    logOf(
+      'job-film-cabinet',
+      'log-film-after',
+      'Two fans, with the tach wire pulled once',
+      '2026-09-20T17:00:00.000Z',
+      [...before, ...pulled, ...cabinet.advance(900, 1)],
+    ),
   ]
 }

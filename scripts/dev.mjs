@@ -3,4 +3,6 @@ import { checkNode, ensurePackages, run } from './lib.mjs'
 
 checkNode()
 ensurePackages()
-run('npx', ['nuxt', 'dev', '--host', '127.0.0.1', ...process.argv.slice(2)], { env: { REDPOLL_DATA: '.data-dev', ...process.env } })
+run('npx', ['nuxt', 'dev', '--host', '127.0.0.1', ...process.argv.slice(2)], {
+  env: { REDPOLL_DATA: '.data-dev', ...process.env },
+})

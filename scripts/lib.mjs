@@ -7,7 +7,7 @@ import { fileURLToPath } from 'node:url'
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)))
 const cache = join(root, '.cache')
-export const say = text => console.log(`[redpoll] ${text}`)
+export const say = (text) => console.log(`[redpoll] ${text}`)
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number)
@@ -16,7 +16,7 @@ export function checkNode() {
   process.exit(1)
 }
 
-const stampOf = name => existsSync(join(cache, name)) ? readFileSync(join(cache, name), 'utf8') : ''
+const stampOf = (name) => (existsSync(join(cache, name)) ? readFileSync(join(cache, name), 'utf8') : '')
 function stamp(name, value) {
   mkdirSync(cache, { recursive: true })
   writeFileSync(join(cache, name), value)
@@ -24,14 +24,22 @@ function stamp(name, value) {
 
 /** Runs a command to its end; ends this process when it fails. */
 export function run(command, args, options = {}) {
-  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', shell: process.platform === 'win32', ...options })
+  const result = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    shell: process.platform === 'win32',
+    ...options,
+  })
   if (result.status !== 0 && !options.mayFail) process.exit(result.status ?? 1)
   return result.status ?? 1
 }
 
 /** Installs the packages of the lock file when they are not what it says. */
 export function ensurePackages() {
-  const lock = () => createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  const lock = () =>
+    createHash('sha256')
+      .update(readFileSync(join(root, 'package-lock.json')))
+      .digest('hex')
   if (existsSync(join(root, 'node_modules', 'nuxt')) && stampOf('packages') === lock()) return
   say('installing packages (once)')
   // not "npm ci": it refuses lock files that hold no registry address when optional packages of other platforms are in them
@@ -51,7 +59,16 @@ function* filesOf(path) {
 /** Builds when the sources are not those of the last build. */
 export function ensureBuild() {
   const hash = createHash('sha256')
-  for (const source of ['app', 'core', 'server', 'shared', 'demo', 'public', 'nuxt.config.ts', 'package-lock.json']) {
+  for (const source of [
+    'app',
+    'core',
+    'server',
+    'shared',
+    'demo',
+    'public',
+    'nuxt.config.ts',
+    'package-lock.json',
+  ]) {
     for (const file of filesOf(join(root, source))) {
       if (file.endsWith('.test.ts')) continue
       hash.update(relative(root, file)).update(readFileSync(file))
@@ -66,20 +83,34 @@ export function ensureBuild() {
 
 /** Starts the built server; resolves when it answers, rejects when it ends first. */
 export function startServer({ port, host, data, empty, bench }, output = 'inherit') {
-  const env = { ...process.env, PORT: String(port), HOST: host, NITRO_PORT: String(port), NITRO_HOST: host, REDPOLL_DATA: data, REDPOLL_EMPTY: empty ? '1' : '', NODE_ENV: 'production', ...(bench ? { REDPOLL_BENCH: bench } : {}) }
-  const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], { cwd: root, env, stdio: ['ignore', 'pipe', output] })
+  const env = {
+    ...process.env,
+    PORT: String(port),
+    HOST: host,
+    NITRO_PORT: String(port),
+    NITRO_HOST: host,
+    REDPOLL_DATA: data,
+    REDPOLL_EMPTY: empty ? '1' : '',
+    NODE_ENV: 'production',
+    ...(bench ? { REDPOLL_BENCH: bench } : {}),
+  }
+  const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
+    cwd: root,
+    env,
+    stdio: ['ignore', 'pipe', output],
+  })
   child.stdout.on('data', (text) => {
-    for (const line of String(text).split('\n')) if (line.startsWith('[redpoll]') && output === 'inherit') console.log(line)
+    for (const line of String(text).split('\n'))
+      if (line.startsWith('[redpoll]') && output === 'inherit') console.log(line)
   })
   const address = `http://${host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host}:${port}`
   const ready = new Promise((resolve, reject) => {
-    child.once('exit', code => reject(new Error(`the server ended with code ${code}`)))
+    child.once('exit', (code) => reject(new Error(`the server ended with code ${code}`)))
     const ask = async () => {
       if (child.exitCode !== null) return
       try {
         if ((await fetch(`${address}/api/health`)).ok) return resolve(address)
-      }
-      catch {
+      } catch {
         // not listening yet
       }
       setTimeout(ask, 100)

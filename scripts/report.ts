@@ -12,7 +12,9 @@ if (!path) {
   console.error('npm run report -- plan.json')
   process.exit(2)
 }
-const parsed = z.object({ plan: z.preprocess(completePlan, planSchema), fans: z.array(z.preprocess(completeFan, fanSchema)) }).safeParse(JSON.parse(readFileSync(path, 'utf8')))
+const parsed = z
+  .object({ plan: z.preprocess(completePlan, planSchema), fans: z.array(z.preprocess(completeFan, fanSchema)) })
+  .safeParse(JSON.parse(readFileSync(path, 'utf8')))
 if (!parsed.success) {
   for (const issue of parsed.error.issues) console.error(`${issue.path.join('.')}: ${issue.message}`)
   process.exit(1)
@@ -24,7 +26,16 @@ if (!result.ok) {
 }
 const { report } = result
 for (const s of report.stations) console.log(`${s.title.padEnd(10)} ${s.state.padEnd(10)} ${sayIn(s.headline)}`)
-for (const f of [report.need.flow, report.need.design, report.path.drop, ...report.pick?.figures ?? [], ...report.power.figures]) {
-  console.log(`  ${f.label.padEnd(38)} ${printQuantity(f.value, f.quantity)}${f.low === null ? '' : `  (${printQuantity(f.low, f.quantity)} to ${printQuantity(f.high, f.quantity)})`}`)
+for (const f of [
+  report.need.flow,
+  report.need.design,
+  report.path.drop,
+  ...(report.pick?.figures ?? []),
+  ...report.power.figures,
+]) {
+  console.log(
+    `  ${f.label.padEnd(38)} ${printQuantity(f.value, f.quantity)}${f.low === null ? '' : `  (${printQuantity(f.low, f.quantity)} to ${printQuantity(f.high, f.quantity)})`}`,
+  )
 }
-for (const f of report.findings.findings) console.log(`  ${f.severity.padEnd(5)} ${f.id}: ${findingMessage(f)}. ${f.fix}.`)
+for (const f of report.findings.findings)
+  console.log(`  ${f.severity.padEnd(5)} ${f.id}: ${findingMessage(f)}. ${f.fix}.`)

@@ -9,16 +9,24 @@ checkNode()
 const usage = 'npm start -- [--port 3000] [--host 127.0.0.1] [--data DIR] [--bench 0.0.0.0:3100] [--empty]'
 let options
 try {
-  options = parseArgs({ options: {
-    port: { type: 'string', default: '3000' }, host: { type: 'string', default: '127.0.0.1' }, data: { type: 'string', default: '.data' }, bench: { type: 'string' }, empty: { type: 'boolean', default: false }, help: { type: 'boolean', default: false },
-  } }).values
-}
-catch (error) {
+  options = parseArgs({
+    options: {
+      port: { type: 'string', default: '3000' },
+      host: { type: 'string', default: '127.0.0.1' },
+      data: { type: 'string', default: '.data' },
+      bench: { type: 'string' },
+      empty: { type: 'boolean', default: false },
+      help: { type: 'boolean', default: false },
+    },
+  }).values
+} catch (error) {
   console.error(`${error.message}\n${usage}`)
   process.exit(2)
 }
 if (options.help) {
-  console.log(`${usage}\n  --bench  also takes readings of boards on the bench network at this address; the pages stay on --host\n  --empty  begin a new data directory without the demo workshop`)
+  console.log(
+    `${usage}\n  --bench  also takes readings of boards on the bench network at this address; the pages stay on --host\n  --empty  begin a new data directory without the demo workshop`,
+  )
   process.exit(0)
 }
 const port = Number(options.port)
@@ -31,25 +39,35 @@ if (options.bench !== undefined && !/^.+:\d{1,5}$/.test(options.bench)) {
   process.exit(2)
 }
 const free = await new Promise((done) => {
-  const probe = createServer().once('error', () => done(false)).once('listening', () => probe.close(() => done(true)))
+  const probe = createServer()
+    .once('error', () => done(false))
+    .once('listening', () => probe.close(() => done(true)))
   probe.listen(port, options.host)
 })
 if (!free) {
-  console.error(`Port ${port} on ${options.host} is in use or may not be used. Choose another: npm start -- --port ${port + 1}`)
+  console.error(
+    `Port ${port} on ${options.host} is in use or may not be used. Choose another: npm start -- --port ${port + 1}`,
+  )
   process.exit(1)
 }
 
 ensurePackages()
 ensureBuild()
 const data = resolve(root, options.data)
-if (!existsSync(data)) say(`new data directory ${options.data}${options.empty ? '' : ', with the demo workshop'}`)
-const { child, ready } = startServer({ port, host: options.host, data, empty: options.empty, bench: options.bench })
+if (!existsSync(data))
+  say(`new data directory ${options.data}${options.empty ? '' : ', with the demo workshop'}`)
+const { child, ready } = startServer({
+  port,
+  host: options.host,
+  data,
+  empty: options.empty,
+  bench: options.bench,
+})
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill('SIGTERM'))
 try {
   const address = await ready
   say(`running at ${address}  (stop with Ctrl+C)`)
-}
-catch {
+} catch {
   process.exit(child.exitCode ?? 1)
 }
-child.once('exit', code => process.exit(code ?? 0))
+child.once('exit', (code) => process.exit(code ?? 0))

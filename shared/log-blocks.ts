@@ -9,14 +9,24 @@ import type { Channel, LogData } from '../core/measure'
 const BYTES = 8
 const HEAD = 3
 
-export interface Block { seq: number, rows: number, channels: number, data: Uint8Array }
+export interface Block {
+  seq: number
+  rows: number
+  channels: number
+  data: Uint8Array
+}
 
 /** Rows a block holds at most: an import sends many of them. */
 export const BLOCK_ROWS = 20_000
 /** More rows than this are refused, bytes that a block may have. */
 export const MOST_BLOCK_BYTES = BLOCK_ROWS * 33 * BYTES
 
-export function encodeBlock(times: ArrayLike<number>, columns: readonly ArrayLike<number>[], from = 0, to = times.length): Uint8Array {
+export function encodeBlock(
+  times: ArrayLike<number>,
+  columns: readonly ArrayLike<number>[],
+  from = 0,
+  to = times.length,
+): Uint8Array {
   const rows = to - from
   const all = new Float64Array(rows * (columns.length + 1))
   for (let i = 0; i < rows; i++) all[i] = times[from + i]!
@@ -58,8 +68,12 @@ export function joinBlocks(blocks: readonly Block[]): Uint8Array {
  * What `joinBlocks` wrote, as one log behind what is there already. A channel that joined later has gaps before.
  * @returns the log and the number of its last block; the given one where nothing is new
  */
-export function readBlocks(buffer: ArrayBuffer, channels: readonly Channel[], before: { log: LogData, last: number } | null = null): { log: LogData, last: number } {
-  const parts: { rows: number, channels: number, data: Float64Array }[] = []
+export function readBlocks(
+  buffer: ArrayBuffer,
+  channels: readonly Channel[],
+  before: { log: LogData; last: number } | null = null,
+): { log: LogData; last: number } {
+  const parts: { rows: number; channels: number; data: Float64Array }[] = []
   let last = before?.last ?? -1
   for (let at = 0; at < buffer.byteLength;) {
     const [rows, width, seq] = new Float64Array(buffer, at, HEAD) as unknown as [number, number, number]
@@ -76,7 +90,10 @@ export function readBlocks(buffer: ArrayBuffer, channels: readonly Channel[], be
     else grown.fill(NaN, 0, old)
     return grown
   }
-  const log: LogData = { times: grow(before?.log.times), channels: channels.map((c, i) => ({ ...c, values: grow(before?.log.channels[i]?.values) })) }
+  const log: LogData = {
+    times: grow(before?.log.times),
+    channels: channels.map((c, i) => ({ ...c, values: grow(before?.log.channels[i]?.values) })),
+  }
   let row = old
   for (const p of parts) {
     log.times.set(p.data.subarray(0, p.rows), row)

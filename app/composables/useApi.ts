@@ -1,33 +1,51 @@
 import type { ApiError } from '../../shared/api'
 
-export type ApiResult<T>
-  = | { ok: true, data: T }
-    | { ok: false, kind: 'offline' | 'refused' | 'conflict' | 'missing' | 'broken', message: string, field?: string }
+export type ApiResult<T> =
+  | { ok: true; data: T }
+  | {
+      ok: false
+      kind: 'offline' | 'refused' | 'conflict' | 'missing' | 'broken'
+      message: string
+      field?: string
+    }
 
-const kinds: Record<number, 'conflict' | 'missing' | 'refused'> = { 400: 'refused', 404: 'missing', 409: 'conflict', 422: 'refused' }
+const kinds: Record<number, 'conflict' | 'missing' | 'refused'> = {
+  400: 'refused',
+  404: 'missing',
+  409: 'conflict',
+  422: 'refused',
+}
 
 /** Asks the server; every failure comes back as a value with a sentence that can be shown. */
-export const api = <T>(path: string, options: { method?: 'GET' | 'POST' | 'PUT' | 'DELETE', body?: unknown } = {}): Promise<ApiResult<T>> => ask<T>(path, {
-  method: options.method ?? 'GET',
-  ...(options.body === undefined ? {} : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
-})
+export const api = <T>(
+  path: string,
+  options: { method?: 'GET' | 'POST' | 'PUT' | 'DELETE'; body?: unknown } = {},
+): Promise<ApiResult<T>> =>
+  ask<T>(path, {
+    method: options.method ?? 'GET',
+    ...(options.body === undefined
+      ? {}
+      : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
+  })
 
 /** Sends a file as it is. */
-export const sendFile = <T>(path: string, file: Blob): Promise<ApiResult<T>> => ask<T>(path, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } })
+export const sendFile = <T>(path: string, file: Blob): Promise<ApiResult<T>> =>
+  ask<T>(path, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } })
 
 async function ask<T>(path: string, init: RequestInit): Promise<ApiResult<T>> {
   let response: Response
   try {
     response = await fetch(`/api/${path}`, init)
-  }
-  catch {
+  } catch {
     return { ok: false, kind: 'offline', message: 'The Redpoll server does not answer.' }
   }
   const json: unknown = await response.json().catch(() => null)
   if (response.ok && json !== null) return { ok: true, data: json as T }
   const error = (json as ApiError | null)?.error
   return {
-    ok: false, kind: kinds[response.status] ?? (response.status >= 502 ? 'offline' : 'broken'),
-    message: error?.message ?? 'The server gave an answer that cannot be read.', ...(error?.field ? { field: error.field } : {}),
+    ok: false,
+    kind: kinds[response.status] ?? (response.status >= 502 ? 'offline' : 'broken'),
+    message: error?.message ?? 'The server gave an answer that cannot be read.',
+    ...(error?.field ? { field: error.field } : {}),
   }
 }

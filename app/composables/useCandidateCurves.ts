@@ -1,13 +1,36 @@
 import { pressureAt } from '../../core/fan'
-import { drivenGroup, endsOf, groupOf, type Candidate, type DrivenGroup, type Fan, type Group, type Report } from '../../core/plan'
+import {
+  drivenGroup,
+  endsOf,
+  groupOf,
+  type Candidate,
+  type DrivenGroup,
+  type Fan,
+  type Group,
+  type Report,
+} from '../../core/plan'
 import type { CurveSeries } from '../components/lineup/CurveChart.vue'
 
 const SAMPLES = 49
-interface ChartPoint { flow: number, pressure: number }
+interface ChartPoint {
+  flow: number
+  pressure: number
+}
 
 /** The group of a candidate; null where one of its fans is gone. */
 export function candidateGroup(c: Candidate, fans: readonly Fan[]): Group | null {
-  const made = groupOf({ id: '', fanId: c.fanId, secondFanId: c.secondId, count: c.count, arrangement: c.arrangement, driveV: c.driveV, duty: c.duty }, fans)
+  const made = groupOf(
+    {
+      id: '',
+      fanId: c.fanId,
+      secondFanId: c.secondId,
+      count: c.count,
+      arrangement: c.arrangement,
+      driveV: c.driveV,
+      duty: c.duty,
+    },
+    fans,
+  )
   return made.ok ? made.group : null
 }
 
@@ -19,7 +42,7 @@ function sample(driven: DrivenGroup): ChartPoint[] {
   const first = curve.q[0]!
   const last = endsOf(driven).free / flowFactor
   return Array.from({ length: SAMPLES }, (_, i) => {
-    const q = i === SAMPLES - 1 ? curve.q.at(-1)! : first + (last - first) * i / (SAMPLES - 1)
+    const q = i === SAMPLES - 1 ? curve.q.at(-1)! : first + ((last - first) * i) / (SAMPLES - 1)
     return { flow: q * flowFactor, pressure: (pressureAt(curve, q) ?? 0) * pressureFactor }
   })
 }
@@ -37,7 +60,21 @@ export function memberCurves(c: Candidate, fans: readonly Fan[], report: Report)
   if (!group || group.count < 2) return []
   return [group.model, group.second].flatMap((model): CurveSeries[] => {
     if (!model) return []
-    const driven = drivenGroup({ model, second: null, count: 1, arrangement: 'single' }, { volts: c.driveV, duty: c.duty }, report.air)
-    return driven ? [{ id: `alone-${model.fan.id}`, label: `${model.fan.model} alone`, points: sample(driven), tone: 'member', operating: null }] : []
+    const driven = drivenGroup(
+      { model, second: null, count: 1, arrangement: 'single' },
+      { volts: c.driveV, duty: c.duty },
+      report.air,
+    )
+    return driven
+      ? [
+          {
+            id: `alone-${model.fan.id}`,
+            label: `${model.fan.model} alone`,
+            points: sample(driven),
+            tone: 'member',
+            operating: null,
+          },
+        ]
+      : []
   })
 }

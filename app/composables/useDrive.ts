@@ -14,6 +14,12 @@ export function driveAt(d: PlanDocument, volts: number) {
   const nominal = d.source?.nominalV ?? null
   if (nominal === null) return
   if (Math.abs(nominal - volts) < STRAIGHT * volts) d.converter = null
-  else if (d.converter) Object.assign(d.converter, { kind: volts < nominal ? 'buck' : 'boost', outV: volts, setFirst: false, measuredV: null })
+  else if (d.converter)
+    Object.assign(d.converter, {
+      kind: volts < nominal ? 'buck' : 'boost',
+      outV: volts,
+      setFirst: false,
+      measuredV: null,
+    })
   else d.converter = { ...newConverter(newId('converter'), volts), kind: volts < nominal ? 'buck' : 'boost' }
 }

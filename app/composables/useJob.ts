@@ -6,14 +6,18 @@ export function useJob(station: StationKey) {
   const store = useJobStore()
   const plan = computed(() => store.plan!)
   const report = computed(() => store.report!)
-  const set = <K extends keyof Job>(key: K) => (value: Job[K]) => {
-    store.change((draft) => {
-      draft.job[key] = value
-    }, `job.${key}`)
-  }
+  const set =
+    <K extends keyof Job>(key: K) =>
+    (value: Job[K]) => {
+      store.change((draft) => {
+        draft.job[key] = value
+      }, `job.${key}`)
+    }
   /** The same for a form: the key tells which. */
   const put = (key: keyof Job, value: unknown) => set(key)(value as never)
-  const findings = computed(() => report.value.findings.findings.filter(f => stationOfGroup(f.group) === station))
+  const findings = computed(() =>
+    report.value.findings.findings.filter((f) => stationOfGroup(f.group) === station),
+  )
   return { store, plan, report, set, put, findings }
 }
 

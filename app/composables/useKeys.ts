@@ -1,6 +1,10 @@
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 
-export interface KeyBinding { key: string, what: string, run: () => unknown }
+export interface KeyBinding {
+  key: string
+  what: string
+  run: () => unknown
+}
 
 export const openKeys = () => {
   keysOpen.value = true
@@ -10,7 +14,11 @@ const page = ref<KeyBinding[]>([])
 export const keysOpen = ref(false)
 
 /** Whether letters go into what has the focus: a tick or a slider takes none. */
-const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName) || (target instanceof HTMLInputElement && !/^(checkbox|radio|range|file|button)$/.test(target.type)))
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable ||
+    /^(TEXTAREA|SELECT)$/.test(target.tagName) ||
+    (target instanceof HTMLInputElement && !/^(checkbox|radio|range|file|button)$/.test(target.type)))
 
 /** Keys of the page that is open; they go with it. */
 export function usePageKeys(bindings: KeyBinding[]): void {
@@ -18,7 +26,7 @@ export function usePageKeys(bindings: KeyBinding[]): void {
     page.value = [...page.value, ...bindings]
   })
   onBeforeUnmount(() => {
-    page.value = page.value.filter(b => !bindings.includes(b))
+    page.value = page.value.filter((b) => !bindings.includes(b))
   })
 }
 
@@ -28,7 +36,13 @@ export const globalKeys: KeyBinding[] = [
   { key: 'f', what: 'Shelf of fans', run: () => navigateTo('/shelf') },
   { key: 'u', what: 'Switch between metric and imperial', run: () => useSettingsStore().toggleSystem() },
   { key: 't', what: 'Switch the theme', run: () => useSettingsStore().toggleTheme() },
-  { key: '?', what: 'This list', run: () => { keysOpen.value = !keysOpen.value } },
+  {
+    key: '?',
+    what: 'This list',
+    run: () => {
+      keysOpen.value = !keysOpen.value
+    },
+  },
 ]
 
 export const pageKeys = page
@@ -37,7 +51,7 @@ export function useGlobalKeys(): void {
   useEventListener('keydown', (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || typing(event.target)) return
     if (keysOpen.value && event.key !== '?') return
-    const binding = [...page.value, ...globalKeys].find(b => b.key === event.key)
+    const binding = [...page.value, ...globalKeys].find((b) => b.key === event.key)
     if (!binding) return
     event.preventDefault()
     binding.run()

@@ -1,48 +1,103 @@
-import { defaultRank, noFilter, railsOf, type Candidate, type DriveMode, type Objective, type RankOptions, type ShelfFilter, type Weights } from '../../core/plan'
+import {
+  defaultRank,
+  noFilter,
+  railsOf,
+  type Candidate,
+  type DriveMode,
+  type Objective,
+  type RankOptions,
+  type ShelfFilter,
+  type Weights,
+} from '../../core/plan'
 
 /** The rankings; the first four stand as buttons. */
-export const objectives: { value: Objective, label: string }[] = [
-  { value: 'quietest', label: 'Quietest' }, { value: 'margin', label: 'Most margin' }, { value: 'cheapest', label: 'Cheapest' }, { value: 'power', label: 'Least power' },
-  { value: 'thinnest', label: 'Thinnest' }, { value: 'loudness', label: 'Air per loudness' }, { value: 'value', label: 'Air per money' }, { value: 'weights', label: 'Own weights' },
+export const objectives: { value: Objective; label: string }[] = [
+  { value: 'quietest', label: 'Quietest' },
+  { value: 'margin', label: 'Most margin' },
+  { value: 'cheapest', label: 'Cheapest' },
+  { value: 'power', label: 'Least power' },
+  { value: 'thinnest', label: 'Thinnest' },
+  { value: 'loudness', label: 'Air per loudness' },
+  { value: 'value', label: 'Air per money' },
+  { value: 'weights', label: 'Own weights' },
 ]
 export const COMPARE_MOST = 6
-export const candidateKey = (c: { fanId: string, secondId?: string | null, secondFanId?: string | null, count: number, arrangement: string }) => `${c.fanId}|${c.secondId ?? c.secondFanId ?? ''}|${c.count}|${c.arrangement}`
+export const candidateKey = (c: {
+  fanId: string
+  secondId?: string | null
+  secondFanId?: string | null
+  count: number
+  arrangement: string
+}) => `${c.fanId}|${c.secondId ?? c.secondFanId ?? ''}|${c.count}|${c.arrangement}`
 
 /** What is searched for, the ranking, the pick and the rows compared by hand. */
 export function useLineUp() {
   const { store, plan, report } = useJob('line-up')
   const shelf = useShelfStore()
-  const choice = reactive<{ objective: Objective, drive: DriveMode, pairs: boolean, weights: Weights, filter: ShelfFilter }>({
-    objective: 'quietest', drive: 'any', pairs: false, weights: { ...defaultRank.weights }, filter: { ...noFilter, fits: true },
+  const choice = reactive<{
+    objective: Objective
+    drive: DriveMode
+    pairs: boolean
+    weights: Weights
+    filter: ShelfFilter
+  }>({
+    objective: 'quietest',
+    drive: 'any',
+    pairs: false,
+    weights: { ...defaultRank.weights },
+    filter: { ...noFilter, fits: true },
   })
   const options = computed((): RankOptions => ({
-    ...defaultRank, objective: choice.objective, weights: { ...choice.weights }, drive: choice.drive, pairs: choice.pairs, filter: { ...choice.filter },
-    rails: railsOf(plan.value), places: plan.value.path.filter(e => e.kind === 'fan').length > 1,
+    ...defaultRank,
+    objective: choice.objective,
+    weights: { ...choice.weights },
+    drive: choice.drive,
+    pairs: choice.pairs,
+    filter: { ...choice.filter },
+    rails: railsOf(plan.value),
+    places: plan.value.path.filter((e) => e.kind === 'fan').length > 1,
   }))
-  const { ranking, busy, problem } = useRanking(plan, computed(() => shelf.fans), options)
+  const { ranking, busy, problem } = useRanking(
+    plan,
+    computed(() => shelf.fans),
+    options,
+  )
   const rows = computed(() => ranking.value?.rows ?? [])
   const picked = computed(() => report.value.pick?.candidate ?? null)
-  const usable = computed(() => rows.value.filter(c => c.verdict !== 'fail').length)
+  const usable = computed(() => rows.value.filter((c) => c.verdict !== 'fail').length)
 
   /** compared by hand: the newest takes the place of the oldest beyond six */
   const comparedKeys = ref<string[]>([])
   function compare(c: Candidate, on: boolean) {
     const key = candidateKey(c)
-    comparedKeys.value = on ? [...comparedKeys.value.filter(k => k !== key), key].slice(-COMPARE_MOST) : comparedKeys.value.filter(k => k !== key)
+    comparedKeys.value = on
+      ? [...comparedKeys.value.filter((k) => k !== key), key].slice(-COMPARE_MOST)
+      : comparedKeys.value.filter((k) => k !== key)
   }
-  const compared = computed(() => comparedKeys.value.flatMap(key => rows.value.find(c => candidateKey(c) === key) ?? []))
+  const compared = computed(() =>
+    comparedKeys.value.flatMap((key) => rows.value.find((c) => candidateKey(c) === key) ?? []),
+  )
 
   /** Takes a group: the feed follows, so that the chain stays one. */
   function pick(c: Candidate) {
     const fanV = Number(c.driveV.toFixed(2))
     store.change((d) => {
-      d.pick = { id: d.pick?.id ?? newId('pick'), fanId: c.fanId, secondFanId: c.secondId, count: c.count, arrangement: c.arrangement, driveV: fanV, duty: c.duty }
+      d.pick = {
+        id: d.pick?.id ?? newId('pick'),
+        fanId: c.fanId,
+        secondFanId: c.secondId,
+        count: c.count,
+        arrangement: c.arrangement,
+        driveV: fanV,
+        duty: c.duty,
+      }
       driveAt(d, fanV)
     })
   }
-  const unpick = () => store.removeWithUndo('Nothing is picked now.', (d) => {
-    d.pick = null
-  })
+  const unpick = () =>
+    store.removeWithUndo('Nothing is picked now.', (d) => {
+      d.pick = null
+    })
   return { choice, ranking, rows, busy, problem, picked, usable, compared, compare, pick, unpick }
 }
 
@@ -51,4 +106,4 @@ export function driveWords(c: Candidate, show: (v: number, q: 'voltage' | 'ratio
   const how = { single: '', parallel: '', series: ', in series', places: ', one at each place' }[c.arrangement]
   return `${show(c.driveV, 'voltage')}${c.duty === null ? '' : `, duty ${show(c.duty, 'ratio')}`}${c.secondId && c.arrangement === 'parallel' ? ', side by side' : how}`
 }
-export const candidateName = (c: Candidate) => c.secondId ? c.model : `${c.count} × ${c.model}`
+export const candidateName = (c: Candidate) => (c.secondId ? c.model : `${c.count} × ${c.model}`)

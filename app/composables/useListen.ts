@@ -8,15 +8,21 @@ const MOST_BYTES = 120e6
 /** How long the browser records, s. */
 const RECORD_S = 20
 /** Collects what the microphone gives, as it is. */
-const COLLECTOR = 'class Collector extends AudioWorkletProcessor { process(inputs) { if (inputs[0][0]) this.port.postMessage(inputs[0][0].slice()); return true } } registerProcessor(\'collector\', Collector)'
+const COLLECTOR =
+  "class Collector extends AudioWorkletProcessor { process(inputs) { if (inputs[0][0]) this.port.postMessage(inputs[0][0].slice()); return true } } registerProcessor('collector', Collector)"
 
 /** Two recordings, from files or the microphone, each heard in a worker. */
 export function useListen() {
   const thread = new Worker(new URL('../workers/listen.worker.ts', import.meta.url), { type: 'module' })
   const remote: Remote<ListenWorker> = wrap<ListenWorker>(thread)
-  const heard = reactive<Record<Side, { name: string, heard: Heard | null, problem: string, from: 'file' | 'microphone' | null }>>({ before: { name: '', heard: null, problem: '', from: null }, after: { name: '', heard: null, problem: '', from: null } })
+  const heard = reactive<
+    Record<Side, { name: string; heard: Heard | null; problem: string; from: 'file' | 'microphone' | null }>
+  >({
+    before: { name: '', heard: null, problem: '', from: null },
+    after: { name: '', heard: null, problem: '', from: null },
+  })
   const progress = ref<number | null>(null)
-  const recording = ref<{ side: Side, seconds: number } | null>(null)
+  const recording = ref<{ side: Side; seconds: number } | null>(null)
   let stop: (() => void) | null = null
   const tell = proxy((share: number) => {
     progress.value = share
@@ -24,9 +30,19 @@ export function useListen() {
 
   async function hear(side: Side, name: string, source: ArrayBuffer | Sound, from: 'file' | 'microphone') {
     progress.value = 0
-    const result = await remote.hear(source instanceof ArrayBuffer ? transfer(source, [source]) : transfer(source, [source.samples.buffer]), tell).catch(() => 'The recording cannot be read.')
+    const result = await remote
+      .hear(
+        source instanceof ArrayBuffer ? transfer(source, [source]) : transfer(source, [source.samples.buffer]),
+        tell,
+      )
+      .catch(() => 'The recording cannot be read.')
     progress.value = null
-    heard[side] = { name, from, heard: typeof result === 'string' ? null : markRaw(result), problem: typeof result === 'string' ? result : '' }
+    heard[side] = {
+      name,
+      from,
+      heard: typeof result === 'string' ? null : markRaw(result),
+      problem: typeof result === 'string' ? result : '',
+    }
   }
   async function open(side: Side, file: File) {
     if (file.size > MOST_BYTES) {
@@ -39,10 +55,14 @@ export function useListen() {
     let stream: MediaStream
     try {
       // whatever makes speech pleasant spoils a comparison
-      stream = await navigator.mediaDevices.getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false } })
-    }
-    catch {
-      heard[side] = { ...heard[side], problem: 'The microphone may not be used: allow it in the browser, or open a WAV file.' }
+      stream = await navigator.mediaDevices.getUserMedia({
+        audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+      })
+    } catch {
+      heard[side] = {
+        ...heard[side],
+        problem: 'The microphone may not be used: allow it in the browser, or open a WAV file.',
+      }
       return
     }
     const context = new AudioContext()
@@ -53,8 +73,9 @@ export function useListen() {
     const node = new AudioWorkletNode(context, 'collector')
     node.port.onmessage = (event: MessageEvent<Float32Array>) => {
       parts.push(event.data)
-      const seconds = parts.length * event.data.length / context.sampleRate
-      if (recording.value && Math.floor(seconds) !== recording.value.seconds) recording.value = { side, seconds: Math.floor(seconds) }
+      const seconds = (parts.length * event.data.length) / context.sampleRate
+      if (recording.value && Math.floor(seconds) !== recording.value.seconds)
+        recording.value = { side, seconds: Math.floor(seconds) }
       if (seconds >= RECORD_S) stop?.()
     }
     context.createMediaStreamSource(stream).connect(node)

@@ -21,9 +21,9 @@ export function useLogData() {
   const summary = shallowRef<(WindowSummary | null)[]>([])
   const soak = shallowRef<SoakReport | null>(null)
   /** shown window, s; null is the whole log */
-  const range = shallowRef<{ from: number, to: number } | null>(null)
+  const range = shallowRef<{ from: number; to: number } | null>(null)
   /** the channel whose soak is watched, and the ambient it is held against */
-  const watched = shallowRef<{ channel: number, ambient: number | null } | null>(null)
+  const watched = shallowRef<{ channel: number; ambient: number | null } | null>(null)
   const loading = ref(false)
   const offline = ref('')
   let last = -1
@@ -53,8 +53,7 @@ export function useLogData() {
       let response: Response
       try {
         response = await fetch(`/api/logs/${id}/data?after=${last}`)
-      }
-      catch {
+      } catch {
         offline.value = 'The Redpoll server does not answer; nothing is lost, the log goes on when it does.'
         return any
       }
@@ -118,7 +117,11 @@ export function useLogData() {
   watch([range, watched], look)
 
   const exportAs = async (kind: 'csv' | 'json') => {
-    if (log.value) saveBlob(await remote.export(kind, log.value.name, log.value.startedAt), `${log.value.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.${kind}`)
+    if (log.value)
+      saveBlob(
+        await remote.export(kind, log.value.name, log.value.startedAt),
+        `${log.value.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.${kind}`,
+      )
   }
   onBeforeUnmount(() => {
     asked++
@@ -131,8 +134,8 @@ export function useLogData() {
 /** Channels that stand for the room. */
 export const isAmbient = (name: string) => /room|ambient|intake|outside/i.test(name)
 /** The first temperature that is not the room's, held against the room's where there is one. */
-function usualWatch(channels: LogSummary['channels']): { channel: number, ambient: number | null } | null {
-  const channel = channels.findIndex(c => c.quantity === 'temperature' && !isAmbient(c.name))
-  const ambient = channels.findIndex(c => c.quantity === 'temperature' && isAmbient(c.name))
+function usualWatch(channels: LogSummary['channels']): { channel: number; ambient: number | null } | null {
+  const channel = channels.findIndex((c) => c.quantity === 'temperature' && !isAmbient(c.name))
+  const ambient = channels.findIndex((c) => c.quantity === 'temperature' && isAmbient(c.name))
   return channel < 0 ? null : { channel, ambient: ambient < 0 ? null : ambient }
 }

@@ -68,9 +68,23 @@ export function useLogImport(jobId: () => string) {
     doing.value = 'Writing'
     progress.value = 0
     const { tally } = r
-    const remarks = tally && tally.broken ? `${tally.broken} rows of the file could not be read, the first in line ${tally.brokenSample[0]!.line}` : ''
+    const remarks =
+      tally && tally.broken
+        ? `${tally.broken} rows of the file could not be read, the first in line ${tally.brokenSample[0]!.line}`
+        : ''
     const id = newId('log')
-    const made = await api<LogSummary>(`jobs/${jobId()}/logs`, { method: 'POST', body: { id, name: name.value.trim() || 'Imported log', origin: 'imported', startedAt: r.startedAt ?? fileTime.value, instrumentId: null, channels: r.channels, remarks } })
+    const made = await api<LogSummary>(`jobs/${jobId()}/logs`, {
+      method: 'POST',
+      body: {
+        id,
+        name: name.value.trim() || 'Imported log',
+        origin: 'imported',
+        startedAt: r.startedAt ?? fileTime.value,
+        instrumentId: null,
+        channels: r.channels,
+        remarks,
+      },
+    })
     if (!made.ok) {
       progress.value = null
       problem.value = made.message
@@ -80,7 +94,10 @@ export function useLogImport(jobId: () => string) {
     for (let index = 0; ; index++) {
       const block = await remote.block(index)
       if (!block) break
-      const sent = await sendFile<{ rows: number }>(`logs/${id}/blocks?seq=${index}`, new Blob([block.data as Uint8Array<ArrayBuffer>]))
+      const sent = await sendFile<{ rows: number }>(
+        `logs/${id}/blocks?seq=${index}`,
+        new Blob([block.data as Uint8Array<ArrayBuffer>]),
+      )
       if (cancelled || !sent.ok) {
         await api(`logs/${id}/drop`, { method: 'POST' })
         problem.value = sent.ok ? 'Given up: nothing was kept.' : `Stopped: ${sent.message} Nothing was kept.`

@@ -5,7 +5,10 @@ import { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from '..
 import type { WhatIf } from '../../core/plan'
 
 /** Where the next element goes: a row (main or a way) and its place in it; at the end where none is told. */
-export interface Spot { branchId: string | null, index: number | null }
+export interface Spot {
+  branchId: string | null
+  index: number | null
+}
 
 /** All changes of the open job's air path. */
 export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
@@ -19,57 +22,88 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
     const { branchId, index } = spot.value
     store.change((d) => {
       if (kind === 'split') {
-        const made = newSplit(id, [{ id: newId('way'), name: 'First way', leak: false }, { id: newId('way'), name: 'Second way', leak: false }])
+        const made = newSplit(id, [
+          { id: newId('way'), name: 'First way', leak: false },
+          { id: newId('way'), name: 'Second way', leak: false },
+        ])
         placeElement(d, made.element, null, index)
         d.branches.push(...made.branches)
-      }
-      else placeElement(d, newElement(id, kind), branchId, index)
+      } else placeElement(d, newElement(id, kind), branchId, index)
     })
     selectedId.value = id
     if (index !== null) spot.value = { branchId, index: null }
   }
-  const begin = (starter: typeof pathStarters[number]) => store.change((d) => {
-    d.path = starter.kinds.map(({ kind, name }) => ({ ...newElement(newId(kind), kind), name }))
-  })
+  const begin = (starter: (typeof pathStarters)[number]) =>
+    store.change((d) => {
+      d.path = starter.kinds.map(({ kind, name }) => ({ ...newElement(newId(kind), kind), name }))
+    })
   function moveBy(element: PathElement, by: number) {
     const row = rowOf(store.plan!, element.branchId)
-    const to = row.findIndex(e => e.id === element.id) + by
+    const to = row.findIndex((e) => e.id === element.id) + by
     if (to >= 0 && to < row.length) moveTo(element.id, element.branchId, to)
   }
   function moveTo(id: string, branchId: string | null, index: number) {
-    const element = path.value.find(e => e.id === id)
+    const element = path.value.find((e) => e.id === id)
     if (!element) return
     if (!mayStandIn(element, branchId)) {
-      toast.show(`${elementNames[element.kind]} stays in the main row: inside a way the path would go round in a loop.`, { tone: 'bad' })
+      toast.show(
+        `${elementNames[element.kind]} stays in the main row: inside a way the path would go round in a loop.`,
+        { tone: 'bad' },
+      )
       return
     }
     store.change((d) => {
-      const own = d.path.find(e => e.id === id)!
+      const own = d.path.find((e) => e.id === id)!
       placeElement(d, own, branchId, index)
     })
   }
-  const remove = (element: PathElement) => store.removeWithUndo(`${element.name || elementNames[element.kind]} removed.`, d => removeElement(d, element.id))
-  const edit = (field: string, values: Partial<PathElement>) => store.change((d) => {
-    const element = d.path.find(e => e.id === selectedId.value)
-    if (element) Object.assign(element, values)
-  }, `path.${selectedId.value}.${field}`)
-  const editBranch = (id: string, values: Partial<Branch>) => store.change((d) => {
-    const branch = d.branches.find(b => b.id === id)
-    if (branch) Object.assign(branch, values)
-  }, `branch.${id}`)
-  const addBranch = (splitId: string, leak: boolean) => store.change((d) => {
-    const way: Branch = { id: newId('way'), splitId, name: leak ? 'Leak' : 'Another way', leak }
-    d.branches.push(way)
-    if (leak) d.path.push({ ...newElement(newId('opening'), 'opening', way.id), name: 'Crack', edge: 'crack', basis: 'rough-guess' })
-  })
-  const dropBranch = (id: string) => store.removeWithUndo('Way removed.', d => removeBranch(d, id))
+  const remove = (element: PathElement) =>
+    store.removeWithUndo(`${element.name || elementNames[element.kind]} removed.`, (d) =>
+      removeElement(d, element.id),
+    )
+  const edit = (field: string, values: Partial<PathElement>) =>
+    store.change((d) => {
+      const element = d.path.find((e) => e.id === selectedId.value)
+      if (element) Object.assign(element, values)
+    }, `path.${selectedId.value}.${field}`)
+  const editBranch = (id: string, values: Partial<Branch>) =>
+    store.change((d) => {
+      const branch = d.branches.find((b) => b.id === id)
+      if (branch) Object.assign(branch, values)
+    }, `branch.${id}`)
+  const addBranch = (splitId: string, leak: boolean) =>
+    store.change((d) => {
+      const way: Branch = { id: newId('way'), splitId, name: leak ? 'Leak' : 'Another way', leak }
+      d.branches.push(way)
+      if (leak)
+        d.path.push({
+          ...newElement(newId('opening'), 'opening', way.id),
+          name: 'Crack',
+          edge: 'crack',
+          basis: 'rough-guess',
+        })
+    })
+  const dropBranch = (id: string) => store.removeWithUndo('Way removed.', (d) => removeBranch(d, id))
   /** Takes a what-if; one undo away. */
   function apply(element: PathElement, change: WhatIf) {
     store.change((d) => {
       if (!change.element) return removeElement(d, element.id)
-      d.path = d.path.map(e => e.id === element.id ? change.element! : e)
+      d.path = d.path.map((e) => (e.id === element.id ? change.element! : e))
     })
     toast.show(`${element.name}: ${change.label}.`, { action: { label: 'Undo', run: store.undo } })
   }
-  return { path, branches, add, begin, moveBy, moveTo, remove, edit, editBranch, addBranch, removeBranch: dropBranch, apply }
+  return {
+    path,
+    branches,
+    add,
+    begin,
+    moveBy,
+    moveTo,
+    remove,
+    edit,
+    editBranch,
+    addBranch,
+    removeBranch: dropBranch,
+    apply,
+  }
 }

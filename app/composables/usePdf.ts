@@ -12,8 +12,26 @@ function contentOf({ title, subtitle, blocks }: Paper): Content[] {
     if (b.kind === 'list') return { ul: b.items, margin: [0, 0, 0, 6] }
     if (b.kind === 'chart') return { svg: b.svg, width: WIDTH, margin: [0, 4, 0, 8] }
     return {
-      margin: [0, 0, 0, 8], layout: 'lightHorizontalLines', fontSize: 9,
-      table: { headerRows: 1, widths: b.head.map((_, i) => i === b.head.length - 1 ? '*' : 'auto'), body: [b.head.map((text, i) => ({ text, bold: true, alignment: b.numbers.includes(i) ? 'right' as const : 'left' as const })), ...b.rows.map(r => r.map((text, i) => ({ text, alignment: b.numbers.includes(i) ? 'right' as const : 'left' as const })))] },
+      margin: [0, 0, 0, 8],
+      layout: 'lightHorizontalLines',
+      fontSize: 9,
+      table: {
+        headerRows: 1,
+        widths: b.head.map((_, i) => (i === b.head.length - 1 ? '*' : 'auto')),
+        body: [
+          b.head.map((text, i) => ({
+            text,
+            bold: true,
+            alignment: b.numbers.includes(i) ? ('right' as const) : ('left' as const),
+          })),
+          ...b.rows.map((r) =>
+            r.map((text, i) => ({
+              text,
+              alignment: b.numbers.includes(i) ? ('right' as const) : ('left' as const),
+            })),
+          ),
+        ],
+      },
     }
   })
   return [{ text: title, style: 'title' }, { text: subtitle, color: '#4d5963', margin: [0, 0, 0, 10] }, ...body]
@@ -21,12 +39,31 @@ function contentOf({ title, subtitle, blocks }: Paper): Content[] {
 
 /** The report as a PDF; the library comes when it is wanted. */
 export async function savePdf(paper: Paper, name: string): Promise<void> {
-  const [{ default: pdfMake }, { default: fonts }] = await Promise.all([import('pdfmake/build/pdfmake'), import('pdfmake/build/vfs_fonts')])
-  const maker = pdfMake as unknown as { addVirtualFileSystem: (files: unknown) => void, createPdf: (definition: TDocumentDefinitions) => { getBlob: () => Promise<Blob> } }
+  const [{ default: pdfMake }, { default: fonts }] = await Promise.all([
+    import('pdfmake/build/pdfmake'),
+    import('pdfmake/build/vfs_fonts'),
+  ])
+  const maker = pdfMake as unknown as {
+    addVirtualFileSystem: (files: unknown) => void
+    createPdf: (definition: TDocumentDefinitions) => { getBlob: () => Promise<Blob> }
+  }
   maker.addVirtualFileSystem(fonts)
   const definition: TDocumentDefinitions = {
-    pageSize: 'A4', pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN], info: { title: paper.title, creator: 'Redpoll' }, content: contentOf(paper), defaultStyle: { fontSize: 10, lineHeight: 1.15 },
-    styles: { title: { fontSize: 18, bold: true }, heading: { fontSize: 12.5, bold: true, margin: [0, 10, 0, 4] } }, footer: (page, pages) => ({ text: `${paper.title}, page ${page} of ${pages}`, alignment: 'center', fontSize: 8, color: '#4d5963' }),
+    pageSize: 'A4',
+    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
+    info: { title: paper.title, creator: 'Redpoll' },
+    content: contentOf(paper),
+    defaultStyle: { fontSize: 10, lineHeight: 1.15 },
+    styles: {
+      title: { fontSize: 18, bold: true },
+      heading: { fontSize: 12.5, bold: true, margin: [0, 10, 0, 4] },
+    },
+    footer: (page, pages) => ({
+      text: `${paper.title}, page ${page} of ${pages}`,
+      alignment: 'center',
+      fontSize: 8,
+      color: '#4d5963',
+    }),
   }
   saveBlob(await maker.createPdf(definition).getBlob(), name)
 }

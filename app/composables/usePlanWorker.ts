@@ -1,14 +1,28 @@
 import type { InjectionKey } from 'vue'
 import { wrap, type Remote } from 'comlink'
-import { bandAt, fanIdsOf, pathCurve, pathDrop, type DoubtReport, type Lever, type PathCurvePoint, type Report, type Worth } from '../../core/plan'
+import {
+  bandAt,
+  fanIdsOf,
+  pathCurve,
+  pathDrop,
+  type DoubtReport,
+  type Lever,
+  type PathCurvePoint,
+  type Report,
+  type Worth,
+} from '../../core/plan'
 import type { PlanWorker } from '../workers/plan.worker'
 
 const WAIT_MS = 80
 
 /** What is computed beside the report: slower, and never in the way of typing. */
-export interface Beside { doubt: DoubtReport | null, levers: Lever[] | null, worth: Worth[] }
+export interface Beside {
+  doubt: DoubtReport | null
+  levers: Lever[] | null
+  worth: Worth[]
+}
 
-const key = Symbol('beside') as InjectionKey<{ beside: Ref<Beside>, wantLevers: Ref<boolean> }>
+const key = Symbol('beside') as InjectionKey<{ beside: Ref<Beside>; wantLevers: Ref<boolean> }>
 
 /** The open job's doubt and levers, in a worker: answers to older plans are dropped. Levers only where a page wants them. */
 export function usePlanWorker() {
@@ -25,7 +39,11 @@ export function usePlanWorker() {
     const mine = ++asked
     const ids = fanIdsOf(job.plan)
     const plan = structuredClone(toRaw(job.plan))
-    const input = { plan, fans: structuredClone(shelf.known.filter(f => ids.includes(f.id)).map(f => toRaw(f))), shown: structuredClone(toRaw(shelf.shown)) }
+    const input = {
+      plan,
+      fans: structuredClone(shelf.known.filter((f) => ids.includes(f.id)).map((f) => toRaw(f))),
+      shown: structuredClone(toRaw(shelf.shown)),
+    }
     const doubt = await remote.sample(input).catch(() => null)
     if (mine !== asked) return
     beside.value = { ...beside.value, doubt }
@@ -33,10 +51,14 @@ export function usePlanWorker() {
     const found = await remote.levers(input).catch(() => ({ levers: [], worth: [] }))
     if (mine === asked) beside.value = { doubt, ...found }
   }
-  watch([() => job.plan, () => shelf.known, wantLevers], () => {
-    clearTimeout(timer)
-    timer = setTimeout(ask, WAIT_MS)
-  }, { immediate: true })
+  watch(
+    [() => job.plan, () => shelf.known, wantLevers],
+    () => {
+      clearTimeout(timer)
+      timer = setTimeout(ask, WAIT_MS)
+    },
+    { immediate: true },
+  )
   onBeforeUnmount(() => {
     asked++
     clearTimeout(timer)
@@ -45,7 +67,10 @@ export function usePlanWorker() {
   provide(key, { beside, wantLevers })
 }
 
-const nothing = () => ({ beside: shallowRef<Beside>({ doubt: null, levers: null, worth: [] }), wantLevers: ref(false) })
+const nothing = () => ({
+  beside: shallowRef<Beside>({ doubt: null, levers: null, worth: [] }),
+  wantLevers: ref(false),
+})
 /** The sampled doubt of the open job, in a station's page. */
 export function useDoubtReport() {
   const { beside } = inject(key, nothing, true)
@@ -66,5 +91,5 @@ export function bandedPath(report: Report, doubt: DoubtReport | null, maxFlow: n
   const { complete, model } = report.path
   if (!complete) return []
   if (!doubt?.band.length) return pathCurve(model, maxFlow)
-  return pathCurve(model, maxFlow, (flow, drop) => bandAt(doubt.band, flow, drop, q => pathDrop(model, q)))
+  return pathCurve(model, maxFlow, (flow, drop) => bandAt(doubt.band, flow, drop, (q) => pathDrop(model, q)))
 }

@@ -20,24 +20,30 @@ export function useRanking(plan: Ref<PlanDocument>, fans: Ref<Fan[]>, options: R
     const mine = ++asked
     busy.value = true
     try {
-      if (sent !== fans.value) await remote.setShelf(structuredClone(toRaw(fans.value)), structuredClone(toRaw(shelf.shown)))
+      if (sent !== fans.value)
+        await remote.setShelf(structuredClone(toRaw(fans.value)), structuredClone(toRaw(shelf.shown)))
       sent = fans.value
-      const answer = await remote.rank(structuredClone(toRaw(plan.value)), structuredClone(toRaw(options.value)))
+      const answer = await remote.rank(
+        structuredClone(toRaw(plan.value)),
+        structuredClone(toRaw(options.value)),
+      )
       if (mine !== asked) return
       ranking.value = answer
       problem.value = ''
-    }
-    catch (error) {
+    } catch (error) {
       problem.value = error instanceof Error ? error.message : 'The search stopped.'
-    }
-    finally {
+    } finally {
       if (mine === asked) busy.value = false
     }
   }
-  watch([plan, fans, options], () => {
-    clearTimeout(timer)
-    timer = setTimeout(ask, ranking.value ? WAIT_MS : 0)
-  }, { immediate: true })
+  watch(
+    [plan, fans, options],
+    () => {
+      clearTimeout(timer)
+      timer = setTimeout(ask, ranking.value ? WAIT_MS : 0)
+    },
+    { immediate: true },
+  )
   onBeforeUnmount(() => {
     clearTimeout(timer)
     thread.terminate()

@@ -32,7 +32,12 @@ export function useSerial(instrumentId: () => string) {
       return
     }
     // a bare line of values, or one that cannot be read: the server tells what is wrong with the latter
-    const text = 'row' in read ? line.trim() : /^\S+=\S*(\s+\S+=\S*)*$/.test(line.trim()) ? `${seq++} ${Math.round(performance.now() - began)} ${line.trim()}` : line.trim()
+    const text =
+      'row' in read
+        ? line.trim()
+        : /^\S+=\S*(\s+\S+=\S*)*$/.test(line.trim())
+          ? `${seq++} ${Math.round(performance.now() - began)} ${line.trim()}`
+          : line.trim()
     waiting.value = [...waiting.value.slice(-MOST_WAITING), text]
   }
 
@@ -41,15 +46,20 @@ export function useSerial(instrumentId: () => string) {
     sending = true
     const part = waiting.value.slice(0, 2000)
     try {
-      const response = await fetch(`/api/instruments/${instrumentId()}/lines`, { method: 'POST', body: `# boot=${boot}\n${part.join('\n')}\n`, headers: { 'content-type': 'text/plain' } })
+      const response = await fetch(`/api/instruments/${instrumentId()}/lines`, {
+        method: 'POST',
+        body: `# boot=${boot}\n${part.join('\n')}\n`,
+        headers: { 'content-type': 'text/plain' },
+      })
       if (response.ok) {
-        await response.json() as Receipt
+        ;(await response.json()) as Receipt
         waiting.value = waiting.value.slice(part.length)
         problem.value = ''
-      }
-      else problem.value = ((await response.json()) as { error?: { message?: string } }).error?.message ?? 'The server does not take the lines.'
-    }
-    catch {
+      } else
+        problem.value =
+          ((await response.json()) as { error?: { message?: string } }).error?.message ??
+          'The server does not take the lines.'
+    } catch {
       problem.value = `The server does not answer: ${waiting.value.length} lines wait here and are sent when it does.`
     }
     sending = false
@@ -60,7 +70,7 @@ export function useSerial(instrumentId: () => string) {
     let rest = ''
     try {
       while (from.readable) {
-        const mine = reader = from.readable.getReader()
+        const mine = (reader = from.readable.getReader())
         for (;;) {
           const { value, done } = await mine.read()
           if (done) return
@@ -69,11 +79,10 @@ export function useSerial(instrumentId: () => string) {
           for (const line of lines) take(line)
         }
       }
-    }
-    catch {
-      problem.value = 'The port went silent: is the board unplugged? Plug it in and connect again; what was read is kept.'
-    }
-    finally {
+    } catch {
+      problem.value =
+        'The port went silent: is the board unplugged? Plug it in and connect again; what was read is kept.'
+    } finally {
       reader?.releaseLock()
       reader = null
       connected.value = false
@@ -85,9 +94,11 @@ export function useSerial(instrumentId: () => string) {
     try {
       port = await navigator.serial.requestPort()
       await port.open({ baudRate })
-    }
-    catch (error) {
-      problem.value = error instanceof DOMException && error.name === 'NotFoundError' ? 'No port was chosen.' : 'The port cannot be opened: does another program hold it?'
+    } catch (error) {
+      problem.value =
+        error instanceof DOMException && error.name === 'NotFoundError'
+          ? 'No port was chosen.'
+          : 'The port cannot be opened: does another program hold it?'
       return
     }
     boot = `serial-${crypto.randomUUID().slice(0, 8)}`

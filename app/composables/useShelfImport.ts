@@ -3,7 +3,10 @@ import type { Fan } from '../../core/plan/document'
 import { IMPORT_PART } from '../../shared/schemas/fan'
 import type { Outcome, ShelfWorker } from '../workers/shelf.worker'
 
-interface Imported { created: string[], before: Fan[] }
+interface Imported {
+  created: string[]
+  before: Fan[]
+}
 
 /** Reading a shelf file, looking at what it would do, writing it in parts, taking it back. */
 export function useShelfImport() {
@@ -24,16 +27,22 @@ export function useShelfImport() {
     doing.value = what
     progress.value = 0
     cancelled = false
-    const answer = await work().catch((error: unknown): Outcome => ({ problem: error instanceof Error ? error.message : 'The file could not be read.', headings: [], counts: { new: 0, changed: 0, same: 0, twice: 0, wrong: 0 }, sample: [] }))
+    const answer = await work().catch((error: unknown): Outcome => ({
+      problem: error instanceof Error ? error.message : 'The file could not be read.',
+      headings: [],
+      counts: { new: 0, changed: 0, same: 0, twice: 0, wrong: 0 },
+      sample: [],
+    }))
     progress.value = null
     if (!cancelled) outcome.value = answer
   }
   async function open(text: string) {
     await shelf.load()
-    await remote.setShelf(structuredClone(toRaw(shelf.fans).map(f => toRaw(f))))
+    await remote.setShelf(structuredClone(toRaw(shelf.fans).map((f) => toRaw(f))))
     await busy('Reading', () => remote.open(text, tell))
   }
-  const remap = (index: number, key: string | null, unit: string | null) => busy('Reading', () => remote.remap(index, key, unit, tell))
+  const remap = (index: number, key: string | null, unit: string | null) =>
+    busy('Reading', () => remote.remap(index, key, unit, tell))
   function cancel() {
     cancelled = true
     void remote.cancel()
@@ -62,10 +71,18 @@ export function useShelfImport() {
     progress.value = null
     await shelf.load(true)
     if (!written) return
-    toast.show(`${written} fans written${cancelled && written < total ? `, ${total - written} left out` : ''}.`, { action: { label: 'Undo', run: async () => {
-      for (const part of done.reverse()) await api('fans/import/undo', { method: 'POST', body: part })
-      await shelf.load(true)
-    } } })
+    toast.show(
+      `${written} fans written${cancelled && written < total ? `, ${total - written} left out` : ''}.`,
+      {
+        action: {
+          label: 'Undo',
+          run: async () => {
+            for (const part of done.reverse()) await api('fans/import/undo', { method: 'POST', body: part })
+            await shelf.load(true)
+          },
+        },
+      },
+    )
     outcome.value = null
     await navigateTo('/shelf')
   }

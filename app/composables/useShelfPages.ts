@@ -35,14 +35,23 @@ export function useShelfPages(query: Ref<Record<string, string>>, rowHeight: num
     await fetchPage(Math.floor(first.value / PAGE))
   }
   const first = computed(() => Math.max(0, Math.floor(top.value / rowHeight) - AROUND))
-  const last = computed(() => Math.min(total.value ?? 0, Math.ceil((top.value + height.value) / rowHeight) + AROUND))
+  const last = computed(() =>
+    Math.min(total.value ?? 0, Math.ceil((top.value + height.value) / rowHeight) + AROUND),
+  )
   /** What is drawn: the rows in sight, null where one is still on its way. */
-  const rows = computed(() => Array.from({ length: Math.max(0, last.value - first.value) }, (_, i) => {
-    const at = first.value + i
-    return { at, stored: pages.value.get(Math.floor(at / PAGE))?.[at % PAGE] ?? null }
-  }))
+  const rows = computed(() =>
+    Array.from({ length: Math.max(0, last.value - first.value) }, (_, i) => {
+      const at = first.value + i
+      return { at, stored: pages.value.get(Math.floor(at / PAGE))?.[at % PAGE] ?? null }
+    }),
+  )
   watch([first, last], () => {
-    for (let page = Math.floor(first.value / PAGE); page <= Math.floor(Math.max(0, last.value - 1) / PAGE); page++) if (!pages.value.has(page)) void fetchPage(page)
+    for (
+      let page = Math.floor(first.value / PAGE);
+      page <= Math.floor(Math.max(0, last.value - 1) / PAGE);
+      page++
+    )
+      if (!pages.value.has(page)) void fetchPage(page)
   })
   let timer: ReturnType<typeof setTimeout> | undefined
   watch(query, () => {
@@ -58,5 +67,13 @@ export function useShelfPages(query: Ref<Record<string, string>>, rowHeight: num
     top.value = box.scrollTop
     height.value = box.clientHeight
   }
-  return { total, problem, rows, refresh, scrolled, before: computed(() => first.value * rowHeight), after: computed(() => Math.max(0, (total.value ?? 0) - last.value) * rowHeight) }
+  return {
+    total,
+    problem,
+    rows,
+    refresh,
+    scrolled,
+    before: computed(() => first.value * rowHeight),
+    after: computed(() => Math.max(0, (total.value ?? 0) - last.value) * rowHeight),
+  }
 }

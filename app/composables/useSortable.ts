@@ -1,6 +1,10 @@
 import type Sortable from 'sortablejs'
 
-export interface Moved { id: string, toList: string, toIndex: number }
+export interface Moved {
+  id: string
+  toList: string
+  toIndex: number
+}
 
 /**
  * Rows that may be dragged within and between lists. The browser's rows are put back where they were and the move is told:
@@ -14,19 +18,35 @@ export function useSortable(lists: Ref<HTMLElement[]>, moved: (move: Moved) => v
     for (const s of made) s.destroy()
     made = []
   }
-  watch(lists, async (elements) => {
-    const { default: library } = await import('sortablejs')
-    if (gone || elements !== lists.value) return
-    stop()
-    made = elements.map(el => library.create(el, {
-      group: 'path', handle: '.handle', draggable: '[data-id]', animation: 120, ghostClass: 'ghost', fallbackTolerance: 4,
-      onEnd: ({ item, from, to, oldIndex, newDraggableIndex }) => {
-        const next = from.children[oldIndex ?? 0] ?? null
-        from.insertBefore(item, from === to && (oldIndex ?? 0) > Array.prototype.indexOf.call(from.children, item) ? next?.nextSibling ?? null : next)
-        moved({ id: item.dataset.id!, toList: to.dataset.list!, toIndex: newDraggableIndex ?? 0 })
-      },
-    }))
-  }, { flush: 'post', immediate: true })
+  watch(
+    lists,
+    async (elements) => {
+      const { default: library } = await import('sortablejs')
+      if (gone || elements !== lists.value) return
+      stop()
+      made = elements.map((el) =>
+        library.create(el, {
+          group: 'path',
+          handle: '.handle',
+          draggable: '[data-id]',
+          animation: 120,
+          ghostClass: 'ghost',
+          fallbackTolerance: 4,
+          onEnd: ({ item, from, to, oldIndex, newDraggableIndex }) => {
+            const next = from.children[oldIndex ?? 0] ?? null
+            from.insertBefore(
+              item,
+              from === to && (oldIndex ?? 0) > Array.prototype.indexOf.call(from.children, item)
+                ? (next?.nextSibling ?? null)
+                : next,
+            )
+            moved({ id: item.dataset.id!, toList: to.dataset.list!, toIndex: newDraggableIndex ?? 0 })
+          },
+        }),
+      )
+    },
+    { flush: 'post', immediate: true },
+  )
   onBeforeUnmount(() => {
     gone = true
     stop()

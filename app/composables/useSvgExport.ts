@@ -1,5 +1,15 @@
 /** Styles that make a drawing look the same outside the page. */
-const kept = ['fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'font-family', 'font-size', 'font-weight', 'text-anchor', 'opacity']
+const kept = [
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'font-family',
+  'font-size',
+  'font-weight',
+  'text-anchor',
+  'opacity',
+]
 
 /** A colour as rgb, which every viewer of drawings knows: mixed colours are read back from a pixel. */
 function plainColour(value: string): string {
@@ -26,14 +36,15 @@ function standalone(svg: SVGSVGElement): string {
     }
     for (const attribute of ['class', 'tabindex', 'role', 'data-v-inspector']) node.removeAttribute(attribute)
   })
-  copy.querySelectorAll('[data-screen-only]').forEach(node => node.remove())
+  copy.querySelectorAll('[data-screen-only]').forEach((node) => node.remove())
   copy.removeAttribute('style')
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
   return new XMLSerializer().serializeToString(copy)
 }
 
 /** Saves a drawing of the page as an SVG file. */
-export const saveSvg = (svg: SVGSVGElement, name: string) => saveText(standalone(svg), `${fileName(name)}.svg`, 'image/svg+xml')
+export const saveSvg = (svg: SVGSVGElement, name: string) =>
+  saveText(standalone(svg), `${fileName(name)}.svg`, 'image/svg+xml')
 
 /** Dots of a PNG over those of the drawing: sharp on paper. */
 const PNG_SCALE = 2
@@ -56,6 +67,6 @@ export async function savePng(svg: SVGSVGElement, name: string) {
   pen.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--sheet').trim() || '#ffffff'
   pen.fillRect(0, 0, canvas.width, canvas.height)
   pen.drawImage(image, 0, 0, canvas.width, canvas.height)
-  const blob = await new Promise<Blob | null>(done => canvas.toBlob(done, 'image/png'))
+  const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'))
   if (blob) saveBlob(blob, `${fileName(name)}.png`)
 }

@@ -37,11 +37,16 @@ async function create() {
 async function remove(job: JobSummary) {
   const result = await api(`jobs/${job.id}`, { method: 'DELETE' })
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
-  jobs.value = jobs.value?.filter(j => j.id !== job.id) ?? null
-  toast.show(`“${job.name}” is off the bench.`, { action: { label: 'Undo', run: async () => {
-    await api(`jobs/${job.id}/restore`, { method: 'POST' })
-    await load()
-  } } })
+  jobs.value = jobs.value?.filter((j) => j.id !== job.id) ?? null
+  toast.show(`“${job.name}” is off the bench.`, {
+    action: {
+      label: 'Undo',
+      run: async () => {
+        await api(`jobs/${job.id}/restore`, { method: 'POST' })
+        await load()
+      },
+    },
+  })
 }
 
 const nameField = ref<HTMLInputElement>()
@@ -51,12 +56,19 @@ async function begin() {
   nameField.value?.focus()
 }
 usePageKeys([{ key: 'n', what: 'New job', run: begin }])
-const print = (job: JobSummary, key: string) => say(job.stations.find(s => s.key === key)?.headline ?? [])
+const print = (job: JobSummary, key: string) => say(job.stations.find((s) => s.key === key)?.headline ?? [])
 const waits = (job: JobSummary) => {
   if (!job.waitsFor) return 'settled at every station'
-  const state = job.stations.find(s => s.title === job.waitsFor)?.state
-  const what = state === 'stop' ? `stopped at ${job.waitsFor}` : state === 'fix' ? `something to fix at ${job.waitsFor}` : `waits for ${job.waitsFor}`
-  const findings = [job.stops ? `${job.stops} stop` : '', job.fixes ? `${job.fixes} to fix` : ''].filter(Boolean).join(', ')
+  const state = job.stations.find((s) => s.title === job.waitsFor)?.state
+  const what =
+    state === 'stop'
+      ? `stopped at ${job.waitsFor}`
+      : state === 'fix'
+        ? `something to fix at ${job.waitsFor}`
+        : `waits for ${job.waitsFor}`
+  const findings = [job.stops ? `${job.stops} stop` : '', job.fixes ? `${job.fixes} to fix` : '']
+    .filter(Boolean)
+    .join(', ')
   return findings ? `${what} · ${findings}` : what
 }
 </script>
@@ -64,20 +76,10 @@ const waits = (job: JobSummary) => {
 <template>
   <div>
     <AppHeader title="Bench">
-      <button
-        type="button"
-        class="button primary"
-        @click="begin"
-      >
-        New job
-      </button>
+      <button type="button" class="button primary" @click="begin">New job</button>
     </AppHeader>
     <main class="bench">
-      <form
-        v-if="naming"
-        class="sheet new"
-        @submit.prevent="create"
-      >
+      <form v-if="naming" class="sheet new" @submit.prevent="create">
         <div class="field">
           <label for="job-name">What is it? A name for the job</label>
           <input
@@ -91,58 +93,25 @@ const waits = (job: JobSummary) => {
             aria-describedby="job-name-error"
             @keydown.esc="naming = false"
             @input="nameError = ''"
-          >
-          <span
-            v-if="nameError"
-            id="job-name-error"
-            class="error"
-            role="alert"
-          >{{ nameError }}</span>
+          />
+          <span v-if="nameError" id="job-name-error" class="error" role="alert">{{ nameError }}</span>
         </div>
-        <button
-          type="submit"
-          class="button primary"
-        >
-          Begin
-        </button>
+        <button type="submit" class="button primary">Begin</button>
       </form>
-      <p
-        v-if="problem"
-        role="alert"
-        class="sheet"
-      >
+      <p v-if="problem" role="alert" class="sheet">
         {{ problem }}
-        <button
-          type="button"
-          class="button small"
-          @click="load"
-        >
-          Try again
-        </button>
+        <button type="button" class="button small" @click="load">Try again</button>
       </p>
-      <div
-        v-else-if="jobs && !jobs.length"
-        class="sheet empty"
-      >
+      <div v-else-if="jobs && !jobs.length" class="sheet empty">
         <h2>Nothing on the bench yet</h2>
-        <p>Begin with what runs hot, smells, or is too loud. Redpoll asks few things and shows a result as you type.</p>
-        <button
-          type="button"
-          class="button primary"
-          @click="begin"
-        >
-          New job
-        </button>
+        <p>
+          Begin with what runs hot, smells, or is too loud. Redpoll asks few things and shows a result as you
+          type.
+        </p>
+        <button type="button" class="button primary" @click="begin">New job</button>
       </div>
-      <ul
-        v-else
-        class="jobs"
-      >
-        <li
-          v-for="job in jobs"
-          :key="job.id"
-          class="sheet job"
-        >
+      <ul v-else class="jobs">
+        <li v-for="job in jobs" :key="job.id" class="sheet job">
           <div class="title">
             <NuxtLink :to="`/job/${job.id}/brief`">
               {{ job.name }}
@@ -161,14 +130,8 @@ const waits = (job: JobSummary) => {
             {{ job.equipment || 'Not described yet' }}
           </p>
           <ol class="marks">
-            <li
-              v-for="station in job.stations"
-              :key="station.key"
-            >
-              <NuxtLink
-                :to="`/job/${job.id}/${station.key}`"
-                :title="station.title"
-              >
+            <li v-for="station in job.stations" :key="station.key">
+              <NuxtLink :to="`/job/${job.id}/${station.key}`" :title="station.title">
                 <StateMark :state="station.state" />
                 <span>{{ station.title }}</span>
               </NuxtLink>
@@ -204,24 +167,95 @@ const waits = (job: JobSummary) => {
 </template>
 
 <style scoped>
-.bench { padding: 0 20px 24px; display: grid; gap: 12px; }
-.new { display: grid; grid-template-columns: minmax(0, 420px) auto; gap: 12px; align-items: end; justify-content: start; }
-.jobs { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(min(100%, 520px), 1fr)); gap: 12px; }
-.job { display: grid; gap: 8px; }
-.title { display: flex; align-items: center; gap: 10px; }
-.title a { font-weight: 700; font-size: 17px; color: var(--ink); }
-.title .button { margin-left: auto; }
-.what { min-height: 1.4em; }
-.marks { list-style: none; margin: 0; padding: 0; display: flex; flex-wrap: wrap; gap: 2px; }
-.marks a { display: inline-flex; align-items: center; gap: 5px; padding: 3px 7px; border-radius: 5px; font-size: 13px; color: var(--ink); text-decoration: none; min-height: 26px; }
-.marks a:hover { background: var(--sheet-soft); }
-.facts { margin: 0; display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; }
-.facts dt { font-size: 12.5px; color: var(--ink-soft); }
-.facts dd { margin: 0; font-size: 13.5px; }
-.waits { font-size: 13.5px; font-weight: 600; }
+.bench {
+  padding: 0 20px 24px;
+  display: grid;
+  gap: 12px;
+}
+.new {
+  display: grid;
+  grid-template-columns: minmax(0, 420px) auto;
+  gap: 12px;
+  align-items: end;
+  justify-content: start;
+}
+.jobs {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 520px), 1fr));
+  gap: 12px;
+}
+.job {
+  display: grid;
+  gap: 8px;
+}
+.title {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.title a {
+  font-weight: 700;
+  font-size: 17px;
+  color: var(--ink);
+}
+.title .button {
+  margin-left: auto;
+}
+.what {
+  min-height: 1.4em;
+}
+.marks {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+}
+.marks a {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+  padding: 3px 7px;
+  border-radius: 5px;
+  font-size: 13px;
+  color: var(--ink);
+  text-decoration: none;
+  min-height: 26px;
+}
+.marks a:hover {
+  background: var(--sheet-soft);
+}
+.facts {
+  margin: 0;
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 10px;
+}
+.facts dt {
+  font-size: 12.5px;
+  color: var(--ink-soft);
+}
+.facts dd {
+  margin: 0;
+  font-size: 13.5px;
+}
+.waits {
+  font-size: 13.5px;
+  font-weight: 600;
+}
 @media (max-width: 760px) {
-  .bench { padding: 0 12px 20px; }
-  .new { grid-template-columns: 1fr; }
-  .facts { grid-template-columns: 1fr; }
+  .bench {
+    padding: 0 12px 20px;
+  }
+  .new {
+    grid-template-columns: 1fr;
+  }
+  .facts {
+    grid-template-columns: 1fr;
+  }
 }
 </style>

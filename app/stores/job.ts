@@ -5,7 +5,10 @@ import { planSchema } from '../../shared/schemas/plan'
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'failed' | 'conflict'
 
-interface Draft { plan: PlanDocument, revision: number }
+interface Draft {
+  plan: PlanDocument
+  revision: number
+}
 
 const SAVE_AFTER_MS = 350
 const RETRY_MS = 2500
@@ -21,8 +24,7 @@ function readDraft(id: string): Draft | null {
     const draft = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as Draft | null
     const checked = draft && planSchema.safeParse(completePlan(draft.plan))
     return checked?.success ? { plan: checked.data, revision: draft!.revision } : null
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -64,7 +66,7 @@ export const useJobStore = defineStore('job', () => {
     past.value = []
     future.value = []
     missing.value = ''
-    const result = await api<StoredPlan & { fans: Fan[], shown: ShelfShown | null }>(`jobs/${id}`)
+    const result = await api<StoredPlan & { fans: Fan[]; shown: ShelfShown | null }>(`jobs/${id}`)
     void shelf.load()
     if (!result.ok) {
       missing.value = result.kind === 'missing' ? 'missing' : result.message
@@ -89,9 +91,11 @@ export const useJobStore = defineStore('job', () => {
   function keepDraft() {
     if (!plan.value) return
     try {
-      localStorage.setItem(draftKey(plan.value.job.id), JSON.stringify({ plan: plan.value, revision: revision.value }))
-    }
-    catch {
+      localStorage.setItem(
+        draftKey(plan.value.job.id),
+        JSON.stringify({ plan: plan.value, revision: revision.value }),
+      )
+    } catch {
       // a full or forbidden browser store: the change still lives in this page
     }
   }
@@ -107,7 +111,10 @@ export const useJobStore = defineStore('job', () => {
     if (!plan.value || savingNow) return
     savingNow = true
     const sent = plan.value
-    const result = await api<{ revision: number }>(`jobs/${sent.job.id}`, { method: 'PUT', body: { plan: sent, revision: revision.value } })
+    const result = await api<{ revision: number }>(`jobs/${sent.job.id}`, {
+      method: 'PUT',
+      body: { plan: sent, revision: revision.value },
+    })
     savingNow = false
     if (plan.value?.job.id !== sent.job.id) return
     if (result.ok) {
@@ -127,8 +134,7 @@ export const useJobStore = defineStore('job', () => {
     else if (result.kind === 'offline') {
       saveState.value = 'unsaved'
       timer = setTimeout(save, RETRY_MS)
-    }
-    else saveState.value = 'failed'
+    } else saveState.value = 'failed'
   }
 
   function replace(next: PlanDocument) {
@@ -205,7 +211,21 @@ export const useJobStore = defineStore('job', () => {
   }
 
   return {
-    plan, revision, saveState, saveMessage, missing, report: lastGood, problem, past, future,
-    open, change, undo, redo, removeWithUndo, resolveConflict, retry,
+    plan,
+    revision,
+    saveState,
+    saveMessage,
+    missing,
+    report: lastGood,
+    problem,
+    past,
+    future,
+    open,
+    change,
+    undo,
+    redo,
+    removeWithUndo,
+    resolveConflict,
+    retry,
   }
 })

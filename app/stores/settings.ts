@@ -14,12 +14,16 @@ export const useSettingsStore = defineStore('settings', () => {
   }
 
   async function save() {
-    const result = await api<Settings>('settings', { method: 'PUT', body: { units: units.value, theme: theme.value } })
+    const result = await api<Settings>('settings', {
+      method: 'PUT',
+      body: { units: units.value, theme: theme.value },
+    })
     if (!result.ok) useToast().show(`Units and theme are not saved: ${result.message}`, { tone: 'bad' })
   }
 
   const system = computed<'metric' | 'imperial' | 'own'>(() => {
-    const same = (set: 'metric' | 'imperial') => Object.entries(preferenceSets[set]).every(([q, u]) => units.value[q] === u)
+    const same = (set: 'metric' | 'imperial') =>
+      Object.entries(preferenceSets[set]).every(([q, u]) => units.value[q] === u)
     return same('metric') ? 'metric' : same('imperial') ? 'imperial' : 'own'
   })
   const setUnit = (quantity: Quantity, symbol: string) => {

@@ -50,23 +50,28 @@ export const useShelfStore = defineStore('shelf', () => {
     await coming
   }
 
-  const fans = computed(() => stored.value.map(s => s.fan))
+  const fans = computed(() => stored.value.map((s) => s.fan))
   const known = computed(() => {
-    const there = new Set(fans.value.map(f => f.id))
-    return [...fans.value, ...extra.value.filter(f => !there.has(f.id))]
+    const there = new Set(fans.value.map((f) => f.id))
+    return [...fans.value, ...extra.value.filter((f) => !there.has(f.id))]
   })
-  const byId = (id: string) => stored.value.find(s => s.fan.id === id) ?? null
+  const byId = (id: string) => stored.value.find((s) => s.fan.id === id) ?? null
 
   const put = (one: StoredFan) => {
-    const others = stored.value.filter(s => s.fan.id !== one.fan.id)
-    stored.value = [...others, one].sort((a, b) => a.fan.frameM - b.fan.frameM || a.fan.maker.localeCompare(b.fan.maker) || a.fan.model.localeCompare(b.fan.model))
+    const others = stored.value.filter((s) => s.fan.id !== one.fan.id)
+    stored.value = [...others, one].sort(
+      (a, b) =>
+        a.fan.frameM - b.fan.frameM ||
+        a.fan.maker.localeCompare(b.fan.maker) ||
+        a.fan.model.localeCompare(b.fan.model),
+    )
   }
 
   async function save(fan: Fan, revision: number | null) {
     const result = await (revision === null
       ? api<StoredFan>('fans', { method: 'POST', body: fan })
       : api<StoredFan>(`fans/${fan.id}`, { method: 'PUT', body: { fan, revision } }))
-    if (result.ok) extra.value = extra.value.map(f => f.id === fan.id ? result.data.fan : f)
+    if (result.ok) extra.value = extra.value.map((f) => (f.id === fan.id ? result.data.fan : f))
     if (result.ok && loaded.value) {
       put(result.data)
       const told = await api<ShelfShown>('fans/shown')
@@ -77,7 +82,7 @@ export const useShelfStore = defineStore('shelf', () => {
 
   /** One fan with its revision, from the shelf that is here or from the server. */
   async function fetchOne(id: string) {
-    return byId(id) ?? await api<StoredFan>(`fans/${id}`).then(r => r.ok ? r.data : null)
+    return byId(id) ?? (await api<StoredFan>(`fans/${id}`).then((r) => (r.ok ? r.data : null)))
   }
 
   /** @param after what to do when the fan went or came back */
@@ -85,23 +90,47 @@ export const useShelfStore = defineStore('shelf', () => {
     const result = await api(`fans/${fan.id}`, { method: 'DELETE' })
     const toast = useToast()
     if (!result.ok) return toast.show(result.message, { tone: 'bad' })
-    stored.value = stored.value.filter(s => s.fan.id !== fan.id)
-    toast.show(`${fan.model} is off the shelf.`, { action: { label: 'Undo', run: async () => {
-      await api(`fans/${fan.id}/restore`, { method: 'POST' })
-      if (loaded.value) await load(true)
-      await after()
-    } } })
+    stored.value = stored.value.filter((s) => s.fan.id !== fan.id)
+    toast.show(`${fan.model} is off the shelf.`, {
+      action: {
+        label: 'Undo',
+        run: async () => {
+          await api(`fans/${fan.id}/restore`, { method: 'POST' })
+          if (loaded.value) await load(true)
+          await after()
+        },
+      },
+    })
     await after()
   }
 
   /** Keeps what was typed into a fan that is left unsaved, and offers the way back. */
   function leaveUnsaved(fan: Fan, path: string) {
     draft.value = fan
-    useToast().show(`What you typed for ${fan.model || 'the new fan'} is not saved.`, { action: { label: 'Take it up again', run: () => navigateTo({ path, query: { draft: '1' } }) } })
+    useToast().show(`What you typed for ${fan.model || 'the new fan'} is not saved.`, {
+      action: { label: 'Take it up again', run: () => navigateTo({ path, query: { draft: '1' } }) },
+    })
   }
 
   const remember = (fans: Fan[]) => {
     extra.value = fans
   }
-  return { stored, fans, known, shown, loaded, changed, progress, problem, draft, load, byId, fetchOne, save, remove, remember, leaveUnsaved }
+  return {
+    stored,
+    fans,
+    known,
+    shown,
+    loaded,
+    changed,
+    progress,
+    problem,
+    draft,
+    load,
+    byId,
+    fetchOne,
+    save,
+    remove,
+    remember,
+    leaveUnsaved,
+  }
 })

@@ -1,12 +1,21 @@
 import { expose } from 'comlink'
-import { computeReport, leversOf, measurementWorth, planDoubt, type DoubtReport, type Lever, type PlanInput, type Worth } from '../../core/plan'
+import {
+  computeReport,
+  leversOf,
+  measurementWorth,
+  planDoubt,
+  type DoubtReport,
+  type Lever,
+  type PlanInput,
+  type Worth,
+} from '../../core/plan'
 
 /** A thin wrapper: the computing itself is the core's. */
 const worker = {
   sample(input: PlanInput): DoubtReport | null {
     return planDoubt(input)
   },
-  levers(input: PlanInput): { levers: Lever[], worth: Worth[] } {
+  levers(input: PlanInput): { levers: Lever[]; worth: Worth[] } {
     const result = computeReport(input)
     return { levers: result.ok ? leversOf(input, result.report) : [], worth: measurementWorth(input) }
   },

@@ -1,10 +1,22 @@
 import { expose } from 'comlink'
-import { computeReport, modelShelf, rankShelf, trustedFans, type Fan, type ModelShelf, type PlanDocument, type Ranking, type RankOptions, type ShelfShown, type Trust } from '../../core/plan'
+import {
+  computeReport,
+  modelShelf,
+  rankShelf,
+  trustedFans,
+  type Fan,
+  type ModelShelf,
+  type PlanDocument,
+  type Ranking,
+  type RankOptions,
+  type ShelfShown,
+  type Trust,
+} from '../../core/plan'
 
 let shelf: Fan[] = []
 let shown: ShelfShown | null = null
 /** the shelf as it was last believed, ready to be ranked */
-let models: { trust: Trust, shelf: ModelShelf } | null = null
+let models: { trust: Trust; shelf: ModelShelf } | null = null
 
 function modelsFor(trust: Trust): ModelShelf {
   if (models?.trust !== trust) models = { trust, shelf: modelShelf(trustedFans(shelf, trust, shown)) }
@@ -20,8 +32,10 @@ const worker = {
   },
   rank(plan: PlanDocument, options: RankOptions): Ranking | null {
     const ids = [plan.pick?.fanId, plan.pick?.secondFanId, plan.job.existingFanId, plan.calibration?.fanId]
-    const result = computeReport({ plan, fans: shelf.filter(f => ids.includes(f.id)), shown })
-    return result.ok && result.report.path.complete ? rankShelf(result.report.context, modelsFor(plan.job.trust), options) : null
+    const result = computeReport({ plan, fans: shelf.filter((f) => ids.includes(f.id)), shown })
+    return result.ok && result.report.path.complete
+      ? rankShelf(result.report.context, modelsFor(plan.job.trust), options)
+      : null
   },
 }
 export type RankWorker = typeof worker

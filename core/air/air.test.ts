@@ -1,6 +1,15 @@
 import psychrolib from 'psychrolib'
 import { describe, expect, test } from 'vitest'
-import { airDensity, airState, dewPoint, humidityRatio, isaPressure, isaTemperature, saturationPressure, wetBulb } from '.'
+import {
+  airDensity,
+  airState,
+  dewPoint,
+  humidityRatio,
+  isaPressure,
+  isaTemperature,
+  saturationPressure,
+  wetBulb,
+} from '.'
 
 // psychrolib 1.1 implements ASHRAE Handbook, Fundamentals 2017, chapter 1: the outside reference of this file
 psychrolib.SetUnitSystem(psychrolib.SI)
@@ -16,7 +25,7 @@ describe('against psychrolib', () => {
     expect(isaPressure(h)! / psychrolib.GetStandardAtmPressure(h)).toBeCloseTo(1, 4)
     expect(isaTemperature(h)! - 273.15).toBeCloseTo(psychrolib.GetStandardAtmTemperature(h), 2)
   })
-  for (const t of temperatures.filter(x => x > 0)) {
+  for (const t of temperatures.filter((x) => x > 0)) {
     test.each(humidities)(`density, humidity ratio, dew point, wet bulb at ${t} degC and %s`, (rh) => {
       const p = 95000
       const w = psychrolib.GetHumRatioFromRelHum(t, rh, p)

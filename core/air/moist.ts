@@ -1,7 +1,9 @@
 import { CP_AIR, GAS_CONSTANT_DRY, GAS_CONSTANT_VAPOUR, ZERO_CELSIUS_K } from './constants'
 
 /** Coefficients over ice, then over water. Source: ASHRAE Fundamentals, psychrometrics, eqns (5) and (6); after Hyland and Wexler. */
-const ICE = [-5.6745359e3, 6.3925247, -9.677843e-3, 6.2215701e-7, 2.0747825e-9, -9.484024e-13, 4.1635019] as const
+const ICE = [
+  -5.6745359e3, 6.3925247, -9.677843e-3, 6.2215701e-7, 2.0747825e-9, -9.484024e-13, 4.1635019,
+] as const
 const WATER = [-5.8002206e3, 1.3914993, -4.8640239e-2, 4.1764768e-5, -1.4452093e-8, 6.5459673] as const
 /** Ratio of the molar masses of water and dry air. ASHRAE Fundamentals. */
 const MASS_RATIO = 0.621945
@@ -26,7 +28,9 @@ export function saturationPressure(temperatureC: number): number | null {
 /** Vapour pressure, Pa, from temperature (degC) and relative humidity (0..1); null where refused. */
 export function vapourPressure(temperatureC: number, relativeHumidity: number): number | null {
   const saturation = saturationPressure(temperatureC)
-  return saturation === null || !(relativeHumidity >= 0 && relativeHumidity <= 1) ? null : relativeHumidity * saturation
+  return saturation === null || !(relativeHumidity >= 0 && relativeHumidity <= 1)
+    ? null
+    : relativeHumidity * saturation
 }
 
 /**
@@ -49,9 +53,13 @@ export function airDensity(temperatureC: number, pressurePa: number, relativeHum
  * Humidity ratio, kg of vapour per kg of dry air.
  * Reference: ASHRAE Fundamentals, psychrometrics, w = 0.621945 pv/(p - pv), without the enhancement factor
  */
-export function humidityRatio(temperatureC: number, relativeHumidity: number, pressurePa: number): number | null {
+export function humidityRatio(
+  temperatureC: number,
+  relativeHumidity: number,
+  pressurePa: number,
+): number | null {
   const pv = vapourPressure(temperatureC, relativeHumidity)
-  return pv === null || pv >= pressurePa ? null : MASS_RATIO * pv / (pressurePa - pv)
+  return pv === null || pv >= pressurePa ? null : (MASS_RATIO * pv) / (pressurePa - pv)
 }
 
 /**
@@ -61,8 +69,8 @@ export function humidityRatio(temperatureC: number, relativeHumidity: number, pr
  */
 export function dewPoint(temperatureC: number, relativeHumidity: number): number | null {
   if (!(relativeHumidity > 0 && relativeHumidity <= 1)) return null
-  const g = Math.log(relativeHumidity) + 17.62 * temperatureC / (243.12 + temperatureC)
-  return 243.12 * g / (17.62 - g)
+  const g = Math.log(relativeHumidity) + (17.62 * temperatureC) / (243.12 + temperatureC)
+  return (243.12 * g) / (17.62 - g)
 }
 
 /** Latent heat of evaporation, J/kg, 0 to 60 degC within 0.1 %. Reference: linear fit to steam tables, 2.501e6 - 2370 t. */
@@ -80,7 +88,11 @@ export function wetBulb(temperatureC: number, relativeHumidity: number, pressure
   if (w === null) return null
   const excess = (x: number) => {
     const ws = humidityRatio(x, 1, pressurePa)!
-    return ((2501 - 2.326 * x) * ws - CP_AIR / 1000 * (temperatureC - x)) / (2501 + 1.86 * temperatureC - 4.186 * x) - w
+    return (
+      ((2501 - 2.326 * x) * ws - (CP_AIR / 1000) * (temperatureC - x)) /
+        (2501 + 1.86 * temperatureC - 4.186 * x) -
+      w
+    )
   }
   let low = 0
   let high = temperatureC

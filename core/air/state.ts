@@ -28,5 +28,12 @@ export function airState(temperatureC: number, altitudeM: number, relativeHumidi
   const density = airDensity(temperatureC, pressurePa, relativeHumidity)
   const viscosity = airViscosity(temperatureC + ZERO_CELSIUS_K)
   if (density === null || viscosity === null) return null
-  return { temperatureC, pressurePa, relativeHumidity, density, viscosity, densityRatio: density / REFERENCE_DENSITY }
+  return {
+    temperatureC,
+    pressurePa,
+    relativeHumidity,
+    density,
+    viscosity,
+    densityRatio: density / REFERENCE_DENSITY,
+  }
 }

@@ -5,5 +5,5 @@
  * @example airViscosity(293.15) // 1.81e-5
  */
 export function airViscosity(temperatureK: number): number | null {
-  return temperatureK > 0 ? 1.458e-6 * temperatureK ** 1.5 / (temperatureK + 110.4) : null
+  return temperatureK > 0 ? (1.458e-6 * temperatureK ** 1.5) / (temperatureK + 110.4) : null
 }

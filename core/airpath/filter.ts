@@ -14,8 +14,25 @@ export interface FilterMedium {
   maxFaceSpeed: number
 }
 
-const medium = (key: string, name: string, c1Low: number, c1High: number, c2Low: number, c2High: number, maxFaceSpeed: number): FilterMedium =>
-  ({ key, name, c1Low, c1High, c2Low, c2High, maxFaceSpeed, c1: Math.round(10 * Math.sqrt(Math.max(c1Low, 0.1) * c1High)) / 10, c2: (c2Low + c2High) / 2 })
+const medium = (
+  key: string,
+  name: string,
+  c1Low: number,
+  c1High: number,
+  c2Low: number,
+  c2High: number,
+  maxFaceSpeed: number,
+): FilterMedium => ({
+  key,
+  name,
+  c1Low,
+  c1High,
+  c2Low,
+  c2High,
+  maxFaceSpeed,
+  c1: Math.round(10 * Math.sqrt(Math.max(c1Low, 0.1) * c1High)) / 10,
+  c2: (c2Low + c2High) / 2,
+})
 
 /** Clean media, typical; use the sheet when there is one. Common practice, no source. c1 is the geometric middle of its band, c2 the middle. */
 export const filterMedia: FilterMedium[] = [
@@ -51,7 +68,14 @@ export function filterDrop(flow: number, areaM2: number, c1: number, c2: number)
  * @param grainM grain diameter, m
  * @param speed velocity on the empty cross-section, m/s
  */
-export function packedBedDrop(lengthM: number, voids: number, grainM: number, speed: number, density: number, viscosity: number): number {
-  const viscous = 150 * viscosity * (1 - voids) ** 2 * speed / (voids ** 3 * grainM ** 2)
-  return lengthM * (viscous + 1.75 * density * (1 - voids) * speed ** 2 / (voids ** 3 * grainM))
+export function packedBedDrop(
+  lengthM: number,
+  voids: number,
+  grainM: number,
+  speed: number,
+  density: number,
+  viscosity: number,
+): number {
+  const viscous = (150 * viscosity * (1 - voids) ** 2 * speed) / (voids ** 3 * grainM ** 2)
+  return lengthM * (viscous + (1.75 * density * (1 - voids) * speed ** 2) / (voids ** 3 * grainM))
 }

@@ -1,13 +1,39 @@
 import { interpolate, type KRow } from './table'
 
 /** 90 degree round bends over r/D. Source: ASHRAE duct fittings (from memory). */
-const elbow90: KRow[] = [{ at: 0.5, k: 0.71 }, { at: 0.75, k: 0.33 }, { at: 1, k: 0.22 }, { at: 1.5, k: 0.15 }, { at: 2, k: 0.13 }, { at: 2.5, k: 0.12 }]
+const elbow90: KRow[] = [
+  { at: 0.5, k: 0.71 },
+  { at: 0.75, k: 0.33 },
+  { at: 1, k: 0.22 },
+  { at: 1.5, k: 0.15 },
+  { at: 2, k: 0.13 },
+  { at: 2.5, k: 0.12 },
+]
 /** Factor for other angles of a bend, degrees. Source: from memory. */
-const angleFactor: KRow[] = [{ at: 0, k: 0 }, { at: 30, k: 0.45 }, { at: 45, k: 0.6 }, { at: 60, k: 0.78 }, { at: 90, k: 1 }]
+const angleFactor: KRow[] = [
+  { at: 0, k: 0 },
+  { at: 30, k: 0.45 },
+  { at: 45, k: 0.6 },
+  { at: 60, k: 0.78 },
+  { at: 90, k: 1 },
+]
 /** Round blade damper, degrees from open. Source: after Weisbach (from memory). */
 const damper: KRow[] = [
-  { at: 0, k: 0.2 }, { at: 5, k: 0.24 }, { at: 10, k: 0.52 }, { at: 15, k: 0.9 }, { at: 20, k: 1.54 }, { at: 25, k: 2.51 }, { at: 30, k: 3.91 }, { at: 35, k: 6.22 },
-  { at: 40, k: 10.8 }, { at: 45, k: 18.7 }, { at: 50, k: 32.6 }, { at: 55, k: 58.8 }, { at: 60, k: 118 }, { at: 65, k: 256 }, { at: 70, k: 751 },
+  { at: 0, k: 0.2 },
+  { at: 5, k: 0.24 },
+  { at: 10, k: 0.52 },
+  { at: 15, k: 0.9 },
+  { at: 20, k: 1.54 },
+  { at: 25, k: 2.51 },
+  { at: 30, k: 3.91 },
+  { at: 35, k: 6.22 },
+  { at: 40, k: 10.8 },
+  { at: 45, k: 18.7 },
+  { at: 50, k: 32.6 },
+  { at: 55, k: 58.8 },
+  { at: 60, k: 118 },
+  { at: 65, k: 256 },
+  { at: 70, k: 751 },
 ]
 
 /**
@@ -46,10 +72,10 @@ export function kPerforated(s: number, place: GrillePlace): number | null {
 }
 
 /** Loss coefficient of a woven round-wire mesh, wire Reynolds number above 500. Reference: after Idelchik, from memory. */
-export const kMesh = (s: number) => s > 0 && s <= 1 ? 1.3 * (1 - s) + (1 / s - 1) ** 2 : null
+export const kMesh = (s: number) => (s > 0 && s <= 1 ? 1.3 * (1 - s) + (1 / s - 1) ** 2 : null)
 
 /** Quadratic coefficient b, Pa.s2/m6, of a loss coefficient K on the velocity in an area (m2): b = K rho/(2 A^2). */
-export const bFromK = (k: number, areaM2: number, density: number) => k * density / (2 * areaM2 * areaM2)
+export const bFromK = (k: number, areaM2: number, density: number) => (k * density) / (2 * areaM2 * areaM2)
 
 /** Discharge coefficients. Source: published for sharp holes (from memory). */
 export const dischargeCoefficients = { sharp: 0.61, slot: 0.62, crack: 0.67, rounded: 0.95 } as const
@@ -57,7 +83,7 @@ export type EdgeKind = keyof typeof dischargeCoefficients
 
 /** Flow through an opening at a pressure difference, m3/s, with its sign. Reference: orifice equation. */
 export function orificeFlow(areaM2: number, cd: number, pressure: number, density: number): number {
-  return Math.sign(pressure) * cd * areaM2 * Math.sqrt(2 * Math.abs(pressure) / density)
+  return Math.sign(pressure) * cd * areaM2 * Math.sqrt((2 * Math.abs(pressure)) / density)
 }
 
 /** Quadratic coefficient of an opening, Pa.s2/m6: rho/(2 (Cd A)^2). */

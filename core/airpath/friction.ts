@@ -14,7 +14,7 @@ export function frictionFactorExplicit(reynolds: number, relativeRoughness: numb
 
 function colebrook(reynolds: number, relativeRoughness: number): number {
   let x = 1 / Math.sqrt(frictionFactorExplicit(reynolds, relativeRoughness))
-  for (let i = 0; i < 8; i++) x = -2 * Math.log10(relativeRoughness / 3.7 + 2.51 * x / reynolds)
+  for (let i = 0; i < 8; i++) x = -2 * Math.log10(relativeRoughness / 3.7 + (2.51 * x) / reynolds)
   return 1 / (x * x)
 }
 
@@ -30,7 +30,7 @@ export function frictionFactor(reynolds: number, relativeRoughness: number): num
   if (reynolds > RE_TURBULENT) return colebrook(reynolds, relativeRoughness)
   const start = 64 / RE_LAMINAR
   const end = colebrook(RE_TURBULENT, relativeRoughness)
-  return start + (end - start) * (reynolds - RE_LAMINAR) / (RE_TURBULENT - RE_LAMINAR)
+  return start + ((end - start) * (reynolds - RE_LAMINAR)) / (RE_TURBULENT - RE_LAMINAR)
 }
 
 /** f Re of laminar flow in a rectangular duct, s short over long side, 0..1. Reference: Shah and London (1978). */
@@ -39,10 +39,11 @@ export function laminarConstant(s: number): number {
 }
 
 /** Hydraulic diameter of a rectangle, 4 A/perimeter, same unit as the sides. */
-export const hydraulicDiameter = (width: number, height: number) => 2 * width * height / (width + height)
+export const hydraulicDiameter = (width: number, height: number) => (2 * width * height) / (width + height)
 
 /** Round duct of equal flow and equal friction for a rectangle (sides in one unit). Reference: ASHRAE Fundamentals, duct design (Huebscher). */
-export const equalFrictionDiameter = (width: number, height: number) => 1.3 * (width * height) ** 0.625 / (width + height) ** 0.25
+export const equalFrictionDiameter = (width: number, height: number) =>
+  (1.3 * (width * height) ** 0.625) / (width + height) ** 0.25
 
 /**
  * Friction loss of a straight round duct, Pa.
@@ -54,9 +55,16 @@ export const equalFrictionDiameter = (width: number, height: number) => 1.3 * (w
  * @param viscosity Pa.s
  * Reference: Darcy-Weisbach
  */
-export function ductDrop(flow: number, diameter: number, length: number, roughness: number, density: number, viscosity: number): number {
+export function ductDrop(
+  flow: number,
+  diameter: number,
+  length: number,
+  roughness: number,
+  density: number,
+  viscosity: number,
+): number {
   if (flow === 0) return 0
-  const speed = flow / (Math.PI / 4 * diameter * diameter)
-  const reynolds = density * speed * diameter / viscosity
-  return frictionFactor(reynolds, roughness / diameter) * length / diameter * density * speed * speed / 2
+  const speed = flow / ((Math.PI / 4) * diameter * diameter)
+  const reynolds = (density * speed * diameter) / viscosity
+  return (((frictionFactor(reynolds, roughness / diameter) * length) / diameter) * density * speed * speed) / 2
 }

@@ -5,7 +5,12 @@ import { flowAtDrop } from './resistance'
  * A loss that has no closed form (duct friction in a branch, branches side by side): flows and drops on a logarithmic
  * grid with a monotone cubic through their logarithms. Read both ways without a root-finder.
  */
-export interface LossTable { head: number, logQ: Float64Array, logDp: Float64Array, slope: Float64Array }
+export interface LossTable {
+  head: number
+  logQ: Float64Array
+  logDp: Float64Array
+  slope: Float64Array
+}
 
 /** Flows the grid spans, m3/s (0.0036 to 3600 m3/h), and points per decade: relative error about 1e-4 on smooth losses. */
 const LEAST_FLOW = 1e-6
@@ -51,7 +56,7 @@ function interval(x: Float64Array, at: number): number {
 }
 
 /** log dp and its slope d log dp / d log Q; beyond the grid the power law of the end goes on. */
-function read({ logQ, logDp, slope }: LossTable, at: number): { y: number, d: number } {
+function read({ logQ, logDp, slope }: LossTable, at: number): { y: number; d: number } {
   const last = logQ.length - 1
   if (at <= logQ[0]!) return { y: logDp[0]! + slope[0]! * (at - logQ[0]!), d: slope[0]! }
   if (at >= logQ[last]!) return { y: logDp[last]! + slope[last]! * (at - logQ[last]!), d: slope[last]! }
@@ -61,16 +66,20 @@ function read({ logQ, logDp, slope }: LossTable, at: number): { y: number, d: nu
   const rise = logDp[k + 1]! - logDp[k]!
   const c2 = 3 * rise - h * (2 * slope[k]! + slope[k + 1]!)
   const c3 = h * (slope[k]! + slope[k + 1]!) - 2 * rise
-  return { y: logDp[k]! + t * (h * slope[k]! + t * (c2 + t * c3)), d: (h * slope[k]! + t * (2 * c2 + 3 * t * c3)) / h }
+  return {
+    y: logDp[k]! + t * (h * slope[k]! + t * (c2 + t * c3)),
+    d: (h * slope[k]! + t * (2 * c2 + 3 * t * c3)) / h,
+  }
 }
 
 /** Drop at a flow, Pa; the head stands at any flow above 0. */
-export const tableDrop = (table: LossTable, flow: number) => flow > 0 ? table.head + Math.exp(read(table, Math.log(flow)).y) : 0
+export const tableDrop = (table: LossTable, flow: number) =>
+  flow > 0 ? table.head + Math.exp(read(table, Math.log(flow)).y) : 0
 
 /** dDp/dQ at a flow above 0, Pa.s/m3. */
 export function tableSlope(table: LossTable, flow: number): number {
   const { y, d } = read(table, Math.log(flow))
-  return Math.exp(y) * d / flow
+  return (Math.exp(y) * d) / flow
 }
 
 /** Flow at a drop, m3/s; 0 up to the head. */
@@ -85,7 +94,7 @@ export function tableFlow(table: LossTable, drop: number): number {
   // Newton from the chord, kept inside the interval; the curve rises, so that three steps suffice
   const low = logQ[k]!
   const high = logQ[k + 1]!
-  let at = low + (high - low) * (y - logDp[k]!) / (logDp[k + 1]! - logDp[k]!)
+  let at = low + ((high - low) * (y - logDp[k]!)) / (logDp[k + 1]! - logDp[k]!)
   for (let i = 0; i < 4; i++) {
     const { y: here, d } = read(table, at)
     if (!(d > 0)) break
@@ -97,7 +106,12 @@ export function tableFlow(table: LossTable, drop: number): number {
 }
 
 /** What passes air under a drop: coefficients, or a table where there is no closed form. */
-export interface Passage { a: number, b: number, head: number, table: LossTable | null }
+export interface Passage {
+  a: number
+  b: number
+  head: number
+  table: LossTable | null
+}
 
 /** Flow through a passage at a drop, m3/s; null where nothing resists. */
 export function passageFlow({ a, b, head, table }: Passage, drop: number): number | null {
@@ -111,7 +125,7 @@ export function passageFlow({ a, b, head, table }: Passage, drop: number): numbe
  */
 export function parallelTable(passages: readonly Passage[]): LossTable | null {
   if (!passages.length) return null
-  const heads = passages.map(p => p.table ? p.table.head : p.head)
+  const heads = passages.map((p) => (p.table ? p.table.head : p.head))
   const head = Math.min(...heads)
   const q: number[] = []
   const dp: number[] = []

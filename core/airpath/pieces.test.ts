@@ -1,13 +1,34 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { adapterLoss, finChannelDrop, finDrop, freeShare, hoods, kReducer, kSlideGate, lossTable, outlets, parallelDrop, parallelTable, tableDrop, tableFlow, tableSlope, type Passage } from '.'
+import {
+  adapterLoss,
+  finChannelDrop,
+  finDrop,
+  freeShare,
+  hoods,
+  kReducer,
+  kSlideGate,
+  lossTable,
+  outlets,
+  parallelDrop,
+  parallelTable,
+  tableDrop,
+  tableFlow,
+  tableSlope,
+  type Passage,
+} from '.'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 const quadratic = (b: number, head = 0): Passage => ({ a: 0, b, head, table: null })
 
 describe('hole patterns', () => {
   // geometry: touching circles cover pi/(2 sqrt 3) staggered, pi/4 in square rows (perforated-sheet catalogues print 0.907 and 0.785)
-  test.each([['staggered', 0.9069], ['square', 0.7854], ['mesh', 1], ['slots', 1]] as const)('%s reaches %s of the sheet when the holes nearly touch', (pattern, share) => {
+  test.each([
+    ['staggered', 0.9069],
+    ['square', 0.7854],
+    ['mesh', 1],
+    ['slots', 1],
+  ] as const)('%s reaches %s of the sheet when the holes nearly touch', (pattern, share) => {
     expect(freeShare(pattern, 0.99999, 1)!).toBeCloseTo(share, 3)
   })
   test('3 mm holes at 5 mm, staggered, are a third open', () => {
@@ -28,9 +49,11 @@ describe('pieces', () => {
     expect(kReducer(1, 1, 180)).toBe(0)
   })
   test('a wider cone never loses less', () => {
-    fc.assert(fc.property(positive(1, 170), positive(1.01, 20), (angle, ratio) => {
-      expect(kReducer(1, ratio, angle + 10)).toBeGreaterThanOrEqual(kReducer(1, ratio, angle))
-    }))
+    fc.assert(
+      fc.property(positive(1, 170), positive(1.01, 20), (angle, ratio) => {
+        expect(kReducer(1, ratio, angle + 10)).toBeGreaterThanOrEqual(kReducer(1, ratio, angle))
+      }),
+    )
   })
   test('a slide gate: table values, and none below a quarter', () => {
     expect(kSlideGate(1)).toBeCloseTo(0.1, 9)
@@ -60,26 +83,35 @@ describe('pieces', () => {
 
 describe('loss tables', () => {
   test('read back what they were made of, both ways', () => {
-    fc.assert(fc.property(positive(0, 1e4), positive(1e2, 1e8), positive(1e-5, 0.5), (a, b, q) => {
-      const table = lossTable(2, x => a * x + b * x * x)!
-      const exact = 2 + a * q + b * q * q
-      expect(tableDrop(table, q) / exact).toBeCloseTo(1, 4)
-      expect(tableFlow(table, exact) / q).toBeCloseTo(1, 4)
-      expect(tableSlope(table, q) / (a + 2 * b * q)).toBeCloseTo(1, 2)
-    }))
+    fc.assert(
+      fc.property(positive(0, 1e4), positive(1e2, 1e8), positive(1e-5, 0.5), (a, b, q) => {
+        const table = lossTable(2, (x) => a * x + b * x * x)!
+        const exact = 2 + a * q + b * q * q
+        expect(tableDrop(table, q) / exact).toBeCloseTo(1, 4)
+        expect(tableFlow(table, exact) / q).toBeCloseTo(1, 4)
+        expect(tableSlope(table, q) / (a + 2 * b * q)).toBeCloseTo(1, 2)
+      }),
+    )
   })
   test('nothing moves up to the head', () => {
-    const table = lossTable(3, x => 1e5 * x * x)!
+    const table = lossTable(3, (x) => 1e5 * x * x)!
     expect(tableFlow(table, 3)).toBe(0)
     expect(tableDrop(table, 0)).toBe(0)
   })
   test('ways side by side agree with the bisected answer', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(positive(0, 5e3), positive(1e3, 1e7)), { minLength: 2, maxLength: 4 }), positive(1e-4, 0.3), (ways, q) => {
-      const branches = ways.map(([a, b]) => ({ a, b }))
-      const table = parallelTable(branches.map(r => ({ ...r, head: 0, table: null })))!
-      // the table's steps are worth up to half a thousandth at its small end
-      expect(Math.abs(tableDrop(table, q) / parallelDrop(branches, q)! - 1)).toBeLessThan(1e-3)
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(positive(0, 5e3), positive(1e3, 1e7)), { minLength: 2, maxLength: 4 }),
+        positive(1e-4, 0.3),
+        (ways, q) => {
+          const branches = ways.map(([a, b]) => ({ a, b }))
+          const table = parallelTable(branches.map((r) => ({ ...r, head: 0, table: null })))!
+          // the table's steps are worth up to half a thousandth at its small end
+          expect(Math.abs(tableDrop(table, q) / parallelDrop(branches, q)! - 1)).toBeLessThan(1e-3)
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
   test('equal quadratic ways: four times the ways, a sixteenth of the drop', () => {
     const one = 1e5 * 0.01 ** 2

@@ -2,8 +2,22 @@ import { kContraction, kExpansion } from './fittings'
 import { interpolate } from './table'
 
 /** A piece of the trade with its loss coefficient K, low and high, on the velocity in its bore. */
-export interface Piece { key: string, name: string, k: number, low: number, high: number, source: string }
-const piece = (key: string, name: string, low: number, high: number, source: string): Piece => ({ key, name, low, high, k: (low + high) / 2, source })
+export interface Piece {
+  key: string
+  name: string
+  k: number
+  low: number
+  high: number
+  source: string
+}
+const piece = (key: string, name: string, low: number, high: number, source: string): Piece => ({
+  key,
+  name,
+  low,
+  high,
+  k: (low + high) / 2,
+  source,
+})
 
 /** Where air enters a duct from the open. */
 export const hoods: Piece[] = [
@@ -35,7 +49,15 @@ export const flapPiece = piece('flap', 'Light back-draught flap', 1.5, 4, 'commo
 export const FLAP_PRESSURE = { value: 3.5, low: 2, high: 5 }
 
 /** Share of the Borda-Carnot loss in a diffuser over its total angle, degrees. From memory (hydraulics handbooks). */
-const diffuser = [{ at: 0, k: 0 }, { at: 10, k: 0.2 }, { at: 20, k: 0.4 }, { at: 30, k: 0.6 }, { at: 45, k: 0.9 }, { at: 60, k: 1 }, { at: 180, k: 1 }]
+const diffuser = [
+  { at: 0, k: 0 },
+  { at: 10, k: 0.2 },
+  { at: 20, k: 0.4 },
+  { at: 30, k: 0.6 },
+  { at: 45, k: 0.9 },
+  { at: 60, k: 1 },
+  { at: 180, k: 1 },
+]
 /** A gradual reducer between 20 and 60 degrees of total angle. From memory (0.05 to 0.1). */
 const GRADUAL_REDUCER = 0.075
 
@@ -53,7 +75,12 @@ export function kReducer(fromArea: number, toArea: number, angle: number): numbe
 }
 
 /** Slide gate over its open share. From memory: 0.1 open, 0.3 at 3/4, 2.1 at half, 17 at a quarter. */
-const slideGate = [{ at: 0.25, k: 17 }, { at: 0.5, k: 2.1 }, { at: 0.75, k: 0.3 }, { at: 1, k: 0.1 }]
+const slideGate = [
+  { at: 0.25, k: 17 },
+  { at: 0.5, k: 2.1 },
+  { at: 0.75, k: 0.3 },
+  { at: 1, k: 0.1 },
+]
 /** Loss coefficient of a slide gate, 0.25 to 1 open; null below a quarter, where no table holds. */
 export const kSlideGate = (openShare: number) => interpolate(slideGate, openShare, true)
 

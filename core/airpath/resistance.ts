@@ -4,7 +4,7 @@ import type { Resistance } from '../fan'
 export function flowAtDrop(a: number, b: number, drop: number): number | null {
   if (drop === 0) return 0
   const root = a + Math.sqrt(a * a + 4 * b * drop)
-  return root > 0 ? 2 * drop / root : null
+  return root > 0 ? (2 * drop) / root : null
 }
 
 /** Elements one behind the other: the coefficients add. */
@@ -44,7 +44,12 @@ export function quadraticParallel(b: readonly number[]): number {
 }
 
 /** Drop in other air, Pa: the viscous part scales with viscosity, the inertial one with density. */
-export function dropOtherAir({ a, b }: Resistance, flow: number, densityRatio: number, viscosityRatio: number): number {
+export function dropOtherAir(
+  { a, b }: Resistance,
+  flow: number,
+  densityRatio: number,
+  viscosityRatio: number,
+): number {
   return a * viscosityRatio * flow + b * densityRatio * flow * flow
 }
 
@@ -54,12 +59,12 @@ export function dropOtherAir({ a, b }: Resistance, flow: number, densityRatio: n
  * @returns null for no points or flows that are not above zero
  */
 export function fitResistance(flows: readonly number[], drops: readonly number[]): Resistance | null {
-  if (flows.length === 0 || flows.length !== drops.length || flows.some(q => !(q > 0))) return null
+  if (flows.length === 0 || flows.length !== drops.length || flows.some((q) => !(q > 0))) return null
   if (flows.length === 1) return { a: 0, b: drops[0]! / flows[0]! ** 2 }
   const sum = (f: (q: number, p: number) => number) => flows.reduce((s, q, i) => s + f(q, drops[i]!), 0)
-  const s2 = sum(q => q ** 2)
-  const s3 = sum(q => q ** 3)
-  const s4 = sum(q => q ** 4)
+  const s2 = sum((q) => q ** 2)
+  const s3 = sum((q) => q ** 3)
+  const s4 = sum((q) => q ** 4)
   const y1 = sum((q, p) => q * p)
   const y2 = sum((q, p) => q * q * p)
   const det = s2 * s4 - s3 ** 2

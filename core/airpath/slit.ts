@@ -1,9 +1,16 @@
 import { frictionFactor } from './friction'
 
 /** Developed laminar loss between wide plates, Pa. Reference: plane Poiseuille flow. Gap and length m, velocity in the gap m/s. */
-export const slitDrop = (gap: number, length: number, velocity: number, viscosity: number) => 12 * viscosity * length * velocity / gap ** 2
+export const slitDrop = (gap: number, length: number, velocity: number, viscosity: number) =>
+  (12 * viscosity * length * velocity) / gap ** 2
 
-export interface FinChannels { gap: number, height: number, length: number, channels: number, finThickness: number }
+export interface FinChannels {
+  gap: number
+  height: number
+  length: number
+  channels: number
+  finThickness: number
+}
 
 /** Highest Reynolds number of the laminar fin formula. */
 const RE_LAMINAR = 2300
@@ -14,12 +21,20 @@ const RE_LAMINAR = 2300
  * @param flow m3/s
  * Reference: heatsink literature (developing flow f_app Re, entrance and exit coefficients), from memory
  */
-export function finChannelDrop(fins: FinChannels, flow: number, density: number, viscosity: number): number | null {
-  return flow > 0 && finReynolds(fins, flow, density, viscosity) >= RE_LAMINAR ? null : finDrop(fins, flow, density, viscosity)
+export function finChannelDrop(
+  fins: FinChannels,
+  flow: number,
+  density: number,
+  viscosity: number,
+): number | null {
+  return flow > 0 && finReynolds(fins, flow, density, viscosity) >= RE_LAMINAR
+    ? null
+    : finDrop(fins, flow, density, viscosity)
 }
 
 const finSpeed = ({ channels, gap, height }: FinChannels, flow: number) => flow / (channels * gap * height)
-const finReynolds = (fins: FinChannels, flow: number, density: number, viscosity: number) => density * finSpeed(fins, flow) * 2 * fins.gap / viscosity
+const finReynolds = (fins: FinChannels, flow: number, density: number, viscosity: number) =>
+  (density * finSpeed(fins, flow) * 2 * fins.gap) / viscosity
 
 /**
  * The same at any flow, for a path that must have a loss everywhere: above Re 2300 the friction of a smooth duct of the
@@ -31,9 +46,9 @@ export function finDrop(fins: FinChannels, flow: number, density: number, viscos
   const speed = finSpeed(fins, flow)
   const dh = 2 * gap
   const reynolds = finReynolds(fins, flow, density, viscosity)
-  const sigma = channels * gap / (channels * gap + (channels + 1) * finThickness)
-  const laminar = Math.sqrt(11.83 * dh * reynolds / length + 24 ** 2) / reynolds
+  const sigma = (channels * gap) / (channels * gap + (channels + 1) * finThickness)
+  const laminar = Math.sqrt((11.83 * dh * reynolds) / length + 24 ** 2) / reynolds
   const friction = reynolds < RE_LAMINAR ? laminar : Math.max(laminar, frictionFactor(reynolds, 0) / 4)
-  const k = 0.42 * (1 - sigma ** 2) + 4 * friction * length / dh + (1 - sigma ** 2) ** 2
-  return k * density * speed ** 2 / 2
+  const k = 0.42 * (1 - sigma ** 2) + (4 * friction * length) / dh + (1 - sigma ** 2) ** 2
+  return (k * density * speed ** 2) / 2
 }

@@ -1,4 +1,8 @@
-export interface Surface { key: string, name: string, /** m */ roughness: number }
+export interface Surface {
+  key: string
+  name: string
+  /** m */ roughness: number
+}
 
 /** Inner surfaces of ducts. Source: handbook, ducts; ASHRAE roughness classes (from memory); printed parts common practice. */
 export const surfaces: Surface[] = [

@@ -1,5 +1,8 @@
 /** One row of a table of loss coefficients. */
-export interface KRow { at: number, k: number }
+export interface KRow {
+  at: number
+  k: number
+}
 
 /** Between the rows, linear in k or in log k; null outside the table. */
 export function interpolate(rows: readonly KRow[], at: number, logarithmic = false): number | null {

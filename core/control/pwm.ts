@@ -7,13 +7,15 @@ export const PWM_PIN_V = 5.25
 
 export type TimerMode = 'up' | 'up-down'
 /** Frequency of a hardware timer, Hz. @param top compare value @param prescaler whole number */
-export const timerFrequency = (clock: number, prescaler: number, top: number, mode: TimerMode) => mode === 'up' ? clock / (prescaler * (top + 1)) : clock / (2 * prescaler * top)
+export const timerFrequency = (clock: number, prescaler: number, top: number, mode: TimerMode) =>
+  mode === 'up' ? clock / (prescaler * (top + 1)) : clock / (2 * prescaler * top)
 /** Whether that lies in the window of 4-wire fans. */
 export function pwmWindowOk(clock: number, prescaler: number, top: number, mode: TimerMode): boolean {
   const f = timerFrequency(clock, prescaler, top, mode)
   return f >= PWM_WINDOW.low && f <= PWM_WINDOW.high
 }
 /** Compare value for a frequency without prescaler. */
-export const timerTopFor = (clock: number, target: number, mode: TimerMode) => Math.round(mode === 'up' ? clock / target - 1 : clock / (2 * target))
+export const timerTopFor = (clock: number, target: number, mode: TimerMode) =>
+  Math.round(mode === 'up' ? clock / target - 1 : clock / (2 * target))
 /** Current that a driver must sink for several inputs, A. */
 export const pwmSinkCurrent = (fans: number, perFan = PWM_INPUT_A) => fans * perFan

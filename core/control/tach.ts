@@ -9,7 +9,13 @@ export const TACH_ALARM = { fraction: 0.7, holdS: 5 } as const
  * @param rpm one reading a step
  * @param dt length of a step, s
  */
-export function tachAlarms(rpm: readonly number[], expected: number, dt: number, fraction: number = TACH_ALARM.fraction, holdS: number = TACH_ALARM.holdS): boolean[] {
+export function tachAlarms(
+  rpm: readonly number[],
+  expected: number,
+  dt: number,
+  fraction: number = TACH_ALARM.fraction,
+  holdS: number = TACH_ALARM.holdS,
+): boolean[] {
   let low = -1
   return rpm.map((value, i) => {
     if (value >= fraction * expected) {
@@ -23,6 +29,7 @@ export function tachAlarms(rpm: readonly number[], expected: number, dt: number,
 /** Step of a speed reading by counting pulses in a gate, rpm. */
 export const gateResolution = (gateS: number, pulses = TACH_PULSES) => 60 / (pulses * gateS)
 /** How long without a pulse means a stopped fan, s. */
-export const noPulseTimeout = (lowestRpm: number, pulses = TACH_PULSES) => Math.max(2, 3 * 60 / (pulses * lowestRpm))
+export const noPulseTimeout = (lowestRpm: number, pulses = TACH_PULSES) =>
+  Math.max(2, (3 * 60) / (pulses * lowestRpm))
 /** Speed a 4-wire fan should show at a duty, rpm (±10 % above its lowest duty, from memory). */
 export const expectedSpeed = (fullRpm: number, duty: number) => fullRpm * duty

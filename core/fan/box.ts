@@ -8,7 +8,12 @@ import { speedRatio } from './voltage'
  * @returns flow through the wanted intake (m3/s) and box pressure (Pa, negative); null without operating point
  * Reference: handbook, several fans and boxes
  */
-export function leakyBox(curve: FanCurve, bIntake: number, bOutlet: number, bLeak: number | null): { wanted: number, boxPressure: number } | null {
+export function leakyBox(
+  curve: FanCurve,
+  bIntake: number,
+  bOutlet: number,
+  bLeak: number | null,
+): { wanted: number; boxPressure: number } | null {
   const bIn = bLeak === null ? bIntake : (1 / Math.sqrt(bIntake) + 1 / Math.sqrt(bLeak)) ** -2
   const { flow } = operatingPoint(curve, { a: 0, b: bIn + bOutlet })
   return flow === null ? null : { wanted: Math.sqrt(bIn / bIntake) * flow, boxPressure: -bIn * flow * flow }
@@ -31,10 +36,20 @@ function flowAgainst(curve: FanCurve, b: number, u: number): number {
  * @returns box pressure (Pa, positive: air leaks out) and the exhaust fan's flow (m3/s)
  * Reference: handbook, several fans and boxes: Q1(u) falls, Q2(u) rises, the leak takes the difference
  */
-export function pushPullBox(supply: FanCurve, bSupply: number, exhaust: FanCurve, bExhaust: number, bLeak: number): { boxPressure: number, exhaust: number } | null {
+export function pushPullBox(
+  supply: FanCurve,
+  bSupply: number,
+  exhaust: FanCurve,
+  bExhaust: number,
+  bLeak: number,
+): { boxPressure: number; exhaust: number } | null {
   const leak = (u: number) => Math.sign(u) * Math.sqrt(Math.abs(u) / bLeak)
   const top = supply.p[0]! + exhaust.p[0]!
-  const u = bisectFalling(x => flowAgainst(supply, bSupply, x) - flowAgainst(exhaust, bExhaust, -x) - leak(x), -top, top)
+  const u = bisectFalling(
+    (x) => flowAgainst(supply, bSupply, x) - flowAgainst(exhaust, bExhaust, -x) - leak(x),
+    -top,
+    top,
+  )
   return u === null ? null : { boxPressure: u, exhaust: flowAgainst(exhaust, bExhaust, -u) }
 }
 
@@ -49,7 +64,13 @@ export function pathFromDelivered(curve: FanCurve, flow: number): number | null 
  * @returns null without operating point or where the slope vanishes ("very sensitive")
  * Reference: handbook, sensitivity: implicit derivative of s^2 p(Q/s) = a Q + b Q^2
  */
-export function flowPerVolt(curve: FanCurve, path: Resistance, voltage: number, ratedVoltage: number, intercept: number): number | null {
+export function flowPerVolt(
+  curve: FanCurve,
+  path: Resistance,
+  voltage: number,
+  ratedVoltage: number,
+  intercept: number,
+): number | null {
   const s = speedRatio(voltage, ratedVoltage, intercept)
   const { flow } = operatingPoint(curve, path, { ...asSheet, speed: s })
   if (flow === null) return null

@@ -1,6 +1,35 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { asSheet, continuedFlow, continuedPressure, currentAtVoltage, dataPlausibility, deliveredClass, dropOf, estimatedBand, flowPerVolt, lastFlow, leakyBox, makeCurve, memberFlow, motorCurrent, motorSpeed, operatingPoint, parallelOperatingPoint, pathFromDelivered, pressureAt, pushPullBox, scaleCurve, seriesOperatingFlow, slopeAt, speedFromDuty, speedRatio, staticEfficiency, voltageForSpeed, type FanCurve } from '.'
+import {
+  asSheet,
+  continuedFlow,
+  continuedPressure,
+  currentAtVoltage,
+  dataPlausibility,
+  deliveredClass,
+  dropOf,
+  estimatedBand,
+  flowPerVolt,
+  lastFlow,
+  leakyBox,
+  makeCurve,
+  memberFlow,
+  motorCurrent,
+  motorSpeed,
+  operatingPoint,
+  parallelOperatingPoint,
+  pathFromDelivered,
+  pressureAt,
+  pushPullBox,
+  scaleCurve,
+  seriesOperatingFlow,
+  slopeAt,
+  speedFromDuty,
+  speedRatio,
+  staticEfficiency,
+  voltageForSpeed,
+  type FanCurve,
+} from '.'
 
 const curve = (points: [number, number][]): FanCurve => {
   const made = makeCurve(points.map(([q, p]) => ({ q, p })))
@@ -8,14 +37,29 @@ const curve = (points: [number, number][]): FanCurve => {
   return made.curve
 }
 // invented
-const strong = curve([[0, 80], [0.01, 60], [0.02, 30], [0.025, 0]])
-const weak = curve([[0, 20], [0.01, 14], [0.02, 0]])
+const strong = curve([
+  [0, 80],
+  [0.01, 60],
+  [0.02, 30],
+  [0.025, 0],
+])
+const weak = curve([
+  [0, 20],
+  [0.01, 14],
+  [0.02, 0],
+])
 
 describe('unlike fans together', () => {
   test('two equal fans agree with the scaled curve', () => {
     const path = { a: 500, b: 40000 }
-    expect(parallelOperatingPoint(strong, strong, path, { flap: true })!.total).toBeCloseTo(operatingPoint(strong, path, { ...asSheet, parallel: 2 }).flow!, 9)
-    expect(seriesOperatingFlow(strong, strong, path)!).toBeCloseTo(operatingPoint(strong, path, { ...asSheet, series: 2 }).flow!, 9)
+    expect(parallelOperatingPoint(strong, strong, path, { flap: true })!.total).toBeCloseTo(
+      operatingPoint(strong, path, { ...asSheet, parallel: 2 }).flow!,
+      9,
+    )
+    expect(seriesOperatingFlow(strong, strong, path)!).toBeCloseTo(
+      operatingPoint(strong, path, { ...asSheet, series: 2 }).flow!,
+      9,
+    )
   })
   test('the weaker fan on a hard path: shut by its flap, or driven backwards', () => {
     const path = { a: 0, b: 300000 }
@@ -58,9 +102,15 @@ describe('boxes', () => {
 
 describe('voltage, current, motor', () => {
   test('speed and voltage are each other’s inverse above the lowest voltage', () => {
-    fc.assert(fc.property(fc.double({ min: 5, max: 13, noNaN: true }), fc.double({ min: 0, max: 1.5, noNaN: true }), (v, v0) => {
-      expect(voltageForSpeed(speedRatio(v, 12, v0, 4), 12, v0)).toBeCloseTo(v, 9)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 5, max: 13, noNaN: true }),
+        fc.double({ min: 0, max: 1.5, noNaN: true }),
+        (v, v0) => {
+          expect(voltageForSpeed(speedRatio(v, 12, v0, 4), 12, v0)).toBeCloseTo(v, 9)
+        },
+      ),
+    )
     expect(speedRatio(3.9, 12, 0, 4)).toBe(0)
     expect(speedRatio(0.5, 12, 1)).toBe(0)
     expect(speedRatio(12, 12, 1)).toBe(1)
@@ -71,7 +121,7 @@ describe('voltage, current, motor', () => {
   })
   test('the motor obeys its torque balance, or stands still', () => {
     const motor = { resistance: 20, motorConstant: 0.03, frictionTorque: 1e-3, loadCoefficient: 2e-8 }
-    const w = motorSpeed(12, motor) * Math.PI / 30
+    const w = (motorSpeed(12, motor) * Math.PI) / 30
     const i = motorCurrent(12, motor)
     expect(motor.motorConstant * i).toBeCloseTo(motor.frictionTorque + motor.loadCoefficient * w * w, 9)
     expect(motorSpeed(0.5, motor)).toBe(0)
@@ -102,7 +152,12 @@ describe('plausibility', () => {
   })
   test('a fan behind a grille delivers about two thirds of its free air (common practice, no source): usual', () => {
     expect(deliveredClass(0.67, 1)).toBe('usual')
-    expect([1.2, 1, 0.2, 0.1].map(r => deliveredClass(r, 1))).toEqual(['implausible', 'free-air-only', 'restricted', 'check'])
+    expect([1.2, 1, 0.2, 0.1].map((r) => deliveredClass(r, 1))).toEqual([
+      'implausible',
+      'free-air-only',
+      'restricted',
+      'check',
+    ])
   })
 })
 
@@ -116,10 +171,14 @@ describe('estimates and slopes', () => {
     }
   })
   test('the slope is the derivative of the pressure', () => {
-    fc.assert(fc.property(fc.double({ min: 0.0002, max: 0.0248, noNaN: true }), (q) => {
-      fc.pre([...strong.q].every(x => Math.abs(x - q) > 2e-6))
-      expect(slopeAt(strong, q)! / ((pressureAt(strong, q + 1e-6)! - pressureAt(strong, q - 1e-6)!) / 2e-6)).toBeCloseTo(1, 3)
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: 0.0002, max: 0.0248, noNaN: true }), (q) => {
+        fc.pre([...strong.q].every((x) => Math.abs(x - q) > 2e-6))
+        expect(
+          slopeAt(strong, q)! / ((pressureAt(strong, q + 1e-6)! - pressureAt(strong, q - 1e-6)!) / 2e-6),
+        ).toBeCloseTo(1, 3)
+      }),
+    )
     expect(slopeAt(strong, 1)).toBeNull()
     expect(lastFlow(scaleCurve(strong, 2, 1))).toBe(0.05)
     expect(dropOf({ a: 1, b: 2, head: 3 }, 2)).toBe(13)

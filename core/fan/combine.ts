@@ -1,4 +1,12 @@
-import { flowAt, highestPressure, lastFlow, makeCurve, pressureAt, type CurvePoint, type FanCurve } from './curve'
+import {
+  flowAt,
+  highestPressure,
+  lastFlow,
+  makeCurve,
+  pressureAt,
+  type CurvePoint,
+  type FanCurve,
+} from './curve'
 import { dropOf, type Resistance } from './operating-point'
 
 /** Pressure of a curve at any flow >= its first: beyond the last point it goes on with its end slope (an assumption: the fan brakes). */
@@ -41,7 +49,12 @@ export function memberFlow(curve: FanCurve, pressure: number, { flap, reverse }:
 }
 
 /** Flow of two fans side by side at a common pressure, m3/s. The back-flow settings belong to the second, weaker fan. */
-export function parallelFlow(first: FanCurve, second: FanCurve, pressure: number, backflow: Backflow): number | null {
+export function parallelFlow(
+  first: FanCurve,
+  second: FanCurve,
+  pressure: number,
+  backflow: Backflow,
+): number | null {
   const q1 = memberFlow(first, pressure, { flap: backflow.flap })
   const q2 = memberFlow(second, pressure, backflow)
   return q1 === null || q2 === null ? null : q1 + q2
@@ -60,17 +73,29 @@ export function bisectFalling(f: (x: number) => number, low: number, high: numbe
 
 /** Flow of two fans in series through a path, m3/s. */
 export function seriesOperatingFlow(first: FanCurve, second: FanCurve, path: Resistance): number | null {
-  return bisectFalling(q => (seriesPressure(first, second, q) ?? -Infinity) - dropOf(path, q), 0, lastFlow(first) + lastFlow(second))
+  return bisectFalling(
+    (q) => (seriesPressure(first, second, q) ?? -Infinity) - dropOf(path, q),
+    0,
+    lastFlow(first) + lastFlow(second),
+  )
 }
 
 /** Two unlike fans side by side on one path: total flow, the second fan's share and the common pressure. */
-export function parallelOperatingPoint(first: FanCurve, second: FanCurve, path: Resistance, backflow: Backflow):
-{ total: number, second: number, pressure: number } | null {
+export function parallelOperatingPoint(
+  first: FanCurve,
+  second: FanCurve,
+  path: Resistance,
+  backflow: Backflow,
+): { total: number; second: number; pressure: number } | null {
   const top = Math.max(first.p[0]!, second.p[0]!)
-  const pressure = bisectFalling((p) => {
-    const total = parallelFlow(first, second, p, backflow)
-    return total === null ? -1 : total < 0 ? total : dropOf(path, total) - p
-  }, 0, top)
+  const pressure = bisectFalling(
+    (p) => {
+      const total = parallelFlow(first, second, p, backflow)
+      return total === null ? -1 : total < 0 ? total : dropOf(path, total) - p
+    },
+    0,
+    top,
+  )
   if (pressure === null) return null
   const total = parallelFlow(first, second, pressure, backflow)
   const share = memberFlow(second, pressure, backflow)
@@ -87,7 +112,12 @@ const COMBINED_POINTS = 41
  * @returns null where the two have no common curve
  * Reference: handbook, combinations (FP12, FP13)
  */
-export function combinedCurve(first: FanCurve, second: FanCurve, how: 'series' | 'parallel', flap = false): FanCurve | null {
+export function combinedCurve(
+  first: FanCurve,
+  second: FanCurve,
+  how: 'series' | 'parallel',
+  flap = false,
+): FanCurve | null {
   const points: CurvePoint[] = []
   const add = (q: number, p: number) => {
     if (q >= 0 && p >= 0 && q > (points.at(-1)?.q ?? -1)) points.push({ q, p })
@@ -95,13 +125,14 @@ export function combinedCurve(first: FanCurve, second: FanCurve, how: 'series' |
   if (how === 'series') {
     const last = lastFlow(first) + lastFlow(second)
     // the pair ends where the braking member eats the other's pressure
-    const end = bisectFalling(q => seriesPressure(first, second, q) ?? -1, 0, last) ?? Math.max(lastFlow(first), lastFlow(second))
+    const end =
+      bisectFalling((q) => seriesPressure(first, second, q) ?? -1, 0, last) ??
+      Math.max(lastFlow(first), lastFlow(second))
     for (let i = 0; i < COMBINED_POINTS; i++) {
-      const q = end * i / (COMBINED_POINTS - 1)
+      const q = (end * i) / (COMBINED_POINTS - 1)
       add(q, Math.max(0, seriesPressure(first, second, q) ?? -1))
     }
-  }
-  else {
+  } else {
     const top = Math.max(highestPressure(first), highestPressure(second))
     const [weak, strong] = highestPressure(first) < highestPressure(second) ? [first, second] : [second, first]
     for (let i = 0; i < COMBINED_POINTS; i++) {

@@ -13,10 +13,15 @@ export interface FanCurve {
   m: Float64Array
 }
 
-export interface CurvePoint { q: number, p: number }
+export interface CurvePoint {
+  q: number
+  p: number
+}
 
-export type CurveProblem = 'too-few-points' | 'not-a-number' | 'negative-flow' | 'negative-pressure' | 'flow-not-rising'
-export type CurveResult = { ok: true, curve: FanCurve } | { ok: false, problem: CurveProblem, index: number, message: string }
+export type CurveProblem =
+  'too-few-points' | 'not-a-number' | 'negative-flow' | 'negative-pressure' | 'flow-not-rising'
+export type CurveResult =
+  { ok: true; curve: FanCurve } | { ok: false; problem: CurveProblem; index: number; message: string }
 
 const problemText: Record<CurveProblem, string> = {
   'too-few-points': 'A curve needs at least two points.',
@@ -32,7 +37,12 @@ const problemText: Record<CurveProblem, string> = {
  * @returns the curve, or which point is wrong and why
  */
 export function makeCurve(points: readonly CurvePoint[]): CurveResult {
-  const refuse = (problem: CurveProblem, index: number): CurveResult => ({ ok: false, problem, index, message: problemText[problem] })
+  const refuse = (problem: CurveProblem, index: number): CurveResult => ({
+    ok: false,
+    problem,
+    index,
+    message: problemText[problem],
+  })
   for (const [i, point] of points.entries()) {
     if (!Number.isFinite(point.q) || !Number.isFinite(point.p)) return refuse('not-a-number', i)
     if (point.q < 0) return refuse('negative-flow', i)
@@ -40,8 +50,8 @@ export function makeCurve(points: readonly CurvePoint[]): CurveResult {
     if (i > 0 && point.q <= points[i - 1]!.q) return refuse('flow-not-rising', i)
   }
   if (points.length < 2) return refuse('too-few-points', points.length)
-  const q = Float64Array.from(points, x => x.q)
-  const p = Float64Array.from(points, x => x.p)
+  const q = Float64Array.from(points, (x) => x.q)
+  const p = Float64Array.from(points, (x) => x.p)
   return { ok: true, curve: { q, p, m: pchipSlopes(q, p) } }
 }
 
@@ -112,7 +122,9 @@ export function slopeAt(curve: FanCurve, flow: number): number | null {
   const { q, p, m } = curve
   const h = q[k + 1]! - q[k]!
   const t = (flow - q[k]!) / h
-  return 6 * t * (t - 1) * (p[k]! - p[k + 1]!) / h + (1 - t) * (1 - 3 * t) * m[k]! + t * (3 * t - 2) * m[k + 1]!
+  return (
+    (6 * t * (t - 1) * (p[k]! - p[k + 1]!)) / h + (1 - t) * (1 - 3 * t) * m[k]! + t * (3 * t - 2) * m[k + 1]!
+  )
 }
 
 /**
@@ -165,8 +177,8 @@ export function lastFlow(curve: FanCurve): number {
 /** The curve with flows and pressures multiplied; shape and slopes follow. */
 export function scaleCurve(curve: FanCurve, flowFactor: number, pressureFactor: number): FanCurve {
   return {
-    q: curve.q.map(x => x * flowFactor),
-    p: curve.p.map(x => x * pressureFactor),
-    m: curve.m.map(x => x * pressureFactor / flowFactor),
+    q: curve.q.map((x) => x * flowFactor),
+    p: curve.p.map((x) => x * pressureFactor),
+    m: curve.m.map((x) => (x * pressureFactor) / flowFactor),
   }
 }

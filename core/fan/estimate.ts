@@ -3,7 +3,7 @@ import { makeCurve, type FanCurve } from './curve'
 export type FanKind = 'axial' | 'blower'
 
 /** Exponents of the two-number curve and their band. Common practice, no source. */
-export const estimateExponents: Record<FanKind, { low: number, middle: number, high: number }> = {
+export const estimateExponents: Record<FanKind, { low: number; middle: number; high: number }> = {
   axial: { low: 0.8, middle: 1, high: 1.5 },
   blower: { low: 1.4, middle: 2, high: 3 },
 }
@@ -17,7 +17,12 @@ const SAMPLES = 49
  * @param flow m3/s, 0..maxFlow
  * Reference: common practice, no source
  */
-export function estimatedPressure(maxPressure: number, maxFlow: number, exponent: number, flow: number): number | null {
+export function estimatedPressure(
+  maxPressure: number,
+  maxFlow: number,
+  exponent: number,
+  flow: number,
+): number | null {
   return flow >= 0 && flow <= maxFlow ? maxPressure * (1 - (flow / maxFlow) ** exponent) : null
 }
 
@@ -31,7 +36,7 @@ export function estimatedCurve(maxPressure: number, maxFlow: number, exponent: n
   if (!(maxPressure > 0 && maxFlow > 0)) return null
   const points = Array.from({ length: SAMPLES }, (_, i) => {
     // denser at both ends, where the power law bends most
-    const x = (1 - Math.cos(Math.PI * i / (SAMPLES - 1))) / 2
+    const x = (1 - Math.cos((Math.PI * i) / (SAMPLES - 1))) / 2
     return { q: maxFlow * x, p: Math.max(0, maxPressure * (1 - x ** exponent)) }
   })
   const made = makeCurve(points)

@@ -1,6 +1,21 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { asSheet, crossings, dropOf, estimatedCurve, flowAt, lastFlow, makeCurve, operatingPoint, pressureAt, scaleCurve, speedForFlow, stableFlow, stallLimit, type FanCurve } from '.'
+import {
+  asSheet,
+  crossings,
+  dropOf,
+  estimatedCurve,
+  flowAt,
+  lastFlow,
+  makeCurve,
+  operatingPoint,
+  pressureAt,
+  scaleCurve,
+  speedForFlow,
+  stableFlow,
+  stallLimit,
+  type FanCurve,
+} from '.'
 
 const curve = (points: [number, number][]): FanCurve => {
   const made = makeCurve(points.map(([q, p]) => ({ q, p })))
@@ -8,24 +23,82 @@ const curve = (points: [number, number][]): FanCurve => {
   return made.curve
 }
 // invented: a falling curve, and one with a dip
-const falling = curve([[0, 60], [0.005, 52], [0.01, 40], [0.015, 22], [0.02, 0]])
-const dipped = curve([[0, 60], [0.004, 45], [0.008, 30], [0.011, 34], [0.015, 20], [0.02, 0]])
+const falling = curve([
+  [0, 60],
+  [0.005, 52],
+  [0.01, 40],
+  [0.015, 22],
+  [0.02, 0],
+])
+const dipped = curve([
+  [0, 60],
+  [0.004, 45],
+  [0.008, 30],
+  [0.011, 34],
+  [0.015, 20],
+  [0.02, 0],
+])
 
 /** Random falling curves of 2 to 9 points. */
-const anyFalling = fc.array(fc.tuple(fc.double({ min: 1e-4, max: 5e-3, noNaN: true }), fc.double({ min: 0.1, max: 20, noNaN: true })), { minLength: 1, maxLength: 8 }).map((steps) => {
-  let q = 0
-  let p = steps.reduce((s, [, d]) => s + d, 0)
-  const points: [number, number][] = [[q, p]]
-  for (const [dq, dp] of steps) points.push([q += dq, Math.max(0, p -= dp)])
-  points.at(-1)![1] = 0
-  return curve(points)
-})
+const anyFalling = fc
+  .array(
+    fc.tuple(fc.double({ min: 1e-4, max: 5e-3, noNaN: true }), fc.double({ min: 0.1, max: 20, noNaN: true })),
+    { minLength: 1, maxLength: 8 },
+  )
+  .map((steps) => {
+    let q = 0
+    let p = steps.reduce((s, [, d]) => s + d, 0)
+    const points: [number, number][] = [[q, p]]
+    for (const [dq, dp] of steps) points.push([(q += dq), Math.max(0, (p -= dp))])
+    points.at(-1)![1] = 0
+    return curve(points)
+  })
 const coefficient = fc.double({ min: 0, max: 5e5, noNaN: true })
 
 describe('the curve', () => {
   test.each([
-    ['one point', [[0, 5]], 'too-few-points'], ['flow repeats', [[0, 5], [0, 4]], 'flow-not-rising'], ['flow falls', [[0, 5], [2, 4], [1, 3]], 'flow-not-rising'], ['negative flow', [[-1, 5], [1, 4]], 'negative-flow'],
-    ['negative pressure', [[0, 5], [1, -1]], 'negative-pressure'], ['not a number', [[0, Number.NaN], [1, 1]], 'not-a-number'],
+    ['one point', [[0, 5]], 'too-few-points'],
+    [
+      'flow repeats',
+      [
+        [0, 5],
+        [0, 4],
+      ],
+      'flow-not-rising',
+    ],
+    [
+      'flow falls',
+      [
+        [0, 5],
+        [2, 4],
+        [1, 3],
+      ],
+      'flow-not-rising',
+    ],
+    [
+      'negative flow',
+      [
+        [-1, 5],
+        [1, 4],
+      ],
+      'negative-flow',
+    ],
+    [
+      'negative pressure',
+      [
+        [0, 5],
+        [1, -1],
+      ],
+      'negative-pressure',
+    ],
+    [
+      'not a number',
+      [
+        [0, Number.NaN],
+        [1, 1],
+      ],
+      'not-a-number',
+    ],
   ] as const)('%s is refused', (_, points, problem) => {
     expect(makeCurve(points.map(([q, p]) => ({ q: q!, p: p! })))).toMatchObject({ ok: false, problem })
   })
@@ -35,14 +108,16 @@ describe('the curve', () => {
     expect(flowAt(falling, 61)).toBeNull()
   })
   test('it never overshoots its data points', () => {
-    fc.assert(fc.property(anyFalling, fc.double({ min: 0, max: 1, noNaN: true }), (c, t) => {
-      const q = t * lastFlow(c)
-      const k = [...c.q].findLastIndex(x => x <= q)
-      const p = pressureAt(c, q)!
-      const around = [c.p[k]!, c.p[Math.min(k + 1, c.p.length - 1)]!]
-      expect(p).toBeGreaterThanOrEqual(Math.min(...around) - 1e-9)
-      expect(p).toBeLessThanOrEqual(Math.max(...around) + 1e-9)
-    }))
+    fc.assert(
+      fc.property(anyFalling, fc.double({ min: 0, max: 1, noNaN: true }), (c, t) => {
+        const q = t * lastFlow(c)
+        const k = [...c.q].findLastIndex((x) => x <= q)
+        const p = pressureAt(c, q)!
+        const around = [c.p[k]!, c.p[Math.min(k + 1, c.p.length - 1)]!]
+        expect(p).toBeGreaterThanOrEqual(Math.min(...around) - 1e-9)
+        expect(p).toBeLessThanOrEqual(Math.max(...around) + 1e-9)
+      }),
+    )
   })
   test('flow at a pressure is on the right-hand branch', () => {
     expect(stallLimit(dipped)).toBe(0.011)
@@ -54,62 +129,106 @@ describe('the curve', () => {
   })
   test('an estimated curve follows its power law', () => {
     const c = estimatedCurve(50, 0.02, 2)!
-    for (const x of [0.1, 0.33, 0.5, 0.77, 0.95]) expect(pressureAt(c, x * 0.02)! / (50 * (1 - x ** 2))).toBeCloseTo(1, 2)
+    for (const x of [0.1, 0.33, 0.5, 0.77, 0.95])
+      expect(pressureAt(c, x * 0.02)! / (50 * (1 - x ** 2))).toBeCloseTo(1, 2)
     expect(estimatedCurve(0, 0.02, 1)).toBeNull()
   })
 })
 
 describe('the operating point', () => {
   test('lies on both curves, and there is exactly one for a falling fan', () => {
-    fc.assert(fc.property(anyFalling, coefficient, coefficient, (c, a, b) => {
-      const op = operatingPoint(c, { a, b })
-      expect(op.status).toBe('one')
-      const scale = c.p[0]!
-      expect(Math.abs(pressureAt(c, Math.min(op.flow!, lastFlow(c)))! - dropOf({ a, b }, op.flow!)) / scale).toBeLessThan(1e-6)
-    }))
+    fc.assert(
+      fc.property(anyFalling, coefficient, coefficient, (c, a, b) => {
+        const op = operatingPoint(c, { a, b })
+        expect(op.status).toBe('one')
+        const scale = c.p[0]!
+        expect(
+          Math.abs(pressureAt(c, Math.min(op.flow!, lastFlow(c)))! - dropOf({ a, b }, op.flow!)) / scale,
+        ).toBeLessThan(1e-6)
+      }),
+    )
   })
   test('flow falls when the path gets harder', () => {
-    fc.assert(fc.property(anyFalling, coefficient, fc.double({ min: 1, max: 1e5, noNaN: true }), (c, b, more) => {
-      expect(operatingPoint(c, { a: 0, b: b + more }).flow!).toBeLessThanOrEqual(operatingPoint(c, { a: 0, b }).flow! + 1e-12)
-    }))
+    fc.assert(
+      fc.property(anyFalling, coefficient, fc.double({ min: 1, max: 1e5, noNaN: true }), (c, b, more) => {
+        expect(operatingPoint(c, { a: 0, b: b + more }).flow!).toBeLessThanOrEqual(
+          operatingPoint(c, { a: 0, b }).flow! + 1e-12,
+        )
+      }),
+    )
   })
   test('an independent bisection finds the same flow', () => {
-    fc.assert(fc.property(anyFalling, coefficient, coefficient, (c, a, b) => {
-      let low = 0
-      let high = lastFlow(c)
-      for (let i = 0; i < 100; i++) {
-        const middle = (low + high) / 2
-        if (pressureAt(c, middle)! > a * middle + b * middle ** 2) low = middle
-        else high = middle
-      }
-      expect(stableFlow(c, { a, b }, asSheet)).toBeCloseTo((low + high) / 2, 9)
-    }))
+    fc.assert(
+      fc.property(anyFalling, coefficient, coefficient, (c, a, b) => {
+        let low = 0
+        let high = lastFlow(c)
+        for (let i = 0; i < 100; i++) {
+          const middle = (low + high) / 2
+          if (pressureAt(c, middle)! > a * middle + b * middle ** 2) low = middle
+          else high = middle
+        }
+        expect(stableFlow(c, { a, b }, asSheet)).toBeCloseTo((low + high) / 2, 9)
+      }),
+    )
   })
   test('n in parallel equal a fan of n times the flow, n in series one of n times the pressure', () => {
     const path = { a: 200, b: 80000 }
-    expect(operatingPoint(falling, path, { ...asSheet, parallel: 3 }).flow).toBeCloseTo(operatingPoint(scaleCurve(falling, 3, 1), path).flow!, 10)
-    expect(operatingPoint(falling, path, { ...asSheet, series: 2 }).flow).toBeCloseTo(operatingPoint(scaleCurve(falling, 1, 2), path).flow!, 10)
-    expect(operatingPoint(falling, path, { ...asSheet, speed: 0.6 }).flow).toBeCloseTo(operatingPoint(scaleCurve(falling, 0.6, 0.36), path).flow!, 10)
+    expect(operatingPoint(falling, path, { ...asSheet, parallel: 3 }).flow).toBeCloseTo(
+      operatingPoint(scaleCurve(falling, 3, 1), path).flow!,
+      10,
+    )
+    expect(operatingPoint(falling, path, { ...asSheet, series: 2 }).flow).toBeCloseTo(
+      operatingPoint(scaleCurve(falling, 1, 2), path).flow!,
+      10,
+    )
+    expect(operatingPoint(falling, path, { ...asSheet, speed: 0.6 }).flow).toBeCloseTo(
+      operatingPoint(scaleCurve(falling, 0.6, 0.36), path).flow!,
+      10,
+    )
   })
   test('on a purely quadratic path the flow follows the speed', () => {
     const path = { a: 0, b: 90000 }
-    expect(operatingPoint(falling, path, { ...asSheet, speed: 0.5 }).flow! / operatingPoint(falling, path).flow!).toBeCloseTo(0.5, 8)
+    expect(
+      operatingPoint(falling, path, { ...asSheet, speed: 0.5 }).flow! / operatingPoint(falling, path).flow!,
+    ).toBeCloseTo(0.5, 8)
   })
   test('a dip with a head has several crossings; the lowest stable one is planned with', () => {
     const op = operatingPoint(dipped, { a: 0, b: 0, head: 32 })
     expect(op.status).toBe('several')
-    expect(op.crossings.map(c => c.stable)).toEqual([true, false, true])
+    expect(op.crossings.map((c) => c.stable)).toEqual([true, false, true])
     expect(op.flow).toBe(op.crossings[0]!.flow)
     expect(op.region).toBe('stall-risk')
   })
   test('what has no operating point says why', () => {
-    expect(operatingPoint(falling, { a: 0, b: 0, head: 70 })).toMatchObject({ status: 'none-opposed', flow: null })
-    expect(operatingPoint(curve([[0.002, 40], [0.01, 30]]), { a: 0, b: 1000 })).toMatchObject({ status: 'right-of-data', flow: null })
-    expect(operatingPoint(curve([[0.01, 40], [0.02, 30]]), { a: 0, b: 1e7 })).toMatchObject({ status: 'left-of-data', flow: null })
-    expect(operatingPoint(falling, { a: 0, b: 1 }, { ...asSheet, speed: 0 })).toMatchObject({ status: 'not-turning', flow: 0 })
+    expect(operatingPoint(falling, { a: 0, b: 0, head: 70 })).toMatchObject({
+      status: 'none-opposed',
+      flow: null,
+    })
+    expect(
+      operatingPoint(
+        curve([
+          [0.002, 40],
+          [0.01, 30],
+        ]),
+        { a: 0, b: 1000 },
+      ),
+    ).toMatchObject({ status: 'right-of-data', flow: null })
+    expect(
+      operatingPoint(
+        curve([
+          [0.01, 40],
+          [0.02, 30],
+        ]),
+        { a: 0, b: 1e7 },
+      ),
+    ).toMatchObject({ status: 'left-of-data', flow: null })
+    expect(operatingPoint(falling, { a: 0, b: 1 }, { ...asSheet, speed: 0 })).toMatchObject({
+      status: 'not-turning',
+      flow: 0,
+    })
   })
   test('a touch without crossing is no operating point; free flow and blocked path are answers', () => {
-    expect(crossings(falling, { a: 0, b: 0, head: 60 }).every(c => c.flow === 0)).toBe(true)
+    expect(crossings(falling, { a: 0, b: 0, head: 60 }).every((c) => c.flow === 0)).toBe(true)
     expect(operatingPoint(falling, { a: 0, b: 0 }).flow).toBe(0.02)
     expect(operatingPoint(falling, { a: 0, b: 1e12 }).flow!).toBeLessThan(1e-5)
   })

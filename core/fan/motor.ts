@@ -10,11 +10,14 @@ export interface Motor {
 }
 
 /** Angular speed of the motor model, rad/s; 0 where the voltage cannot overcome friction. */
-function angularSpeed(voltage: number, { resistance: r, motorConstant: k, frictionTorque: t0, loadCoefficient: load }: Motor): number {
-  const drive = k * voltage / r - t0
+function angularSpeed(
+  voltage: number,
+  { resistance: r, motorConstant: k, frictionTorque: t0, loadCoefficient: load }: Motor,
+): number {
+  const drive = (k * voltage) / r - t0
   if (drive <= 0) return 0
-  const b = k * k / r
-  return 2 * drive / (b + Math.sqrt(b * b + 4 * load * drive))
+  const b = (k * k) / r
+  return (2 * drive) / (b + Math.sqrt(b * b + 4 * load * drive))
 }
 
 /**
@@ -22,7 +25,7 @@ function angularSpeed(voltage: number, { resistance: r, motorConstant: k, fricti
  * Reference: derived in the handbook: k w^2 + (Ke^2/R) w + (T0 - Ke V/R) = 0
  */
 export function motorSpeed(voltage: number, motor: Motor): number {
-  return 30 * angularSpeed(voltage, motor) / Math.PI
+  return (30 * angularSpeed(voltage, motor)) / Math.PI
 }
 
 /** Current of the same motor, A; at standstill V/R. */

@@ -1,16 +1,29 @@
 import { lastFlow, stallLimit, type FanCurve } from './curve'
 
 /** System resistance dp = head + a Q + b Q^2: a in Pa.s/m3, b in Pa.s2/m6, head in Pa (positive opposes the flow). */
-export interface Resistance { a: number, b: number, head?: number }
+export interface Resistance {
+  a: number
+  b: number
+  head?: number
+}
 
 /** How the curve is driven: speed ratio, density ratio to the curve's density, equal fans side by side and one behind the other. */
-export interface Drive { speed: number, densityRatio: number, parallel: number, series: number }
+export interface Drive {
+  speed: number
+  densityRatio: number
+  parallel: number
+  series: number
+}
 
 export const asSheet: Drive = { speed: 1, densityRatio: 1, parallel: 1, series: 1 }
 
-export interface Crossing { flow: number, stable: boolean }
+export interface Crossing {
+  flow: number
+  stable: boolean
+}
 
-export type OperatingStatus = 'one' | 'several' | 'none-opposed' | 'left-of-data' | 'right-of-data' | 'not-turning'
+export type OperatingStatus =
+  'one' | 'several' | 'none-opposed' | 'left-of-data' | 'right-of-data' | 'not-turning'
 
 export interface OperatingPoint {
   status: OperatingStatus
@@ -37,7 +50,7 @@ function rootBetween(t0: number, t1: number, f0: number): number {
   for (let i = 0; i < 60; i++) {
     const f = value(t)
     if (f === 0) return t
-    if ((f > 0) === (f0 > 0)) low = t
+    if (f > 0 === f0 > 0) low = t
     else high = t
     const slope = segment.c1 + t * (2 * segment.c2 + 3 * t * segment.c3)
     let next = t - f / slope
@@ -63,8 +76,7 @@ function monotoneParts(): number {
     const high = Math.max(first, second)
     if (low > 0 && low < 1) cuts[n++] = low
     if (high > 0 && high < 1 && high !== low) cuts[n++] = high
-  }
-  else if (c3 === 0 && c2 !== 0) {
+  } else if (c3 === 0 && c2 !== 0) {
     const only = -c1 / (2 * c2)
     if (only > 0 && only < 1) cuts[n++] = only
   }
@@ -93,14 +105,19 @@ export function crossings(curve: FanCurve, path: Resistance, drive: Drive = asSh
  * The scan behind `crossings`, for loops that must not allocate.
  * @param visit called with each crossing; return true to stop
  */
-export function scan(curve: FanCurve, path: Resistance, drive: Drive, visit: (flow: number, stable: boolean) => unknown): void {
+export function scan(
+  curve: FanCurve,
+  path: Resistance,
+  drive: Drive,
+  visit: (flow: number, stable: boolean) => unknown,
+): void {
   const { q, p, m } = curve
   const flowFactor = drive.speed * drive.parallel
   const pressureFactor = drive.speed * drive.speed * drive.densityRatio * drive.series
   if (!(flowFactor > 0 && pressureFactor > 0)) return
   const head = (path.head ?? 0) / pressureFactor
-  const a = path.a * flowFactor / pressureFactor
-  const b = path.b * flowFactor * flowFactor / pressureFactor
+  const a = (path.a * flowFactor) / pressureFactor
+  const b = (path.b * flowFactor * flowFactor) / pressureFactor
   let sign = 0
   let zeroAt = -1
   const last = q.length - 1
@@ -129,8 +146,7 @@ export function scan(curve: FanCurve, path: Resistance, drive: Drive, visit: (fl
       if (sign !== 0 && now !== sign) {
         const at = zeroAt >= 0 ? zeroAt : x + h * rootBetween(cuts[i - 1] ?? 0, t, sign)
         if (visit(at * flowFactor, sign > 0) === true) return
-      }
-      else if (sign === 0 && zeroAt >= 0 && now < 0 && visit(zeroAt * flowFactor, true) === true) return
+      } else if (sign === 0 && zeroAt >= 0 && now < 0 && visit(zeroAt * flowFactor, true) === true) return
       sign = now
       zeroAt = -1
     }
@@ -157,22 +173,29 @@ export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): num
  * fan), `left-of-data`, `right-of-data` (the sheet's curve ends before the path is met), `not-turning` (flow 0)
  */
 export function operatingPoint(curve: FanCurve, path: Resistance, drive: Drive = asSheet): OperatingPoint {
-  if (!(drive.speed > 0)) return { status: 'not-turning', crossings: [], flow: 0, pressure: path.head ?? 0, region: null }
+  if (!(drive.speed > 0))
+    return { status: 'not-turning', crossings: [], flow: 0, pressure: path.head ?? 0, region: null }
   const all = crossings(curve, path, drive)
   if (all.length === 0) {
-    const firstDifference = curve.p[0]! * drive.speed ** 2 * drive.densityRatio * drive.series
-      - dropOf(path, curve.q[0]! * drive.speed * drive.parallel)
+    const firstDifference =
+      curve.p[0]! * drive.speed ** 2 * drive.densityRatio * drive.series -
+      dropOf(path, curve.q[0]! * drive.speed * drive.parallel)
     const status = firstDifference >= 0 ? 'right-of-data' : curve.q[0] === 0 ? 'none-opposed' : 'left-of-data'
     return { status, crossings: [], flow: null, pressure: null, region: null }
   }
-  const flow = all.find(c => c.stable)?.flow ?? null
+  const flow = all.find((c) => c.stable)?.flow ?? null
   const stall = stallLimit(curve)
   return {
     status: all.length > 1 ? 'several' : 'one',
     crossings: all,
     flow,
     pressure: flow === null ? null : dropOf(path, flow),
-    region: flow === null ? null : stall !== null && flow < stall * drive.speed * drive.parallel ? 'stall-risk' : 'normal',
+    region:
+      flow === null
+        ? null
+        : stall !== null && flow < stall * drive.speed * drive.parallel
+          ? 'stall-risk'
+          : 'normal',
   }
 }
 
@@ -186,10 +209,15 @@ export function dropOf(path: Resistance, flow: number): number {
  * @param flow wanted, m3/s
  * @returns ratio, or null when full speed does not reach it
  */
-export function speedForFlow(curve: FanCurve, path: Resistance, flow: number, drive: Drive = asSheet): number | null {
+export function speedForFlow(
+  curve: FanCurve,
+  path: Resistance,
+  flow: number,
+  drive: Drive = asSheet,
+): number | null {
   const reaches = (speed: number) => {
     const found = crossings(curve, path, { ...drive, speed })
-    return found.some(c => c.stable && c.flow >= flow * (1 - 1e-12))
+    return found.some((c) => c.stable && c.flow >= flow * (1 - 1e-12))
   }
   if (!reaches(1)) return null
   let low = Math.max(flow / (lastFlow(curve) * drive.parallel), 1e-6)

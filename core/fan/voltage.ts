@@ -24,7 +24,12 @@ export function voltageForSpeed(ratio: number, ratedVoltage: number, intercept =
  * @param exponent 1 to 2
  * Reference: common practice, no source; m = 2 is the pure aerodynamic limit
  */
-export function currentAtVoltage(voltage: number, ratedVoltage: number, ratedCurrent: number, exponent = DEFAULT_CURRENT_EXPONENT): number {
+export function currentAtVoltage(
+  voltage: number,
+  ratedVoltage: number,
+  ratedCurrent: number,
+  exponent = DEFAULT_CURRENT_EXPONENT,
+): number {
   return ratedCurrent * (voltage / ratedVoltage) ** exponent
 }
 
@@ -34,6 +39,11 @@ export function currentAtVoltage(voltage: number, ratedVoltage: number, ratedCur
  * @param minDuty below it the behaviour depends on the fan: null
  * Reference: common practice, no source
  */
-export function speedFromDuty(duty: number, minDuty: number, minSpeed: number, maxSpeed: number): number | null {
-  return duty < minDuty ? null : minSpeed + (maxSpeed - minSpeed) * (duty - minDuty) / (1 - minDuty)
+export function speedFromDuty(
+  duty: number,
+  minDuty: number,
+  minSpeed: number,
+  maxSpeed: number,
+): number | null {
+  return duty < minDuty ? null : minSpeed + ((maxSpeed - minSpeed) * (duty - minDuty)) / (1 - minDuty)
 }

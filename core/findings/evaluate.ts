@@ -22,15 +22,19 @@ export interface Evaluation {
   /** ids of rules whose trigger is false */
   passed: string[]
   /** rules that could not be judged, with the facts that are missing */
-  notChecked: { id: string, missing: FactName[] }[]
+  notChecked: { id: string; missing: FactName[] }[]
 }
 
-interface Prepared { rule: Rule, group: string, trigger: Expression }
+interface Prepared {
+  rule: Rule
+  group: string
+  trigger: Expression
+}
 
 const severityOrder: Severity[] = ['stop', 'fix', 'note']
 
 const prepare = (groups: readonly RuleGroup[]): Prepared[] =>
-  groups.flatMap(g => g.rules.map(rule => ({ rule, group: g.key, trigger: parseExpression(rule.trigger) })))
+  groups.flatMap((g) => g.rules.map((rule) => ({ rule, group: g.key, trigger: parseExpression(rule.trigger) })))
 
 const prepared = new WeakMap<readonly RuleGroup[], Prepared[]>()
 /** Rules with their triggers read once. */
@@ -54,12 +58,17 @@ export function evaluateFindings(facts: Facts, groups: readonly RuleGroup[] = ru
     const verdict = trigger.evaluate(lookup)
     if (verdict === true) {
       const { id, severity, message, why, fix, source } = rule
-      const spoken = new Set([...trigger.facts, ...[...message.matchAll(/\{([\w.]+)\}/g)].map(m => m[1]!)])
-      const known = Object.fromEntries([...spoken].filter(f => facts[f as FactName] !== undefined).map(f => [f, facts[f as FactName]]))
+      const spoken = new Set([...trigger.facts, ...[...message.matchAll(/\{([\w.]+)\}/g)].map((m) => m[1]!)])
+      const known = Object.fromEntries(
+        [...spoken].filter((f) => facts[f as FactName] !== undefined).map((f) => [f, facts[f as FactName]]),
+      )
       result.findings.push({ id, severity, group, message, why, fix, source, facts: known as Facts })
-    }
-    else if (verdict === false) result.passed.push(rule.id)
-    else result.notChecked.push({ id: rule.id, missing: trigger.facts.filter(f => facts[f as FactName] === undefined) as FactName[] })
+    } else if (verdict === false) result.passed.push(rule.id)
+    else
+      result.notChecked.push({
+        id: rule.id,
+        missing: trigger.facts.filter((f) => facts[f as FactName] === undefined) as FactName[],
+      })
   }
   result.findings.sort((a, b) => severityOrder.indexOf(a.severity) - severityOrder.indexOf(b.severity))
   return result
@@ -72,13 +81,18 @@ export function printFact(name: FactName, facts: Facts, preferences: UnitPrefere
   if (typeof value !== 'number') return String(value)
   const info: FactInfo = factCatalogue[name]
   if (info.quantity) {
-    const unit = quantityInfo(info.quantity).units.find(u => u.symbol === info.symbol)!
+    const unit = quantityInfo(info.quantity).units.find((u) => u.symbol === info.symbol)!
     return printQuantity(toSi(value, unit), info.quantity, preferences)
   }
   return info.unit === '1' ? String(Number(value.toPrecision(3))) : `${printNumber(value, 2)}\u00a0${info.unit}`
 }
 
 /** The finding's sentence with its values in the person's units. */
-export function findingMessage(finding: Pick<Finding, 'message' | 'facts'>, preferences: UnitPreferences = {}): string {
-  return finding.message.replace(/\{([\w.]+)\}/g, (_, name: string) => printFact(name as FactName, finding.facts, preferences))
+export function findingMessage(
+  finding: Pick<Finding, 'message' | 'facts'>,
+  preferences: UnitPreferences = {},
+): string {
+  return finding.message.replace(/\{([\w.]+)\}/g, (_, name: string) =>
+    printFact(name as FactName, finding.facts, preferences),
+  )
 }

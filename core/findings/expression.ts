@@ -27,7 +27,7 @@ function tokenize(text: string): string[] {
   return tokens
 }
 
-const number = (v: Value): number | undefined => typeof v === 'number' && Number.isFinite(v) ? v : undefined
+const number = (v: Value): number | undefined => (typeof v === 'number' && Number.isFinite(v) ? v : undefined)
 
 function arithmetic(left: Node, right: Node, operate: (a: number, b: number) => number): Node {
   return (facts) => {
@@ -38,9 +38,17 @@ function arithmetic(left: Node, right: Node, operate: (a: number, b: number) => 
 }
 
 const comparisons: Record<string, (a: number, b: number) => boolean> = {
-  '<': (a, b) => a < b, '<=': (a, b) => a <= b, '>': (a, b) => a > b, '>=': (a, b) => a >= b,
+  '<': (a, b) => a < b,
+  '<=': (a, b) => a <= b,
+  '>': (a, b) => a > b,
+  '>=': (a, b) => a >= b,
 }
-const functions: Record<string, (...x: number[]) => number> = { abs: Math.abs, min: Math.min, max: Math.max, log10: Math.log10 }
+const functions: Record<string, (...x: number[]) => number> = {
+  abs: Math.abs,
+  min: Math.min,
+  max: Math.max,
+  log10: Math.log10,
+}
 
 /**
  * Parses a trigger: and, or, not, comparisons, + - * / ** (power), abs min max log10, in ('a', 'b'), text in single quotes.
@@ -106,7 +114,7 @@ export function parseExpression(text: string): Expression {
       expect(')')
       return (facts) => {
         const x = left(facts)
-        return x === undefined ? undefined : options.some(o => o(facts) === x)
+        return x === undefined ? undefined : options.some((o) => o(facts) === x)
       }
     }
     const operator = peek()
@@ -143,7 +151,7 @@ export function parseExpression(text: string): Expression {
     let left = power()
     for (;;) {
       if (accept('*')) left = arithmetic(left, power(), (a, b) => a * b)
-      else if (accept('/')) left = arithmetic(left, power(), (a, b) => b === 0 ? Number.NaN : a / b)
+      else if (accept('/')) left = arithmetic(left, power(), (a, b) => (b === 0 ? Number.NaN : a / b))
       else return left
     }
   }
@@ -161,8 +169,13 @@ export function parseExpression(text: string): Expression {
       expect(')')
       return inner
     }
-    if (token === '-') return arithmetic(() => 0, power(), (a, b) => a - b)
-    if (token.startsWith('\'')) return () => token.slice(1)
+    if (token === '-')
+      return arithmetic(
+        () => 0,
+        power(),
+        (a, b) => a - b,
+      )
+    if (token.startsWith("'")) return () => token.slice(1)
     if (/^\d/.test(token)) return () => Number(token)
     if (token === 'true' || token === 'false') return () => token === 'true'
     const call = functions[token]
@@ -172,13 +185,13 @@ export function parseExpression(text: string): Expression {
       while (accept(','))
       expect(')')
       return (facts) => {
-        const values = args.map(a => number(a(facts)))
-        return values.includes(undefined) ? undefined : number(call(...values as number[]))
+        const values = args.map((a) => number(a(facts)))
+        return values.includes(undefined) ? undefined : number(call(...(values as number[])))
       }
     }
     if (!/^[a-z]\w*\.\w+$/i.test(token)) throw new Error(`“${token}” is no fact in “${text}”`)
     names.add(token)
-    return facts => facts(token)
+    return (facts) => facts(token)
   }
 
   const root = orExpression()

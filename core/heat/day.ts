@@ -1,7 +1,14 @@
-const OMEGA = 2 * Math.PI / 86400
+const OMEGA = (2 * Math.PI) / 86400
 /** Hottest moment of the day, degC: the ambient swing damped by the time constant. Reference: handbook HT21 */
-export const dayMaximum = (heat: number, conductance: number, capacity: number, meanC: number, amplitude: number) => meanC + heat / conductance + amplitude / Math.sqrt(1 + (OMEGA * capacity / conductance) ** 2)
+export const dayMaximum = (
+  heat: number,
+  conductance: number,
+  capacity: number,
+  meanC: number,
+  amplitude: number,
+) => meanC + heat / conductance + amplitude / Math.sqrt(1 + ((OMEGA * capacity) / conductance) ** 2)
 /** How long after the hottest ambient that is, s. */
-export const dayLag = (conductance: number, capacity: number) => Math.atan(OMEGA * capacity / conductance) / OMEGA
+export const dayLag = (conductance: number, capacity: number) =>
+  Math.atan((OMEGA * capacity) / conductance) / OMEGA
 /** Energy of a day, J. */
 export const energyPerDay = (power: number, duty: number) => power * duty * 86400

@@ -3,7 +3,11 @@ import { describe, expect, test } from 'vitest'
 import { flowForSinkResistance, pullDownTime, sinkProblem, sinkResistanceAt } from '.'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
-const points = [{ flow: 0.003, kPerW: 1.35 }, { flow: 0.007, kPerW: 0.82 }, { flow: 0.014, kPerW: 0.58 }]
+const points = [
+  { flow: 0.003, kPerW: 1.35 },
+  { flow: 0.007, kPerW: 0.82 },
+  { flow: 0.014, kPerW: 0.58 },
+]
 
 describe('resistance of a sink over airflow', () => {
   test('goes through its points and falls between them', () => {
@@ -23,11 +27,18 @@ describe('resistance of a sink over airflow', () => {
     expect(flowForSinkResistance(points, -1)).toBeNull()
   })
   test('flow and resistance are each other’s inverse', () => {
-    fc.assert(fc.property(positive(0.001, 0.027), (q) => {
-      expect(flowForSinkResistance(points, sinkResistanceAt(points, q)!)! / q).toBeCloseTo(1, 6)
-    }))
+    fc.assert(
+      fc.property(positive(0.001, 0.027), (q) => {
+        expect(flowForSinkResistance(points, sinkResistanceAt(points, q)!)! / q).toBeCloseTo(1, 6)
+      }),
+    )
   })
-  test.each([[[], 'a point'], [[{ flow: 0, kPerW: 1 }], 'above zero'], [[points[1]!, points[0]!], 'rising'], [[points[0]!, { flow: 0.01, kPerW: 2 }], 'falls']])('%j is refused', (list, message) => {
+  test.each([
+    [[], 'a point'],
+    [[{ flow: 0, kPerW: 1 }], 'above zero'],
+    [[points[1]!, points[0]!], 'rising'],
+    [[points[0]!, { flow: 0.01, kPerW: 2 }], 'falls'],
+  ])('%j is refused', (list, message) => {
     expect(sinkProblem(list)).toContain(message)
   })
 })
@@ -37,7 +48,7 @@ describe('pulling a warmed box down', () => {
     const [c, ua, spare, from, to] = [42000, 0.9, 20, 4, 1]
     let theta = from
     let t = 0
-    for (; theta > to; t += 0.5) theta -= 0.5 * (spare + ua * theta) / c
+    for (; theta > to; t += 0.5) theta -= (0.5 * (spare + ua * theta)) / c
     expect(pullDownTime(c, ua, spare, from, to)! / t).toBeCloseTo(1, 3)
   })
   test('without wall loss it is plain', () => {

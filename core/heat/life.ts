@@ -15,13 +15,22 @@ export function bearingLife(life: number, statedC: number, airC: number, halving
 
 /** Natural logarithm of the gamma function (Lanczos), for shapes near wear-out. Reference: C. Lanczos, 1964 */
 function gamma(x: number): number {
-  const c = [676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7]
+  const c = [
+    676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905,
+    -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
+  ]
   if (x < 0.5) return Math.PI / (Math.sin(Math.PI * x) * gamma(1 - x))
   const y = x - 1
   const t = y + 7.5
-  return Math.sqrt(2 * Math.PI) * t ** (y + 0.5) * Math.exp(-t) * c.reduce((s, v, i) => s + v / (y + i + 1), 0.99999999999980993)
+  return (
+    Math.sqrt(2 * Math.PI) *
+    t ** (y + 0.5) *
+    Math.exp(-t) *
+    c.reduce((s, v, i) => s + v / (y + i + 1), 0.99999999999980993)
+  )
 }
 /** Mean life from L10 by a Weibull shape. Reference: W. Weibull; handbook HT25 */
-export const meanLife = (l10: number, shape: number) => l10 * gamma(1 + 1 / shape) / (-Math.log(0.9)) ** (1 / shape)
+export const meanLife = (l10: number, shape: number) =>
+  (l10 * gamma(1 + 1 / shape)) / (-Math.log(0.9)) ** (1 / shape)
 /** Time by which one of n equal fans has failed with 10 % probability. */
 export const setLife = (l10: number, shape: number, count: number) => l10 / count ** (1 / shape)

@@ -1,16 +1,26 @@
 /** Hot end of a chain of resistances, degC. */
-export const chainTemperature = (heat: number, resistances: readonly number[], ambientC: number) => ambientC + heat * resistances.reduce((s, r) => s + r, 0)
+export const chainTemperature = (heat: number, resistances: readonly number[], ambientC: number) =>
+  ambientC + heat * resistances.reduce((s, r) => s + r, 0)
 /** Two chains side by side, degC. */
-export function twoPathTemperature(heat: number, first: readonly number[], second: readonly number[], ambientC: number): number {
+export function twoPathTemperature(
+  heat: number,
+  first: readonly number[],
+  second: readonly number[],
+  ambientC: number,
+): number {
   const sum = (list: readonly number[]) => list.reduce((s, r) => s + r, 0)
   return ambientC + heat / (1 / sum(first) + 1 / sum(second))
 }
 /** Efficiency of a thin straight fin with an adiabatic tip. @param h W/(m2.K) @param k W/(m.K) Reference: fin theory */
 export function finEfficiency(h: number, k: number, thickness: number, height: number): number {
-  const mH = Math.sqrt(2 * h / (k * thickness)) * height
+  const mH = Math.sqrt((2 * h) / (k * thickness)) * height
   return Math.tanh(mH) / mH
 }
 /** Resistance of a finned sink from base to the air that enters, K/W. @param mc heat capacity flow of the air, W/K */
-export const finnedResistance = (mc: number, h: number, area: number, efficiency: number) => 1 / (mc * (1 - Math.exp(-h * area * efficiency / mc)))
+export const finnedResistance = (mc: number, h: number, area: number, efficiency: number) =>
+  1 / (mc * (1 - Math.exp((-h * area * efficiency) / mc)))
 /** Developed laminar Nusselt number on the hydraulic diameter. Reference: published solutions for ducts */
-export const nusselt = { plates: { temperature: 7.54, flux: 8.24 }, tube: { temperature: 3.66, flux: 4.36 } } as const
+export const nusselt = {
+  plates: { temperature: 7.54, flux: 8.24 },
+  tube: { temperature: 3.66, flux: 4.36 },
+} as const

@@ -1,10 +1,23 @@
 /** Thermal resistance of a run, K/W; null without heat. */
-export const resistanceOf = (partC: number, ambientC: number, heat: number): number | null => heat > 0 ? (partC - ambientC) / heat : null
+export const resistanceOf = (partC: number, ambientC: number, heat: number): number | null =>
+  heat > 0 ? (partC - ambientC) / heat : null
 /** A temperature restated for another ambient and load, degC. Reference: handbook HT14 */
-export const restated = (partC: number, ambientC: number, heat: number, ambientRef: number, heatRef: number): number | null => heat > 0 ? ambientRef + (partC - ambientC) / heat * heatRef : null
+export const restated = (
+  partC: number,
+  ambientC: number,
+  heat: number,
+  ambientRef: number,
+  heatRef: number,
+): number | null => (heat > 0 ? ambientRef + ((partC - ambientC) / heat) * heatRef : null)
 /** Fall of K/W from before to after, share of before (positive is better). */
 export function improvement(before: number, after: number): number | null {
   return before !== 0 ? (before - after) / before : null
 }
 /** Standard uncertainty of K/W, the same on both readings. Reference: JCGM 100; handbook HT16 */
-export const resistanceUncertainty = (partC: number, ambientC: number, heat: number, uTemperature: number, uHeat: number) => (partC - ambientC) / heat * Math.sqrt(2 * (uTemperature / (partC - ambientC)) ** 2 + (uHeat / heat) ** 2)
+export const resistanceUncertainty = (
+  partC: number,
+  ambientC: number,
+  heat: number,
+  uTemperature: number,
+  uHeat: number,
+) => ((partC - ambientC) / heat) * Math.sqrt(2 * (uTemperature / (partC - ambientC)) ** 2 + (uHeat / heat) ** 2)

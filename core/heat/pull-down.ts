@@ -8,9 +8,17 @@
  * @returns 0 when it is near already; null when the power does not suffice
  * Reference: heat balance of a well-stirred box, solved in closed form
  */
-export function pullDownTime(capacityJK: number, uaWK: number, spareW: number, warmedK: number, nearK: number): number | null {
+export function pullDownTime(
+  capacityJK: number,
+  uaWK: number,
+  spareW: number,
+  warmedK: number,
+  nearK: number,
+): number | null {
   if (nearK >= warmedK) return 0
   const end = spareW + uaWK * nearK
   if (!(end > 0)) return null
-  return uaWK > 0 ? capacityJK / uaWK * Math.log((spareW + uaWK * warmedK) / end) : capacityJK * (warmedK - nearK) / spareW
+  return uaWK > 0
+    ? (capacityJK / uaWK) * Math.log((spareW + uaWK * warmedK) / end)
+    : (capacityJK * (warmedK - nearK)) / spareW
 }

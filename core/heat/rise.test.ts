@@ -2,7 +2,18 @@ import fc from 'fast-check'
 import * as simple from 'simple-statistics'
 import { describe, expect, test } from 'vitest'
 import { fitRise, temperatureAt, timeTo, twoNodeCycle, thermostatCycle } from '.'
-import { intervalHalfWidth, lttbIndices, minMaxIndices, paired, ptResistance, ptTemperature, slopeOf, standardDeviation, tQuantile, welch } from '../measure'
+import {
+  intervalHalfWidth,
+  lttbIndices,
+  minMaxIndices,
+  paired,
+  ptResistance,
+  ptTemperature,
+  slopeOf,
+  standardDeviation,
+  tQuantile,
+  welch,
+} from '../measure'
 import { normal, seeded } from '../plan/random'
 
 /** Fine steps of a box that warms, with noise, gaps, and a door that may be opened: the truth that the fit is held against. */
@@ -53,17 +64,49 @@ describe('the end of a soak, from its beginning', () => {
   })
   test('ramps, constants and upward bends have no end', () => {
     const times = Array.from({ length: 30 }, (_, i) => 10 * i)
-    expect(fitRise(times, times.map(t => 20 + 0.01 * t))?.trusted ?? false).toBe(false)
-    expect(fitRise(times, times.map(() => 20))).toBeNull()
-    expect(fitRise(times, times.map(t => 20 + 1e-4 * t * t))?.trusted ?? false).toBe(false)
+    expect(
+      fitRise(
+        times,
+        times.map((t) => 20 + 0.01 * t),
+      )?.trusted ?? false,
+    ).toBe(false)
+    expect(
+      fitRise(
+        times,
+        times.map(() => 20),
+      ),
+    ).toBeNull()
+    expect(
+      fitRise(
+        times,
+        times.map((t) => 20 + 1e-4 * t * t),
+      )?.trusted ?? false,
+    ).toBe(false)
   })
   test('any clean rise is found again, and a hundred thousand readings as well as a hundred', () => {
-    fc.assert(fc.property(fc.double({ min: 60, max: 2000, noNaN: true }), fc.double({ min: 30, max: 90, noNaN: true }), (tau, final) => {
-      const times = Array.from({ length: 100 }, (_, i) => i * tau / 40)
-      expect(fitRise(times, times.map(t => temperatureAt(20, final, tau, t)))!.final).toBeCloseTo(final, 3)
-    }), { numRuns: 30 })
+    fc.assert(
+      fc.property(
+        fc.double({ min: 60, max: 2000, noNaN: true }),
+        fc.double({ min: 30, max: 90, noNaN: true }),
+        (tau, final) => {
+          const times = Array.from({ length: 100 }, (_, i) => (i * tau) / 40)
+          expect(
+            fitRise(
+              times,
+              times.map((t) => temperatureAt(20, final, tau, t)),
+            )!.final,
+          ).toBeCloseTo(final, 3)
+        },
+      ),
+      { numRuns: 30 },
+    )
     const many = Float64Array.from({ length: 100_000 }, (_, i) => i * 0.01)
-    expect(fitRise(many, many.map(t => temperatureAt(20, 55, 300, t)))!.final).toBeCloseTo(55, 2)
+    expect(
+      fitRise(
+        many,
+        many.map((t) => temperatureAt(20, 55, 300, t)),
+      )!.final,
+    ).toBeCloseTo(55, 2)
   })
   test('the time to a temperature is the inverse of the rise', () => {
     expect(timeTo(20, 60, 300, temperatureAt(20, 60, 300, 200))).toBeCloseTo(200, 9)
@@ -74,8 +117,26 @@ describe('the end of a soak, from its beginning', () => {
 
 describe('thermostats', () => {
   test('two nodes with a stiff link are one node', () => {
-    const one = thermostatCycle({ heat: 40, capacity: 900, gOn: 2.5, gOff: 0.8, ambientC: 25, onC: 50, offC: 44 })!
-    const two = twoNodeCycle({ heat: 40, capacity1: 1, capacity2: 899, g12: 50, gOn: 2.5, gOff: 0.8, ambientC: 25, onC: 50, offC: 44 })!
+    const one = thermostatCycle({
+      heat: 40,
+      capacity: 900,
+      gOn: 2.5,
+      gOff: 0.8,
+      ambientC: 25,
+      onC: 50,
+      offC: 44,
+    })!
+    const two = twoNodeCycle({
+      heat: 40,
+      capacity1: 1,
+      capacity2: 899,
+      g12: 50,
+      gOn: 2.5,
+      gOff: 0.8,
+      ambientC: 25,
+      onC: 50,
+      offC: 44,
+    })!
     expect(two.onS / one.onS).toBeCloseTo(1, 2)
     expect(two.offS / one.offS).toBeCloseTo(1, 2)
   })
@@ -84,14 +145,23 @@ describe('thermostats', () => {
 describe('statistics against a general package', () => {
   const numbers = fc.array(fc.double({ min: -100, max: 100, noNaN: true }), { minLength: 3, maxLength: 30 })
   test('spread and slope', () => {
-    fc.assert(fc.property(numbers, (values) => {
-      expect(standardDeviation(values)!).toBeCloseTo(simple.sampleStandardDeviation(values), 8)
-      const times = values.map((_, i) => i)
-      expect(slopeOf(times, values)!).toBeCloseTo(simple.linearRegression(values.map((v, i) => [i, v])).m, 8)
-    }))
+    fc.assert(
+      fc.property(numbers, (values) => {
+        expect(standardDeviation(values)!).toBeCloseTo(simple.sampleStandardDeviation(values), 8)
+        const times = values.map((_, i) => i)
+        expect(slopeOf(times, values)!).toBeCloseTo(simple.linearRegression(values.map((v, i) => [i, v])).m, 8)
+      }),
+    )
   })
   test('t against its published table, two-sided 95 %', () => {
-    for (const [df, t] of [[1, 12.706], [4, 2.776], [7, 2.365], [15, 2.131], [30, 2.042]] as const) expect(tQuantile(df)).toBeCloseTo(t, 3)
+    for (const [df, t] of [
+      [1, 12.706],
+      [4, 2.776],
+      [7, 2.365],
+      [15, 2.131],
+      [30, 2.042],
+    ] as const)
+      expect(tQuantile(df)).toBeCloseTo(t, 3)
   })
   test('Welch of equal spreads is the pooled test; a difference is shown only outside its interval', () => {
     const w = welch([10, 11, 12, 13], [20, 21, 22, 23])!
@@ -107,19 +177,25 @@ describe('statistics against a general package', () => {
 
 describe('decimation keeps what matters', () => {
   test('the highest and lowest reading of a long log stay, in order of time', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: -50, max: 50, noNaN: true }), { minLength: 50, maxLength: 400 }), (values) => {
-      const kept = minMaxIndices(values, 20).map(i => values[i]!)
-      expect(Math.max(...kept)).toBe(Math.max(...values))
-      expect(Math.min(...kept)).toBe(Math.min(...values))
-      const indices = lttbIndices(values, 20)
-      expect(indices).toHaveLength(20)
-      expect([indices[0], indices.at(-1)]).toEqual([0, values.length - 1])
-      expect(indices).toEqual([...indices].sort((a, b) => a - b))
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -50, max: 50, noNaN: true }), { minLength: 50, maxLength: 400 }),
+        (values) => {
+          const kept = minMaxIndices(values, 20).map((i) => values[i]!)
+          expect(Math.max(...kept)).toBe(Math.max(...values))
+          expect(Math.min(...kept)).toBe(Math.min(...values))
+          const indices = lttbIndices(values, 20)
+          expect(indices).toHaveLength(20)
+          expect([indices[0], indices.at(-1)]).toEqual([0, values.length - 1])
+          expect(indices).toEqual([...indices].sort((a, b) => a - b))
+        },
+      ),
+    )
   })
 })
 
 test('platinum there and back', () => {
-  for (const t of [-150, -50, 0, 25, 100, 400]) expect(ptTemperature(ptResistance(t, 1000), 1000)!).toBeCloseTo(t, 6)
+  for (const t of [-150, -50, 0, 25, 100, 400])
+    expect(ptTemperature(ptResistance(t, 1000), 1000)!).toBeCloseTo(t, 6)
   expect(ptTemperature(1e6, 100)).toBeNull()
 })

@@ -1,7 +1,8 @@
 import { slopeOf, tQuantile } from '../measure'
 
 /** Temperature on its way to a final value, degC. Reference: first-order balance (handbook HT6) */
-export const temperatureAt = (start: number, final: number, tau: number, time: number) => final + (start - final) * Math.exp(-time / tau)
+export const temperatureAt = (start: number, final: number, tau: number, time: number) =>
+  final + (start - final) * Math.exp(-time / tau)
 /** Time until a temperature is reached, s; null where it never is, 0 where it is already. */
 export function timeTo(start: number, final: number, tau: number, target: number): number | null {
   if (target === start) return 0
@@ -41,14 +42,17 @@ const ERROR_LIMIT = { kelvin: 0.5, share: 0.05 } as const
 const MOST_POINTS = 1500
 
 /** Means of equal groups of a long record. */
-function grouped(times: ArrayLike<number>, values: ArrayLike<number>): { t: Float64Array, v: Float64Array, each: number } {
+function grouped(
+  times: ArrayLike<number>,
+  values: ArrayLike<number>,
+): { t: Float64Array; v: Float64Array; each: number } {
   const n = times.length
   const groups = Math.min(n, MOST_POINTS)
   const t = new Float64Array(groups)
   const v = new Float64Array(groups)
   for (let i = 0; i < groups; i++) {
-    const from = Math.floor(i * n / groups)
-    const to = Math.floor((i + 1) * n / groups)
+    const from = Math.floor((i * n) / groups)
+    const to = Math.floor(((i + 1) * n) / groups)
     for (let k = from; k < to; k++) {
       t[i]! += times[k]!
       v[i]! += values[k]!
@@ -60,7 +64,11 @@ function grouped(times: ArrayLike<number>, values: ArrayLike<number>): { t: Floa
 }
 
 /** For a given time constant the model is a straight line in exp(-t/tau): its two normal equations, and what is left. */
-function lineAt(t: Float64Array, v: Float64Array, tau: number): { final: number, amplitude: number, squares: number } {
+function lineAt(
+  t: Float64Array,
+  v: Float64Array,
+  tau: number,
+): { final: number; amplitude: number; squares: number } {
   const n = t.length
   const t0 = t[0]!
   let [se, see, sv, sev] = [0, 0, 0, 0]
@@ -116,12 +124,11 @@ export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): Ri
   let [fc, fd] = [at(c), at(d)]
   while (b - a > 1e-7) {
     if (fc < fd) {
-      [b, d, fd] = [d, c, fc]
+      ;[b, d, fd] = [d, c, fc]
       c = b - GOLDEN * (b - a)
       fc = at(c)
-    }
-    else {
-      [a, c, fc] = [c, d, fd]
+    } else {
+      ;[a, c, fc] = [c, d, fd]
       d = a + GOLDEN * (b - a)
       fd = at(d)
     }
@@ -129,7 +136,7 @@ export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): Ri
   const tau = Math.exp((a + b) / 2)
   const { final, amplitude, squares } = lineAt(t, v, tau)
   const dof = t.length - 3
-  const residual = dof > 0 ? Math.sqrt(squares * each / dof) : 0
+  const residual = dof > 0 ? Math.sqrt((squares * each) / dof) : 0
   const finalError = dof > 0 ? finalStandardError(t, tau, amplitude, squares / dof) : null
   const halfWidth = finalError === null ? null : finalError * tQuantile(Math.max(1, dof))
   const rise = Math.abs(final - values[0]!)
@@ -139,7 +146,13 @@ export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): Ri
     ? 'something changed on the way'
     : amplitude === 0 || (final - values[0]!) * (values[n - 1]! - values[0]!) < 0
       ? 'it does not bend towards an end'
-      : span < tau ? 'less than one time constant has passed' : n < LEAST_READINGS ? `fewer than ${LEAST_READINGS} readings` : finalError === null || finalError > Math.max(ERROR_LIMIT.kelvin, ERROR_LIMIT.share * rise) ? 'its end value still scatters too much' : ''
+      : span < tau
+        ? 'less than one time constant has passed'
+        : n < LEAST_READINGS
+          ? `fewer than ${LEAST_READINGS} readings`
+          : finalError === null || finalError > Math.max(ERROR_LIMIT.kelvin, ERROR_LIMIT.share * rise)
+            ? 'its end value still scatters too much'
+            : ''
   return { final, amplitude, tau, finalError, halfWidth, residual, trusted: why === '', why }
 }
 
@@ -161,7 +174,7 @@ function finalStandardError(t: Float64Array, tau: number, amplitude: number, var
   let [n, e1, e2, d1, de, dd] = [0, 0, 0, 0, 0, 0]
   for (const x of t) {
     const e = Math.exp(-(x - t0) / tau)
-    const d = amplitude * e * (x - t0) / tau ** 2
+    const d = (amplitude * e * (x - t0)) / tau ** 2
     n++
     e1 += e
     e2 += e * e
@@ -171,7 +184,7 @@ function finalStandardError(t: Float64Array, tau: number, amplitude: number, var
   }
   const det = n * (e2 * dd - de * de) - e1 * (e1 * dd - de * d1) + d1 * (e1 * de - e2 * d1)
   const cofactor = e2 * dd - de * de
-  return det > 0 && cofactor > 0 ? Math.sqrt(variance * cofactor / det) : null
+  return det > 0 && cofactor > 0 ? Math.sqrt((variance * cofactor) / det) : null
 }
 
 /** Whether the least-squares slope of a window lies within a limit, K/s. Reference: handbook HT12 */

@@ -1,12 +1,16 @@
 /** Resistance of a heatsink or part at an airflow. */
-export interface SinkCurvePoint { flow: number, kPerW: number }
+export interface SinkCurvePoint {
+  flow: number
+  kPerW: number
+}
 
 /** Local law beyond the data: R ~ Q^-0.5 of laminar developing flow. Common practice, no source. */
 const EXPONENT = -0.5
 /** How far beyond the data that law is followed, as factors of the first and last flow. */
 const REACH = { below: 0.25, above: 2 }
 
-const exponentBetween = (p: SinkCurvePoint, q: SinkCurvePoint) => Math.log(q.kPerW / p.kPerW) / Math.log(q.flow / p.flow)
+const exponentBetween = (p: SinkCurvePoint, q: SinkCurvePoint) =>
+  Math.log(q.kPerW / p.kPerW) / Math.log(q.flow / p.flow)
 
 /** Points that make a curve: flows above 0 and rising, resistances above 0 and falling. Returns what is wrong, or null. */
 export function sinkProblem(points: readonly SinkCurvePoint[]): string | null {
@@ -20,7 +24,10 @@ export function sinkProblem(points: readonly SinkCurvePoint[]): string | null {
 }
 
 /** Law of the curve around a flow: through which point, with which exponent. */
-function lawAt(points: readonly SinkCurvePoint[], isBefore: (p: SinkCurvePoint) => boolean): { from: SinkCurvePoint, exponent: number } {
+function lawAt(
+  points: readonly SinkCurvePoint[],
+  isBefore: (p: SinkCurvePoint) => boolean,
+): { from: SinkCurvePoint; exponent: number } {
   const k = points.findLastIndex(isBefore)
   if (k < 0) return { from: points[0]!, exponent: EXPONENT }
   const next = points[k + 1]
@@ -34,15 +41,19 @@ function lawAt(points: readonly SinkCurvePoint[], isBefore: (p: SinkCurvePoint) 
  * Reference: local power laws, handbook heat and time (common practice)
  */
 export function sinkResistanceAt(points: readonly SinkCurvePoint[], flow: number): number | null {
-  if (sinkProblem(points) || !(flow >= REACH.below * points[0]!.flow && flow <= REACH.above * points.at(-1)!.flow)) return null
-  const { from, exponent } = lawAt(points, p => p.flow <= flow)
+  if (
+    sinkProblem(points) ||
+    !(flow >= REACH.below * points[0]!.flow && flow <= REACH.above * points.at(-1)!.flow)
+  )
+    return null
+  const { from, exponent } = lawAt(points, (p) => p.flow <= flow)
   return from.kPerW * (flow / from.flow) ** exponent
 }
 
 /** Smallest airflow that brings the resistance down to a value, m3/s; null where the data end before it. */
 export function flowForSinkResistance(points: readonly SinkCurvePoint[], kPerW: number): number | null {
   if (sinkProblem(points) || !(kPerW > 0)) return null
-  const { from, exponent } = lawAt(points, p => p.kPerW >= kPerW)
+  const { from, exponent } = lawAt(points, (p) => p.kPerW >= kPerW)
   const flow = from.flow * (kPerW / from.kPerW) ** (1 / exponent)
   if (flow > REACH.above * points.at(-1)!.flow) return null
   return Math.max(flow, REACH.below * points[0]!.flow)

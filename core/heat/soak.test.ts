@@ -3,7 +3,27 @@ import { normal, seeded } from '../plan/random'
 import { soakOf } from '.'
 
 /** A box of two parts (a small sink in a large case) stepped finely: the truth that predictions are held against. */
-function box({ seconds, every = 5, noise = 0, heatW = 40, tauS = 900, doorAt = Infinity, dropouts = 0, ambient = (_: number) => 22, seed = 1 }: { seconds: number, every?: number, noise?: number, heatW?: number, tauS?: number, doorAt?: number, dropouts?: number, ambient?: (t: number) => number, seed?: number }) {
+function box({
+  seconds,
+  every = 5,
+  noise = 0,
+  heatW = 40,
+  tauS = 900,
+  doorAt = Infinity,
+  dropouts = 0,
+  ambient = (_: number) => 22,
+  seed = 1,
+}: {
+  seconds: number
+  every?: number
+  noise?: number
+  heatW?: number
+  tauS?: number
+  doorAt?: number
+  dropouts?: number
+  ambient?: (t: number) => number
+  seed?: number
+}) {
   const random = seeded(seed)
   const gauss = normal(random)
   const [g, gInner] = [2, 8]
@@ -21,8 +41,8 @@ function box({ seconds, every = 5, noise = 0, heatW = 40, tauS = 900, doorAt = I
       a.push(ambient(now))
     }
     const open = now >= doorAt && now < doorAt + 120 ? 3 : 1
-    sink += dt * (heatW - gInner * (sink - air)) / cSink
-    air += dt * (gInner * (sink - air) - open * g * (air - ambient(now))) / c
+    sink += (dt * (heatW - gInner * (sink - air))) / cSink
+    air += (dt * (gInner * (sink - air) - open * g * (air - ambient(now)))) / c
   }
   return { t, v, a, end: ambient(seconds) + heatW / g + heatW / gInner }
 }
@@ -43,7 +63,10 @@ describe('the end of a soak, told early', () => {
       const tau = 700
       const random = seeded(seed)
       const t = Array.from({ length: 280 }, (_, i) => 5 * i)
-      const v = t.map(x => 50 - 28 * Math.exp(-x / tau) + 0.2 * (random() + random() + random() + random() - 2) * Math.sqrt(3))
+      const v = t.map(
+        (x) =>
+          50 - 28 * Math.exp(-x / tau) + 0.2 * (random() + random() + random() + random() - 2) * Math.sqrt(3),
+      )
       const s = soakOf(t, v)
       if (s.low! <= 50 && s.high! >= 50) held++
     }
@@ -73,26 +96,41 @@ describe('the end of a soak, told early', () => {
     expect(s.state).toBe('steady')
     expect(s.final!).toBeCloseTo(end, 0)
     expect(s.remaining!).toBeLessThan(0.5)
-    expect(soakOf(...Object.values(box({ seconds: 2000, noise: 0.05 })).slice(0, 2) as [number[], number[]]).state).toBe('predicted')
+    expect(
+      soakOf(...(Object.values(box({ seconds: 2000, noise: 0.05 })).slice(0, 2) as [number[], number[]])).state,
+    ).toBe('predicted')
     const flat = Array.from({ length: 200 }, (_, i) => 5 * i)
-    expect(soakOf(flat, flat.map((_, i) => 30 + 0.02 * (i % 2)))).toMatchObject({ state: 'steady', to95S: 0 })
+    expect(
+      soakOf(
+        flat,
+        flat.map((_, i) => 30 + 0.02 * (i % 2)),
+      ),
+    ).toMatchObject({ state: 'steady', to95S: 0 })
   })
   test('what rose quickly and stands since is steady: no curve is read into its noise', () => {
     const random = seeded(3)
     const gauss = normal(random)
     const t = Array.from({ length: 1800 }, (_, i) => i)
-    const s = soakOf(t, t.map(x => 25 - 3 * Math.exp(-x / 40) - 1 * Math.exp(-x / 6) + 0.08 * gauss()))
+    const s = soakOf(
+      t,
+      t.map((x) => 25 - 3 * Math.exp(-x / 40) - 1 * Math.exp(-x / 6) + 0.08 * gauss()),
+    )
     expect(s).toMatchObject({ state: 'steady', to95S: 0, changedAt: null })
     expect(s.final!).toBeCloseTo(25, 1)
   })
   test('a room that warms up is taken out where it was logged', () => {
-    const drift = (x: number) => 22 + 3 * x / 3600
+    const drift = (x: number) => 22 + (3 * x) / 3600
     const { t, v, a } = box({ seconds: 2400, noise: 0.05, ambient: drift })
     const s = soakOf(t, v, a)
     expect(Math.abs(s.final! - (drift(2400) + 20 + 5))).toBeLessThan(1.2)
   })
   test('a ramp has no end', () => {
     const t = Array.from({ length: 200 }, (_, i) => 5 * i)
-    expect(soakOf(t, t.map(x => 20 + 0.02 * x))).toMatchObject({ state: 'rising', final: null })
+    expect(
+      soakOf(
+        t,
+        t.map((x) => 20 + 0.02 * x),
+      ),
+    ).toMatchObject({ state: 'rising', final: null })
   })
 })

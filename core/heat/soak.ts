@@ -51,11 +51,15 @@ function oneSided(t: Float64Array, v: Float64Array, fit: RiseFit): boolean {
   const k = Math.max(START.least, Math.round(START.share * t.length))
   let sum = 0
   for (let i = 0; i < k; i++) sum += v[i]! - fit.final - fit.amplitude * Math.exp(-(t[i]! - t[0]!) / fit.tau)
-  return Math.abs(sum / k) > START.errors * fit.residual / Math.sqrt(k) && Math.abs(sum / k) > REST_K / 2
+  return Math.abs(sum / k) > (START.errors * fit.residual) / Math.sqrt(k) && Math.abs(sum / k) > REST_K / 2
 }
 
 /** Rows that have a value, as rises over the ambient of the same moment brought to the last ambient where one is given. */
-function usable(times: ArrayLike<number>, values: ArrayLike<number>, ambient: ArrayLike<number> | null): { t: Float64Array, v: Float64Array } {
+function usable(
+  times: ArrayLike<number>,
+  values: ArrayLike<number>,
+  ambient: ArrayLike<number> | null,
+): { t: Float64Array; v: Float64Array } {
   let last = NaN
   if (ambient) for (let i = ambient.length - 1; i >= 0 && Number.isNaN(last); i--) last = ambient[i]!
   const t: number[] = []
@@ -74,10 +78,27 @@ function usable(times: ArrayLike<number>, values: ArrayLike<number>, ambient: Ar
  * @param times s, rising @param values degC, NaN for gaps @param ambient degC at the same times; null where it was not logged
  * Reference: handbook HT8 to HT12
  */
-export function soakOf(times: ArrayLike<number>, values: ArrayLike<number>, ambient: ArrayLike<number> | null = null): SoakReport {
+export function soakOf(
+  times: ArrayLike<number>,
+  values: ArrayLike<number>,
+  ambient: ArrayLike<number> | null = null,
+): SoakReport {
   const { t, v } = usable(times, values, ambient)
   const n = t.length
-  const nothing: SoakReport = { state: 'rising', final: null, low: null, high: null, tau: null, to95S: null, remaining: null, slope: null, from: t[0] ?? 0, changedAt: null, why: 'fewer than 8 readings', fit: null }
+  const nothing: SoakReport = {
+    state: 'rising',
+    final: null,
+    low: null,
+    high: null,
+    tau: null,
+    to95S: null,
+    remaining: null,
+    slope: null,
+    from: t[0] ?? 0,
+    changedAt: null,
+    why: 'fewer than 8 readings',
+    fit: null,
+  }
   if (n < 8) return nothing
   let begin = 0
   let fit = fitRise(t, v)
@@ -85,7 +106,11 @@ export function soakOf(times: ArrayLike<number>, values: ArrayLike<number>, ambi
     const i = Math.floor(share * n)
     if (n - i < 8) break
     const tried = share === 0 ? fit : fitRise(t.subarray(i), v.subarray(i))
-    if (tried && tried.why !== 'something changed on the way' && !oneSided(t.subarray(i), v.subarray(i), tried)) {
+    if (
+      tried &&
+      tried.why !== 'something changed on the way' &&
+      !oneSided(t.subarray(i), v.subarray(i), tried)
+    ) {
       fit = tried
       begin = i
       break
@@ -93,7 +118,11 @@ export function soakOf(times: ArrayLike<number>, values: ArrayLike<number>, ambi
   }
   const end = t[n - 1]!
   const tau = fit?.trusted ? fit.tau : null
-  const slope = lastSlope(t, v, tau === null ? WINDOW_S : Math.min(WINDOW_S, Math.max(WINDOW_TAU * tau, 8 * (end - t[0]!) / n)))
+  const slope = lastSlope(
+    t,
+    v,
+    tau === null ? WINDOW_S : Math.min(WINDOW_S, Math.max(WINDOW_TAU * tau, (8 * (end - t[0]!)) / n)),
+  )
   const base = { ...nothing, slope, fit, tau, from: t[begin]!, changedAt: begin > 0.05 * n ? t[begin]! : null }
   const mean = () => {
     const k = Math.max(0, n - Math.max(8, Math.round(0.1 * n)))
@@ -110,11 +139,42 @@ export function soakOf(times: ArrayLike<number>, values: ArrayLike<number>, ambi
     const flat = done <= REST_K && end - t[begin]! >= WINDOW_S
     const steady = Math.abs(remaining) <= REST_K && (flat || end - t[begin]! >= STEADY_TAU * fit.tau)
     const half = Math.hypot(fit.halfWidth!, MODEL.share * remaining, MODEL.kelvin)
-    if (flat && steady) return { ...base, state: 'steady', changedAt: null, tau: null, final: mean(), low: mean() - REST_K, high: mean() + REST_K, to95S: 0, remaining: 0, why: '' }
-    return { ...base, state: steady ? 'steady' : 'predicted', final: fit.final, low: fit.final - half, high: fit.final + half, to95S, remaining, why: '' }
+    if (flat && steady)
+      return {
+        ...base,
+        state: 'steady',
+        changedAt: null,
+        tau: null,
+        final: mean(),
+        low: mean() - REST_K,
+        high: mean() + REST_K,
+        to95S: 0,
+        remaining: 0,
+        why: '',
+      }
+    return {
+      ...base,
+      state: steady ? 'steady' : 'predicted',
+      final: fit.final,
+      low: fit.final - half,
+      high: fit.final + half,
+      to95S,
+      remaining,
+      why: '',
+    }
   }
   const still = slope !== null && Math.abs(slope) <= STILL_KS && end - t[0]! >= WINDOW_S
   // without a curve only a slope that leaves nothing over a long window is steady
-  if (still && Math.abs(remainingChange(slope, end - t[0]!)) <= REST_K) return { ...base, state: 'steady', final: mean(), low: mean() - REST_K, high: mean() + REST_K, to95S: 0, remaining: 0, why: '' }
+  if (still && Math.abs(remainingChange(slope, end - t[0]!)) <= REST_K)
+    return {
+      ...base,
+      state: 'steady',
+      final: mean(),
+      low: mean() - REST_K,
+      high: mean() + REST_K,
+      to95S: 0,
+      remaining: 0,
+      why: '',
+    }
   return { ...base, why: fit ? fit.why : 'it does not bend towards an end' }
 }

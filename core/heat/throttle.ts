@@ -6,7 +6,11 @@ export function throttleSuspected(temperatures: readonly number[], power: readon
   const n = temperatures.length
   if (n < 8 || power.length !== n) return false
   const window = temperatures.slice(Math.floor(n / 2))
-  const tail = power.slice(Math.floor(3 * n / 4))
+  const tail = power.slice(Math.floor((3 * n) / 4))
   const mean = (list: readonly number[]) => list.reduce((s, v) => s + v, 0) / list.length
-  return Math.max(...window) - Math.min(...window) <= STILL_K && Math.max(...temperatures) - mean(window) <= STILL_K && mean(tail) <= FALLEN * Math.max(...power)
+  return (
+    Math.max(...window) - Math.min(...window) <= STILL_K &&
+    Math.max(...temperatures) - mean(window) <= STILL_K &&
+    mean(tail) <= FALLEN * Math.max(...power)
+  )
 }

@@ -8,15 +8,23 @@
  * `{ "boot": "8f3a17", "rows": [{ "seq": 118, "ms": 59000, "sink_degC": 41.25 }] }`.
  */
 
-export interface BenchRow { seq: number, ms: number, values: Record<string, number | null> }
-export interface BenchMessage { boot: string, rows: BenchRow[], /** what could not be read: line counted from 1, and why */ refused: { line: number, why: string }[] }
+export interface BenchRow {
+  seq: number
+  ms: number
+  values: Record<string, number | null>
+}
+export interface BenchMessage {
+  boot: string
+  rows: BenchRow[]
+  /** what could not be read: line counted from 1, and why */ refused: { line: number; why: string }[]
+}
 
 /** More channels than this are no bench. */
 export const MOST_CHANNELS = 32
 const NAME = /^[\p{L}][\p{L}\p{N}_]{0,39}$/u
 const BOOT = /^[\w-]{1,40}$/
 /** Largest running number that a double counts exactly. */
-const wholeNumber = (text: string) => /^\d{1,15}$/.test(text) ? Number(text) : null
+const wholeNumber = (text: string) => (/^\d{1,15}$/.test(text) ? Number(text) : null)
 
 function valueOf(text: string): number | null | undefined {
   if (text === '' || /^(nan|null|-)$/i.test(text)) return null
@@ -25,10 +33,15 @@ function valueOf(text: string): number | null | undefined {
 }
 
 /** One line: a row, a heading (`# key=value`), nothing, or why it cannot be read. */
-export function readBenchLine(line: string): { row: BenchRow } | { heading: Record<string, string> } | { why: string } | null {
+export function readBenchLine(
+  line: string,
+): { row: BenchRow } | { heading: Record<string, string> } | { why: string } | null {
   const text = line.trim()
   if (!text) return null
-  if (text.startsWith('#')) return { heading: Object.fromEntries([...text.slice(1).matchAll(/(\w+)=(\S+)/g)].map(m => [m[1]!, m[2]!])) }
+  if (text.startsWith('#'))
+    return {
+      heading: Object.fromEntries([...text.slice(1).matchAll(/(\w+)=(\S+)/g)].map((m) => [m[1]!, m[2]!])),
+    }
   const [first, second, ...rest] = text.split(/\s+/)
   const seq = wholeNumber(first!)
   if (seq === null) return { why: 'it does not begin with its running number' }
@@ -57,7 +70,8 @@ function readJsonRow(raw: unknown): BenchRow | string {
   if (entries.length > MOST_CHANNELS) return `more than ${MOST_CHANNELS} values`
   for (const [name, value] of entries) {
     if (!NAME.test(name)) return `“${name.slice(0, 30)}” is no name`
-    if (value !== null && (typeof value !== 'number' || !Number.isFinite(value))) return `the value of ${name} cannot be read`
+    if (value !== null && (typeof value !== 'number' || !Number.isFinite(value)))
+      return `the value of ${name} cannot be read`
     values[name] = value as number | null
   }
   return { seq, ms, values }
@@ -70,11 +84,10 @@ export function readBench(text: string, boot = 'unnamed'): BenchMessage {
     let json: unknown
     try {
       json = JSON.parse(text)
-    }
-    catch {
+    } catch {
       return { ...message, refused: [{ line: 1, why: 'it looks like JSON and is none' }] }
     }
-    const body = (Array.isArray(json) ? { rows: json } : json) as { boot?: unknown, rows?: unknown }
+    const body = (Array.isArray(json) ? { rows: json } : json) as { boot?: unknown; rows?: unknown }
     if (typeof body.boot === 'string' && BOOT.test(body.boot)) message.boot = body.boot
     if (!Array.isArray(body.rows)) return { ...message, refused: [{ line: 1, why: 'it has no rows' }] }
     for (const [i, raw] of body.rows.entries()) {
@@ -94,7 +107,7 @@ export function readBench(text: string, boot = 'unnamed'): BenchMessage {
   return message
 }
 
-const number = (value: number | null) => value === null ? '' : String(Number(value.toPrecision(7)))
+const number = (value: number | null) => (value === null ? '' : String(Number(value.toPrecision(7))))
 /** Rows as bench lines, for a board or the stand-in. */
 export const writeBench = (boot: string, rows: readonly BenchRow[]): string =>
-  `# boot=${boot}\n${rows.map(r => [r.seq, Math.round(r.ms), ...Object.entries(r.values).map(([k, v]) => `${k}=${number(v)}`)].join(' ')).join('\n')}\n`
+  `# boot=${boot}\n${rows.map((r) => [r.seq, Math.round(r.ms), ...Object.entries(r.values).map(([k, v]) => `${k}=${number(v)}`)].join(' ')).join('\n')}\n`

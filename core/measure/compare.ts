@@ -1,15 +1,18 @@
 /** Change as a share of "before": 50 to 70 is 0.4, +40 %. Null for before = 0. */
-export const relativeChange = (before: number, after: number) => before !== 0 ? (after - before) / before : null
+export const relativeChange = (before: number, after: number) =>
+  before !== 0 ? (after - before) / before : null
 /** Symmetric difference as a share of the mean of both: 50 and 70 differ by 0.333. Never a change. */
-export const symmetricDifference = (a: number, b: number) => a + b !== 0 ? Math.abs(a - b) / ((a + b) / 2) : null
+export const symmetricDifference = (a: number, b: number) =>
+  a + b !== 0 ? Math.abs(a - b) / ((a + b) / 2) : null
 
 /** Two tach pulses a revolution, the usual count. Common practice, no source. */
 export const TACH_PULSES = 2
 /** Speed from tach frequency (Hz), rpm. */
-export const tachSpeed = (frequency: number, pulses = TACH_PULSES) => 60 * frequency / pulses
+export const tachSpeed = (frequency: number, pulses = TACH_PULSES) => (60 * frequency) / pulses
 
 /** Measured over claimed flow at the claim's speed: Q ~ n first. */
-export const claimRatio = (measured: number, speed: number, claimed: number, claimedSpeed: number) => measured * claimedSpeed / speed / claimed
+export const claimRatio = (measured: number, speed: number, claimed: number, claimedSpeed: number) =>
+  (measured * claimedSpeed) / speed / claimed
 
 export type TargetVerdict = 'met' | 'not-met' | 'not-decided'
 
@@ -17,14 +20,20 @@ export type TargetVerdict = 'met' | 'not-met' | 'not-decided'
  * Is a target met? Decided only when the whole interval lies on one side; an interval that straddles it is "not decided".
  * @param halfWidth half-width of the 95 % interval of the mean
  */
-export function targetVerdict(target: number, sense: 'at-least' | 'at-most', mean: number, halfWidth: number): TargetVerdict {
+export function targetVerdict(
+  target: number,
+  sense: 'at-least' | 'at-most',
+  mean: number,
+  halfWidth: number,
+): TargetVerdict {
   const room = sense === 'at-least' ? mean - target : target - mean
   if (room >= halfWidth) return 'met'
   return room < -halfWidth ? 'not-met' : 'not-decided'
 }
 
 /** Energetic mean of levels, dB. */
-export const levelMean = (levels: readonly number[]): number | null => levels.length ? 10 * Math.log10(levels.reduce((s, l) => s + 10 ** (l / 10), 0) / levels.length) : null
+export const levelMean = (levels: readonly number[]): number | null =>
+  levels.length ? 10 * Math.log10(levels.reduce((s, l) => s + 10 ** (l / 10), 0) / levels.length) : null
 
 /** Order of candidates by flow per perceived loudness, best first, as indices; flow per decibel would be meaningless. Reference: handbook ME20 */
 export const rankPerLoudness = (flows: readonly number[], levels: readonly number[]): number[] => {

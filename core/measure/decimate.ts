@@ -8,8 +8,8 @@ export function minMaxIndices(values: ArrayLike<number>, keep: number): number[]
   const buckets = Math.max(1, Math.floor(keep / 2))
   const kept: number[] = []
   for (let i = 0; i < buckets; i++) {
-    const from = Math.floor(i * n / buckets)
-    const to = Math.floor((i + 1) * n / buckets)
+    const from = Math.floor((i * n) / buckets)
+    const to = Math.floor(((i + 1) * n) / buckets)
     if (to <= from) continue
     let [low, high] = [from, from]
     for (let k = from + 1; k < to; k++) {
@@ -27,10 +27,14 @@ export function minMaxIndices(values: ArrayLike<number>, keep: number): number[]
  * mean of the next bucket. Reference: S. Steinarsson, "Downsampling Time Series for Visual Representation", 2013
  * @param times null for equal steps
  */
-export function lttbIndices(values: ArrayLike<number>, keep: number, times: ArrayLike<number> | null = null): number[] {
+export function lttbIndices(
+  values: ArrayLike<number>,
+  keep: number,
+  times: ArrayLike<number> | null = null,
+): number[] {
   const n = values.length
   if (n <= keep || keep < 3) return Array.from({ length: n }, (_, i) => i)
-  const x = (i: number) => times ? times[i]! : i
+  const x = (i: number) => (times ? times[i]! : i)
   const every = (n - 2) / (keep - 2)
   const kept = [0]
   let last = 0
@@ -48,7 +52,9 @@ export function lttbIndices(values: ArrayLike<number>, keep: number, times: Arra
     let best = -1
     let largest = -1
     for (let k = Math.floor(i * every) + 1; k <= Math.floor((i + 1) * every); k++) {
-      const area = Math.abs((x(last) - mx) * (values[k]! - values[last]!) - (x(last) - x(k)) * (my - values[last]!))
+      const area = Math.abs(
+        (x(last) - mx) * (values[k]! - values[last]!) - (x(last) - x(k)) * (my - values[last]!),
+      )
       if (area > largest) {
         largest = area
         best = k

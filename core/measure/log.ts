@@ -1,11 +1,16 @@
 import type { Channel } from './channel'
 
 /** A log in memory: times in s from its start, rising, and a column for each channel; NaN is a gap. SI units. */
-export interface LogChannel extends Channel { values: Float64Array }
-export interface LogData { times: Float64Array, channels: LogChannel[] }
+export interface LogChannel extends Channel {
+  values: Float64Array
+}
+export interface LogData {
+  times: Float64Array
+  channels: LogChannel[]
+}
 
 /** Rows between two times. */
-export function logWindow(log: LogData, from: number, to: number): { start: number, end: number } {
+export function logWindow(log: LogData, from: number, to: number): { start: number; end: number } {
   const at = (t: number) => {
     let [low, high] = [0, log.times.length]
     while (low < high) {
@@ -19,7 +24,14 @@ export function logWindow(log: LogData, from: number, to: number): { start: numb
 }
 
 /** What a channel did over a window; null where it has no value there. */
-export interface WindowSummary { n: number, mean: number, low: number, high: number, last: number, sd: number }
+export interface WindowSummary {
+  n: number
+  mean: number
+  low: number
+  high: number
+  last: number
+  sd: number
+}
 export function summarise(values: Float64Array, start = 0, end = values.length): WindowSummary | null {
   let [n, sum, low, high, last] = [0, 0, Infinity, -Infinity, NaN]
   for (let i = start; i < end; i++) {
@@ -44,25 +56,32 @@ export function usualStep(times: Float64Array): number | null {
   if (n < 1) return null
   const take = Math.min(n, 1000)
   const steps = Array.from({ length: take }, (_, k) => {
-    const i = Math.floor(k * n / take)
+    const i = Math.floor((k * n) / take)
     return times[i + 1]! - times[i]!
   }).sort((a, b) => a - b)
   return steps[take >> 1]!
 }
 /** A silence longer than this many usual steps is a gap. A choice of ours. */
 const GAP_STEPS = 3.5
-export interface Gap { from: number, to: number }
+export interface Gap {
+  from: number
+  to: number
+}
 /** Silences of a log. @param most how many are listed at most, the longest first */
 export function gapsOf(times: Float64Array, most = 100): Gap[] {
   const step = usualStep(times)
   if (step === null || step <= 0) return []
   const gaps: Gap[] = []
-  for (let i = 1; i < times.length; i++) if (times[i]! - times[i - 1]! > GAP_STEPS * step) gaps.push({ from: times[i - 1]!, to: times[i]! })
-  return gaps.toSorted((a, b) => (b.to - b.from) - (a.to - a.from)).slice(0, most)
+  for (let i = 1; i < times.length; i++)
+    if (times[i]! - times[i - 1]! > GAP_STEPS * step) gaps.push({ from: times[i - 1]!, to: times[i]! })
+  return gaps.toSorted((a, b) => b.to - b.from - (a.to - a.from)).slice(0, most)
 }
 
 /** A fan that turned and turns no more although it is fed. */
-export interface TachLoss { at: number, /** s, until it turned again or the log ended */ lasted: number }
+export interface TachLoss {
+  at: number
+  /** s, until it turned again or the log ended */ lasted: number
+}
 /** It turned above the first, stands below the second (rpm), for at least this long (s), at more than this voltage. Common practice, no source. */
 export const TACH = { turning: 200, standing: 60, forS: 3, fedV: 2 } as const
 /**
@@ -74,7 +93,8 @@ export function tachLosses(times: Float64Array, rpm: Float64Array, volts: Float6
   let turned = false
   let from = -1
   const close = (i: number) => {
-    if (from >= 0 && times[i]! - times[from]! >= TACH.forS) losses.push({ at: times[from]!, lasted: times[i]! - times[from]! })
+    if (from >= 0 && times[i]! - times[from]! >= TACH.forS)
+      losses.push({ at: times[from]!, lasted: times[i]! - times[from]! })
     from = -1
   }
   for (let i = 0; i < times.length; i++) {

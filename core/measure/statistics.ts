@@ -16,39 +16,60 @@ export function standardDeviation(values: readonly number[]): number | null {
 /** Half-width of the interval of a mean; null for fewer than two values. Reference: handbook ME14 */
 export function intervalHalfWidth(values: readonly number[], confidence = 0.95): number | null {
   const sd = standardDeviation(values)
-  return sd === null ? null : tQuantile(values.length - 1, confidence) * sd / Math.sqrt(values.length)
+  return sd === null ? null : (tQuantile(values.length - 1, confidence) * sd) / Math.sqrt(values.length)
 }
 
 /** Difference of two states, after less before, with its interval. */
-export interface Difference { difference: number, df: number, halfWidth: number, /** the interval does not hold zero */ shown: boolean }
+export interface Difference {
+  difference: number
+  df: number
+  halfWidth: number
+  /** the interval does not hold zero */ shown: boolean
+}
 
 /** Two states measured several times each, unequal spreads. @returns null for fewer than two values in one of them Reference: B. L. Welch; handbook ME15 */
-export function welch(before: readonly number[], after: readonly number[], confidence = 0.95): Difference | null {
+export function welch(
+  before: readonly number[],
+  after: readonly number[],
+  confidence = 0.95,
+): Difference | null {
   const [s1, s2] = [standardDeviation(before), standardDeviation(after)]
   if (s1 === null || s2 === null) return null
   const [v1, v2] = [s1 ** 2 / before.length, s2 ** 2 / after.length]
   const difference = meanOf(after) - meanOf(before)
-  if (v1 + v2 === 0) return { difference, df: before.length + after.length - 2, halfWidth: 0, shown: difference !== 0 }
+  if (v1 + v2 === 0)
+    return { difference, df: before.length + after.length - 2, halfWidth: 0, shown: difference !== 0 }
   const df = (v1 + v2) ** 2 / (v1 ** 2 / (before.length - 1) + v2 ** 2 / (after.length - 1))
   const halfWidth = tQuantile(df, confidence) * Math.sqrt(v1 + v2)
   return { difference, df, halfWidth, shown: Math.abs(difference) > halfWidth }
 }
 /** Pairs taken in the same hour: the interval of their differences. */
-export function paired(before: readonly number[], after: readonly number[], confidence = 0.95): Difference | null {
+export function paired(
+  before: readonly number[],
+  after: readonly number[],
+  confidence = 0.95,
+): Difference | null {
   if (before.length !== after.length) return null
   const differences = after.map((a, i) => a - before[i]!)
   const halfWidth = intervalHalfWidth(differences, confidence)
-  return halfWidth === null ? null : { difference: meanOf(differences), df: differences.length - 1, halfWidth, shown: Math.abs(meanOf(differences)) > halfWidth }
+  return halfWidth === null
+    ? null
+    : {
+        difference: meanOf(differences),
+        df: differences.length - 1,
+        halfWidth,
+        shown: Math.abs(meanOf(differences)) > halfWidth,
+      }
 }
 
 const Z_95 = 1.96
 /** Interval of a proportion, 95 %. Reference: E. B. Wilson; handbook ME17 */
-export function wilsonInterval(hits: number, trials: number): { low: number, high: number } | null {
+export function wilsonInterval(hits: number, trials: number): { low: number; high: number } | null {
   if (!(trials > 0) || hits < 0 || hits > trials) return null
   const p = hits / trials
   const z2 = Z_95 ** 2
   const centre = (p + z2 / (2 * trials)) / (1 + z2 / trials)
-  const half = Z_95 * Math.sqrt(p * (1 - p) / trials + z2 / (4 * trials ** 2)) / (1 + z2 / trials)
+  const half = (Z_95 * Math.sqrt((p * (1 - p)) / trials + z2 / (4 * trials ** 2))) / (1 + z2 / trials)
   return { low: Math.max(0, centre - half), high: Math.min(1, centre + half) }
 }
 

@@ -6,7 +6,8 @@ export function endValue(t1: number, t2: number, t3: number): number | null {
   return shrinking(t1, t2, t3) ? (t1 * t3 - t2 ** 2) / (t1 + t3 - 2 * t2) : null
 }
 /** Time constant of the same, s. */
-export const timeConstantOf = (t1: number, t2: number, t3: number, spacing: number): number | null => shrinking(t1, t2, t3) ? spacing / Math.log((t2 - t1) / (t3 - t2)) : null
+export const timeConstantOf = (t1: number, t2: number, t3: number, spacing: number): number | null =>
+  shrinking(t1, t2, t3) ? spacing / Math.log((t2 - t1) / (t3 - t2)) : null
 function shrinking(t1: number, t2: number, t3: number): boolean {
   const [a, b] = [t2 - t1, t3 - t2]
   return a * b > 0 && Math.abs(b) < Math.abs(a)

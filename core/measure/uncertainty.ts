@@ -13,12 +13,17 @@ export const instrumentHalfWidth = {
 } as const
 
 /** Standard uncertainty of a limit ±a (rectangular), or of a display step. Reference: JCGM 100 */
-export const rectangularUncertainty = (kind: 'limit' | 'resolution', value: number) => value / Math.sqrt(kind === 'limit' ? 3 : 12)
+export const rectangularUncertainty = (kind: 'limit' | 'resolution', value: number) =>
+  value / Math.sqrt(kind === 'limit' ? 3 : 12)
 /** Limit of a meter: share of the reading and counts of its last digit. */
-export const meterLimit = (reading: number, share: number, digits: number, resolution: number) => share * Math.abs(reading) + digits * resolution
+export const meterLimit = (reading: number, share: number, digits: number, resolution: number) =>
+  share * Math.abs(reading) + digits * resolution
 /** Standard uncertainty of a flow from speed and the diameter of a disc, m3/s: products add relative ones. Reference: JCGM 100 */
-export const flowUncertainty = (speed: number, uSpeed: number, diameter: number, uDiameter: number) => Math.PI / 4 * diameter ** 2 * speed * Math.hypot(uSpeed / speed, 2 * uDiameter / diameter)
+export const flowUncertainty = (speed: number, uSpeed: number, diameter: number, uDiameter: number) =>
+  (Math.PI / 4) * diameter ** 2 * speed * Math.hypot(uSpeed / speed, (2 * uDiameter) / diameter)
 /** The same of a power from voltage and current, W. */
-export const powerUncertainty = (voltage: number, uVoltage: number, current: number, uCurrent: number) => voltage * current * Math.hypot(uVoltage / voltage, uCurrent / current)
+export const powerUncertainty = (voltage: number, uVoltage: number, current: number, uCurrent: number) =>
+  voltage * current * Math.hypot(uVoltage / voltage, uCurrent / current)
 /** The same of an air speed from velocity pressure, m/s: half the relative ones of a root. */
-export const pitotUncertainty = (pressure: number, uPressure: number, density: number, uDensity: number) => Math.sqrt(2 * pressure / density) * 0.5 * Math.hypot(uPressure / pressure, uDensity / density)
+export const pitotUncertainty = (pressure: number, uPressure: number, density: number, uDensity: number) =>
+  Math.sqrt((2 * pressure) / density) * 0.5 * Math.hypot(uPressure / pressure, uDensity / density)

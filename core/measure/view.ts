@@ -1,5 +1,8 @@
 /** What a channel looks like over a window: its peaks stay, silences stay gaps. */
-export interface ChannelView { x: number[], y: number[] }
+export interface ChannelView {
+  x: number[]
+  y: number[]
+}
 
 /**
  * The smallest and the largest value of equal buckets, in order of time; a silence or a missing value breaks the line.
@@ -7,7 +10,14 @@ export interface ChannelView { x: number[], y: number[] }
  * @param gapS silence from which the line is broken, s
  * Reference: handbook, decimation (min-max)
  */
-export function channelView(times: Float64Array, values: Float64Array, start: number, end: number, keep: number, gapS: number): ChannelView {
+export function channelView(
+  times: Float64Array,
+  values: Float64Array,
+  start: number,
+  end: number,
+  keep: number,
+  gapS: number,
+): ChannelView {
   const view: ChannelView = { x: [], y: [] }
   const n = end - start
   const buckets = Math.max(1, Math.min(n, keep >> 1))
@@ -22,8 +32,8 @@ export function channelView(times: Float64Array, values: Float64Array, start: nu
     }
   }
   for (let b = 0; b < buckets; b++) {
-    const from = start + Math.floor(b * n / buckets)
-    const to = start + Math.floor((b + 1) * n / buckets)
+    const from = start + Math.floor((b * n) / buckets)
+    const to = start + Math.floor(((b + 1) * n) / buckets)
     let [low, high, silent, missing] = [-1, -1, false, 0]
     for (let i = from; i < to; i++) {
       if (i > start && times[i]! - times[i - 1]! > gapS) silent = true

@@ -5,10 +5,14 @@
  * Reference: definition of the air change rate, Q = n V
  */
 export function airChangesFlow(volumeM3: number, changesPerHour: number): number {
-  return volumeM3 * changesPerHour / 3600
+  return (volumeM3 * changesPerHour) / 3600
 }
 
-export interface AirChangeGuide { place: string, low: number, high: number }
+export interface AirChangeGuide {
+  place: string
+  low: number
+  high: number
+}
 
 /** Typical air changes per hour. Common practice, no source. */
 export const airChangeGuide: AirChangeGuide[] = [

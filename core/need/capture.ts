@@ -13,7 +13,7 @@ export function captureFlow(speed: number, distanceM: number, areaM2: number, op
 }
 
 /** Guidance for the capture speed by how the fume is released, m/s. Industrial-ventilation practice, published (from memory). */
-export const captureGuide: { how: string, low: number, high: number }[] = [
+export const captureGuide: { how: string; low: number; high: number }[] = [
   { how: 'evaporates in still air (resin, glue drying)', low: 0.25, high: 0.5 },
   { how: 'rises slowly, little draught (soldering, wax, filling)', low: 0.5, high: 1 },
   { how: 'thrown into moving air (spray, sanding start)', low: 1, high: 2.5 },
@@ -21,7 +21,8 @@ export const captureGuide: { how: string, low: number, high: number }[] = [
 ]
 
 /** Capture speed that a flow reaches at a distance, m/s: the same law backwards. */
-export const captureSpeedAt = (flow: number, distanceM: number, areaM2: number, opening: CaptureOpening) => flow / captureFlow(1, distanceM, areaM2, opening)
+export const captureSpeedAt = (flow: number, distanceM: number, areaM2: number, opening: CaptureOpening) =>
+  flow / captureFlow(1, distanceM, areaM2, opening)
 
 /** How far a source may be from the opening, m; 0 where the flow does not even give the speed in the opening. */
 export function captureDistance(flow: number, speed: number, areaM2: number, opening: CaptureOpening): number {
@@ -30,13 +31,17 @@ export function captureDistance(flow: number, speed: number, areaM2: number, ope
 }
 
 /** Share of the face velocity that is left at a distance before a plain opening. Reference: as above. */
-export const captureVelocityRatio = (distanceM: number, areaM2: number) => areaM2 / (10 * distanceM ** 2 + areaM2)
+export const captureVelocityRatio = (distanceM: number, areaM2: number) =>
+  areaM2 / (10 * distanceM ** 2 + areaM2)
 
 /** Flow of a slot (height/length up to 0.2), m3/s. Reference: as above. */
-export const slotCaptureFlow = (speed: number, distanceM: number, lengthM: number, flanged: boolean) => (flanged ? 2.6 : 3.7) * lengthM * speed * distanceM
+export const slotCaptureFlow = (speed: number, distanceM: number, lengthM: number, flanged: boolean) =>
+  (flanged ? 2.6 : 3.7) * lengthM * speed * distanceM
 
 /** Flow inward through openings at a pressure difference, m3/s. Reference: orifice equation. */
-export const openingFlow = (pressure: number, areaM2: number, cd: number, density: number) => cd * areaM2 * Math.sqrt(2 * pressure / density)
+export const openingFlow = (pressure: number, areaM2: number, cd: number, density: number) =>
+  cd * areaM2 * Math.sqrt((2 * pressure) / density)
 
 /** Pressure difference from the flow through openings, Pa. Reference: orifice equation. */
-export const openingPressure = (flow: number, areaM2: number, cd: number, density: number) => density / 2 * (flow / (cd * areaM2)) ** 2
+export const openingPressure = (flow: number, areaM2: number, cd: number, density: number) =>
+  (density / 2) * (flow / (cd * areaM2)) ** 2

@@ -10,11 +10,19 @@
  * @returns 0 when already there; null when it is never reached
  * Reference: well-mixed dilution with the mixing factor of industrial-ventilation practice
  */
-export function clearOutTime(volumeM3: number, flowM3s: number, mixing: number, start: number, target: number, background = 0, sourceM3s = 0): number | null {
+export function clearOutTime(
+  volumeM3: number,
+  flowM3s: number,
+  mixing: number,
+  start: number,
+  target: number,
+  background = 0,
+  sourceM3s = 0,
+): number | null {
   if (target >= start) return 0
   if (!(flowM3s > 0)) return null
-  const end = background + sourceM3s * mixing / flowM3s
-  return target <= end ? null : volumeM3 * mixing / flowM3s * Math.log((start - end) / (target - end))
+  const end = background + (sourceM3s * mixing) / flowM3s
+  return target <= end ? null : ((volumeM3 * mixing) / flowM3s) * Math.log((start - end) / (target - end))
 }
 
 /**
@@ -22,10 +30,11 @@ export function clearOutTime(volumeM3: number, flowM3s: number, mixing: number, 
  * @param share of the first level that is left, 0..1
  * Reference: as above
  */
-export const airflowForClearOut = (volumeM3: number, seconds: number, mixing: number, share: number) => volumeM3 * mixing / seconds * Math.log(1 / share)
+export const airflowForClearOut = (volumeM3: number, seconds: number, mixing: number, share: number) =>
+  ((volumeM3 * mixing) / seconds) * Math.log(1 / share)
 
 /** Mixing factors. Industrial-ventilation practice (common practice). */
-export const mixingGuide: { how: string, low: number, high: number }[] = [
+export const mixingGuide: { how: string; low: number; high: number }[] = [
   { how: 'in and out far apart, stirred', low: 1.5, high: 2 },
   { how: 'usual room or cabinet', low: 3, high: 5 },
   { how: 'dead corners', low: 5, high: 10 },

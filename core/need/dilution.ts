@@ -1,15 +1,28 @@
 import { GAS_CONSTANT_DRY, humidityRatio, vapourPressure, ZERO_CELSIUS_K } from '../air'
 
 /** Steady excess of a gas over the fresh air, volume ratio, from its source and the flow (both m3/s). */
-export const steadyExcess = (sourceM3s: number, flowM3s: number) => flowM3s > 0 ? sourceM3s / flowM3s : null
+export const steadyExcess = (sourceM3s: number, flowM3s: number) => (flowM3s > 0 ? sourceM3s / flowM3s : null)
 
 /** Flow that keeps a gas at a level, m3/s; null when the fresh air carries as much. */
-export const airflowForExcess = (sourceM3s: number, inside: number, outside: number) => inside > outside ? sourceM3s / (inside - outside) : null
+export const airflowForExcess = (sourceM3s: number, inside: number, outside: number) =>
+  inside > outside ? sourceM3s / (inside - outside) : null
 
-export interface MoistureCase { insideC: number, insideRh: number, outsideC: number, outsideRh: number, pressurePa: number }
+export interface MoistureCase {
+  insideC: number
+  insideRh: number
+  outsideC: number
+  outsideRh: number
+  pressurePa: number
+}
 
 /** Dry-air mass per volume of outdoor air, kg/m3, and the gain of humidity ratio, kg/kg. */
-function carriage({ insideC, insideRh, outsideC, outsideRh, pressurePa }: MoistureCase): { dryAir: number, gain: number } | null {
+function carriage({
+  insideC,
+  insideRh,
+  outsideC,
+  outsideRh,
+  pressurePa,
+}: MoistureCase): { dryAir: number; gain: number } | null {
   const wIn = humidityRatio(insideC, insideRh, pressurePa)
   const wOut = humidityRatio(outsideC, outsideRh, pressurePa)
   const pv = vapourPressure(outsideC, outsideRh)

@@ -19,11 +19,21 @@ export interface WaterSurface {
  * Evaporation from a water surface, kg/s; 0 where vapour would condense instead.
  * Reference: ASHRAE pool formula (from memory), pressures in kPa
  */
-export function evaporationRate({ areaM2, waterC, airC, relativeHumidity, airSpeed, activity }: WaterSurface): number | null {
+export function evaporationRate({
+  areaM2,
+  waterC,
+  airC,
+  relativeHumidity,
+  airSpeed,
+  activity,
+}: WaterSurface): number | null {
   const pw = saturationPressure(waterC)
   const pa = vapourPressure(airC, relativeHumidity)
   if (pw === null || pa === null) return null
-  return Math.max(0, activity * areaM2 * (pw - pa) / 1000 * (0.089 + 0.0782 * airSpeed) / (latentHeat(waterC) / 1000))
+  return Math.max(
+    0,
+    (((activity * areaM2 * (pw - pa)) / 1000) * (0.089 + 0.0782 * airSpeed)) / (latentHeat(waterC) / 1000),
+  )
 }
 
 /** Heat that leaves with the vapour, W. */
@@ -39,12 +49,16 @@ export function waterNetCooling(surface: WaterSurface): number | null {
   const pa = vapourPressure(surface.airC, surface.relativeHumidity)
   if (latent === null || pw === null || pa === null) return null
   if (latent === 0) return 0
-  const gamma = 1.006 * SITE_PRESSURE / 1000 / (0.622 * latentHeat(surface.waterC) / 1000)
-  return latent * (1 + gamma * (surface.waterC - surface.airC) / ((pw - pa) / 1000))
+  const gamma = (1.006 * SITE_PRESSURE) / 1000 / ((0.622 * latentHeat(surface.waterC)) / 1000)
+  return latent * (1 + (gamma * (surface.waterC - surface.airC)) / ((pw - pa) / 1000))
 }
 
 /** How a lid changes the surface: share of the air speed that reaches it, and the activity factor. Mesh halves the speed (common practice, an assumption). */
-export const lidEffect = { open: { speed: 1, activity: 1 }, mesh: { speed: 0.5, activity: 1 }, still: { speed: 0, activity: 0.5 } } as const
+export const lidEffect = {
+  open: { speed: 1, activity: 1 },
+  mesh: { speed: 0.5, activity: 1 },
+  still: { speed: 0, activity: 0.5 },
+} as const
 /** Doubt of an evaporation from small tanks and above 0.15 m/s: an extrapolation. Common practice, no source. */
 export const EVAPORATION_DOUBT = 0.4
 /** Fastest air that the formula has been tried with, m/s; above it is told as an extrapolation. */

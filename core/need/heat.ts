@@ -9,7 +9,12 @@ import { CP_AIR, REFERENCE_DENSITY } from '../air'
  * @returns m3/s; 0 without heat; null when the air would have to leave no warmer than it came
  * Reference: heat balance Q = P/(rho cp (t_out - t_in)), ASHRAE Fundamentals
  */
-export function airflowForHeat(heatW: number, intakeC: number, exhaustC: number, density: number): number | null {
+export function airflowForHeat(
+  heatW: number,
+  intakeC: number,
+  exhaustC: number,
+  density: number,
+): number | null {
   if (heatW === 0) return 0
   if (!(heatW > 0) || exhaustC <= intakeC) return null
   return heatW / (density * CP_AIR * (exhaustC - intakeC))
@@ -37,7 +42,13 @@ export function temperatureRise(heatW: number, flowM3s: number, density: number)
  * @returns null when neither wall nor air carries heat
  * Reference: heat balance t_i = t_a + P/(UA + rho cp Q)
  */
-export function cabinetTemperature(heatW: number, uaWK: number, ambientC: number, flowM3s: number, density: number): number | null {
+export function cabinetTemperature(
+  heatW: number,
+  uaWK: number,
+  ambientC: number,
+  flowM3s: number,
+  density: number,
+): number | null {
   const conductance = uaWK + density * CP_AIR * flowM3s
   return conductance > 0 ? ambientC + heatW / conductance : null
 }
@@ -47,7 +58,13 @@ export function cabinetTemperature(heatW: number, uaWK: number, ambientC: number
  * @returns 0 where the walls do it alone; null where the inside may not be warmer than ambient
  * Reference: heat balance Q = max(0, P - UA (t_i - t_a))/(rho cp (t_i - t_a))
  */
-export function airflowWithWallLoss(heatW: number, uaWK: number, insideC: number, ambientC: number, density: number): number | null {
+export function airflowWithWallLoss(
+  heatW: number,
+  uaWK: number,
+  insideC: number,
+  ambientC: number,
+  density: number,
+): number | null {
   const rise = insideC - ambientC
   return rise > 0 ? Math.max(0, heatW - uaWK * rise) / (density * CP_AIR * rise) : null
 }
@@ -56,7 +73,12 @@ export function airflowWithWallLoss(heatW: number, uaWK: number, insideC: number
  * Effective cooling surface of a box, m2, all lengths in m; the floor never counts.
  * Reference: factors of the enclosure temperature-rise method, IEC/TR 60890 family (from memory)
  */
-export function effectiveArea(heightM: number, widthM: number, depthM: number, placement: 'free-standing' | 'wall'): number {
+export function effectiveArea(
+  heightM: number,
+  widthM: number,
+  depthM: number,
+  placement: 'free-standing' | 'wall',
+): number {
   return placement === 'wall'
     ? 1.4 * widthM * (heightM + depthM) + 1.8 * depthM * heightM
     : 1.8 * heightM * (widthM + depthM) + 1.4 * widthM * depthM

@@ -10,19 +10,21 @@ const CORE = 6
  * Reference: free round jet, handbook stirring (from memory)
  */
 export function jetSpeed(flow: number, diameter: number, distance: number): number {
-  const first = flow / (Math.PI / 4 * diameter ** 2)
-  return distance <= CORE * diameter ? first : Math.min(first, JET * first * diameter / distance)
+  const first = flow / ((Math.PI / 4) * diameter ** 2)
+  return distance <= CORE * diameter ? first : Math.min(first, (JET * first * diameter) / distance)
 }
 
 /** Distance at which a jet has fallen to a speed, m; 0 where it never has it. */
 export function jetReach(flow: number, diameter: number, speed: number): number {
-  const first = flow / (Math.PI / 4 * diameter ** 2)
+  const first = flow / ((Math.PI / 4) * diameter ** 2)
   if (first < speed) return 0
-  return Math.max(CORE * diameter, JET * first * diameter / speed)
+  return Math.max(CORE * diameter, (JET * first * diameter) / speed)
 }
 
 /** Flow whose jet still has a speed at a distance, m3/s. */
 export function flowForJet(diameter: number, distance: number, speed: number): number {
-  const area = Math.PI / 4 * diameter ** 2
-  return distance <= CORE * diameter ? speed * area : Math.max(speed, speed * distance / (JET * diameter)) * area
+  const area = (Math.PI / 4) * diameter ** 2
+  return distance <= CORE * diameter
+    ? speed * area
+    : Math.max(speed, (speed * distance) / (JET * diameter)) * area
 }

@@ -1,7 +1,12 @@
 import { effectiveArea } from './heat'
 
 /** Heat passage of a wall, inside air to still room air, W/(m2.K). Common practice, no source. */
-export interface Wall { key: string, name: string, low: number, high: number }
+export interface Wall {
+  key: string
+  name: string
+  low: number
+  high: number
+}
 export const walls: Wall[] = [
   { key: 'steel', name: 'Painted steel or aluminium', low: 5, high: 5.5 },
   { key: 'polished', name: 'Bare polished metal', low: 3.5, high: 4 },
@@ -14,7 +19,13 @@ export const walls: Wall[] = [
 const STIRRED = 1.15
 
 /** Wall loss of a box, W/K, with its range. Sides in m; the floor never counts. */
-export function wallLoss(wall: Wall, heightM: number, widthM: number, depthM: number, placement: 'free-standing' | 'wall'): { value: number, low: number, high: number } {
+export function wallLoss(
+  wall: Wall,
+  heightM: number,
+  widthM: number,
+  depthM: number,
+  placement: 'free-standing' | 'wall',
+): { value: number; low: number; high: number } {
   const area = effectiveArea(heightM, widthM, depthM, placement) * STIRRED
-  return { value: area * (wall.low + wall.high) / 2, low: area * wall.low, high: area * wall.high }
+  return { value: (area * (wall.low + wall.high)) / 2, low: area * wall.low, high: area * wall.high }
 }

@@ -12,7 +12,7 @@ export function maxDrop(levels: readonly number[]): number | null {
 
 /** Total after one source is reduced, dB. */
 export const afterReduction = (levels: readonly number[], index: number, reduction: number) =>
-  sumLevels(levels.map((l, i) => i === index ? l - reduction : l))
+  sumLevels(levels.map((l, i) => (i === index ? l - reduction : l)))
 
 /** Reduction of one source that brings the total to a target, dB; null when the rest alone reaches it; negative: already met. */
 export function reductionForTarget(levels: readonly number[], index: number, target: number): number | null {
@@ -24,11 +24,13 @@ export function reductionForTarget(levels: readonly number[], index: number, tar
 /** Energy mean over stages, dB(A). */
 export function leq(levels: readonly number[], durations: readonly number[]): number | null {
   const time = durations.reduce((s, t) => s + t, 0)
-  return time > 0 ? 10 * Math.log10(levels.reduce((s, l, i) => s + durations[i]! * 10 ** (l / 10), 0) / time) : null
+  return time > 0
+    ? 10 * Math.log10(levels.reduce((s, l, i) => s + durations[i]! * 10 ** (l / 10), 0) / time)
+    : null
 }
 
 /** Daily time allowed at a level, s. Reference: NIOSH 85 dB(A) over 8 h, 3 dB exchange. */
-export const allowedTime = (level: number) => 8 * 3600 / 2 ** ((level - 85) / 3)
+export const allowedTime = (level: number) => (8 * 3600) / 2 ** ((level - 85) / 3)
 
 /** Noise dose, share of the allowed (1 = 100 %), times in s. */
 export const dose = (levels: readonly number[], durations: readonly number[]) =>

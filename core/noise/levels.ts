@@ -44,15 +44,22 @@ export function powerToPressure(powerLevel: number, distance: number, field: 'sp
 }
 
 /** Room constant R = S alpha/(1 - alpha), m2. */
-const roomConstant = (surface: number, absorption: number) => surface * absorption / (1 - absorption)
+const roomConstant = (surface: number, absorption: number) => (surface * absorption) / (1 - absorption)
 
 /** Level in a room from sound power: q 1 free, 2 on a surface, 4 edge, 8 corner. Reference: diffuse-field theory. */
-export function roomLevel(powerLevel: number, distance: number, q: number, surface: number, absorption: number): number {
+export function roomLevel(
+  powerLevel: number,
+  distance: number,
+  q: number,
+  surface: number,
+  absorption: number,
+): number {
   return powerLevel + levelOf(q / (4 * Math.PI * distance ** 2) + 4 / roomConstant(surface, absorption))
 }
 
 /** Distance at which direct and diffuse sound are equal, m. */
-export const criticalDistance = (q: number, surface: number, absorption: number) => Math.sqrt(q * roomConstant(surface, absorption) / (16 * Math.PI))
+export const criticalDistance = (q: number, surface: number, absorption: number) =>
+  Math.sqrt((q * roomConstant(surface, absorption)) / (16 * Math.PI))
 
 /** Exponent of the fan sound law. Published form; measured small fans 45 to 60. */
 export const SPEED_EXPONENT = 50
@@ -63,13 +70,13 @@ export function atSpeed(level: number, speed1: number, speed2: number): number |
 }
 
 /** Blade-pass frequency, Hz. */
-export const bladePass = (rpm: number, blades: number, harmonic = 1) => harmonic * blades * rpm / 60
+export const bladePass = (rpm: number, blades: number, harmonic = 1) => (harmonic * blades * rpm) / 60
 
 /** How many times as loud: +10 dB is about twice. Common practice. */
 export const loudnessRatio = (change: number) => 2 ** (change / 10)
 
 /** Loudness, sone, of a loudness level, phon. Reference: sone definition above 40 phon; power law below (from memory). */
-export const phonToSone = (phon: number) => phon >= 40 ? 2 ** ((phon - 40) / 10) : (phon / 40) ** 2.642
+export const phonToSone = (phon: number) => (phon >= 40 ? 2 ** ((phon - 40) / 10) : (phon / 40) ** 2.642)
 
 /** Fan industry's conversion of sone to dB(A), ±2 dB by its source, ±5 dB between spectra. */
 export const soneToDbA = (sone: number) => 28 + 33.2 * Math.log10(sone)
@@ -77,7 +84,9 @@ export const soneToDbA = (sone: number) => 28 + 33.2 * Math.log10(sone)
 /** A-weighting, dB, at a frequency in Hz. Reference: IEC 61672-1. */
 export function aWeighting(f: number): number {
   const f2 = f * f
-  const r = 12194 ** 2 * f2 * f2 / ((f2 + 20.6 ** 2) * Math.sqrt((f2 + 107.7 ** 2) * (f2 + 737.9 ** 2)) * (f2 + 12194 ** 2))
+  const r =
+    (12194 ** 2 * f2 * f2) /
+    ((f2 + 20.6 ** 2) * Math.sqrt((f2 + 107.7 ** 2) * (f2 + 737.9 ** 2)) * (f2 + 12194 ** 2))
   return 20 * Math.log10(r) + 2
 }
 

@@ -1,29 +1,68 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { afterReduction, allowedTime, atDistance, atSpeed, aWeighting, backgroundClass, bladePass, criticalDistance, dose, exactBand, identicalLevels, isolatorFrequency, leq, loudnessRatio, maxDrop, minusBackground, nextToFix, phonToSone, powerToPressure, readingClass, reductionForTarget, roomLevel, soneToDbA, spectrumToDbA, sumLevels, transmissibility } from '.'
+import {
+  afterReduction,
+  allowedTime,
+  atDistance,
+  atSpeed,
+  aWeighting,
+  backgroundClass,
+  bladePass,
+  criticalDistance,
+  dose,
+  exactBand,
+  identicalLevels,
+  isolatorFrequency,
+  leq,
+  loudnessRatio,
+  maxDrop,
+  minusBackground,
+  nextToFix,
+  phonToSone,
+  powerToPressure,
+  readingClass,
+  reductionForTarget,
+  roomLevel,
+  soneToDbA,
+  spectrumToDbA,
+  sumLevels,
+  transmissibility,
+} from '.'
 
 const level = fc.double({ min: 0, max: 100, noNaN: true })
 
 describe('sums', () => {
   test('a sum is never below the loudest, and the order does not matter', () => {
-    fc.assert(fc.property(fc.array(level, { minLength: 1, maxLength: 6 }), (levels) => {
-      const sum = sumLevels(levels)!
-      expect(sum).toBeGreaterThanOrEqual(Math.max(...levels) - 1e-9)
-      expect(sum).toBeLessThanOrEqual(Math.max(...levels) + 10 * Math.log10(levels.length) + 1e-9)
-      expect(sumLevels([...levels].reverse())).toBeCloseTo(sum, 9)
-    }))
+    fc.assert(
+      fc.property(fc.array(level, { minLength: 1, maxLength: 6 }), (levels) => {
+        const sum = sumLevels(levels)!
+        expect(sum).toBeGreaterThanOrEqual(Math.max(...levels) - 1e-9)
+        expect(sum).toBeLessThanOrEqual(Math.max(...levels) + 10 * Math.log10(levels.length) + 1e-9)
+        expect(sumLevels([...levels].reverse())).toBeCloseTo(sum, 9)
+      }),
+    )
     expect(sumLevels([])).toBeNull()
     expect(identicalLevels(30, 2)).toBeCloseTo(sumLevels([30, 30])!, 12)
   })
   test('taking the background off again', () => {
-    fc.assert(fc.property(level, fc.double({ min: 3.1, max: 14, noNaN: true }), (background, over) => {
-      expect(sumLevels([minusBackground(background + over, background)!, background])).toBeCloseTo(background + over, 8)
-    }))
+    fc.assert(
+      fc.property(level, fc.double({ min: 3.1, max: 14, noNaN: true }), (background, over) => {
+        expect(sumLevels([minusBackground(background + over, background)!, background])).toBeCloseTo(
+          background + over,
+          8,
+        )
+      }),
+    )
   })
   test('what cannot be told apart from the background has no value', () => {
     expect(minusBackground(32, 30)).toBeNull()
     expect(minusBackground(29, 30)).toBeNull()
-    expect([16, 10, 4, 2].map(d => backgroundClass(30 + d, 30))).toEqual(['no-correction', 'corrected', 'survey', 'invalid'])
+    expect([16, 10, 4, 2].map((d) => backgroundClass(30 + d, 30))).toEqual([
+      'no-correction',
+      'corrected',
+      'survey',
+      'invalid',
+    ])
   })
 })
 
@@ -80,6 +119,6 @@ describe('the budget', () => {
     expect(dose([85, 88], [4 * 3600, 2 * 3600])).toBeCloseTo(1, 9)
   })
   test('readings at the floor of a meter are upper bounds', () => {
-    expect([28, 31, 34].map(x => readingClass(x, 30))).toEqual(['implausible', 'at-floor', 'usable'])
+    expect([28, 31, 34].map((x) => readingClass(x, 30))).toEqual(['implausible', 'at-floor', 'usable'])
   })
 })

@@ -25,10 +25,13 @@ const FULL_SCALE = 0.999
  * Averaged power spectrum.
  * @param progress told the share that is done @returns null for a recording shorter than one window
  */
-export function spectrumOf({ rate, samples }: Sound, progress: (share: number) => void = () => {}): Spectrum | null {
+export function spectrumOf(
+  { rate, samples }: Sound,
+  progress: (share: number) => void = () => {},
+): Spectrum | null {
   if (samples.length < WINDOW) return null
   const fft = new FFT(WINDOW)
-  const hann = Float64Array.from({ length: WINDOW }, (_, i) => 0.5 - 0.5 * Math.cos(2 * Math.PI * i / WINDOW))
+  const hann = Float64Array.from({ length: WINDOW }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / WINDOW))
   const energy = hann.reduce((s, w) => s + w * w, 0)
   const power = new Float64Array(WINDOW / 2 + 1)
   const windowed = new Array<number>(WINDOW)
@@ -46,7 +49,14 @@ export function spectrumOf({ rate, samples }: Sound, progress: (share: number) =
   }
   let clipped = 0
   for (const s of samples) if (Math.abs(s) >= FULL_SCALE) clipped++
-  return { step: rate / WINDOW, power, rate, seconds: samples.length / rate, windows, clipped: clipped / samples.length }
+  return {
+    step: rate / WINDOW,
+    power,
+    rate,
+    seconds: samples.length / rate,
+    windows,
+    clipped: clipped / samples.length,
+  }
 }
 
 const levelOf = (power: number) => 10 * Math.log10(power)
@@ -56,13 +66,20 @@ const LOWEST_HZ = 20
 /** A-weighted level, dB re full scale; -Infinity never: null for silence. Reference: IEC 61672-1 weighting in the frequency domain */
 export function weightedLevel({ step, power }: Spectrum): number | null {
   let sum = 0
-  for (let b = Math.ceil(LOWEST_HZ / step); b < power.length; b++) sum += power[b]! * 10 ** (aWeighting(b * step) / 10)
+  for (let b = Math.ceil(LOWEST_HZ / step); b < power.length; b++)
+    sum += power[b]! * 10 ** (aWeighting(b * step) / 10)
   return sum > 0 ? levelOf(sum) : null
 }
 
-export interface Band { nominal: number, /** A-weighted, dB re full scale; null where it is silent */ level: number | null }
+export interface Band {
+  nominal: number
+  /** A-weighted, dB re full scale; null where it is silent */ level: number | null
+}
 /** Nominal one-third-octave bands. Reference: IEC 61260-1 (ISO 266 numbers) */
-export const thirdOctaves = [25, 31.5, 40, 50, 63, 80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250, 1600, 2000, 2500, 3150, 4000, 5000, 6300, 8000, 10000, 12500, 16000] as const
+export const thirdOctaves = [
+  25, 31.5, 40, 50, 63, 80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250, 1600, 2000, 2500,
+  3150, 4000, 5000, 6300, 8000, 10000, 12500, 16000,
+] as const
 const HALF_BAND = 10 ** 0.05
 
 /** One-third-octave levels; bins on an edge are shared. Reference: IEC 61260-1, base-ten bands */
@@ -80,7 +97,11 @@ export function bandsOf({ step, power, rate }: Spectrum): Band[] {
   })
 }
 
-export interface Line { hz: number, /** A-weighted, dB re full scale */ level: number, /** how far it stands above its surroundings, dB */ above: number }
+export interface Line {
+  hz: number
+  /** A-weighted, dB re full scale */ level: number
+  /** how far it stands above its surroundings, dB */ above: number
+}
 /** A line must stand this far above the median of its surroundings, dB; the fewer windows are averaged, the more the hiss itself scatters. A choice of ours. */
 const STANDS_DB = 10
 const SCATTER_DB = 10
@@ -115,8 +136,17 @@ export function linesOf({ step, power, windows }: Spectrum, most = 12): Line[] {
 }
 
 /** A fan whose whine is looked for. */
-export interface KnownFan { name: string, rpm: number, blades: number | null }
-export interface Traced { line: Line, /** what it may be: fan, harmonic, and how far off */ fan: string, what: string, off: number }
+export interface KnownFan {
+  name: string
+  rpm: number
+  blades: number | null
+}
+export interface Traced {
+  line: Line
+  /** what it may be: fan, harmonic, and how far off */ fan: string
+  what: string
+  off: number
+}
 /** A line belongs to a fan when it lies this near to a multiple of its blade-pass or shaft frequency. Speeds of small fans scatter by some per cent: common practice. */
 const NEAR = 0.04
 const HARMONICS = 4
@@ -127,12 +157,19 @@ export function traceLines(lines: readonly Line[], fans: readonly KnownFan[]): T
     let best: Traced | null = null
     for (const { name, rpm, blades } of fans) {
       const candidates = [
-        ...(blades ? Array.from({ length: HARMONICS }, (_, h) => ({ hz: bladePass(rpm, blades, h + 1), what: h ? `blade pass × ${h + 1}` : 'blade pass' })) : []),
-        { hz: rpm / 60, what: 'unbalance, once a turn' }, { hz: rpm / 30, what: 'twice a turn: commutation or a bent shaft' },
+        ...(blades
+          ? Array.from({ length: HARMONICS }, (_, h) => ({
+              hz: bladePass(rpm, blades, h + 1),
+              what: h ? `blade pass × ${h + 1}` : 'blade pass',
+            }))
+          : []),
+        { hz: rpm / 60, what: 'unbalance, once a turn' },
+        { hz: rpm / 30, what: 'twice a turn: commutation or a bent shaft' },
       ]
       for (const { hz, what } of candidates) {
         const off = line.hz / hz - 1
-        if (Math.abs(off) <= NEAR && (!best || Math.abs(off) < Math.abs(best.off))) best = { line, fan: name, what, off }
+        if (Math.abs(off) <= NEAR && (!best || Math.abs(off) < Math.abs(best.off)))
+          best = { line, fan: name, what, off }
       }
     }
     return best ? [best] : []

@@ -1,20 +1,30 @@
 /** Samples of a recording, -1..1, one channel (several are averaged). */
-export interface Sound { rate: number, samples: Float32Array }
+export interface Sound {
+  rate: number
+  samples: Float32Array
+}
 
 /** Formats of a WAV file's samples. Reference: IBM and Microsoft, Multimedia Programming Interface and Data Specifications 1.0; extensible format */
 const PCM = 1
 const FLOAT = 3
 const EXTENSIBLE = 0xfffe
-const tag = (view: DataView, at: number) => String.fromCharCode(view.getUint8(at), view.getUint8(at + 1), view.getUint8(at + 2), view.getUint8(at + 3))
+const tag = (view: DataView, at: number) =>
+  String.fromCharCode(view.getUint8(at), view.getUint8(at + 1), view.getUint8(at + 2), view.getUint8(at + 3))
 
 /** How one sample is read. */
 function reader(view: DataView, format: number, bits: number): ((at: number) => number) | null {
-  if (format === FLOAT) return bits === 32 ? at => view.getFloat32(at, true) : bits === 64 ? at => view.getFloat64(at, true) : null
+  if (format === FLOAT)
+    return bits === 32
+      ? (at) => view.getFloat32(at, true)
+      : bits === 64
+        ? (at) => view.getFloat64(at, true)
+        : null
   if (format !== PCM) return null
-  if (bits === 8) return at => (view.getUint8(at) - 128) / 128
-  if (bits === 16) return at => view.getInt16(at, true) / 32768
-  if (bits === 24) return at => ((view.getUint8(at) | view.getUint8(at + 1) << 8 | view.getInt8(at + 2) << 16)) / 8388608
-  return bits === 32 ? at => view.getInt32(at, true) / 2147483648 : null
+  if (bits === 8) return (at) => (view.getUint8(at) - 128) / 128
+  if (bits === 16) return (at) => view.getInt16(at, true) / 32768
+  if (bits === 24)
+    return (at) => (view.getUint8(at) | (view.getUint8(at + 1) << 8) | (view.getInt8(at + 2) << 16)) / 8388608
+  return bits === 32 ? (at) => view.getInt32(at, true) / 2147483648 : null
 }
 
 /**
@@ -42,7 +52,8 @@ export function readWav(bytes: ArrayBuffer): Sound | string {
     }
     if (name === 'data') {
       const read = reader(view, format, bits)
-      if (!read || !channels || !(rate >= 4000 && rate <= 400000)) return `A WAV of this kind cannot be read (format ${format}, ${bits} bits, ${rate} Hz): save it as 16 or 24 bit PCM.`
+      if (!read || !channels || !(rate >= 4000 && rate <= 400000))
+        return `A WAV of this kind cannot be read (format ${format}, ${bits} bits, ${rate} Hz): save it as 16 or 24 bit PCM.`
       const step = bits / 8
       const frames = Math.floor(Math.min(size, bytes.byteLength - body) / (step * channels))
       const samples = new Float32Array(frames)
@@ -53,7 +64,7 @@ export function readWav(bytes: ArrayBuffer): Sound | string {
       }
       return { rate, samples }
     }
-    at = body + size + size % 2
+    at = body + size + (size % 2)
   }
   return 'The WAV file has no sound in it.'
 }

@@ -3,7 +3,18 @@ import { deliveredClass, stallLimit } from '../fan'
 import type { Quantity, Sentence } from '../units'
 import type { Arrangement, Job } from './document'
 import { drivenSpeed, freeDelivery, lowestDuty } from './fan'
-import { drivenGroup, endsOf, groupCost, groupCurrent, groupLimits, groupThickness, membersOf, type DrivenGroup, type Group, type GroupDrive } from './group'
+import {
+  drivenGroup,
+  endsOf,
+  groupCost,
+  groupCurrent,
+  groupLimits,
+  groupThickness,
+  membersOf,
+  type DrivenGroup,
+  type Group,
+  type GroupDrive,
+} from './group'
 import { groupLevel, type LevelEstimate } from './noise'
 import { operateOnPath, operatingFlow, quickFlow, type PathSolver, type QuickPath } from './operate'
 import { pathDoubt, pathDrop } from './path'
@@ -34,7 +45,10 @@ export interface Context {
 }
 
 export type Verdict = 'good' | 'warn' | 'fail'
-export interface Reason { verdict: Verdict, text: Sentence }
+export interface Reason {
+  verdict: Verdict
+  text: Sentence
+}
 
 export interface Candidate {
   fanId: string
@@ -76,9 +90,15 @@ export function quickGroupFlow(path: QuickPath, air: AirState, group: Group, dri
   return driven ? Math.max(0, quickFlow(path, driven.curve, driven.drive)) : 0
 }
 /** Its level, as if the path resists and no fan stalls, dB(A). */
-export const quickGroupLevel = (context: Context, group: Group, drive: GroupDrive): number | null => groupLevel(group, drive, context.job.listenerM, true, false)?.value ?? null
+export const quickGroupLevel = (context: Context, group: Group, drive: GroupDrive): number | null =>
+  groupLevel(group, drive, context.job.listenerM, true, false)?.value ?? null
 
-function judge(context: Context, group: Group, driven: DrivenGroup | null, c: Omit<Candidate, 'reasons' | 'verdict'>): Reason[] {
+function judge(
+  context: Context,
+  group: Group,
+  driven: DrivenGroup | null,
+  c: Omit<Candidate, 'reasons' | 'verdict'>,
+): Reason[] {
   const { job } = context
   const { startV, maxV } = groupLimits(group)
   const members = membersOf(group)
@@ -89,28 +109,52 @@ function judge(context: Context, group: Group, driven: DrivenGroup | null, c: Om
   if (c.driveV < startV) fail('starts at ', of(startV, 'voltage'), ', driven at ', of(c.driveV, 'voltage'))
   else if (c.driveV < START_MARGIN * startV) warn('hardly above its start voltage of ', of(startV, 'voltage'))
   if (c.driveV > maxV) fail('allows only ', of(maxV, 'voltage'))
-  if (c.duty !== null && members.some(m => c.duty! < lowestDuty(m).duty)) fail('duty of ', of(c.duty, 'ratio'), ', keeps turning from ', of(Math.max(...members.map(m => lowestDuty(m).duty)), 'ratio'))
+  if (c.duty !== null && members.some((m) => c.duty! < lowestDuty(m).duty))
+    fail(
+      'duty of ',
+      of(c.duty, 'ratio'),
+      ', keeps turning from ',
+      of(Math.max(...members.map((m) => lowestDuty(m).duty)), 'ratio'),
+    )
   if (job.fitDepthM !== null && c.thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) {
-    fail('needs ', of(c.thicknessM + (job.stackExtraM ?? 0), 'length'), ' of depth', ...job.stackExtraM ? [' with its parts'] : [], ', the space has ', of(job.fitDepthM, 'length'))
+    fail(
+      'needs ',
+      of(c.thicknessM + (job.stackExtraM ?? 0), 'length'),
+      ' of depth',
+      ...(job.stackExtraM ? [' with its parts'] : []),
+      ', the space has ',
+      of(job.fitDepthM, 'length'),
+    )
   }
-  const places = context.solver.path.main.filter(e => e.element.kind === 'fan').length
+  const places = context.solver.path.main.filter((e) => e.element.kind === 'fan').length
   if (c.arrangement === 'places' && places < 2) warn('its second place is not in the air path yet')
   if (c.arrangement !== 'places' && places > 1) warn('the air path has two places for fans: one stays empty')
-  const frame = Math.max(...members.map(m => m.fan.frameM))
-  if (job.fitWidthM !== null && frame > job.fitWidthM) fail('frame of ', of(frame, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
-  if (context.thicknessLimit !== null && c.thicknessM > context.thicknessLimit) fail('is ', of(c.thicknessM, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
+  const frame = Math.max(...members.map((m) => m.fan.frameM))
+  if (job.fitWidthM !== null && frame > job.fitWidthM)
+    fail('frame of ', of(frame, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
+  if (context.thicknessLimit !== null && c.thicknessM > context.thicknessLimit)
+    fail('is ', of(c.thicknessM, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
   if (c.flow === null) fail('no operating point on this path')
   else if (context.needFlow !== null && c.flow < context.needFlow) {
     const short = driven ? pathDrop(context.solver.path, context.needFlow) - endsOf(driven).highest : 0
     if (short > 0) fail('lacks ', of(short, 'pressure'), ' even with no air moving')
     else fail('lacks ', of(context.needFlow - c.flow, 'flow'))
-  }
-  else if (context.designFlow !== null && c.flow < context.designFlow) warn('meets the need, but ', of(context.designFlow - c.flow, 'flow'), ' short of the margin')
+  } else if (context.designFlow !== null && c.flow < context.designFlow)
+    warn('meets the need, but ', of(context.designFlow - c.flow, 'flow'), ' short of the margin')
   if (c.stalled) warn('would run in the stall region: rumble')
-  if (c.level && context.levelLimit !== null && c.level.value > context.levelLimit) fail(of(c.level.value - context.levelLimit, 'levelDifference'), ' too loud')
-  if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit) fail(of(c.cost - context.costLimit, 'money'), ' over the money limit')
-  if (c.flow !== null && driven && !c.estimated && deliveredClass(c.flow, endsOf(driven).free) === 'check') warn('delivers under 15 % of its free air')
-  if (job.shaft !== null && members.some(m => m.fan.shaftAllowed !== null && m.fan.shaftAllowed !== 'any' && m.fan.shaftAllowed !== job.shaft)) fail(`its sheet wants the shaft ${members.find(m => m.fan.shaftAllowed !== null)!.fan.shaftAllowed}`)
+  if (c.level && context.levelLimit !== null && c.level.value > context.levelLimit)
+    fail(of(c.level.value - context.levelLimit, 'levelDifference'), ' too loud')
+  if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit)
+    fail(of(c.cost - context.costLimit, 'money'), ' over the money limit')
+  if (c.flow !== null && driven && !c.estimated && deliveredClass(c.flow, endsOf(driven).free) === 'check')
+    warn('delivers under 15 % of its free air')
+  if (
+    job.shaft !== null &&
+    members.some(
+      (m) => m.fan.shaftAllowed !== null && m.fan.shaftAllowed !== 'any' && m.fan.shaftAllowed !== job.shaft,
+    )
+  )
+    fail(`its sheet wants the shaft ${members.find((m) => m.fan.shaftAllowed !== null)!.fan.shaftAllowed}`)
   if (c.level === null && context.levelLimit !== null) warn('no noise figure')
   return reasons
 }
@@ -119,7 +163,12 @@ function judge(context: Context, group: Group, driven: DrivenGroup | null, c: Om
 export function meritOf(context: Context, group: Group, c: Candidate): Sentence | null {
   if (c.verdict === 'fail' || c.margin === null || context.needFlow === null) return null
   const low = c.driveV <= UNDER_RUN * group.model.fan.ratedV
-  return [context.designFlow !== null && c.flow !== null && c.flow >= context.designFlow ? 'meets need and margin' : 'meets the need', ...low ? ['; a ', { value: group.model.fan.ratedV, quantity: 'voltage' as const }, ' fan under-run'] : []]
+  return [
+    context.designFlow !== null && c.flow !== null && c.flow >= context.designFlow
+      ? 'meets need and margin'
+      : 'meets the need',
+    ...(low ? ['; a ', { value: group.model.fan.ratedV, quantity: 'voltage' as const }, ' fan under-run'] : []),
+  ]
 }
 
 /** One group and drive on this job's path, with the reasons for or against it. */
@@ -133,25 +182,50 @@ export function evaluateCandidate(context: Context, group: Group, drive: GroupDr
   const band = (curve: 'low' | 'high', factor: number) => {
     const end = drivenGroup(group, drive, context.air, curve)
     if (!end) return null
-    const stages = curve === 'low' && arrangement === 'series' ? { ...end.drive, series: end.drive.series * (1 - SERIES_LOSS) } : end.drive
+    const stages =
+      curve === 'low' && arrangement === 'series'
+        ? { ...end.drive, series: end.drive.series * (1 - SERIES_LOSS) }
+        : end.drive
     const q = operatingFlow(context.solver, end.curve, stages, factor)
     return q > 0 ? q : null
   }
-  const estimated = membersOf(group).some(m => m.curves.basis === 'estimated')
-  const dip = !driven ? null : estimated && fan.kind === 'axial' && !second ? ESTIMATED_STALL * freeDelivery(model) : stallLimit(driven.curve)
+  const estimated = membersOf(group).some((m) => m.curves.basis === 'estimated')
+  const dip = !driven
+    ? null
+    : estimated && fan.kind === 'axial' && !second
+      ? ESTIMATED_STALL * freeDelivery(model)
+      : stallLimit(driven.curve)
   const stallFlow = dip === null || !driven ? null : dip * driven.drive.speed * driven.drive.parallel
   const stalled = flow !== null && stallFlow !== null && flow < stallFlow
   const current = driven ? groupCurrent(group, drive) : null
   const partial = {
-    fanId: fan.id, secondId: second?.fan.id ?? null, maker: second && second.fan.maker !== fan.maker ? `${fan.maker}, ${second.fan.maker}` : fan.maker, model: second ? `${fan.model} + ${second.fan.model}` : fan.model,
-    count, arrangement, driveV: drive.volts, duty: drive.duty, speed: driven ? drivenSpeed(model, drive.volts, drive.duty) : 0,
-    flow, flowLow: flow === null ? null : band('low', 1 + doubt), flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - doubt)), pressure: op?.pressure ?? null,
-    level: driven ? groupLevel(group, drive, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled) : null,
-    powerW: current === null ? null : current * drive.volts, currentA: current, thicknessM: groupThickness(group), cost: groupCost(group),
+    fanId: fan.id,
+    secondId: second?.fan.id ?? null,
+    maker: second && second.fan.maker !== fan.maker ? `${fan.maker}, ${second.fan.maker}` : fan.maker,
+    model: second ? `${fan.model} + ${second.fan.model}` : fan.model,
+    count,
+    arrangement,
+    driveV: drive.volts,
+    duty: drive.duty,
+    speed: driven ? drivenSpeed(model, drive.volts, drive.duty) : 0,
+    flow,
+    flowLow: flow === null ? null : band('low', 1 + doubt),
+    flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - doubt)),
+    pressure: op?.pressure ?? null,
+    level: driven
+      ? groupLevel(group, drive, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled)
+      : null,
+    powerW: current === null ? null : current * drive.volts,
+    currentA: current,
+    thicknessM: groupThickness(group),
+    cost: groupCost(group),
     margin: flow !== null && context.needFlow ? flow / context.needFlow - 1 : null,
-    stallFlow, stalled, estimated, owned: membersOf(group).every(m => m.fan.owned),
+    stallFlow,
+    stalled,
+    estimated,
+    owned: membersOf(group).every((m) => m.fan.owned),
   }
   const reasons = judge(context, group, driven, partial)
-  const verdict: Verdict = reasons.some(r => r.verdict === 'fail') ? 'fail' : reasons.length ? 'warn' : 'good'
+  const verdict: Verdict = reasons.some((r) => r.verdict === 'fail') ? 'fail' : reasons.length ? 'warn' : 'good'
   return { ...partial, reasons, verdict }
 }

@@ -1,9 +1,39 @@
 import { describe, expect, test } from 'vitest'
-import { computePower, computeReport, computeVerdict, latestRun, modelFan, newConverter, newElement, newFan, newFeedPart, newPlan, newReading, newRun, newSource, targetFigure, type Fan, type PlanDocument, type Reading, type Run, type Target } from '.'
+import {
+  computePower,
+  computeReport,
+  computeVerdict,
+  latestRun,
+  modelFan,
+  newConverter,
+  newElement,
+  newFan,
+  newFeedPart,
+  newPlan,
+  newReading,
+  newRun,
+  newSource,
+  targetFigure,
+  type Fan,
+  type PlanDocument,
+  type Reading,
+  type Run,
+  type Target,
+} from '.'
 import { sayIn, preferenceSets } from '../units'
 
 // invented
-const fan: Fan = { ...newFan('f'), model: 'Whin 80', ratedA: 0.24, startV: 5, minV: 4, points: [{ flowM3s: 0, pressurePa: 40 }, { flowM3s: 0.016, pressurePa: 0 }] }
+const fan: Fan = {
+  ...newFan('f'),
+  model: 'Whin 80',
+  ratedA: 0.24,
+  startV: 5,
+  minV: 4,
+  points: [
+    { flowM3s: 0, pressurePa: 40 },
+    { flowM3s: 0.016, pressurePa: 0 },
+  ],
+}
 const model = (() => {
   const made = modelFan(fan)
   if (!made.ok) throw new Error(made.reason)
@@ -11,11 +41,20 @@ const model = (() => {
 })()
 const base = (change: (p: PlanDocument) => void = () => {}): PlanDocument => {
   const plan = newPlan('j', 'Box')
-  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
+  plan.pick = {
+    id: 'p',
+    fanId: 'f',
+    count: 1,
+    arrangement: 'single',
+    driveV: 12,
+    secondFanId: null,
+    duty: null,
+  }
   change(plan)
   return plan
 }
-const power = (change: (p: PlanDocument) => void) => computePower(base(change), { model, second: null, count: 1, arrangement: 'single' })
+const power = (change: (p: PlanDocument) => void) =>
+  computePower(base(change), { model, second: null, count: 1, arrangement: 'single' })
 
 describe('from the source to the fan', () => {
   test('without a source the fan stands at its picked voltage and nothing is drawn', () => {
@@ -23,28 +62,32 @@ describe('from the source to the fan', () => {
     expect(computePower(newPlan('x', 'x'), null).fanV).toBeNull()
   })
   test('straight from an adapter: its window is the fan’s window', () => {
-    const r = power((p) => { p.source = { ...newSource('s', 'adapter'), iMaxA: 1 } })
+    const r = power((p) => {
+      p.source = { ...newSource('s', 'adapter'), iMaxA: 1 }
+    })
     expect(r).toMatchObject({ fanLowV: 11.4, fanV: 12, fanHighV: 12.6, headroom: 'ok', wireDropV: null })
     expect(r.loadRunA).toBeCloseTo(0.24, 9)
     expect(r.loadStartA).toBeCloseTo(0.48, 9)
   })
   test('a buck keeps its output while the input allows, and sags below', () => {
-    const set = (lowV: number) => power((p) => {
-      p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV, highV: 25, iMaxA: 1 }
-      p.converter = { ...newConverter('c', 9), efficiency: 0.9 }
-    })
+    const set = (lowV: number) =>
+      power((p) => {
+        p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV, highV: 25, iMaxA: 1 }
+        p.converter = { ...newConverter('c', 9), efficiency: 0.9 }
+      })
     expect(set(20).fanLowV).toBeCloseTo(9, 9)
     expect(set(9).fanLowV).toBeCloseTo(7.5, 9)
     expect(set(20).fanHighV).toBeCloseTo(9.45, 9)
   })
   test('a linear regulator passes its current through, a boost multiplies it', () => {
-    const through = (kind: 'linear' | 'boost', nominalV: number) => power((p) => {
-      p.source = { ...newSource('s', 'rail'), nominalV, lowV: nominalV, highV: nominalV, iMaxA: 2 }
-      p.converter = { ...newConverter('c', 12), kind, efficiency: kind === 'boost' ? 0.8 : null }
-    })
+    const through = (kind: 'linear' | 'boost', nominalV: number) =>
+      power((p) => {
+        p.source = { ...newSource('s', 'rail'), nominalV, lowV: nominalV, highV: nominalV, iMaxA: 2 }
+        p.converter = { ...newConverter('c', 12), kind, efficiency: kind === 'boost' ? 0.8 : null }
+      })
     expect(through('linear', 16).loadRunA).toBeCloseTo(0.24, 9)
-    expect(through('linear', 16).figures.find(f => f.key === 'power.heat')!.value).toBeCloseTo(4 * 0.24, 9)
-    expect(through('boost', 5).loadRunA).toBeCloseTo(12 * 0.24 / (0.8 * 5), 9)
+    expect(through('linear', 16).figures.find((f) => f.key === 'power.heat')!.value).toBeCloseTo(4 * 0.24, 9)
+    expect(through('boost', 5).loadRunA).toBeCloseTo((12 * 0.24) / (0.8 * 5), 9)
   })
   test('what was measured at the converter counts, not what was planned', () => {
     const r = power((p) => {
@@ -55,11 +98,14 @@ describe('from the source to the fan', () => {
     expect(r.utilisation).toBeNull()
   })
   test('other loads stand before or behind the converter', () => {
-    const load = (afterConverter: boolean) => power((p) => {
-      p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV: 24, highV: 24, iMaxA: 1 }
-      p.converter = { ...newConverter('c', 12), efficiency: 1 }
-      p.feed = [{ ...newFeedPart('l', 'load', afterConverter ? 'c' : null), count: 2, currentA: 0.1, startA: 0.3 }]
-    })
+    const load = (afterConverter: boolean) =>
+      power((p) => {
+        p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV: 24, highV: 24, iMaxA: 1 }
+        p.converter = { ...newConverter('c', 12), efficiency: 1 }
+        p.feed = [
+          { ...newFeedPart('l', 'load', afterConverter ? 'c' : null), count: 2, currentA: 0.1, startA: 0.3 },
+        ]
+      })
     expect(load(true).loadRunA).toBeCloseTo((0.24 + 0.2) / 2, 9)
     expect(load(false).loadRunA).toBeCloseTo(0.24 / 2 + 0.2, 9)
     expect(load(false).loadStartA).toBeCloseTo(0.48 / 2 + 0.6, 9)
@@ -67,10 +113,13 @@ describe('from the source to the fan', () => {
   })
   test('the wire’s drop reaches the operating point: thinner wire, less air', () => {
     const flow = (awg: number) => {
-      const result = computeReport({ fans: [fan], plan: base((p) => {
-        p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]
-        p.source = { ...newSource('s', 'adapter'), iMaxA: 1, wireAwg: awg, wireLengthM: 8 }
-      }) })
+      const result = computeReport({
+        fans: [fan],
+        plan: base((p) => {
+          p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]
+          p.source = { ...newSource('s', 'adapter'), iMaxA: 1, wireAwg: awg, wireLengthM: 8 }
+        }),
+      })
       return result.ok ? result.report.pick!.candidate.flow! : 0
     }
     expect(flow(30)).toBeLessThan(flow(24))
@@ -78,76 +127,152 @@ describe('from the source to the fan', () => {
   })
 })
 
-const reading = (quantity: Reading['quantity'], value: number, place = 'inside'): Reading => newReading(`${quantity}-${place}`, quantity, place, value)
-const run = (kind: Run['kind'], takenAt: string, rest: Partial<Run>): Run => ({ ...newRun(takenAt, kind, takenAt), ...rest })
+const reading = (quantity: Reading['quantity'], value: number, place = 'inside'): Reading =>
+  newReading(`${quantity}-${place}`, quantity, place, value)
+const run = (kind: Run['kind'], takenAt: string, rest: Partial<Run>): Run => ({
+  ...newRun(takenAt, kind, takenAt),
+  ...rest,
+})
 const nothing = { cost: null, thicknessM: null }
-const target = (kind: Target['kind'], limit: number, place = ''): Target => ({ id: kind, kind, limit, place, setBy: '', why: '' })
-const judge = (targets: Target[], after: Partial<Run>, change: (p: PlanDocument) => void = () => {}) => computeVerdict(base((p) => {
-  p.targets = targets
-  p.runs = [run('after', '2026-03-01T10:00:00Z', after)]
-  change(p)
-}), { cost: 12, thicknessM: 0.025 })
+const target = (kind: Target['kind'], limit: number, place = ''): Target => ({
+  id: kind,
+  kind,
+  limit,
+  place,
+  setBy: '',
+  why: '',
+})
+const judge = (targets: Target[], after: Partial<Run>, change: (p: PlanDocument) => void = () => {}) =>
+  computeVerdict(
+    base((p) => {
+      p.targets = targets
+      p.runs = [run('after', '2026-03-01T10:00:00Z', after)]
+      change(p)
+    }),
+    { cost: 12, thicknessM: 0.025 },
+  )
 
 describe('targets', () => {
   test('the newest run of its kind counts', () => {
-    const plan = base((p) => { p.runs = [run('after', '2026-03-01T10:00:00Z', {}), run('after', '2026-04-01T10:00:00Z', {}), run('baseline', '2026-05-01T10:00:00Z', {})] })
+    const plan = base((p) => {
+      p.runs = [
+        run('after', '2026-03-01T10:00:00Z', {}),
+        run('after', '2026-04-01T10:00:00Z', {}),
+        run('baseline', '2026-05-01T10:00:00Z', {}),
+      ]
+    })
     expect(latestRun(plan, 'after')!.takenAt).toContain('2026-04')
     expect(latestRun(base(), 'after')).toBeNull()
   })
   test('the reading at its place is taken, else the worst of its kind', () => {
     const readings = [reading('temperature', 50, 'sink'), reading('temperature', 30, 'intake')]
-    expect(judge([target('temperature', 45, 'Intake ')], { readings }).targets[0]).toMatchObject({ measured: { value: 30 }, verdict: 'met' })
-    expect(judge([target('temperature', 45, 'elsewhere')], { readings }).targets[0]).toMatchObject({ measured: { value: 50 }, verdict: 'not-met' })
+    expect(judge([target('temperature', 45, 'Intake ')], { readings }).targets[0]).toMatchObject({
+      measured: { value: 30 },
+      verdict: 'met',
+    })
+    expect(judge([target('temperature', 45, 'elsewhere')], { readings }).targets[0]).toMatchObject({
+      measured: { value: 50 },
+      verdict: 'not-met',
+    })
     const flows = [reading('flow', 0.01, 'a'), reading('flow', 0.006, 'b')]
     expect(judge([target('flow', 0.008)], { readings: flows }).targets[0]!.measured!.value).toBe(0.006)
   })
   test('another load is restated within a factor of one half to one and a half, not beyond', () => {
-    const at = (heatW: number) => judge([target('temperature', 60)], { ambientC: 22, heatW, readings: [reading('temperature', 42)] }, (p) => { p.job.heatW = 60 }).targets[0]!.measured!
-    expect(at(50).value).toBeCloseTo(22 + 20 * 60 / 50, 9)
+    const at = (heatW: number) =>
+      judge(
+        [target('temperature', 60)],
+        { ambientC: 22, heatW, readings: [reading('temperature', 42)] },
+        (p) => {
+          p.job.heatW = 60
+        },
+      ).targets[0]!.measured!
+    expect(at(50).value).toBeCloseTo(22 + (20 * 60) / 50, 9)
     expect(at(50).steps).toContain('rise scaled to the plan’s heat')
     expect(at(20).value).toBe(42)
   })
   test('an ambient that is too far off is not restated', () => {
-    expect(judge([target('temperature', 60)], { ambientC: 2, readings: [reading('temperature', 20)] }).targets[0]!.measured!.value).toBe(20)
+    expect(
+      judge([target('temperature', 60)], { ambientC: 2, readings: [reading('temperature', 20)] }).targets[0]!
+        .measured!.value,
+    ).toBe(20)
   })
   test('a level is freed of its background and moved to the listener', () => {
-    const m = judge([target('level', 40)], { backgroundDbA: 30, distanceM: 0.5, instrument: 'class1', readings: [reading('level', 40)] }).targets[0]!.measured!
+    const m = judge([target('level', 40)], {
+      backgroundDbA: 30,
+      distanceM: 0.5,
+      instrument: 'class1',
+      readings: [reading('level', 40)],
+    }).targets[0]!.measured!
     // 40 over 30: 39.54; half a metre to one: -6.02
     expect(m.value).toBeCloseTo(39.54 - 6.02, 1)
     expect(m.halfWidth).toBe(0.7)
     expect(m.steps).toHaveLength(2)
   })
   test('a reading at the meter’s floor decides only when even that is quiet enough', () => {
-    const at = (limit: number) => judge([target('level', limit)], { floorDbA: 30, readings: [reading('level', 31)] }).targets[0]!.verdict
+    const at = (limit: number) =>
+      judge([target('level', limit)], { floorDbA: 30, readings: [reading('level', 31)] }).targets[0]!.verdict
     expect(at(35)).toBe('met')
     expect(at(28)).toBe('not-decided')
   })
   test('money is judged by the price, and not before it is known', () => {
     expect(judge([target('money', 10)], {}).targets[0]!.verdict).toBe('not-met')
-    expect(computeVerdict(base((p) => { p.targets = [target('money', 10)] }), nothing).targets[0]!.verdict).toBe('not-measured')
+    expect(
+      computeVerdict(
+        base((p) => {
+          p.targets = [target('money', 10)]
+        }),
+        nothing,
+      ).targets[0]!.verdict,
+    ).toBe('not-measured')
   })
   test('thickness is judged by the sheet, running time by a reading', () => {
     expect(judge([target('thickness', 0.03)], {}).targets[0]!.verdict).toBe('met')
     expect(judge([target('thickness', 0.02)], {}).targets[0]!.verdict).toBe('not-met')
-    expect(judge([target('runtime', 8 * 3600)], { readings: [reading('duration', 9 * 3600)] }).targets[0]!.verdict).toBe('met')
-    expect(judge([target('runtime', 8 * 3600)], { readings: [reading('duration', 7 * 3600)] }).targets[0]!.verdict).toBe('not-met')
+    expect(
+      judge([target('runtime', 8 * 3600)], { readings: [reading('duration', 9 * 3600)] }).targets[0]!.verdict,
+    ).toBe('met')
+    expect(
+      judge([target('runtime', 8 * 3600)], { readings: [reading('duration', 7 * 3600)] }).targets[0]!.verdict,
+    ).toBe('not-met')
   })
   test('its figure shows what was done to the reading', () => {
-    const f = targetFigure(judge([target('level', 40, 'chair')], { backgroundDbA: 30, readings: [reading('level', 40)] }).targets[0]!)
+    const f = targetFigure(
+      judge([target('level', 40, 'chair')], { backgroundDbA: 30, readings: [reading('level', 40)] })
+        .targets[0]!,
+    )
     expect(f).toMatchObject({ label: 'Sound level chair', basis: 'measured', note: 'background removed.' })
     expect(f.low!).toBeLessThan(f.value!)
   })
 })
 
 describe('is it fair?', () => {
-  const compare = (before: Partial<Run>, after: Partial<Run>) => computeVerdict(base((p) => {
-    const usual = { ambientC: 22, heatW: 60, distanceM: 1, soakS: 1800, lid: 'closed' as const, readings: [reading('temperature', 40), reading('rotation', 1500)] }
-    p.runs = [run('baseline', '2026-03-01T10:00:00Z', { ...usual, ...before }), run('after', '2026-03-02T10:00:00Z', { ...usual, ...after })]
-  }), nothing)
+  const compare = (before: Partial<Run>, after: Partial<Run>) =>
+    computeVerdict(
+      base((p) => {
+        const usual = {
+          ambientC: 22,
+          heatW: 60,
+          distanceM: 1,
+          soakS: 1800,
+          lid: 'closed' as const,
+          readings: [reading('temperature', 40), reading('rotation', 1500)],
+        }
+        p.runs = [
+          run('baseline', '2026-03-01T10:00:00Z', { ...usual, ...before }),
+          run('after', '2026-03-02T10:00:00Z', { ...usual, ...after }),
+        ]
+      }),
+      nothing,
+    )
   test.each([
-    ['ambient', { ambientC: 26 }], ['equipment load', { heatW: 70 }], ['listening distance', { distanceM: 1.2 }], ['soak time', { soakS: 900 }], ['lid', { lid: 'open' as const }], ['changes', { changes: 3 }],
+    ['ambient', { ambientC: 26 }],
+    ['equipment load', { heatW: 70 }],
+    ['listening distance', { distanceM: 1.2 }],
+    ['soak time', { soakS: 900 }],
+    ['lid', { lid: 'open' as const }],
+    ['changes', { changes: 3 }],
   ])('%s', (what, after) => {
-    expect(compare({}, after).unfair.map(u => u.what)).toEqual([what])
+    expect(compare({}, after).unfair.map((u) => u.what)).toEqual([what])
     expect(compare({}, {}).unfair).toEqual([])
   })
   test('what was not stated is said, and steady runs may have soaked differently', () => {
@@ -156,7 +281,9 @@ describe('is it fair?', () => {
   })
   test('the sentence is in the person’s units', () => {
     const [u] = compare({}, { ambientC: 27 }).unfair
-    expect(sayIn(u!.text, preferenceSets.imperial).replaceAll('\u00a0', ' ')).toBe('Ambient 71.6 °F before, 80.6 °F after')
+    expect(sayIn(u!.text, preferenceSets.imperial).replaceAll('\u00a0', ' ')).toBe(
+      'Ambient 71.6 °F before, 80.6 °F after',
+    )
   })
   test('a change inside the instruments’ range is not shown as one', () => {
     const [same] = compare({}, { readings: [reading('temperature', 40.5)] }).comparisons

@@ -14,11 +14,32 @@ export type * from './run'
 /** Side by side, one behind the other at one place, or one at each of two places of the path (pressures add, no stage disturbs the other). */
 export type Arrangement = 'single' | 'parallel' | 'series' | 'places'
 
-export type ElementKind = 'opening' | 'slot' | 'grille' | 'hood' | 'filter' | 'duct' | 'bend' | 'reducer' | 'wye' | 'damper' | 'flap' | 'fins' | 'adapter' | 'chamber' | 'outlet' | 'custom' | 'split' | 'fan'
+export type ElementKind =
+  | 'opening'
+  | 'slot'
+  | 'grille'
+  | 'hood'
+  | 'filter'
+  | 'duct'
+  | 'bend'
+  | 'reducer'
+  | 'wye'
+  | 'damper'
+  | 'flap'
+  | 'fins'
+  | 'adapter'
+  | 'chamber'
+  | 'outlet'
+  | 'custom'
+  | 'split'
+  | 'fan'
 export type ElementBasis = 'measured' | 'sheet' | 'good-guess' | 'rough-guess'
 
 /** A measured or data-sheet point of a loss. */
-export interface LossPoint { flowM3s: number, pressurePa: number }
+export interface LossPoint {
+  flowM3s: number
+  pressurePa: number
+}
 
 export interface PathElement {
   id: string
@@ -96,10 +117,25 @@ export interface Calibration {
 }
 
 export type TargetKind = 'temperature' | 'level' | 'flow' | 'runtime' | 'money' | 'thickness'
-export interface Target { id: string, kind: TargetKind, limit: number, place: string, setBy: string, why: string }
+export interface Target {
+  id: string
+  kind: TargetKind
+  limit: number
+  place: string
+  setBy: string
+  why: string
+}
 
 /** The chosen group. `secondFanId` is the other one of an unlike pair; `duty` drives the PWM wire, null without. */
-export interface Pick { id: string, fanId: string, secondFanId: string | null, count: number, arrangement: Arrangement, driveV: number, duty: number | null }
+export interface Pick {
+  id: string
+  fanId: string
+  secondFanId: string | null
+  count: number
+  arrangement: Arrangement
+  driveV: number
+  duty: number | null
+}
 
 export interface PlanDocument {
   job: Job
@@ -123,7 +159,18 @@ export interface PlanDocument {
 }
 
 /** A plan with the fans it speaks of: what the report is computed from. */
-export interface PlanInput { plan: PlanDocument, fans: readonly Fan[], /** how claims held on this shelf, for plans that discount them */ shown?: ShelfShown | null }
+export interface PlanInput {
+  plan: PlanDocument
+  fans: readonly Fan[]
+  /** how claims held on this shelf, for plans that discount them */ shown?: ShelfShown | null
+}
 
 /** Ids of the fans a plan speaks of. */
-export const fanIdsOf = (plan: PlanDocument): string[] => [plan.pick?.fanId, plan.pick?.secondFanId, plan.job.existingFanId, plan.calibration?.fanId, ...plan.feed.map(f => f.fanId)].filter(id => typeof id === 'string')
+export const fanIdsOf = (plan: PlanDocument): string[] =>
+  [
+    plan.pick?.fanId,
+    plan.pick?.secondFanId,
+    plan.job.existingFanId,
+    plan.calibration?.fanId,
+    ...plan.feed.map((f) => f.fanId),
+  ].filter((id) => typeof id === 'string')

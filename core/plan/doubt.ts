@@ -18,8 +18,16 @@ const SHARED = 0.5
 /** Flows that the band is told at, as factors of the planned flow. */
 const BAND_AT = [0.15, 0.35, 0.6, 0.8, 1, 1.3, 1.7, 2.2]
 
-export interface Range { low: number, middle: number, high: number }
-export interface BandPoint { flow: number, low: number, high: number }
+export interface Range {
+  low: number
+  middle: number
+  high: number
+}
+export interface BandPoint {
+  flow: number
+  low: number
+  high: number
+}
 
 export interface DoubtReport {
   cases: number
@@ -35,13 +43,23 @@ export interface DoubtReport {
 }
 
 /** What is driven: curves and how, the doubt of the curve as half-width of its pressure, and of the speed from the supply's tolerance. */
-export interface Driven { curve: FanCurve, drive: Drive, pressureDoubt: number, speedDoubt: number }
+export interface Driven {
+  curve: FanCurve
+  drive: Drive
+  pressureDoubt: number
+  speedDoubt: number
+}
 
 /** Where doubt comes from: an input of the need, the path, the fan's curve, the supply. */
 export type DoubtSource = DoubtKey | 'path' | 'fan' | 'supply'
 
 /** One element as a Q + b Q^2 + head around its expected flow, for thousands of evaluations. */
-interface Flat { a: number, b: number, head: number, doubt: number }
+interface Flat {
+  a: number
+  b: number
+  head: number
+  doubt: number
+}
 
 /** Range that a loss without closed form is fitted over, as factors of the expected flow (handbook, ducts). */
 const FIT_FROM = 0.3
@@ -58,19 +76,32 @@ function flatten(e: ElementModel, expected: number): Flat {
   return { ...flat, a: flat.a + y1 - b * q1, b: flat.b + b }
 }
 
-interface Compiled { series: Flat[], splits: { branches: Flat[][], leak: boolean[] }[] }
+interface Compiled {
+  series: Flat[]
+  splits: { branches: Flat[][]; leak: boolean[] }[]
+}
 
 function compile(path: PathModel, expected: number): Compiled {
   const flows = elementFlows(path, expected)
   const flat = (e: ElementModel) => flatten(e, flows.get(e.element.id) ?? expected)
   return {
-    series: path.main.filter(e => !e.branches).map(flat),
-    splits: path.main.filter(e => e.branches).map(e => ({ branches: e.branches!.map(b => b.elements.map(flat)), leak: e.branches!.map(b => b.branch.leak) })),
+    series: path.main.filter((e) => !e.branches).map(flat),
+    splits: path.main
+      .filter((e) => e.branches)
+      .map((e) => ({
+        branches: e.branches!.map((b) => b.elements.map(flat)),
+        leak: e.branches!.map((b) => b.branch.leak),
+      })),
   }
 }
 
 /** A path of one sampled case: everything in the row added up, and each split's ways. */
-interface Case { a: number, b: number, head: number, splits: { ways: Passage[], leak: boolean[] }[] }
+interface Case {
+  a: number
+  b: number
+  head: number
+  splits: { ways: Passage[]; leak: boolean[] }[]
+}
 
 const scaled = (flats: readonly Flat[], factor: (f: Flat) => number): Passage => {
   const sum = { a: 0, b: 0, head: 0, table: null }
@@ -86,7 +117,7 @@ const scaled = (flats: readonly Flat[], factor: (f: Flat) => number): Passage =>
 /** Flow of a way at a drop, m3/s, and how it grows with the drop. */
 const flowOf = (w: Passage, drop: number) => {
   const p = drop - w.head
-  return p > 0 ? 2 * p / (w.a + Math.sqrt(w.a * w.a + 4 * w.b * p)) : 0
+  return p > 0 ? (2 * p) / (w.a + Math.sqrt(w.a * w.a + 4 * w.b * p)) : 0
 }
 
 /**
@@ -110,7 +141,7 @@ function splitDrop(ways: readonly Passage[], q: number): number {
     for (const w of ways) {
       const flow = flowOf(w, drop)
       total += flow
-      if (flow > 0) slope += 2 * u / (w.a + 2 * w.b * flow)
+      if (flow > 0) slope += (2 * u) / (w.a + 2 * w.b * flow)
     }
     if (total < q) low = u
     else top = u
@@ -122,14 +153,15 @@ function splitDrop(ways: readonly Passage[], q: number): number {
   return head + u * u
 }
 
-const caseDrop = (c: Case, q: number) => c.head + (c.a + c.b * q) * q + c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
+const caseDrop = (c: Case, q: number) =>
+  c.head + (c.a + c.b * q) * q + c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
 
 function caseUseful(c: Case, q: number): number {
   let share = 1
   for (const { ways, leak } of c.splits) {
     if (!leak.includes(true)) continue
     const drop = splitDrop(ways, q)
-    const flows = ways.map(w => flowOf(w, drop))
+    const flows = ways.map((w) => flowOf(w, drop))
     const total = flows.reduce((s, x) => s + x, 0)
     if (total > 0) share *= flows.reduce((s, x, i) => s + (leak[i] ? 0 : x), 0) / total
   }
@@ -142,7 +174,7 @@ function caseResistance(c: Case, q: number) {
   const step = 1e-3 * q
   const at = c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
   const slope = (c.splits.reduce((s, x) => s + splitDrop(x.ways, q + step), 0) - at) / step
-  return { a: c.a + 2 * at / q - slope, b: c.b + (slope * q - at) / q ** 2, head: c.head }
+  return { a: c.a + (2 * at) / q - slope, b: c.b + (slope * q - at) / q ** 2, head: c.head }
 }
 
 /** A drawn case is settled when its flow moves by less than this share: far below the spread of the cases. */
@@ -187,11 +219,15 @@ export interface DoubtInput {
  * @param cases how many, 200 is enough for a band of a few per cent
  * Reference: Monte Carlo propagation, JCGM 101 (supplement 1 to the guide to uncertainty in measurement)
  */
-export function sampleDoubt({ env, path, needFlow, planFlow, driven, sure }: DoubtInput, cases = 200, seed = 1): DoubtReport {
+export function sampleDoubt(
+  { env, path, needFlow, planFlow, driven, sure }: DoubtInput,
+  cases = 200,
+  seed = 1,
+): DoubtReport {
   const draw = normal(seeded(seed))
   const z = () => Math.max(-Z_MOST, Math.min(Z_MOST, draw())) / Z90
   const goal = goalNeeds[env.plan.job.goal]
-  const doubted = doubtedInputs(env.plan).filter(d => d.key !== sure)
+  const doubted = doubtedInputs(env.plan).filter((d) => d.key !== sure)
   const expected = planFlow ?? needFlow ?? 0.01
   const compiled = path.complete ? compile(path, expected) : null
   const calibrated = path.calibratedDoubt
@@ -214,14 +250,36 @@ export function sampleDoubt({ env, path, needFlow, planFlow, driven, sure }: Dou
     else needs[i] = need
     if (!compiled) continue
     const common = z()
-    const factor = (f: Flat) => sure === 'path' ? 1 : Math.exp(Math.log1p(calibrated ?? f.doubt) * (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common))
+    const factor = (f: Flat) =>
+      sure === 'path'
+        ? 1
+        : Math.exp(
+            Math.log1p(calibrated ?? f.doubt) *
+              (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common),
+          )
     const row = scaled(compiled.series, factor)
-    const c: Case = { a: row.a, b: row.b, head: row.head, splits: compiled.splits.map(s => ({ ways: s.branches.map(b => scaled(b, factor)), leak: s.leak })) }
+    const c: Case = {
+      a: row.a,
+      b: row.b,
+      head: row.head,
+      splits: compiled.splits.map((s) => ({ ways: s.branches.map((b) => scaled(b, factor)), leak: s.leak })),
+    }
     for (const [k, share] of BAND_AT.entries()) drops[k]![i] = caseDrop(c, share * expected)
     if (!driven) continue
     const pressure = Math.exp(Math.log1p(driven.pressureDoubt) * z() * (sure === 'fan' ? 0 : 1))
     const speed = 1 + driven.speedDoubt * z() * (sure === 'supply' ? 0 : 1)
-    const q = caseFlow(c, { ...driven, drive: { ...driven.drive, speed: driven.drive.speed * speed, densityRatio: driven.drive.densityRatio * pressure } }, expected)
+    const q = caseFlow(
+      c,
+      {
+        ...driven,
+        drive: {
+          ...driven.drive,
+          speed: driven.drive.speed * speed,
+          densityRatio: driven.drive.densityRatio * pressure,
+        },
+      },
+      expected,
+    )
     flows[i] = q > 0 ? q * caseUseful(c, q) : 0
     if (need === null) continue
     if (flows[i]! >= need) met++
@@ -230,7 +288,8 @@ export function sampleDoubt({ env, path, needFlow, planFlow, driven, sure }: Dou
   const told = compiled !== null && driven !== null && needsKnown
   const ratio = told ? rangeOf(ratios) : null
   return {
-    cases, need: needsKnown ? rangeOf(needs) : null,
+    cases,
+    need: needsKnown ? rangeOf(needs) : null,
     band: compiled ? BAND_AT.map((share, k) => ({ flow: share * expected, ...rangeOf(drops[k]!) })) : [],
     flow: compiled && driven ? rangeOf(flows) : null,
     chance: told ? met / cases : null,
@@ -263,15 +322,21 @@ function doubtInput(input: PlanInput): DoubtInput | null {
   if (!result.ok) return null
   const { context, needEnv, path, pick, air, power } = result.report
   const volts = pick?.candidate.driveV ?? 0
-  const swing = power.fanLowV !== null && power.fanHighV !== null && volts > 0 ? (power.fanHighV - power.fanLowV) / 2 / volts : 0
+  const swing =
+    power.fanLowV !== null && power.fanHighV !== null && volts > 0
+      ? (power.fanHighV - power.fanLowV) / 2 / volts
+      : 0
   const group = pick?.group
   const made = group ? drivenGroup(group, { volts, duty: pick.candidate.duty }, air) : null
-  const driven = group && made
-    ? {
-        curve: made.curve, drive: made.drive, pressureDoubt: Math.max(...membersOf(group).map(m => fanDoubt(m))),
-        speedDoubt: Math.min(MOST_SWING, swing * volts / Math.max(volts - group.model.interceptV, 1e-6)),
-      }
-    : null
+  const driven =
+    group && made
+      ? {
+          curve: made.curve,
+          drive: made.drive,
+          pressureDoubt: Math.max(...membersOf(group).map((m) => fanDoubt(m))),
+          speedDoubt: Math.min(MOST_SWING, (swing * volts) / Math.max(volts - group.model.interceptV, 1e-6)),
+        }
+      : null
   return { env: needEnv, path: path.model, needFlow: context.needFlow, planFlow: path.atFlow, driven }
 }
 
@@ -282,7 +347,10 @@ export function planDoubt(input: PlanInput, cases = 200, seed = 1): DoubtReport 
 }
 
 /** What measuring one thing would take off the spread of flow over need, 0..1. */
-export interface Worth { source: DoubtSource, gain: number }
+export interface Worth {
+  source: DoubtSource
+  gain: number
+}
 
 /**
  * Which measurement would reduce the doubt most: the plan is sampled again with each source taken as sure.
@@ -292,22 +360,30 @@ export function measurementWorth(input: PlanInput, cases = 200, seed = 1): Worth
   const made = doubtInput(input)
   const whole = made && sampleDoubt(made, cases, seed).spread
   if (!made || !whole || !(whole > 1)) return []
-  const sources: DoubtSource[] = [...doubtedInputs(input.plan).map(d => d.key), 'path', 'fan', 'supply']
-  return sources.map((source) => {
-    const left = sampleDoubt({ ...made, sure: source }, cases, seed).spread ?? whole
-    return { source, gain: Math.max(0, 1 - Math.log(left) / Math.log(whole)) }
-  }).filter(w => w.gain > WORTH_TELLING).sort((a, b) => b.gain - a.gain)
+  const sources: DoubtSource[] = [...doubtedInputs(input.plan).map((d) => d.key), 'path', 'fan', 'supply']
+  return sources
+    .map((source) => {
+      const left = sampleDoubt({ ...made, sure: source }, cases, seed).spread ?? whole
+      return { source, gain: Math.max(0, 1 - Math.log(left) / Math.log(whole)) }
+    })
+    .filter((w) => w.gain > WORTH_TELLING)
+    .sort((a, b) => b.gain - a.gain)
 }
 
 /** The band at any flow, Pa: its relative width runs linearly from point to point. */
-export function bandAt(band: readonly BandPoint[], flow: number, drop: number, dropAt: (flow: number) => number): { low: number, high: number } {
-  const k = band.findIndex(p => p.flow >= flow)
+export function bandAt(
+  band: readonly BandPoint[],
+  flow: number,
+  drop: number,
+  dropAt: (flow: number) => number,
+): { low: number; high: number } {
+  const k = band.findIndex((p) => p.flow >= flow)
   const next = band[k] ?? band.at(-1)
   if (!next) return { low: drop, high: drop }
   const before = band[k - 1] ?? next
   const share = next.flow > before.flow ? (flow - before.flow) / (next.flow - before.flow) : 1
   const factor = (end: 'low' | 'high') => {
-    const at = (p: BandPoint) => dropAt(p.flow) > 0 ? p[end] / dropAt(p.flow) : 1
+    const at = (p: BandPoint) => (dropAt(p.flow) > 0 ? p[end] / dropAt(p.flow) : 1)
     return at(before) + (at(next) - at(before)) * share
   }
   return { low: drop * factor('low'), high: drop * factor('high') }

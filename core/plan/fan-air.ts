@@ -3,7 +3,12 @@ import type { PlanDocument } from './document'
 import type { Need } from './need'
 
 /** Air temperature at the fan, degC: warm where it draws out, the room's where it blows in; null where the direction is not known. */
-export function fanAirC({ job }: PlanDocument, need: Need, flow: number | null, density: number): number | null {
+export function fanAirC(
+  { job }: PlanDocument,
+  need: Need,
+  flow: number | null,
+  density: number,
+): number | null {
   if (job.direction === 'in') return job.ambientMaxC ?? job.ambientC
   if (job.direction !== 'out') return null
   const rise = flow && job.heatW ? temperatureRise(job.heatW, flow, density) : null

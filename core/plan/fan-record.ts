@@ -4,17 +4,41 @@ import type { FanKind } from '../fan'
 
 export type CurveBasis = 'curve' | 'measured' | 'claim' | 'estimated'
 /** What is on the end of its leads: bare, keyed header of 2, 3 or 4 positions, small 4-position, peripheral 4-position, barrel, USB. */
-export type Connector = 'bare' | 'header-2' | 'header-3' | 'header-4' | 'small-4' | 'peripheral' | 'barrel' | 'usb' | 'other'
+export type Connector =
+  'bare' | 'header-2' | 'header-3' | 'header-4' | 'small-4' | 'peripheral' | 'barrel' | 'usb' | 'other'
 
-export interface FanPoint { flowM3s: number, pressurePa: number }
+export interface FanPoint {
+  flowM3s: number
+  pressurePa: number
+}
 
 /** A further curve of the same fan, at another voltage than rated. */
-export interface VoltageCurve { volts: number, basis: Exclude<CurveBasis, 'estimated'>, points: FanPoint[] }
+export interface VoltageCurve {
+  volts: number
+  basis: Exclude<CurveBasis, 'estimated'>
+  points: FanPoint[]
+}
 
 /** Figures whose source is kept one by one. */
-export const sourcedFigures = ['thicknessM', 'holeSpacingM', 'massKg', 'startV', 'ratedA', 'ratedW', 'ratedRpm', 'maxFlowM3s', 'maxPressurePa', 'noiseDbA', 'lifeH', 'price'] as const
-export type SourcedFigure = typeof sourcedFigures[number]
-export interface FigureSource { figure: SourcedFigure, basis: CurveBasis }
+export const sourcedFigures = [
+  'thicknessM',
+  'holeSpacingM',
+  'massKg',
+  'startV',
+  'ratedA',
+  'ratedW',
+  'ratedRpm',
+  'maxFlowM3s',
+  'maxPressurePa',
+  'noiseDbA',
+  'lifeH',
+  'price',
+] as const
+export type SourcedFigure = (typeof sourcedFigures)[number]
+export interface FigureSource {
+  figure: SourcedFigure
+  basis: CurveBasis
+}
 
 /** One test of one specimen on one's own bench. Flow is free delivery, pressure is at shut-off. */
 export interface FanTest {
@@ -104,11 +128,21 @@ export interface Fan {
 }
 
 /** A corrected figure: what the number is multiplied by, and between what that may lie. */
-export interface Correction { middle: number, low: number, high: number, from: 'own' | 'shelf' }
+export interface Correction {
+  middle: number
+  low: number
+  high: number
+  from: 'own' | 'shelf'
+}
 /** Flow, pressure, current and speed as factors; level as dB to add. */
 export type TestFigure = 'flow' | 'pressure' | 'current' | 'rotation' | 'level'
 export type Trusted = Partial<Record<TestFigure, Correction>>
 
 /** What the tests of a shelf say about claims, figure by figure: median and range over fans, and how many fans were tested. */
-export interface ShownFigure { median: number, low: number, high: number, fans: number }
+export interface ShownFigure {
+  median: number
+  low: number
+  high: number
+  fans: number
+}
 export type ShelfShown = Partial<Record<TestFigure, ShownFigure>>

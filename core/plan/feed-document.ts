@@ -2,7 +2,19 @@ import type { Chemistry, ConverterKind, SupplyKind, UsbKind } from '../power'
 
 /** The feed of a plan: one source, the converter that drives the picked fans, and everything else that hangs on either. SI units. */
 
-export type WireConnector = 'header' | 'pin-housing' | 'wire-to-board' | 'small-1.25' | 'barrel' | 'peripheral' | 'xt30' | 'spade' | 'screw' | 'usb-a' | 'usb-c' | 'splice'
+export type WireConnector =
+  | 'header'
+  | 'pin-housing'
+  | 'wire-to-board'
+  | 'small-1.25'
+  | 'barrel'
+  | 'peripheral'
+  | 'xt30'
+  | 'spade'
+  | 'screw'
+  | 'usb-a'
+  | 'usb-c'
+  | 'splice'
 
 /** A lead: both conductors of one run. */
 export interface Lead {

@@ -2,7 +2,12 @@ import type { Quantity } from '../units'
 
 export type FigureBasis = 'claim' | 'curve' | 'measured' | 'estimated' | 'computed'
 
-export interface FigureInput { symbol: string, label: string, value: number | null, quantity: Quantity }
+export interface FigureInput {
+  symbol: string
+  label: string
+  value: number | null
+  quantity: Quantity
+}
 
 /** A computed value with its working. Values are SI; the quantity tells how to show them. */
 export interface Figure {
@@ -24,9 +29,34 @@ export interface Figure {
 type Optional = Partial<Pick<Figure, 'low' | 'high' | 'basis' | 'note' | 'inputs'>>
 
 /** Builds a figure; a value that is not finite becomes "no value". */
-export function figure(key: string, label: string, quantity: Quantity, value: number | null, formula: string, source: string, rest: Optional = {}): Figure {
-  const finite = (x: number | null | undefined) => typeof x === 'number' && Number.isFinite(x) ? x : null
-  return { key, label, quantity, value: finite(value), formula, source, basis: rest.basis ?? 'computed', note: rest.note ?? '', inputs: rest.inputs ?? [], low: finite(rest.low), high: finite(rest.high) }
+export function figure(
+  key: string,
+  label: string,
+  quantity: Quantity,
+  value: number | null,
+  formula: string,
+  source: string,
+  rest: Optional = {},
+): Figure {
+  const finite = (x: number | null | undefined) => (typeof x === 'number' && Number.isFinite(x) ? x : null)
+  return {
+    key,
+    label,
+    quantity,
+    value: finite(value),
+    formula,
+    source,
+    basis: rest.basis ?? 'computed',
+    note: rest.note ?? '',
+    inputs: rest.inputs ?? [],
+    low: finite(rest.low),
+    high: finite(rest.high),
+  }
 }
 
-export const input = (symbol: string, label: string, value: number | null, quantity: Quantity): FigureInput => ({ symbol, label, value, quantity })
+export const input = (
+  symbol: string,
+  label: string,
+  value: number | null,
+  quantity: Quantity,
+): FigureInput => ({ symbol, label, value, quantity })

@@ -215,21 +215,71 @@ interface VerdictInputs {
   tariff: number | null
 }
 
-export interface Job extends AboutInputs, BreathingInputs, PlaceInputs, HeatInputs, SpaceInputs, FumeInputs, StirInputs, WaterInputs, KeepInputs, SurroundingInputs, ChoiceInputs, VerdictInputs {}
+export interface Job
+  extends
+    AboutInputs,
+    BreathingInputs,
+    PlaceInputs,
+    HeatInputs,
+    SpaceInputs,
+    FumeInputs,
+    StirInputs,
+    WaterInputs,
+    KeepInputs,
+    SurroundingInputs,
+    ChoiceInputs,
+    VerdictInputs {}
 
 /** The inputs that may be doubted: numbers the need is computed from. */
 export const doubtable = [
-  'heatW', 'wallLossWK', 'insideMaxC', 'ambientC', 'partMaxC', 'partInnerKW', 'volumeM3', 'airChangesPerH', 'mixing', 'waterKgS', 'co2M3s', 'captureSpeedMs', 'captureDistanceM', 'nozzleAreaM2', 'slotLengthM',
-  'leakAreaM2', 'workOpeningM2', 'turnoversPerH', 'waterAreaM2', 'waterC', 'surfaceSpeedMs', 'crossAreaM2', 'measuredRiseK', 'typedFlowM3s',
+  'heatW',
+  'wallLossWK',
+  'insideMaxC',
+  'ambientC',
+  'partMaxC',
+  'partInnerKW',
+  'volumeM3',
+  'airChangesPerH',
+  'mixing',
+  'waterKgS',
+  'co2M3s',
+  'captureSpeedMs',
+  'captureDistanceM',
+  'nozzleAreaM2',
+  'slotLengthM',
+  'leakAreaM2',
+  'workOpeningM2',
+  'turnoversPerH',
+  'waterAreaM2',
+  'waterC',
+  'surfaceSpeedMs',
+  'crossAreaM2',
+  'measuredRiseK',
+  'typedFlowM3s',
 ] as const satisfies (keyof Job)[]
-export type DoubtKey = typeof doubtable[number]
+export type DoubtKey = (typeof doubtable)[number]
 
 /** An equipment's own opening. */
-export interface Port { id: string, role: 'in' | 'out', name: string, side: Side, areaM2: number | null, /** of its own fan, m3/s */ flowM3s: number | null }
+export interface Port {
+  id: string
+  role: 'in' | 'out'
+  name: string
+  side: Side
+  areaM2: number | null
+  /** of its own fan, m3/s */ flowM3s: number | null
+}
 
 /** How sure a number is: a grade, or the range that was typed. */
 export type DoubtGrade = 'measured' | 'good-guess' | 'rough-guess' | 'range'
-export interface Doubt { id: DoubtKey, grade: DoubtGrade, low: number | null, high: number | null }
+export interface Doubt {
+  id: DoubtKey
+  grade: DoubtGrade
+  low: number | null
+  high: number | null
+}
 
 /** Resistance of a heatsink or part at an airflow, K/W. */
-export interface SinkPoint { flowM3s: number, kPerW: number }
+export interface SinkPoint {
+  flowM3s: number
+  kPerW: number
+}

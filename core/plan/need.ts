@@ -21,8 +21,16 @@ const MARGIN_MEASURED = 0.15
 const MARGIN_GUESSED = 0.3
 
 /** Doubt of a graded number, relative; of temperatures in K. Common practice, no source. */
-const gradeShare: Record<Exclude<DoubtGrade, 'range'>, number> = { 'measured': 0.05, 'good-guess': 0.2, 'rough-guess': 0.5 }
-const gradeKelvin: Record<Exclude<DoubtGrade, 'range'>, number> = { 'measured': 0.5, 'good-guess': 2, 'rough-guess': 5 }
+const gradeShare: Record<Exclude<DoubtGrade, 'range'>, number> = {
+  measured: 0.05,
+  'good-guess': 0.2,
+  'rough-guess': 0.5,
+}
+const gradeKelvin: Record<Exclude<DoubtGrade, 'range'>, number> = {
+  measured: 0.5,
+  'good-guess': 2,
+  'rough-guess': 5,
+}
 const temperatures: DoubtKey[] = ['ambientC', 'insideMaxC', 'partMaxC', 'waterC']
 
 export interface Need {
@@ -41,17 +49,23 @@ export interface Need {
 }
 
 const heated: Goal[] = ['cool', 'part']
-export const goalMargin = (job: Job) => job.margin ?? (heated.includes(job.goal) && job.heatBasis !== 'measured' ? MARGIN_GUESSED : MARGIN_MEASURED)
+export const goalMargin = (job: Job) =>
+  job.margin ?? (heated.includes(job.goal) && job.heatBasis !== 'measured' ? MARGIN_GUESSED : MARGIN_MEASURED)
 
 /** Range of an input: as typed, by its grade, or what is usual for the heat; null where it is taken as sure. */
 export function inputRange(job: Job, doubts: readonly Doubt[], key: DoubtKey): [number, number] | null {
   const value = job[key]
   if (value === null) return null
-  const doubt = doubts.find(d => d.id === key)
-  if (doubt?.grade === 'range') return doubt.low !== null && doubt.high !== null ? [Math.min(doubt.low, value), Math.max(doubt.high, value)] : null
+  const doubt = doubts.find((d) => d.id === key)
+  if (doubt?.grade === 'range')
+    return doubt.low !== null && doubt.high !== null
+      ? [Math.min(doubt.low, value), Math.max(doubt.high, value)]
+      : null
   if (doubt) {
     const kelvin = temperatures.includes(key)
-    const half = kelvin ? gradeKelvin[doubt.grade as 'measured'] : gradeShare[doubt.grade as 'measured'] * Math.abs(value)
+    const half = kelvin
+      ? gradeKelvin[doubt.grade as 'measured']
+      : gradeShare[doubt.grade as 'measured'] * Math.abs(value)
     return [value - half, value + half]
   }
   if (key !== 'heatW') return null
@@ -60,7 +74,7 @@ export function inputRange(job: Job, doubts: readonly Doubt[], key: DoubtKey): [
 }
 
 /** The doubted inputs of a goal with their ranges. */
-export function doubtedInputs(plan: PlanDocument): { key: DoubtKey, range: [number, number] }[] {
+export function doubtedInputs(plan: PlanDocument): { key: DoubtKey; range: [number, number] }[] {
   return goalNeeds[plan.job.goal].doubts.flatMap((key) => {
     const range = inputRange(plan.job, plan.doubts, key)
     return range ? [{ key, range }] : []
@@ -68,16 +82,20 @@ export function doubtedInputs(plan: PlanDocument): { key: DoubtKey, range: [numb
 }
 
 /** Range of the need: each doubted input at its ends, the deviations added as squares (they err apart). */
-function needRange(plan: PlanDocument, env: NeedEnv, value: number): { low: number | null, high: number | null } {
+function needRange(
+  plan: PlanDocument,
+  env: NeedEnv,
+  value: number,
+): { low: number | null; high: number | null } {
   const goal = goalNeeds[plan.job.goal]
   const doubted = doubtedInputs(plan)
   if (!doubted.length) return { low: null, high: null }
   let down = 0
   let up = 0
   for (const { key, range } of doubted) {
-    const ends = range.map(x => goal.flow({ ...plan.job, [key]: x }, env)).filter(q => q !== null)
-    down += Math.min(0, ...ends.map(q => q - value)) ** 2
-    up += Math.max(0, ...ends.map(q => q - value)) ** 2
+    const ends = range.map((x) => goal.flow({ ...plan.job, [key]: x }, env)).filter((q) => q !== null)
+    down += Math.min(0, ...ends.map((q) => q - value)) ** 2
+    up += Math.max(0, ...ends.map((q) => q - value)) ** 2
   }
   return { low: Math.max(0, value - Math.sqrt(down)), high: value + Math.sqrt(up) }
 }
@@ -90,23 +108,49 @@ export function computeNeed(env: NeedEnv): Need {
   const missing = goal.missing(job, env)
   const value = missing ? null : goal.flow(job, env)
   const { label, formula, source, inputs, basis, note } = goal.working(job, env)
-  const bands = job.goal === 'quieten' && job.keepBasis === 'existing-fan'
-    ? { low: presentFlow(job, env, 'low'), high: presentFlow(job, env, 'high') }
-    : value === null ? { low: null, high: null } : needRange(plan, env, value)
-  const flow = figure('need.flow', label, 'flow', value, formula, source, { basis, inputs, ...bands, note: missing ? `Still asks for ${missing}.` : note })
+  const bands =
+    job.goal === 'quieten' && job.keepBasis === 'existing-fan'
+      ? { low: presentFlow(job, env, 'low'), high: presentFlow(job, env, 'high') }
+      : value === null
+        ? { low: null, high: null }
+        : needRange(plan, env, value)
+  const flow = figure('need.flow', label, 'flow', value, formula, source, {
+    basis,
+    inputs,
+    ...bands,
+    note: missing ? `Still asks for ${missing}.` : note,
+  })
   const margin = goalMargin(job)
-  const flowTarget = plan.targets.find(t => t.kind === 'flow') ?? null
+  const flowTarget = plan.targets.find((t) => t.kind === 'flow') ?? null
   const withMargin = value === null ? null : value * (1 + margin)
-  const design = figure('need.design', 'Airflow to plan for', 'flow', flowTarget && withMargin !== null ? Math.max(withMargin, flowTarget.limit) : withMargin ?? flowTarget?.limit ?? null,
-    'Q_plan = Q · (1 + margin)', 'margins: common practice, no source', {
-      basis: flow.basis, inputs: [input('Q', label.toLowerCase(), value, 'flow'), input('m', 'margin', margin, 'ratio')],
-      low: flow.low === null ? null : flow.low * (1 + margin), high: flow.high === null ? null : flow.high * (1 + margin),
-    })
+  const design = figure(
+    'need.design',
+    'Airflow to plan for',
+    'flow',
+    flowTarget && withMargin !== null
+      ? Math.max(withMargin, flowTarget.limit)
+      : (withMargin ?? flowTarget?.limit ?? null),
+    'Q_plan = Q · (1 + margin)',
+    'margins: common practice, no source',
+    {
+      basis: flow.basis,
+      inputs: [input('Q', label.toLowerCase(), value, 'flow'), input('m', 'margin', margin, 'ratio')],
+      low: flow.low === null ? null : flow.low * (1 + margin),
+      high: flow.high === null ? null : flow.high * (1 + margin),
+    },
+  )
   return {
-    flow, design, margin, missing: missing ?? (value === null ? 'inputs that can be met' : null), insideMaxC: insideLimit(plan),
-    levelLimit: plan.targets.find(t => t.kind === 'level') ?? null, flowTarget, extras: [],
+    flow,
+    design,
+    margin,
+    missing: missing ?? (value === null ? 'inputs that can be met' : null),
+    insideMaxC: insideLimit(plan),
+    levelLimit: plan.targets.find((t) => t.kind === 'level') ?? null,
+    flowTarget,
+    extras: [],
   }
 }
 
 /** What the flow that the plan gets means for the goal. */
-export const needExtras = (env: NeedEnv, delivered: Delivered): Figure[] => goalNeeds[env.plan.job.goal].extras(env.plan.job, env, delivered)
+export const needExtras = (env: NeedEnv, delivered: Delivered): Figure[] =>
+  goalNeeds[env.plan.job.goal].extras(env.plan.job, env, delivered)

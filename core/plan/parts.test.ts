@@ -1,15 +1,60 @@
 import { describe, expect, test } from 'vitest'
 import { airState } from '../air'
-import { computeReport, driveLevels, elementDrop, evaluateCandidate, impellerDiameter, levelAtListener, levelDistance, modelElement, modelFan, modelPath, newElement, newFan, newPlan, newSource, pathDrop, pathStarters, planFacts, sweptArea, type Candidate, type ElementKind, type Fan, type Group, type PathElement, type PlanDocument, type Report } from '.'
+import {
+  computeReport,
+  driveLevels,
+  elementDrop,
+  evaluateCandidate,
+  impellerDiameter,
+  levelAtListener,
+  levelDistance,
+  modelElement,
+  modelFan,
+  modelPath,
+  newElement,
+  newFan,
+  newPlan,
+  newSource,
+  pathDrop,
+  pathStarters,
+  planFacts,
+  sweptArea,
+  type Candidate,
+  type ElementKind,
+  type Fan,
+  type Group,
+  type PathElement,
+  type PlanDocument,
+  type Report,
+} from '.'
 import { sayIn } from '../units'
 
 const air = airState(20, 0, 0)!
-const element = (kind: ElementKind, rest: Partial<PathElement> = {}): PathElement => ({ ...newElement(kind, kind), ...rest })
-const inRow = (row: PathElement[], index: number, at: typeof air) => modelElement(row[index]!, { row, index, air: at })
+const element = (kind: ElementKind, rest: Partial<PathElement> = {}): PathElement => ({
+  ...newElement(kind, kind),
+  ...rest,
+})
+const inRow = (row: PathElement[], index: number, at: typeof air) =>
+  modelElement(row[index]!, { row, index, air: at })
 const dropOfPath = (path: PathElement[], q: number) => pathDrop(modelPath({ path, branches: [] }, air), q)
 
 // invented
-const fan: Fan = { ...newFan('f'), model: 'Whin', ratedA: 0.2, startV: 6, minV: 5, maxV: 13, noiseDbA: 30, noiseDistanceM: 1, price: 10, points: [{ flowM3s: 0, pressurePa: 40 }, { flowM3s: 0.01, pressurePa: 24 }, { flowM3s: 0.02, pressurePa: 0 }] }
+const fan: Fan = {
+  ...newFan('f'),
+  model: 'Whin',
+  ratedA: 0.2,
+  startV: 6,
+  minV: 5,
+  maxV: 13,
+  noiseDbA: 30,
+  noiseDistanceM: 1,
+  price: 10,
+  points: [
+    { flowM3s: 0, pressurePa: 40 },
+    { flowM3s: 0.01, pressurePa: 24 },
+    { flowM3s: 0.02, pressurePa: 0 },
+  ],
+}
 const model = (f: Fan = fan) => {
   const made = modelFan(f)
   if (!made.ok) throw new Error(made.reason)
@@ -20,7 +65,15 @@ function report(change: (p: PlanDocument) => void = () => {}): Report {
   const plan = newPlan('j', 'Box')
   Object.assign(plan.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40 })
   plan.path = [element('opening', { areaM2: 0.004 }), element('fan'), element('chamber', { areaM2: 0.1 })]
-  plan.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
+  plan.pick = {
+    id: 'p',
+    fanId: 'f',
+    count: 1,
+    arrangement: 'single',
+    driveV: 12,
+    secondFanId: null,
+    duty: null,
+  }
   change(plan)
   const result = computeReport({ plan, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
@@ -29,8 +82,15 @@ function report(change: (p: PlanDocument) => void = () => {}): Report {
 
 describe('elements of a path', () => {
   test.each([
-    ['opening', {}, 'its free area'], ['grille', { freeAreaRatio: 0.5 }, 'its gross area'], ['grille', { areaM2: 0.01, freeAreaRatio: null }, 'its free-area ratio, or its hole pattern'], ['filter', {}, 'its face area'],
-    ['filter', { areaM2: 0.01, medium: 'sheet' }, 'its medium, or a point or c₁ of the data sheet'], ['duct', {}, 'its bore'], ['duct', { diameterM: 0.1 }, 'its length'], ['bend', {}, 'its bore'], ['custom', {}, 'a measured or data-sheet point'],
+    ['opening', {}, 'its free area'],
+    ['grille', { freeAreaRatio: 0.5 }, 'its gross area'],
+    ['grille', { areaM2: 0.01, freeAreaRatio: null }, 'its free-area ratio, or its hole pattern'],
+    ['filter', {}, 'its face area'],
+    ['filter', { areaM2: 0.01, medium: 'sheet' }, 'its medium, or a point or c₁ of the data sheet'],
+    ['duct', {}, 'its bore'],
+    ['duct', { diameterM: 0.1 }, 'its length'],
+    ['bend', {}, 'its bore'],
+    ['custom', {}, 'a measured or data-sheet point'],
   ] as const)('%s with %o says what it lacks', (kind, rest, missing) => {
     expect(inRow([element(kind, rest)], 0, air).missing).toBe(missing)
     expect(modelPath({ path: [element(kind, rest)], branches: [] }, air).complete).toBe(false)
@@ -41,73 +101,152 @@ describe('elements of a path', () => {
     const inside = elementDrop(inRow([d, g, d], 1, air), 0.02)
     expect(elementDrop(inRow([g, d], 0, air), 0.02)).toBeGreaterThan(inside)
     expect(elementDrop(inRow([d, g], 1, air), 0.02)).toBeGreaterThan(inside)
-    expect(elementDrop(inRow([element('chamber'), g, d], 1, air), 0.02)).toBeCloseTo(elementDrop(inRow([g, d], 0, air), 0.02), 12)
+    expect(elementDrop(inRow([element('chamber'), g, d], 1, air), 0.02)).toBeCloseTo(
+      elementDrop(inRow([g, d], 0, air), 0.02),
+      12,
+    )
   })
   test('a duct between rooms pays entrance and exit once; between chambers of its own bore nearly nothing at the exit', () => {
     const d = element('duct', { diameterM: 0.1, lengthM: 0.01, surface: 'smooth' })
-    const v = 0.02 / (Math.PI / 4 * 0.01)
-    const q2 = air.density * v * v / 2
+    const v = 0.02 / ((Math.PI / 4) * 0.01)
+    const q2 = (air.density * v * v) / 2
     const friction = dropOfPath([d], 0.02) - 1.5 * q2
     expect(friction).toBeGreaterThan(0)
     expect(friction).toBeLessThan(0.01 * q2)
-    expect(dropOfPath([d, element('chamber', { areaM2: Math.PI / 4 * 0.01 })], 0.02)).toBeCloseTo(dropOfPath([d], 0.02) - q2, 6)
+    expect(dropOfPath([d, element('chamber', { areaM2: (Math.PI / 4) * 0.01 })], 0.02)).toBeCloseTo(
+      dropOfPath([d], 0.02) - q2,
+      6,
+    )
   })
   test('two halves of a duct in a row are one duct', () => {
     const half = element('duct', { diameterM: 0.08, lengthM: 1 })
-    expect(dropOfPath([half, { ...half, id: 'second' }], 0.015)).toBeCloseTo(dropOfPath([{ ...half, lengthM: 2 }], 0.015), 8)
+    expect(dropOfPath([half, { ...half, id: 'second' }], 0.015)).toBeCloseTo(
+      dropOfPath([{ ...half, lengthM: 2 }], 0.015),
+      8,
+    )
   })
   test('own values are scaled to the air: inertial with density, viscous with viscosity', () => {
     const high = airState(20, 2500, 0)!
     const inertial = element('custom', { b: 50000 })
-    expect(elementDrop(inRow([inertial], 0, high), 0.01) / elementDrop(inRow([inertial], 0, air), 0.01)).toBeCloseTo(high.density / air.density, 9)
+    expect(
+      elementDrop(inRow([inertial], 0, high), 0.01) / elementDrop(inRow([inertial], 0, air), 0.01),
+    ).toBeCloseTo(high.density / air.density, 9)
     const viscous = element('custom', { a: 500 })
-    expect(elementDrop(inRow([viscous], 0, high), 0.01)).toBeCloseTo(elementDrop(inRow([viscous], 0, air), 0.01), 12)
+    expect(elementDrop(inRow([viscous], 0, high), 0.01)).toBeCloseTo(
+      elementDrop(inRow([viscous], 0, air), 0.01),
+      12,
+    )
   })
   test('a loaded filter loses twice', () => {
     const clean = element('filter', { areaM2: 0.02 })
     expect(dropOfPath([{ ...clean, loadFactor: 2 }], 0.01)).toBeCloseTo(2 * dropOfPath([clean], 0.01), 9)
   })
   test('the starters are rows with the fan in its place', () => {
-    for (const s of pathStarters) expect(s.kinds.filter(k => k.kind === 'fan')).toHaveLength(1)
+    for (const s of pathStarters) expect(s.kinds.filter((k) => k.kind === 'fan')).toHaveLength(1)
   })
 })
 
 describe('candidates and their reasons', () => {
   const reasons = (change: (p: PlanDocument) => void, volts = 12, f: Fan = fan): string => {
     const { context } = report(change)
-    return evaluateCandidate(context, alone(f), { volts, duty: null }).reasons.map(r => sayIn(r.text)).join('; ').replaceAll('\u00a0', ' ')
+    return evaluateCandidate(context, alone(f), { volts, duty: null })
+      .reasons.map((r) => sayIn(r.text))
+      .join('; ')
+      .replaceAll('\u00a0', ' ')
   }
   test.each([
-    ['the depth', (p: PlanDocument) => { p.job.fitDepthM = 0.02 }, 12, 'needs 25 mm of depth, the space has 20 mm'],
-    ['the width', (p: PlanDocument) => { p.job.fitWidthM = 0.06 }, 12, 'frame of 80 mm, the space has 60 mm'],
+    [
+      'the depth',
+      (p: PlanDocument) => {
+        p.job.fitDepthM = 0.02
+      },
+      12,
+      'needs 25 mm of depth, the space has 20 mm',
+    ],
+    [
+      'the width',
+      (p: PlanDocument) => {
+        p.job.fitWidthM = 0.06
+      },
+      12,
+      'frame of 80 mm, the space has 60 mm',
+    ],
     ['the start voltage', () => {}, 5.5, 'starts at 6 V, driven at 5.5 V'],
     ['the start margin', () => {}, 6.5, 'hardly above its start voltage of 6 V'],
     ['the highest voltage', () => {}, 14, 'allows only 13 V'],
-    ['the money', (p: PlanDocument) => { p.targets = [{ id: 't', kind: 'money', limit: 8, place: '', setBy: '', why: '' }] }, 12, '€ 2 over the money limit'],
-    ['the level', (p: PlanDocument) => { p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', setBy: '', why: '' }] }, 12, 'dB too loud'],
-    ['the flow', (p: PlanDocument) => { p.job.heatW = 500 }, 12, 'lacks '],
-    ['the margin', (p: PlanDocument) => { Object.assign(p.job, { margin: 3, heatW: 100 }) }, 12, 'short of the margin'],
+    [
+      'the money',
+      (p: PlanDocument) => {
+        p.targets = [{ id: 't', kind: 'money', limit: 8, place: '', setBy: '', why: '' }]
+      },
+      12,
+      '€ 2 over the money limit',
+    ],
+    [
+      'the level',
+      (p: PlanDocument) => {
+        p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', setBy: '', why: '' }]
+      },
+      12,
+      'dB too loud',
+    ],
+    [
+      'the flow',
+      (p: PlanDocument) => {
+        p.job.heatW = 500
+      },
+      12,
+      'lacks ',
+    ],
+    [
+      'the margin',
+      (p: PlanDocument) => {
+        Object.assign(p.job, { margin: 3, heatW: 100 })
+      },
+      12,
+      'short of the margin',
+    ],
   ])('%s', (_, change, volts, text) => {
     expect(reasons(change, volts)).toContain(text)
   })
   test('a fan that cannot reach the pressure is told by how much', () => {
-    expect(reasons((p) => { p.path[0]!.areaM2 = 0.0004 })).toMatch(/lacks [\d.]+ Pa even with no air moving/)
+    expect(
+      reasons((p) => {
+        p.path[0]!.areaM2 = 0.0004
+      }),
+    ).toMatch(/lacks [\d.]+ Pa even with no air moving/)
   })
   test('no noise figure is a warning only where a level is wanted', () => {
     const silent = { ...fan, noiseDbA: null }
     expect(reasons(() => {}, 12, silent)).not.toContain('noise')
-    expect(reasons((p) => { p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', setBy: '', why: '' }] }, 12, silent)).toContain('no noise figure')
+    expect(
+      reasons(
+        (p) => {
+          p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', setBy: '', why: '' }]
+        },
+        12,
+        silent,
+      ),
+    ).toContain('no noise figure')
   })
   test('an owned fan costs nothing, an unknown price stays unknown', () => {
     const { context } = report()
-    const cost = (f: Fan, count: number): Candidate['cost'] => evaluateCandidate(context, { ...alone(f), count, arrangement: 'parallel' }, { volts: 12, duty: null }).cost
+    const cost = (f: Fan, count: number): Candidate['cost'] =>
+      evaluateCandidate(context, { ...alone(f), count, arrangement: 'parallel' }, { volts: 12, duty: null })
+        .cost
     expect(cost({ ...fan, owned: true }, 3)).toBe(0)
     expect(cost(fan, 3)).toBe(30)
     expect(cost({ ...fan, price: null }, 3)).toBeNull()
   })
   test('two in series may lose 15 % between them: the low end shows it', () => {
-    const { context } = report((p) => { p.path[0]!.areaM2 = 0.002 })
-    const c = evaluateCandidate(context, { ...alone(), count: 2, arrangement: 'series' }, { volts: 12, duty: null })
+    const { context } = report((p) => {
+      p.path[0]!.areaM2 = 0.002
+    })
+    const c = evaluateCandidate(
+      context,
+      { ...alone(), count: 2, arrangement: 'series' },
+      { volts: 12, duty: null },
+    )
     expect(c.flow! - c.flowLow!).toBeGreaterThan(c.flowHigh! - c.flow!)
   })
   test('drive levels run from the safe start to rated, and are what a meter can be set to', () => {
@@ -145,12 +284,26 @@ describe('what the sheet leaves open', () => {
     expect(bare).toMatchObject({ startKnown: false })
     expect(bare.startV).toBeCloseTo(6.96, 2)
     expect(bare.maxV).toBeCloseTo(13.2, 9)
-    expect(sweptArea(fan)).toBeLessThan(Math.PI / 4 * impellerDiameter(fan) ** 2)
+    expect(sweptArea(fan)).toBeLessThan((Math.PI / 4) * impellerDiameter(fan) ** 2)
   })
 })
 
 describe('facts', () => {
-  const factsOf = (r: Report, plan: PlanDocument) => planFacts({ plan, need: r.need, path: r.path.model, group: alone(), candidate: r.pick?.candidate ?? null, air: r.air, usefulFlow: r.pick?.candidate.flow ?? null, flowDirty: null, flowOfOne: null, power: r.power, runtime: r.runtime, verdict: r.verdict })
+  const factsOf = (r: Report, plan: PlanDocument) =>
+    planFacts({
+      plan,
+      need: r.need,
+      path: r.path.model,
+      group: alone(),
+      candidate: r.pick?.candidate ?? null,
+      air: r.air,
+      usefulFlow: r.pick?.candidate.flow ?? null,
+      flowDirty: null,
+      flowOfOne: null,
+      power: r.power,
+      runtime: r.runtime,
+      verdict: r.verdict,
+    })
   test('are in the units the rules are written in, and what is not known is left out', () => {
     let plan!: PlanDocument
     const r = report((p) => {
@@ -166,7 +319,8 @@ describe('facts', () => {
     expect(facts['supply.iMax']).toBe(1)
     expect(facts).not.toHaveProperty(['air.openingGap'])
     expect(facts).not.toHaveProperty(['fan.bearing'])
-    for (const [name, value] of Object.entries(facts)) expect(typeof value === 'number' ? Number.isFinite(value) : true, name).toBe(true)
+    for (const [name, value] of Object.entries(facts))
+      expect(typeof value === 'number' ? Number.isFinite(value) : true, name).toBe(true)
   })
   test('a label’s power is not held against a fan that is over-driven', () => {
     let plan!: PlanDocument
@@ -181,23 +335,50 @@ describe('facts', () => {
 describe('ribbon and rail', () => {
   test('pressures of the ribbon add up to nothing, and the air is warm behind the box', () => {
     const { ribbon, pick } = report()
-    expect(ribbon.map(s => s.kind)).toEqual(['room-in', 'opening', 'fan', 'chamber', 'room-out'])
+    expect(ribbon.map((s) => s.kind)).toEqual(['room-in', 'opening', 'fan', 'chamber', 'room-out'])
     expect(ribbon.reduce((s, x) => s + (x.deltaPa ?? 0), 0)).toBeCloseTo(0, 9)
     expect(ribbon[0]!.tint).toBe(0)
-    expect(ribbon.at(-1)!.temperatureC!).toBeCloseTo(22 + pick!.figures.find(f => f.key === 'pick.rise')!.value!, 9)
+    expect(ribbon.at(-1)!.temperatureC!).toBeCloseTo(
+      22 + pick!.figures.find((f) => f.key === 'pick.rise')!.value!,
+      9,
+    )
     for (const s of ribbon) expect(s.height).toBeGreaterThan(0)
   })
   test('a missing size shows on the ribbon and in the rail', () => {
-    const r = report((p) => { p.path[0]!.areaM2 = null })
+    const r = report((p) => {
+      p.path[0]!.areaM2 = null
+    })
     expect(r.ribbon[1]!.missing).toBe(true)
-    expect(sayIn(r.stations.find(s => s.key === 'air-path')!.headline)).toBe('an element lacks its size')
+    expect(sayIn(r.stations.find((s) => s.key === 'air-path')!.headline)).toBe('an element lacks its size')
     expect(r.pick).toBeNull()
   })
   test('states: not begun, settled, to fix, stop', () => {
     const empty = computeReport({ plan: newPlan('e', 'E'), fans: [] })
-    expect(empty.ok && empty.report.stations.map(s => s.state)).toEqual(['not-begun', 'fix', 'not-begun', 'not-begun', 'not-begun', 'not-begun', 'not-begun'])
-    const state = (r: Report, key: string) => r.stations.find(s => s.key === key)!.state
-    expect(state(report((p) => { p.job.mains = true }), 'brief')).toBe('stop')
-    expect(state(report((p) => { p.job.equipment = 'Box' }), 'brief')).toBe('settled')
+    expect(empty.ok && empty.report.stations.map((s) => s.state)).toEqual([
+      'not-begun',
+      'fix',
+      'not-begun',
+      'not-begun',
+      'not-begun',
+      'not-begun',
+      'not-begun',
+    ])
+    const state = (r: Report, key: string) => r.stations.find((s) => s.key === key)!.state
+    expect(
+      state(
+        report((p) => {
+          p.job.mains = true
+        }),
+        'brief',
+      ),
+    ).toBe('stop')
+    expect(
+      state(
+        report((p) => {
+          p.job.equipment = 'Box'
+        }),
+        'brief',
+      ),
+    ).toBe('settled')
   })
 })

@@ -3,31 +3,38 @@ import type { PathElement, PlanDocument } from './document'
 /** Changes of a plan's path in place: the document's list keeps each row's order. */
 
 /** What stands in a row: the main one (null) or a way. */
-export const rowOf = (plan: Pick<PlanDocument, 'path'>, branchId: string | null): PathElement[] => plan.path.filter(e => e.branchId === branchId)
+export const rowOf = (plan: Pick<PlanDocument, 'path'>, branchId: string | null): PathElement[] =>
+  plan.path.filter((e) => e.branchId === branchId)
 
 /** Neither the fan nor a split may stand inside a way: the path would go round in a loop. */
-export const mayStandIn = (element: Pick<PathElement, 'kind'>, branchId: string | null) => branchId === null || (element.kind !== 'fan' && element.kind !== 'split')
+export const mayStandIn = (element: Pick<PathElement, 'kind'>, branchId: string | null) =>
+  branchId === null || (element.kind !== 'fan' && element.kind !== 'split')
 
 /**
  * Puts an element, new or moved, at a place of a row.
  * @param index place in the row; at its end where null or beyond it
  */
-export function placeElement(plan: Pick<PlanDocument, 'path'>, element: PathElement, branchId: string | null, index: number | null): void {
+export function placeElement(
+  plan: Pick<PlanDocument, 'path'>,
+  element: PathElement,
+  branchId: string | null,
+  index: number | null,
+): void {
   element.branchId = branchId
-  plan.path = plan.path.filter(e => e.id !== element.id)
+  plan.path = plan.path.filter((e) => e.id !== element.id)
   const next = index === null ? undefined : rowOf(plan, branchId)[index]
   plan.path.splice(next ? plan.path.indexOf(next) : plan.path.length, 0, element)
 }
 
 /** Takes an element out; a split goes with its ways and all that stands in them. */
 export function removeElement(plan: Pick<PlanDocument, 'path' | 'branches'>, id: string): void {
-  const ways = plan.branches.filter(b => b.splitId === id).map(b => b.id)
-  plan.path = plan.path.filter(e => e.id !== id && !ways.includes(e.branchId ?? ''))
-  plan.branches = plan.branches.filter(b => b.splitId !== id)
+  const ways = plan.branches.filter((b) => b.splitId === id).map((b) => b.id)
+  plan.path = plan.path.filter((e) => e.id !== id && !ways.includes(e.branchId ?? ''))
+  plan.branches = plan.branches.filter((b) => b.splitId !== id)
 }
 
 /** Takes a way out with all that stands in it. */
 export function removeBranch(plan: Pick<PlanDocument, 'path' | 'branches'>, id: string): void {
-  plan.path = plan.path.filter(e => e.branchId !== id)
-  plan.branches = plan.branches.filter(b => b.id !== id)
+  plan.path = plan.path.filter((e) => e.branchId !== id)
+  plan.branches = plan.branches.filter((b) => b.id !== id)
 }

@@ -1,15 +1,29 @@
-import { evaluateCandidate, quickGroupFlow, quickGroupLevel, START_MARGIN, type Candidate, type Context } from './candidate'
+import {
+  evaluateCandidate,
+  quickGroupFlow,
+  quickGroupLevel,
+  START_MARGIN,
+  type Candidate,
+  type Context,
+} from './candidate'
 import type { Fan, PlanDocument } from './document'
 import { lowestDuty, modelFan, type FanModel } from './fan'
 import { groupCost, groupCurrent, groupLimits, groupThickness, type Group, type GroupDrive } from './group'
 import { quickPath, type QuickPath } from './operate'
 import { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'
 
-export type Objective = 'quietest' | 'margin' | 'cheapest' | 'power' | 'thinnest' | 'loudness' | 'value' | 'weights'
+export type Objective =
+  'quietest' | 'margin' | 'cheapest' | 'power' | 'thinnest' | 'loudness' | 'value' | 'weights'
 /** How the fans may be driven: any voltage a converter can be set to, only the voltages that are there, the label's, or the duty on the PWM wire. */
 export type DriveMode = 'any' | 'rails' | 'rated' | 'pwm'
 /** How much each wish counts, 0..1. */
-export interface Weights { quiet: number, margin: number, power: number, cheap: number, thin: number }
+export interface Weights {
+  quiet: number
+  margin: number
+  power: number
+  cheap: number
+  thin: number
+}
 
 export interface RankOptions {
   objective: Objective
@@ -36,25 +50,44 @@ export const evenWeights: Weights = { quiet: 1, margin: 0.5, power: 0.25, cheap:
 export const COMMON_TAPS = [5, 12, 24] as const
 
 export const defaultRank: RankOptions = {
-  objective: 'quietest', weights: evenWeights, counts: [1, 2, 3, 4], series: true, places: false, pairs: false, drive: 'any', rails: COMMON_TAPS, levels: 10, fixedV: null, filter: noFilter, rows: 600,
+  objective: 'quietest',
+  weights: evenWeights,
+  counts: [1, 2, 3, 4],
+  series: true,
+  places: false,
+  pairs: false,
+  drive: 'any',
+  rails: COMMON_TAPS,
+  levels: 10,
+  fixedV: null,
+  filter: noFilter,
+  rows: 600,
 }
 
 /** The voltages a plan has: its source and what its converter is set to, beside the common taps. */
 export const railsOf = ({ source, converter }: PlanDocument): number[] =>
-  [...new Set([...COMMON_TAPS, ...[source?.nominalV, converter?.outV].filter(v => typeof v === 'number' && v > 0) as number[]])].sort((a, b) => a - b)
+  [
+    ...new Set([
+      ...COMMON_TAPS,
+      ...([source?.nominalV, converter?.outV].filter((v) => typeof v === 'number' && v > 0) as number[]),
+    ]),
+  ].sort((a, b) => a - b)
 
 export interface Ranking {
   rows: Candidate[]
   /** groups looked at, of which `rows` are computed in full */
   groups: number
   /** fans that could not be computed, with the reason */
-  skipped: { fanId: string, name: string, reason: string }[]
+  skipped: { fanId: string; name: string; reason: string }[]
   /** how many combinations of group and drive stand behind it */
   looked: number
 }
 
 /** A shelf ready to be ranked again and again. */
-export interface ModelShelf { models: FanModel[], skipped: Ranking['skipped'] }
+export interface ModelShelf {
+  models: FanModel[]
+  skipped: Ranking['skipped']
+}
 export function modelShelf(fans: readonly Fan[]): ModelShelf {
   const shelf: ModelShelf = { models: [], skipped: [] }
   for (const fan of fans) {
@@ -69,8 +102,11 @@ export function modelShelf(fans: readonly Fan[]): ModelShelf {
 export function driveLevels(model: FanModel, levels: number): number[] {
   const { ratedV } = model.fan
   const low = Math.min(ratedV, Math.max(model.minV, START_MARGIN * model.startV))
-  const volts = Array.from({ length: levels }, (_, i) => Math.ceil((low + (ratedV - low) * i / Math.max(1, levels - 1)) * 10 - 1e-6) / 10)
-  return [...new Set(volts.map(v => Math.min(v, ratedV)))]
+  const volts = Array.from(
+    { length: levels },
+    (_, i) => Math.ceil((low + ((ratedV - low) * i) / Math.max(1, levels - 1)) * 10 - 1e-6) / 10,
+  )
+  return [...new Set(volts.map((v) => Math.min(v, ratedV)))]
 }
 
 /** The drives that a group may be tried at, rising in speed; empty where the mode is not for these fans. */
@@ -80,28 +116,43 @@ export function driveChoices(group: Group, options: RankOptions): GroupDrive[] {
   const { ratedV } = model.fan
   const { maxV, startV } = groupLimits(group)
   if (options.drive === 'rated') return [{ volts: Math.min(ratedV, second?.fan.ratedV ?? ratedV), duty: null }]
-  if (options.drive === 'rails') return options.rails.filter(v => v <= maxV && v >= startV).map(volts => ({ volts, duty: null }))
+  if (options.drive === 'rails')
+    return options.rails.filter((v) => v <= maxV && v >= startV).map((volts) => ({ volts, duty: null }))
   if (options.drive === 'pwm') {
     if (model.fan.wires !== 4 || (second && second.fan.wires !== 4)) return []
-    const low = Math.max(...[model, second].map(m => m ? Math.max(lowestDuty(m).duty, m.fan.pwmStartDuty ?? 0) : 0))
-    return Array.from({ length: options.levels }, (_, i) => ({ volts: ratedV, duty: Math.round(100 * (low + (1 - low) * i / Math.max(1, options.levels - 1))) / 100 }))
+    const low = Math.max(
+      ...[model, second].map((m) => (m ? Math.max(lowestDuty(m).duty, m.fan.pwmStartDuty ?? 0) : 0)),
+    )
+    return Array.from({ length: options.levels }, (_, i) => ({
+      volts: ratedV,
+      duty: Math.round(100 * (low + ((1 - low) * i) / Math.max(1, options.levels - 1))) / 100,
+    }))
   }
   const levels = driveLevels(model, options.levels)
-  return (second ? levels.filter(v => v >= START_MARGIN * second.startV && v <= maxV) : levels).map(volts => ({ volts, duty: null }))
+  return (second ? levels.filter((v) => v >= START_MARGIN * second.startV && v <= maxV) : levels).map(
+    (volts) => ({ volts, duty: null }),
+  )
 }
 
 /** Smaller is better. */
 const score: Record<Exclude<Objective, 'weights'>, (c: Scored) => number> = {
-  quietest: c => c.level ?? 1e3,
-  margin: c => -(c.margin ?? -1),
-  cheapest: c => c.cost ?? 1e6,
-  power: c => c.powerW ?? 1e3,
-  thinnest: c => c.thicknessM,
-  loudness: c => !c.flow || c.level === null ? 1e3 : loudness(c.level) / c.flow,
-  value: c => !c.flow || c.cost === null ? 1e6 : c.cost / c.flow,
+  quietest: (c) => c.level ?? 1e3,
+  margin: (c) => -(c.margin ?? -1),
+  cheapest: (c) => c.cost ?? 1e6,
+  power: (c) => c.powerW ?? 1e3,
+  thinnest: (c) => c.thicknessM,
+  loudness: (c) => (!c.flow || c.level === null ? 1e3 : loudness(c.level) / c.flow),
+  value: (c) => (!c.flow || c.cost === null ? 1e6 : c.cost / c.flow),
 }
 /** What a group is scored by. */
-interface Scored { flow: number | null, level: number | null, margin: number | null, cost: number | null, powerW: number | null, thicknessM: number }
+interface Scored {
+  flow: number | null
+  level: number | null
+  margin: number | null
+  cost: number | null
+  powerW: number | null
+  thicknessM: number
+}
 const scoredOf = (c: Candidate): Scored => ({ ...c, level: c.level?.value ?? null })
 
 /** Perceived loudness against 40 dB(A): twice for each 10 dB. Common practice (sone rule of ISO 131, used on dB(A)). */
@@ -115,13 +166,20 @@ const ENOUGH_MARGIN = 1
 /** Weighted sum of the wishes, smaller is better: level per 10 dB, power per 5 W, money per 20, thickness per 25 mm, less the margin. */
 export function weightedScore(c: Scored, w: Weights): number {
   const missing = 3
-  return w.quiet * (c.level === null ? missing : c.level / UNIT.level) + w.power * (c.powerW === null ? missing : c.powerW / UNIT.power) + w.cheap * (c.cost === null ? missing : c.cost / UNIT.cost)
-    + w.thin * c.thicknessM / UNIT.thickness - w.margin * Math.min(ENOUGH_MARGIN, c.margin ?? -1) / UNIT.margin
+  return (
+    w.quiet * (c.level === null ? missing : c.level / UNIT.level) +
+    w.power * (c.powerW === null ? missing : c.powerW / UNIT.power) +
+    w.cheap * (c.cost === null ? missing : c.cost / UNIT.cost) +
+    (w.thin * c.thicknessM) / UNIT.thickness -
+    (w.margin * Math.min(ENOUGH_MARGIN, c.margin ?? -1)) / UNIT.margin
+  )
 }
 
 /** Groups that no other beats in both airflow and quiet. */
 export function paretoFront(rows: readonly Candidate[]): Candidate[] {
-  const sorted = rows.filter(c => c.flow !== null && c.level !== null).toSorted((a, b) => b.flow! - a.flow! || a.level!.value - b.level!.value)
+  const sorted = rows
+    .filter((c) => c.flow !== null && c.level !== null)
+    .toSorted((a, b) => b.flow! - a.flow! || a.level!.value - b.level!.value)
   const front: Candidate[] = []
   let quietest = Infinity
   for (const c of sorted) {
@@ -135,30 +193,44 @@ export function paretoFront(rows: readonly Candidate[]): Candidate[] {
 const verdictOrder = { good: 0, warn: 1, fail: 2 }
 
 type Order = Pick<RankOptions, 'objective' | 'weights'>
-const scoreOf = ({ objective, weights }: Order) => objective === 'weights' ? (c: Scored) => weightedScore(c, weights) : score[objective]
+const scoreOf = ({ objective, weights }: Order) =>
+  objective === 'weights' ? (c: Scored) => weightedScore(c, weights) : score[objective]
 
 /** Rows that meet the need come first; among failing ones the nearest miss. */
 export function compareCandidates(order: Order): (a: Candidate, b: Candidate) => number {
   const of = scoreOf(order)
   return (a, b) => {
-    const usable = (c: Candidate) => c.verdict === 'fail' ? 1 : 0
+    const usable = (c: Candidate) => (c.verdict === 'fail' ? 1 : 0)
     if (usable(a) !== usable(b)) return usable(a) - usable(b)
     if (a.verdict === 'fail') return (b.margin ?? -1) - (a.margin ?? -1)
-    return of(scoredOf(a)) - of(scoredOf(b)) || verdictOrder[a.verdict] - verdictOrder[b.verdict] || a.count - b.count || (a.cost ?? 1e6) - (b.cost ?? 1e6)
+    return (
+      of(scoredOf(a)) - of(scoredOf(b)) ||
+      verdictOrder[a.verdict] - verdictOrder[b.verdict] ||
+      a.count - b.count ||
+      (a.cost ?? 1e6) - (b.cost ?? 1e6)
+    )
   }
 }
 
 /** Which of a group's drives to show: the lowest that gives the planned flow, or the strongest. */
-function chooseDrive(context: Context, path: QuickPath, group: Group, drives: readonly GroupDrive[], { objective }: RankOptions): GroupDrive {
+function chooseDrive(
+  context: Context,
+  path: QuickPath,
+  group: Group,
+  drives: readonly GroupDrive[],
+  { objective }: RankOptions,
+): GroupDrive {
   const full = drives.at(-1)!
   if (objective === 'margin') {
     const limit = context.levelLimit
     if (limit === null) return full
-    const tooLoud = firstThat(drives, d => (quickGroupLevel(context, group, d) ?? 0) > limit)
+    const tooLoud = firstThat(drives, (d) => (quickGroupLevel(context, group, d) ?? 0) > limit)
     return tooLoud === 0 ? full : drives[tooLoud - 1]!
   }
   const wanted = context.designFlow
-  return wanted === null ? full : drives[firstThat(drives, d => quickGroupFlow(path, context.air, group, d) >= wanted)] ?? full
+  return wanted === null
+    ? full
+    : (drives[firstThat(drives, (d) => quickGroupFlow(path, context.air, group, d) >= wanted)] ?? full)
 }
 
 /** Index of the first drive that passes a test which, once passed, stays passed (flow and level rise with speed); the length when none does. */
@@ -174,7 +246,11 @@ function firstThat(drives: readonly GroupDrive[], test: (drive: GroupDrive) => b
 }
 
 /** A group at its chosen drive, known just well enough to be put in order. */
-interface Light extends Scored { group: Group, drive: GroupDrive, fails: boolean }
+interface Light extends Scored {
+  group: Group
+  drive: GroupDrive
+  fails: boolean
+}
 
 function lightOf(context: Context, path: QuickPath, group: Group, drive: GroupDrive): Light {
   const flow = quickGroupFlow(path, context.air, group, drive)
@@ -185,10 +261,23 @@ function lightOf(context: Context, path: QuickPath, group: Group, drive: GroupDr
   const thicknessM = groupThickness(group)
   const { job, needFlow, levelLimit, costLimit, thicknessLimit } = context
   return {
-    group, drive, flow, level, cost, thicknessM, powerW: current === null ? null : current * drive.volts, margin: needFlow ? flow / needFlow - 1 : null,
-    fails: (needFlow !== null && flow < needFlow) || (levelLimit !== null && level !== null && level > levelLimit) || drive.volts < startV || drive.volts > maxV
-      || (job.fitDepthM !== null && thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) || (job.fitWidthM !== null && group.model.fan.frameM > job.fitWidthM)
-      || (costLimit !== null && cost !== null && cost > costLimit) || (thicknessLimit !== null && thicknessM > thicknessLimit),
+    group,
+    drive,
+    flow,
+    level,
+    cost,
+    thicknessM,
+    powerW: current === null ? null : current * drive.volts,
+    margin: needFlow ? flow / needFlow - 1 : null,
+    fails:
+      (needFlow !== null && flow < needFlow) ||
+      (levelLimit !== null && level !== null && level > levelLimit) ||
+      drive.volts < startV ||
+      drive.volts > maxV ||
+      (job.fitDepthM !== null && thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) ||
+      (job.fitWidthM !== null && group.model.fan.frameM > job.fitWidthM) ||
+      (costLimit !== null && cost !== null && cost > costLimit) ||
+      (thicknessLimit !== null && thicknessM > thicknessLimit),
   }
 }
 
@@ -196,8 +285,17 @@ function lightOf(context: Context, path: QuickPath, group: Group, drive: GroupDr
 const PAIR_POOL = 8
 
 function pairsOf(singles: readonly Light[]): Group[] {
-  const near = singles.toSorted((a, b) => Math.abs(a.margin ?? 1e3) - Math.abs(b.margin ?? 1e3)).slice(0, PAIR_POOL).map(l => l.group.model)
-  return near.flatMap((model, i) => near.slice(i + 1).flatMap(second => (['parallel', 'series'] as const).map(arrangement => ({ model, second, count: 2, arrangement }))))
+  const near = singles
+    .toSorted((a, b) => Math.abs(a.margin ?? 1e3) - Math.abs(b.margin ?? 1e3))
+    .slice(0, PAIR_POOL)
+    .map((l) => l.group.model)
+  return near.flatMap((model, i) =>
+    near
+      .slice(i + 1)
+      .flatMap((second) =>
+        (['parallel', 'series'] as const).map((arrangement) => ({ model, second, count: 2, arrangement })),
+      ),
+  )
 }
 
 /**
@@ -222,7 +320,10 @@ export function rankShelf(context: Context, shelf: ModelShelf, options: RankOpti
     // fans alike are driven alike, however many
     const drives = driveChoices({ model, second: null, count: 1, arrangement: 'single' }, options)
     for (const count of options.counts) {
-      const light = look({ model, second: null, count, arrangement: count === 1 ? 'single' : 'parallel' }, drives)
+      const light = look(
+        { model, second: null, count, arrangement: count === 1 ? 'single' : 'parallel' },
+        drives,
+      )
       if (light && count === 1) singles.push(light)
     }
     if (options.series) look({ model, second: null, count: 2, arrangement: 'series' }, drives)
@@ -231,10 +332,17 @@ export function rankShelf(context: Context, shelf: ModelShelf, options: RankOpti
   if (options.pairs) for (const group of pairsOf(singles)) look(group)
   const of = scoreOf(options)
   const groups = lights.length
-  const chosen = groups <= options.rows
-    ? lights
-    : lights.toSorted((a, b) => Number(a.fails) - Number(b.fails) || (a.fails ? (b.margin ?? -1) - (a.margin ?? -1) : of(a) - of(b))).slice(0, options.rows)
-  const rows = chosen.map(l => evaluateCandidate(context, l.group, l.drive))
+  const chosen =
+    groups <= options.rows
+      ? lights
+      : lights
+          .toSorted(
+            (a, b) =>
+              Number(a.fails) - Number(b.fails) ||
+              (a.fails ? (b.margin ?? -1) - (a.margin ?? -1) : of(a) - of(b)),
+          )
+          .slice(0, options.rows)
+  const rows = chosen.map((l) => evaluateCandidate(context, l.group, l.drive))
   rows.sort(compareCandidates(options))
   return { rows, groups, skipped: shelf.skipped, looked }
 }

@@ -1,6 +1,16 @@
 /** Parts other than fans that one owns or could buy. */
-export const stockKinds = ['supply', 'converter', 'battery', 'fuse', 'wire', 'connector', 'guard', 'filter', 'other'] as const
-export type StockKind = typeof stockKinds[number]
+export const stockKinds = [
+  'supply',
+  'converter',
+  'battery',
+  'fuse',
+  'wire',
+  'connector',
+  'guard',
+  'filter',
+  'other',
+] as const
+export type StockKind = (typeof stockKinds)[number]
 export interface StockPart {
   id: string
   kind: StockKind
@@ -21,11 +31,28 @@ const SAME_VOLTS = 0.05
  * before cheap ones.
  * @param name what the plan calls it; a part of that name is taken whatever else it is
  */
-export function fromStock(stock: readonly StockPart[], kind: StockKind, want: { name?: string, volts?: number | null, amps?: number | null }): StockPart | null {
-  const named = want.name && stock.find(p => p.name.toLowerCase() === want.name!.toLowerCase())
+export function fromStock(
+  stock: readonly StockPart[],
+  kind: StockKind,
+  want: { name?: string; volts?: number | null; amps?: number | null },
+): StockPart | null {
+  const named = want.name && stock.find((p) => p.name.toLowerCase() === want.name!.toLowerCase())
   if (named) return named
-  const fits = stock.filter(p => p.kind === kind
-    && (want.volts === undefined || want.volts === null || p.volts === null || Math.abs(p.volts - want.volts) <= SAME_VOLTS * want.volts)
-    && (want.amps === undefined || want.amps === null || p.amps === null || p.amps >= want.amps))
-  return fits.toSorted((a, b) => Number(b.owned) - Number(a.owned) || (a.price ?? 1e6) - (b.price ?? 1e6) || a.name.localeCompare(b.name))[0] ?? null
+  const fits = stock.filter(
+    (p) =>
+      p.kind === kind &&
+      (want.volts === undefined ||
+        want.volts === null ||
+        p.volts === null ||
+        Math.abs(p.volts - want.volts) <= SAME_VOLTS * want.volts) &&
+      (want.amps === undefined || want.amps === null || p.amps === null || p.amps >= want.amps),
+  )
+  return (
+    fits.toSorted(
+      (a, b) =>
+        Number(b.owned) - Number(a.owned) ||
+        (a.price ?? 1e6) - (b.price ?? 1e6) ||
+        a.name.localeCompare(b.name),
+    )[0] ?? null
+  )
 }

@@ -1,17 +1,74 @@
 import { describe, expect, test } from 'vitest'
 import {
-  computeReport, connectionOrder, diagramOf, fanPins, groupOf, newBattery, newConverter, newElement, newFan, newFeedPart, newPlan, newSource, newSun, nodeFigures, partsList, slowDownWays, wireList, type Fan, type Group, type PlanDocument, type Report,
+  computeReport,
+  connectionOrder,
+  diagramOf,
+  fanPins,
+  groupOf,
+  newBattery,
+  newConverter,
+  newElement,
+  newFan,
+  newFeedPart,
+  newPlan,
+  newSource,
+  newSun,
+  nodeFigures,
+  partsList,
+  slowDownWays,
+  wireList,
+  type Fan,
+  type Group,
+  type PlanDocument,
+  type Report,
 } from '.'
 import { allRuleGroups } from '../findings'
 
 // invented
-const fan: Fan = { ...newFan('f'), maker: 'Testmoor', model: 'Whin 80', ratedA: 0.2, startV: 5, minV: 4, maxV: 13.2, wires: 4, pwmMinDuty: 0.2, pwmMinSpeed: 0.2, price: 10, points: [{ flowM3s: 0, pressurePa: 60 }, { flowM3s: 0.02, pressurePa: 0 }] }
-const five: Fan = { ...fan, id: 'five', model: 'Whin 40 5 V', ratedV: 5, minV: 2.5, maxV: 5.5, startV: 3, wires: 2 }
+const fan: Fan = {
+  ...newFan('f'),
+  maker: 'Testmoor',
+  model: 'Whin 80',
+  ratedA: 0.2,
+  startV: 5,
+  minV: 4,
+  maxV: 13.2,
+  wires: 4,
+  pwmMinDuty: 0.2,
+  pwmMinSpeed: 0.2,
+  price: 10,
+  points: [
+    { flowM3s: 0, pressurePa: 60 },
+    { flowM3s: 0.02, pressurePa: 0 },
+  ],
+}
+const five: Fan = {
+  ...fan,
+  id: 'five',
+  model: 'Whin 40 5 V',
+  ratedV: 5,
+  minV: 2.5,
+  maxV: 5.5,
+  startV: 3,
+  wires: 2,
+}
 function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const p = newPlan('j', 'Machine')
   p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]
   p.pick = { id: 'p', fanId: 'f', secondFanId: null, count: 1, arrangement: 'single', driveV: 12, duty: null }
-  p.source = { ...newSource('s', 'rail'), name: 'Rail', nominalV: 24, lowV: 23, highV: 25, iMaxA: 1, wireAwg: 22, wireLengthM: 0.5, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
+  p.source = {
+    ...newSource('s', 'rail'),
+    name: 'Rail',
+    nominalV: 24,
+    lowV: 23,
+    highV: 25,
+    iMaxA: 1,
+    wireAwg: 22,
+    wireLengthM: 0.5,
+    fuseFitted: true,
+    fuseA: 0.5,
+    polarityChecked: true,
+  }
   p.converter = { ...newConverter('c', 12), iMaxA: 1, setFirst: true }
   change(p)
   return p
@@ -26,14 +83,29 @@ const group = (p: PlanDocument): Group => {
   if (!made.ok) throw new Error(made.reason)
   return made.group
 }
-const ids = (p: PlanDocument) => report(p).findings.findings.map(f => f.id)
-const node = (r: Report, id: string) => r.power.feed.nodes.find(n => n.id === id)!
+const ids = (p: PlanDocument) => report(p).findings.findings.map((f) => f.id)
+const node = (r: Report, id: string) => r.power.feed.nodes.find((n) => n.id === id)!
 
 /** A 24 V machine with a 12 V and a 5 V fan through two converters. */
 const machine = plan((p) => {
   p.feed = [
-    { ...newFeedPart('c5', 'converter', null), name: 'Step-down 5 V', outV: 5, iMaxA: 1, setFirst: true, wireAwg: 24, wireLengthM: 0.3 },
-    { ...newFeedPart('fan5', 'load', 'c5'), name: 'Nozzle fan', loadKind: 'fan', fanId: 'five', wireAwg: 26, wireLengthM: 0.4 },
+    {
+      ...newFeedPart('c5', 'converter', null),
+      name: 'Step-down 5 V',
+      outV: 5,
+      iMaxA: 1,
+      setFirst: true,
+      wireAwg: 24,
+      wireLengthM: 0.3,
+    },
+    {
+      ...newFeedPart('fan5', 'load', 'c5'),
+      name: 'Nozzle fan',
+      loadKind: 'fan',
+      fanId: 'five',
+      wireAwg: 26,
+      wireLengthM: 0.4,
+    },
     { ...newFeedPart('led', 'load', 'c'), name: 'Indicator', loadKind: 'led', currentA: 0.01, ledV: 2.1 },
   ]
 })
@@ -44,7 +116,9 @@ describe('the feed of a plan', () => {
     expect(node(r, 'p').inV).toBeGreaterThan(11.9)
     expect(node(r, 'fan5').inV).toBeGreaterThan(4.9)
     expect(node(r, 'fan5').highV).toBeCloseTo(5.25, 6)
-    const watts = r.power.feed.nodes.filter(n => n.kind === 'pick' || n.kind === 'load').reduce((s, n) => s + n.powerW!, 0)
+    const watts = r.power.feed.nodes
+      .filter((n) => n.kind === 'pick' || n.kind === 'load')
+      .reduce((s, n) => s + n.powerW!, 0)
     expect(24 * r.power.loadRunA!).toBeGreaterThan(watts / 0.9)
     expect(24 * r.power.loadRunA!).toBeLessThan(watts / 0.8)
     expect(ids(machine)).not.toContain('power-converter-unset')
@@ -56,19 +130,27 @@ describe('the feed of a plan', () => {
     const p = structuredClone(machine)
     p.feed[0]!.setFirst = false
     expect(ids(p)).toContain('power-converter-unset')
-    expect(node(report(p), 'c5').problems.map(x => x.severity)).toContain('stop')
+    expect(node(report(p), 'c5').problems.map((x) => x.severity)).toContain('stop')
   })
   test('a 5 V fan on the 12 V converter is too much for it', () => {
     const p = structuredClone(machine)
     p.feed[1]!.parentId = 'c'
-    expect(node(report(p), 'fan5').problems.map(x => x.text).join()).toContain('5.5 V')
+    expect(
+      node(report(p), 'fan5')
+        .problems.map((x) => x.text)
+        .join(),
+    ).toContain('5.5 V')
   })
   test('what hangs on nothing, or goes round in a loop, is left out and nothing is NaN', () => {
     const p = plan((x) => {
-      x.feed = [{ ...newFeedPart('a', 'branch', 'b') }, { ...newFeedPart('b', 'branch', 'a') }, { ...newFeedPart('l', 'load', 'gone'), currentA: null }]
+      x.feed = [
+        { ...newFeedPart('a', 'branch', 'b') },
+        { ...newFeedPart('b', 'branch', 'a') },
+        { ...newFeedPart('l', 'load', 'gone'), currentA: null },
+      ]
     })
     const { nodes } = report(p).power.feed
-    expect(nodes.map(n => n.id)).toEqual(['s', 'c', 'p'])
+    expect(nodes.map((n) => n.id)).toEqual(['s', 'c', 'p'])
     expect(JSON.stringify(nodes)).not.toContain('NaN')
   })
   test('a fan without a current is told, not guessed', () => {
@@ -77,32 +159,40 @@ describe('the feed of a plan', () => {
     expect(r.ok && r.report.power.loadRunA).toBeNull()
   })
   test('four fans on one header overload it; a powered hub takes the load off', () => {
-    const header = (hub: 'none' | 'powered') => plan((p) => {
-      p.source = { ...newSource('s', 'header'), polarityChecked: true }
-      p.converter = null
-      Object.assign(p.pick!, { count: 4, arrangement: 'parallel' })
-      p.wiring.hub = hub
-    })
+    const header = (hub: 'none' | 'powered') =>
+      plan((p) => {
+        p.source = { ...newSource('s', 'header'), polarityChecked: true }
+        p.converter = null
+        Object.assign(p.pick!, { count: 4, arrangement: 'parallel' })
+        p.wiring.hub = hub
+      })
     const strong = (p: PlanDocument) => computeReport({ plan: p, fans: [{ ...fan, ratedA: 0.35 }] })
     const found = (hub: 'none' | 'powered') => {
       const r = strong(header(hub))
-      return r.ok ? r.report.findings.findings.map(f => f.id) : []
+      return r.ok ? r.report.findings.findings.map((f) => f.id) : []
     }
     expect(found('none')).toContain('power-header-overload')
     expect(found('powered')).not.toContain('power-header-overload')
   })
   test('a vehicle charges at 14.4 V: too much for a 12 V fan straight on it', () => {
     const p = plan((x) => {
-      x.source = { ...newSource('s', 'vehicle'), polarityChecked: true, transientProtected: false, fuseFitted: false }
+      x.source = {
+        ...newSource('s', 'vehicle'),
+        polarityChecked: true,
+        transientProtected: false,
+        fuseFitted: false,
+      }
       x.converter = null
     })
-    expect(ids(p)).toEqual(expect.arrayContaining(['power-vehicle-high', 'power-vehicle-spikes', 'wire-fuse-missing']))
+    expect(ids(p)).toEqual(
+      expect.arrayContaining(['power-vehicle-high', 'power-vehicle-spikes', 'wire-fuse-missing']),
+    )
   })
 })
 
 describe('ways to slow a fan', () => {
   const ways = slowDownWays(plan(), group(plan()), 9)
-  const way = (w: string) => ways.find(r => r.way === w)!
+  const way = (w: string) => ways.find((r) => r.way === w)!
   test('the step-down tells its setting and when', () => {
     expect(way('buck').setting).toContain('9.00 V')
     expect(way('buck').setting).toContain('before the fan is connected')
@@ -116,7 +206,7 @@ describe('ways to slow a fan', () => {
     expect(r.startMarginV! < 0).toBe(r.starts === false)
   })
   test('half the time of 24 V is 12 V on average and 24 V at the peak', () => {
-    const half = slowDownWays(plan(), group(plan()), 12).find(r => r.way === 'pwm')!
+    const half = slowDownWays(plan(), group(plan()), 12).find((r) => r.way === 'pwm')!
     expect(half.name).toContain('50 %')
     expect(half.peakV).toBe(25)
     expect(half.hazard?.severity).toBe('stop')
@@ -126,35 +216,51 @@ describe('ways to slow a fan', () => {
     expect(way('divider').hazard?.text).toContain('burns')
   })
   test('a 4-wire fan on its own voltage gets PWM', () => {
-    const p = plan((x) => { x.source!.nominalV = 12 })
-    const pwm = slowDownWays(p, group(p), 8).find(r => r.way === 'pwm-wire')!
+    const p = plan((x) => {
+      x.source!.nominalV = 12
+    })
+    const pwm = slowDownWays(p, group(p), 8).find((r) => r.way === 'pwm-wire')!
     expect(pwm.name).toContain(`${Math.round(100 * pwm.duty!)} %`)
     expect(pwm.speed).toBeCloseTo(8 / 12, 2)
     expect(way('pwm-wire')).toBeUndefined()
   })
   test('above the source only a step-up is offered', () => {
-    const p = plan((x) => { x.source = { ...newSource('s', 'usb') } })
-    expect(slowDownWays(p, group(p), 9).map(r => r.way)).toEqual(['boost', 'pwm-wire', 'straight'])
+    const p = plan((x) => {
+      x.source = { ...newSource('s', 'usb') }
+    })
+    expect(slowDownWays(p, group(p), 9).map((r) => r.way)).toEqual(['boost', 'pwm-wire', 'straight'])
   })
 })
 
 describe('on paper', () => {
   test('the wire list has both poles of every lead, with pins, fuse, strip and pull', () => {
     const rows = wireList(machine, report(machine).power.feed, group(machine))
-    expect(rows.filter(r => r.pole === '+')).toHaveLength(report(machine).power.feed.nodes.length - 1)
-    const plus = rows.find(r => r.to === '1 × Whin 80' && r.pole === '+')!
+    expect(rows.filter((r) => r.pole === '+')).toHaveLength(report(machine).power.feed.nodes.length - 1)
+    const plus = rows.find((r) => r.to === '1 × Whin 80' && r.pole === '+')!
     expect(plus).toMatchObject({ toPin: '2', awg: 22, fuseA: 0.5, lengthM: 0.5, from: 'Step-down converter' })
     expect(plus.pullN).toBeCloseTo(40, 0)
     expect(plus.mm2).toBeCloseTo(0.3255, 3)
   })
   test('pins by position: what stays open is said', () => {
-    expect(fanPins(plan(), fan).map(p => `${p.pin} ${p.use}`)).toEqual(['1 ground', '2 + supply', '3 tach out', '4 PWM in'])
+    expect(fanPins(plan(), fan).map((p) => `${p.pin} ${p.use}`)).toEqual([
+      '1 ground',
+      '2 + supply',
+      '3 tach out',
+      '4 PWM in',
+    ])
     expect(fanPins(plan(), fan)[2]!.connect).toContain('insulated')
-    expect(fanPins(plan((p) => { p.wiring.tachUsed = true }), fan)[2]!.connect).toContain('one input')
+    expect(
+      fanPins(
+        plan((p) => {
+          p.wiring.tachUsed = true
+        }),
+        fan,
+      )[2]!.connect,
+    ).toContain('one input')
   })
   test('the converter is set before the fan is plugged in, and polarity is metered between', () => {
-    const steps = connectionOrder(machine, report(machine).power.feed, group(machine)).map(s => s.text)
-    const at = (words: string) => steps.findIndex(s => s.includes(words))
+    const steps = connectionOrder(machine, report(machine).power.feed, group(machine)).map((s) => s.text)
+    const at = (words: string) => steps.findIndex((s) => s.includes(words))
     expect(at('turn the screw')).toBeGreaterThan(at('Disconnect'))
     expect(at('Polarity')).toBeGreaterThan(at('turn the screw'))
     expect(at('Plug in the fan')).toBeGreaterThan(at('Polarity'))
@@ -162,9 +268,15 @@ describe('on paper', () => {
   })
   test('parts: fans at their price, wire by length, what is owned costs nothing', () => {
     const list = partsList(machine, report(machine).power.feed, group(machine), [fan, five])
-    expect(list.rows.find(r => r.what === 'Wire 22 AWG')).toMatchObject({ count: 1.1, unit: 'm' })
-    expect(list.total).toBeCloseTo(list.rows.reduce((s, r) => s + (r.sum ?? 0), 0), 9)
-    const owned = partsList(machine, report(machine).power.feed, group(machine), [fan, { ...five, owned: true }])
+    expect(list.rows.find((r) => r.what === 'Wire 22 AWG')).toMatchObject({ count: 1.1, unit: 'm' })
+    expect(list.total).toBeCloseTo(
+      list.rows.reduce((s, r) => s + (r.sum ?? 0), 0),
+      9,
+    )
+    const owned = partsList(machine, report(machine).power.feed, group(machine), [
+      fan,
+      { ...five, owned: true },
+    ])
     expect(list.total - owned.total).toBeCloseTo(10, 9)
   })
   test('the diagram has a box for every node and a lead to each, with its warning', () => {
@@ -173,41 +285,74 @@ describe('on paper', () => {
     const d = diagramOf(p, report(p).power.feed, group(p))
     expect(d.nodes).toHaveLength(6)
     expect(d.edges).toHaveLength(5)
-    expect(d.nodes.find(n => n.id === 'c')).toMatchObject({ state: 'stop', warning: 'set it before connecting' })
+    expect(d.nodes.find((n) => n.id === 'c')).toMatchObject({
+      state: 'stop',
+      warning: 'set it before connecting',
+    })
     expect(JSON.stringify(d)).not.toMatch(/undefined|NaN/)
     expect(diagramOf(newPlan('x', 'x'), { nodes: [], settled: true }, null)).toEqual({ nodes: [], edges: [] })
   })
 })
 
 describe('batteries and sun', () => {
-  const bank = (change: (p: PlanDocument) => void = () => {}) => plan((p) => {
-    p.source = { ...newSource('s', 'power-bank'), polarityChecked: true }
-    p.converter = null
-    Object.assign(p.pick!, { fanId: 'five', driveV: 5 })
-    p.battery = { ...newBattery('b', 'power-bank'), chargeC: 36000, dutyShare: 1, cellV: 3.7, depth: 1, coldC: 20 }
-    change(p)
-  })
+  const bank = (change: (p: PlanDocument) => void = () => {}) =>
+    plan((p) => {
+      p.source = { ...newSource('s', 'power-bank'), polarityChecked: true }
+      p.converter = null
+      Object.assign(p.pick!, { fanId: 'five', driveV: 5 })
+      p.battery = {
+        ...newBattery('b', 'power-bank'),
+        chargeC: 36000,
+        dutyShare: 1,
+        cellV: 3.7,
+        depth: 1,
+        coldC: 20,
+      }
+      change(p)
+    })
   test('a bank gives its cells’ energy less its converter: 10 Ah at 3.7 V and 1 W are 31 h', () => {
     const r = report(bank()).runtime
     expect(r.energyJ).toBeCloseTo(37 * 3600, 6)
     const watts = r.loadA! * 5
-    expect(r.runtimeS! / 3600).toBeCloseTo(37 * 0.85 / watts, 3)
+    expect(r.runtimeS! / 3600).toBeCloseTo((37 * 0.85) / watts, 3)
   })
   test('half the time on lasts twice as long, and the wished time tells the size', () => {
-    const half = report(bank((p) => { Object.assign(p.battery!, { dutyShare: 0.5, wishedS: 100 * 3600 }) })).runtime
+    const half = report(
+      bank((p) => {
+        Object.assign(p.battery!, { dutyShare: 0.5, wishedS: 100 * 3600 })
+      }),
+    ).runtime
     expect(half.runtimeS).toBeCloseTo(2 * report(bank()).runtime.runtimeS!, 3)
     // the needed capacity lasts exactly the wished time
-    const exact = report(bank((p) => { Object.assign(p.battery!, { dutyShare: 0.5, chargeC: half.neededC }) })).runtime
+    const exact = report(
+      bank((p) => {
+        Object.assign(p.battery!, { dutyShare: 0.5, chargeC: half.neededC })
+      }),
+    ).runtime
     expect(exact.runtimeS! / 3600).toBeCloseTo(100, 6)
   })
   test('too small a load lets the bank switch off: a resistor that keeps it on', () => {
-    const p = bank((x) => { x.battery!.autoOffA = 0.5 })
+    const p = bank((x) => {
+      x.battery!.autoOffA = 0.5
+    })
     expect(ids(p)).toContain('batt-auto-off')
     expect(report(p).runtime.keepAlive!.watts).toBeGreaterThan(1)
   })
   test('the cold shortens it, a wished time that it does not reach is a finding', () => {
-    expect(report(bank((p) => { p.battery!.coldC = -10 })).runtime.runtimeS!).toBeLessThan(report(bank()).runtime.runtimeS!)
-    expect(ids(bank((p) => { p.battery!.wishedS = 1000 * 3600 }))).toContain('batt-runtime-short')
+    expect(
+      report(
+        bank((p) => {
+          p.battery!.coldC = -10
+        }),
+      ).runtime.runtimeS!,
+    ).toBeLessThan(report(bank()).runtime.runtimeS!)
+    expect(
+      ids(
+        bank((p) => {
+          p.battery!.wishedS = 1000 * 3600
+        }),
+      ),
+    ).toContain('batt-runtime-short')
   })
   test('a pack straight on the fan: the exact law of a falling voltage', () => {
     const p = plan((x) => {
@@ -218,8 +363,9 @@ describe('batteries and sun', () => {
     const r = report(p).runtime
     // fine steps of charge instead of the closed form
     let seconds = 0
-    const slope = 1.3 * r.loadA! / 11.1
-    for (let i = 0; i < 20000; i++) seconds += 9000 / 20000 / (r.loadA! + slope * (12.6 - 3.6 * (i + 0.5) / 20000 - 11.1))
+    const slope = (1.3 * r.loadA!) / 11.1
+    for (let i = 0; i < 20000; i++)
+      seconds += 9000 / 20000 / (r.loadA! + slope * (12.6 - (3.6 * (i + 0.5)) / 20000 - 11.1))
     expect(r.runtimeS!).toBeCloseTo(seconds, -1)
   })
   test('the sun by month: the worst one decides', () => {
@@ -240,27 +386,98 @@ describe('batteries and sun', () => {
 test('the groups Power, Wiring, Battery and Safety: every rule whose facts a plan can hold has been given them', () => {
   const told = new Set<string>()
   const everything = plan((p) => {
-    Object.assign(p.job, { laser: true, lightBaffle: true, opensSupply: false, storedV: 10, discharged: true, earthRefitted: true, supplyOpening: true, openFlue: false, thermalCutout: true, wet: false, adapterInWet: false, touchC: 30, mains: false, flammable: false, mustNotFail: false, airOutlet: 'outdoors' })
-    Object.assign(p.wiring, { identifiedBy: 'position', connector: 'barrel', barrelPlugM: 0.0021, barrelJackM: 0.0021, strainRelief: true, reverseProtected: true, routeM: 0.4, tachUsed: true, tachJoined: 1, hub: 'passive', headerMode: 'pwm', pwmSinkA: 0.02, pwmPinV: 5, crimpPullN: 60, shrinkBoreM: 0.0032, shrinkRatio: 2, switchDcV: 30, switchDcA: 5 })
-    Object.assign(p.source!, { reversible: false, transientProtected: true, openV: 24, regulated: true, typeCPullDown: true, fuseDistanceM: 0.1 })
+    Object.assign(p.job, {
+      laser: true,
+      lightBaffle: true,
+      opensSupply: false,
+      storedV: 10,
+      discharged: true,
+      earthRefitted: true,
+      supplyOpening: true,
+      openFlue: false,
+      thermalCutout: true,
+      wet: false,
+      adapterInWet: false,
+      touchC: 30,
+      mains: false,
+      flammable: false,
+      mustNotFail: false,
+      airOutlet: 'outdoors',
+    })
+    Object.assign(p.wiring, {
+      identifiedBy: 'position',
+      connector: 'barrel',
+      barrelPlugM: 0.0021,
+      barrelJackM: 0.0021,
+      strainRelief: true,
+      reverseProtected: true,
+      routeM: 0.4,
+      tachUsed: true,
+      tachJoined: 1,
+      hub: 'passive',
+      headerMode: 'pwm',
+      pwmSinkA: 0.02,
+      pwmPinV: 5,
+      crimpPullN: 60,
+      shrinkBoreM: 0.0032,
+      shrinkRatio: 2,
+      switchDcV: 30,
+      switchDcA: 5,
+    })
+    Object.assign(p.source!, {
+      reversible: false,
+      transientProtected: true,
+      openV: 24,
+      regulated: true,
+      typeCPullDown: true,
+      fuseDistanceM: 0.1,
+    })
     Object.assign(p.pick!, { duty: 0.8 })
-    p.battery = { ...newBattery('b', 'pack'), chargeC: 9000, wishedS: 3600, maxA: 5, depth: 0.5, protectedPack: true, chargedCold: false, airTravel: false }
+    p.battery = {
+      ...newBattery('b', 'pack'),
+      chargeC: 9000,
+      wishedS: 3600,
+      maxA: 5,
+      depth: 0.5,
+      protectedPack: true,
+      chargedCold: false,
+      airTravel: false,
+    }
     p.sun = { ...newSun('u'), panelW: 20, wishedDays: 1 }
     p.feed = machine.feed
     p.converter!.measuredV = 12.1
   })
-  for (const id of [...report(everything).findings.passed, ...report(everything).findings.findings.map(f => f.id)]) told.add(id)
+  for (const id of [
+    ...report(everything).findings.passed,
+    ...report(everything).findings.findings.map((f) => f.id),
+  ])
+    told.add(id)
   for (const kind of ['resistor', 'divider', 'pwm', 'linear', 'boost'] as const) {
     const p = structuredClone(everything)
-    Object.assign(p.converter!, { kind, ohm: 60, ohm2: 60, ratingW: 10, capV: 50, duty: 0.5, pwmHz: 25000, switchSide: 'high', flyback: true, thetaKW: 20, capsFitted: true })
-    for (const f of [...report(p).findings.passed, ...report(p).findings.findings.map(x => x.id)]) told.add(f)
+    Object.assign(p.converter!, {
+      kind,
+      ohm: 60,
+      ohm2: 60,
+      ratingW: 10,
+      capV: 50,
+      duty: 0.5,
+      pwmHz: 25000,
+      switchSide: 'high',
+      flyback: true,
+      thetaKW: 20,
+      capsFitted: true,
+    })
+    for (const f of [...report(p).findings.passed, ...report(p).findings.findings.map((x) => x.id)]) told.add(f)
   }
   for (const kind of ['header', 'usb', 'tap', 'power-bank', 'pack', 'vehicle', 'solar'] as const) {
     const p = structuredClone(everything)
     p.source = { ...p.source!, kind, tap: '7V', fiveLoadA: 1, iPeakA: 2 }
-    for (const f of [...report(p).findings.passed, ...report(p).findings.findings.map(x => x.id)]) told.add(f)
+    for (const f of [...report(p).findings.passed, ...report(p).findings.findings.map((x) => x.id)]) told.add(f)
   }
-  const missing = allRuleGroups.filter(g => ['power', 'wiring', 'battery', 'safety'].includes(g.key)).flatMap(g => g.rules.map(r => r.id)).filter(id => !told.has(id))
+  const missing = allRuleGroups
+    .filter((g) => ['power', 'wiring', 'battery', 'safety'].includes(g.key))
+    .flatMap((g) => g.rules.map((r) => r.id))
+    .filter((id) => !told.has(id))
   expect(missing).toEqual([])
 })
 
@@ -275,5 +492,5 @@ test('each node opens to its workings, none of them without a number or a reason
     x.source = { ...newSource('s', 'header') }
     x.converter = null
   })
-  expect(slowDownWays(p, group(p), 8).map(r => r.way)).toContain('header')
+  expect(slowDownWays(p, group(p), 8).map((r) => r.way)).toContain('header')
 })

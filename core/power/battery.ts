@@ -1,9 +1,13 @@
 /** Voltage of one cell, V: empty (to plan with), nominal, full. From memory. */
-export const cellVoltage = { 'li-ion': { empty: 3, nominal: 3.6, full: 4.2 }, 'lifepo4': { empty: 2.5, nominal: 3.2, full: 3.65 } } as const
+export const cellVoltage = {
+  'li-ion': { empty: 3, nominal: 3.6, full: 4.2 },
+  lifepo4: { empty: 2.5, nominal: 3.2, full: 3.65 },
+} as const
 export type CellChemistry = keyof typeof cellVoltage
 
 /** Pack voltage, V: cells in series times the cell's. */
-export const packVoltage = (chemistry: CellChemistry, cells: number, state: 'empty' | 'nominal' | 'full') => cells * cellVoltage[chemistry][state]
+export const packVoltage = (chemistry: CellChemistry, cells: number, state: 'empty' | 'nominal' | 'full') =>
+  cells * cellVoltage[chemistry][state]
 
 /** Efficiency of a power bank's converter where nothing was measured, share. Common practice, no source (0.80 to 0.90). */
 export const BANK_EFFICIENCY = 0.85
@@ -15,10 +19,11 @@ export const BANK_EFFICIENCY = 0.85
  * @param idleW what the converter itself draws, W
  * Reference: energy balance (handbook E5)
  */
-export const bankRuntime = (energyJ: number, efficiency: number, loadW: number, idleW = 0) => energyJ / (loadW / efficiency + idleW)
+export const bankRuntime = (energyJ: number, efficiency: number, loadW: number, idleW = 0) =>
+  energyJ / (loadW / efficiency + idleW)
 
 /** What a bank gives at its output, C: cell energy times efficiency over the output voltage. */
-export const outputCharge = (energyJ: number, efficiency: number, outV: number) => energyJ * efficiency / outV
+export const outputCharge = (energyJ: number, efficiency: number, outV: number) => (energyJ * efficiency) / outV
 
 /**
  * Running time of a fan straight on a pack whose voltage falls in a line with its charge, s: fan I = a + b V.
@@ -27,11 +32,12 @@ export const outputCharge = (energyJ: number, efficiency: number, outV: number) 
  */
 export function directRuntime(chargeC: number, fullV: number, emptyV: number, a: number, b: number): number {
   const fall = fullV - emptyV
-  return b === 0 ? chargeC / a : chargeC / (b * fall) * Math.log((a + b * fullV) / (a + b * emptyV))
+  return b === 0 ? chargeC / a : (chargeC / (b * fall)) * Math.log((a + b * fullV) / (a + b * emptyV))
 }
 
 /** The same for a constant-power load behind a converter, s. */
-export const constantPowerRuntime = (chargeC: number, fullV: number, emptyV: number, loadW: number) => chargeC * (fullV + emptyV) / (2 * loadW)
+export const constantPowerRuntime = (chargeC: number, fullV: number, emptyV: number, loadW: number) =>
+  (chargeC * (fullV + emptyV)) / (2 * loadW)
 
 /**
  * Running time of a lead-acid battery, s. Below its rated current no gain is extrapolated.
@@ -46,18 +52,20 @@ export function peukertRuntime(chargeC: number, rateS: number, exponent: number,
 }
 
 /** Power that must be burnt to keep a bank from switching itself off, W; 0 where the load suffices. */
-export const keepAlivePower = (outV: number, leastA: number, loadA: number) => Math.max(0, outV * (leastA - loadA))
+export const keepAlivePower = (outV: number, leastA: number, loadA: number) =>
+  Math.max(0, outV * (leastA - loadA))
 /** Resistor for it, ohm; null where none is needed. */
-export const keepAliveResistor = (outV: number, leastA: number, loadA: number) => loadA < leastA ? outV / (leastA - loadA) : null
+export const keepAliveResistor = (outV: number, leastA: number, loadA: number) =>
+  loadA < leastA ? outV / (leastA - loadA) : null
 
 /** Energy that may fly in a cabin without approval, J: 100 Wh. Reference: ICAO/IATA rules (from memory). */
 export const FLIGHT_LIMIT_J = 100 * 3600
 
 /** Share of the capacity to plan with. Common practice, no source. */
-export const usableDepth = { 'li-ion': 0.9, 'lifepo4': 0.85, 'lead-acid': 0.5, 'nimh': 0.8, 'alkaline': 0.8 } as const
+export const usableDepth = { 'li-ion': 0.9, lifepo4: 0.85, 'lead-acid': 0.5, nimh: 0.8, alkaline: 0.8 } as const
 export type Chemistry = keyof typeof usableDepth
 /** Share of the capacity left in the cold, at -10 degC and below; in between a straight line from 20 degC. Common practice, no source. */
-const COLD = { 'li-ion': 0.75, 'lifepo4': 0.7, 'lead-acid': 0.65, 'nimh': 0.75, 'alkaline': 0.5 } as const
+const COLD = { 'li-ion': 0.75, lifepo4: 0.7, 'lead-acid': 0.65, nimh: 0.75, alkaline: 0.5 } as const
 /** Share of the capacity at a temperature. @param celsius of the battery, degC */
 export function coldFactor(chemistry: Chemistry, celsius: number): number {
   const at = Math.min(1, Math.max(0, (20 - celsius) / 30))

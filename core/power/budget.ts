@@ -4,11 +4,16 @@ export const GOOD_UTILISATION = 0.8
 export const START_CURRENT_FACTOR = 2
 
 /** Running current over the source's current. */
-export function utilisation(counts: readonly number[], currents: readonly number[], sourceA: number): number | null {
+export function utilisation(
+  counts: readonly number[],
+  currents: readonly number[],
+  sourceA: number,
+): number | null {
   return sourceA > 0 ? counts.reduce((s, n, i) => s + n * currents[i]!, 0) / sourceA : null
 }
 
-export const headroomVerdict = (u: number): 'ok' | 'fix' | 'stop' => u <= GOOD_UTILISATION ? 'ok' : u <= 1 ? 'fix' : 'stop'
+export const headroomVerdict = (u: number): 'ok' | 'fix' | 'stop' =>
+  u <= GOOD_UTILISATION ? 'ok' : u <= 1 ? 'fix' : 'stop'
 
 /** Surge when the first `together` loads start at once and the rest already run, A. */
 export function surge(start: readonly number[], run: readonly number[], together: number): number {
@@ -22,7 +27,8 @@ export function adapterMinimumEfficiency(powerW: number): number | null {
 }
 
 /** End of a source's voltage window, V. */
-export const sourceWindow = (nominal: number, tolerance: number, end: 'low' | 'high') => nominal * (end === 'low' ? 1 - tolerance : 1 + tolerance)
+export const sourceWindow = (nominal: number, tolerance: number, end: 'low' | 'high') =>
+  nominal * (end === 'low' ? 1 - tolerance : 1 + tolerance)
 
 /** Heat that the hot side of a thermoelectric module must shed, W. */
 export const hotSideHeat = (pumpedW: number, voltage: number, current: number) => pumpedW + voltage * current

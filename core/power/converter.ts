@@ -1,15 +1,21 @@
 /** Input current of a buck or boost converter, A. Reference: power balance. */
-export const converterInputCurrent = (vIn: number, vOut: number, iOut: number, efficiency: number) => vOut * iOut / (efficiency * vIn)
+export const converterInputCurrent = (vIn: number, vOut: number, iOut: number, efficiency: number) =>
+  (vOut * iOut) / (efficiency * vIn)
 /** Heat in the converter, W. */
-export const converterLoss = (vOut: number, iOut: number, efficiency: number) => vOut * iOut * (1 / efficiency - 1)
+export const converterLoss = (vOut: number, iOut: number, efficiency: number) =>
+  vOut * iOut * (1 / efficiency - 1)
 /** Ideal duty of the switch. */
-export const idealDuty = (kind: 'buck' | 'boost', vIn: number, vOut: number) => kind === 'buck' ? vOut / vIn : 1 - vIn / vOut
+export const idealDuty = (kind: 'buck' | 'boost', vIn: number, vOut: number) =>
+  kind === 'buck' ? vOut / vIn : 1 - vIn / vOut
 /** Heat of a linear regulator, W. */
-export const linearHeat = (vIn: number, vOut: number, current: number, quiescent: number) => (vIn - vOut) * current + vIn * quiescent
+export const linearHeat = (vIn: number, vOut: number, current: number, quiescent: number) =>
+  (vIn - vOut) * current + vIn * quiescent
 /** Junction temperature, degC. */
-export const junctionTemperature = (heatW: number, thetaJA: number, ambientC: number) => ambientC + heatW * thetaJA
+export const junctionTemperature = (heatW: number, thetaJA: number, ambientC: number) =>
+  ambientC + heatW * thetaJA
 /** Output of a 317-type adjustable regulator, V. */
-export const adjustableRegulatorOutput = (r1: number, r2: number, vRef = 1.25, iAdj = 50e-6) => vRef * (1 + r2 / r1) + iAdj * r2
+export const adjustableRegulatorOutput = (r1: number, r2: number, vRef = 1.25, iAdj = 50e-6) =>
+  vRef * (1 + r2 / r1) + iAdj * r2
 /** Voltage behind series diodes, V. */
 export const diodeDrop = (supply: number, diodes: number, drop: number) => supply - diodes * drop
 
@@ -18,7 +24,8 @@ export const choppedPeak = (supply: number) => supply
 /** Mean voltage of a chopped supply, V. */
 export const choppedAverage = (supply: number, duty: number) => supply * duty
 /** What a reverse-polarity MOSFET (on-resistance, ohm) saves against a series diode (forward voltage, V), W. */
-export const protectionSaving = (rdsOn: number, current: number, forwardV: number) => current * forwardV - current ** 2 * rdsOn
+export const protectionSaving = (rdsOn: number, current: number, forwardV: number) =>
+  current * forwardV - current ** 2 * rdsOn
 
 /** Accepted setting error of a converter, share. Common practice, no source. */
 export const SETTING_TOLERANCE = 0.05
@@ -27,7 +34,10 @@ export const SETTING_TOLERANCE = 0.05
 export type ConverterKind = 'none' | 'buck' | 'boost' | 'linear' | 'resistor' | 'divider' | 'diode' | 'pwm'
 
 /** What to plan with where the maker says nothing: efficiency and head-room V. Common practice, no source. */
-export const converterDefaults: Record<Exclude<ConverterKind, 'none'>, { efficiency: number, dropoutV: number }> = {
+export const converterDefaults: Record<
+  Exclude<ConverterKind, 'none'>,
+  { efficiency: number; dropoutV: number }
+> = {
   buck: { efficiency: 0.88, dropoutV: 1.5 },
   boost: { efficiency: 0.85, dropoutV: 0 },
   linear: { efficiency: 1, dropoutV: 2 },

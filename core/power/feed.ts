@@ -52,14 +52,21 @@ export interface FeedState {
   dropout: boolean
 }
 
-export interface FeedSolution { states: FeedState[], /** the loads have a voltage to run at */ settled: boolean }
+export interface FeedSolution {
+  states: FeedState[]
+  /** the loads have a voltage to run at */ settled: boolean
+}
 
 const ROUNDS = 60
 const STEP = 1e-4
 
 /** A straight line of current over voltage. */
-interface Line { j: number, g: number }
-const behindOhm = ({ j, g }: Line, ohm: number): Line => ohm === 0 ? { j, g } : { j: j / (1 + g * ohm), g: g / (1 + g * ohm) }
+interface Line {
+  j: number
+  g: number
+}
+const behindOhm = ({ j, g }: Line, ohm: number): Line =>
+  ohm === 0 ? { j, g } : { j: j / (1 + g * ohm), g: g / (1 + g * ohm) }
 
 /** The line of a converter's input, from that of its output, at the present voltages. */
 function convertLine(c: FeedConvert, out: Line, inV: number): Line {
@@ -70,19 +77,26 @@ function convertLine(c: FeedConvert, out: Line, inV: number): Line {
   if (inDropout(c, inV)) return { j: out.j - out.g * c.dropoutV, g: out.g }
   const outA = Math.max(0, out.j + out.g * c.outV)
   if (c.kind === 'linear') return { j: outA, g: 0 }
-  const inA = c.outV * outA / (c.efficiency * Math.max(inV, 1e-3))
+  const inA = (c.outV * outA) / (c.efficiency * Math.max(inV, 1e-3))
   return { j: 2 * inA, g: -inA / Math.max(inV, 1e-3) }
 }
-const inDropout = (c: FeedConvert, inV: number) => c.kind !== 'boost' && (c.kind === 'buck' || c.kind === 'linear') && inV < c.outV + c.dropoutV
+const inDropout = (c: FeedConvert, inV: number) =>
+  c.kind !== 'boost' && (c.kind === 'buck' || c.kind === 'linear') && inV < c.outV + c.dropoutV
 
 /** Output of a converter at an input voltage and current, V. */
 function convertV(c: FeedConvert, inV: number, inA: number): number {
   switch (c.kind) {
-    case 'resistor': case 'divider': return inV - c.ohm * inA
-    case 'diode': return Math.max(0, inV - c.diodes * c.diodeV)
-    case 'pwm': return c.duty * inV
-    case 'boost': return inV > 0.5 ? c.outV : 0
-    default: return inDropout(c, inV) ? Math.max(0, inV - c.dropoutV) : c.outV
+    case 'resistor':
+    case 'divider':
+      return inV - c.ohm * inA
+    case 'diode':
+      return Math.max(0, inV - c.diodes * c.diodeV)
+    case 'pwm':
+      return c.duty * inV
+    case 'boost':
+      return inV > 0.5 ? c.outV : 0
+    default:
+      return inDropout(c, inV) ? Math.max(0, inV - c.dropoutV) : c.outV
   }
 }
 
@@ -112,8 +126,7 @@ export function solveFeed(nodes: readonly FeedNode[], sourceV: number): FeedSolu
         const low = Math.max(0, v - STEP)
         const g = (current(v + STEP) - current(low)) / (v + STEP - low)
         line = { j: current(v) - g * v, g }
-      }
-      else if (convert) line = convertLine(convert, line, v)
+      } else if (convert) line = convertLine(convert, line, v)
       own[i] = line
       if (parent >= 0) {
         const seen = behindOhm(line, ohm)
@@ -129,7 +142,9 @@ export function solveFeed(nodes: readonly FeedNode[], sourceV: number): FeedSolu
       const next = Math.max(0, (above - node.ohm * line.j) / Math.max(1e-6, 1 + node.ohm * line.g))
       moved = Math.max(moved, Math.abs(next - inV[i]!))
       inV[i] = next
-      outV[i] = node.convert ? Math.max(0, convertV(node.convert, next, Math.max(0, line.j + line.g * next))) : next
+      outV[i] = node.convert
+        ? Math.max(0, convertV(node.convert, next, Math.max(0, line.j + line.g * next)))
+        : next
     })
     settled = moved < 1e-9
   }
@@ -137,14 +152,25 @@ export function solveFeed(nodes: readonly FeedNode[], sourceV: number): FeedSolu
   const outA = new Float64Array(n)
   for (let i = n - 1; i >= 0; i--) {
     const { current, convert, parent } = nodes[i]!
-    inA[i] = current ? Math.max(0, current(Math.max(0, inV[i]!))) : convert ? throughConverter(convert, inV[i]!, outV[i]!, outA[i]!) : outA[i]!
+    inA[i] = current
+      ? Math.max(0, current(Math.max(0, inV[i]!)))
+      : convert
+        ? throughConverter(convert, inV[i]!, outV[i]!, outA[i]!)
+        : outA[i]!
     if (parent >= 0) outA[parent]! += inA[i]!
   }
   const states = nodes.map((node, i): FeedState => {
     const wireDropV = node.ohm * inA[i]!
     return {
-      inV: inV[i]!, outV: outV[i]!, inA: inA[i]!, outA: outA[i]!, wireDropV,
-      heatW: node.convert ? Math.max(0, node.convert.kind === 'pwm' ? 0 : inV[i]! * inA[i]! - outV[i]! * outA[i]!) : 0, dropout: node.convert !== null && inDropout(node.convert, inV[i]!),
+      inV: inV[i]!,
+      outV: outV[i]!,
+      inA: inA[i]!,
+      outA: outA[i]!,
+      wireDropV,
+      heatW: node.convert
+        ? Math.max(0, node.convert.kind === 'pwm' ? 0 : inV[i]! * inA[i]! - outV[i]! * outA[i]!)
+        : 0,
+      dropout: node.convert !== null && inDropout(node.convert, inV[i]!),
     }
   })
   return { states, settled }
@@ -153,6 +179,7 @@ export function solveFeed(nodes: readonly FeedNode[], sourceV: number): FeedSolu
 function throughConverter(c: FeedConvert, inV: number, outV: number, outA: number): number {
   if (c.kind === 'pwm') return c.duty * outA
   if (c.kind === 'divider') return outA + outV / Math.max(c.ohm2, 1e-6)
-  if ((c.kind === 'buck' || c.kind === 'boost') && !inDropout(c, inV)) return inV > 1e-3 ? outV * outA / (c.efficiency * inV) : 0
+  if ((c.kind === 'buck' || c.kind === 'boost') && !inDropout(c, inV))
+    return inV > 1e-3 ? (outV * outA) / (c.efficiency * inV) : 0
   return outA
 }

@@ -2,7 +2,10 @@
 const LISTED: Record<string, readonly number[]> = {
   E6: [1, 1.5, 2.2, 3.3, 4.7, 6.8],
   E12: [1, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 3.9, 4.7, 5.6, 6.8, 8.2],
-  E24: [1, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2, 2.2, 2.4, 2.7, 3, 3.3, 3.6, 3.9, 4.3, 4.7, 5.1, 5.6, 6.2, 6.8, 7.5, 8.2, 9.1],
+  E24: [
+    1, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2, 2.2, 2.4, 2.7, 3, 3.3, 3.6, 3.9, 4.3, 4.7, 5.1, 5.6, 6.2, 6.8, 7.5, 8.2,
+    9.1,
+  ],
 }
 export type Series = 'E6' | 'E12' | 'E24' | 'E48' | 'E96' | 'E192'
 
@@ -18,10 +21,10 @@ export function preferredSeries(series: Series): readonly number[] {
 }
 
 /** Neighbours of a value in a series, below (or equal) and above. */
-function neighbours(value: number, series: Series): { below: number, above: number } {
+function neighbours(value: number, series: Series): { below: number; above: number } {
   const decade = 10 ** Math.floor(Math.log10(value) + 1e-12)
-  const all = [...preferredSeries(series).map(v => v * decade), preferredSeries(series)[0]! * decade * 10]
-  const at = all.findIndex(v => v >= value * (1 - 1e-9))
+  const all = [...preferredSeries(series).map((v) => v * decade), preferredSeries(series)[0]! * decade * 10]
+  const at = all.findIndex((v) => v >= value * (1 - 1e-9))
   return { below: all[Math.max(0, all[at]! <= value * (1 + 1e-9) ? at : at - 1)]!, above: all[at]! }
 }
 const tidy = (value: number) => Number(value.toPrecision(6))
@@ -39,20 +42,26 @@ const RATINGS = [0.125, 0.25, 0.5, 1, 2, 3, 5, 10] as const
 /** Heat times this is the rating to take. Common practice, no source. */
 export const RATING_MARGIN = 2
 /** Next standard rating for a heat, W; null above the largest: that is no job for a resistor. */
-export const resistorRating = (heatW: number, margin = RATING_MARGIN): number | null => RATINGS.find(r => r >= margin * heatW - 1e-12) ?? null
+export const resistorRating = (heatW: number, margin = RATING_MARGIN): number | null =>
+  RATINGS.find((r) => r >= margin * heatW - 1e-12) ?? null
 /** What a resistor may dissipate in warm air, W: full to `fullTo`, falling in a line to 0 at `zeroAt` (film parts 70 and 155 degC, from memory). */
-export const resistorDerated = (ratingW: number, ambientC: number, fullTo = 70, zeroAt = 155) => ratingW * Math.min(1, Math.max(0, (zeroAt - ambientC) / (zeroAt - fullTo)))
+export const resistorDerated = (ratingW: number, ambientC: number, fullTo = 70, zeroAt = 155) =>
+  ratingW * Math.min(1, Math.max(0, (zeroAt - ambientC) / (zeroAt - fullTo)))
 
 /** Standard capacitor voltages, V. */
 const CAPACITOR_V = [6.3, 10, 16, 25, 35, 50, 63, 100] as const
 /** Next standard capacitor rating above a supply, V. @param factor 1.25 least, 1.5 better (common practice) */
-export const capacitorRating = (highV: number, factor = 1.5): number | null => CAPACITOR_V.find(v => v >= factor * highV - 1e-9) ?? null
+export const capacitorRating = (highV: number, factor = 1.5): number | null =>
+  CAPACITOR_V.find((v) => v >= factor * highV - 1e-9) ?? null
 
 /** Share of the supply that stays across an LED's resistor. Common practice, no source. */
 const LED_RESERVE = 0.2
 /** Resistor of an LED string, ohm. */
-export const ledResistor = (supplyV: number, leds: number, forwardV: number, current: number) => (supplyV - leds * forwardV) / current
+export const ledResistor = (supplyV: number, leds: number, forwardV: number, current: number) =>
+  (supplyV - leds * forwardV) / current
 /** Heat in it, W. */
-export const ledResistorPower = (supplyV: number, leds: number, forwardV: number, current: number) => (supplyV - leds * forwardV) * current
+export const ledResistorPower = (supplyV: number, leds: number, forwardV: number, current: number) =>
+  (supplyV - leds * forwardV) * current
 /** Most LEDs in one string. */
-export const ledMaxPerString = (supplyV: number, forwardV: number, reserve = LED_RESERVE) => Math.floor((1 - reserve) * supplyV / forwardV + 1e-9)
+export const ledMaxPerString = (supplyV: number, forwardV: number, reserve = LED_RESERVE) =>
+  Math.floor(((1 - reserve) * supplyV) / forwardV + 1e-9)

@@ -1,8 +1,20 @@
 import { voltageBehind } from './fan-on-wire'
 
 /** A fan's current over its voltage: in a line, by a power, or constant power (a speed regulator inside). */
-export type FanLoad = { kind: 'linear', a: number, b: number } | { kind: 'power-law', ratedA: number, ratedV: number, exponent: number } | { kind: 'constant-power', watts: number }
-export const currentOf = (load: FanLoad) => (v: number): number => load.kind === 'linear' ? load.a + load.b * v : load.kind === 'power-law' ? load.ratedA * (v / load.ratedV) ** load.exponent : v > 0 ? load.watts / v : Infinity
+export type FanLoad =
+  | { kind: 'linear'; a: number; b: number }
+  | { kind: 'power-law'; ratedA: number; ratedV: number; exponent: number }
+  | { kind: 'constant-power'; watts: number }
+export const currentOf =
+  (load: FanLoad) =>
+  (v: number): number =>
+    load.kind === 'linear'
+      ? load.a + load.b * v
+      : load.kind === 'power-law'
+        ? load.ratedA * (v / load.ratedV) ** load.exponent
+        : v > 0
+          ? load.watts / v
+          : Infinity
 
 /**
  * Voltage of a fan behind a resistor, V.
@@ -25,16 +37,26 @@ export function behindResistor(supply: number, ohm: number, load: FanLoad): numb
 /** Resistor that leaves a voltage at a fan, ohm. */
 export const resistorForVoltage = (supply: number, fanV: number, fanA: number) => (supply - fanV) / fanA
 /** Exponent of I ~ V^n from two measurements. */
-export const currentExponent = (v1: number, i1: number, v2: number, i2: number) => Math.log(i2 / i1) / Math.log(v2 / v1)
+export const currentExponent = (v1: number, i1: number, v2: number, i2: number) =>
+  Math.log(i2 / i1) / Math.log(v2 / v1)
 /** Does a fan start behind a resistor? It steals most exactly then. */
-export const startsBehind = (supply: number, ohm: number, startA: number, startV: number) => supply - ohm * startA >= startV
+export const startsBehind = (supply: number, ohm: number, startA: number, startV: number) =>
+  supply - ohm * startA >= startV
 
 /** Voltage of a linear fan on a divider, V; null where it would be zero or less. Reference: handbook E18 */
-export function dividerVoltage(supply: number, top: number, bottom: number, a: number, b: number): number | null {
+export function dividerVoltage(
+  supply: number,
+  top: number,
+  bottom: number,
+  a: number,
+  b: number,
+): number | null {
   const v = (supply / top - a) / (1 / top + 1 / bottom + b)
   return v > 0 ? v : null
 }
 /** Heat in both resistors of a divider, W. */
-export const dividerHeat = (supply: number, top: number, bottom: number, fanV: number) => (supply - fanV) ** 2 / top + fanV ** 2 / bottom
+export const dividerHeat = (supply: number, top: number, bottom: number, fanV: number) =>
+  (supply - fanV) ** 2 / top + fanV ** 2 / bottom
 /** Useful share of a divider that carries `stiffness` times the fan's current in its foot. */
-export const stiffDividerEfficiency = (supply: number, fanV: number, fanA: number, stiffness: number) => fanV * fanA / (supply * fanA * (1 + stiffness))
+export const stiffDividerEfficiency = (supply: number, fanV: number, fanA: number, stiffness: number) =>
+  (fanV * fanA) / (supply * fanA * (1 + stiffness))

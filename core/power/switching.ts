@@ -1,13 +1,17 @@
 /** Ripple of an L-C filtered chopped supply in continuous current, V peak to peak. Reference: buck converter theory (handbook E27) */
-export const filterRipple = (supply: number, duty: number, henry: number, farad: number, hertz: number) => supply * duty * (1 - duty) / (8 * henry * farad * hertz ** 2)
+export const filterRipple = (supply: number, duty: number, henry: number, farad: number, hertz: number) =>
+  (supply * duty * (1 - duty)) / (8 * henry * farad * hertz ** 2)
 /** Corner of an L-C filter, Hz. */
 export const filterCorner = (henry: number, farad: number) => 1 / (2 * Math.PI * Math.sqrt(henry * farad))
 /** Dip of a capacitor that feeds a current through an off-time, V. */
-export const holdUpDip = (current: number, offS: number, farad: number) => current * offS / farad
+export const holdUpDip = (current: number, offS: number, farad: number) => (current * offS) / farad
 /** Energy that a switch must take when an inductive current is opened, J. */
 export const flybackEnergy = (henry: number, current: number) => 0.5 * henry * current ** 2
 /** Snubber across a contact, F and ohm. Reference: classic rule (from memory): C[uF] = I²/10, R = V/(10 I^(1+50/V)). */
-export const snubber = (volts: number, current: number) => ({ farad: current ** 2 / 10 * 1e-6, ohm: volts / (10 * current ** (1 + 50 / volts)) })
+export const snubber = (volts: number, current: number) => ({
+  farad: (current ** 2 / 10) * 1e-6,
+  ohm: volts / (10 * current ** (1 + 50 / volts)),
+})
 
 export type FuseStandard = 'iec60127' | 'ul248' | 'blade'
 /** Standard fuse values, A. Reference: IEC 60127 series; ISO 8820-3 for blades (from memory). */
@@ -21,6 +25,6 @@ const CARRIES: Record<FuseStandard, number> = { iec60127: 1, ul248: 0.75, blade:
 /** Smallest standard fuse for a running current that still protects its wire, A; null where the wire is too thin for it. */
 export function fuseChoice(runA: number, ampacity: number, standard: FuseStandard): number | null {
   const wanted = runA / CARRIES[standard]
-  const fuse = FUSES[standard === 'blade' ? 'blade' : 'iec'].find(f => f >= wanted - 1e-9)
+  const fuse = FUSES[standard === 'blade' ? 'blade' : 'iec'].find((f) => f >= wanted - 1e-9)
   return fuse === undefined || fuse > ampacity ? null : fuse
 }

@@ -1,9 +1,25 @@
-export type UsbKind = 'usb2-unconfigured' | 'usb2-configured' | 'usb3-unconfigured' | 'usb3-configured' | 'bc12' | 'typec-1A5' | 'typec-3A'
+export type UsbKind =
+  | 'usb2-unconfigured'
+  | 'usb2-configured'
+  | 'usb3-unconfigured'
+  | 'usb3-configured'
+  | 'bc12'
+  | 'typec-1A5'
+  | 'typec-3A'
 
 /** Current a port kind gives at 5 V, A. Reference: USB-IF specifications (table from memory). */
-export const usbBudget: Record<UsbKind, number> = { 'usb2-unconfigured': 0.1, 'usb2-configured': 0.5, 'usb3-unconfigured': 0.15, 'usb3-configured': 0.9, 'bc12': 1.5, 'typec-1A5': 1.5, 'typec-3A': 3 }
+export const usbBudget: Record<UsbKind, number> = {
+  'usb2-unconfigured': 0.1,
+  'usb2-configured': 0.5,
+  'usb3-unconfigured': 0.15,
+  'usb3-configured': 0.9,
+  bc12: 1.5,
+  'typec-1A5': 1.5,
+  'typec-3A': 3,
+}
 /** What a device that never negotiates may take, A. */
-export const usbUnit = (kind: UsbKind) => kind.startsWith('usb3') ? 0.15 : kind.startsWith('usb2') ? 0.1 : usbBudget[kind]
+export const usbUnit = (kind: UsbKind) =>
+  kind.startsWith('usb3') ? 0.15 : kind.startsWith('usb2') ? 0.1 : usbBudget[kind]
 /** Fixed voltages that a PD source must offer as its power grows, V; 12 V is not among them. Reference: USB PD (from memory). */
 export const usbMandatoryVoltages = { standard: [5, 9, 15, 20], extended: [28, 36, 48] } as const
 /** Pull-down that a lead shows on each CC pin so that a Type-C source turns on, ohm. Reference: USB Type-C. */

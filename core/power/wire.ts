@@ -2,15 +2,16 @@
 const COPPER_RESISTIVITY = 1 / 58e6
 const COPPER_ALPHA = 0.00393
 /** Resistance of one contact pair, ohm. Common practice, no source. */
-export const CONTACT_OHM = 0.010
+export const CONTACT_OHM = 0.01
 
 /** Diameter of an AWG size, m; 1/0 is 0, 2/0 is -1. Reference: ASTM B258. */
 export const awgDiameter = (awg: number) => 0.127e-3 * 92 ** ((36 - awg) / 39)
 /** Cross-section of an AWG size, m2. Reference: ASTM B258. */
-export const awgArea = (awg: number) => Math.PI / 4 * awgDiameter(awg) ** 2
+export const awgArea = (awg: number) => (Math.PI / 4) * awgDiameter(awg) ** 2
 
 /** Resistivity of annealed copper, ohm.m, at a temperature in degC. Reference: IEC 60028. */
-export const copperResistivity = (temperatureC = 20) => COPPER_RESISTIVITY * (1 + COPPER_ALPHA * (temperatureC - 20))
+export const copperResistivity = (temperatureC = 20) =>
+  COPPER_RESISTIVITY * (1 + COPPER_ALPHA * (temperatureC - 20))
 /** Resistance of solid copper per length, ohm/m. Reference: IEC 60028. */
 export const copperResistance = (areaM2: number, temperatureC = 20) => copperResistivity(temperatureC) / areaM2
 
@@ -21,13 +22,27 @@ export const metricResistance: Record<'5' | '1-2', Record<number, number>> = {
 }
 
 /** AWG sizes people use for fans, with the current to plan with, A. 10 to 18 agree with NFPA 70 small-conductor limits; smaller ones common practice, no source. */
-export const awgAmpacity: Record<number, number> = { 10: 30, 12: 20, 14: 15, 16: 10, 18: 7, 20: 4, 22: 2.5, 24: 1.5, 26: 1, 28: 0.6, 30: 0.4 }
+export const awgAmpacity: Record<number, number> = {
+  10: 30,
+  12: 20,
+  14: 15,
+  16: 10,
+  18: 7,
+  20: 4,
+  22: 2.5,
+  24: 1.5,
+  26: 1,
+  28: 0.6,
+  30: 0.4,
+}
 
 /** Voltage lost there and back, V. @param lengthM one-way length @param ohmPerM of one conductor @param contactPairs plugs on the way */
-export const wireDrop = (lengthM: number, ohmPerM: number, current: number, contactPairs = 0) => (2 * lengthM * ohmPerM + contactPairs * CONTACT_OHM) * current
+export const wireDrop = (lengthM: number, ohmPerM: number, current: number, contactPairs = 0) =>
+  (2 * lengthM * ohmPerM + contactPairs * CONTACT_OHM) * current
 
 /** Longest one-way length for a drop, m. */
-export const longestWire = (drop: number, ohmPerM: number, current: number) => current > 0 ? drop / (2 * ohmPerM * current) : null
+export const longestWire = (drop: number, ohmPerM: number, current: number) =>
+  current > 0 ? drop / (2 * ohmPerM * current) : null
 
 /** Derating for loaded conductors in a bundle. Reference: NFPA 70 (from memory). */
 export function bundleFactor(conductors: number): number {
@@ -37,8 +52,15 @@ export function bundleFactor(conductors: number): number {
 }
 
 /** Current allowed in a warm bundle, A; 0 at or above the insulation's rating. Reference: handbook, wire; ambient 30 degC as base. */
-export function allowedCurrent(planA: number, conductors: number, insulationC: number, ambientC: number): number {
-  return ambientC >= insulationC ? 0 : planA * bundleFactor(conductors) * Math.sqrt((insulationC - ambientC) / (insulationC - 30))
+export function allowedCurrent(
+  planA: number,
+  conductors: number,
+  insulationC: number,
+  ambientC: number,
+): number {
+  return ambientC >= insulationC
+    ? 0
+    : planA * bundleFactor(conductors) * Math.sqrt((insulationC - ambientC) / (insulationC - 30))
 }
 
 /** Current that melts a bare copper wire, A, diameter in m. Reference: W. H. Preece (from memory); a limit never to approach. */

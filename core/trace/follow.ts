@@ -1,9 +1,16 @@
 import type { Pixel } from './axes'
 
 /** A picture as the browser gives it: four bytes a pixel, row by row. */
-export interface Raster { width: number, height: number, data: Uint8ClampedArray | Uint8Array }
+export interface Raster {
+  width: number
+  height: number
+  data: Uint8ClampedArray | Uint8Array
+}
 
-export interface Trace { points: Pixel[], /** mean thickness of the line, pixels */ thickness: number }
+export interface Trace {
+  points: Pixel[]
+  /** mean thickness of the line, pixels */ thickness: number
+}
 
 /** How far the line may step from one column to the next, pixels, and how many columns it may be hidden (crossed by a grid line or another curve). */
 const MOST_STEP = 6
@@ -18,9 +25,9 @@ function colourDistance(raster: Raster, at: number, r: number, g: number, b: num
 }
 
 /** Mean colour around a place: what a person means who clicks on a line. The darkest or most coloured of the nearest pixels rules. */
-export function pickColour(raster: Raster, { x, y }: Pixel): { r: number, g: number, b: number } | null {
+export function pickColour(raster: Raster, { x, y }: Pixel): { r: number; g: number; b: number } | null {
   const white = { r: 255, g: 255, b: 255 }
-  let best: { r: number, g: number, b: number, far: number } | null = null
+  let best: { r: number; g: number; b: number; far: number } | null = null
   for (let dy = -2; dy <= 2; dy++) {
     for (let dx = -2; dx <= 2; dx++) {
       const px = Math.round(x) + dx
@@ -28,15 +35,26 @@ export function pickColour(raster: Raster, { x, y }: Pixel): { r: number, g: num
       if (px < 0 || py < 0 || px >= raster.width || py >= raster.height) continue
       const at = 4 * (py * raster.width + px)
       const far = colourDistance(raster, at, white.r, white.g, white.b) - 8 * Math.hypot(dx, dy)
-      if (!best || far > best.far) best = { r: raster.data[at]!, g: raster.data[at + 1]!, b: raster.data[at + 2]!, far }
+      if (!best || far > best.far)
+        best = { r: raster.data[at]!, g: raster.data[at + 1]!, b: raster.data[at + 2]!, far }
     }
   }
   return best && best.far > 30 ? { r: best.r, g: best.g, b: best.b } : null
 }
 
 /** The run of like-coloured pixels in a column that lies nearest to a height; null where none is near enough. */
-function nearestRun(raster: Raster, x: number, y: number, colour: { r: number, g: number, b: number }, tolerance: number, reach: number): { middle: number, length: number } | null {
-  const like = (row: number) => row >= 0 && row < raster.height && colourDistance(raster, 4 * (row * raster.width + x), colour.r, colour.g, colour.b) <= tolerance
+function nearestRun(
+  raster: Raster,
+  x: number,
+  y: number,
+  colour: { r: number; g: number; b: number },
+  tolerance: number,
+  reach: number,
+): { middle: number; length: number } | null {
+  const like = (row: number) =>
+    row >= 0 &&
+    row < raster.height &&
+    colourDistance(raster, 4 * (row * raster.width + x), colour.r, colour.g, colour.b) <= tolerance
   let found: number | null = null
   for (let d = 0; d <= reach && found === null; d++) {
     if (like(Math.round(y) - d)) found = Math.round(y) - d
@@ -51,7 +69,14 @@ function nearestRun(raster: Raster, x: number, y: number, colour: { r: number, g
 }
 
 /** Follows the line from a place in one direction until it ends. */
-function march(raster: Raster, start: Pixel, colour: { r: number, g: number, b: number }, tolerance: number, step: 1 | -1, limit: { left: number, right: number }): { points: Pixel[], thickness: number[] } {
+function march(
+  raster: Raster,
+  start: Pixel,
+  colour: { r: number; g: number; b: number },
+  tolerance: number,
+  step: 1 | -1,
+  limit: { left: number; right: number },
+): { points: Pixel[]; thickness: number[] } {
   const points: Pixel[] = []
   const thickness: number[] = []
   let y = start.y
@@ -84,7 +109,12 @@ function march(raster: Raster, start: Pixel, colour: { r: number, g: number, b: 
  * @param limit columns of the plot; the whole picture unless given
  * @returns a height for every column where the line was seen, from left to right, or what is wrong
  */
-export function followLine(raster: Raster, start: Pixel, tolerance = 90, limit = { left: 0, right: raster.width - 1 }): Trace | string {
+export function followLine(
+  raster: Raster,
+  start: Pixel,
+  tolerance = 90,
+  limit = { left: 0, right: raster.width - 1 },
+): Trace | string {
   const colour = pickColour(raster, start)
   if (!colour) return 'There is no line where you clicked: click on the curve itself.'
   const here = nearestRun(raster, Math.round(start.x), start.y, colour, tolerance, 4)
@@ -93,7 +123,8 @@ export function followLine(raster: Raster, start: Pixel, tolerance = 90, limit =
   const left = march(raster, from, colour, tolerance, -1, limit)
   const right = march(raster, from, colour, tolerance, 1, limit)
   const points = [...left.points.reverse(), from, ...right.points]
-  if (points.length < 12) return 'Only a short piece of that colour was found: click elsewhere on the curve, or set the points by hand.'
+  if (points.length < 12)
+    return 'Only a short piece of that colour was found: click elsewhere on the curve, or set the points by hand.'
   const widths = [...left.thickness, here.length, ...right.thickness].sort((a, b) => a - b)
   return { points, thickness: widths[widths.length >> 1]! }
 }
@@ -126,10 +157,11 @@ export function thinTrace(points: readonly Pixel[], n: number): Pixel[] {
       // long straight pieces are halved as well, so that no piece is left without a point
       const span = order[k + 1]! - order[k]!
       const weight = found.most + span / points.length
-      if (span > 1 && weight > best.most) best = { at: found.at > 0 ? found.at : (order[k]! + order[k + 1]!) >> 1, most: weight }
+      if (span > 1 && weight > best.most)
+        best = { at: found.at > 0 ? found.at : (order[k]! + order[k + 1]!) >> 1, most: weight }
     }
     if (best.at < 0) break
     kept.add(best.at)
   }
-  return [...kept].sort((a, b) => a - b).map(i => points[i]!)
+  return [...kept].sort((a, b) => a - b).map((i) => points[i]!)
 }

@@ -1,8 +1,30 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { followLine, makeAxes, pickColour, readCurve, readingError, thinTrace, type Axis, type Pixel, type Raster } from '.'
+import {
+  followLine,
+  makeAxes,
+  pickColour,
+  readCurve,
+  readingError,
+  thinTrace,
+  type Axis,
+  type Pixel,
+  type Raster,
+} from '.'
 
-const axis = (x0: number, y0: number, v0: number, x1: number, y1: number, v1: number, logarithmic = false): Axis => ({ first: { at: { x: x0, y: y0 }, value: v0 }, second: { at: { x: x1, y: y1 }, value: v1 }, logarithmic })
+const axis = (
+  x0: number,
+  y0: number,
+  v0: number,
+  x1: number,
+  y1: number,
+  v1: number,
+  logarithmic = false,
+): Axis => ({
+  first: { at: { x: x0, y: y0 }, value: v0 },
+  second: { at: { x: x1, y: y1 }, value: v1 },
+  logarithmic,
+})
 const flow = axis(50, 350, 0, 550, 350, 100)
 const pressure = axis(50, 350, 0, 50, 50, 60)
 
@@ -38,18 +60,35 @@ describe('axes', () => {
     const log = makeAxes(axis(0, 100, 1, 300, 100, 1000, true), axis(0, 100, 0, 0, 0, 10))
     if (!log.ok) throw new Error(log.message)
     expect(log.axes.toValues({ x: 100, y: 50 }).x).toBeCloseTo(10, 9)
-    fc.assert(fc.property(fc.double({ min: -0.3, max: 0.3, noNaN: true }), fc.double({ min: 0, max: 100, noNaN: true }), fc.double({ min: 0, max: 60, noNaN: true }), (angle, q, p) => {
-      const turn = ({ x, y }: Pixel): Pixel => ({ x: x * Math.cos(angle) - y * Math.sin(angle), y: x * Math.sin(angle) + y * Math.cos(angle) })
-      const turned = (a: Axis): Axis => ({ ...a, first: { ...a.first, at: turn(a.first.at) }, second: { ...a.second, at: turn(a.second.at) } })
-      const made = makeAxes(turned(flow), turned(pressure))
-      if (!made.ok) throw new Error(made.message)
-      const read = made.axes.toValues(turn({ x: 50 + 5 * q, y: 350 - 5 * p }))
-      expect(read.x).toBeCloseTo(q, 6)
-      expect(read.y).toBeCloseTo(p, 6)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: -0.3, max: 0.3, noNaN: true }),
+        fc.double({ min: 0, max: 100, noNaN: true }),
+        fc.double({ min: 0, max: 60, noNaN: true }),
+        (angle, q, p) => {
+          const turn = ({ x, y }: Pixel): Pixel => ({
+            x: x * Math.cos(angle) - y * Math.sin(angle),
+            y: x * Math.sin(angle) + y * Math.cos(angle),
+          })
+          const turned = (a: Axis): Axis => ({
+            ...a,
+            first: { ...a.first, at: turn(a.first.at) },
+            second: { ...a.second, at: turn(a.second.at) },
+          })
+          const made = makeAxes(turned(flow), turned(pressure))
+          if (!made.ok) throw new Error(made.message)
+          const read = made.axes.toValues(turn({ x: 50 + 5 * q, y: 350 - 5 * p }))
+          expect(read.x).toBeCloseTo(q, 6)
+          expect(read.y).toBeCloseTo(p, 6)
+        },
+      ),
+    )
   })
   test.each([
-    [axis(50, 350, 0, 53, 350, 100), pressure, 'too near'], [axis(50, 350, 5, 550, 350, 5), pressure, 'same value'], [axis(50, 350, 0, 550, 350, 100, true), pressure, 'above zero'], [flow, axis(50, 350, 0, 550, 352, 60), 'same way'],
+    [axis(50, 350, 0, 53, 350, 100), pressure, 'too near'],
+    [axis(50, 350, 5, 550, 350, 5), pressure, 'same value'],
+    [axis(50, 350, 0, 550, 350, 100, true), pressure, 'above zero'],
+    [flow, axis(50, 350, 0, 550, 352, 60), 'same way'],
   ])('%# is refused', (f, p, message) => {
     expect(makeAxes(f, p)).toMatchObject({ ok: false, message: expect.stringContaining(message) })
   })
@@ -58,8 +97,11 @@ describe('axes', () => {
 describe('following a line', () => {
   const fanCurve = (q: number) => 55 * (1 - (q / 90) ** 2)
   const dipped = (q: number) => 50 - 0.5 * q + 6 * Math.sin(q / 9)
-  test.each([['a plain curve', fanCurve, 30], ['a curve with a dip', dipped, 40]] as const)('%s, through grid and a crossing curve, within 3 %%', (_, curve, at) => {
-    const raster = chart(curve, q => 0.012 * q * q)
+  test.each([
+    ['a plain curve', fanCurve, 30],
+    ['a curve with a dip', dipped, 40],
+  ] as const)('%s, through grid and a crossing curve, within 3 %%', (_, curve, at) => {
+    const raster = chart(curve, (q) => 0.012 * q * q)
     const trace = followLine(raster, { x: 50 + 5 * at, y: 350 - 5 * curve(at) })
     if (typeof trace === 'string') throw new Error(trace)
     const made = makeAxes(flow, pressure)
@@ -91,15 +133,34 @@ describe('thinning and reading', () => {
     const thin = thinTrace(bent, 5)
     expect(thin[0]).toEqual(bent[0])
     expect(thin.at(-1)).toEqual(bent[100])
-    expect(thin.some(p => Math.abs(p.x - 50) <= 2)).toBe(true)
+    expect(thin.some((p) => Math.abs(p.x - 50) <= 2)).toBe(true)
     expect(thinTrace(bent.slice(0, 3), 5)).toHaveLength(3)
   })
   test('a little below zero is zero, much below is wrong marks', () => {
     const made = makeAxes(flow, pressure)
     if (!made.ok) throw new Error(made.message)
-    const read = readCurve(made.axes, [{ x: 49, y: 100 }, { x: 500, y: 351 }], 2)
-    expect(typeof read === 'string' ? read : read.map(p => [p.flow, p.pressure])).toEqual([[0, 50], [90, 0]])
-    expect(readCurve(made.axes, [{ x: 60, y: 100 }, { x: 500, y: 390 }], 2)).toContain('below zero')
+    const read = readCurve(
+      made.axes,
+      [
+        { x: 49, y: 100 },
+        { x: 500, y: 351 },
+      ],
+      2,
+    )
+    expect(typeof read === 'string' ? read : read.map((p) => [p.flow, p.pressure])).toEqual([
+      [0, 50],
+      [90, 0],
+    ])
+    expect(
+      readCurve(
+        made.axes,
+        [
+          { x: 60, y: 100 },
+          { x: 500, y: 390 },
+        ],
+        2,
+      ),
+    ).toContain('below zero')
     expect(readCurve(made.axes, [{ x: 60, y: 100 }], 2)).toContain('at least two')
   })
 })

@@ -22,7 +22,11 @@ export function unitSymbol(quantity: Quantity, preferences: UnitPreferences = {}
 }
 
 /** SI value as a number in the person's unit, without the unit. */
-export function printBare(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {
+export function printBare(
+  value: number | null | undefined,
+  quantity: Quantity,
+  preferences: UnitPreferences = {},
+): string {
   if (value === null || value === undefined) return '–'
   const unit = preferredUnit(quantity, preferences)
   return printNumber(fromSi(value, unit), unit.decimals)
@@ -33,7 +37,11 @@ export function printBare(value: number | null | undefined, quantity: Quantity, 
  * @param value SI value, or null for "not known"
  * @example printQuantity(0.0128, 'flow') // "46.1 m³/h"
  */
-export function printQuantity(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {
+export function printQuantity(
+  value: number | null | undefined,
+  quantity: Quantity,
+  preferences: UnitPreferences = {},
+): string {
   if (quantity === 'duration' && typeof value === 'number' && !preferences.duration) return printDuration(value)
   const bare = withoutTrailingZeros(printBare(value, quantity, preferences))
   const symbol = unitSymbol(quantity, preferences)
@@ -42,10 +50,14 @@ export function printQuantity(value: number | null | undefined, quantity: Quanti
 }
 
 /** In a sentence "12 V" reads better than "12.0 V"; columns keep their zeros. */
-const withoutTrailingZeros = (text: string) => text.includes('.') ? text.replace(/\.?0+$/, '') : text
+const withoutTrailingZeros = (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, '') : text)
 
 /** The text an input field shows: plain digits that can be parsed again, with up to five significant digits. */
-export function printEditable(value: number | null | undefined, quantity: Quantity, preferences: UnitPreferences = {}): string {
+export function printEditable(
+  value: number | null | undefined,
+  quantity: Quantity,
+  preferences: UnitPreferences = {},
+): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return ''
   const unit = preferredUnit(quantity, preferences)
   return String(Number(fromSi(value, unit).toPrecision(5)))
@@ -53,6 +65,13 @@ export function printEditable(value: number | null | undefined, quantity: Quanti
 
 /** A time in the unit that reads best: seconds below 2 min, hours from 2 h, days from 3 days. */
 function printDuration(seconds: number): string {
-  const [factor, symbol] = Math.abs(seconds) < 120 ? [1, 's'] : Math.abs(seconds) < 7200 ? [60, 'min'] : Math.abs(seconds) < 259200 ? [3600, 'h'] : [86400, 'days']
+  const [factor, symbol] =
+    Math.abs(seconds) < 120
+      ? [1, 's']
+      : Math.abs(seconds) < 7200
+        ? [60, 'min']
+        : Math.abs(seconds) < 259200
+          ? [3600, 'h']
+          : [86400, 'days']
   return `${withoutTrailingZeros(printNumber(seconds / factor, 1))}\u00a0${symbol}`
 }

@@ -1,7 +1,19 @@
 import fc from 'fast-check'
 import { unit as mathUnit } from 'mathjs'
 import { describe, expect, test } from 'vitest'
-import { fromSi, parseNumber, parseQuantity, parseRange, preferenceSets, printEditable, printNumber, printQuantity, quantities, toSi, type Quantity } from '.'
+import {
+  fromSi,
+  parseNumber,
+  parseQuantity,
+  parseRange,
+  preferenceSets,
+  printEditable,
+  printNumber,
+  printQuantity,
+  quantities,
+  toSi,
+  type Quantity,
+} from '.'
 
 const value = (text: string, quantity: Quantity) => {
   const parsed = parseQuantity(text, quantity)
@@ -43,7 +55,10 @@ describe('reading what makers write', () => {
   })
 
   test('a bare number takes the person’s unit', () => {
-    expect(parseQuantity('28', 'flow', preferenceSets.imperial)).toMatchObject({ ok: true, value: expect.closeTo(0.0132145, 6) })
+    expect(parseQuantity('28', 'flow', preferenceSets.imperial)).toMatchObject({
+      ok: true,
+      value: expect.closeTo(0.0132145, 6),
+    })
     expect(parseQuantity('28', 'flow', preferenceSets.metric)).toMatchObject({ ok: true, value: 28 / 3600 })
   })
 
@@ -53,7 +68,15 @@ describe('reading what makers write', () => {
     expect(parsed.ok ? '' : parsed.message).toContain('airflow')
   })
 
-  test.each([['abc', 'no-number'], ['', 'empty'], ['12 furlongs', 'unknown-unit'], ['1,200 Pa', 'ambiguous'], ['1.2.3 Pa', 'no-number'], ['--3 Pa', 'no-number'], ['12 V x', 'unknown-unit']])('%s is refused as %s', (text, code) => {
+  test.each([
+    ['abc', 'no-number'],
+    ['', 'empty'],
+    ['12 furlongs', 'unknown-unit'],
+    ['1,200 Pa', 'ambiguous'],
+    ['1.2.3 Pa', 'no-number'],
+    ['--3 Pa', 'no-number'],
+    ['12 V x', 'unknown-unit'],
+  ])('%s is refused as %s', (text, code) => {
     const parsed = parseQuantity(text, 'pressure')
     expect(parsed.ok ? 'ok' : parsed.code === 'wrong-kind' ? 'unknown-unit' : parsed.code).toBe(code)
   })
@@ -69,34 +92,67 @@ describe('reading what makers write', () => {
 describe('conversion', () => {
   // mathjs is the outside reference for the factors it knows
   test.each([
-    ['flow', 'CFM', 'ft^3/min', 'm^3/s'], ['flow', 'm³/h', 'm^3/h', 'm^3/s'], ['flow', 'L/s', 'L/s', 'm^3/s'], ['length', 'in', 'in', 'm'], ['area', 'in²', 'in^2', 'm^2'], ['volume', 'ft³', 'ft^3', 'm^3'],
-    ['pressure', 'psi', 'psi', 'Pa'], ['pressure', 'mmHg', 'mmHg', 'Pa'], ['speed', 'mph', 'mi/h', 'm/s'], ['mass', 'oz', 'oz', 'kg'], ['power', 'Btu/h', 'BTU/h', 'W'],
+    ['flow', 'CFM', 'ft^3/min', 'm^3/s'],
+    ['flow', 'm³/h', 'm^3/h', 'm^3/s'],
+    ['flow', 'L/s', 'L/s', 'm^3/s'],
+    ['length', 'in', 'in', 'm'],
+    ['area', 'in²', 'in^2', 'm^2'],
+    ['volume', 'ft³', 'ft^3', 'm^3'],
+    ['pressure', 'psi', 'psi', 'Pa'],
+    ['pressure', 'mmHg', 'mmHg', 'Pa'],
+    ['speed', 'mph', 'mi/h', 'm/s'],
+    ['mass', 'oz', 'oz', 'kg'],
+    ['power', 'Btu/h', 'BTU/h', 'W'],
   ] as const)('%s %s agrees with mathjs', (quantity, symbol, theirs, si) => {
-    const u = quantities[quantity].units.find(x => x.symbol === symbol)!
+    const u = quantities[quantity].units.find((x) => x.symbol === symbol)!
     // its millimetre of mercury has six digits
     expect(toSi(3.7, u) / mathUnit(3.7, theirs).toNumber(si)).toBeCloseTo(1, 5)
   })
 
   test('what is printed for editing is read back as the same value', () => {
     const keys = Object.keys(quantities) as Quantity[]
-    fc.assert(fc.property(fc.constantFrom(...keys), fc.double({ min: 1e-3, max: 1e4, noNaN: true }), fc.boolean(), (quantity, x, imperial) => {
-      const preferences = preferenceSets[imperial ? 'imperial' : 'metric']
-      const text = printEditable(x, quantity, preferences)
-      const parsed = parseQuantity(text, quantity, preferences)
-      // five significant digits in the shown unit; an offset unit (°F) spends them on the offset as well
-      expect(parsed.ok && Math.abs(parsed.value - x) <= 1e-4 * Math.abs(x) + (quantity === 'temperature' ? 5e-2 : 1e-9)).toBe(true)
-    }))
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...keys),
+        fc.double({ min: 1e-3, max: 1e4, noNaN: true }),
+        fc.boolean(),
+        (quantity, x, imperial) => {
+          const preferences = preferenceSets[imperial ? 'imperial' : 'metric']
+          const text = printEditable(x, quantity, preferences)
+          const parsed = parseQuantity(text, quantity, preferences)
+          // five significant digits in the shown unit; an offset unit (°F) spends them on the offset as well
+          expect(
+            parsed.ok &&
+              Math.abs(parsed.value - x) <= 1e-4 * Math.abs(x) + (quantity === 'temperature' ? 5e-2 : 1e-9),
+          ).toBe(true)
+        },
+      ),
+    )
   })
 
   test('there and back', () => {
-    fc.assert(fc.property(fc.constantFrom(...Object.values(quantities).flatMap(q => q.units)), fc.double({ min: -1e4, max: 1e4, noNaN: true }), (u, x) => {
-      expect(fromSi(toSi(x, u), u)).toBeCloseTo(x, 6)
-    }))
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...Object.values(quantities).flatMap((q) => q.units)),
+        fc.double({ min: -1e4, max: 1e4, noNaN: true }),
+        (u, x) => {
+          expect(fromSi(toSi(x, u), u)).toBeCloseTo(x, 6)
+        },
+      ),
+    )
   })
 })
 
 describe('printing', () => {
-  test.each([[0.0128, 'flow', '46.1 m³/h'], [12.44, 'pressure', '12.4 Pa'], [-2.06, 'pressure', '−2.1 Pa'], [0.092, 'length', '92 mm'], [12, 'voltage', '12 V'], [null, 'flow', '–'], [12.5, 'money', '€ 12.5']] as const)('%s %s', (x, quantity, text) => {
+  test.each([
+    [0.0128, 'flow', '46.1 m³/h'],
+    [12.44, 'pressure', '12.4 Pa'],
+    [-2.06, 'pressure', '−2.1 Pa'],
+    [0.092, 'length', '92 mm'],
+    [12, 'voltage', '12 V'],
+    [null, 'flow', '–'],
+    [12.5, 'money', '€ 12.5'],
+  ] as const)('%s %s', (x, quantity, text) => {
     expect(printQuantity(x, quantity).replaceAll('\u00a0', ' ')).toBe(text)
   })
   test('never NaN, no false precision', () => {
@@ -108,7 +164,14 @@ describe('printing', () => {
 })
 
 describe('ranges', () => {
-  test.each([['50 to 70 W', 'power', 50, 70], ['50..70', 'power', 50, 70], ['12 – 18 cm', 'distance', 0.12, 0.18], ['0.1 kW to 200 W', 'power', 100, 200], ['20 - 25 °C', 'temperature', 20, 25], ['1,5 to 2,5 m/s', 'speed', 1.5, 2.5]] as const)('%s', (text, quantity, low, high) => {
+  test.each([
+    ['50 to 70 W', 'power', 50, 70],
+    ['50..70', 'power', 50, 70],
+    ['12 – 18 cm', 'distance', 0.12, 0.18],
+    ['0.1 kW to 200 W', 'power', 100, 200],
+    ['20 - 25 °C', 'temperature', 20, 25],
+    ['1,5 to 2,5 m/s', 'speed', 1.5, 2.5],
+  ] as const)('%s', (text, quantity, low, high) => {
     const range = parseRange(text, quantity)
     expect(range).toMatchObject({ ok: true })
     if (!range?.ok) return
@@ -120,9 +183,17 @@ describe('ranges', () => {
   })
   test('wrong order and wrong units are said', () => {
     expect(parseRange('70 to 50 W', 'power')).toEqual({ ok: false, message: 'The lower end comes first.' })
-    expect(parseRange('50 to 70 dB', 'power')).toMatchObject({ ok: false, message: expect.stringContaining('sound level') })
+    expect(parseRange('50 to 70 dB', 'power')).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('sound level'),
+    })
   })
-  test.each([[45, '45 s'], [600, '10 min'], [21540, '6 h'], [4 * 86400, '4 days']])('%s s prints as %s', (seconds, text) => {
+  test.each([
+    [45, '45 s'],
+    [600, '10 min'],
+    [21540, '6 h'],
+    [4 * 86400, '4 days'],
+  ])('%s s prints as %s', (seconds, text) => {
     expect(printQuantity(seconds, 'duration').replaceAll('\u00a0', ' ')).toBe(text)
   })
 })

@@ -4,9 +4,10 @@ import { demoFans } from '../fans'
 import { demoJobs } from '../jobs'
 import { boxOf, makeBox, type BoxControls } from './model'
 
-const job = (id: string) => demoJobs().find(p => p.job.id === id)!
+const job = (id: string) => demoJobs().find((p) => p.job.id === id)!
 const quiet: BoxControls = { volts: 24, doorOpen: false, tachPulled: false, dropouts: 0, noise: 0 }
-const column = (rows: ReturnType<ReturnType<typeof makeBox>['advance']>, name: string) => rows.map(r => r.values[name] as number)
+const column = (rows: ReturnType<ReturnType<typeof makeBox>['advance']>, name: string) =>
+  rows.map((r) => r.values[name] as number)
 
 describe('the stand-in bench box', () => {
   test('puts on the old fan as found, the picked one as planned, none where none is', () => {
@@ -21,7 +22,10 @@ describe('the stand-in bench box', () => {
     const box = makeBox(setting, { ...quiet, volts: 0 }, 1)
     box.advance(3 * 3600, 0.1)
     const [end] = column(box.advance(10, 1), 'beside_the_relays_degC')
-    expect(end!).toBeCloseTo(setting.ambientC + setting.heatW / setting.wallWK + setting.heatW * setting.partKW, 0)
+    expect(end!).toBeCloseTo(
+      setting.ambientC + setting.heatW / setting.wallWK + setting.heatW * setting.partKW,
+      0,
+    )
   })
   test('follows its voltage: speed in proportion, pressure with the square, level with the fifth power', () => {
     const setting = boxOf(job('job-choir-amplifier'), demoFans, 'as-planned')
@@ -47,20 +51,28 @@ describe('the stand-in bench box', () => {
     const rows = box.advance(500, 1)
     expect(rows.length).toBeLessThan(450)
     expect(rows.at(-1)!.seq - rows[0]!.seq).toBeGreaterThan(rows.length)
-    expect(rows.some(r => r.values.room_degC === -127)).toBe(true)
+    expect(rows.some((r) => r.values.room_degC === -127)).toBe(true)
   })
   test('same seed, same rows; its warm-up is predicted from its first minutes', () => {
-    const make = (seed: number) => makeBox(boxOf(job('job-kiln-controller'), demoFans, 'as-found'), { ...quiet, volts: 0, noise: 1 }, seed).advance(900, 0.5)
+    const make = (seed: number) =>
+      makeBox(
+        boxOf(job('job-kiln-controller'), demoFans, 'as-found'),
+        { ...quiet, volts: 0, noise: 1 },
+        seed,
+      ).advance(900, 0.5)
     expect(make(7)).toEqual(make(7))
     expect(make(7)).not.toEqual(make(8))
     const rows = make(7)
-    const soak = soakOf(rows.map(r => r.ms / 1000), column(rows, 'beside_the_relays_degC'))
+    const soak = soakOf(
+      rows.map((r) => r.ms / 1000),
+      column(rows, 'beside_the_relays_degC'),
+    )
     expect(soak.state).toBe('predicted')
     expect(soak.final!).toBeCloseTo(30 + 60 / 1.4 + 6, -0.3)
   })
   test.each([0.1, 0.5, 10, 50])('%s rows a second', (rate) => {
     const rows = makeBox(boxOf(job('job-kiln-controller'), demoFans, 'as-found'), quiet, 1).advance(100, rate)
     expect(Math.abs(rows.length - 100 * rate)).toBeLessThanOrEqual(1)
-    expect(rows.map(r => r.seq)).toEqual(rows.map((_, i) => i))
+    expect(rows.map((r) => r.seq)).toEqual(rows.map((_, i) => i))
   })
 })

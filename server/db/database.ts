@@ -16,7 +16,9 @@ export interface Database extends Queryable {
   close: () => Promise<void>
 }
 
-interface Executor { query: (sql: string, params?: unknown[]) => Promise<{ rows: unknown[] }> }
+interface Executor {
+  query: (sql: string, params?: unknown[]) => Promise<{ rows: unknown[] }>
+}
 
 const queryable = (executor: Executor): Queryable => ({
   query: async <Row>(sql: string, params: Param[] = []) => (await executor.query(sql, params)).rows as Row[],
@@ -29,7 +31,11 @@ const queryable = (executor: Executor): Queryable => ({
  * @param progress told what is being done
  * @throws DataDirectoryBusy when another living process holds it
  */
-export async function openDatabase(directory: string | null, migrations: readonly Migration[], progress: (text: string) => void = () => {}): Promise<Database> {
+export async function openDatabase(
+  directory: string | null,
+  migrations: readonly Migration[],
+  progress: (text: string) => void = () => {},
+): Promise<Database> {
   const lock = directory === null ? null : acquireLock(directory)
   try {
     const cluster = directory === null ? undefined : join(directory, 'pg')
@@ -38,7 +44,8 @@ export async function openDatabase(directory: string | null, migrations: readonl
     const pg = await PGlite.create(cluster ? { dataDir: cluster } : {})
     const db: Database = {
       ...queryable(pg),
-      transaction: work => pg.transaction(tx => work(queryable(tx as Executor))) as Promise<Awaited<ReturnType<typeof work>>>,
+      transaction: (work) =>
+        pg.transaction((tx) => work(queryable(tx as Executor))) as Promise<Awaited<ReturnType<typeof work>>>,
       close: async () => {
         await pg.close()
         lock?.release()
@@ -46,8 +53,7 @@ export async function openDatabase(directory: string | null, migrations: readonl
     }
     await migrate(db, pg, migrations, progress)
     return db
-  }
-  catch (error) {
+  } catch (error) {
     lock?.release()
     throw error
   }

@@ -9,14 +9,19 @@ export class NotFound extends Error {
 /** Saved elsewhere in the meantime. */
 export class Conflict extends Error {
   constructor(readonly revision: number) {
-    super('It was changed elsewhere since you opened it. Nothing of yours was lost: choose which version to keep.')
+    super(
+      'It was changed elsewhere since you opened it. Nothing of yours was lost: choose which version to keep.',
+    )
     this.name = 'Conflict'
   }
 }
 
 /** A request that cannot be carried out, with the field it is about. */
 export class Refused extends Error {
-  constructor(message: string, readonly field?: string) {
+  constructor(
+    message: string,
+    readonly field?: string,
+  ) {
     super(message)
     this.name = 'Refused'
   }

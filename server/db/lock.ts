@@ -4,21 +4,29 @@ import { join } from 'node:path'
 
 /** Another living process uses the data directory. */
 export class DataDirectoryBusy extends Error {
-  constructor(readonly directory: string, readonly pid: number) {
-    super(`The data directory ${directory} is in use by another Redpoll (process ${pid}). Stop it first, or start with another --data DIR.`)
+  constructor(
+    readonly directory: string,
+    readonly pid: number,
+  ) {
+    super(
+      `The data directory ${directory} is in use by another Redpoll (process ${pid}). Stop it first, or start with another --data DIR.`,
+    )
     this.name = 'DataDirectoryBusy'
   }
 }
 
-interface Holder { pid: number, started: string, token: string }
+interface Holder {
+  pid: number
+  started: string
+  token: string
+}
 
 /** Start time of a process in kernel ticks where the system tells (Linux): tells a living holder from a reused pid. */
 function processStart(pid: number): string {
   try {
     const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
     return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? ''
-  }
-  catch {
+  } catch {
     return ''
   }
 }
@@ -26,8 +34,7 @@ function processStart(pid: number): string {
 function alive({ pid, started }: Holder): boolean {
   try {
     process.kill(pid, 0)
-  }
-  catch (error) {
+  } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== 'EPERM') return false
   }
   const now = processStart(pid)
@@ -38,13 +45,14 @@ function read(path: string): Holder | null {
   try {
     const holder = JSON.parse(readFileSync(path, 'utf8')) as Holder
     return Number.isInteger(holder.pid) ? holder : null
-  }
-  catch {
+  } catch {
     return null
   }
 }
 
-export interface Lock { release: () => void }
+export interface Lock {
+  release: () => void
+}
 
 /**
  * Takes the data directory for this process. The lock is a file that is written whole and then linked into place, so
@@ -61,9 +69,12 @@ export function acquireLock(directory: string): Lock {
     for (let attempt = 0; attempt < 20; attempt++) {
       try {
         linkSync(draft, path)
-        return { release: () => { if (read(path)?.token === mine.token) unlinkSync(path) } }
-      }
-      catch (error) {
+        return {
+          release: () => {
+            if (read(path)?.token === mine.token) unlinkSync(path)
+          },
+        }
+      } catch (error) {
         if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error
       }
       const holder = read(path)
@@ -71,8 +82,7 @@ export function acquireLock(directory: string): Lock {
       moveAway(path, holder)
     }
     throw new DataDirectoryBusy(directory, read(path)?.pid ?? 0)
-  }
-  finally {
+  } finally {
     unlinkSync(draft)
   }
 }
@@ -82,8 +92,7 @@ function moveAway(path: string, stale: Holder | null): void {
   const aside = `${path}.stale.${randomUUID()}`
   try {
     renameSync(path, aside)
-  }
-  catch {
+  } catch {
     return
   }
   const moved = read(aside)

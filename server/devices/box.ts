@@ -10,7 +10,14 @@ import { forgetLive, takeMessage } from './intake'
 
 /** The stand-in bench box, run by the server itself: it sends the lines that a board would send. One at a time. */
 
-interface Running { jobId: string, order: BoxOrder, box: Box, boot: string, timer: ReturnType<typeof setInterval>, busy: boolean }
+interface Running {
+  jobId: string
+  order: BoxOrder
+  box: Box
+  boot: string
+  timer: ReturnType<typeof setInterval>
+  busy: boolean
+}
 let running: Running | null = null
 
 const TICK_MS = 250
@@ -18,11 +25,15 @@ const NAME = 'Stand-in bench box'
 
 /** The stand-in as an instrument; made when it is first wanted. */
 async function standIn(db: Database): Promise<string> {
-  const there = (await listInstruments(db)).find(i => i.kind === 'stand-in')
-  return there?.id ?? (await createInstrument(db, `instrument-${randomUUID().slice(0, 8)}`, NAME, 'stand-in')).instrument.id
+  const there = (await listInstruments(db)).find((i) => i.kind === 'stand-in')
+  return (
+    there?.id ??
+    (await createInstrument(db, `instrument-${randomUUID().slice(0, 8)}`, NAME, 'stand-in')).instrument.id
+  )
 }
 
-export const boxState = (): { jobId: string, order: BoxOrder, simulatedS: number } | null => running && { jobId: running.jobId, order: running.order, simulatedS: running.box.now() }
+export const boxState = (): { jobId: string; order: BoxOrder; simulatedS: number } | null =>
+  running && { jobId: running.jobId, order: running.order, simulatedS: running.box.now() }
 
 export function stopBox(): void {
   if (running) clearInterval(running.timer)
@@ -42,19 +53,24 @@ export async function startBox(db: Database, jobId: string, order: BoxOrder): Pr
   const { plan, fans } = await planInput(db, (await getPlan(db, jobId)).plan)
   stopBox()
   forgetLive(id)
-  const mine: Running = { jobId, order, box: makeBox(boxOf(plan, fans, which), controls, Date.now() % 1e9), boot: randomUUID().slice(0, 8), timer: setInterval(() => void tick(), TICK_MS), busy: false }
+  const mine: Running = {
+    jobId,
+    order,
+    box: makeBox(boxOf(plan, fans, which), controls, Date.now() % 1e9),
+    boot: randomUUID().slice(0, 8),
+    timer: setInterval(() => void tick(), TICK_MS),
+    busy: false,
+  }
   async function tick() {
     if (mine.busy || running !== mine) return
     mine.busy = true
     try {
-      const rows = mine.box.advance(TICK_MS / 1000 * mine.order.speed, mine.order.rateHz)
+      const rows = mine.box.advance((TICK_MS / 1000) * mine.order.speed, mine.order.rateHz)
       if (rows.length) await takeMessage(db, await getInstrument(db, id), writeBench(mine.boot, rows))
-    }
-    catch (error) {
+    } catch (error) {
       console.error(error)
       if (running === mine) stopBox()
-    }
-    finally {
+    } finally {
       mine.busy = false
     }
   }

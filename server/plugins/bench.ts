@@ -28,7 +28,11 @@ async function bodyOf(request: IncomingMessage): Promise<string | null> {
 /** An address that boards can reach: of all interfaces the first one to the outside. */
 function reachable(host: string): string {
   if (host !== '0.0.0.0' && host !== '::') return host
-  return Object.values(networkInterfaces()).flat().find(i => i && !i.internal && i.family === 'IPv4')?.address ?? '127.0.0.1'
+  return (
+    Object.values(networkInterfaces())
+      .flat()
+      .find((i) => i && !i.internal && i.family === 'IPv4')?.address ?? '127.0.0.1'
+  )
 }
 
 export default defineNitroPlugin((nitro) => {
@@ -36,28 +40,43 @@ export default defineNitroPlugin((nitro) => {
   if (!wanted) return
   const [, host, port] = /^(.+):(\d{1,5})$/.exec(wanted) ?? []
   if (!host || !port) {
-    console.error(`[redpoll] The bench address ${wanted} cannot be read: host:port is wanted, such as 0.0.0.0:3100. Boards cannot send.`)
+    console.error(
+      `[redpoll] The bench address ${wanted} cannot be read: host:port is wanted, such as 0.0.0.0:3100. Boards cannot send.`,
+    )
     return
   }
   const server = createServer(async (request, response) => {
-    const say = (status: number, body: unknown) => response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body))
+    const say = (status: number, body: unknown) =>
+      response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body))
     const { pathname, search } = new URL(request.url ?? '/', 'http://bench')
-    if (pathname !== PATH || request.method !== 'POST') return say(404, { error: { code: 'not-found', message: `Here boards POST their readings to ${PATH}; nothing else is answered.` } })
+    if (pathname !== PATH || request.method !== 'POST')
+      return say(404, {
+        error: {
+          code: 'not-found',
+          message: `Here boards POST their readings to ${PATH}; nothing else is answered.`,
+        },
+      })
     try {
       const body = await bodyOf(request)
-      if (body === null) return say(413, { error: { code: 'too-large', message: 'At most 2 MB in one message.' } })
-      const answer = await nitro.localFetch(PATH + search, { method: 'POST', body, headers: { 'authorization': request.headers.authorization ?? '', 'content-type': 'text/plain' } })
+      if (body === null)
+        return say(413, { error: { code: 'too-large', message: 'At most 2 MB in one message.' } })
+      const answer = await nitro.localFetch(PATH + search, {
+        method: 'POST',
+        body,
+        headers: { authorization: request.headers.authorization ?? '', 'content-type': 'text/plain' },
+      })
       response.writeHead(answer.status, { 'content-type': 'application/json' }).end(await answer.text())
-    }
-    catch {
+    } catch {
       // a board that hangs up in the middle sends again
       response.destroy()
     }
   })
-  server.once('error', error => console.error(`[redpoll] Boards cannot send: ${wanted} may not be used (${error.message}).`))
+  server.once('error', (error) =>
+    console.error(`[redpoll] Boards cannot send: ${wanted} may not be used (${error.message}).`),
+  )
   server.listen(Number(port), host, () => {
     benchAddress.value = `http://${reachable(host)}:${port}${PATH}`
     console.log(`[redpoll] boards send to ${benchAddress.value}`)
   })
-  nitro.hooks.hook('close', () => new Promise<void>(done => server.close(() => done())))
+  nitro.hooks.hook('close', () => new Promise<void>((done) => server.close(() => done())))
 })

@@ -5,11 +5,13 @@ import { startDatabase, stopDatabase } from '../utils/store'
 
 async function bundledMigrations(): Promise<Migration[]> {
   const storage = useStorage('assets:migrations')
-  const names = (await storage.getKeys()).filter(name => name.endsWith('.sql'))
-  return Promise.all(names.map(async (name) => {
-    const raw = await storage.getItemRaw(name)
-    return { name, sql: typeof raw === 'string' ? raw : Buffer.from(raw as Uint8Array).toString('utf8') }
-  }))
+  const names = (await storage.getKeys()).filter((name) => name.endsWith('.sql'))
+  return Promise.all(
+    names.map(async (name) => {
+      const raw = await storage.getItemRaw(name)
+      return { name, sql: typeof raw === 'string' ? raw : Buffer.from(raw as Uint8Array).toString('utf8') }
+    }),
+  )
 }
 
 /** Exit code by which the start script knows that another process holds the data directory. */
@@ -23,7 +25,11 @@ export default defineNitroPlugin((nitro) => {
     .catch((error: unknown) => {
       const message = error instanceof Error ? error.message : String(error)
       // the embedded database says no more than that it gave up
-      console.error(message.startsWith('Aborted()') ? `[redpoll] The data directory ${directory} cannot be opened: its database files are damaged or incomplete. Put it aside and start with a copy, or name another one with --data.` : `[redpoll] ${message}`)
+      console.error(
+        message.startsWith('Aborted()')
+          ? `[redpoll] The data directory ${directory} cannot be opened: its database files are damaged or incomplete. Put it aside and start with a copy, or name another one with --data.`
+          : `[redpoll] ${message}`,
+      )
       process.exit(error instanceof DataDirectoryBusy ? EXIT_BUSY : 1)
     })
   const stop = () => void stopDatabase().finally(() => process.exit(0))

@@ -1,4 +1,12 @@
-import { defineEventHandler, getRouterParam, readRawBody, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3'
+import {
+  defineEventHandler,
+  getRouterParam,
+  readRawBody,
+  setResponseHeader,
+  setResponseStatus,
+  type EventHandlerRequest,
+  type H3Event,
+} from 'h3'
 import type { z } from 'zod'
 import { Conflict, NotFound, Refused } from '../db/errors'
 import type { ApiError } from '../../shared/api'
@@ -17,8 +25,7 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
   return defineEventHandler(async (event) => {
     try {
       return await handler(event)
-    }
-    catch (error) {
+    } catch (error) {
       if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)
       if (error instanceof WrongToken) return failure(event, 401, 'wrong-token', error.message)
       if (error instanceof NotFound) return failure(event, 404, 'not-found', error.message)
@@ -31,7 +38,11 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
 }
 
 class BadInput extends Error {
-  constructor(readonly code: string, message: string, readonly field?: string) {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly field?: string,
+  ) {
     super(message)
   }
 }
@@ -45,20 +56,19 @@ export class WrongToken extends Error {
 
 /** The body as text, as a board sends it. */
 export async function textOf(event: H3Event): Promise<string> {
-  const text = await readRawBody(event, 'utf8') ?? ''
+  const text = (await readRawBody(event, 'utf8')) ?? ''
   if (text.length > MAX_BODY) throw new BadInput('too-large', 'At most 2 MB in one message.')
   return text
 }
 
 /** The body, checked by its schema. */
 export async function bodyOf<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
-  const text = await readRawBody(event, 'utf8') ?? ''
+  const text = (await readRawBody(event, 'utf8')) ?? ''
   if (text.length > MAX_BODY) throw new BadInput('too-large', 'This is larger than a plan can be.')
   let json: unknown
   try {
     json = JSON.parse(text)
-  }
-  catch {
+  } catch {
     throw new BadInput('not-json', 'The body is not JSON.')
   }
   return checked(json, schema)

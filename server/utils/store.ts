@@ -27,20 +27,32 @@ export async function fillWithDemo(db: Database): Promise<void> {
   for (const plan of demoJobs().reverse()) await createPlan(db, plan)
   for (const { jobId, log, times, columns } of demoLogs()) {
     await createLog(db, jobId, log)
-    await putBlock(db, log.id, { seq: 0, rows: times.length, channels: columns.length, data: encodeBlock(times, columns) })
+    await putBlock(db, log.id, {
+      seq: 0,
+      rows: times.length,
+      channels: columns.length,
+      data: encodeBlock(times, columns),
+    })
   }
 }
 
-const isUntouched = async (db: Database) => (await db.query('SELECT 1 FROM fan UNION ALL SELECT 1 FROM job UNION ALL SELECT 1 FROM setting LIMIT 1')).length === 0
+const isUntouched = async (db: Database) =>
+  (await db.query('SELECT 1 FROM fan UNION ALL SELECT 1 FROM job UNION ALL SELECT 1 FROM setting LIMIT 1'))
+    .length === 0
 
 /**
  * Opens the data directory at the start of the server, not at the first request.
  * @param empty leave a new data directory without the demo
  */
-export function startDatabase(directory: string, migrations: Promise<Migration[]>, empty: boolean, progress: (text: string) => void): Promise<Database> {
+export function startDatabase(
+  directory: string,
+  migrations: Promise<Migration[]>,
+  empty: boolean,
+  progress: (text: string) => void,
+): Promise<Database> {
   opening = (async () => {
     const db = await openDatabase(directory, await migrations, progress)
-    if (!empty && await isUntouched(db)) {
+    if (!empty && (await isUntouched(db))) {
       progress('laying out the demo workshop')
       await fillWithDemo(db)
     }

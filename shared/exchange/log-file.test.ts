@@ -1,5 +1,15 @@
 import { describe, expect, test } from 'vitest'
-import { headingChannel, logCsv, logJson, LogReader, partEnd, rowsBegin, sniffLog, type LogTable, type ReadLog } from './log-file'
+import {
+  headingChannel,
+  logCsv,
+  logJson,
+  LogReader,
+  partEnd,
+  rowsBegin,
+  sniffLog,
+  type LogTable,
+  type ReadLog,
+} from './log-file'
 
 const table = (text: string) => sniffLog(text) as LogTable
 function read(text: string, change: (t: LogTable) => void = () => {}, part = 1e9): ReadLog {
@@ -13,23 +23,39 @@ function read(text: string, change: (t: LogTable) => void = () => {}, part = 1e9
   }
   return reader.finish()
 }
-const values = (r: ReadLog, name: string) => [...r.log.channels.find(c => c.name === name)!.values]
+const values = (r: ReadLog, name: string) => [...r.log.channels.find((c) => c.name === name)!.values]
 
 describe('headings', () => {
   test.each<[string, string, string, number]>([
-    ['sink_degC', 'sink', 'temperature', 1], ['Sink (°C)', 'Sink', 'temperature', 1], ['Supply [mV]', 'Supply', 'voltage', 1e-3], ['Temp 1', 'Temp 1', 'temperature', 1], ['Level (dB(A))', 'Level', 'level', 1], ['duct [m³/h]', 'duct', 'flow', 1 / 3600], ['Tach', 'Tach', 'rotation', 1], ['door', 'door', 'number', 1],
-  ])('%s', (heading, name, quantity, factor) => expect(headingChannel(heading)).toMatchObject({ name, quantity, factor }))
+    ['sink_degC', 'sink', 'temperature', 1],
+    ['Sink (°C)', 'Sink', 'temperature', 1],
+    ['Supply [mV]', 'Supply', 'voltage', 1e-3],
+    ['Temp 1', 'Temp 1', 'temperature', 1],
+    ['Level (dB(A))', 'Level', 'level', 1],
+    ['duct [m³/h]', 'duct', 'flow', 1 / 3600],
+    ['Tach', 'Tach', 'rotation', 1],
+    ['door', 'door', 'number', 1],
+  ])('%s', (heading, name, quantity, factor) =>
+    expect(headingChannel(heading)).toMatchObject({ name, quantity, factor }),
+  )
 })
 
 describe('what a file is', () => {
   test('our own form', () => {
-    expect(table('time_s,sink_degC,fan_rpm\n0,20,1500\n1,21,1501\n')).toMatchObject({ delimiter: ',', decimalComma: false, skip: 1, time: 0, format: 's' })
+    expect(table('time_s,sink_degC,fan_rpm\n0,20,1500\n1,21,1501\n')).toMatchObject({
+      delimiter: ',',
+      decimalComma: false,
+      skip: 1,
+      time: 0,
+      format: 's',
+    })
   })
   test('a messy one: words above, semicolons, decimal commas, day first, a blank line', () => {
-    const text = 'Logger 7\r\nserial;0042\r\n\r\nDatum;Temp (°C);Volt [V];note\r\n13.05.2026 10:00:00;21,5;12,1;start\r\n13.05.2026 10:00:10;21,9;12,0;\r\n13.05.2026 10:00:20;22,4;;\r\n'
+    const text =
+      'Logger 7\r\nserial;0042\r\n\r\nDatum;Temp (°C);Volt [V];note\r\n13.05.2026 10:00:00;21,5;12,1;start\r\n13.05.2026 10:00:10;21,9;12,0;\r\n13.05.2026 10:00:20;22,4;;\r\n'
     const t = table(text)
     expect(t).toMatchObject({ delimiter: ';', decimalComma: true, skip: 4, time: 0, format: 'dmy' })
-    expect(t.columns.map(c => c.channel?.quantity ?? null)).toEqual([null, 'temperature', 'voltage', null])
+    expect(t.columns.map((c) => c.channel?.quantity ?? null)).toEqual([null, 'temperature', 'voltage', null])
     const r = read(text)
     expect([...r.log.times]).toEqual([0, 10, 20])
     expect(values(r, 'Temp')).toEqual([21.5, 21.9, 22.4])
@@ -43,7 +69,11 @@ describe('what a file is', () => {
     ['milliseconds since 1970', 'timestamp,a\n1780000000000,20\n1780000010000,21\n', { format: 'epoch-ms' }],
     ['ISO dates', 'time,a\n2026-05-13T10:00:00Z,20\n2026-05-13T10:00:01Z,21\n', { format: 'ymd' }],
     ['month first', 'time,a\n5/13/2026 10:00,20\n5/13/2026 10:01,21\n', { format: 'mdy' }],
-    ['date and clock apart', 'Date,Time,a\n2026-05-13,10:00:00,20\n2026-05-13,10:00:01,21\n', { format: 'ymd', time: 1, date: 0 }],
+    [
+      'date and clock apart',
+      'Date,Time,a\n2026-05-13,10:00:00,20\n2026-05-13,10:00:01,21\n',
+      { format: 'ymd', time: 1, date: 0 },
+    ],
     ['a clock', 'Time;a\n10:00:00;20\n10:00:01;21\n', { format: 'clock', time: 0 }],
   ])('%s', (_, text, expected) => expect(table(text)).toMatchObject(expected))
   test('nothing to be made of it', () => {
@@ -51,7 +81,11 @@ describe('what a file is', () => {
     expect(sniffLog('dear diary\ntoday it rained\n')).toContain('No rows of numbers')
   })
   test('two columns of one name are told apart', () => {
-    expect(table('time_s,t_degC,t_degC\n0,1,2\n1,1,2\n').columns.map(c => c.channel?.name ?? '')).toEqual(['', 't', 't 2'])
+    expect(table('time_s,t_degC,t_degC\n0,1,2\n1,1,2\n').columns.map((c) => c.channel?.name ?? '')).toEqual([
+      '',
+      't',
+      't 2',
+    ])
   })
 })
 
@@ -60,7 +94,7 @@ describe('what is wrong in a file', () => {
   test('torn rows are counted and shown with their line, empty cells are gaps', () => {
     const r = rows(['0,20,1500', '1,2', '2,x#!,1500', 'oops,22,1500', '4,,1500', '5,nan,'])
     expect(r.tally).toMatchObject({ rows: 3, broken: 3, gaps: 3 })
-    expect(r.tally.brokenSample.map(b => b.line)).toEqual([3, 4, 5])
+    expect(r.tally.brokenSample.map((b) => b.line)).toEqual([3, 4, 5])
   })
   test('a clock that jumps back goes on; equal times and whole repeats are counted', () => {
     const r = rows(['100,20,1', '101,20,2', '50,20,3', '51,20,4', '51,20,5', '51,20,5'])
@@ -90,15 +124,24 @@ test('without times, rows stand at even steps; a column may be left out', () => 
     t.columns[1]!.channel = null
   })
   expect([...r.log.times]).toEqual([0, 5])
-  expect(r.log.channels.map(c => c.name)).toEqual(['a'])
+  expect(r.log.channels.map((c) => c.name)).toEqual(['a'])
 })
 test('what is written is read again, as CSV and as JSON', () => {
   const { log } = read('time_s,sink top_degC,duct_m3h\n0,20.25,40\n1.5,,41\n')
   const back = read([...logCsv(log, '2026-05-13T10:00:00.000Z')].join(''))
-  expect(back.log.channels.map(c => [c.name, c.quantity])).toEqual([['sink top', 'temperature'], ['duct', 'flow']])
+  expect(back.log.channels.map((c) => [c.name, c.quantity])).toEqual([
+    ['sink top', 'temperature'],
+    ['duct', 'flow'],
+  ])
   expect([...back.log.times]).toEqual([0, 1.5])
   expect(values(back, 'sink top')).toEqual([20.25, NaN])
   expect(values(back, 'duct')[1]!).toBeCloseTo(41 / 3600, 10)
-  const json = JSON.parse([...logJson(log, 'A', '2026-05-13T10:00:00.000Z')].join('')) as { rows: unknown[], channels: unknown[] }
-  expect(json.rows).toEqual([[0, 20.25, expect.closeTo(40 / 3600, 9)], [1.5, null, expect.closeTo(41 / 3600, 9)]])
+  const json = JSON.parse([...logJson(log, 'A', '2026-05-13T10:00:00.000Z')].join('')) as {
+    rows: unknown[]
+    channels: unknown[]
+  }
+  expect(json.rows).toEqual([
+    [0, 20.25, expect.closeTo(40 / 3600, 9)],
+    [1.5, null, expect.closeTo(41 / 3600, 9)],
+  ])
 })

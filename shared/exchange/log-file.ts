@@ -1,5 +1,13 @@
 import Papa from 'papaparse'
-import { channelName, channelOf, channelUnits, isSentinel, refusedOutside, type LogData, type NamedChannel } from '../../core/measure'
+import {
+  channelName,
+  channelOf,
+  channelUnits,
+  isSentinel,
+  refusedOutside,
+  type LogData,
+  type NamedChannel,
+} from '../../core/measure'
 
 /**
  * Logger files as they come: any heading, any of the usual separators, points or commas for the decimals, times as seconds,
@@ -7,11 +15,24 @@ import { channelName, channelOf, channelUnits, isSentinel, refusedOutside, type 
  */
 
 export const timeFormats = {
-  's': 'seconds', 'ms': 'milliseconds', 'min': 'minutes', 'h': 'hours', 'epoch-s': 'seconds since 1970', 'epoch-ms': 'milliseconds since 1970', 'ymd': 'date, year first', 'dmy': 'date, day first', 'mdy': 'date, month first', 'clock': 'clock time', 'rows': 'no time: rows at even steps',
+  s: 'seconds',
+  ms: 'milliseconds',
+  min: 'minutes',
+  h: 'hours',
+  'epoch-s': 'seconds since 1970',
+  'epoch-ms': 'milliseconds since 1970',
+  ymd: 'date, year first',
+  dmy: 'date, day first',
+  mdy: 'date, month first',
+  clock: 'clock time',
+  rows: 'no time: rows at even steps',
 } as const
 export type TimeFormat = keyof typeof timeFormats
 
-export interface LogColumn { heading: string, /** null: left out */ channel: NamedChannel | null }
+export interface LogColumn {
+  heading: string
+  /** null: left out */ channel: NamedChannel | null
+}
 export interface LogTable {
   delimiter: string
   decimalComma: boolean
@@ -33,11 +54,51 @@ const DELIMITERS = [';', '\t', ',', '|', ' '] as const
 const LOOK = 60
 /** How a unit may be written in a heading, and the ending it stands for. */
 const spelled: Readonly<Record<string, string>> = {
-  '°c': 'degC', 'c': 'degC', 'degc': 'degC', 'celsius': 'degC', '°f': 'degF', 'f': 'degF', 'degf': 'degF', 'k': 'K', 'pa': 'Pa', 'hpa': 'hPa', 'mbar': 'hPa', 'mmh2o': 'mmH2O', 'rpm': 'rpm', 'u/min': 'rpm', '1/min': 'rpm', 'v': 'V', 'volt': 'V',
-  'mv': 'mV', 'a': 'A', 'amp': 'A', 'ma': 'mA', 'w': 'W', 'watt': 'W', 'db': 'dBA', 'db(a)': 'dBA', 'dba': 'dBA', 'm³/h': 'm3h', 'm3/h': 'm3h', 'cfm': 'cfm', 'l/s': 'ls', 'm/s': 'mps', '%': 'pct', 'hz': 'Hz',
+  '°c': 'degC',
+  c: 'degC',
+  degc: 'degC',
+  celsius: 'degC',
+  '°f': 'degF',
+  f: 'degF',
+  degf: 'degF',
+  k: 'K',
+  pa: 'Pa',
+  hpa: 'hPa',
+  mbar: 'hPa',
+  mmh2o: 'mmH2O',
+  rpm: 'rpm',
+  'u/min': 'rpm',
+  '1/min': 'rpm',
+  v: 'V',
+  volt: 'V',
+  mv: 'mV',
+  a: 'A',
+  amp: 'A',
+  ma: 'mA',
+  w: 'W',
+  watt: 'W',
+  db: 'dBA',
+  'db(a)': 'dBA',
+  dba: 'dBA',
+  'm³/h': 'm3h',
+  'm3/h': 'm3h',
+  cfm: 'cfm',
+  'l/s': 'ls',
+  'm/s': 'mps',
+  '%': 'pct',
+  hz: 'Hz',
 }
 /** Words of a heading that tell what is meant where no unit stands. */
-const telling: [RegExp, string][] = [[/temp|probe|ntc|thermo/i, 'degC'], [/rpm|tach|drehzahl/i, 'rpm'], [/volt|spannung/i, 'V'], [/amp|current|strom/i, 'A'], [/press|druck/i, 'Pa'], [/level|noise|sound|db/i, 'dBA'], [/flow/i, 'm3h'], [/power|watt/i, 'W']]
+const telling: [RegExp, string][] = [
+  [/temp|probe|ntc|thermo/i, 'degC'],
+  [/rpm|tach|drehzahl/i, 'rpm'],
+  [/volt|spannung/i, 'V'],
+  [/amp|current|strom/i, 'A'],
+  [/press|druck/i, 'Pa'],
+  [/level|noise|sound|db/i, 'dBA'],
+  [/flow/i, 'm3h'],
+  [/power|watt/i, 'W'],
+]
 
 /** What a heading says: `sink_degC`, `Sink (°C)`, `Volt [V]`, `Temp 1`. */
 export function headingChannel(heading: string): NamedChannel {
@@ -45,9 +106,13 @@ export function headingChannel(heading: string): NamedChannel {
   const named = channelOf(text)
   if (named.quantity !== 'number') return named
   const bracket = /^(.*?)[\s_]*[[(]([^\])]*(?:\([^)]*\))?)[\])]\s*$/.exec(text)
-  const ending = bracket ? spelled[bracket[2]!.trim().toLowerCase()] : telling.find(([words]) => words.test(text))?.[1]
+  const ending = bracket
+    ? spelled[bracket[2]!.trim().toLowerCase()]
+    : telling.find(([words]) => words.test(text))?.[1]
   const name = (bracket?.[1]?.trim() || text).replaceAll('_', ' ')
-  return ending ? { ...channelUnits[ending]!, name } : { name: text.replaceAll('_', ' '), quantity: 'number', factor: 1, offset: 0 }
+  return ending
+    ? { ...channelUnits[ending]!, name }
+    : { name: text.replaceAll('_', ' '), quantity: 'number', factor: 1, offset: 0 }
 }
 
 const numeric = (cell: string) => /^[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?$/i.test(cell.trim())
@@ -56,16 +121,17 @@ const CLOCK = /^\s*(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?\s*$/
 const isTime = (cell: string) => DATE.test(cell) || CLOCK.test(cell)
 const blank = (cell: string) => /^\s*(|nan|null|none|n\/?a|-+|\?)\s*$/i.test(cell)
 
-const split = (text: string, delimiter: string) => Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' }).data
+const split = (text: string, delimiter: string) =>
+  Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' }).data
 
 /** The separator under which most lines have the same number of cells, more than one. */
 function guessDelimiter(lines: readonly string[]): string {
   const tail = lines.slice(-40)
-  let best: { delimiter: string, score: number } = { delimiter: ',', score: -1 }
+  let best: { delimiter: string; score: number } = { delimiter: ',', score: -1 }
   for (const delimiter of DELIMITERS) {
-    const widths = tail.map(l => split(l, delimiter)[0]?.length ?? 0)
+    const widths = tail.map((l) => split(l, delimiter)[0]?.length ?? 0)
     const usual = widths.toSorted((a, b) => a - b)[widths.length >> 1] ?? 0
-    const alike = widths.filter(w => w === usual).length / Math.max(1, widths.length)
+    const alike = widths.filter((w) => w === usual).length / Math.max(1, widths.length)
     // decimal commas split numbers as well: halves that are numbers count for less than whole ones
     const score = usual > 1 ? alike + 0.01 * DELIMITERS.length - 0.01 * DELIMITERS.indexOf(delimiter) : -1
     if (score > best.score + 0.05 || (score > best.score && delimiter !== ' ')) best = { delimiter, score }
@@ -75,10 +141,10 @@ function guessDelimiter(lines: readonly string[]): string {
 
 /** Day or month first: a number above 12 decides; else day first where points divide, month first where strokes do. */
 function dateFormat(cells: readonly string[]): TimeFormat {
-  const parts = cells.map(c => DATE.exec(c)).filter(m => m !== null)
-  if (parts.some(m => m[1]!.length === 4)) return 'ymd'
-  if (parts.some(m => Number(m[1]) > 12)) return 'dmy'
-  if (parts.some(m => Number(m[2]) > 12)) return 'mdy'
+  const parts = cells.map((c) => DATE.exec(c)).filter((m) => m !== null)
+  if (parts.some((m) => m[1]!.length === 4)) return 'ymd'
+  if (parts.some((m) => Number(m[1]) > 12)) return 'dmy'
+  if (parts.some((m) => Number(m[2]) > 12)) return 'mdy'
   return cells[0]?.includes('/') ? 'mdy' : 'dmy'
 }
 
@@ -92,24 +158,36 @@ function numberFormat(heading: string, first: number): TimeFormat {
 
 const TIME_WORDS = /time|date|zeit|datum|uhr|elapsed|stamp|^t$|^s$|^ms$|seconds|sec\b/i
 
-function findTime(headings: readonly string[], rows: readonly string[][], toNumber: (cell: string) => number): Pick<LogTable, 'time' | 'date' | 'format'> {
-  const cells = (c: number) => rows.map(r => r[c] ?? '').filter(x => !blank(x))
-  const dates = headings.map((_, c) => cells(c).length > 0 && cells(c).every(x => DATE.test(x)))
-  const clocks = headings.map((_, c) => cells(c).length > 0 && cells(c).every(x => CLOCK.test(x)))
+function findTime(
+  headings: readonly string[],
+  rows: readonly string[][],
+  toNumber: (cell: string) => number,
+): Pick<LogTable, 'time' | 'date' | 'format'> {
+  const cells = (c: number) => rows.map((r) => r[c] ?? '').filter((x) => !blank(x))
+  const dates = headings.map((_, c) => cells(c).length > 0 && cells(c).every((x) => DATE.test(x)))
+  const clocks = headings.map((_, c) => cells(c).length > 0 && cells(c).every((x) => CLOCK.test(x)))
   const day = dates.indexOf(true)
   const clock = clocks.indexOf(true)
   if (day >= 0) {
-    const hasClock = cells(day).some(x => DATE.exec(x)?.[4] !== undefined)
-    return { time: !hasClock && clock >= 0 ? clock : day, date: !hasClock && clock >= 0 ? day : null, format: dateFormat(cells(day)) }
+    const hasClock = cells(day).some((x) => DATE.exec(x)?.[4] !== undefined)
+    return {
+      time: !hasClock && clock >= 0 ? clock : day,
+      date: !hasClock && clock >= 0 ? day : null,
+      format: dateFormat(cells(day)),
+    }
   }
   if (clock >= 0) return { time: clock, date: null, format: 'clock' }
   // a clock may jump within the rows looked at: most steps must go up
   const rising = (c: number) => {
     const numbers = cells(c).every(numeric) ? cells(c).map(toNumber) : []
-    return numbers.length > 1 && numbers.filter((x, i) => i > 0 && x >= numbers[i - 1]!).length >= 0.6 * (numbers.length - 1)
+    return (
+      numbers.length > 1 &&
+      numbers.filter((x, i) => i > 0 && x >= numbers[i - 1]!).length >= 0.6 * (numbers.length - 1)
+    )
   }
   const named = headings.findIndex((h, c) => TIME_WORDS.test(h) && rising(c))
-  if (named >= 0) return { time: named, date: null, format: numberFormat(headings[named]!, toNumber(cells(named)[0]!)) }
+  if (named >= 0)
+    return { time: named, date: null, format: numberFormat(headings[named]!, toNumber(cells(named)[0]!)) }
   return { time: null, date: null, format: 'rows' }
 }
 
@@ -119,27 +197,39 @@ function findTime(headings: readonly string[], rows: readonly string[][], toNumb
  * @returns what is meant by it, or why nothing can be made of it
  */
 export function sniffLog(head: string): LogTable | string {
-  const lines = head.replace(/^\ufeff/, '').split(/\r\n|\n|\r/).filter(l => l.trim() !== '').slice(0, LOOK)
+  const lines = head
+    .replace(/^\ufeff/, '')
+    .split(/\r\n|\n|\r/)
+    .filter((l) => l.trim() !== '')
+    .slice(0, LOOK)
   if (!lines.length) return 'The file is empty.'
   const delimiter = guessDelimiter(lines)
-  const rows = lines.map(l => split(l, delimiter)[0] ?? [])
-  const width = rows.map(r => r.length).toSorted((a, b) => a - b)[rows.length >> 1]!
-  const valued = (r: string[]) => r.length >= Math.min(2, width) && r.filter(c => numeric(c) || isTime(c)).length >= Math.max(1, r.filter(c => !blank(c)).length / 2)
+  const rows = lines.map((l) => split(l, delimiter)[0] ?? [])
+  const width = rows.map((r) => r.length).toSorted((a, b) => a - b)[rows.length >> 1]!
+  const valued = (r: string[]) =>
+    r.length >= Math.min(2, width) &&
+    r.filter((c) => numeric(c) || isTime(c)).length >= Math.max(1, r.filter((c) => !blank(c)).length / 2)
   const firstRow = rows.findIndex((r, i) => valued(r) && (rows[i + 1] === undefined || valued(rows[i + 1]!)))
   if (firstRow < 0) return 'No rows of numbers were found in this file.'
-  const values = rows.slice(firstRow).filter(r => r.length === width && valued(r))
+  const values = rows.slice(firstRow).filter((r) => r.length === width && valued(r))
   if (!values.length) return 'No rows of numbers were found in this file.'
-  const head0 = rows.slice(0, firstRow).toReversed().find(r => r.length === width && r.some(c => c.trim()))
+  const head0 = rows
+    .slice(0, firstRow)
+    .toReversed()
+    .find((r) => r.length === width && r.some((c) => c.trim()))
   const headings = Array.from({ length: width }, (_, i) => head0?.[i]?.trim() || `column ${i + 1}`)
-  const decimalComma = delimiter !== ',' && values.some(r => r.some(c => /^[+-]?\d+,\d+$/.test(c.trim())))
+  const decimalComma = delimiter !== ',' && values.some((r) => r.some((c) => /^[+-]?\d+,\d+$/.test(c.trim())))
   const toNumber = (cell: string) => Number(decimalComma ? cell.replace(',', '.') : cell)
   const { time, date, format } = findTime(headings, values, toNumber)
   // lines as they are counted in the file, blank ones included
-  const skip = head.replace(/^\ufeff/, '').split(/\r\n|\n|\r/).indexOf(lines[firstRow]!)
+  const skip = head
+    .replace(/^\ufeff/, '')
+    .split(/\r\n|\n|\r/)
+    .indexOf(lines[firstRow]!)
   const seen = new Set<string>()
   const columns = headings.map((heading, i): LogColumn => {
     if (i === time || i === date) return { heading, channel: null }
-    if (!values.some(r => numeric(r[i] ?? ''))) return { heading, channel: null }
+    if (!values.some((r) => numeric(r[i] ?? ''))) return { heading, channel: null }
     const channel = headingChannel(heading)
     const key = () => channelName(channel)
     for (let n = 2; seen.has(key()); n++) channel.name = `${headingChannel(heading).name} ${n}`
@@ -149,10 +239,29 @@ export function sniffLog(head: string): LogTable | string {
   return { delimiter, decimalComma, skip, columns, time, date, format, step: 1, sample: values.slice(0, 8) }
 }
 
-export interface LogTally { rows: number, broken: number, /** line and text of the first ones */ brokenSample: { line: number, text: string }[], gaps: number, clockJumps: number, sameTime: number, repeated: number }
-export interface ReadLog { log: LogData, startedAt: string | null, tally: LogTally }
+export interface LogTally {
+  rows: number
+  broken: number
+  /** line and text of the first ones */ brokenSample: { line: number; text: string }[]
+  gaps: number
+  clockJumps: number
+  sameTime: number
+  repeated: number
+}
+export interface ReadLog {
+  log: LogData
+  startedAt: string | null
+  tally: LogTally
+}
 
-const FACTOR: Partial<Record<TimeFormat, number>> = { 's': 1, 'ms': 1e-3, 'min': 60, 'h': 3600, 'epoch-s': 1, 'epoch-ms': 1e-3 }
+const FACTOR: Partial<Record<TimeFormat, number>> = {
+  s: 1,
+  ms: 1e-3,
+  min: 60,
+  h: 3600,
+  'epoch-s': 1,
+  'epoch-ms': 1e-3,
+}
 const DAY_S = 86400
 const TOLD = 20
 
@@ -169,20 +278,38 @@ function dateSeconds(cell: string, format: TimeFormat): number {
   const [y, mo, d] = format === 'ymd' ? [a, b, c] : format === 'dmy' ? [c, b, a] : [c, a, b]
   if (mo < 1 || mo > 12 || d < 1 || d > 31) return NaN
   const day = Date.UTC(y < 100 ? 2000 + y : y, mo - 1, d) / 1000
-  return day + (m[4] === undefined ? 0 : Number(m[4]) * 3600 + Number(m[5]) * 60 + Number((m[6] ?? '0').replace(',', '.')))
+  return (
+    day +
+    (m[4] === undefined ? 0 : Number(m[4]) * 3600 + Number(m[5]) * 60 + Number((m[6] ?? '0').replace(',', '.')))
+  )
 }
 
 /** Reads a whole file, part by part; between parts a worker may breathe, tell how far it is, or stop. */
 export class LogReader {
   private times = new Float64Array(4096)
-  private columns: { at: number, channel: NamedChannel, values: Float64Array, low: number, high: number, probe: boolean }[]
+  private columns: {
+    at: number
+    channel: NamedChannel
+    values: Float64Array
+    low: number
+    high: number
+    probe: boolean
+  }[]
   private n = 0
   private line: number
   private offset = 0
   private lastTime = -Infinity
   private zero: number | null = null
   private last: string[] | null = null
-  readonly tally: LogTally = { rows: 0, broken: 0, brokenSample: [], gaps: 0, clockJumps: 0, sameTime: 0, repeated: 0 }
+  readonly tally: LogTally = {
+    rows: 0,
+    broken: 0,
+    brokenSample: [],
+    gaps: 0,
+    clockJumps: 0,
+    sameTime: 0,
+    repeated: 0,
+  }
 
   constructor(private readonly table: LogTable) {
     this.line = table.skip
@@ -190,7 +317,16 @@ export class LogReader {
       if (!c.channel) return []
       const { quantity } = c.channel
       const [low, high] = refusedOutside(quantity) ?? [-Infinity, Infinity]
-      return [{ at, channel: c.channel, values: new Float64Array(4096), low, high, probe: quantity === 'temperature' }]
+      return [
+        {
+          at,
+          channel: c.channel,
+          values: new Float64Array(4096),
+          low,
+          high,
+          probe: quantity === 'temperature',
+        },
+      ]
     })
   }
 
@@ -198,7 +334,8 @@ export class LogReader {
   push(text: string): void {
     const { data } = Papa.parse<string[]>(text, { delimiter: this.table.delimiter, skipEmptyLines: false })
     // a text that ends with a line end has an empty row behind it
-    const end = data.length && data.at(-1)!.length === 1 && data.at(-1)![0] === '' ? data.length - 1 : data.length
+    const end =
+      data.length && data.at(-1)!.length === 1 && data.at(-1)![0] === '' ? data.length - 1 : data.length
     for (let i = 0; i < end; i++) {
       this.line++
       this.row(data[i]!)
@@ -217,7 +354,8 @@ export class LogReader {
 
   private breaks(row: string[]) {
     this.tally.broken++
-    if (this.tally.brokenSample.length < TOLD) this.tally.brokenSample.push({ line: this.line, text: row.join(this.table.delimiter).slice(0, 80) })
+    if (this.tally.brokenSample.length < TOLD)
+      this.tally.brokenSample.push({ line: this.line, text: row.join(this.table.delimiter).slice(0, 80) })
   }
 
   private timeOf(row: string[]): number {
@@ -235,7 +373,12 @@ export class LogReader {
     const raw = row.length < this.table.columns.length ? NaN : this.timeOf(row)
     if (!Number.isFinite(raw)) return this.breaks(row)
     // only a row of the same time can be a whole repeat
-    if (this.last && this.zero !== null && raw - this.zero + this.offset === this.lastTime && row.every((c, i) => c === this.last![i])) {
+    if (
+      this.last &&
+      this.zero !== null &&
+      raw - this.zero + this.offset === this.lastTime &&
+      row.every((c, i) => c === this.last![i])
+    ) {
       this.tally.repeated++
       return
     }
@@ -248,8 +391,7 @@ export class LogReader {
       if (!midnight) this.tally.clockJumps++
       this.offset += shift
       t += shift
-    }
-    else if (t === this.lastTime) this.tally.sameTime++
+    } else if (t === this.lastTime) this.tally.sameTime++
     if (this.n === this.times.length) this.grow()
     const { decimalComma } = this.table
     let read = 0
@@ -261,8 +403,7 @@ export class LogReader {
         if (number === number) {
           const si = number * c.channel.factor + c.channel.offset
           if (si >= c.low && si <= c.high && !(c.probe && isSentinel(number, this.n === 0))) value = si
-        }
-        else if (!blank(cell)) read -= 1000
+        } else if (!blank(cell)) read -= 1000
       }
       if (value === value) read++
       else this.tally.gaps++
@@ -281,8 +422,25 @@ export class LogReader {
 
   finish(): ReadLog {
     const { format } = this.table
-    const dated = this.zero !== null && (format === 'epoch-s' || format === 'epoch-ms' || format === 'ymd' || format === 'dmy' || format === 'mdy')
-    return { tally: this.tally, startedAt: dated ? new Date(this.zero! * 1000).toISOString() : null, log: { times: this.times.slice(0, this.n), channels: this.columns.map(c => ({ name: c.channel.name, quantity: c.channel.quantity, values: c.values.slice(0, this.n) })) } }
+    const dated =
+      this.zero !== null &&
+      (format === 'epoch-s' ||
+        format === 'epoch-ms' ||
+        format === 'ymd' ||
+        format === 'dmy' ||
+        format === 'mdy')
+    return {
+      tally: this.tally,
+      startedAt: dated ? new Date(this.zero! * 1000).toISOString() : null,
+      log: {
+        times: this.times.slice(0, this.n),
+        channels: this.columns.map((c) => ({
+          name: c.channel.name,
+          quantity: c.channel.quantity,
+          values: c.values.slice(0, this.n),
+        })),
+      },
+    }
   }
 }
 
@@ -307,27 +465,40 @@ export function rowsBegin(text: string, skip: number): number {
   return at
 }
 
-const rounded = (x: number) => Number.isNaN(x) ? '' : String(Number(x.toPrecision(9)))
+const rounded = (x: number) => (Number.isNaN(x) ? '' : String(Number(x.toPrecision(9))))
 /** Rows of a log as CSV, the head first: seconds from the start, then each channel under its name with unit, gaps empty. */
 export function* logCsv(log: LogData, startedAt: string, start = 0, end = log.times.length): Generator<string> {
   yield `# Redpoll log, started ${startedAt}\n${['time_s', ...log.channels.map(channelName)].join(',')}\n`
-  const scale = log.channels.map(c => channelOf(channelName(c)))
+  const scale = log.channels.map((c) => channelOf(channelName(c)))
   for (let from = start; from < end; from += 5000) {
     let text = ''
     for (let i = from; i < Math.min(end, from + 5000); i++) {
       text += rounded(log.times[i]!)
-      for (const [k, c] of log.channels.entries()) text += `,${rounded((c.values[i]! - scale[k]!.offset) / scale[k]!.factor)}`
+      for (const [k, c] of log.channels.entries())
+        text += `,${rounded((c.values[i]! - scale[k]!.offset) / scale[k]!.factor)}`
       text += '\n'
     }
     yield text
   }
 }
 /** The same as JSON, in SI units. */
-export function* logJson(log: LogData, name: string, startedAt: string, start = 0, end = log.times.length): Generator<string> {
-  yield `{"format":"redpoll-log","version":1,"name":${JSON.stringify(name)},"startedAt":${JSON.stringify(startedAt)},"channels":${JSON.stringify(log.channels.map(c => ({ name: c.name, quantity: c.quantity })))},"rows":[\n`
+export function* logJson(
+  log: LogData,
+  name: string,
+  startedAt: string,
+  start = 0,
+  end = log.times.length,
+): Generator<string> {
+  yield `{"format":"redpoll-log","version":1,"name":${JSON.stringify(name)},"startedAt":${JSON.stringify(startedAt)},"channels":${JSON.stringify(log.channels.map((c) => ({ name: c.name, quantity: c.quantity })))},"rows":[\n`
   for (let from = start; from < end; from += 5000) {
     const part: string[] = []
-    for (let i = from; i < Math.min(end, from + 5000); i++) part.push(JSON.stringify([Number(log.times[i]!.toPrecision(12)), ...log.channels.map(c => Number.isNaN(c.values[i]!) ? null : Number(c.values[i]!.toPrecision(9)))]))
+    for (let i = from; i < Math.min(end, from + 5000); i++)
+      part.push(
+        JSON.stringify([
+          Number(log.times[i]!.toPrecision(12)),
+          ...log.channels.map((c) => (Number.isNaN(c.values[i]!) ? null : Number(c.values[i]!.toPrecision(9)))),
+        ]),
+      )
     yield part.join(',\n') + (from + 5000 < end ? ',\n' : '\n')
   }
   yield ']}\n'

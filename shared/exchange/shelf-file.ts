@@ -9,18 +9,37 @@ import { readRow, sameFan, writeRow, writtenHeadings, type CellIssue } from './r
 /** The open shelf file: see docs/formats.md. */
 export const SHELF_FORMAT = 'redpoll-shelf'
 export const SHELF_VERSION = 1
-export const shelfFileSchema = z.object({ format: z.literal(SHELF_FORMAT), version: z.literal(SHELF_VERSION), fans: z.array(z.unknown()) })
+export const shelfFileSchema = z.object({
+  format: z.literal(SHELF_FORMAT),
+  version: z.literal(SHELF_VERSION),
+  fans: z.array(z.unknown()),
+})
 
 /** The same as a JSON Schema, for other programs: docs/shelf.schema.json. */
-export const shelfJsonSchema = () => z.toJSONSchema(z.object({ format: z.literal(SHELF_FORMAT), version: z.literal(SHELF_VERSION), fans: z.array(fanSchema) }))
+export const shelfJsonSchema = () =>
+  z.toJSONSchema(
+    z.object({ format: z.literal(SHELF_FORMAT), version: z.literal(SHELF_VERSION), fans: z.array(fanSchema) }),
+  )
 
-export const writeJson = (fans: readonly Fan[]): string => JSON.stringify({ format: SHELF_FORMAT, version: SHELF_VERSION, fans }, null, 1)
-export const writeCsv = (fans: readonly Fan[]): string => Papa.unparse({ fields: writtenHeadings(), data: fans.map(writeRow) })
+export const writeJson = (fans: readonly Fan[]): string =>
+  JSON.stringify({ format: SHELF_FORMAT, version: SHELF_VERSION, fans }, null, 1)
+export const writeCsv = (fans: readonly Fan[]): string =>
+  Papa.unparse({ fields: writtenHeadings(), data: fans.map(writeRow) })
 
 export type RowState = 'new' | 'changed' | 'same' | 'twice' | 'wrong'
-export interface PreviewRow { line: number, state: RowState, name: string, issues: CellIssue[], fan: Fan | null }
+export interface PreviewRow {
+  line: number
+  state: RowState
+  name: string
+  issues: CellIssue[]
+  fan: Fan | null
+}
 /** A table that was read: its headings, how they are understood, its cells. */
-export interface Table { headings: string[], mapping: Mapped[], rows: string[][] }
+export interface Table {
+  headings: string[]
+  mapping: Mapped[]
+  rows: string[][]
+}
 
 /**
  * Reads text as a table: commas, semicolons or tabs between the cells.
@@ -29,8 +48,9 @@ export interface Table { headings: string[], mapping: Mapped[], rows: string[][]
 export function readTable(text: string): Table | string {
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' })
   const [headings, ...rows] = data
-  if (!headings || headings.length < 2) return 'This is no table: a first line with at least two headings is wanted, cells parted by commas, semicolons or tabs.'
-  const broken = errors.find(e => e.code === 'MissingQuotes')
+  if (!headings || headings.length < 2)
+    return 'This is no table: a first line with at least two headings is wanted, cells parted by commas, semicolons or tabs.'
+  const broken = errors.find((e) => e.code === 'MissingQuotes')
   if (broken) return `A quote is opened in line ${(broken.row ?? 0) + 1} and never closed.`
   if (!rows.length) return 'There are headings, but no rows below them.'
   return { headings, mapping: detectColumns(headings), rows }
@@ -41,19 +61,25 @@ export function readJson(text: string, known: (id: string) => Fan | undefined): 
   let json: unknown
   try {
     json = JSON.parse(text)
-  }
-  catch {
+  } catch {
     return 'This is not JSON.'
   }
   const file = shelfFileSchema.safeParse(json)
-  if (!file.success) return `A shelf file says "format": "${SHELF_FORMAT}", "version": ${SHELF_VERSION} and has a list of fans.`
+  if (!file.success)
+    return `A shelf file says "format": "${SHELF_FORMAT}", "version": ${SHELF_VERSION} and has a list of fans.`
   const judge = judging(known)
   return file.data.fans.map((raw, i) => {
     const checked = fanSchema.safeParse(completeFan(raw))
     const name = typeof raw === 'object' && raw !== null && 'model' in raw ? String(raw.model) : `fan ${i + 1}`
     return checked.success
       ? judge(i + 1, checked.data)
-      : { line: i + 1, state: 'wrong', name, fan: null, issues: checked.error.issues.map(x => ({ column: x.path.join('.'), message: x.message })) }
+      : {
+          line: i + 1,
+          state: 'wrong',
+          name,
+          fan: null,
+          issues: checked.error.issues.map((x) => ({ column: x.path.join('.'), message: x.message })),
+        }
   })
 }
 
@@ -64,22 +90,34 @@ function judging(known: (id: string) => Fan | undefined) {
     const earlier = seen.get(fan.id)
     seen.set(fan.id, earlier ?? line)
     const before = known(fan.id)
-    const state: RowState = earlier !== undefined ? 'twice' : !before ? 'new' : sameFan(before, fan) ? 'same' : 'changed'
-    return { line, state, name: `${fan.maker} ${fan.model}`.trim(), fan: state === 'twice' ? null : fan, issues: earlier === undefined ? [] : [{ column: 'model', message: `Stands already in row ${earlier}; the first one counts.` }] }
+    const state: RowState =
+      earlier !== undefined ? 'twice' : !before ? 'new' : sameFan(before, fan) ? 'same' : 'changed'
+    return {
+      line,
+      state,
+      name: `${fan.maker} ${fan.model}`.trim(),
+      fan: state === 'twice' ? null : fan,
+      issues:
+        earlier === undefined
+          ? []
+          : [{ column: 'model', message: `Stands already in row ${earlier}; the first one counts.` }],
+    }
   }
 }
 
 /** Reads a table's rows as fans, from one to another: in parts, so that progress can be told. */
 export function tableReader(table: Table, known: (id: string) => Fan | undefined) {
   const judge = judging(known)
-  return (from: number, to: number): PreviewRow[] => table.rows.slice(from, to).map((cells, i) => {
-    const line = from + i + 1
-    const result = readRow(cells, table.mapping, known)
-    if (result.ok) return judge(line, result.fan)
-    const at = table.mapping.findIndex(m => m.column?.key === 'model')
-    return { line, state: 'wrong', name: at >= 0 ? cells[at] ?? '' : '', fan: null, issues: result.issues }
-  })
+  return (from: number, to: number): PreviewRow[] =>
+    table.rows.slice(from, to).map((cells, i) => {
+      const line = from + i + 1
+      const result = readRow(cells, table.mapping, known)
+      if (result.ok) return judge(line, result.fan)
+      const at = table.mapping.findIndex((m) => m.column?.key === 'model')
+      return { line, state: 'wrong', name: at >= 0 ? (cells[at] ?? '') : '', fan: null, issues: result.issues }
+    })
 }
 
 /** Columns that stand in no heading. */
-export const unusedColumns = (mapping: readonly Mapped[]) => columns.filter(c => !mapping.some(m => m.column?.key === c.key))
+export const unusedColumns = (mapping: readonly Mapped[]) =>
+  columns.filter((c) => !mapping.some((m) => m.column?.key === c.key))

@@ -6,11 +6,18 @@ import { readStock, writeStock } from './stock-table'
 describe('parts as a table', () => {
   test('out and in again changes nothing', () => {
     const rows = readStock(writeStock(demoStock))
-    expect(typeof rows === 'string' ? rows : rows.map(r => r.part)).toEqual(demoStock)
+    expect(typeof rows === 'string' ? rows : rows.map((r) => r.part)).toEqual(demoStock)
   })
   test('units, decimal commas and unknown kinds', () => {
-    const rows = readStock('Kind;Name;Volts;Amps;Price;Owned\nsupply;Brick;12 V;500 mA;7,50;yes\nspaceship;X;;;;\nsupply;;;;;\nsupply;Far;900;;;\n')
-    expect(typeof rows === 'string' ? [] : rows.map(r => r.message ? 'bad' : r.part!.amps)).toEqual([0.5, 'bad', 'bad', 'bad'])
+    const rows = readStock(
+      'Kind;Name;Volts;Amps;Price;Owned\nsupply;Brick;12 V;500 mA;7,50;yes\nspaceship;X;;;;\nsupply;;;;;\nsupply;Far;900;;;\n',
+    )
+    expect(typeof rows === 'string' ? [] : rows.map((r) => (r.message ? 'bad' : r.part!.amps))).toEqual([
+      0.5,
+      'bad',
+      'bad',
+      'bad',
+    ])
     expect(rows[0]).toMatchObject({ part: { price: 7.5, owned: true, id: 'part-supply-brick' } })
   })
   test('no table is said', () => expect(readStock('hello')).toContain('kind and name'))
@@ -25,7 +32,8 @@ describe('what is taken from the shelf', () => {
   test('an owned supply costs the plan nothing', () => {
     const plan = newPlan('j', 'x')
     plan.source = { ...newSource('s', 'adapter'), name: 'Any brick' }
-    const cost = (stock: typeof demoStock) => partsList(plan, { nodes: [], settled: true }, null, [], stock).total
+    const cost = (stock: typeof demoStock) =>
+      partsList(plan, { nodes: [], settled: true }, null, [], stock).total
     expect(cost([])).toBeGreaterThan(0)
     expect(cost(demoStock)).toBe(0)
   })

@@ -1,22 +1,65 @@
 import { z } from 'zod'
 import { idSchema, shortText } from './fan'
 
-const channelSchema = z.object({ name: shortText.min(1, 'A channel needs a name.'), quantity: z.enum(['temperature', 'level', 'flow', 'pressure', 'rotation', 'voltage', 'current', 'power', 'speed', 'ratio', 'frequency', 'number']) })
-const channelsSchema = z.array(channelSchema).max(32, 'At most 32 channels.').refine(list => new Set(list.map(c => `${c.name} ${c.quantity}`)).size === list.length, 'Two channels of one kind have the same name.')
+const channelSchema = z.object({
+  name: shortText.min(1, 'A channel needs a name.'),
+  quantity: z.enum([
+    'temperature',
+    'level',
+    'flow',
+    'pressure',
+    'rotation',
+    'voltage',
+    'current',
+    'power',
+    'speed',
+    'ratio',
+    'frequency',
+    'number',
+  ]),
+})
+const channelsSchema = z
+  .array(channelSchema)
+  .max(32, 'At most 32 channels.')
+  .refine(
+    (list) => new Set(list.map((c) => `${c.name} ${c.quantity}`)).size === list.length,
+    'Two channels of one kind have the same name.',
+  )
 
 /** A new log: recorded from an instrument, or filled from a file in blocks. */
-export const newLogSchema = z.object({
-  id: idSchema, name: shortText.min(1, 'A log needs a name.'), origin: z.enum(['recorded', 'imported']), startedAt: z.iso.datetime({ offset: true }), instrumentId: idSchema.nullable(), channels: channelsSchema, remarks: z.string().max(2000),
-}).refine(l => l.origin === 'imported' || l.instrumentId !== null, { message: 'Choose an instrument to record from.', path: ['instrumentId'] })
+export const newLogSchema = z
+  .object({
+    id: idSchema,
+    name: shortText.min(1, 'A log needs a name.'),
+    origin: z.enum(['recorded', 'imported']),
+    startedAt: z.iso.datetime({ offset: true }),
+    instrumentId: idSchema.nullable(),
+    channels: channelsSchema,
+    remarks: z.string().max(2000),
+  })
+  .refine((l) => l.origin === 'imported' || l.instrumentId !== null, {
+    message: 'Choose an instrument to record from.',
+    path: ['instrumentId'],
+  })
 export type NewLog = z.infer<typeof newLogSchema>
 export const renameSchema = z.object({ name: shortText.min(1, 'A log needs a name.') })
 export const blockQuerySchema = z.object({ seq: z.coerce.number().int().min(0).max(1e9) })
 
-export const newInstrumentSchema = z.object({ id: idSchema, name: shortText.trim().min(1, 'An instrument needs a name.'), kind: z.enum(['board', 'serial']) })
+export const newInstrumentSchema = z.object({
+  id: idSchema,
+  name: shortText.trim().min(1, 'An instrument needs a name.'),
+  kind: z.enum(['board', 'serial']),
+})
 
 /** What the stand-in box is told to do. */
 export const boxSchema = z.object({
-  which: z.enum(['as-found', 'as-planned']), volts: z.number().min(0, 'Not below 0 V.').max(60, 'Not above 60 V.'), rateHz: z.number().min(0.1, 'Not below 0.1 a second.').max(50, 'Not above 50 a second.'), speed: z.number().min(1).max(120, 'Not above 120 times.'),
-  doorOpen: z.boolean(), tachPulled: z.boolean(), dropouts: z.number().min(0).max(0.5), noise: z.number().min(0).max(10),
+  which: z.enum(['as-found', 'as-planned']),
+  volts: z.number().min(0, 'Not below 0 V.').max(60, 'Not above 60 V.'),
+  rateHz: z.number().min(0.1, 'Not below 0.1 a second.').max(50, 'Not above 50 a second.'),
+  speed: z.number().min(1).max(120, 'Not above 120 times.'),
+  doorOpen: z.boolean(),
+  tachPulled: z.boolean(),
+  dropouts: z.number().min(0).max(0.5),
+  noise: z.number().min(0).max(10),
 })
 export type BoxOrder = z.infer<typeof boxSchema>

@@ -17,35 +17,192 @@ const refusal = (change: (p: PlanDocument) => void) => {
 
 describe('a plan', () => {
   test.each([
-    ['text where a number belongs', (p: PlanDocument) => { Object.assign(p.job, { heatW: 'hot' }) }, 'job.heatW'],
-    ['a negative heat', (p: PlanDocument) => { p.job.heatW = -1 }, 'job.heatW: Not below 0.'],
-    ['a humidity of 140 %', (p: PlanDocument) => { p.job.humidity = 1.4 }, 'job.humidity: Not above 1.'],
-    ['NaN', (p: PlanDocument) => { p.job.ambientC = Number.NaN }, 'job.ambientC'],
-    ['an empty name', (p: PlanDocument) => { p.job.name = '  ' }, 'job.name: A job needs a name.'],
-    ['an opening of nothing', (p: PlanDocument) => { p.path[0]!.areaM2 = 0 }, 'path.0.areaM2: An area must be above zero.'],
-    ['a share above all', (p: PlanDocument) => { p.path[4]!.freeAreaRatio = 1.5 }, 'path.4.freeAreaRatio: A share cannot be above 100 %.'],
-    ['three places of the fan', (p: PlanDocument) => { p.path.push({ ...p.path[2]!, id: 'again' }, { ...p.path[2]!, id: 'more' }) }, 'path: Fans have at most two places'],
-    ['a part that hangs on nothing', (p: PlanDocument) => { p.feed = [{ ...newFeedPart('a', 'load', 'gone') }] }, 'feed: Indicator hangs on something that is not there'],
-    ['a part on a load', (p: PlanDocument) => { p.feed = [newFeedPart('a', 'load', null), { ...newFeedPart('b', 'load', 'a'), name: 'Lamp' }] }, 'feed: Lamp hangs on Indicator, which is a load'],
-    ['a feed that goes round', (p: PlanDocument) => { p.feed = [{ ...newFeedPart('a', 'branch', 'b') }, { ...newFeedPart('b', 'branch', 'a') }] }, 'feeds itself: a loop'],
-    ['a wire of no length', (p: PlanDocument) => { p.source!.wireLengthM = 0 }, 'source.wireLengthM: A wire has a length above zero'],
-    ['an absurd gauge', (p: PlanDocument) => { p.source!.wireAwg = 40 }, 'source.wireAwg: Not thinner than 30 AWG'],
-    ['a split inside a way: a loop', (p: PlanDocument) => {
-      p.path.push({ ...p.path[0]!, id: 's', kind: 'split' }, { ...p.path[0]!, id: 't', kind: 'split', branchId: 'w' })
-      p.branches = [{ id: 'w', splitId: 's', name: 'Way', leak: false }]
-    }, 'path: Neither the fan nor a split can stand inside a way: the path would go round in a loop.'],
-    ['a way of no split', (p: PlanDocument) => { p.branches = [{ id: 'w', splitId: 'gone', name: 'Way', leak: false }] }, 'path: A way belongs to no split.'],
-    ['an element in a way that is not there', (p: PlanDocument) => { p.path[0]!.branchId = 'gone' }, 'path: An element stands in a way that is not there.'],
-    ['a doubt whose ends are crossed', (p: PlanDocument) => { p.doubts = [{ id: 'heatW', grade: 'range', low: 5, high: 3 }] }, 'doubts.0: The lower end'],
-    ['a doubt of what is no number', (p: PlanDocument) => { Object.assign(p, { doubts: [{ id: 'name', grade: 'measured', low: null, high: null }] }) }, 'doubts.0.id'],
-    ['a negative rise', (p: PlanDocument) => { p.job.measuredRiseK = -3 }, 'job.measuredRiseK: A rise must be above zero.'],
-    ['a point without flow', (p: PlanDocument) => { p.path[0]!.points = [{ flowM3s: 0, pressurePa: 3 }] }, 'path.0.points.0.flowM3s: A flow must be above zero.'],
-    ['a pocket of water colder than ice', (p: PlanDocument) => { p.job.waterC = -4 }, 'job.waterC'],
-    ['an id twice', (p: PlanDocument) => { p.path.push({ ...p.path[0]! }) }, 'path: Two elements share an id.'],
-    ['no fans at all in a pick', (p: PlanDocument) => { p.pick!.count = 0 }, 'pick.count'],
-    ['an unknown goal', (p: PlanDocument) => { Object.assign(p.job, { goal: 'fly' }) }, 'job.goal'],
-    ['a date that is none', (p: PlanDocument) => { p.runs[0]!.takenAt = 'yesterday' }, 'runs.0.takenAt'],
-    ['a level no ear survives', (p: PlanDocument) => { p.runs[0]!.readings[0]!.value = 300 }, 'runs.0.readings.0.value: Not above 130.'],
+    [
+      'text where a number belongs',
+      (p: PlanDocument) => {
+        Object.assign(p.job, { heatW: 'hot' })
+      },
+      'job.heatW',
+    ],
+    [
+      'a negative heat',
+      (p: PlanDocument) => {
+        p.job.heatW = -1
+      },
+      'job.heatW: Not below 0.',
+    ],
+    [
+      'a humidity of 140 %',
+      (p: PlanDocument) => {
+        p.job.humidity = 1.4
+      },
+      'job.humidity: Not above 1.',
+    ],
+    [
+      'NaN',
+      (p: PlanDocument) => {
+        p.job.ambientC = Number.NaN
+      },
+      'job.ambientC',
+    ],
+    [
+      'an empty name',
+      (p: PlanDocument) => {
+        p.job.name = '  '
+      },
+      'job.name: A job needs a name.',
+    ],
+    [
+      'an opening of nothing',
+      (p: PlanDocument) => {
+        p.path[0]!.areaM2 = 0
+      },
+      'path.0.areaM2: An area must be above zero.',
+    ],
+    [
+      'a share above all',
+      (p: PlanDocument) => {
+        p.path[4]!.freeAreaRatio = 1.5
+      },
+      'path.4.freeAreaRatio: A share cannot be above 100 %.',
+    ],
+    [
+      'three places of the fan',
+      (p: PlanDocument) => {
+        p.path.push({ ...p.path[2]!, id: 'again' }, { ...p.path[2]!, id: 'more' })
+      },
+      'path: Fans have at most two places',
+    ],
+    [
+      'a part that hangs on nothing',
+      (p: PlanDocument) => {
+        p.feed = [{ ...newFeedPart('a', 'load', 'gone') }]
+      },
+      'feed: Indicator hangs on something that is not there',
+    ],
+    [
+      'a part on a load',
+      (p: PlanDocument) => {
+        p.feed = [newFeedPart('a', 'load', null), { ...newFeedPart('b', 'load', 'a'), name: 'Lamp' }]
+      },
+      'feed: Lamp hangs on Indicator, which is a load',
+    ],
+    [
+      'a feed that goes round',
+      (p: PlanDocument) => {
+        p.feed = [{ ...newFeedPart('a', 'branch', 'b') }, { ...newFeedPart('b', 'branch', 'a') }]
+      },
+      'feeds itself: a loop',
+    ],
+    [
+      'a wire of no length',
+      (p: PlanDocument) => {
+        p.source!.wireLengthM = 0
+      },
+      'source.wireLengthM: A wire has a length above zero',
+    ],
+    [
+      'an absurd gauge',
+      (p: PlanDocument) => {
+        p.source!.wireAwg = 40
+      },
+      'source.wireAwg: Not thinner than 30 AWG',
+    ],
+    [
+      'a split inside a way: a loop',
+      (p: PlanDocument) => {
+        p.path.push(
+          { ...p.path[0]!, id: 's', kind: 'split' },
+          { ...p.path[0]!, id: 't', kind: 'split', branchId: 'w' },
+        )
+        p.branches = [{ id: 'w', splitId: 's', name: 'Way', leak: false }]
+      },
+      'path: Neither the fan nor a split can stand inside a way: the path would go round in a loop.',
+    ],
+    [
+      'a way of no split',
+      (p: PlanDocument) => {
+        p.branches = [{ id: 'w', splitId: 'gone', name: 'Way', leak: false }]
+      },
+      'path: A way belongs to no split.',
+    ],
+    [
+      'an element in a way that is not there',
+      (p: PlanDocument) => {
+        p.path[0]!.branchId = 'gone'
+      },
+      'path: An element stands in a way that is not there.',
+    ],
+    [
+      'a doubt whose ends are crossed',
+      (p: PlanDocument) => {
+        p.doubts = [{ id: 'heatW', grade: 'range', low: 5, high: 3 }]
+      },
+      'doubts.0: The lower end',
+    ],
+    [
+      'a doubt of what is no number',
+      (p: PlanDocument) => {
+        Object.assign(p, { doubts: [{ id: 'name', grade: 'measured', low: null, high: null }] })
+      },
+      'doubts.0.id',
+    ],
+    [
+      'a negative rise',
+      (p: PlanDocument) => {
+        p.job.measuredRiseK = -3
+      },
+      'job.measuredRiseK: A rise must be above zero.',
+    ],
+    [
+      'a point without flow',
+      (p: PlanDocument) => {
+        p.path[0]!.points = [{ flowM3s: 0, pressurePa: 3 }]
+      },
+      'path.0.points.0.flowM3s: A flow must be above zero.',
+    ],
+    [
+      'a pocket of water colder than ice',
+      (p: PlanDocument) => {
+        p.job.waterC = -4
+      },
+      'job.waterC',
+    ],
+    [
+      'an id twice',
+      (p: PlanDocument) => {
+        p.path.push({ ...p.path[0]! })
+      },
+      'path: Two elements share an id.',
+    ],
+    [
+      'no fans at all in a pick',
+      (p: PlanDocument) => {
+        p.pick!.count = 0
+      },
+      'pick.count',
+    ],
+    [
+      'an unknown goal',
+      (p: PlanDocument) => {
+        Object.assign(p.job, { goal: 'fly' })
+      },
+      'job.goal',
+    ],
+    [
+      'a date that is none',
+      (p: PlanDocument) => {
+        p.runs[0]!.takenAt = 'yesterday'
+      },
+      'runs.0.takenAt',
+    ],
+    [
+      'a level no ear survives',
+      (p: PlanDocument) => {
+        p.runs[0]!.readings[0]!.value = 300
+      },
+      'runs.0.readings.0.value: Not above 130.',
+    ],
   ])('with %s is refused where it happened', (_, change, where) => {
     expect(refusal(change)).toContain(where)
   })
@@ -55,7 +212,9 @@ describe('a plan', () => {
     expect(readingSchema.safeParse({ ...reading, quantity: 'level' }).success).toBe(false)
     expect(readingSchema.safeParse({ ...reading, quantity: 'temperature' }).success).toBe(true)
     expect(readingSchema.safeParse({ ...reading, quantity: 'power', value: -3 }).success).toBe(false)
-    expect(readingSchema.safeParse({ ...reading, value: 30, repeats: [31, 150] }).error?.issues[0]).toMatchObject({ path: ['repeats', 1] })
+    expect(
+      readingSchema.safeParse({ ...reading, value: 30, repeats: [31, 150] }).error?.issues[0],
+    ).toMatchObject({ path: ['repeats', 1] })
   })
 })
 
@@ -66,14 +225,41 @@ describe('a fan', () => {
     return result.success ? '' : `${result.error.issues[0]!.path.join('.')}: ${result.error.issues[0]!.message}`
   }
   test.each([
-    [{ points: [{ flowM3s: 0, pressurePa: 9 }] }, 'points: One point is no curve'], [{ points: [{ flowM3s: 0.01, pressurePa: 9 }, { flowM3s: 0.01, pressurePa: 3 }] }, 'points.1.flowM3s: Each flow must be larger'],
-    [{ minV: 20, maxV: 13 }, 'minV: The lowest voltage lies above the highest.'], [{ startV: 20 }, 'startV: It would never start'], [{ interceptV: 12 }, 'interceptV: Must lie below'], [{ ratedV: 0 }, 'ratedV'], [{ model: '' }, 'model: A fan needs a model name.'],
-    [{ wires: 5 }, 'wires'], [{ frameM: 5 }, 'frameM: Not above 0.5.'],
+    [{ points: [{ flowM3s: 0, pressurePa: 9 }] }, 'points: One point is no curve'],
+    [
+      {
+        points: [
+          { flowM3s: 0.01, pressurePa: 9 },
+          { flowM3s: 0.01, pressurePa: 3 },
+        ],
+      },
+      'points.1.flowM3s: Each flow must be larger',
+    ],
+    [{ minV: 20, maxV: 13 }, 'minV: The lowest voltage lies above the highest.'],
+    [{ startV: 20 }, 'startV: It would never start'],
+    [{ interceptV: 12 }, 'interceptV: Must lie below'],
+    [{ ratedV: 0 }, 'ratedV'],
+    [{ model: '' }, 'model: A fan needs a model name.'],
+    [{ wires: 5 }, 'wires'],
+    [{ frameM: 5 }, 'frameM: Not above 0.5.'],
   ])('%o is refused', (change, where) => {
     expect(issue(change)).toContain(where)
   })
   test('may lack most of its values', () => {
-    expect(issue({ minV: null, maxV: null, startV: null, interceptV: null, ratedA: null, noiseDbA: null, price: null, wires: null, bearing: null, points: [] })).toBe('')
+    expect(
+      issue({
+        minV: null,
+        maxV: null,
+        startV: null,
+        interceptV: null,
+        ratedA: null,
+        noiseDbA: null,
+        price: null,
+        wires: null,
+        bearing: null,
+        points: [],
+      }),
+    ).toBe('')
   })
 })
 

@@ -4,10 +4,30 @@ import { planSchema } from './plan'
 
 describe('an older plan file', () => {
   test('without the newer fields is completed, its own values stand', () => {
-    const { targets: _t, ports: _p, doubts: _d, sink: _s, branches: _b, calibration: _c, ...old } = newPlan('j', 'Box')
-    const { branchId: _id, style: _style, points: _points, ...element } = { ...newElement('hole', 'opening'), areaM2: 0.01 }
+    const {
+      targets: _t,
+      ports: _p,
+      doubts: _d,
+      sink: _s,
+      branches: _b,
+      calibration: _c,
+      ...old
+    } = newPlan('j', 'Box')
+    const {
+      branchId: _id,
+      style: _style,
+      points: _points,
+      ...element
+    } = { ...newElement('hole', 'opening'), areaM2: 0.01 }
     const { airOutlet: _a, fumeWay: _f, ...job } = old.job
-    const made = planSchema.parse(completePlan({ ...old, job, path: [element], targets: [{ id: 't', kind: 'level', limit: 30, place: '', why: '' }] }))
+    const made = planSchema.parse(
+      completePlan({
+        ...old,
+        job,
+        path: [element],
+        targets: [{ id: 't', kind: 'level', limit: 30, place: '', why: '' }],
+      }),
+    )
     expect(made.path[0]).toMatchObject({ areaM2: 0.01, edge: 'sharp', branchId: null, style: null, points: [] })
     expect(made.job).toMatchObject({ name: 'Box', airOutlet: null, fumeWay: 'capture' })
     expect(made.targets[0]!.setBy).toBe('')

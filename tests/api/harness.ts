@@ -1,5 +1,15 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs'
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+} from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
@@ -9,43 +19,70 @@ import type { Migration } from '../../server/db/migrate'
 const root = join(import.meta.dirname, '..', '..')
 const migrationDir = join(root, 'server', 'db', 'migrations')
 
-export const migrations: Migration[] = readdirSync(migrationDir).sort().map(name => ({ name, sql: readFileSync(join(migrationDir, name), 'utf8') }))
+export const migrations: Migration[] = readdirSync(migrationDir)
+  .sort()
+  .map((name) => ({ name, sql: readFileSync(join(migrationDir, name), 'utf8') }))
 
 /** A database in memory with all tables. */
 export const memoryDatabase = (): Promise<Database> => openDatabase(null, migrations)
 
 export const temporaryDir = () => mkdtempSync(join(tmpdir(), 'redpoll-'))
 
-export const freePort = () => new Promise<number>((resolve) => {
-  const probe = createServer().listen(0, '127.0.0.1', () => {
-    const address = probe.address()
-    probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0))
+export const freePort = () =>
+  new Promise<number>((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const address = probe.address()
+      probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0))
+    })
   })
-})
 
-export interface TestServer { url: string, process: ChildProcess, output: () => string, stop: (signal?: NodeJS.Signals) => Promise<number | null> }
+export interface TestServer {
+  url: string
+  process: ChildProcess
+  output: () => string
+  stop: (signal?: NodeJS.Signals) => Promise<number | null>
+}
 
 /** The built server on a data directory; resolves when it answers or has ended. */
-export async function startServer(data: string, options: { empty?: boolean, port?: number, bench?: string } = {}): Promise<TestServer> {
-  const port = options.port ?? await freePort()
+export async function startServer(
+  data: string,
+  options: { empty?: boolean; port?: number; bench?: string } = {},
+): Promise<TestServer> {
+  const port = options.port ?? (await freePort())
   let output = ''
   const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
-    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', NITRO_PORT: String(port), NITRO_HOST: '127.0.0.1', REDPOLL_DATA: data, REDPOLL_EMPTY: options.empty ? '1' : '', REDPOLL_BENCH: options.bench ?? '' },
+    env: {
+      ...process.env,
+      PORT: String(port),
+      HOST: '127.0.0.1',
+      NITRO_PORT: String(port),
+      NITRO_HOST: '127.0.0.1',
+      REDPOLL_DATA: data,
+      REDPOLL_EMPTY: options.empty ? '1' : '',
+      REDPOLL_BENCH: options.bench ?? '',
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
-  child.stdout.on('data', (text) => { output += String(text) })
-  child.stderr.on('data', (text) => { output += String(text) })
+  child.stdout.on('data', (text) => {
+    output += String(text)
+  })
+  child.stderr.on('data', (text) => {
+    output += String(text)
+  })
   const url = `http://127.0.0.1:${port}`
-  const ended = new Promise<number | null>(resolve => child.once('exit', resolve))
+  const ended = new Promise<number | null>((resolve) => child.once('exit', resolve))
   const stop = (signal: NodeJS.Signals = 'SIGTERM') => {
     child.kill(signal)
     return ended
   }
   for (;;) {
     if (child.exitCode !== null || child.signalCode !== null) break
-    const ok = await fetch(`${url}/api/health`).then(r => r.ok, () => false)
+    const ok = await fetch(`${url}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    )
     if (ok) break
-    await new Promise(r => setTimeout(r, 60))
+    await new Promise((r) => setTimeout(r, 60))
   }
   return { url, process: child, output: () => output, stop }
 }
@@ -57,17 +94,21 @@ const cache = join(root, '.cache')
  * It is made aside and moved into place, so that test files running side by side never see half of one.
  */
 export async function demoData(): Promise<string> {
-  const template = join(cache, `test-data-${Math.round(statSync(join(root, '.output', 'server', 'index.mjs')).mtimeMs)}`)
+  const template = join(
+    cache,
+    `test-data-${Math.round(statSync(join(root, '.output', 'server', 'index.mjs')).mtimeMs)}`,
+  )
   if (!existsSync(template)) {
     mkdirSync(cache, { recursive: true })
-    for (const old of readdirSync(cache)) if (old.startsWith('test-data') && old !== basename(template)) rmSync(join(cache, old), { recursive: true, force: true })
+    for (const old of readdirSync(cache))
+      if (old.startsWith('test-data') && old !== basename(template))
+        rmSync(join(cache, old), { recursive: true, force: true })
     const aside = join(cache, `making-${process.pid}`)
     const server = await startServer(aside)
     await server.stop()
     try {
       renameSync(aside, template)
-    }
-    catch {
+    } catch {
       // another test file was faster
       rmSync(aside, { recursive: true, force: true })
     }

@@ -7,7 +7,9 @@ import { openDatabase } from '../../server/db/database'
 import { migrations, temporaryDir } from './harness'
 
 let dir: string
-beforeEach(() => { dir = temporaryDir() })
+beforeEach(() => {
+  dir = temporaryDir()
+})
 afterEach(() => rmSync(dir, { recursive: true, force: true }))
 const file = () => join(dir, 'redpoll.lock')
 
@@ -27,8 +29,13 @@ describe('the lock', () => {
     expect(existsSync(deep)).toBe(true)
   })
   test.each([
-    ['of a dead process', JSON.stringify({ pid: 4194301, started: '5', token: 'x' })], ['of a process whose number was given away again', JSON.stringify({ pid: process.pid, started: '1', token: 'x' })],
-    ['that is no lock at all', 'garbage'], ['that is empty', ''],
+    ['of a dead process', JSON.stringify({ pid: 4194301, started: '5', token: 'x' })],
+    [
+      'of a process whose number was given away again',
+      JSON.stringify({ pid: process.pid, started: '1', token: 'x' }),
+    ],
+    ['that is no lock at all', 'garbage'],
+    ['that is empty', ''],
   ])('one %s is taken over', (_, content) => {
     writeFileSync(file(), content)
     const lock = acquireLock(dir)
@@ -43,7 +50,9 @@ describe('the lock', () => {
     expect(existsSync(file())).toBe(true)
   })
   test('a database that cannot be opened leaves no lock behind', async () => {
-    await expect(openDatabase(dir, [...migrations, { name: '999_broken.sql', sql: 'CREATE TABLE broken (' }])).rejects.toThrow()
+    await expect(
+      openDatabase(dir, [...migrations, { name: '999_broken.sql', sql: 'CREATE TABLE broken (' }]),
+    ).rejects.toThrow()
     expect(existsSync(file())).toBe(false)
     // the good migrations stayed, the broken one left nothing: the next start goes on
     const db = await openDatabase(dir, migrations)
@@ -51,7 +60,10 @@ describe('the lock', () => {
     await db.close()
   })
   test('data of a newer program are refused', async () => {
-    const db = await openDatabase(dir, [...migrations, { name: '998_later.sql', sql: 'CREATE TABLE later (x integer)' }])
+    const db = await openDatabase(dir, [
+      ...migrations,
+      { name: '998_later.sql', sql: 'CREATE TABLE later (x integer)' },
+    ])
     await db.close()
     await expect(openDatabase(dir, migrations)).rejects.toThrow('newer Redpoll')
   })
@@ -59,11 +71,28 @@ describe('the lock', () => {
 
 describe('rows', () => {
   test('names go there and back', () => {
-    const part = { wallLossWK: 1, typedFlowM3s: 2, noiseDbA: null, iMaxA: 3, areaM2: 4, airChangesPerH: 5, name: 'a b' }
+    const part = {
+      wallLossWK: 1,
+      typedFlowM3s: 2,
+      noiseDbA: null,
+      iMaxA: 3,
+      areaM2: 4,
+      airChangesPerH: 5,
+      name: 'a b',
+    }
     expect(fromRow(JSON.parse(toRowJson(part)) as Record<string, unknown>)).toEqual(part)
     expect(JSON.parse(toRowJson([part]))).toHaveLength(1)
   })
   test('bookkeeping stays in the database, times become ISO text', () => {
-    expect(fromRow({ id: 'x', job_id: 'j', revision: 3, position: 1, created_at: new Date(), taken_at: new Date('2026-01-02T03:04:05Z') })).toEqual({ id: 'x', takenAt: '2026-01-02T03:04:05.000Z' })
+    expect(
+      fromRow({
+        id: 'x',
+        job_id: 'j',
+        revision: 3,
+        position: 1,
+        created_at: new Date(),
+        taken_at: new Date('2026-01-02T03:04:05Z'),
+      }),
+    ).toEqual({ id: 'x', takenAt: '2026-01-02T03:04:05.000Z' })
   })
 })

@@ -19,11 +19,18 @@ afterAll(async () => {
 
 const ask = async <T>(path: string, init: RequestInit = {}) => {
   const response = await fetch(`${server.url}/api/${path}`, init)
-  return { status: response.status, body: await response.json() as T }
+  return { status: response.status, body: (await response.json()) as T }
 }
-const post = <T>(path: string, body: unknown = {}) => ask<T>(path, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
-const send = (token: string, text: string) => ask<Receipt>('instruments/readings', { method: 'POST', body: text, headers: { authorization: `Bearer ${token}` } })
-const rows = (from: number, to: number) => `# boot=k1\n${Array.from({ length: to - from }, (_, i) => `${from + i} ${(from + i) * 20} a_V=${12 + (from + i) / 1000}`).join('\n')}\n`
+const post = <T>(path: string, body: unknown = {}) =>
+  ask<T>(path, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } })
+const send = (token: string, text: string) =>
+  ask<Receipt>('instruments/readings', {
+    method: 'POST',
+    body: text,
+    headers: { authorization: `Bearer ${token}` },
+  })
+const rows = (from: number, to: number) =>
+  `# boot=k1\n${Array.from({ length: to - from }, (_, i) => `${from + i} ${(from + i) * 20} a_V=${12 + (from + i) / 1000}`).join('\n')}\n`
 async function samples(id: string) {
   const { body: log } = await ask<LogSummary>(`logs/${id}`)
   const buffer = await (await fetch(`${server.url}/api/logs/${id}/data`)).arrayBuffer()
@@ -33,29 +40,68 @@ async function samples(id: string) {
 describe('a board on the network', () => {
   let token = ''
   test('is made with a token; a second of its name and a nameless one are refused', async () => {
-    const made = await post<{ token: string, instrument: { id: string } }>('instruments', { id: 'board-1', name: 'Board one', kind: 'board' })
+    const made = await post<{ token: string; instrument: { id: string } }>('instruments', {
+      id: 'board-1',
+      name: 'Board one',
+      kind: 'board',
+    })
     expect(made).toMatchObject({ status: 200, body: { instrument: { id: 'board-1' } } })
     token = made.body.token
-    expect(await post('instruments', { id: 'board-2', name: 'board ONE', kind: 'board' })).toMatchObject({ status: 422, body: { error: { field: 'name' } } })
-    expect(await post('instruments', { id: 'board-3', name: '  ', kind: 'board' })).toMatchObject({ status: 400, body: { error: { field: 'name' } } })
-    expect(await post('instruments', { id: 'board-4', name: 'x', kind: 'stand-in' })).toMatchObject({ status: 400 })
+    expect(await post('instruments', { id: 'board-2', name: 'board ONE', kind: 'board' })).toMatchObject({
+      status: 422,
+      body: { error: { field: 'name' } },
+    })
+    expect(await post('instruments', { id: 'board-3', name: '  ', kind: 'board' })).toMatchObject({
+      status: 400,
+      body: { error: { field: 'name' } },
+    })
+    expect(await post('instruments', { id: 'board-4', name: 'x', kind: 'stand-in' })).toMatchObject({
+      status: 400,
+    })
   })
   test('a wrong or missing token is refused in words', async () => {
-    expect(await send('nonsense', rows(0, 1))).toMatchObject({ status: 401, body: { error: { code: 'wrong-token' } } })
-    expect(await ask('instruments/readings', { method: 'POST', body: rows(0, 1) })).toMatchObject({ status: 401 })
+    expect(await send('nonsense', rows(0, 1))).toMatchObject({
+      status: 401,
+      body: { error: { code: 'wrong-token' } },
+    })
+    expect(await ask('instruments/readings', { method: 'POST', body: rows(0, 1) })).toMatchObject({
+      status: 401,
+    })
   })
   test('has a door of its own on the bench network: readings with a token, and nothing else', async () => {
-    expect((await ask<{ address: string }>('instruments/address')).body.address).toBe(`http://${bench}/api/instruments/readings`)
+    expect((await ask<{ address: string }>('instruments/address')).body.address).toBe(
+      `http://${bench}/api/instruments/readings`,
+    )
     const door = (path: string, init: RequestInit = {}) => fetch(`http://${bench}${path}`, init)
-    const taken = await door('/api/instruments/readings', { method: 'POST', body: '# boot=d1\n0 0 a_V=12\n', headers: { authorization: `Bearer ${token}` } })
-    expect([taken.status, await taken.json()]).toEqual([200, { accepted: 0, repeated: 0, refused: [], log: null, next: 1 }])
-    expect((await door(`/api/instruments/readings?token=${token}`, { method: 'POST', body: '1 20 a_V=12' })).status).toBe(200)
+    const taken = await door('/api/instruments/readings', {
+      method: 'POST',
+      body: '# boot=d1\n0 0 a_V=12\n',
+      headers: { authorization: `Bearer ${token}` },
+    })
+    expect([taken.status, await taken.json()]).toEqual([
+      200,
+      { accepted: 0, repeated: 0, refused: [], log: null, next: 1 },
+    ])
+    expect(
+      (await door(`/api/instruments/readings?token=${token}`, { method: 'POST', body: '1 20 a_V=12' })).status,
+    ).toBe(200)
     expect((await door('/api/instruments/readings', { method: 'POST', body: '2 40 a_V=12' })).status).toBe(401)
-    expect((await door('/api/instruments/readings', { method: 'POST', body: 'x'.repeat(2_100_000) })).status).toBe(413)
-    for (const path of ['/', '/api/jobs', '/api/instruments', '/api/instruments/readings']) expect((await door(path)).status, path).toBe(404)
+    expect(
+      (await door('/api/instruments/readings', { method: 'POST', body: 'x'.repeat(2_100_000) })).status,
+    ).toBe(413)
+    for (const path of ['/', '/api/jobs', '/api/instruments', '/api/instruments/readings'])
+      expect((await door(path)).status, path).toBe(404)
   })
   test('killed while logging: what was acknowledged is there, what is sent again is there once', async () => {
-    const log = { id: 'log-kill', name: 'Killed', origin: 'recorded', startedAt: new Date().toISOString(), instrumentId: 'board-1', channels: [], remarks: '' }
+    const log = {
+      id: 'log-kill',
+      name: 'Killed',
+      origin: 'recorded',
+      startedAt: new Date().toISOString(),
+      instrumentId: 'board-1',
+      channels: [],
+      remarks: '',
+    }
     expect((await post<LogSummary>('jobs/job-wax-bench/logs', log)).body.open).toBe(true)
     let safe = 0
     for (let k = 0; k < 6; k++) safe = (await send(token, rows(50 * k, 50 * (k + 1)))).body.next
@@ -70,20 +116,31 @@ describe('a board on the network', () => {
     expect(answer.body.next).toBe(400)
     const { times, channels } = await samples('log-kill')
     expect(times).toHaveLength(400)
-    expect([...channels[0]!.values].map(v => Math.round((v - 12) * 1000))).toEqual(Array.from({ length: 400 }, (_, i) => i))
+    expect([...channels[0]!.values].map((v) => Math.round((v - 12) * 1000))).toEqual(
+      Array.from({ length: 400 }, (_, i) => i),
+    )
     expect([...times].every((t, i) => i === 0 || t > times[i - 1]!)).toBe(true)
     const { body } = await ask<InstrumentState[]>('instruments')
-    expect(body.find(i => i.id === 'board-1')).toMatchObject({ logId: 'log-kill', live: { values: [{ name: 'a', quantity: 'voltage' }] } })
+    expect(body.find((i) => i.id === 'board-1')).toMatchObject({
+      logId: 'log-kill',
+      live: { values: [{ name: 'a', quantity: 'voltage' }] },
+    })
   })
   test('closed, renamed, put aside, brought back; a new token makes the old one worthless', async () => {
     expect((await post('logs/log-kill/close')).status).toBe(200)
     expect((await send(token, rows(400, 401))).body).toMatchObject({ accepted: 0, log: null })
     expect((await ask('logs/log-kill', { method: 'PUT', body: JSON.stringify({ name: '' }) })).status).toBe(400)
-    expect((await ask('logs/log-kill', { method: 'PUT', body: JSON.stringify({ name: 'Named' }) })).status).toBe(200)
+    expect(
+      (await ask('logs/log-kill', { method: 'PUT', body: JSON.stringify({ name: 'Named' }) })).status,
+    ).toBe(200)
     expect((await ask('logs/log-kill', { method: 'DELETE' })).status).toBe(200)
     expect((await ask('logs/log-kill')).status).toBe(404)
     expect((await post('logs/log-kill/restore')).status).toBe(200)
-    expect((await ask<LogSummary[]>('jobs/job-wax-bench/logs')).body[0]).toMatchObject({ name: 'Named', rows: 400, open: false })
+    expect((await ask<LogSummary[]>('jobs/job-wax-bench/logs')).body[0]).toMatchObject({
+      name: 'Named',
+      rows: 400,
+      open: false,
+    })
     const renewed = await post<{ token: string }>('instruments/board-1/token')
     expect((await send(token, rows(0, 1))).status).toBe(401)
     expect((await send(renewed.body.token, rows(401, 402))).status).toBe(200)
@@ -93,9 +150,22 @@ describe('a board on the network', () => {
 })
 
 describe('an imported log', () => {
-  const block = (data: Uint8Array, seq: number | string = 0) => ask(`logs/log-file/blocks?seq=${seq}`, { method: 'POST', body: data as BodyInit, headers: { 'content-type': 'application/octet-stream' } })
+  const block = (data: Uint8Array, seq: number | string = 0) =>
+    ask(`logs/log-file/blocks?seq=${seq}`, {
+      method: 'POST',
+      body: data as BodyInit,
+      headers: { 'content-type': 'application/octet-stream' },
+    })
   test('takes blocks, refuses what is none, and goes without a trace when it is given up', async () => {
-    await post('jobs/job-wax-bench/logs', { id: 'log-file', name: 'File', origin: 'imported', startedAt: '2026-05-13T10:00:00.000Z', instrumentId: null, channels: [{ name: 'a', quantity: 'temperature' }], remarks: '' })
+    await post('jobs/job-wax-bench/logs', {
+      id: 'log-file',
+      name: 'File',
+      origin: 'imported',
+      startedAt: '2026-05-13T10:00:00.000Z',
+      instrumentId: null,
+      channels: [{ name: 'a', quantity: 'temperature' }],
+      remarks: '',
+    })
     expect((await block(encodeBlock([0, 1], [[20, 21]]))).body).toEqual({ rows: 2 })
     expect((await block(encodeBlock([0, 1], [[20, 21]]))).status).toBe(200)
     expect(await block(encodeBlock([1, 0], [[20, 21]]), 1)).toMatchObject({ status: 422 })
@@ -106,21 +176,46 @@ describe('an imported log', () => {
     expect((await ask('logs/log-file')).status).toBe(404)
   })
   test('of a job that is not there, or with doubtful channels, is refused', async () => {
-    const log = { id: 'log-x', name: 'X', origin: 'imported', startedAt: '2026-05-13T10:00:00.000Z', instrumentId: null, channels: [{ name: 'a', quantity: 'temperature' }], remarks: '' }
+    const log = {
+      id: 'log-x',
+      name: 'X',
+      origin: 'imported',
+      startedAt: '2026-05-13T10:00:00.000Z',
+      instrumentId: null,
+      channels: [{ name: 'a', quantity: 'temperature' }],
+      remarks: '',
+    }
     expect((await post('jobs/none/logs', log)).status).toBe(404)
-    expect((await post('jobs/job-wax-bench/logs', { ...log, channels: [...log.channels, ...log.channels] })).body).toMatchObject({ error: { message: 'Two channels of one kind have the same name.' } })
-    expect((await post('jobs/job-wax-bench/logs', { ...log, origin: 'recorded' })).body).toMatchObject({ error: { field: 'instrumentId' } })
+    expect(
+      (await post('jobs/job-wax-bench/logs', { ...log, channels: [...log.channels, ...log.channels] })).body,
+    ).toMatchObject({ error: { message: 'Two channels of one kind have the same name.' } })
+    expect((await post('jobs/job-wax-bench/logs', { ...log, origin: 'recorded' })).body).toMatchObject({
+      error: { field: 'instrumentId' },
+    })
   })
 })
 
 describe('the stand-in box on the server', () => {
-  const order = { which: 'as-planned', volts: 12, rateHz: 10, speed: 10, doorOpen: false, tachPulled: false, dropouts: 0, noise: 1 }
+  const order = {
+    which: 'as-planned',
+    volts: 12,
+    rateHz: 10,
+    speed: 10,
+    doorOpen: false,
+    tachPulled: false,
+    dropouts: 0,
+    noise: 1,
+  }
   test('speaks as an instrument, follows its voltage, and stops', async () => {
     const started = await post<{ instrumentId: string }>('jobs/job-film-cabinet/box', order)
     expect(started.status).toBe(200)
     const rpm = async () => {
       const { body } = await ask<InstrumentState[]>('instruments')
-      return body.find(i => i.id === started.body.instrumentId)?.live?.values.find(v => v.quantity === 'rotation')?.value ?? 0
+      return (
+        body
+          .find((i) => i.id === started.body.instrumentId)
+          ?.live?.values.find((v) => v.quantity === 'rotation')?.value ?? 0
+      )
     }
     await expect.poll(rpm, { timeout: 8000 }).toBeGreaterThan(1300)
     await post('jobs/job-film-cabinet/box', { ...order, volts: 7 })
@@ -130,7 +225,9 @@ describe('the stand-in box on the server', () => {
     expect((await ask<{ running: null }>('box')).body.running).toBeNull()
   })
   test('orders that cannot be are refused', async () => {
-    expect((await post('jobs/job-film-cabinet/box', { ...order, rateHz: 5000 })).body).toMatchObject({ error: { field: 'rateHz' } })
+    expect((await post('jobs/job-film-cabinet/box', { ...order, rateHz: 5000 })).body).toMatchObject({
+      error: { field: 'rateHz' },
+    })
     expect((await post('jobs/none/box', order)).status).toBe(404)
   })
 })
@@ -141,8 +238,29 @@ test('a calendar file and pictures of the set-up', async () => {
   const text = await calendar.text()
   expect(text.match(/BEGIN:VEVENT/g)!.length).toBeGreaterThanOrEqual(3)
   expect(text).toMatch(/RRULE:FREQ=DAILY;INTERVAL=\d+/)
-  expect((await ask('jobs/job-film-cabinet/attachments?id=photo-1&name=bench.png&mediaType=image/png', { method: 'POST', body: Uint8Array.of(137, 80, 78, 71) })).body).toMatchObject({ id: 'photo-1', size: 4 })
-  expect((await ask('jobs/job-film-cabinet/attachments?id=photo-2&name=x&mediaType=text/html', { method: 'POST', body: Uint8Array.of(1) })).status).toBe(400)
+  expect(
+    (
+      await ask('jobs/job-film-cabinet/attachments?id=photo-1&name=bench.png&mediaType=image/png', {
+        method: 'POST',
+        body: Uint8Array.of(137, 80, 78, 71),
+      })
+    ).body,
+  ).toMatchObject({ id: 'photo-1', size: 4 })
+  expect(
+    (
+      await ask('jobs/job-film-cabinet/attachments?id=photo-2&name=x&mediaType=text/html', {
+        method: 'POST',
+        body: Uint8Array.of(1),
+      })
+    ).status,
+  ).toBe(400)
   expect((await ask<unknown[]>('jobs/job-film-cabinet/attachments')).body).toHaveLength(1)
-  expect((await ask('jobs/none/attachments?id=photo-3&name=x&mediaType=image/png', { method: 'POST', body: Uint8Array.of(1) })).status).toBe(404)
+  expect(
+    (
+      await ask('jobs/none/attachments?id=photo-3&name=x&mediaType=image/png', {
+        method: 'POST',
+        body: Uint8Array.of(1),
+      })
+    ).status,
+  ).toBe(404)
 })

@@ -4,8 +4,27 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
 import { openDatabase, type Database } from '../../server/db/database'
-import { createFan, deleteFan, getFan, importFans, pageOfFans, restoreFan, saveFan, undoImport } from '../../server/db/repositories/fans'
-import { createJob, createPlan, createVariant, deleteJob, getPlan, listPlans, listVariants, restoreJob, savePlan } from '../../server/db/repositories/jobs'
+import {
+  createFan,
+  deleteFan,
+  getFan,
+  importFans,
+  pageOfFans,
+  restoreFan,
+  saveFan,
+  undoImport,
+} from '../../server/db/repositories/fans'
+import {
+  createJob,
+  createPlan,
+  createVariant,
+  deleteJob,
+  getPlan,
+  listPlans,
+  listVariants,
+  restoreJob,
+  savePlan,
+} from '../../server/db/repositories/jobs'
 import { getSettings, saveSettings } from '../../server/db/repositories/settings'
 import { MOST_ON_PAGE } from '../../shared/api'
 import { fanQuerySchema } from '../../shared/schemas/fan'
@@ -21,9 +40,19 @@ afterAll(() => db.close())
 const everything = fanQuerySchema.parse({ limit: MOST_ON_PAGE })
 const listFans = async (of: Database) => (await pageOfFans(of, everything)).fans
 
-const count = async (table: 'path_element' | 'reading' | 'target' | 'pick') => Number((await db.query<{ n: string }>({
-  path_element: 'SELECT count(*) AS n FROM path_element', reading: 'SELECT count(*) AS n FROM reading', target: 'SELECT count(*) AS n FROM target', pick: 'SELECT count(*) AS n FROM pick',
-}[table]))[0]!.n)
+const count = async (table: 'path_element' | 'reading' | 'target' | 'pick') =>
+  Number(
+    (
+      await db.query<{ n: string }>(
+        {
+          path_element: 'SELECT count(*) AS n FROM path_element',
+          reading: 'SELECT count(*) AS n FROM reading',
+          target: 'SELECT count(*) AS n FROM target',
+          pick: 'SELECT count(*) AS n FROM pick',
+        }[table],
+      )
+    )[0]!.n,
+  )
 
 describe('plans', () => {
   test('every part of a whole plan comes back as it was stored', async () => {
@@ -36,23 +65,55 @@ describe('plans', () => {
   })
   test('branches, points, doubts, openings and a calibration come back, change, and go', async () => {
     const { plan, revision } = await getPlan(db, 'job-hydroponic-tank')
-    plan.calibration = { ...newCalibration('c'), kind: 'pairs', fanId: plan.pick!.fanId, points: [{ flowM3s: 0.01, pressurePa: 4 }, { flowM3s: 0.02, pressurePa: 15 }] }
-    plan.path.push({ ...newElement('own', 'custom'), branchId: 'way-mesh', points: [{ flowM3s: 0.005, pressurePa: 1 }] })
+    plan.calibration = {
+      ...newCalibration('c'),
+      kind: 'pairs',
+      fanId: plan.pick!.fanId,
+      points: [
+        { flowM3s: 0.01, pressurePa: 4 },
+        { flowM3s: 0.02, pressurePa: 15 },
+      ],
+    }
+    plan.path.push({
+      ...newElement('own', 'custom'),
+      branchId: 'way-mesh',
+      points: [{ flowM3s: 0.005, pressurePa: 1 }],
+    })
     plan.sink = [{ flowM3s: 0.004, kPerW: 1 }]
     plan.doubts.push({ id: 'waterC', grade: 'range', low: 22, high: 25 })
     const second = await savePlan(db, plan, revision)
     expect((await getPlan(db, plan.job.id)).plan).toEqual(plan)
     // the split goes with its ways and what stood in them, in one save
-    Object.assign(plan, { path: plan.path.filter(e => e.kind !== 'split' && e.branchId === null), branches: [], calibration: null, sink: [], doubts: [], ports: [] })
+    Object.assign(plan, {
+      path: plan.path.filter((e) => e.kind !== 'split' && e.branchId === null),
+      branches: [],
+      calibration: null,
+      sink: [],
+      doubts: [],
+      ports: [],
+    })
     await savePlan(db, plan, second.revision)
     expect((await getPlan(db, plan.job.id)).plan).toEqual(plan)
     for (const table of ['path_branch', 'loss_point', 'calibration_point', 'port'] as const) {
-      const rows = await db.query({ path_branch: 'SELECT 1 FROM path_branch WHERE job_id = $1', loss_point: 'SELECT 1 FROM loss_point WHERE job_id = $1', calibration_point: 'SELECT 1 FROM calibration_point WHERE job_id = $1', port: 'SELECT 1 FROM port WHERE job_id = $1' }[table], [plan.job.id])
+      const rows = await db.query(
+        {
+          path_branch: 'SELECT 1 FROM path_branch WHERE job_id = $1',
+          loss_point: 'SELECT 1 FROM loss_point WHERE job_id = $1',
+          calibration_point: 'SELECT 1 FROM calibration_point WHERE job_id = $1',
+          port: 'SELECT 1 FROM port WHERE job_id = $1',
+        }[table],
+        [plan.job.id],
+      )
       expect(rows, table).toEqual([])
     }
   })
   test('a way that belongs to no split is refused by the database as well', async () => {
-    await expect(db.query('INSERT INTO path_branch (job_id, id, position, split_id, name, leak) VALUES ($1, $2, 0, $3, $4, false)', ['job-film-cabinet', 'w', 'gone', 'Way'])).rejects.toThrow()
+    await expect(
+      db.query(
+        'INSERT INTO path_branch (job_id, id, position, split_id, name, leak) VALUES ($1, $2, 0, $3, $4, false)',
+        ['job-film-cabinet', 'w', 'gone', 'Way'],
+      ),
+    ).rejects.toThrow()
   })
   test('a fan that ran for a calibration must exist', async () => {
     const { plan, revision } = await getPlan(db, 'job-film-cabinet')
@@ -61,12 +122,27 @@ describe('plans', () => {
   })
   test('variants stand beside the job they came from, whichever of them they were made of', async () => {
     const { plan } = await getPlan(db, 'job-kiln-controller')
-    const one = await createVariant(db, 'job-kiln-controller', 'job-v1', 'More air', { ...plan, job: { ...plan.job, heatW: 80 } })
-    expect(one.plan.job).toMatchObject({ id: 'job-v1', name: 'More air', variantOf: 'job-kiln-controller', heatW: 80 })
+    const one = await createVariant(db, 'job-kiln-controller', 'job-v1', 'More air', {
+      ...plan,
+      job: { ...plan.job, heatW: 80 },
+    })
+    expect(one.plan.job).toMatchObject({
+      id: 'job-v1',
+      name: 'More air',
+      variantOf: 'job-kiln-controller',
+      heatW: 80,
+    })
     await createVariant(db, 'job-v1', 'job-v2', 'Again', one.plan)
-    expect((await listVariants(db, 'job-v2')).map(v => v.plan.job.id)).toEqual(['job-kiln-controller', 'job-v1', 'job-v2'])
+    expect((await listVariants(db, 'job-v2')).map((v) => v.plan.job.id)).toEqual([
+      'job-kiln-controller',
+      'job-v1',
+      'job-v2',
+    ])
     await deleteJob(db, 'job-v1')
-    expect((await listVariants(db, 'job-kiln-controller')).map(v => v.plan.job.id)).toEqual(['job-kiln-controller', 'job-v2'])
+    expect((await listVariants(db, 'job-kiln-controller')).map((v) => v.plan.job.id)).toEqual([
+      'job-kiln-controller',
+      'job-v2',
+    ])
     await deleteJob(db, 'job-v2')
     await expect(createVariant(db, 'job-gone', 'job-v3', 'x', plan)).rejects.toBeInstanceOf(NotFound)
   })
@@ -77,8 +153,11 @@ describe('plans', () => {
     const saved = await savePlan(db, plan, revision)
     expect(saved.revision).toBe(revision + 1)
     expect((await getPlan(db, 'job-film-cabinet')).plan).toEqual(plan)
-    const rows = await db.query<{ id: string, revision: number }>('SELECT id, revision FROM path_element WHERE job_id = $1 ORDER BY position', ['job-film-cabinet'])
-    expect(rows.map(r => r.revision)).toEqual([2, 1, 1, 1, 1])
+    const rows = await db.query<{ id: string; revision: number }>(
+      'SELECT id, revision FROM path_element WHERE job_id = $1 ORDER BY position',
+      ['job-film-cabinet'],
+    )
+    expect(rows.map((r) => r.revision)).toEqual([2, 1, 1, 1, 1])
   })
   test('an old revision is refused and changes nothing', async () => {
     const { plan } = await getPlan(db, 'job-film-cabinet')
@@ -107,7 +186,7 @@ describe('plans', () => {
     copy.job.id = 'job-copy'
     const readings = await count('reading')
     await createPlan(db, copy)
-    expect(await count('reading')).toBe(readings + copy.runs.flatMap(r => r.readings).length)
+    expect(await count('reading')).toBe(readings + copy.runs.flatMap((r) => r.readings).length)
     expect((await getPlan(db, 'job-copy')).plan.runs[1]!.readings).toHaveLength(2)
   })
   test('a deleted job is gone until it is restored', async () => {
@@ -122,9 +201,9 @@ describe('plans', () => {
 
 describe('the shelf', () => {
   test('fans come back as they were stored', async () => {
-    const stored = (await listFans(db)).map(s => s.fan)
+    const stored = (await listFans(db)).map((s) => s.fan)
     expect(stored).toHaveLength(demoFans.length)
-    for (const fan of demoFans) expect(stored.find(f => f.id === fan.id)).toEqual(fan)
+    for (const fan of demoFans) expect(stored.find((f) => f.id === fan.id)).toEqual(fan)
   })
   test('shorter curves lose their last points only', async () => {
     const { fan, revision } = await getFan(db, 'fan-sedge-60x25-12v')
@@ -135,12 +214,12 @@ describe('the shelf', () => {
   test('a deleted fan leaves the shelf, not the plans that speak of it', async () => {
     const id = 'fan-sedge-92x25-12v'
     await deleteFan(db, id)
-    expect((await listFans(db)).some(s => s.fan.id === id)).toBe(false)
+    expect((await listFans(db)).some((s) => s.fan.id === id)).toBe(false)
     expect((await getFan(db, id)).fan.model).toBe('Sedge 92')
     const { plan, revision } = await getPlan(db, 'job-copy')
     await savePlan(db, plan, revision)
     await restoreFan(db, id)
-    expect((await listFans(db)).some(s => s.fan.id === id)).toBe(true)
+    expect((await listFans(db)).some((s) => s.fan.id === id)).toBe(true)
   })
   test('an id is taken once', async () => {
     await expect(createFan(db, demoFans[0]!)).rejects.toThrow(Refused)
@@ -156,13 +235,19 @@ test('settings', async () => {
 
 describe('the tables guard themselves', () => {
   test.each([
-    ['a free-area ratio above 1', 'UPDATE path_element SET free_area_ratio = 1.2'], ['an area of zero', 'UPDATE path_element SET area_m2 = 0'], ['an unknown goal', 'UPDATE job SET goal = \'fly\''],
-    ['a reading without a run', 'UPDATE reading SET run_id = \'none\''], ['a pick without a fan', 'UPDATE pick SET fan_id = \'none\''], ['a negative current', 'UPDATE feed_part SET current_a = -1'],
+    ['a free-area ratio above 1', 'UPDATE path_element SET free_area_ratio = 1.2'],
+    ['an area of zero', 'UPDATE path_element SET area_m2 = 0'],
+    ['an unknown goal', "UPDATE job SET goal = 'fly'"],
+    ['a reading without a run', "UPDATE reading SET run_id = 'none'"],
+    ['a pick without a fan', "UPDATE pick SET fan_id = 'none'"],
+    ['a negative current', 'UPDATE feed_part SET current_a = -1'],
   ])('%s is refused', async (_, sql) => {
     await expect(db.query(sql)).rejects.toThrow()
   })
   test('migrations carry marks and run once', async () => {
-    expect((await db.query<{ name: string }>('SELECT name FROM schema_migration ORDER BY name')).map(r => r.name)).toEqual(migrations.map(m => m.name))
+    expect(
+      (await db.query<{ name: string }>('SELECT name FROM schema_migration ORDER BY name')).map((r) => r.name),
+    ).toEqual(migrations.map((m) => m.name))
   })
 })
 
@@ -173,16 +258,21 @@ describe('importing fans', () => {
     const fresh = { ...known, id: 'fan-fresh', model: 'Fresh' }
     const done = await importFans(db, [{ ...known, price: 77 }, { ...aside, notes: 'back' }, fresh])
     expect(done).toEqual({ created: [aside.id, 'fan-fresh'], before: [known] })
-    expect((await listFans(db)).find(f => f.fan.id === known.id)!.fan.price).toBe(77)
+    expect((await listFans(db)).find((f) => f.fan.id === known.id)!.fan.price).toBe(77)
     await undoImport(db, done)
-    const ids = (await listFans(db)).map(f => f.fan.id)
+    const ids = (await listFans(db)).map((f) => f.fan.id)
     expect(ids).not.toContain('fan-fresh')
     expect((await getFan(db, known.id)).fan).toEqual(known)
     await restoreFan(db, aside.id)
   })
   test('one that the database refuses leaves no half-written shelf', async () => {
     const before = await listFans(db)
-    await expect(importFans(db, [{ ...demoFans[0]!, price: 1 }, { ...demoFans[1]!, id: 'fan-odd', frameM: -1 }])).rejects.toThrow()
+    await expect(
+      importFans(db, [
+        { ...demoFans[0]!, price: 1 },
+        { ...demoFans[1]!, id: 'fan-odd', frameM: -1 },
+      ]),
+    ).rejects.toThrow()
     expect(await listFans(db)).toEqual(before)
   })
 })
@@ -193,15 +283,30 @@ describe('a data directory of the first version', () => {
     const old = await openDatabase(dir, migrations.slice(0, 1))
     await old.query(`INSERT INTO job (id, name, goal, equipment, complaint, untouchable, breathes_in, breathes_out, ambient_c, altitude_m, humidity, hours_per_day, listener_m, heat_w, heat_basis, inside_max_c, keep_basis, existing_count, domain)
       VALUES ('old', 'Old box', 'cool', 'Box', '', '', '', '', 22, 100, 0.5, 8, 1, 60, 'measured', 40, 'typed', 1, 'general')`)
-    await old.query('INSERT INTO path_element (job_id, id, position, kind, name, basis, area_m2, edge) VALUES ($1, $2, 0, $3, $4, $5, 0.006, $6)', ['old', 'hole', 'opening', 'Hole', 'measured', 'sharp'])
-    await old.query('INSERT INTO target (job_id, id, position, kind, "limit", place, why) VALUES ($1, $2, 0, $3, 40, $4, $5)', ['old', 't', 'temperature', 'inside', ''])
+    await old.query(
+      'INSERT INTO path_element (job_id, id, position, kind, name, basis, area_m2, edge) VALUES ($1, $2, 0, $3, $4, $5, 0.006, $6)',
+      ['old', 'hole', 'opening', 'Hole', 'measured', 'sharp'],
+    )
+    await old.query(
+      'INSERT INTO target (job_id, id, position, kind, "limit", place, why) VALUES ($1, $2, 0, $3, 40, $4, $5)',
+      ['old', 't', 'temperature', 'inside', ''],
+    )
     await old.close()
     const now = await openDatabase(dir, migrations)
     const { plan } = await getPlan(now, 'old')
     const blank = newPlan('old', 'Old box')
     expect(plan).toEqual({
-      ...blank, job: { ...blank.job, equipment: 'Box', heatW: 60, heatBasis: 'measured', insideMaxC: 40, keepBasis: 'typed' },
-      path: [{ ...newElement('hole', 'opening'), name: 'Hole', basis: 'measured', areaM2: 0.006 }], targets: [{ id: 't', kind: 'temperature', limit: 40, place: 'inside', setBy: '', why: '' }],
+      ...blank,
+      job: {
+        ...blank.job,
+        equipment: 'Box',
+        heatW: 60,
+        heatBasis: 'measured',
+        insideMaxC: 40,
+        keepBasis: 'typed',
+      },
+      path: [{ ...newElement('hole', 'opening'), name: 'Hole', basis: 'measured', areaM2: 0.006 }],
+      targets: [{ id: 't', kind: 'temperature', limit: 40, place: 'inside', setBy: '', why: '' }],
     })
     await now.close()
     rmSync(dir, { recursive: true, force: true })

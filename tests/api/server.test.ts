@@ -8,9 +8,20 @@ import { demoData, startServer, temporaryDir, type TestServer } from './harness'
 
 const json = async (response: Promise<Response>) => {
   const r = await response
-  return { status: r.status, type: r.headers.get('content-type') ?? '', body: await r.json() as Record<string, unknown> }
+  return {
+    status: r.status,
+    type: r.headers.get('content-type') ?? '',
+    body: (await r.json()) as Record<string, unknown>,
+  }
 }
-const put = (url: string, body: unknown) => json(fetch(url, { method: 'PUT', body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } }))
+const put = (url: string, body: unknown) =>
+  json(
+    fetch(url, {
+      method: 'PUT',
+      body: typeof body === 'string' ? body : JSON.stringify(body),
+      headers: { 'content-type': 'application/json' },
+    }),
+  )
 
 describe('the routes', () => {
   let server: TestServer
@@ -25,13 +36,33 @@ describe('the routes', () => {
   })
 
   test('variants: kept, listed with their figures, refused without a name', async () => {
-    const { plan } = await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json() as StoredPlan
-    const send = (body: unknown) => json(fetch(`${server.url}/api/jobs/job-film-cabinet/variants`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }))
-    expect((await send({ name: ' ', plan })).body).toMatchObject({ error: { code: 'invalid', message: 'A variant needs a name.', field: 'name' } })
-    const made = await send({ name: 'One fan only', plan: { ...plan, pick: { ...plan.pick!, count: 1, arrangement: 'single' } } })
-    expect(made.body).toMatchObject({ plan: { job: { name: 'One fan only', variantOf: 'job-film-cabinet' } }, revision: 1 })
-    const list = await (await fetch(`${server.url}/api/jobs/job-film-cabinet/variants`)).json() as { name: string, flow: number, margin: number, cost: number }[]
-    expect(list.map(v => v.name)).toEqual(['Film-drying cabinet', 'One fan only'])
+    const { plan } = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json()) as StoredPlan
+    const send = (body: unknown) =>
+      json(
+        fetch(`${server.url}/api/jobs/job-film-cabinet/variants`, {
+          method: 'POST',
+          body: JSON.stringify(body),
+          headers: { 'content-type': 'application/json' },
+        }),
+      )
+    expect((await send({ name: ' ', plan })).body).toMatchObject({
+      error: { code: 'invalid', message: 'A variant needs a name.', field: 'name' },
+    })
+    const made = await send({
+      name: 'One fan only',
+      plan: { ...plan, pick: { ...plan.pick!, count: 1, arrangement: 'single' } },
+    })
+    expect(made.body).toMatchObject({
+      plan: { job: { name: 'One fan only', variantOf: 'job-film-cabinet' } },
+      revision: 1,
+    })
+    const list = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet/variants`)).json()) as {
+      name: string
+      flow: number
+      margin: number
+      cost: number
+    }[]
+    expect(list.map((v) => v.name)).toEqual(['Film-drying cabinet', 'One fan only'])
     expect(list[1]!.flow).toBeLessThan(list[0]!.flow)
     expect(list[1]!.margin).toBeLessThan(list[0]!.margin)
     expect((await json(fetch(`${server.url}/api/jobs/job-gone/variants`))).status).toBe(404)
@@ -39,12 +70,23 @@ describe('the routes', () => {
     expect((await fetch(`${server.url}/api/jobs/${id}`, { method: 'DELETE' })).ok).toBe(true)
   })
   test('an import of fans is all or nothing, and can be taken back', async () => {
-    const { fans: [first] } = await (await fetch(`${server.url}/api/fans`)).json() as FanPage
-    const send = (path: string, body: unknown) => json(fetch(`${server.url}/api/fans/${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }))
+    const {
+      fans: [first],
+    } = (await (await fetch(`${server.url}/api/fans`)).json()) as FanPage
+    const send = (path: string, body: unknown) =>
+      json(
+        fetch(`${server.url}/api/fans/${path}`, {
+          method: 'POST',
+          body: JSON.stringify(body),
+          headers: { 'content-type': 'application/json' },
+        }),
+      )
     const fresh = { ...first!.fan, id: 'fan-import-test', model: 'Import test' }
-    const count = async () => (await (await fetch(`${server.url}/api/fans`)).json() as FanPage).total
+    const count = async () => ((await (await fetch(`${server.url}/api/fans`)).json()) as FanPage).total
     const before = await count()
-    expect((await send('import', { fans: [fresh, { ...fresh, id: 'fan-import-bad', ratedV: -1 }] })).body).toMatchObject({ error: { code: 'invalid', field: 'fans.1.ratedV' } })
+    expect(
+      (await send('import', { fans: [fresh, { ...fresh, id: 'fan-import-bad', ratedV: -1 }] })).body,
+    ).toMatchObject({ error: { code: 'invalid', field: 'fans.1.ratedV' } })
     expect(await count()).toBe(before)
     const done = await send('import', { fans: [fresh, { ...first!.fan, price: 55 }] })
     expect(done.body).toMatchObject({ created: ['fan-import-test'], before: [{ id: first!.fan.id }] })
@@ -56,7 +98,7 @@ describe('the routes', () => {
 
   test('jobs, shelf, report', async () => {
     expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(demoJobs().length)
-    expect((await (await fetch(`${server.url}/api/fans`)).json() as FanPage).total).toBeGreaterThan(55)
+    expect(((await (await fetch(`${server.url}/api/fans`)).json()) as FanPage).total).toBeGreaterThan(55)
     const { body } = await json(fetch(`${server.url}/api/jobs/job-film-cabinet/report`))
     expect(body).toMatchObject({ need: { missing: null }, pick: { fanName: '2 × Sedge 92' } })
   })
@@ -67,7 +109,11 @@ describe('the routes', () => {
       [put(`${server.url}/api/jobs/job-film-cabinet`, '{'), 400, 'not-json'],
       [put(`${server.url}/api/jobs/job-film-cabinet`, {}), 400, 'invalid'],
       [put(`${server.url}/api/settings`, { units: 3 }), 400, 'invalid'],
-      [json(fetch(`${server.url}/api/jobs`, { method: 'POST', body: JSON.stringify({ name: '  ' }) })), 400, 'invalid'],
+      [
+        json(fetch(`${server.url}/api/jobs`, { method: 'POST', body: JSON.stringify({ name: '  ' }) })),
+        400,
+        'invalid',
+      ],
       [json(fetch(`${server.url}/api/jobs/none`, { method: 'DELETE' })), 404, 'not-found'],
     ] as const
     for (const [answer, status, code] of cases) {
@@ -79,19 +125,26 @@ describe('the routes', () => {
     }
   })
   test('a refused field is named', async () => {
-    const stored = await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json() as StoredPlan
+    const stored = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json()) as StoredPlan
     stored.plan.path[0]!.areaM2 = 0
     const { status, body } = await put(`${server.url}/api/jobs/job-film-cabinet`, stored)
     expect(status).toBe(400)
-    expect(body).toMatchObject({ error: { field: 'plan.path.0.areaM2', message: 'An area must be above zero.' } })
+    expect(body).toMatchObject({
+      error: { field: 'plan.path.0.areaM2', message: 'An area must be above zero.' },
+    })
   })
   test('an old revision gets 409 and nothing is lost', async () => {
-    const stored = await (await fetch(`${server.url}/api/jobs/job-choir-amplifier`)).json() as StoredPlan
+    const stored = (await (await fetch(`${server.url}/api/jobs/job-choir-amplifier`)).json()) as StoredPlan
     stored.plan.job.complaint = 'first'
     expect((await put(`${server.url}/api/jobs/job-choir-amplifier`, stored)).status).toBe(200)
     stored.plan.job.complaint = 'second'
-    expect(await put(`${server.url}/api/jobs/job-choir-amplifier`, stored)).toMatchObject({ status: 409, body: { error: { code: 'changed-elsewhere' } } })
-    expect(await (await fetch(`${server.url}/api/jobs/job-choir-amplifier`)).json()).toMatchObject({ plan: { job: { complaint: 'first' } } })
+    expect(await put(`${server.url}/api/jobs/job-choir-amplifier`, stored)).toMatchObject({
+      status: 409,
+      body: { error: { code: 'changed-elsewhere' } },
+    })
+    expect(await (await fetch(`${server.url}/api/jobs/job-choir-amplifier`)).json()).toMatchObject({
+      plan: { job: { complaint: 'first' } },
+    })
   })
 })
 
@@ -129,12 +182,14 @@ describe('the data directory', () => {
     for (let round = 0; round < KILLS; round++) {
       const server = await startServer(data)
       const url = `${server.url}/api/jobs/job-kiln-controller`
-      let { plan, revision } = await (await fetch(url)).json() as StoredPlan
+      let { plan, revision } = (await (await fetch(url)).json()) as StoredPlan
       let last = plan.job.complaint
       let writing = true
       let written = 0
       let enough = () => {}
-      const reached = new Promise<void>((resolve) => { enough = resolve })
+      const reached = new Promise<void>((resolve) => {
+        enough = resolve
+      })
       const writer = (async () => {
         for (let i = 0; writing; i++) {
           const complaint = `round ${round} write ${i}`
@@ -146,20 +201,19 @@ describe('the data directory', () => {
             last = complaint
             acknowledged++
             if (++written === 2 + round) enough()
-          }
-          catch {
+          } catch {
             return
           }
         }
       })()
       // a number of acknowledged writes, then in the middle of the next one
       await reached
-      await new Promise(r => setTimeout(r, 4 * round))
+      await new Promise((r) => setTimeout(r, 4 * round))
       await server.stop('SIGKILL')
       writing = false
       await writer
       const again = await startServer(data)
-      const after = await (await fetch(`${again.url}/api/jobs/job-kiln-controller`)).json() as StoredPlan
+      const after = (await (await fetch(`${again.url}/api/jobs/job-kiln-controller`)).json()) as StoredPlan
       // the last acknowledged write, or the one under way when the process died
       const number = (text: string) => Number(/write (\d+)/.exec(text)?.[1] ?? -1)
       expect([number(last), number(last) + 1]).toContain(number(after.plan.job.complaint))
@@ -176,17 +230,25 @@ describe('the data directory', () => {
 test('pages, facets, pictures and parts of the shelf', async () => {
   const data = await demoData()
   const server = await startServer(data)
-  const get = async (path: string) => (await fetch(`${server.url}/api/${path}`)).json() as Promise<Record<string, never>>
+  const get = async (path: string) =>
+    (await fetch(`${server.url}/api/${path}`)).json() as Promise<Record<string, never>>
   try {
-    const page = await get('fans?text=sedge&sort=level&limit=3&offset=1') as unknown as FanPage
+    const page = (await get('fans?text=sedge&sort=level&limit=3&offset=1')) as unknown as FanPage
     expect(page.fans).toHaveLength(3)
     expect(page.total).toBeGreaterThan(5)
-    expect(page.fans.every(f => f.fan.model.startsWith('Sedge'))).toBe(true)
+    expect(page.fans.every((f) => f.fan.model.startsWith('Sedge'))).toBe(true)
     expect((await fetch(`${server.url}/api/fans?limit=9999`)).status).toBe(400)
     expect((await get('fans/facets')).frames).toContain(0.12)
     expect((await get('fans/shown')).flow).toMatchObject({ fans: 8 })
-    const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==', 'base64')
-    const attach = (type: string, body: Buffer, id = 'page-1') => fetch(`${server.url}/api/fans/${page.fans[0]!.fan.id}/attachments?id=${id}&name=sheet.png&mediaType=${encodeURIComponent(type)}`, { method: 'POST', body: new Uint8Array(body) })
+    const png = Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==',
+      'base64',
+    )
+    const attach = (type: string, body: Buffer, id = 'page-1') =>
+      fetch(
+        `${server.url}/api/fans/${page.fans[0]!.fan.id}/attachments?id=${id}&name=sheet.png&mediaType=${encodeURIComponent(type)}`,
+        { method: 'POST', body: new Uint8Array(body) },
+      )
     expect((await attach('text/html', png)).status).toBe(400)
     expect((await attach('image/png', Buffer.alloc(0))).status).toBe(400)
     expect((await attach('image/png', png)).status).toBe(200)
@@ -197,15 +259,18 @@ test('pages, facets, pictures and parts of the shelf', async () => {
     expect((await fetch(`${server.url}/api/attachments/page-1`)).status).toBe(404)
     expect((await fetch(`${server.url}/api/attachments/page-1/restore`, { method: 'POST' })).ok).toBe(true)
 
-    const parts = await get('parts') as unknown as { id: string }[]
+    const parts = (await get('parts')) as unknown as { id: string }[]
     expect(parts.length).toBeGreaterThan(10)
-    const put = (body: unknown) => fetch(`${server.url}/api/parts`, { method: 'PUT', body: JSON.stringify(body) })
+    const put = (body: unknown) =>
+      fetch(`${server.url}/api/parts`, { method: 'PUT', body: JSON.stringify(body) })
     expect((await put({ parts: [{ ...parts[0], name: '' }] })).status).toBe(400)
-    const aside = await fetch(`${server.url}/api/parts/aside`, { method: 'POST', body: JSON.stringify({ ids: [parts[0]!.id], aside: true }) })
+    const aside = await fetch(`${server.url}/api/parts/aside`, {
+      method: 'POST',
+      body: JSON.stringify({ ids: [parts[0]!.id], aside: true }),
+    })
     expect(await aside.json()).toHaveLength(parts.length - 1)
     expect(await (await put({ parts: [parts[0]] })).json()).toHaveLength(parts.length)
-  }
-  finally {
+  } finally {
     await server.stop()
     rmSync(data, { recursive: true, force: true })
   }

@@ -2,13 +2,23 @@ import { rmSync } from 'node:fs'
 import { test as base, expect, type Page } from '@playwright/test'
 import { demoData, startServer, temporaryDir, type TestServer } from '../api/harness'
 
-export interface App { server: TestServer, data: string, url: string, restart: () => Promise<void> }
+export interface App {
+  server: TestServer
+  data: string
+  url: string
+  restart: () => Promise<void>
+}
 
 async function run(data: string, empty: boolean, use: (app: App) => Promise<void>) {
-  const app: App = { server: await startServer(data, { empty }), data, url: '', restart: async () => {
-    await app.server.stop()
-    app.server = await startServer(data, { empty, port: Number(new URL(app.url).port) })
-  } }
+  const app: App = {
+    server: await startServer(data, { empty }),
+    data,
+    url: '',
+    restart: async () => {
+      await app.server.stop()
+      app.server = await startServer(data, { empty, port: Number(new URL(app.url).port) })
+    },
+  }
   app.url = app.server.url
   await use(app)
   await app.server.stop()
@@ -16,18 +26,21 @@ async function run(data: string, empty: boolean, use: (app: App) => Promise<void
 }
 
 /** `demo`: a server with the demo workshop, shared by the tests of a file; `empty`: one with nothing on bench and shelf. Console errors fail a test. */
-export const test = base.extend<{ quiet: string[] }, { demo: App, empty: App }>({
+export const test = base.extend<{ quiet: string[] }, { demo: App; empty: App }>({
   demo: [async ({}, use) => run(await demoData(), false, use), { scope: 'worker', timeout: 60_000 }],
   empty: [async ({}, use) => run(temporaryDir(), true, use), { scope: 'worker', timeout: 60_000 }],
-  quiet: [async ({ page }, use) => {
-    const heard: string[] = []
-    page.on('console', (m) => {
-      if (m.type() === 'error' || m.type() === 'warning') heard.push(m.text())
-    })
-    page.on('pageerror', e => heard.push(e.message))
-    await use(heard)
-    expect(heard, 'console errors and warnings').toEqual([])
-  }, { auto: true }],
+  quiet: [
+    async ({ page }, use) => {
+      const heard: string[] = []
+      page.on('console', (m) => {
+        if (m.type() === 'error' || m.type() === 'warning') heard.push(m.text())
+      })
+      page.on('pageerror', (e) => heard.push(e.message))
+      await use(heard)
+      expect(heard, 'console errors and warnings').toEqual([])
+    },
+    { auto: true },
+  ],
 })
 
 export { expect }
@@ -38,8 +51,10 @@ export async function type(page: Page, label: string, text: string) {
   await field.fill(text)
   await field.blur()
 }
-export const choose = (page: Page, label: string, option: string) => page.getByLabel(label, { exact: true }).selectOption({ label: option })
-export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'saved' })).toHaveText('saved')
+export const choose = (page: Page, label: string, option: string) =>
+  page.getByLabel(label, { exact: true }).selectOption({ label: option })
+export const saved = (page: Page) =>
+  expect(page.getByRole('status').filter({ hasText: 'saved' })).toHaveText('saved')
 
 /** Takes back the last changes, as a person does: away from any field, then the key. The next test finds the job as it was. */
 export async function undo(page: Page, steps: number) {

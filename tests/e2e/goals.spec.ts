@@ -13,12 +13,15 @@ async function begin(page: Page, url: string, name: string, goal: string) {
   await type(page, 'Altitude', '0 m')
   await station(page, 'Need').click()
 }
-const station = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: new RegExp(`(settled|not begun|something to fix|stop) ${name}\\b`) })
+const station = (page: Page, name: string) =>
+  page
+    .getByRole('navigation', { name: 'Stations' })
+    .getByRole('link', { name: new RegExp(`(settled|not begun|something to fix|stop) ${name}\\b`) })
 /** The shown value of a figure, in its shown unit. */
 async function shown(page: Page, label: string): Promise<number> {
   const figure = page.getByRole('button', { name: new RegExp(`^${label}: `) }).first()
   await expect(figure).toBeVisible()
-  return Number(/: ~?([−\d.]+)/.exec(await figure.getAttribute('aria-label') ?? '')![1]!.replace('−', '-'))
+  return Number(/: ~?([−\d.]+)/.exec((await figure.getAttribute('aria-label')) ?? '')![1]!.replace('−', '-'))
 }
 /** A short air path: opening in, fan, box, opening out. */
 async function simplePath(page: Page) {
@@ -44,7 +47,7 @@ test('cool a box: heat worked out from a wall meter, walls from their material',
   await expect(page.getByLabel('Heat released inside', { exact: true })).toHaveValue('60 W')
   await expect(page.getByLabel('Where this heat figure comes from')).toHaveValue('0')
   await type(page, 'Highest temperature inside', '35 °C')
-  expect(await shown(page, 'Airflow needed')).toBeCloseTo(60 / (AIR * 15) * 3600, 0)
+  expect(await shown(page, 'Airflow needed')).toBeCloseTo((60 / (AIR * 15)) * 3600, 0)
   await page.getByText('Work the wall loss out').click()
   for (const side of ['height', 'width', 'depth']) await type(page, `Outer ${side}`, '0.5 m')
   await page.getByRole('button', { name: /^Use 7\.5/ }).click()
@@ -86,7 +89,9 @@ test('ventilate: a roof space, moisture and CO₂, the strongest rules', async (
   await type(page, 'Height to the ridge', '1.5 m')
   await page.getByRole('button', { name: 'Use 9 m³' }).click()
   await page.getByText(/Air changes that are usual/).click()
-  await page.getByRole('button', { name: 'Use 11 air changes per hour for: space under a roof, in summer' }).click()
+  await page
+    .getByRole('button', { name: 'Use 11 air changes per hour for: space under a roof, in summer' })
+    .click()
   expect(await shown(page, 'Airflow needed')).toBe(99)
   await page.getByText('CO₂', { exact: true }).click()
   await type(page, 'CO₂ released', '1.5 L/min')
@@ -111,10 +116,13 @@ test('carry off fumes: a range for the distance, a finding where it is too slow'
   await page.getByText('How sure are these numbers?').click()
   await choose(page, 'How sure: Air speed wanted at the source', 'good guess')
   await choose(page, 'Its rim', 'with a flange as wide as the opening')
-  expect(await shown(page, 'Airflow needed') / flow).toBeCloseTo(0.75, 2)
+  expect((await shown(page, 'Airflow needed')) / flow).toBeCloseTo(0.75, 2)
   await simplePath(page)
   await station(page, 'Line-up').click()
-  await page.getByRole('button', { name: /^Pick / }).first().click()
+  await page
+    .getByRole('button', { name: /^Pick / })
+    .first()
+    .click()
   await station(page, 'Need').click()
   await expect(page.getByText(/at the source, 0\.75\sm\/s wanted/)).toHaveCount(0)
   await type(page, 'Source to opening', '0.4 m')
@@ -159,7 +167,9 @@ test('quieten: the airflow of the fan that is in it, on its own path', async ({ 
   await begin(page, demo.url, 'Noisy switch', 'Quieten')
   await expect(page.getByText('Still asks for the present fan.')).toBeVisible()
   const fans = page.getByLabel('Fan in it now', { exact: true })
-  await fans.selectOption({ label: (await fans.locator('option').allInnerTexts()).find(t => t.includes('Burnet 80'))!.trim() })
+  await fans.selectOption({
+    label: (await fans.locator('option').allInnerTexts()).find((t) => t.includes('Burnet 80'))!.trim(),
+  })
   await expect(page.getByText('Still asks for the air path.')).toBeVisible()
   await simplePath(page)
   await station(page, 'Need').click()
@@ -169,7 +179,10 @@ test('quieten: the airflow of the fan that is in it, on its own path', async ({ 
   await saved(page)
 })
 
-test('ways side by side: a leak is added, dragged order and keys, and a measurement scales the path', async ({ page, demo }) => {
+test('ways side by side: a leak is added, dragged order and keys, and a measurement scales the path', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-kiln-controller/air-path`)
   const before = await shown(page, 'Whole path at the planned flow')
   await page.getByLabel('More kinds of element').selectOption({ label: 'Ways side by side' })
@@ -198,7 +211,9 @@ test('ways side by side: a leak is added, dragged order and keys, and a measurem
   await page.mouse.move(first.x + 30, first.y + 20, { steps: 6 })
   await page.mouse.move(first.x + 30, first.y + 4, { steps: 6 })
   await page.mouse.up()
-  await expect.poll(async () => (await page.locator('.rows[data-list=main] > .path-row .pick strong').allInnerTexts())[0]).toBe('Dust foam')
+  await expect
+    .poll(async () => (await page.locator('.rows[data-list=main] > .path-row .pick strong').allInnerTexts())[0])
+    .toBe('Dust foam')
 
   await page.getByText('Calibrate with a measurement').click()
   await page.getByRole('button', { name: 'Type a measurement' }).click()
@@ -229,8 +244,13 @@ test('what if: tried and taken back; the ribbon reads as text and saves as SVG',
   await expect(page.getByText('Push: fan before the box')).toBeVisible()
 
   await page.getByRole('button', { name: 'Ribbon: read as text' }).click()
-  await expect(page.getByRole('listitem').filter({ hasText: /Pleated filter, free area .* loses/ })).toBeVisible()
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Ribbon: save as SVG' }).click()])
+  await expect(
+    page.getByRole('listitem').filter({ hasText: /Pleated filter, free area .* loses/ }),
+  ).toBeVisible()
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Ribbon: save as SVG' }).click(),
+  ])
   expect(file.suggestedFilename()).toBe('Film-drying-cabinet-air-path.svg')
   const { readFileSync } = await import('node:fs')
   const svg = readFileSync(await file.path(), 'utf8')

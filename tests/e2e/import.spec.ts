@@ -16,7 +16,9 @@ test('a table of mixed units: looked at, mapped, written in part, taken back', a
   // the heading nobody knows is given its meaning; now the wrong cell shows
   await page.getByLabel('Meaning of Air delivery').selectOption({ label: 'free delivery' })
   await expect(page.getByText('2 new, 1 cannot be taken')).toBeVisible()
-  await expect(page.getByRole('row').filter({ hasText: 'Gorse 120' })).toContainText('“huge” does not begin with a number')
+  await expect(page.getByRole('row').filter({ hasText: 'Gorse 120' })).toContainText(
+    '“huge” does not begin with a number',
+  )
   await page.getByRole('button', { name: 'Write 2 fans' }).click()
   await expect(page.getByText('2 fans written.')).toBeVisible()
   await page.getByLabel('Search').fill('gorse')
@@ -32,10 +34,15 @@ test('a table of mixed units: looked at, mapped, written in part, taken back', a
 test('what was exported changes nothing when it comes back', async ({ page, demo }) => {
   for (const kind of ['CSV', 'JSON']) {
     await page.goto(`${demo.url}/shelf`)
-    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: `Export ${kind}` }).click()])
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: `Export ${kind}` }).click(),
+    ])
     const text = readFileSync(await file.path(), 'utf8')
     await page.getByRole('link', { name: 'Import' }).click()
-    await page.locator('input[type=file]').setInputFiles({ name: file.suggestedFilename(), mimeType: 'text/plain', buffer: Buffer.from(text) })
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: file.suggestedFilename(), mimeType: 'text/plain', buffer: Buffer.from(text) })
     await expect(page.getByText(/^\d+ as it stands$/)).toBeVisible()
     await expect(page.getByRole('button', { name: 'Nothing to write' })).toBeDisabled()
   }
@@ -43,7 +50,11 @@ test('what was exported changes nothing when it comes back', async ({ page, demo
 
 test('what is no table is said, and nothing is written', async ({ page, demo }) => {
   await page.goto(`${demo.url}/shelf/import`)
-  for (const [text, message] of [['just words', 'This is no table'], ['{"format": "other"}', 'A shelf file says'], ['model,frame\n"open,80', 'never closed']] as const) {
+  for (const [text, message] of [
+    ['just words', 'This is no table'],
+    ['{"format": "other"}', 'A shelf file says'],
+    ['model,frame\n"open,80', 'never closed'],
+  ] as const) {
     await page.getByLabel('Or paste a table').fill(text)
     await page.getByRole('button', { name: 'Read the pasted table' }).click()
     await expect(page.getByRole('alert')).toContainText(message)

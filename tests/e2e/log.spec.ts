@@ -14,9 +14,30 @@ test.afterEach(() => {
 
 /** The stand-in as a device of its own: over HTTP, with a token, 60 times as fast as time. */
 function startBox(app: App, token: string, job: string, which: string) {
-  box = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts', 'box.ts'), '--url', app.url, '--token', token, '--job', job, '--which', which, '--speed', '60', '--seed', '5'], { cwd: root, stdio: 'ignore' })
+  box = spawn(
+    process.execPath,
+    [
+      '--import',
+      'tsx',
+      join(root, 'scripts', 'box.ts'),
+      '--url',
+      app.url,
+      '--token',
+      token,
+      '--job',
+      job,
+      '--which',
+      which,
+      '--speed',
+      '60',
+      '--seed',
+      '5',
+    ],
+    { cwd: root, stdio: 'ignore' },
+  )
 }
-const link = (page: Page, name: string) => page.getByRole('navigation', { name: /^Pages of/ }).getByRole('link', { name })
+const link = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: /^Pages of/ }).getByRole('link', { name })
 
 test('a whole cycle with the stand-in over HTTP: baseline, change, after, verdict', async ({ page, demo }) => {
   test.setTimeout(120_000)
@@ -62,9 +83,14 @@ test('a whole cycle with the stand-in over HTTP: baseline, change, after, verdic
   await record('as-planned', 'a new run after a change')
   await choose(page, 'What was changed', 'the fan')
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Verdict' }).click()
-  const heatsink = page.getByRole('region', { name: 'Before against after' }).getByRole('row').filter({ hasText: 'heatsink' })
+  const heatsink = page
+    .getByRole('region', { name: 'Before against after' })
+    .getByRole('row')
+    .filter({ hasText: 'heatsink' })
   await expect(heatsink).toContainText('rise over ambient')
-  await expect(page.getByRole('region', { name: 'Targets' }).getByRole('row').filter({ hasText: 'front row' })).toContainText(/met|cannot tell/)
+  await expect(
+    page.getByRole('region', { name: 'Targets' }).getByRole('row').filter({ hasText: 'front row' }),
+  ).toContainText(/met|cannot tell/)
   await expect(page.getByRole('row').filter({ hasText: 'Airflow' }).first()).toContainText(/\d/)
 })
 
@@ -74,7 +100,12 @@ test('garbage, a wrong token and a torn line are told; what is good is kept', as
   await type(page, 'Name of the instrument', 'Torn board')
   await page.getByRole('button', { name: 'A board on the network' }).click()
   const token = await page.getByText('shown once').locator('code').innerText()
-  const post = (text: string, t = token) => fetch(`${demo.url}/api/instruments/readings`, { method: 'POST', headers: { authorization: `Bearer ${t}` }, body: text })
+  const post = (text: string, t = token) =>
+    fetch(`${demo.url}/api/instruments/readings`, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${t}` },
+      body: text,
+    })
   expect((await post('0 0 a_V=1', 'nonsense')).status).toBe(401)
   expect((await post('# boot=q\n0 0 plate_degC=24 fan_rpm=2400 fan_V=24\n###!!\nx y z\n')).status).toBe(200)
   await expect(page.getByText(/(One line|\d+ lines) could not be read/)).toBeVisible()
@@ -82,14 +113,19 @@ test('garbage, a wrong token and a torn line are told; what is good is kept', as
   await expect(page.getByText('tach lost')).toBeVisible()
 })
 
-test('the serial port: lines are numbered here, an unplugged board is told, nothing is lost', async ({ page, demo }) => {
+test('the serial port: lines are numbered here, an unplugged board is told, nothing is lost', async ({
+  page,
+  demo,
+}) => {
   await page.addInitScript(() => {
     let push: ((text: string) => void) | null = null
     let fail: (() => void) | null = null
-    const readable = new ReadableStream<Uint8Array>({ start(controller) {
-      push = text => controller.enqueue(new TextEncoder().encode(text))
-      fail = () => controller.error(new DOMException('gone', 'NetworkError'))
-    } })
+    const readable = new ReadableStream<Uint8Array>({
+      start(controller) {
+        push = (text) => controller.enqueue(new TextEncoder().encode(text))
+        fail = () => controller.error(new DOMException('gone', 'NetworkError'))
+      },
+    })
     const port = { open: async () => {}, close: async () => {}, readable }
     Object.defineProperty(navigator, 'serial', { value: { requestPort: async () => port } })
     Object.assign(window, { pushLine: (text: string) => push!(text), unplug: () => fail!() })
@@ -101,7 +137,8 @@ test('the serial port: lines are numbered here, an unplugged board is told, noth
   const mine = page.getByRole('listitem').filter({ hasText: 'USB board' })
   await mine.getByRole('button', { name: '● Record' }).click()
   await mine.getByRole('button', { name: 'Connect' }).click()
-  const push = (text: string) => page.evaluate(t => (window as unknown as { pushLine: (x: string) => void }).pushLine(t), text)
+  const push = (text: string) =>
+    page.evaluate((t) => (window as unknown as { pushLine: (x: string) => void }).pushLine(t), text)
   await push('box_degC=8.5 fan_rpm=900\nbox_de')
   await push('gC=8.4 fan_rpm=905\n')
   await expect(mine.getByText(/8\.4\s°C/)).toBeVisible()
@@ -112,10 +149,16 @@ test('the serial port: lines are numbered here, an unplugged board is told, noth
 })
 
 test('a messy logger file: guessed, mended, taken; broken rows are shown', async ({ page, demo }) => {
-  const rows = Array.from({ length: 400 }, (_, i) => i % 20 === 9 ? `${i};torn` : `13.05.2026 ${String(10 + Math.floor(i / 60)).padStart(2, '0')}:${String(i % 60).padStart(2, '0')}:00;${(24 + 20 * (1 - Math.exp(-i / 90))).toFixed(2).replace('.', ',')};22,1;${1500 + i % 5};-127`)
+  const rows = Array.from({ length: 400 }, (_, i) =>
+    i % 20 === 9
+      ? `${i};torn`
+      : `13.05.2026 ${String(10 + Math.floor(i / 60)).padStart(2, '0')}:${String(i % 60).padStart(2, '0')}:00;${(24 + 20 * (1 - Math.exp(-i / 90))).toFixed(2).replace('.', ',')};22,1;${1500 + (i % 5)};-127`,
+  )
   const text = `Logger 9;v2\r\n\r\nDatum;Plate (°C);Raum (°C);Tach;T4 (°C)\r\n${rows.join('\r\n')}\r\n`
   await page.goto(`${demo.url}/job/job-wax-bench/log/import`)
-  await page.getByLabel('Choose a file').setInputFiles({ name: 'bench 13 May.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await page
+    .getByLabel('Choose a file')
+    .setInputFiles({ name: 'bench 13 May.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await expect(page.getByText('380 rows read')).toBeVisible()
   await expect(page.getByText('20 rows cannot be read and are left out')).toBeVisible()
   await expect(page.getByLabel('Written as')).toHaveValue('7')
@@ -135,7 +178,13 @@ test('a messy logger file: guessed, mended, taken; broken rows are shown', async
 test('an unfair comparison is refused with its reasons', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-hydroponic-tank/verdict/compare`)
   await expect(page.getByText('Temperature reservoir is not compared:')).toBeVisible()
-  for (const words of ['Lid open before, closed after', 'The other openings were not alike', '2 things changed at once', 'Soaked 4']) await expect(page.getByText(words).first()).toBeVisible()
+  for (const words of [
+    'Lid open before, closed after',
+    'The other openings were not alike',
+    '2 things changed at once',
+    'Soaked 4',
+  ])
+    await expect(page.getByText(words).first()).toBeVisible()
   await page.getByLabel('Fan on the lid, after an hour counts as before').check()
   await expect(page.getByText('A run cannot stand on both sides.')).toBeVisible()
 })
@@ -150,7 +199,9 @@ test('the noise ladder of a machine with two fans in three stages', async ({ pag
   await page.getByLabel('Level read').fill('44 dB')
   await page.getByRole('button', { name: 'Put it in' }).click()
   await expect(table.getByRole('row').filter({ hasText: 'Fix next' })).toContainText('front grille')
-  await expect(table.getByRole('row').filter({ hasText: 'All together' })).toContainText('less than its sources')
+  await expect(table.getByRole('row').filter({ hasText: 'All together' })).toContainText(
+    'less than its sources',
+  )
   await page.getByRole('heading', { level: 1 }).click()
   await page.keyboard.press('z')
   await expect(table).not.toContainText('front grille')
@@ -164,17 +215,35 @@ function wav(tone: number, amplitude: number, hiss: number): Buffer {
     state = (state * 48271) % 2147483647
     return state / 2147483647
   }
-  return Buffer.from(writeWav({ rate, samples: Float32Array.from({ length: 4 * rate }, (_, i) => amplitude * Math.sin(2 * Math.PI * tone * i / rate) + hiss * (2 * random() - 1)) }))
+  return Buffer.from(
+    writeWav({
+      rate,
+      samples: Float32Array.from(
+        { length: 4 * rate },
+        (_, i) => amplitude * Math.sin((2 * Math.PI * tone * i) / rate) + hiss * (2 * random() - 1),
+      ),
+    }),
+  )
 }
 test('two recordings: the difference, and the whine traced to its fan', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-film-cabinet/log/listen`)
-  await page.getByLabel('Open a WAV: Before').setInputFiles({ name: 'note.wav', mimeType: 'audio/wav', buffer: Buffer.from('not a sound at all, whatever the name says: too bad') })
+  await page
+    .getByLabel('Open a WAV: Before')
+    .setInputFiles({
+      name: 'note.wav',
+      mimeType: 'audio/wav',
+      buffer: Buffer.from('not a sound at all, whatever the name says: too bad'),
+    })
   await expect(page.getByText('This is no WAV file.')).toBeVisible()
   await type(page, 'Speed of Sedge 92', '1600')
   await type(page, 'Blades of Sedge 92', '9')
-  await page.getByLabel('Open a WAV: Before').setInputFiles({ name: 'before.wav', mimeType: 'audio/wav', buffer: wav(240, 0.2, 0.02) })
+  await page
+    .getByLabel('Open a WAV: Before')
+    .setInputFiles({ name: 'before.wav', mimeType: 'audio/wav', buffer: wav(240, 0.2, 0.02) })
   await expect(page.getByRole('row').filter({ hasText: '240 Hz' })).toContainText('Sedge 92: blade pass')
-  await page.getByLabel('Open a WAV: After').setInputFiles({ name: 'after.wav', mimeType: 'audio/wav', buffer: wav(240, 0.02, 0.002) })
+  await page
+    .getByLabel('Open a WAV: After')
+    .setInputFiles({ name: 'after.wav', mimeType: 'audio/wav', buffer: wav(240, 0.02, 0.002) })
   // a tenth of the amplitude everywhere: 20 dB, four times quieter to the ear (common practice)
   await expect(page.getByText(/^\s*−20(\.0)?\sdB\s*$/)).toBeVisible()
   await expect(page.getByText('About 4.0 times quieter to the ear, A-weighted.')).toBeVisible()

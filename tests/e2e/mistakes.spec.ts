@@ -1,12 +1,22 @@
 import { startServer } from '../api/harness'
 import { choose, expect, saved, test, type } from './app'
 
-test('what cannot be read or cannot be is said beside the field, and the last good plan stays', async ({ page, demo }) => {
+test('what cannot be read or cannot be is said beside the field, and the last good plan stays', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-film-cabinet/air-path?element=outlet-grille`)
   const need = page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Line-up' })
   const before = await need.innerText()
   const field = page.getByLabel('Gross area', { exact: true })
-  for (const [text, message] of [['wide', 'does not begin with a number'], ['0', 'must be above zero'], ['-5 cm2', 'must be above zero'], ['31 dB', 'is the unit of a sound level'], ['900 m2', 'Not above'], ['1,200 cm2', 'may mean']] as const) {
+  for (const [text, message] of [
+    ['wide', 'does not begin with a number'],
+    ['0', 'must be above zero'],
+    ['-5 cm2', 'must be above zero'],
+    ['31 dB', 'is the unit of a sound level'],
+    ['900 m2', 'Not above'],
+    ['1,200 cm2', 'may mean'],
+  ] as const) {
     await field.fill(text)
     await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible()
     await expect(field).toHaveAttribute('aria-invalid', 'true')
@@ -72,11 +82,15 @@ test('an unknown job or fan has a proper page', async ({ page, demo, quiet }) =>
   await page.getByRole('button', { name: 'Go to the bench' }).click()
   await expect(page.getByRole('link', { name: 'Film-drying cabinet' })).toBeVisible()
   // the browser itself reports the 404 answers
-  expect(quiet.filter(m => !m.includes('404'))).toEqual([])
+  expect(quiet.filter((m) => !m.includes('404'))).toEqual([])
   quiet.length = 0
 })
 
-test('a server that goes away: unsaved is said, the text stays, and it is saved when the server is back', async ({ page, demo, quiet }) => {
+test('a server that goes away: unsaved is said, the text stays, and it is saved when the server is back', async ({
+  page,
+  demo,
+  quiet,
+}) => {
   await page.goto(`${demo.url}/job/job-kiln-controller/brief`)
   await saved(page)
   await demo.server.stop()
@@ -87,11 +101,16 @@ test('a server that goes away: unsaved is said, the text stays, and it is saved 
   await saved(page)
   await page.reload()
   await expect(page.getByLabel('Equipment')).toHaveValue('Typed while the server was away')
-  expect(quiet.filter(m => !/ERR_CONNECTION_REFUSED|Failed to load resource/.test(m))).toEqual([])
+  expect(quiet.filter((m) => !/ERR_CONNECTION_REFUSED|Failed to load resource/.test(m))).toEqual([])
   quiet.length = 0
 })
 
-test('two windows on one job: the second is told, and keeps or gives up its version', async ({ page, demo, context, quiet }) => {
+test('two windows on one job: the second is told, and keeps or gives up its version', async ({
+  page,
+  demo,
+  context,
+  quiet,
+}) => {
   await page.goto(`${demo.url}/job/job-choir-amplifier/brief`)
   const other = await context.newPage()
   await other.goto(`${demo.url}/job/job-choir-amplifier/brief`)
@@ -104,7 +123,7 @@ test('two windows on one job: the second is told, and keeps or gives up its vers
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByLabel('Equipment')).toHaveValue('From this window')
   await saved(page)
-  expect(quiet.filter(m => !m.includes('409'))).toEqual([])
+  expect(quiet.filter((m) => !m.includes('409'))).toEqual([])
   quiet.length = 0
 })
 

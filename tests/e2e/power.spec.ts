@@ -5,7 +5,10 @@ import { choose, expect, saved, test, type, undo } from './app'
 const diagram = (page: Page) => page.getByRole('img', { name: /^Wiring\./ })
 const figure = (page: Page, label: string) => page.getByRole('button', { name: new RegExp(`^${label}:`) })
 
-test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, then taken away on paper', async ({ page, demo }) => {
+test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, then taken away on paper', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-telescope-mirror/power`)
   await choose(page, 'Kind of source', 'Rail of the equipment')
   await type(page, 'Nominal voltage', '24 V')
@@ -32,36 +35,65 @@ test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, 
   await expect(diagram(page)).toHaveAttribute('aria-label', /Step-down 5 V: 24\sV → 5\sV.*1 × Alder 40 5 V/)
   await expect(diagram(page)).not.toHaveAttribute('aria-label', /undefined|NaN/)
 
-  const [svg] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save SVG' }).click()])
+  const [svg] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save SVG' }).click(),
+  ])
   const drawing = readFileSync(await svg.path(), 'utf8')
   expect(drawing).toContain('Step-down 5 V')
   expect(drawing).toContain('26 AWG')
-  const [png] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save PNG' }).click()])
-  expect(readFileSync(await png.path()).subarray(1, 4).toString()).toBe('PNG')
+  const [png] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save PNG' }).click(),
+  ])
+  expect(
+    readFileSync(await png.path())
+      .subarray(1, 4)
+      .toString(),
+  ).toBe('PNG')
 
   await page.getByRole('button', { name: 'Wire list' }).click()
-  await expect(page.getByRole('region', { name: 'Wire list' }).getByRole('row').filter({ hasText: '26 AWG' })).toHaveCount(2)
-  const [wires] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save CSV' }).click()])
-  const rows = readFileSync(await wires.path(), 'utf8').trim().split(/\r?\n/)
+  await expect(
+    page.getByRole('region', { name: 'Wire list' }).getByRole('row').filter({ hasText: '26 AWG' }),
+  ).toHaveCount(2)
+  const [wires] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save CSV' }).click(),
+  ])
+  const rows = readFileSync(await wires.path(), 'utf8')
+    .trim()
+    .split(/\r?\n/)
   expect(rows[0]).toContain('from,from pin,to,to pin,pole,AWG')
-  expect(rows.some(r => r.includes('26') && r.includes('0.4') && r.includes('red'))).toBe(true)
+  expect(rows.some((r) => r.includes('26') && r.includes('0.4') && r.includes('red'))).toBe(true)
 
   await page.getByRole('button', { name: 'Connection order' }).click()
-  await expect(page.getByText(/Step-down 5 V: power it without its load, turn the screw until the meter reads 5\.00 V/)).toBeVisible()
+  await expect(
+    page.getByText(/Step-down 5 V: power it without its load, turn the screw until the meter reads 5\.00 V/),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'Parts' }).click()
-  const [list] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save CSV' }).click()])
+  const [list] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save CSV' }).click(),
+  ])
   const bought = readFileSync(await list.path(), 'utf8')
   expect(bought).toContain('Larkbeck Alder 40 5 V')
   expect(bought).toContain('Wire 26 AWG')
   expect(bought).toMatch(/total,,,,,,\d/)
 })
 
-test('a battery job with a wished running time: too short, then the pack is made big enough', async ({ page, demo }) => {
+test('a battery job with a wished running time: too short, then the pack is made big enough', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-cheese-box/power`)
   await expect(figure(page, 'It lasts')).toBeVisible()
   await type(page, 'Wished running time', '400 h')
   await expect(page.getByText(/runs, 400\sh|wanted/).first()).toBeVisible()
-  const needed = Number(/wished time, Ah: ~?([\d.]+)/.exec(await figure(page, 'Capacity for the wished time, Ah').getAttribute('aria-label') ?? '')![1])
+  const needed = Number(
+    /wished time, Ah: ~?([\d.]+)/.exec(
+      (await figure(page, 'Capacity for the wished time, Ah').getAttribute('aria-label')) ?? '',
+    )![1],
+  )
   await type(page, 'Capacity', `${Math.ceil(1.05 * needed)} Ah`)
   await expect(page.getByText('empty early')).toHaveCount(0)
   await expect(page.getByText(/larger pack/i)).toHaveCount(0)
@@ -90,7 +122,10 @@ test('a four-fan hub on one header is overloaded; a powered hub mends it', async
   await undo(page, 12)
 })
 
-test('a vehicle charges at 14.4 V: the ways to slow down are compared and one is taken', async ({ page, demo }) => {
+test('a vehicle charges at 14.4 V: the ways to slow down are compared and one is taken', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-hydroponic-tank/power`)
   await choose(page, 'Kind of source', 'Vehicle, 12 V')
   await expect(page.getByText(/Charging reaches 14\.4\sV/)).toBeVisible()
@@ -99,14 +134,19 @@ test('a vehicle charges at 14.4 V: the ways to slow down are compared and one is
   const ways = page.locator('table.ways')
   await expect(ways.getByRole('row').filter({ hasText: 'Chopped supply' })).toContainText('on a fan for')
   await expect(ways.getByRole('row').filter({ hasText: 'Divider' })).toContainText('burns')
-  await expect(ways.getByRole('row').filter({ hasText: 'Step-down converter' })).toContainText(/until the meter reads [\d.]+ V/)
+  await expect(ways.getByRole('row').filter({ hasText: 'Step-down converter' })).toContainText(
+    /until the meter reads [\d.]+ V/,
+  )
   await page.getByRole('button', { name: 'Take Step-down converter' }).click()
   await expect(page.getByText(/Charging reaches 14\.4\sV/)).toHaveCount(0)
   await expect(page.getByText('Set the converter before connecting the fan.')).toBeVisible()
   await undo(page, 3)
 })
 
-test('mistakes: a wire of no length, a part on a load, the wiring at a phone’s width', async ({ page, demo }) => {
+test('mistakes: a wire of no length, a part on a load, the wiring at a phone’s width', async ({
+  page,
+  demo,
+}) => {
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto(`${demo.url}/job/job-choir-amplifier/power`)
   await expect(diagram(page)).toBeVisible()

@@ -1,7 +1,10 @@
 import { readFileSync } from 'node:fs'
 import { choose, expect, saved, test, type, undo } from './app'
 
-test('replicates by keyboard: a run after the change, measured again, gives a real interval', async ({ page, demo }) => {
+test('replicates by keyboard: a run after the change, measured again, gives a real interval', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-kiln-controller/log`)
   const conditions = async (inside: string, ambient: string) => {
     // the key steps into the value field
@@ -31,7 +34,10 @@ test('replicates by keyboard: a run after the change, measured again, gives a re
   await conditions('61.9 °C', '24.3 °C')
   await saved(page)
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Verdict' }).click()
-  const row = page.getByRole('region', { name: 'Before against after' }).getByRole('row').filter({ hasText: 'beside the relays' })
+  const row = page
+    .getByRole('region', { name: 'Before against after' })
+    .getByRole('row')
+    .filter({ hasText: 'beside the relays' })
   await expect(row).toContainText('n = 2')
   await expect(row).toContainText('n = 3')
   await expect(row).toContainText(/of the rise/)
@@ -47,7 +53,10 @@ test('replicates by keyboard: a run after the change, measured again, gives a re
   await expect(page.getByText('Ranking by flow per decibel')).toBeVisible()
 })
 
-test('values that cannot be are refused beside the field, and a removed run comes back', async ({ page, demo }) => {
+test('values that cannot be are refused beside the field, and a removed run comes back', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-telescope-mirror/log`)
   await page.getByRole('button', { name: '+ Baseline' }).click()
   await page.getByRole('button', { name: 'Add reading' }).click()
@@ -71,18 +80,36 @@ test('a bench run goes into the fan’s own record, and can be taken back', asyn
   await page.goto(`${demo.url}/job/job-film-cabinet/log?run=run-bench`)
   await page.getByRole('button', { name: 'Write this into the fan’s own record' }).click()
   await expect(page.getByText('The test stands in the record of Sedge 92')).toBeVisible()
-  const { fan } = await (await page.request.get(`${demo.url}/api/fans/fan-sedge-92x25-12v`)).json() as { fan: { tests: { id: string, rpm: number }[] } }
+  const { fan } = (await (await page.request.get(`${demo.url}/api/fans/fan-sedge-92x25-12v`)).json()) as {
+    fan: { tests: { id: string; rpm: number }[] }
+  }
   expect(fan.tests).toMatchObject([{ rpm: 1610 }])
   await page.getByRole('button', { name: 'Undo' }).last().click()
-  await expect.poll(async () => ((await (await page.request.get(`${demo.url}/api/fans/fan-sedge-92x25-12v`)).json()) as { fan: { tests: unknown[] } }).fan.tests.length).toBe(0)
+  await expect
+    .poll(
+      async () =>
+        (
+          (await (await page.request.get(`${demo.url}/api/fans/fan-sedge-92x25-12v`)).json()) as {
+            fan: { tests: unknown[] }
+          }
+        ).fan.tests.length,
+    )
+    .toBe(0)
 })
 
 test('a picture of the set-up stays with its run; runs leave as CSV and JSON', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-film-cabinet/log`)
-  const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64')
-  await page.getByLabel('Picture of the set-up').setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('x') })
+  const png = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  )
+  await page
+    .getByLabel('Picture of the set-up')
+    .setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('x') })
   await expect(page.getByText('notes.txt: A PNG, JPEG or WebP picture')).toBeVisible()
-  await page.getByLabel('Picture of the set-up').setInputFiles({ name: 'bench.png', mimeType: 'image/png', buffer: png })
+  await page
+    .getByLabel('Picture of the set-up')
+    .setInputFiles({ name: 'bench.png', mimeType: 'image/png', buffer: png })
   await expect(page.getByRole('img', { name: /^Set-up of/ })).toBeVisible()
   await saved(page)
   await page.reload()
@@ -99,7 +126,10 @@ test('a picture of the set-up stays with its run; runs leave as CSV and JSON', a
   expect(JSON.parse(await file('JSON'))).toMatchObject({ format: 'redpoll-runs', job: 'Film-drying cabinet' })
 })
 
-test('a log: kinds shown and hidden, the window by key, numbers as a table, into a run, put aside and back', async ({ page, demo }) => {
+test('a log: kinds shown and hidden, the window by key, numbers as a table, into a run, put aside and back', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-kiln-controller/log/live`)
   await expect(page.getByText(/540 rows, 18\smin/)).toBeVisible()
   const soak = page.getByRole('region', { name: 'Soak' })
@@ -116,7 +146,12 @@ test('a log: kinds shown and hidden, the window by key, numbers as a table, into
   await page.keyboard.press('0')
   await expect(page.getByText(/Window of 18\smin/)).toBeVisible()
   await page.getByRole('button', { name: 'Table' }).click()
-  await expect(page.getByRole('region', { name: 'The window in numbers' }).getByRole('row').filter({ hasText: 'beside the relays' })).toContainText(/\d/)
+  await expect(
+    page
+      .getByRole('region', { name: 'The window in numbers' })
+      .getByRole('row')
+      .filter({ hasText: 'beside the relays' }),
+  ).toContainText(/\d/)
   await choose(page, 'Take it into', 'a new baseline run')
   await page.getByLabel('use the predicted end, not the last value').uncheck()
   await page.getByRole('button', { name: 'Take the readings' }).click()

@@ -1,7 +1,25 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from './app'
 
-const screens = ['/', '/shelf', '/shelf/new', '/shelf/import', '/shelf/fan-sedge-92x25-12v', ...['brief', 'need', 'air-path', 'line-up', 'power', 'log', 'verdict'].flatMap(s => [`/job/job-film-cabinet/${s}`, `/job/job-mushroom-tent/${s}`]), ...['log/live', 'log/import', 'log/listen', 'verdict/compare', 'verdict/care', 'verdict/report'].map(s => `/job/job-film-cabinet/${s}`), '/job/job-choir-amplifier/verdict/ladder', '/job/job-kiln-controller/log/live', ...['wax-bench', 'telescope-mirror', 'cheese-box', 'hydroponic-tank'].flatMap(j => ['need', 'air-path'].map(s => `/job/job-${j}/${s}`))]
+const screens = [
+  '/',
+  '/shelf',
+  '/shelf/new',
+  '/shelf/import',
+  '/shelf/fan-sedge-92x25-12v',
+  ...['brief', 'need', 'air-path', 'line-up', 'power', 'log', 'verdict'].flatMap((s) => [
+    `/job/job-film-cabinet/${s}`,
+    `/job/job-mushroom-tent/${s}`,
+  ]),
+  ...['log/live', 'log/import', 'log/listen', 'verdict/compare', 'verdict/care', 'verdict/report'].map(
+    (s) => `/job/job-film-cabinet/${s}`,
+  ),
+  '/job/job-choir-amplifier/verdict/ladder',
+  '/job/job-kiln-controller/log/live',
+  ...['wax-bench', 'telescope-mirror', 'cheese-box', 'hydroponic-tank'].flatMap((j) =>
+    ['need', 'air-path'].map((s) => `/job/job-${j}/${s}`),
+  ),
+]
 
 for (const theme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious on any screen, ${theme}`, async ({ page, demo }) => {
@@ -13,8 +31,18 @@ for (const theme of ['light', 'dark'] as const) {
       if (path.endsWith('line-up')) await expect(page.getByText(/groups meet the need/)).toBeVisible()
       // the structure is the same in both themes: only colours are looked at again
       const builder = new AxeBuilder({ page })
-      const { violations } = await (theme === 'dark' ? builder.withRules(['color-contrast']) : builder).analyze()
-      const serious = violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${path}: ${v.id} ${v.nodes.map(n => n.html).slice(0, 2).join(' ')}`)
+      const { violations } = await (
+        theme === 'dark' ? builder.withRules(['color-contrast']) : builder
+      ).analyze()
+      const serious = violations
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map(
+          (v) =>
+            `${path}: ${v.id} ${v.nodes
+              .map((n) => n.html)
+              .slice(0, 2)
+              .join(' ')}`,
+        )
       expect(serious).toEqual([])
     }
   })
@@ -31,11 +59,14 @@ test('at 390 px no screen scrolls sideways, and a reading can be logged', async 
   await page.goto(`${demo.url}/job/job-kiln-controller/log`)
   await page.getByLabel('Values read').fill('58 °C')
   await page.getByRole('button', { name: 'Add reading' }).click()
-  await expect(page.getByRole('button', { name: 'Remove Temperature at beside the relays' }).nth(1)).toBeVisible()
+  await expect(
+    page.getByRole('button', { name: 'Remove Temperature at beside the relays' }).nth(1),
+  ).toBeVisible()
 })
 
 test('the demo shows every state: settled, to fix, stop, not begun', async ({ page, demo }) => {
   await page.goto(demo.url)
-  for (const state of ['settled', 'something to fix', 'stop', 'not begun']) await expect(page.getByRole('img', { name: state }).first()).toBeVisible()
+  for (const state of ['settled', 'something to fix', 'stop', 'not begun'])
+    await expect(page.getByRole('img', { name: state }).first()).toBeVisible()
   await expect(page.getByText('settled at every station')).toBeVisible()
 })

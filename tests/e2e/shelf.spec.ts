@@ -22,14 +22,23 @@ test('from the search to a pick that ripples through ribbon, power and verdict',
   await rows.nth(2).getByRole('checkbox').check()
   await expect(page.getByText('Comparing 2 of at most 6')).toBeVisible()
 
-  const ribbon = page.getByRole('group', { name: /air path/i }).or(page.locator('.ribbon')).first()
-  await page.getByRole('button', { name: /^Pick 1 × Larkbeck Alder 120 24 V/ }).first().click()
+  const ribbon = page
+    .getByRole('group', { name: /air path/i })
+    .or(page.locator('.ribbon'))
+    .first()
+  await page
+    .getByRole('button', { name: /^Pick 1 × Larkbeck Alder 120 24 V/ })
+    .first()
+    .click()
   await saved(page)
   await expect(ribbon).toContainText('1 × Alder 120')
   await page.getByRole('link', { name: /Power/ }).first().click()
   await expect(page.getByRole('heading', { name: /Power|From the source/ }).first()).toBeVisible()
   await expect(page.locator('main, .page').first()).toContainText('Alder 120 24 V')
-  await page.getByRole('link', { name: /Verdict/ }).first().click()
+  await page
+    .getByRole('link', { name: /Verdict/ })
+    .first()
+    .click()
   await expect(page.locator('.page')).toContainText(/Money|Sound level|Thickness/)
   await undo(page, 3)
 })
@@ -48,12 +57,19 @@ test('own weights, unlike pairs and the pairs’ construction', async ({ page, d
   await undo(page, 1)
 })
 
-test('a fan on the bench: claims held against what was read, and the plan believes it', async ({ page, demo }) => {
+test('a fan on the bench: claims held against what was read, and the plan believes it', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/shelf/new?like=fan-sedge-92x25-12v`)
   await type(page, 'Model', 'Bench 92')
   await page.getByRole('button', { name: 'Add a test' }).click()
   await type(page, 'Specimen', 'with the dot')
-  await page.locator('section').filter({ hasText: 'On your own bench' }).getByLabel('Speed', { exact: true }).fill('1200 rpm')
+  await page
+    .locator('section')
+    .filter({ hasText: 'On your own bench' })
+    .getByLabel('Speed', { exact: true })
+    .fill('1200 rpm')
   await page.keyboard.press('Tab')
   const row = page.getByRole('row').filter({ hasText: 'with the dot' })
   await expect(row).toContainText('73 %')
@@ -66,7 +82,14 @@ test('a fan on the bench: claims held against what was read, and the plan believ
   const file = page.locator('section').filter({ hasText: 'Pages and pictures' }).locator('input[type=file]')
   await file.setInputFiles({ name: 'sheet.txt', mimeType: 'text/plain', buffer: Buffer.from('words') })
   await expect(page.getByRole('alert').filter({ hasText: 'PNG, JPEG or WebP' })).toBeVisible()
-  await file.setInputFiles({ name: 'sheet.png', mimeType: 'image/png', buffer: Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==', 'base64') })
+  await file.setInputFiles({
+    name: 'sheet.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==',
+      'base64',
+    ),
+  })
   await expect(page.getByRole('img', { name: 'sheet.png' })).toBeVisible()
   await page.getByRole('button', { name: 'Put sheet.png aside' }).click()
   await expect(page.getByRole('img', { name: 'sheet.png' })).toHaveCount(0)
@@ -76,7 +99,15 @@ test('a fan on the bench: claims held against what was read, and the plan believ
   await page.goto(`${demo.url}/job/job-film-cabinet/line-up`)
   await page.getByText('More filters').click()
   await type(page, 'Maker, model or note', 'bench 92')
-  const flow = async () => Number.parseFloat(await page.locator('table.ranks tbody tr').filter({ hasText: '4 × Bench 92' }).locator('td.num').first().innerText())
+  const flow = async () =>
+    Number.parseFloat(
+      await page
+        .locator('table.ranks tbody tr')
+        .filter({ hasText: '4 × Bench 92' })
+        .locator('td.num')
+        .first()
+        .innerText(),
+    )
   await choose(page, 'How the fans may be driven', 'rated voltage')
   await expect(page.locator('table.ranks tbody tr').filter({ hasText: '4 × Bench 92' })).toBeVisible()
   const own = await flow()
@@ -90,9 +121,16 @@ test('PWM on a 4-wire fan slows it, and the level follows', async ({ page, demo 
   const level = () => page.locator('dl.figures div').filter({ hasText: 'Level at the listener' }).innerText()
   await expect(page.locator('dl.figures')).toBeVisible()
   await page.getByRole('checkbox', { name: /PWM/ }).check()
-  const before = await page.locator('dl.figures div').filter({ hasText: 'Airflow at the operating point' }).innerText()
+  const before = await page
+    .locator('dl.figures div')
+    .filter({ hasText: 'Airflow at the operating point' })
+    .innerText()
   await page.getByLabel('Duty on the PWM wire').fill('0.5')
-  await expect.poll(() => page.locator('dl.figures div').filter({ hasText: 'Airflow at the operating point' }).innerText()).not.toBe(before)
+  await expect
+    .poll(() =>
+      page.locator('dl.figures div').filter({ hasText: 'Airflow at the operating point' }).innerText(),
+    )
+    .not.toBe(before)
   expect(await level()).toContain('dB(A)')
   await undo(page, 2)
 })

@@ -9,17 +9,17 @@ function expectedFlow(volts: number, ratedVolts: number): number {
   psychrolib.SetUnitSystem(psychrolib.SI)
   const pressure = psychrolib.GetStandardAtmPressure(300)
   const rho = psychrolib.GetMoistAirDensity(28, psychrolib.GetHumRatioFromRelHum(28, 0.4, pressure), pressure)
-  const mu = 1.458e-6 * 301.15 ** 1.5 / (301.15 + 110.4)
+  const mu = (1.458e-6 * 301.15 ** 1.5) / (301.15 + 110.4)
   const s = volts / ratedVolts
   // the line from 40 Pa at no flow to 0 Pa at 80 m3/h, at 1.2 kg/m3
-  const shutOff = 40 * s * s * rho / 1.2
-  const slope = shutOff / (80 / 3600 * s)
+  const shutOff = (40 * s * s * rho) / 1.2
+  const slope = shutOff / ((80 / 3600) * s)
   // intake grille 60 cm2, s 0.5; foam c1 7.7, c2 8.5 on 150 cm2; outlet: sharp hole 45 cm2, Cd 0.61
-  const grille = ((1.707 - 0.5) / 0.5) ** 2 * rho / (2 * 0.006 ** 2)
+  const grille = (((1.707 - 0.5) / 0.5) ** 2 * rho) / (2 * 0.006 ** 2)
   const hole = rho / (2 * (0.61 * 0.0045) ** 2)
-  const a = 7.7 / 0.015 * mu / 1.81e-5
-  const b = grille + hole + 8.5 / 0.015 ** 2 * rho / 1.2
-  return (-(a + slope) + Math.sqrt((a + slope) ** 2 + 4 * b * shutOff)) / (2 * b) * 3600
+  const a = ((7.7 / 0.015) * mu) / 1.81e-5
+  const b = grille + hole + ((8.5 / 0.015 ** 2) * rho) / 1.2
+  return ((-(a + slope) + Math.sqrt((a + slope) ** 2 + 4 * b * shutOff)) / (2 * b)) * 3600
 }
 
 test('a job from nothing to the verdict, and all of it is there after a restart', async ({ page, empty }) => {
@@ -41,7 +41,13 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   await type(page, 'at a distance of', '1 m')
   await type(page, 'Starts at', '4,5')
   await type(page, 'Price', '8.50')
-  for (const [i, [flow, pressure]] of [['0', '40'], ['20', '30'], ['40', '20'], ['60', '10'], ['80', '0']].entries()) {
+  for (const [i, [flow, pressure]] of [
+    ['0', '40'],
+    ['20', '30'],
+    ['40', '20'],
+    ['60', '10'],
+    ['80', '0'],
+  ].entries()) {
     await page.getByRole('button', { name: '+ Point' }).click()
     await type(page, `Flow of point ${i + 1}`, `${flow} m3/h`)
     await type(page, `Pressure of point ${i + 1}`, pressure!)
@@ -61,7 +67,10 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   await type(page, 'Altitude', '300 m')
   await type(page, 'Relative humidity', '40 %')
 
-  await page.getByRole('link', { name: /^.*Need/ }).first().click()
+  await page
+    .getByRole('link', { name: /^.*Need/ })
+    .first()
+    .click()
   await type(page, 'Heat released inside', '90 W')
   await choose(page, 'Where this heat figure comes from', 'measured (wall meter, V × I)')
   await type(page, 'Highest temperature inside', '40 °C')
@@ -93,7 +102,7 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   await row.getByRole('button', { name: /^Pick/ }).click()
   const figure = page.getByRole('button', { name: /^Airflow at the operating point: / }).first()
   await expect(figure).toBeVisible()
-  const shown = Number(/: ([\d.]+)\sm³\/h/.exec(await figure.getAttribute('aria-label') ?? '')![1])
+  const shown = Number(/: ([\d.]+)\sm³\/h/.exec((await figure.getAttribute('aria-label')) ?? '')![1])
   const volts = Number(/([\d.]+)\sV/.exec(await row.locator('.drive').first().innerText())![1])
   expect(Math.abs(shown / expectedFlow(volts, 12) - 1)).toBeLessThan(0.01)
   await figure.click()
@@ -119,7 +128,10 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
 
   // baseline, then a run after the change
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Log' }).click()
-  for (const [button, inside, level] of [['+ Baseline', '51,5', '44'], ['+ After a change', '38', '35.5']] as const) {
+  for (const [button, inside, level] of [
+    ['+ Baseline', '51,5', '44'],
+    ['+ After a change', '38', '35.5'],
+  ] as const) {
     await page.getByRole('button', { name: button }).click()
     await type(page, 'Values read', `${inside} °C`)
     await page.getByRole('button', { name: 'Add reading' }).click()

@@ -1,6 +1,9 @@
 import { choose, expect, saved, test, type } from './app'
 
-test('a fan is duplicated, corrected and saved; what was left unsaved can be taken up again', async ({ page, demo }) => {
+test('a fan is duplicated, corrected and saved; what was left unsaved can be taken up again', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/shelf`)
   await page.getByLabel('Search').fill('Rowan 60')
   await expect(page.getByText(/^1 of \d+ fans$/)).toBeVisible()
@@ -23,7 +26,10 @@ test('a fan is duplicated, corrected and saved; what was left unsaved can be tak
   await expect(page.getByRole('button', { name: 'Remove point 11' })).toHaveCount(0)
 })
 
-test('the line-up ranks by what matters, filters, shows why others fail, and a pick sets the converter', async ({ page, demo }) => {
+test('the line-up ranks by what matters, filters, shows why others fail, and a pick sets the converter', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-choir-amplifier/line-up`)
   await expect(page.getByText(/of \d+ groups meet the need/)).toBeVisible()
   const rows = page.locator('.ranks tbody tr')
@@ -37,13 +43,15 @@ test('the line-up ranks by what matters, filters, shows why others fail, and a p
   expect(owned.length).toBeGreaterThan(1)
   await page.getByLabel('I own it').uncheck()
   await page.getByRole('button', { name: /^Why \d+ fail$/ }).click()
-  await expect(page.locator('.ranks .why.fail').first()).toHaveText(/too loud|lacks|needs|frame of|starts at|allows only/)
+  await expect(page.locator('.ranks .why.fail').first()).toHaveText(
+    /too loud|lacks|needs|frame of|starts at|allows only/,
+  )
   await page.getByRole('button', { name: 'The ones that meet the need' }).click()
   await page.getByRole('button', { name: 'Table' }).click()
   await expect(page.getByRole('cell', { name: /operating point/ }).first()).toBeVisible()
 
   const button = rows.filter({ hasNotText: 'picked' }).first().getByRole('button', { name: /^Pick/ })
-  const drive = Number(/at ([\d.]+)\sV/.exec(await button.getAttribute('aria-label') ?? '')![1])
+  const drive = Number(/at ([\d.]+)\sV/.exec((await button.getAttribute('aria-label')) ?? '')![1])
   await button.click()
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
   await page.keyboard.press('5')
@@ -77,7 +85,9 @@ test('a unit of one quantity is chosen, applied and remembered', async ({ page, 
   await page.getByLabel('Pressure', { exact: true }).selectOption('mmH₂O')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: /^Whole path.*mmH₂O/ })).toBeVisible()
-  await expect(page.getByRole('navigation', { name: 'Stations' }).getByText(/0\.39\smmH₂O at the need/)).toBeVisible()
+  await expect(
+    page.getByRole('navigation', { name: 'Stations' }).getByText(/0\.39\smmH₂O at the need/),
+  ).toBeVisible()
   await page.reload()
   await expect(page.getByRole('button', { name: /^Whole path.*mmH₂O/ })).toBeVisible()
   await page.getByRole('button', { name: /^Units and theme/ }).click()
@@ -115,18 +125,34 @@ test('an empty job with the keyboard alone, to its first operating point', async
   await choose(page, 'How sure', 'measured')
   await page.getByRole('link', { name: 'Line-up' }).focus()
   await page.keyboard.press('Enter')
-  await page.getByRole('button', { name: /^Pick 1 ×/ }).first().focus()
+  await page
+    .getByRole('button', { name: /^Pick 1 ×/ })
+    .first()
+    .focus()
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('button', { name: /^Airflow at the operating point: [1-9]/ }).first()).toBeVisible()
+  await expect(
+    page.getByRole('button', { name: /^Airflow at the operating point: [1-9]/ }).first(),
+  ).toBeVisible()
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
   await saved(page)
 })
 
-test('levers are tried and taken back, kept as variants; the drive is dragged; quiet is weighed against air', async ({ page, demo }) => {
+test('levers are tried and taken back, kept as variants; the drive is dragged; quiet is weighed against air', async ({
+  page,
+  demo,
+}) => {
   await page.goto(`${demo.url}/job/job-mushroom-tent/line-up`)
   const first = page.getByRole('button', { name: /^Try: two, one behind the other/ })
   await expect(first).toBeVisible()
-  const flow = async () => Number(/: ~?([\d.]+)/.exec(await page.getByRole('button', { name: /^Airflow at the operating point: / }).first().getAttribute('aria-label') ?? '')![1])
+  const flow = async () =>
+    Number(
+      /: ~?([\d.]+)/.exec(
+        (await page
+          .getByRole('button', { name: /^Airflow at the operating point: / })
+          .first()
+          .getAttribute('aria-label')) ?? '',
+      )![1],
+    )
   const before = await flow()
   await first.click()
   await expect.poll(flow).toBeGreaterThan(before * 1.2)

@@ -8,8 +8,11 @@ const dir = join(import.meta.dirname, 'cases')
 for (const name of readdirSync(dir).sort()) {
   const file = JSON.parse(readFileSync(join(dir, name), 'utf8')) as CheckFile
   describe(`${name}: ${file.about}`, () => {
-    test.each(file.cases.map(c => [`${c.id} ${c.what} [${c.kind}: ${c.source}]`, c] as const))('%s', (_, c) => {
-      expect(runCase(c)).toEqual({ state: 'passed' })
-    })
+    test.each(file.cases.map((c) => [`${c.id} ${c.what} [${c.kind}: ${c.source}]`, c] as const))(
+      '%s',
+      (_, c) => {
+        expect(runCase(c)).toEqual({ state: 'passed' })
+      },
+    )
   })
 }

@@ -3,35 +3,49 @@ import { doubtable, type Doubt, type DoubtKey } from '../../../core/plan/documen
 import type { Field, Shape } from '../../composables/useFields'
 
 /** The fields of a record in a grid, each checked by the schema of its key. Where `doubts` is given, a range may be typed instead of a number. */
-const props = defineProps<{ record: T, fields: Field<keyof T & string>[], shape?: Shape, tight?: boolean, doubts?: Doubt[] }>()
-const emit = defineEmits<{ set: [key: keyof T & string, value: unknown], doubt: [doubt: Doubt | null, key: DoubtKey, value?: number] }>()
-const doubtOf = (key: string) => props.doubts?.find(d => d.id === key) ?? null
+const props = defineProps<{
+  record: T
+  fields: Field<keyof T & string>[]
+  shape?: Shape
+  tight?: boolean
+  doubts?: Doubt[]
+}>()
+const emit = defineEmits<{
+  set: [key: keyof T & string, value: unknown]
+  doubt: [doubt: Doubt | null, key: DoubtKey, value?: number]
+}>()
+const doubtOf = (key: string) => props.doubts?.find((d) => d.id === key) ?? null
 const mayDoubt = (key: string) => props.doubts !== undefined && (doubtable as readonly string[]).includes(key)
 const rangeOf = (key: string) => {
   const doubt = doubtOf(key)
-  return !mayDoubt(key) ? undefined : doubt?.grade === 'range' && doubt.low !== null && doubt.high !== null ? { low: doubt.low, high: doubt.high } : null
+  return !mayDoubt(key)
+    ? undefined
+    : doubt?.grade === 'range' && doubt.low !== null && doubt.high !== null
+      ? { low: doubt.low, high: doubt.high }
+      : null
 }
 function typed(key: keyof T & string, value: unknown) {
   if (doubtOf(key)?.grade === 'range') emit('doubt', null, key as DoubtKey, value as number)
   else emit('set', key, value)
 }
-const rows = computed(() => props.fields.map((field) => {
-  const { key, ...words } = field
-  // what only tells the kind of field is no attribute of it
-  const { text, yesNo, ...bound } = words as typeof words & { text?: true, yesNo?: true }
-  return { field, kind: text ? 'text' : yesNo ? 'yesNo' : 'quantity' in field ? 'quantity' : 'options', bound: bound as { label: string, quantity: never, options: never }, value: props.record[key] as never }
-}))
+const rows = computed(() =>
+  props.fields.map((field) => {
+    const { key, ...words } = field
+    // what only tells the kind of field is no attribute of it
+    const { text, yesNo, ...bound } = words as typeof words & { text?: true; yesNo?: true }
+    return {
+      field,
+      kind: text ? 'text' : yesNo ? 'yesNo' : 'quantity' in field ? 'quantity' : 'options',
+      bound: bound as { label: string; quantity: never; options: never },
+      value: props.record[key] as never,
+    }
+  }),
+)
 </script>
 
 <template>
-  <div
-    class="fields"
-    :class="{ tight }"
-  >
-    <template
-      v-for="{ field, kind, bound, value } in rows"
-      :key="field.key"
-    >
+  <div class="fields" :class="{ tight }">
+    <template v-for="{ field, kind, bound, value } in rows" :key="field.key">
       <QuantityField
         v-if="kind === 'quantity'"
         v-bind="bound"
@@ -39,7 +53,15 @@ const rows = computed(() => props.fields.map((field) => {
         :range="rangeOf(field.key)"
         :model-value="value"
         @update:model-value="typed(field.key, $event)"
-        @range="(low, high) => emit('doubt', { id: field.key as DoubtKey, grade: 'range', low, high }, field.key as DoubtKey, (low + high) / 2)"
+        @range="
+          (low, high) =>
+            emit(
+              'doubt',
+              { id: field.key as DoubtKey, grade: 'range', low, high },
+              field.key as DoubtKey,
+              (low + high) / 2,
+            )
+        "
       />
       <TextField
         v-else-if="kind === 'text'"

@@ -2,7 +2,14 @@
 import type { Figure } from '../../../core/plan/figure'
 
 /** A computed number; it opens to its working: formula, the values put in, the source, how sure it is. */
-const props = defineProps<{ figure: Figure, signed?: boolean, big?: boolean, range?: boolean, /** words before the value */ before?: string, /** without its unit, which stands in the column's head */ bare?: boolean }>()
+const props = defineProps<{
+  figure: Figure
+  signed?: boolean
+  big?: boolean
+  range?: boolean
+  /** words before the value */ before?: string
+  /** without its unit, which stands in the column's head */ bare?: boolean
+}>()
 const { show, bare: printBare } = useUnits()
 const open = ref(false)
 /** the pop-over is made at the first opening: a table may hold hundreds of figures */
@@ -23,7 +30,13 @@ const rangeText = computed(() => {
   const { low, high, quantity } = props.figure
   return low === null || high === null ? '' : `${printBare(low, quantity)} to ${show(high, quantity)}`
 })
-const bases = { claim: 'the maker’s claim', curve: 'a data-sheet curve', measured: 'your own measurement', estimated: 'an estimate', computed: 'computed from what you gave' }
+const bases = {
+  claim: 'the maker’s claim',
+  curve: 'a data-sheet curve',
+  measured: 'your own measurement',
+  estimated: 'an estimate',
+  computed: 'computed from what you gave',
+}
 </script>
 
 <template>
@@ -37,11 +50,12 @@ const bases = { claim: 'the maker’s claim', curve: 'a data-sheet curve', measu
     @click="toggle"
     @keydown.esc="open = false"
   >
-    <span>{{ bare && figure.quantity !== 'ratio' ? `${estimated ? '~' : ''}${printBare(figure.value, figure.quantity)}` : text }}</span>
-    <span
-      v-if="range && rangeText"
-      class="range"
-    >{{ rangeText }}</span>
+    <span>{{
+      bare && figure.quantity !== 'ratio'
+        ? `${estimated ? '~' : ''}${printBare(figure.value, figure.quantity)}`
+        : text
+    }}</span>
+    <span v-if="range && rangeText" class="range">{{ rangeText }}</span>
   </button>
   <el-popover
     v-if="made"
@@ -57,15 +71,9 @@ const bases = { claim: 'the maker’s claim', curve: 'a data-sheet curve', measu
       <p class="formula mono">
         {{ figure.formula }}
       </p>
-      <table
-        v-if="figure.inputs.length"
-        class="data"
-      >
+      <table v-if="figure.inputs.length" class="data">
         <tbody>
-          <tr
-            v-for="item in figure.inputs"
-            :key="item.symbol + item.label"
-          >
+          <tr v-for="item in figure.inputs" :key="item.symbol + item.label">
             <td class="mono">
               {{ item.symbol }}
             </td>
@@ -76,29 +84,64 @@ const bases = { claim: 'the maker’s claim', curve: 'a data-sheet curve', measu
           </tr>
         </tbody>
       </table>
-      <p><strong class="mono">= {{ text }}</strong><span v-if="rangeText"> · range {{ rangeText }}</span></p>
+      <p>
+        <strong class="mono">= {{ text }}</strong
+        ><span v-if="rangeText"> · range {{ rangeText }}</span>
+      </p>
       <p class="small">
         Rests on {{ bases[figure.basis] }}.<template v-if="figure.note">
           {{ figure.note }}
         </template>
       </p>
-      <p
-        v-if="figure.source"
-        class="small soft"
-      >
-        Source: {{ figure.source }}
-      </p>
+      <p v-if="figure.source" class="small soft">Source: {{ figure.source }}</p>
     </div>
   </el-popover>
 </template>
 
 <style scoped>
-.figure { border: 0; background: none; color: inherit; font-family: var(--mono); padding: 3px 4px; margin: -3px -4px; cursor: help; text-align: right; border-radius: 4px; min-height: 26px; text-decoration: underline dotted var(--line-strong) 1px; text-underline-offset: 4px; white-space: nowrap; }
-.figure:hover { background: var(--teal-soft); }
-.figure.big { font-size: 20px; font-weight: 600; }
-.range { display: block; font-size: 12.5px; font-weight: 400; color: var(--ink-soft); }
-.working { display: grid; gap: 8px; }
-.formula { background: var(--sheet-soft); padding: 6px 8px; border-radius: 5px; overflow-wrap: anywhere; font-size: 13px; }
-.working table { font-size: 13px; }
-.working td { padding: 3px 4px; }
+.figure {
+  border: 0;
+  background: none;
+  color: inherit;
+  font-family: var(--mono);
+  padding: 3px 4px;
+  margin: -3px -4px;
+  cursor: help;
+  text-align: right;
+  border-radius: 4px;
+  min-height: 26px;
+  text-decoration: underline dotted var(--line-strong) 1px;
+  text-underline-offset: 4px;
+  white-space: nowrap;
+}
+.figure:hover {
+  background: var(--teal-soft);
+}
+.figure.big {
+  font-size: 20px;
+  font-weight: 600;
+}
+.range {
+  display: block;
+  font-size: 12.5px;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+.working {
+  display: grid;
+  gap: 8px;
+}
+.formula {
+  background: var(--sheet-soft);
+  padding: 6px 8px;
+  border-radius: 5px;
+  overflow-wrap: anywhere;
+  font-size: 13px;
+}
+.working table {
+  font-size: 13px;
+}
+.working td {
+  padding: 3px 4px;
+}
 </style>

@@ -5,19 +5,13 @@ const rows = computed(() => [...pageKeys.value, ...globalKeys])
 </script>
 
 <template>
-  <el-dialog
-    v-model="keysOpen"
-    title="Keys"
-    width="min(420px, calc(100vw - 24px))"
-    append-to-body
-  >
+  <el-dialog v-model="keysOpen" title="Keys" width="min(420px, calc(100vw - 24px))" append-to-body>
     <table class="data">
       <tbody>
-        <tr
-          v-for="row in rows"
-          :key="row.key"
-        >
-          <td><kbd class="mono">{{ row.key }}</kbd></td>
+        <tr v-for="row in rows" :key="row.key">
+          <td>
+            <kbd class="mono">{{ row.key }}</kbd>
+          </td>
           <td>{{ row.what }}</td>
         </tr>
         <tr>
@@ -30,5 +24,10 @@ const rows = computed(() => [...pageKeys.value, ...globalKeys])
 </template>
 
 <style scoped>
-kbd { border: 1px solid var(--line-strong); border-radius: 4px; padding: 1px 7px; background: var(--sheet-soft); }
+kbd {
+  border: 1px solid var(--line-strong);
+  border-radius: 4px;
+  padding: 1px 7px;
+  background: var(--sheet-soft);
+}
 </style>

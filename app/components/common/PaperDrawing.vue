@@ -11,13 +11,19 @@ watch(() => props.svg, draw)
 </script>
 
 <template>
-  <div
-    ref="box"
-    class="drawing"
-  />
+  <div ref="box" class="drawing" />
 </template>
 
 <style scoped>
-.drawing { background: #ffffff; border-radius: 5px; padding: 6px; overflow-x: auto; }
-.drawing :deep(svg) { max-width: 100%; height: auto; display: block; }
+.drawing {
+  background: #ffffff;
+  border-radius: 5px;
+  padding: 6px;
+  overflow-x: auto;
+}
+.drawing :deep(svg) {
+  max-width: 100%;
+  height: auto;
+  display: block;
+}
 </style>

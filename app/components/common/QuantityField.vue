@@ -17,9 +17,9 @@ const props = defineProps<{
   required?: boolean
   hideLabel?: boolean
   /** a range such as "50 to 70 W" may be typed; null while there is none */
-  range?: { low: number, high: number } | null
+  range?: { low: number; high: number } | null
 }>()
-const emit = defineEmits<{ 'update:modelValue': [value: number | null], 'range': [low: number, high: number] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: number | null]; range: [low: number, high: number] }>()
 
 const { units, show, editable, symbol } = useUnits()
 const id = useId()
@@ -28,21 +28,27 @@ const error = ref('')
 const focused = ref(false)
 
 const shown = () => {
-  if (props.range) return `${editable(props.range.low, props.quantity)} to ${editable(props.range.high, props.quantity)} ${symbol(props.quantity)}`.trim()
+  if (props.range)
+    return `${editable(props.range.low, props.quantity)} to ${editable(props.range.high, props.quantity)} ${symbol(props.quantity)}`.trim()
   const bare = editable(props.modelValue, props.quantity)
   const unit = symbol(props.quantity)
   return bare && unit && unit !== '€' ? `${bare} ${unit}` : bare
 }
-watch([() => props.modelValue, () => props.range?.low, () => props.range?.high, units], () => {
-  if (focused.value || error.value) return
-  text.value = shown()
-}, { immediate: true })
+watch(
+  [() => props.modelValue, () => props.range?.low, () => props.range?.high, units],
+  () => {
+    if (focused.value || error.value) return
+    text.value = shown()
+  },
+  { immediate: true },
+)
 
 function refusal(value: number): string {
   const result = props.schema?.safeParse(value)
   if (!result || result.success) return ''
   const issue = result.error.issues[0]!
-  if (issue.code === 'too_small' && Number(issue.minimum) !== 0) return `Not below ${show(Number(issue.minimum), props.quantity)}.`
+  if (issue.code === 'too_small' && Number(issue.minimum) !== 0)
+    return `Not below ${show(Number(issue.minimum), props.quantity)}.`
   if (issue.code === 'too_big') return `Not above ${show(Number(issue.maximum), props.quantity)}.`
   return issue.message === 'Not below 0.' ? 'Cannot be negative.' : issue.message
 }
@@ -99,6 +105,6 @@ function giveUp() {
       @focus="focused = true"
       @blur="left"
       @keydown.esc.stop="giveUp"
-    >
+    />
   </FieldShell>
 </template>

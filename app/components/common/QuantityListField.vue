@@ -3,17 +3,33 @@ import type { z } from 'zod'
 import { parseQuantity, type Quantity } from '../../../core/units'
 
 /** Several values of one kind in a row: `33.8 34.1 33.6`, with or without units. What cannot be read is told beside the field. */
-const props = defineProps<{ label: string, quantity: Quantity, modelValue: number[], schema?: z.ZodType, hint?: string, placeholder?: string, hideLabel?: boolean, required?: boolean }>()
+const props = defineProps<{
+  label: string
+  quantity: Quantity
+  modelValue: number[]
+  schema?: z.ZodType
+  hint?: string
+  placeholder?: string
+  hideLabel?: boolean
+  required?: boolean
+}>()
 const emit = defineEmits<{ 'update:modelValue': [values: number[]] }>()
 const { units, editable, symbol } = useUnits()
 const id = useId()
 const text = ref('')
 const error = ref('')
 const focused = ref(false)
-const shown = () => props.modelValue.length ? `${props.modelValue.map(v => editable(v, props.quantity)).join('  ')} ${symbol(props.quantity)}`.trim() : ''
-watch([() => props.modelValue, units], () => {
-  if (!focused.value && !error.value) text.value = shown()
-}, { immediate: true })
+const shown = () =>
+  props.modelValue.length
+    ? `${props.modelValue.map((v) => editable(v, props.quantity)).join('  ')} ${symbol(props.quantity)}`.trim()
+    : ''
+watch(
+  [() => props.modelValue, units],
+  () => {
+    if (!focused.value && !error.value) text.value = shown()
+  },
+  { immediate: true },
+)
 
 function typed(value: string) {
   text.value = value
@@ -28,7 +44,11 @@ function typed(value: string) {
     const parsed = parseQuantity(part, props.quantity, units.value)
     const refused = parsed.ok ? props.schema?.safeParse(parsed.value) : null
     if (!parsed.ok || refused?.success === false) {
-      error.value = parsed.ok ? refused!.error!.issues[0]!.message : parts.length > 1 ? `“${part}” cannot be read.` : parsed.message
+      error.value = parsed.ok
+        ? refused!.error!.issues[0]!.message
+        : parts.length > 1
+          ? `“${part}” cannot be read.`
+          : parsed.message
       return
     }
     values.push(parsed.value)
@@ -64,6 +84,6 @@ function left() {
       @input="typed(($event.target as HTMLInputElement).value)"
       @focus="focused = true"
       @blur="left"
-    >
+    />
   </FieldShell>
 </template>

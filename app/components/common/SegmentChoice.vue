@@ -1,15 +1,11 @@
 <script setup lang="ts" generic="T extends string">
 /** One of a few, all in sight. */
-defineProps<{ label: string, options: readonly { value: T, label: string }[], modelValue: T | null }>()
+defineProps<{ label: string; options: readonly { value: T; label: string }[]; modelValue: T | null }>()
 const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
 </script>
 
 <template>
-  <div
-    class="segments"
-    role="group"
-    :aria-label="label"
-  >
+  <div class="segments" role="group" :aria-label="label">
     <button
       v-for="o in options"
       :key="o.value"

@@ -1,13 +1,26 @@
 <script setup lang="ts">
-const props = defineProps<{ label: string, modelValue: string, hint?: string, placeholder?: string, lines?: number, required?: boolean, maxlength?: number, hideLabel?: boolean, /** words that are usual here */ suggest?: readonly string[] }>()
+const props = defineProps<{
+  label: string
+  modelValue: string
+  hint?: string
+  placeholder?: string
+  lines?: number
+  required?: boolean
+  maxlength?: number
+  hideLabel?: boolean
+  /** words that are usual here */ suggest?: readonly string[]
+}>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const id = useId()
 const text = ref(props.modelValue)
 const error = ref('')
 const focused = ref(false)
-watch(() => props.modelValue, (value) => {
-  if (!focused.value) text.value = value
-})
+watch(
+  () => props.modelValue,
+  (value) => {
+    if (!focused.value) text.value = value
+  },
+)
 function typed(value: string) {
   text.value = value
   error.value = props.required && !value.trim() ? 'This is needed.' : ''
@@ -46,15 +59,8 @@ function left() {
       @focus="focused = true"
       @blur="left"
     />
-    <datalist
-      v-if="suggest?.length"
-      :id="`${id}-list`"
-    >
-      <option
-        v-for="word in suggest"
-        :key="word"
-        :value="word"
-      />
+    <datalist v-if="suggest?.length" :id="`${id}-list`">
+      <option v-for="word in suggest" :key="word" :value="word" />
     </datalist>
   </FieldShell>
 </template>

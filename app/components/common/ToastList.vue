@@ -9,32 +9,13 @@ function act(toast: Toast) {
 </script>
 
 <template>
-  <div
-    class="toasts"
-    role="status"
-    aria-live="polite"
-  >
-    <div
-      v-for="toast in toasts"
-      :key="toast.id"
-      class="toast"
-      :class="toast.tone"
-    >
+  <div class="toasts" role="status" aria-live="polite">
+    <div v-for="toast in toasts" :key="toast.id" class="toast" :class="toast.tone">
       <span>{{ toast.text }}</span>
-      <button
-        v-if="toast.action"
-        type="button"
-        class="button small"
-        @click="act(toast)"
-      >
+      <button v-if="toast.action" type="button" class="button small" @click="act(toast)">
         {{ toast.action.label }}
       </button>
-      <button
-        type="button"
-        class="button quiet small icon"
-        aria-label="Dismiss"
-        @click="dismiss(toast.id)"
-      >
+      <button type="button" class="button quiet small icon" aria-label="Dismiss" @click="dismiss(toast.id)">
         ×
       </button>
     </div>
@@ -42,7 +23,27 @@ function act(toast: Toast) {
 </template>
 
 <style scoped>
-.toasts { position: fixed; inset: auto 16px 16px auto; display: grid; gap: 8px; z-index: 3000; justify-items: end; }
-.toast { display: flex; align-items: center; gap: 10px; background: var(--sheet); border: 1px solid var(--line-strong); border-left: 4px solid var(--teal); border-radius: 6px; padding: 7px 8px 7px 12px; box-shadow: 0 4px 16px rgb(0 0 0 / .16); max-width: min(440px, calc(100vw - 32px)); }
-.toast.bad { border-left-color: var(--stop); }
+.toasts {
+  position: fixed;
+  inset: auto 16px 16px auto;
+  display: grid;
+  gap: 8px;
+  z-index: 3000;
+  justify-items: end;
+}
+.toast {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  border-left: 4px solid var(--teal);
+  border-radius: 6px;
+  padding: 7px 8px 7px 12px;
+  box-shadow: 0 4px 16px rgb(0 0 0 / 0.16);
+  max-width: min(440px, calc(100vw - 32px));
+}
+.toast.bad {
+  border-left-color: var(--stop);
+}
 </style>

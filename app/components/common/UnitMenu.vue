@@ -3,40 +3,57 @@ import { preferenceSets, quantityInfo, unitSymbol, type Quantity } from '../../.
 
 const settings = useSettingsStore()
 const names: Partial<Record<Quantity, string>> = {
-  flow: 'Airflow', pressure: 'Pressure', temperature: 'Temperature', temperatureDifference: 'Difference', length: 'Small lengths', distance: 'Distances', area: 'Areas', volume: 'Volumes', speed: 'Air speed', mass: 'Mass', altitude: 'Height',
+  flow: 'Airflow',
+  pressure: 'Pressure',
+  temperature: 'Temperature',
+  temperatureDifference: 'Difference',
+  length: 'Small lengths',
+  distance: 'Distances',
+  area: 'Areas',
+  volume: 'Volumes',
+  speed: 'Air speed',
+  mass: 'Mass',
+  altitude: 'Height',
 }
-const rows = computed(() => (Object.keys(preferenceSets.metric) as Quantity[]).filter(q => names[q]).map(q => ({ q, name: names[q]!, units: quantityInfo(q).units.map(u => u.symbol), chosen: unitSymbol(q, settings.units) })))
-const summary = computed(() => (['flow', 'pressure', 'temperature'] as const).map(q => unitSymbol(q, settings.units)).join(' · '))
-const themes = [{ value: 'system' as const, label: 'as the system' }, { value: 'light' as const, label: 'light' }, { value: 'dark' as const, label: 'dark' }]
+const rows = computed(() =>
+  (Object.keys(preferenceSets.metric) as Quantity[])
+    .filter((q) => names[q])
+    .map((q) => ({
+      q,
+      name: names[q]!,
+      units: quantityInfo(q).units.map((u) => u.symbol),
+      chosen: unitSymbol(q, settings.units),
+    })),
+)
+const summary = computed(() =>
+  (['flow', 'pressure', 'temperature'] as const).map((q) => unitSymbol(q, settings.units)).join(' · '),
+)
+const themes = [
+  { value: 'system' as const, label: 'as the system' },
+  { value: 'light' as const, label: 'light' },
+  { value: 'dark' as const, label: 'dark' },
+]
 </script>
 
 <template>
-  <el-popover
-    trigger="click"
-    :width="330"
-    placement="bottom-end"
-  >
+  <el-popover trigger="click" :width="330" placement="bottom-end">
     <template #reference>
-      <button
-        type="button"
-        class="tag menu mono"
-        :aria-label="`Units and theme, now ${summary}`"
-      >
+      <button type="button" class="tag menu mono" :aria-label="`Units and theme, now ${summary}`">
         {{ summary }}
       </button>
     </template>
     <div class="stack">
       <SegmentChoice
         label="All units"
-        :options="[{ value: 'metric', label: 'metric' }, { value: 'imperial', label: 'imperial' }]"
+        :options="[
+          { value: 'metric', label: 'metric' },
+          { value: 'imperial', label: 'imperial' },
+        ]"
         :model-value="settings.system === 'own' ? null : settings.system"
         @update:model-value="settings.setSystem($event)"
       />
       <div class="grid">
-        <label
-          v-for="row in rows"
-          :key="row.q"
-        >
+        <label v-for="row in rows" :key="row.q">
           <span>{{ row.name }}</span>
           <select
             class="choice"
@@ -44,10 +61,7 @@ const themes = [{ value: 'system' as const, label: 'as the system' }, { value: '
             :value="row.chosen"
             @change="settings.setUnit(row.q, ($event.target as HTMLSelectElement).value)"
           >
-            <option
-              v-for="u in row.units"
-              :key="u"
-            >{{ u }}</option>
+            <option v-for="u in row.units" :key="u">{{ u }}</option>
           </select>
         </label>
       </div>
@@ -62,8 +76,21 @@ const themes = [{ value: 'system' as const, label: 'as the system' }, { value: '
 </template>
 
 <style scoped>
-.menu { cursor: pointer; color: inherit; }
-.menu:hover { background: var(--sheet-soft); }
-.grid { display: grid; gap: 6px; }
-.grid label { display: grid; grid-template-columns: 1fr 120px; align-items: center; gap: 8px; }
+.menu {
+  cursor: pointer;
+  color: inherit;
+}
+.menu:hover {
+  background: var(--sheet-soft);
+}
+.grid {
+  display: grid;
+  gap: 6px;
+}
+.grid label {
+  display: grid;
+  grid-template-columns: 1fr 120px;
+  align-items: center;
+  gap: 8px;
+}
 </style>

@@ -1,8 +1,12 @@
 <script setup lang="ts">
 /** Yes, no, or not known yet: a fact that is not known leaves its checks unjudged. */
-defineProps<{ label: string, modelValue: boolean | null, hint?: string }>()
+defineProps<{ label: string; modelValue: boolean | null; hint?: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: boolean | null] }>()
-const options = [{ value: null, label: 'not known' }, { value: true, label: 'yes' }, { value: false, label: 'no' }]
+const options = [
+  { value: null, label: 'not known' },
+  { value: true, label: 'yes' },
+  { value: false, label: 'no' },
+]
 </script>
 
 <template>

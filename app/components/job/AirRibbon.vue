@@ -9,7 +9,13 @@ import { LEAST_PIECE, layoutRibbon, RIBBON, ribbonWeight } from '../../../core/p
  * pressure drop, the fan its gain; ways side by side run in lanes. It is navigation too: a piece opens its element, a gap
  * takes a new one. Hover and focus show the working.
  */
-const props = defineProps<{ segments: RibbonSegment[], elements: ElementReport[], jobId: string, jobName: string, selected?: string }>()
+const props = defineProps<{
+  segments: RibbonSegment[]
+  elements: ElementReport[]
+  jobId: string
+  jobName: string
+  selected?: string
+}>()
 const { show, symbol, bare } = useUnits()
 const { height: HEIGHT, middle: MIDDLE } = RIBBON
 const boxWidth = ref(1000)
@@ -21,53 +27,73 @@ useResizeObserver(box, ([entry]) => {
 /** 1: words fit; less: the whole path in sight; more: closer */
 const zooms = [0, 1, 1.6, 2.4]
 const zoom = ref(1)
-const width = computed(() => Math.max(boxWidth.value, LEAST_PIECE * ribbonWeight(props.segments) * zooms[zoom.value]!))
+const width = computed(() =>
+  Math.max(boxWidth.value, LEAST_PIECE * ribbonWeight(props.segments) * zooms[zoom.value]!),
+)
 const layout = computed(() => layoutRibbon(props.segments, width.value))
 const crowded = computed(() => LEAST_PIECE * ribbonWeight(props.segments) > boxWidth.value)
 
-const valueOf = (s: RibbonSegment) => s.kind.startsWith('room') ? show(s.temperatureC, 'temperature') : s.missing ? 'size?' : s.deltaPa === null || s.kind === 'chamber' ? '' : `${s.deltaPa > 0 ? '+' : ''}${bare(s.deltaPa, 'pressure')} ${symbol('pressure')}`
+const valueOf = (s: RibbonSegment) =>
+  s.kind.startsWith('room')
+    ? show(s.temperatureC, 'temperature')
+    : s.missing
+      ? 'size?'
+      : s.deltaPa === null || s.kind === 'chamber'
+        ? ''
+        : `${s.deltaPa > 0 ? '+' : ''}${bare(s.deltaPa, 'pressure')} ${symbol('pressure')}`
 function shorten(name: string, w: number): string {
   const fits = Math.floor(w / 7.1)
   return fits < 3 ? '' : name.length <= fits ? name : `${name.slice(0, Math.max(2, fits - 1))}…`
 }
 /** Places of up to four fan signs beside each other. */
-const fanShifts = (count: number) => Array.from({ length: Math.min(4, count) }, (_, i) => (i - (Math.min(4, count) - 1) / 2) * 24)
+const fanShifts = (count: number) =>
+  Array.from({ length: Math.min(4, count) }, (_, i) => (i - (Math.min(4, count) - 1) / 2) * 24)
 const tint = (share: number) => `color-mix(in oklab, var(--warm) ${Math.round(share * 100)}%, var(--teal-soft))`
 function wordsOf(s: RibbonSegment): string {
   const parts = [s.name]
   if (s.areaM2) parts.push(`free area ${show(s.areaM2, 'area')}`)
   if (s.missing) parts.push('size missing')
-  if (s.deltaPa !== null && s.kind !== 'chamber') parts.push(`${s.deltaPa > 0 ? 'gains' : 'loses'} ${show(Math.abs(s.deltaPa), 'pressure')}`)
-  if (s.kind === 'chamber' && s.gaugePa !== null) parts.push(`${show(Math.abs(s.gaugePa), 'pressure')} ${s.gaugePa < 0 ? 'under' : 'over'} the room’s pressure`)
+  if (s.deltaPa !== null && s.kind !== 'chamber')
+    parts.push(`${s.deltaPa > 0 ? 'gains' : 'loses'} ${show(Math.abs(s.deltaPa), 'pressure')}`)
+  if (s.kind === 'chamber' && s.gaugePa !== null)
+    parts.push(
+      `${show(Math.abs(s.gaugePa), 'pressure')} ${s.gaugePa < 0 ? 'under' : 'over'} the room’s pressure`,
+    )
   if (s.temperatureC !== null) parts.push(`air at ${show(s.temperatureC, 'temperature')}`)
-  for (const b of s.branches) parts.push(`${b.leak ? 'leak ' : ''}${b.name}${b.flow === null ? '' : ` ${show(b.flow, 'flow')}`}`)
+  for (const b of s.branches)
+    parts.push(`${b.leak ? 'leak ' : ''}${b.name}${b.flow === null ? '' : ` ${show(b.flow, 'flow')}`}`)
   return parts.join(', ')
 }
-const all = computed(() => props.segments.flatMap(s => [{ way: '', segment: s }, ...s.branches.flatMap(b => b.segments.map(x => ({ way: b.name, segment: x })))]))
-const target = (s: RibbonSegment) => s.kind === 'fan' ? `/job/${props.jobId}/line-up` : s.kind.startsWith('room') ? `/job/${props.jobId}/brief` : { path: `/job/${props.jobId}/air-path`, query: { element: s.id } }
+const all = computed(() =>
+  props.segments.flatMap((s) => [
+    { way: '', segment: s },
+    ...s.branches.flatMap((b) => b.segments.map((x) => ({ way: b.name, segment: x }))),
+  ]),
+)
+const target = (s: RibbonSegment) =>
+  s.kind === 'fan'
+    ? `/job/${props.jobId}/line-up`
+    : s.kind.startsWith('room')
+      ? `/job/${props.jobId}/brief`
+      : { path: `/job/${props.jobId}/air-path`, query: { element: s.id } }
 const open = (s: RibbonSegment) => navigateTo(target(s))
-const insertAt = (index: number) => navigateTo({ path: `/job/${props.jobId}/air-path`, query: { insert: String(index) } })
+const insertAt = (index: number) =>
+  navigateTo({ path: `/job/${props.jobId}/air-path`, query: { insert: String(index) } })
 
 // the working of the piece under the pointer or the focus
 const shownId = ref<string | null>(null)
 const working = computed(() => {
-  const found = all.value.find(x => x.segment.id === shownId.value)
+  const found = all.value.find((x) => x.segment.id === shownId.value)
   if (!found) return null
-  return { words: wordsOf(found.segment), report: props.elements.find(e => e.id === shownId.value) ?? null }
+  return { words: wordsOf(found.segment), report: props.elements.find((e) => e.id === shownId.value) ?? null }
 })
 const asText = ref(false)
 const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
 </script>
 
 <template>
-  <section
-    class="ribbon sheet"
-    aria-label="Air path from where it is drawn in to where it leaves"
-  >
-    <div
-      ref="box"
-      class="scroller"
-    >
+  <section class="ribbon sheet" aria-label="Air path from where it is drawn in to where it leaves">
+    <div ref="box" class="scroller">
       <svg
         ref="svg"
         :viewBox="`0 0 ${width} ${HEIGHT}`"
@@ -91,13 +117,7 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
           @focus="shownId = piece.segment.id"
           @blur="shownId = null"
         >
-          <rect
-            class="hit"
-            :x="piece.x"
-            y="0"
-            :width="piece.width"
-            :height="HEIGHT"
-          />
+          <rect class="hit" :x="piece.x" y="0" :width="piece.width" :height="HEIGHT" />
           <rect
             v-if="piece.segment.kind !== 'split'"
             :x="piece.x - 0.5"
@@ -116,13 +136,7 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
               :key="shift"
               :transform="`translate(${shift} 0)`"
             >
-              <rect
-                x="-9"
-                y="-23"
-                width="18"
-                height="46"
-                rx="4"
-              />
+              <rect x="-9" y="-23" width="18" height="46" rx="4" />
               <path d="M0 -17 q8 8 0 17 q-8 9 0 17" />
             </g>
           </g>
@@ -139,23 +153,19 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
             class="arrow"
             :d="`M${piece.x + piece.width / 2 - 9} ${MIDDLE} h17 m-5 -5 l5 5 l-5 5`"
           />
-          <text
-            v-if="piece.width > 46"
-            class="value"
-            :x="piece.x + piece.width / 2"
-            y="15"
-          >{{ valueOf(piece.segment) }}</text>
+          <text v-if="piece.width > 46" class="value" :x="piece.x + piece.width / 2" y="15">
+            {{ valueOf(piece.segment) }}
+          </text>
           <text
             class="name"
             :class="{ 'fan-name': piece.segment.kind === 'fan' }"
             :x="piece.x + piece.width / 2"
             :y="HEIGHT - 6"
-          >{{ shorten(piece.segment.name, piece.width) }}</text>
+          >
+            {{ shorten(piece.segment.name, piece.width) }}
+          </text>
         </g>
-        <g
-          v-for="lane in layout.lanes"
-          :key="lane.id"
-        >
+        <g v-for="lane in layout.lanes" :key="lane.id">
           <rect
             class="lane"
             :class="{ leak: lane.leak }"
@@ -179,13 +189,7 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
             @focus="shownId = piece.segment.id"
             @blur="shownId = null"
           >
-            <rect
-              class="hit"
-              :x="piece.x"
-              :y="lane.top"
-              :width="piece.width"
-              :height="lane.height"
-            />
+            <rect class="hit" :x="piece.x" :y="lane.top" :width="piece.width" :height="lane.height" />
             <rect
               :x="piece.x"
               :y="piece.top"
@@ -201,12 +205,11 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
               :width="piece.width"
             />
           </g>
-          <text
-            v-if="lane.height > 13"
-            class="lane-name"
-            :x="lane.x + 4"
-            :y="lane.top + 11"
-          >{{ shorten(lane.flow === null ? lane.name : `${lane.name} ${show(lane.flow, 'flow')}`, lane.width) }}</text>
+          <text v-if="lane.height > 13" class="lane-name" :x="lane.x + 4" :y="lane.top + 11">
+            {{
+              shorten(lane.flow === null ? lane.name : `${lane.name} ${show(lane.flow, 'flow')}`, lane.width)
+            }}
+          </text>
         </g>
         <g
           v-for="piece in layout.pieces.slice(1)"
@@ -220,13 +223,7 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
           @keydown.enter.prevent="insertAt(piece.index! - 1)"
         >
           <title>Insert an element here</title>
-          <rect
-            :x="piece.x - 12"
-            :y="MIDDLE - 12"
-            width="24"
-            height="24"
-            rx="12"
-          />
+          <rect :x="piece.x - 12" :y="MIDDLE - 12" width="24" height="24" rx="12" />
           <path :d="`M${piece.x - 5} ${MIDDLE} h10 M${piece.x} ${MIDDLE - 5} v10`" />
         </g>
       </svg>
@@ -252,13 +249,7 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
       >
         +
       </button>
-      <button
-        type="button"
-        class="tool"
-        aria-label="Ribbon: save as SVG"
-        title="Save as SVG"
-        @click="save"
-      >
+      <button type="button" class="tool" aria-label="Ribbon: save as SVG" title="Save as SVG" @click="save">
         ⤓
       </button>
       <button
@@ -272,62 +263,161 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
         ≡
       </button>
     </div>
-    <div
-      v-if="working && !asText"
-      class="working small"
-      aria-hidden="true"
-    >
+    <div v-if="working && !asText" class="working small" aria-hidden="true">
       <strong>{{ working.words }}</strong>
       <template v-if="working.report?.figure.formula">
         <span class="mono">{{ working.report.figure.formula }}</span>
-        <span
-          v-if="working.report.flow !== null"
-          class="soft"
-        >{{ show(working.report.flow, 'flow') }} through it<template v-if="working.report.share !== null">, {{ Math.round(working.report.share * 100) }} % of what the path takes</template>. {{ working.report.figure.source }}</span>
+        <span v-if="working.report.flow !== null" class="soft"
+          >{{ show(working.report.flow, 'flow') }} through it<template v-if="working.report.share !== null"
+            >, {{ Math.round(working.report.share * 100) }} % of what the path takes</template
+          >. {{ working.report.figure.source }}</span
+        >
       </template>
     </div>
-    <ol
-      v-if="asText"
-      class="text"
-    >
-      <li
-        v-for="item in all"
-        :key="item.segment.id"
-      >
-        <template v-if="item.way">
-          {{ item.way }}:
-        </template>{{ wordsOf(item.segment) }}
+    <ol v-if="asText" class="text">
+      <li v-for="item in all" :key="item.segment.id">
+        <template v-if="item.way"> {{ item.way }}: </template>{{ wordsOf(item.segment) }}
       </li>
     </ol>
   </section>
 </template>
 
 <style scoped>
-.ribbon { padding: 6px 0; display: grid; grid-template-columns: minmax(0, 1fr) 30px; position: relative; }
-.scroller { overflow-x: auto; overflow-y: hidden; }
-svg { display: block; }
-.tools { display: grid; align-content: center; justify-items: center; border-left: 1px solid var(--line); }
-.tool { border: 0; background: none; color: var(--ink-soft); width: 28px; height: 26px; cursor: pointer; border-radius: 4px; line-height: 1; }
-.tool:hover:not([disabled]) { background: var(--sheet-soft); color: var(--ink); }
-.tool[disabled] { opacity: .4; cursor: default; }
-.hit { fill: transparent; }
-.piece { cursor: pointer; }
-.piece:hover .name, .piece.selected .name { text-decoration: underline; font-weight: 700; }
-.piece:focus-visible { outline: none; }
-.piece:focus-visible .hit { stroke: var(--focus); stroke-width: 2; }
-.lane { fill: var(--sheet-soft); stroke: var(--line); stroke-width: 1; pointer-events: none; }
-.lane.leak { stroke: var(--amber-mark); stroke-dasharray: 3 3; }
-text { text-anchor: middle; fill: var(--ink); }
-.value { font: 13px var(--mono); fill: var(--ink-soft); }
-.name { font: 13px var(--sans); }
-.lane-name { font: 12px var(--sans); text-anchor: start; pointer-events: none; paint-order: stroke; stroke: var(--sheet); stroke-width: 4px; stroke-linejoin: round; }
-.arrow { fill: none; stroke: var(--teal); stroke-width: 1.500; }
-.fan rect { fill: var(--sheet); stroke: var(--cap); stroke-width: 2; }
-.fan path { fill: none; stroke: var(--cap); stroke-width: 2; }
-.gap { cursor: pointer; opacity: 0; }
-.gap:hover, .gap:focus-visible { opacity: 1; outline: none; }
-.gap rect { fill: var(--ink); }
-.gap path { stroke: var(--sheet); stroke-width: 2; }
-.working { position: absolute; left: 12px; top: 100%; z-index: 20; display: grid; gap: 3px; max-width: min(640px, 90%); background: var(--sheet); border: 1px solid var(--line-strong); border-radius: 6px; padding: 8px 10px; box-shadow: 0 4px 14px rgb(0 0 0 / 14%); pointer-events: none; }
-.text { grid-column: 1 / -1; margin: 4px 16px; padding-left: 20px; font-size: 14px; }
+.ribbon {
+  padding: 6px 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 30px;
+  position: relative;
+}
+.scroller {
+  overflow-x: auto;
+  overflow-y: hidden;
+}
+svg {
+  display: block;
+}
+.tools {
+  display: grid;
+  align-content: center;
+  justify-items: center;
+  border-left: 1px solid var(--line);
+}
+.tool {
+  border: 0;
+  background: none;
+  color: var(--ink-soft);
+  width: 28px;
+  height: 26px;
+  cursor: pointer;
+  border-radius: 4px;
+  line-height: 1;
+}
+.tool:hover:not([disabled]) {
+  background: var(--sheet-soft);
+  color: var(--ink);
+}
+.tool[disabled] {
+  opacity: 0.4;
+  cursor: default;
+}
+.hit {
+  fill: transparent;
+}
+.piece {
+  cursor: pointer;
+}
+.piece:hover .name,
+.piece.selected .name {
+  text-decoration: underline;
+  font-weight: 700;
+}
+.piece:focus-visible {
+  outline: none;
+}
+.piece:focus-visible .hit {
+  stroke: var(--focus);
+  stroke-width: 2;
+}
+.lane {
+  fill: var(--sheet-soft);
+  stroke: var(--line);
+  stroke-width: 1;
+  pointer-events: none;
+}
+.lane.leak {
+  stroke: var(--amber-mark);
+  stroke-dasharray: 3 3;
+}
+text {
+  text-anchor: middle;
+  fill: var(--ink);
+}
+.value {
+  font: 13px var(--mono);
+  fill: var(--ink-soft);
+}
+.name {
+  font: 13px var(--sans);
+}
+.lane-name {
+  font: 12px var(--sans);
+  text-anchor: start;
+  pointer-events: none;
+  paint-order: stroke;
+  stroke: var(--sheet);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+}
+.arrow {
+  fill: none;
+  stroke: var(--teal);
+  stroke-width: 1.5;
+}
+.fan rect {
+  fill: var(--sheet);
+  stroke: var(--cap);
+  stroke-width: 2;
+}
+.fan path {
+  fill: none;
+  stroke: var(--cap);
+  stroke-width: 2;
+}
+.gap {
+  cursor: pointer;
+  opacity: 0;
+}
+.gap:hover,
+.gap:focus-visible {
+  opacity: 1;
+  outline: none;
+}
+.gap rect {
+  fill: var(--ink);
+}
+.gap path {
+  stroke: var(--sheet);
+  stroke-width: 2;
+}
+.working {
+  position: absolute;
+  left: 12px;
+  top: 100%;
+  z-index: 20;
+  display: grid;
+  gap: 3px;
+  max-width: min(640px, 90%);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 8px 10px;
+  box-shadow: 0 4px 14px rgb(0 0 0 / 14%);
+  pointer-events: none;
+}
+.text {
+  grid-column: 1 / -1;
+  margin: 4px 16px;
+  padding-left: 20px;
+  font-size: 14px;
+}
 </style>

@@ -8,28 +8,49 @@ import { targetSchema } from '../../../shared/schemas/plan'
 /** The targets that the verdict is judged by. */
 const job = useJobStore()
 const targets = computed(() => job.plan?.targets ?? [])
-const kinds: { value: TargetKind, sense: string, start: number, place: string, limit: z.ZodType }[] = [
+const kinds: { value: TargetKind; sense: string; start: number; place: string; limit: z.ZodType }[] = [
   { value: 'temperature', sense: 'at most', start: 40, place: 'inside', limit: within.temperature },
   { value: 'level', sense: 'at most', start: 32, place: 'listener', limit: within.level },
   { value: 'flow', sense: 'at least', start: 0.01, place: 'outlet', limit: within.flow },
-  { value: 'runtime', sense: 'at least', start: 8 * 3600, place: 'on one charge', limit: targetSchema.shape.limit.min(60, 'At least a minute.') },
-  { value: 'money', sense: 'at most', start: 30, place: '', limit: targetSchema.shape.limit.min(0, 'Cannot be negative.') },
+  {
+    value: 'runtime',
+    sense: 'at least',
+    start: 8 * 3600,
+    place: 'on one charge',
+    limit: targetSchema.shape.limit.min(60, 'At least a minute.'),
+  },
+  {
+    value: 'money',
+    sense: 'at most',
+    start: 30,
+    place: '',
+    limit: targetSchema.shape.limit.min(0, 'Cannot be negative.'),
+  },
   { value: 'thickness', sense: 'at most', start: 0.025, place: 'fan', limit: fanSchema.shape.thicknessM },
 ]
-const kindOf = (t: Target) => kinds.find(k => k.value === t.kind)!
-const free = computed(() => kinds.filter(k => !targets.value.some(t => t.kind === k.value)))
-function add(kind: typeof kinds[number]) {
+const kindOf = (t: Target) => kinds.find((k) => k.value === t.kind)!
+const free = computed(() => kinds.filter((k) => !targets.value.some((t) => t.kind === k.value)))
+function add(kind: (typeof kinds)[number]) {
   job.change((d) => {
-    d.targets.push({ id: newId('target'), kind: kind.value, limit: kind.start, place: kind.place, setBy: '', why: '' })
+    d.targets.push({
+      id: newId('target'),
+      kind: kind.value,
+      limit: kind.start,
+      place: kind.place,
+      setBy: '',
+      why: '',
+    })
   })
 }
-const edit = (id: string, field: string, mutate: (t: Target) => void) => job.change((d) => {
-  const target = d.targets.find(t => t.id === id)
-  if (target) mutate(target)
-}, `target.${id}.${field}`)
-const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
-  d.targets = d.targets.filter(t => t.id !== id)
-})
+const edit = (id: string, field: string, mutate: (t: Target) => void) =>
+  job.change((d) => {
+    const target = d.targets.find((t) => t.id === id)
+    if (target) mutate(target)
+  }, `target.${id}.${field}`)
+const remove = (id: string) =>
+  job.removeWithUndo('Target removed.', (d) => {
+    d.targets = d.targets.filter((t) => t.id !== id)
+  })
 </script>
 
 <template>
@@ -37,52 +58,56 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
     <div class="sheet-head">
       <h2>Targets: what the verdict is judged by</h2>
       <div class="row">
-        <button
-          v-for="kind in free"
-          :key="kind.value"
-          type="button"
-          class="button small"
-          @click="add(kind)"
-        >
+        <button v-for="kind in free" :key="kind.value" type="button" class="button small" @click="add(kind)">
           + {{ targetNames[kind.value] }}
         </button>
       </div>
     </div>
-    <p
-      v-if="!targets.length"
-      class="soft"
-    >
-      Without a number no verdict is possible: add a temperature, a level, a flow, a running time or a sum of money.
+    <p v-if="!targets.length" class="soft">
+      Without a number no verdict is possible: add a temperature, a level, a flow, a running time or a sum of
+      money.
     </p>
-    <div
-      v-for="target in targets"
-      :key="target.id"
-      class="target"
-    >
+    <div v-for="target in targets" :key="target.id" class="target">
       <QuantityField
         :label="`${targetNames[target.kind]}, ${kindOf(target).sense}`"
         :quantity="targetQuantity[target.kind]"
         required
         :schema="kindOf(target).limit"
         :model-value="target.limit"
-        @update:model-value="edit(target.id, 'limit', t => { t.limit = $event! })"
+        @update:model-value="
+          edit(target.id, 'limit', (t) => {
+            t.limit = $event!
+          })
+        "
       />
       <TextField
         v-if="target.kind !== 'money'"
         label="Where"
         :model-value="target.place"
-        @update:model-value="edit(target.id, 'place', t => { t.place = $event })"
+        @update:model-value="
+          edit(target.id, 'place', (t) => {
+            t.place = $event
+          })
+        "
       />
       <span v-else />
       <TextField
         label="Set by"
         :model-value="target.setBy"
-        @update:model-value="edit(target.id, 'setBy', t => { t.setBy = $event })"
+        @update:model-value="
+          edit(target.id, 'setBy', (t) => {
+            t.setBy = $event
+          })
+        "
       />
       <TextField
         label="Why"
         :model-value="target.why"
-        @update:model-value="edit(target.id, 'why', t => { t.why = $event })"
+        @update:model-value="
+          edit(target.id, 'why', (t) => {
+            t.why = $event
+          })
+        "
       />
       <button
         type="button"
@@ -97,6 +122,15 @@ const remove = (id: string) => job.removeWithUndo('Target removed.', (d) => {
 </template>
 
 <style scoped>
-.target { display: grid; grid-template-columns: minmax(142px, 1.2fr) minmax(70px, 0.8fr) minmax(62px, 0.7fr) minmax(84px, 1.3fr) auto; gap: 8px; align-items: end; }
-@media (max-width: 760px) { .target { grid-template-columns: 1fr 1fr; } }
+.target {
+  display: grid;
+  grid-template-columns: minmax(142px, 1.2fr) minmax(70px, 0.8fr) minmax(62px, 0.7fr) minmax(84px, 1.3fr) auto;
+  gap: 8px;
+  align-items: end;
+}
+@media (max-width: 760px) {
+  .target {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

@@ -1,17 +1,34 @@
 <script setup lang="ts">
-import { Chart, LinearScale, LineElement, PointElement, ScatterController, Tooltip, Filler, type ChartData, type ChartOptions } from 'chart.js'
+import {
+  Chart,
+  LinearScale,
+  LineElement,
+  PointElement,
+  ScatterController,
+  Tooltip,
+  Filler,
+  type ChartData,
+  type ChartOptions,
+} from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
 import { fromSi, preferredUnit } from '../../../core/units'
 
 Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip, Filler, annotation)
 
-export interface CurveSeries { id: string, label: string, points: { flow: number, pressure: number }[], tone: 'pick' | 'other' | 'lit' | 'member', /** its place among those compared by hand */ order?: number, operating: { flow: number, pressure: number, low?: number | null, high?: number | null } | null }
+export interface CurveSeries {
+  id: string
+  label: string
+  points: { flow: number; pressure: number }[]
+  tone: 'pick' | 'other' | 'lit' | 'member'
+  /** its place among those compared by hand */ order?: number
+  operating: { flow: number; pressure: number; low?: number | null; high?: number | null } | null
+}
 
 /** Pressure over flow: fan curves as driven, the path with its band, the need, the operating points. The same data stand in a table. */
 const props = defineProps<{
   series: CurveSeries[]
-  path: { flow: number, drop: number, low: number, high: number }[]
+  path: { flow: number; drop: number; low: number; high: number }[]
   need: number | null
   design: number | null
   height: number
@@ -26,63 +43,206 @@ const x = (si: number) => fromSi(si, flowUnit.value)
 const y = (si: number) => fromSi(si, pressureUnit.value)
 
 const colours = useChartColours()
-const tone = (s: CurveSeries) => s.tone === 'pick' || s.tone === 'member' ? colours.value.cap : s.order !== undefined ? colours.value.series[s.order % colours.value.series.length]! : s.tone === 'lit' ? colours.value.lit : colours.value.other
+const tone = (s: CurveSeries) =>
+  s.tone === 'pick' || s.tone === 'member'
+    ? colours.value.cap
+    : s.order !== undefined
+      ? colours.value.series[s.order % colours.value.series.length]!
+      : s.tone === 'lit'
+        ? colours.value.lit
+        : colours.value.other
 /** What is compared by hand keeps a colour and a dash of its own, so that it is told apart without colour as well. */
-const compared = computed(() => props.series.filter(s => s.order !== undefined).sort((a, b) => a.order! - b.order!))
+const compared = computed(() =>
+  props.series.filter((s) => s.order !== undefined).sort((a, b) => a.order! - b.order!),
+)
 const dashes = [[], [8, 3], [2, 3], [8, 3, 2, 3], [14, 4], [4, 2]]
-const dash = (s: CurveSeries) => s.order !== undefined ? dashes[s.order % dashes.length]! : s.tone === 'lit' ? [7, 4] : s.tone === 'member' ? [3, 3] : []
+const dash = (s: CurveSeries) =>
+  s.order !== undefined
+    ? dashes[s.order % dashes.length]!
+    : s.tone === 'lit'
+      ? [7, 4]
+      : s.tone === 'member'
+        ? [3, 3]
+        : []
 
 const top = computed(() => {
-  const shown = props.series.flatMap(s => s.operating ? [s.operating.pressure] : [])
-  const highest = Math.max(...props.series.flatMap(s => s.points.map(p => p.pressure)), 1)
+  const shown = props.series.flatMap((s) => (s.operating ? [s.operating.pressure] : []))
+  const highest = Math.max(...props.series.flatMap((s) => s.points.map((p) => p.pressure)), 1)
   if (props.plain) return highest * 1.05
-  const useful = Math.max(...shown, props.path.find(p => p.flow >= (props.design ?? 0))?.drop ?? 0, 1)
+  const useful = Math.max(...shown, props.path.find((p) => p.flow >= (props.design ?? 0))?.drop ?? 0, 1)
   return Math.min(highest * 1.05, useful * 4)
 })
-const right = computed(() => Math.max(...props.series.map(s => s.points.at(-1)?.flow ?? 0), (props.design ?? 0) * 1.3, 1e-4))
+const right = computed(() =>
+  Math.max(...props.series.map((s) => s.points.at(-1)?.flow ?? 0), (props.design ?? 0) * 1.3, 1e-4),
+)
 
 const data = computed((): ChartData<'scatter'> => ({
   datasets: [
-    ...props.series.map(s => ({
-      label: s.label, data: s.points.map(p => ({ x: x(p.flow), y: y(p.pressure) })), showLine: true, pointRadius: 0, pointHitRadius: 0,
-      borderColor: tone(s), borderWidth: s.tone === 'pick' || s.tone === 'lit' ? 3 : s.order !== undefined ? 2 : 1.4, borderDash: dash(s),
+    ...props.series.map((s) => ({
+      label: s.label,
+      data: s.points.map((p) => ({ x: x(p.flow), y: y(p.pressure) })),
+      showLine: true,
+      pointRadius: 0,
+      pointHitRadius: 0,
+      borderColor: tone(s),
+      borderWidth: s.tone === 'pick' || s.tone === 'lit' ? 3 : s.order !== undefined ? 2 : 1.4,
+      borderDash: dash(s),
     })),
-    { label: 'path, low', data: props.path.map(p => ({ x: x(p.flow), y: y(p.low) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderWidth: 0, fill: false },
-    { label: 'path, high', data: props.path.map(p => ({ x: x(p.flow), y: y(p.high) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderWidth: 0, fill: '-1', backgroundColor: `color-mix(in srgb, ${colours.value.bark} 18%, transparent)` },
-    { label: 'your air path', data: props.path.map(p => ({ x: x(p.flow), y: y(p.drop) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderColor: colours.value.bark, borderWidth: 2.2 },
+    {
+      label: 'path, low',
+      data: props.path.map((p) => ({ x: x(p.flow), y: y(p.low) })),
+      showLine: true,
+      pointRadius: 0,
+      pointHitRadius: 0,
+      borderWidth: 0,
+      fill: false,
+    },
+    {
+      label: 'path, high',
+      data: props.path.map((p) => ({ x: x(p.flow), y: y(p.high) })),
+      showLine: true,
+      pointRadius: 0,
+      pointHitRadius: 0,
+      borderWidth: 0,
+      fill: '-1',
+      backgroundColor: `color-mix(in srgb, ${colours.value.bark} 18%, transparent)`,
+    },
+    {
+      label: 'your air path',
+      data: props.path.map((p) => ({ x: x(p.flow), y: y(p.drop) })),
+      showLine: true,
+      pointRadius: 0,
+      pointHitRadius: 0,
+      borderColor: colours.value.bark,
+      borderWidth: 2.2,
+    },
     // the range of each operating point, along its flow
-    ...props.series.filter(s => s.operating?.low && s.operating.high && s.tone !== 'other').map(s => ({
-      label: `${s.label}, range`, data: [s.operating!.low!, s.operating!.high!].map(q => ({ x: x(q), y: y(s.operating!.pressure) })), showLine: true, pointRadius: 0, pointHitRadius: 0, borderColor: tone(s), borderWidth: 1.5,
-    })),
-    ...props.series.filter(s => s.operating).map(s => ({
-      label: `${s.label}, operating point`, data: [{ x: x(s.operating!.flow), y: y(s.operating!.pressure) }], pointRadius: s.tone === 'other' ? 4 : 6.5, pointHoverRadius: 8, pointHitRadius: 10,
-      backgroundColor: tone(s), borderColor: colours.value.sheet, borderWidth: 1.5,
-    })),
+    ...props.series
+      .filter((s) => s.operating?.low && s.operating.high && s.tone !== 'other')
+      .map((s) => ({
+        label: `${s.label}, range`,
+        data: [s.operating!.low!, s.operating!.high!].map((q) => ({ x: x(q), y: y(s.operating!.pressure) })),
+        showLine: true,
+        pointRadius: 0,
+        pointHitRadius: 0,
+        borderColor: tone(s),
+        borderWidth: 1.5,
+      })),
+    ...props.series
+      .filter((s) => s.operating)
+      .map((s) => ({
+        label: `${s.label}, operating point`,
+        data: [{ x: x(s.operating!.flow), y: y(s.operating!.pressure) }],
+        pointRadius: s.tone === 'other' ? 4 : 6.5,
+        pointHoverRadius: 8,
+        pointHitRadius: 10,
+        backgroundColor: tone(s),
+        borderColor: colours.value.sheet,
+        borderWidth: 1.5,
+      })),
   ],
 }))
 const font = { family: 'Atkinson Hyperlegible Mono Variable, monospace', size: 12 }
 const options = computed((): ChartOptions<'scatter'> => ({
-  responsive: true, maintainAspectRatio: false, animation: false,
+  responsive: true,
+  maintainAspectRatio: false,
+  animation: false,
   interaction: { mode: 'nearest', intersect: true },
   scales: {
-    x: { min: 0, max: x(right.value), title: { display: true, text: `airflow, ${flowUnit.value.symbol}`, align: 'end', color: colours.value.ink, font }, grid: { display: false }, ticks: { color: colours.value.ink, font, maxTicksLimit: 8, includeBounds: false }, border: { color: colours.value.grid } },
-    y: { min: 0, max: y(top.value), title: { display: true, text: `static pressure, ${pressureUnit.value.symbol}`, align: 'end', color: colours.value.ink, font }, grid: { color: colours.value.grid }, ticks: { color: colours.value.ink, font, maxTicksLimit: 7, includeBounds: false }, border: { display: false } },
+    x: {
+      min: 0,
+      max: x(right.value),
+      title: {
+        display: true,
+        text: `airflow, ${flowUnit.value.symbol}`,
+        align: 'end',
+        color: colours.value.ink,
+        font,
+      },
+      grid: { display: false },
+      ticks: { color: colours.value.ink, font, maxTicksLimit: 8, includeBounds: false },
+      border: { color: colours.value.grid },
+    },
+    y: {
+      min: 0,
+      max: y(top.value),
+      title: {
+        display: true,
+        text: `static pressure, ${pressureUnit.value.symbol}`,
+        align: 'end',
+        color: colours.value.ink,
+        font,
+      },
+      grid: { color: colours.value.grid },
+      ticks: { color: colours.value.ink, font, maxTicksLimit: 7, includeBounds: false },
+      border: { display: false },
+    },
   },
   plugins: {
     legend: { display: false },
-    tooltip: { filter: item => (item.dataset.pointRadius as number) > 0, callbacks: { label: item => `${item.dataset.label?.replace(', operating point', '')}: ${item.parsed.x?.toPrecision(3)} ${flowUnit.value.symbol} at ${item.parsed.y?.toPrecision(3)} ${pressureUnit.value.symbol}` } },
-    annotation: { annotations: props.need === null
-      ? {}
-      : {
-          band: { type: 'box', xMin: x(props.need), backgroundColor: `color-mix(in srgb, ${colours.value.teal} 9%, transparent)`, borderWidth: 0, drawTime: 'beforeDatasetsDraw' },
-          line: { type: 'line', xMin: x(props.need), xMax: x(props.need), borderColor: colours.value.teal, borderWidth: 1.5, borderDash: [4, 4], label: { display: true, content: `need ${x(props.need).toPrecision(3)}`, position: 'start', color: colours.value.teal, backgroundColor: 'transparent', font, xAdjust: 40 } },
-          ...(props.design !== null && props.design > props.need ? { design: { type: 'line' as const, xMin: x(props.design), xMax: x(props.design), borderColor: colours.value.teal, borderWidth: 1, borderDash: [1, 4] } } : {}),
-        } },
+    tooltip: {
+      filter: (item) => (item.dataset.pointRadius as number) > 0,
+      callbacks: {
+        label: (item) =>
+          `${item.dataset.label?.replace(', operating point', '')}: ${item.parsed.x?.toPrecision(3)} ${flowUnit.value.symbol} at ${item.parsed.y?.toPrecision(3)} ${pressureUnit.value.symbol}`,
+      },
+    },
+    annotation: {
+      annotations:
+        props.need === null
+          ? {}
+          : {
+              band: {
+                type: 'box',
+                xMin: x(props.need),
+                backgroundColor: `color-mix(in srgb, ${colours.value.teal} 9%, transparent)`,
+                borderWidth: 0,
+                drawTime: 'beforeDatasetsDraw',
+              },
+              line: {
+                type: 'line',
+                xMin: x(props.need),
+                xMax: x(props.need),
+                borderColor: colours.value.teal,
+                borderWidth: 1.5,
+                borderDash: [4, 4],
+                label: {
+                  display: true,
+                  content: `need ${x(props.need).toPrecision(3)}`,
+                  position: 'start',
+                  color: colours.value.teal,
+                  backgroundColor: 'transparent',
+                  font,
+                  xAdjust: 40,
+                },
+              },
+              ...(props.design !== null && props.design > props.need
+                ? {
+                    design: {
+                      type: 'line' as const,
+                      xMin: x(props.design),
+                      xMax: x(props.design),
+                      borderColor: colours.value.teal,
+                      borderWidth: 1,
+                      borderDash: [1, 4],
+                    },
+                  }
+                : {}),
+            },
+    },
   },
 }))
-const words = computed(() => props.plain
-  ? 'The fan’s curve, pressure over airflow'
-  : `Fan curves against your air path. ${props.series.filter(s => s.operating).map(s => `${s.label}: ${format(x(s.operating!.flow))} ${flowUnit.value.symbol} at ${format(y(s.operating!.pressure))} ${pressureUnit.value.symbol}`).join('; ')}`)
+const words = computed(() =>
+  props.plain
+    ? 'The fan’s curve, pressure over airflow'
+    : `Fan curves against your air path. ${props.series
+        .filter((s) => s.operating)
+        .map(
+          (s) =>
+            `${s.label}: ${format(x(s.operating!.flow))} ${flowUnit.value.symbol} at ${format(y(s.operating!.pressure))} ${pressureUnit.value.symbol}`,
+        )
+        .join('; ')}`,
+)
 const format = (value: number) => Number(value.toPrecision(3))
 </script>
 
@@ -96,72 +256,47 @@ const format = (value: number) => Number(value.toPrecision(3))
       <template v-else>
         <span><i class="pick" />your pick</span>
         <template v-if="compared.length">
-          <span
-            v-for="s in compared"
-            :key="s.id"
-          ><svg
-            width="26"
-            height="6"
-            aria-hidden="true"
-          ><line
-            x1="0"
-            x2="26"
-            y1="3"
-            y2="3"
-            :stroke="tone(s)"
-            stroke-width="2.500"
-            :stroke-dasharray="dash(s).join(' ')"
-          /></svg>{{ s.label }}</span>
+          <span v-for="s in compared" :key="s.id"
+            ><svg width="26" height="6" aria-hidden="true">
+              <line
+                x1="0"
+                x2="26"
+                y1="3"
+                y2="3"
+                :stroke="tone(s)"
+                stroke-width="2.500"
+                :stroke-dasharray="dash(s).join(' ')"
+              /></svg
+            >{{ s.label }}</span
+          >
         </template>
         <span v-else><i class="other" />others</span>
-        <span v-if="series.some(s => s.tone === 'member')"><i class="member" />members alone</span>
+        <span v-if="series.some((s) => s.tone === 'member')"><i class="member" />members alone</span>
         <span><i class="path" />your air path with its doubt</span>
         <span><i class="need" />need, and with margin (dotted)</span>
       </template>
-      <button
-        type="button"
-        class="button quiet small"
-        :aria-pressed="asTable"
-        @click="asTable = !asTable"
-      >
+      <button type="button" class="button quiet small" :aria-pressed="asTable" @click="asTable = !asTable">
         {{ asTable ? 'Chart' : 'Table' }}
       </button>
     </div>
-    <div
-      v-if="!asTable"
-      :style="{ height: `${height}px` }"
-    >
-      <Scatter
-        :aria-label="words"
-        :data="data"
-        :options="options"
-      />
+    <div v-if="!asTable" :style="{ height: `${height}px` }">
+      <Scatter :aria-label="words" :data="data" :options="options" />
     </div>
-    <div
-      v-else
-      class="scroll"
-      :style="{ maxHeight: `${height}px` }"
-      tabindex="0"
-    >
+    <div v-else class="scroll" :style="{ maxHeight: `${height}px` }" tabindex="0">
       <table class="data">
         <thead>
           <tr>
             <th>Curve</th>
-            <th class="num">
-              flow, {{ flowUnit.symbol }}
-            </th>
-            <th class="num">
-              pressure, {{ pressureUnit.symbol }}
-            </th>
+            <th class="num">flow, {{ flowUnit.symbol }}</th>
+            <th class="num">pressure, {{ pressureUnit.symbol }}</th>
           </tr>
         </thead>
         <tbody>
-          <template
-            v-for="s in series"
-            :key="s.id"
-          >
+          <template v-for="s in series" :key="s.id">
             <tr v-if="s.operating">
-              <td><strong>{{ s.label }}, operating point</strong></td>
+              <td>
+                <strong>{{ s.label }}, operating point</strong>
+              </td>
               <td class="num">
                 {{ format(x(s.operating.flow)) }}
               </td>
@@ -169,10 +304,7 @@ const format = (value: number) => Number(value.toPrecision(3))
                 {{ format(y(s.operating.pressure)) }}
               </td>
             </tr>
-            <tr
-              v-for="p in s.points.filter((_, i) => i % 4 === 0)"
-              :key="`${s.id}-${p.flow}`"
-            >
+            <tr v-for="p in s.points.filter((_, i) => i % 4 === 0)" :key="`${s.id}-${p.flow}`">
               <td>{{ s.label }}</td>
               <td class="num">
                 {{ format(x(p.flow)) }}
@@ -182,10 +314,7 @@ const format = (value: number) => Number(value.toPrecision(3))
               </td>
             </tr>
           </template>
-          <tr
-            v-for="p in path.filter((_, i) => i % 4 === 0)"
-            :key="`path-${p.flow}`"
-          >
+          <tr v-for="p in path.filter((_, i) => i % 4 === 0)" :key="`path-${p.flow}`">
             <td>your air path</td>
             <td class="num">
               {{ format(x(p.flow)) }}
@@ -201,14 +330,45 @@ const format = (value: number) => Number(value.toPrecision(3))
 </template>
 
 <style scoped>
-.legend { display: flex; flex-wrap: wrap; gap: 4px 14px; align-items: center; margin-bottom: 6px; color: var(--ink-soft); }
-.legend span { display: inline-flex; align-items: center; gap: 6px; }
-.legend .button { margin-left: auto; }
-i { display: inline-block; width: 18px; height: 0; border-top: 3px solid; }
-i.pick { border-color: var(--cap); }
-i.member { border-top: 2px dashed var(--cap); }
-i.other { border-top-width: 2px; border-color: var(--line-strong); }
-i.path { border-color: var(--bark); }
-i.need { border-top: 2px dashed var(--teal); }
-.scroll { overflow: auto; }
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  align-items: center;
+  margin-bottom: 6px;
+  color: var(--ink-soft);
+}
+.legend span {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+}
+.legend .button {
+  margin-left: auto;
+}
+i {
+  display: inline-block;
+  width: 18px;
+  height: 0;
+  border-top: 3px solid;
+}
+i.pick {
+  border-color: var(--cap);
+}
+i.member {
+  border-top: 2px dashed var(--cap);
+}
+i.other {
+  border-top-width: 2px;
+  border-color: var(--line-strong);
+}
+i.path {
+  border-color: var(--bark);
+}
+i.need {
+  border-top: 2px dashed var(--teal);
+}
+.scroll {
+  overflow: auto;
+}
 </style>

@@ -13,24 +13,28 @@ const limits = computed(() => {
   return { low: driveLevels(model, 10)[0]!, high: Math.min(maxV, model.fan.ratedV * 1.1), start: startV }
 })
 /** The PWM wire can be used where every fan of the group has one. */
-const pwm = computed(() => group.value && membersOf(group.value).every(m => m.fan.wires === 4) ? { low: Math.max(...membersOf(group.value).map(m => lowestDuty(m).duty)) } : null)
-const setDuty = (duty: number | null) => job.change((d) => {
-  if (d.pick) d.pick.duty = duty
-}, 'pick.duty')
+const pwm = computed(() =>
+  group.value && membersOf(group.value).every((m) => m.fan.wires === 4)
+    ? { low: Math.max(...membersOf(group.value).map((m) => lowestDuty(m).duty)) }
+    : null,
+)
+const setDuty = (duty: number | null) =>
+  job.change((d) => {
+    if (d.pick) d.pick.duty = duty
+  }, 'pick.duty')
 const STEP = 0.1
 function set(event: Event) {
   const volts = Number((event.target as HTMLInputElement).value)
-  job.change(d => driveAt(d, volts), 'pick.drive')
+  job.change((d) => driveAt(d, volts), 'pick.drive')
 }
 const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
 </script>
 
 <template>
-  <div
-    v-if="limits && pick"
-    class="drive"
-  >
-    <label for="drive-volts">Drive <strong class="mono">{{ show(pick.driveV, 'voltage') }}</strong></label>
+  <div v-if="limits && pick" class="drive">
+    <label for="drive-volts"
+      >Drive <strong class="mono">{{ show(pick.driveV, 'voltage') }}</strong></label
+    >
     <input
       id="drive-volts"
       type="range"
@@ -40,17 +44,21 @@ const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
       :value="pick.driveV"
       :aria-valuetext="show(pick.driveV, 'voltage')"
       @input="set"
+    />
+    <span class="small soft"
+      >{{ show(limits.low, 'voltage') }} to {{ show(limits.high, 'voltage') }}, starts at
+      {{ show(limits.start, 'voltage')
+      }}<template v-if="current !== null">; draws {{ show(current, 'current') }}</template></span
     >
-    <span class="small soft">{{ show(limits.low, 'voltage') }} to {{ show(limits.high, 'voltage') }}, starts at {{ show(limits.start, 'voltage') }}<template v-if="current !== null">; draws {{ show(current, 'current') }}</template></span>
     <template v-if="pwm">
-      <label><input
-        type="checkbox"
-        :checked="pick.duty !== null"
-        @change="setDuty(pick.duty === null ? 1 : null)"
-      > PWM <strong
-        v-if="pick.duty !== null"
-        class="mono"
-      >{{ show(pick.duty, 'ratio') }}</strong></label>
+      <label
+        ><input
+          type="checkbox"
+          :checked="pick.duty !== null"
+          @change="setDuty(pick.duty === null ? 1 : null)"
+        />
+        PWM <strong v-if="pick.duty !== null" class="mono">{{ show(pick.duty, 'ratio') }}</strong></label
+      >
       <input
         v-if="pick.duty !== null"
         type="range"
@@ -61,15 +69,38 @@ const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
         :value="pick.duty"
         :aria-valuetext="show(pick.duty, 'ratio')"
         @input="setDuty(Number(($event.target as HTMLInputElement).value))"
-      >
-      <span class="small soft">{{ pick.duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}` }}</span>
+      />
+      <span class="small soft">{{
+        pick.duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}`
+      }}</span>
     </template>
   </div>
 </template>
 
 <style scoped>
-.drive { display: grid; grid-template-columns: auto minmax(120px, 1fr) auto; gap: 10px; align-items: center; margin-top: 8px; }
-.drive input[type=range] { accent-color: var(--cap); width: 100%; min-height: 26px; grid-column: 2; }
-.drive > span { grid-column: 3; }
-@media (max-width: 760px) { .drive { grid-template-columns: 1fr; } .drive input[type=range], .drive > span { grid-column: 1; } }
+.drive {
+  display: grid;
+  grid-template-columns: auto minmax(120px, 1fr) auto;
+  gap: 10px;
+  align-items: center;
+  margin-top: 8px;
+}
+.drive input[type='range'] {
+  accent-color: var(--cap);
+  width: 100%;
+  min-height: 26px;
+  grid-column: 2;
+}
+.drive > span {
+  grid-column: 3;
+}
+@media (max-width: 760px) {
+  .drive {
+    grid-template-columns: 1fr;
+  }
+  .drive input[type='range'],
+  .drive > span {
+    grid-column: 1;
+  }
+}
 </style>

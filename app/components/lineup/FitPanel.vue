@@ -7,32 +7,45 @@ import { jobSchema } from '../../../shared/schemas/plan'
 const job = useJobStore()
 const { show } = useUnits()
 const fields: Field<keyof Job>[] = [
-  { key: 'fitDepthM', label: 'Depth for the fan', quantity: 'length' }, { key: 'stackExtraM', label: 'Guards, gasket, heads', quantity: 'length', hint: 'together' }, { key: 'fitWidthM', label: 'Width for the frame', quantity: 'length' },
-  { key: 'existingHolesM', label: 'Screw holes there', quantity: 'length', hint: 'centre to centre' }, { key: 'holeM', label: 'Hole, there or to cut', quantity: 'length' }, { key: 'screwHoleM', label: 'Screw hole', quantity: 'length' },
-  { key: 'shaft', label: 'Shaft will lie', options: optionsOf({ horizontal: 'horizontal', vertical: 'vertical' }, 'not known') },
-  { key: 'mountKind', label: 'Held by', options: optionsOf({ screws: 'screws', clips: 'clips', adhesive: 'adhesive', ties: 'cable ties' }, 'not known') },
-  { key: 'mountCapacityKg', label: 'It may carry', quantity: 'mass' }, { key: 'mountIsolated', label: 'Soft mounts', yesNo: true }, { key: 'thinPanel', label: 'Thin or wide panel', yesNo: true }, { key: 'panelHz', label: 'Panel rings at', quantity: 'frequency' },
+  { key: 'fitDepthM', label: 'Depth for the fan', quantity: 'length' },
+  { key: 'stackExtraM', label: 'Guards, gasket, heads', quantity: 'length', hint: 'together' },
+  { key: 'fitWidthM', label: 'Width for the frame', quantity: 'length' },
+  { key: 'existingHolesM', label: 'Screw holes there', quantity: 'length', hint: 'centre to centre' },
+  { key: 'holeM', label: 'Hole, there or to cut', quantity: 'length' },
+  { key: 'screwHoleM', label: 'Screw hole', quantity: 'length' },
+  {
+    key: 'shaft',
+    label: 'Shaft will lie',
+    options: optionsOf({ horizontal: 'horizontal', vertical: 'vertical' }, 'not known'),
+  },
+  {
+    key: 'mountKind',
+    label: 'Held by',
+    options: optionsOf(
+      { screws: 'screws', clips: 'clips', adhesive: 'adhesive', ties: 'cable ties' },
+      'not known',
+    ),
+  },
+  { key: 'mountCapacityKg', label: 'It may carry', quantity: 'mass' },
+  { key: 'mountIsolated', label: 'Soft mounts', yesNo: true },
+  { key: 'thinPanel', label: 'Thin or wide panel', yesNo: true },
+  { key: 'panelHz', label: 'Panel rings at', quantity: 'frequency' },
   { key: 'upstreamGapM', label: 'Impeller to next grille', quantity: 'length', hint: 'intake side' },
 ]
 const pick = computed(() => job.report?.pick?.group.model.fan ?? null)
 const spacing = computed(() => pick.value && holeSpacing(pick.value))
-const set = (key: keyof Job, value: unknown) => job.change(d => assign(d.job, key, value), `job.${key}`)
+const set = (key: keyof Job, value: unknown) => job.change((d) => assign(d.job, key, value), `job.${key}`)
 </script>
 
 <template>
   <details class="sheet fold">
     <summary>
-      Where it is to sit<span
-        v-if="pick"
-        class="aside"
-      >{{ show(pick.frameM, 'length') }} × {{ show(pick.thicknessMeasuredM ?? pick.thicknessM, 'length') }}{{ spacing ? `, holes ${show(spacing, 'length')}` : '' }}{{ pick.massKg ? `, ${show(pick.massKg, 'mass')}` : '' }}</span>
+      Where it is to sit<span v-if="pick" class="aside"
+        >{{ show(pick.frameM, 'length') }} × {{ show(pick.thicknessMeasuredM ?? pick.thicknessM, 'length')
+        }}{{ spacing ? `, holes ${show(spacing, 'length')}` : ''
+        }}{{ pick.massKg ? `, ${show(pick.massKg, 'mass')}` : '' }}</span
+      >
     </summary>
-    <FieldGrid
-      tight
-      :record="job.plan!.job"
-      :fields="fields"
-      :shape="jobSchema.shape"
-      @set="set"
-    />
+    <FieldGrid tight :record="job.plan!.job" :fields="fields" :shape="jobSchema.shape" @set="set" />
   </details>
 </template>

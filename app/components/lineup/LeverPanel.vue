@@ -9,16 +9,40 @@ const beside = useLevers()
 const all = ref(false)
 const SHORT = 5
 const levers = computed(() => beside.value.levers ?? [])
-const shown = computed(() => all.value ? levers.value : levers.value.slice(0, SHORT))
+const shown = computed(() => (all.value ? levers.value : levers.value.slice(0, SHORT)))
 const groups = { path: 'air path', drive: 'drive', fans: 'fans', need: 'what is asked' }
 const percent = (x: number) => `${x > 0 ? '+' : ''}${Math.round(100 * x)} %`.replace('-', '−')
 
 const inputNames: Record<DoubtSource, string> = {
-  path: 'the path: one delivered flow, typed under Air path, Calibrate', fan: 'the fan: its own curve on the bench', supply: 'the voltage at the fan', heatW: 'the heat, with a wall meter', wallLossWK: 'the wall loss: heat the closed box', ambientC: 'the air at the intake',
-  volumeM3: 'the volume', captureSpeedMs: 'the speed at the source', captureDistanceM: 'the distance to the source', waterC: 'the water’s temperature', crossAreaM2: 'the cross-section over the water', measuredRiseK: 'the rise, intake to exhaust', typedFlowM3s: 'the airflow now', insideMaxC: 'the limit inside', partMaxC: 'the part’s limit', partInnerKW: 'the way from the part to its fins', airChangesPerH: 'how many air changes it takes', mixing: 'how well the air mixes', waterKgS: 'the water released', co2M3s: 'the CO₂ released',
-  nozzleAreaM2: 'the opening of the nozzle', slotLengthM: 'the length of the slot', leakAreaM2: 'the leaks of the box', workOpeningM2: 'the opening to work through', turnoversPerH: 'how many turnovers it takes', waterAreaM2: 'the water’s surface', surfaceSpeedMs: 'the air speed over the water',
+  path: 'the path: one delivered flow, typed under Air path, Calibrate',
+  fan: 'the fan: its own curve on the bench',
+  supply: 'the voltage at the fan',
+  heatW: 'the heat, with a wall meter',
+  wallLossWK: 'the wall loss: heat the closed box',
+  ambientC: 'the air at the intake',
+  volumeM3: 'the volume',
+  captureSpeedMs: 'the speed at the source',
+  captureDistanceM: 'the distance to the source',
+  waterC: 'the water’s temperature',
+  crossAreaM2: 'the cross-section over the water',
+  measuredRiseK: 'the rise, intake to exhaust',
+  typedFlowM3s: 'the airflow now',
+  insideMaxC: 'the limit inside',
+  partMaxC: 'the part’s limit',
+  partInnerKW: 'the way from the part to its fins',
+  airChangesPerH: 'how many air changes it takes',
+  mixing: 'how well the air mixes',
+  waterKgS: 'the water released',
+  co2M3s: 'the CO₂ released',
+  nozzleAreaM2: 'the opening of the nozzle',
+  slotLengthM: 'the length of the slot',
+  leakAreaM2: 'the leaks of the box',
+  workOpeningM2: 'the opening to work through',
+  turnoversPerH: 'how many turnovers it takes',
+  waterAreaM2: 'the water’s surface',
+  surfaceSpeedMs: 'the air speed over the water',
 }
-const worth = computed(() => beside.value.worth.slice(0, 2).map(w => ({ ...w, name: inputNames[w.source] })))
+const worth = computed(() => beside.value.worth.slice(0, 2).map((w) => ({ ...w, name: inputNames[w.source] })))
 
 function attempt(lever: Lever) {
   job.change((d) => {
@@ -30,7 +54,10 @@ const saving = ref('')
 async function keep(lever: Lever) {
   saving.value = lever.key
   const name = `${job.plan!.job.name}: ${lever.label}`.slice(0, 120)
-  const result = await api<StoredPlan>(`jobs/${job.plan!.job.id}/variants`, { method: 'POST', body: { name, plan: toRaw(lever.plan) } })
+  const result = await api<StoredPlan>(`jobs/${job.plan!.job.id}/variants`, {
+    method: 'POST',
+    body: { name, plan: toRaw(lever.plan) },
+  })
   saving.value = ''
   if (!result.ok) return useToast().show(result.message, { tone: 'bad' })
   variantsChanged.value++
@@ -42,80 +69,89 @@ async function keep(lever: Lever) {
   <section class="sheet">
     <div class="sheet-head">
       <h2>What would change it</h2>
-      <span
-        v-if="beside.levers === null"
-        class="small soft"
-      >computing…</span>
+      <span v-if="beside.levers === null" class="small soft">computing…</span>
     </div>
-    <p
-      v-if="!job.report?.pick"
-      class="soft small"
-    >
+    <p v-if="!job.report?.pick" class="soft small">
       Pick a fan: then every lever is computed on the whole plan.
     </p>
-    <p
-      v-else-if="beside.levers && !levers.length"
-      class="soft small"
-    >
+    <p v-else-if="beside.levers && !levers.length" class="soft small">
       No single change of path, drive, fans or wishes brings more than a per cent.
     </p>
-    <ul
-      v-else
-      class="levers"
-    >
-      <li
-        v-for="lever in shown"
-        :key="lever.key"
-      >
+    <ul v-else class="levers">
+      <li v-for="lever in shown" :key="lever.key">
         <StateMark :state="lever.meets ? 'settled' : 'fix'" />
-        <span><strong>{{ lever.label }}</strong><span class="small soft"> · {{ groups[lever.group] }}</span></span>
-        <span class="mono small effect">{{ percent(lever.gain) }} · {{ show(lever.flow, 'flow') }}<template v-if="lever.level !== null"> · {{ show(lever.level, 'level') }}</template></span>
+        <span
+          ><strong>{{ lever.label }}</strong
+          ><span class="small soft"> · {{ groups[lever.group] }}</span></span
+        >
+        <span class="mono small effect"
+          >{{ percent(lever.gain) }} · {{ show(lever.flow, 'flow')
+          }}<template v-if="lever.level !== null"> · {{ show(lever.level, 'level') }}</template></span
+        >
         <span class="row buttons">
           <button
             type="button"
             class="button small"
             :aria-label="`Try: ${lever.label}`"
             @click="attempt(lever)"
-          >Try</button>
+          >
+            Try
+          </button>
           <button
             type="button"
             class="button small quiet"
             :disabled="saving !== ''"
             :aria-label="`Keep as a variant: ${lever.label}`"
             @click="keep(lever)"
-          >Keep beside</button>
+          >
+            Keep beside
+          </button>
         </span>
       </li>
     </ul>
-    <button
-      v-if="levers.length > SHORT"
-      type="button"
-      class="button small quiet"
-      @click="all = !all"
-    >
+    <button v-if="levers.length > SHORT" type="button" class="button small quiet" @click="all = !all">
       {{ all ? 'Only the strongest' : `All ${levers.length} levers` }}
     </button>
-    <p
-      v-if="worth.length"
-      class="small soft worth"
-    >
-      What measuring would tell most: <template
-        v-for="(w, i) in worth"
-        :key="w.source"
-      >
-        <template v-if="i">
-          ; then
-        </template><strong>{{ w.name }}</strong> (takes {{ Math.round(100 * w.gain) }} % off the doubt)
-      </template>.
+    <p v-if="worth.length" class="small soft worth">
+      What measuring would tell most:
+      <template v-for="(w, i) in worth" :key="w.source">
+        <template v-if="i"> ; then </template><strong>{{ w.name }}</strong> (takes
+        {{ Math.round(100 * w.gain) }} % off the doubt) </template
+      >.
     </p>
   </section>
 </template>
 
 <style scoped>
-.levers { list-style: none; margin: 0; padding: 0; }
-.levers li { display: grid; grid-template-columns: 18px minmax(0, 1fr) auto; gap: 0 8px; align-items: center; padding: 4px 0; border-bottom: 1px solid var(--line); font-size: 14px; line-height: 1.3; }
-.effect { color: var(--ink-soft); grid-row: 2; grid-column: 2; }
-.levers .buttons { grid-row: 1 / span 2; grid-column: 3; }
-.buttons { gap: 2px; flex-wrap: nowrap; }
-.worth { margin-top: 8px; }
+.levers {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.levers li {
+  display: grid;
+  grid-template-columns: 18px minmax(0, 1fr) auto;
+  gap: 0 8px;
+  align-items: center;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line);
+  font-size: 14px;
+  line-height: 1.3;
+}
+.effect {
+  color: var(--ink-soft);
+  grid-row: 2;
+  grid-column: 2;
+}
+.levers .buttons {
+  grid-row: 1 / span 2;
+  grid-column: 3;
+}
+.buttons {
+  gap: 2px;
+  flex-wrap: nowrap;
+}
+.worth {
+  margin-top: 8px;
+}
 </style>

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { Chart, LinearScale, PointElement, ScatterController, Tooltip, type ChartData, type ChartOptions } from 'chart.js'
+import {
+  Chart,
+  LinearScale,
+  PointElement,
+  ScatterController,
+  Tooltip,
+  type ChartData,
+  type ChartOptions,
+} from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
 import { paretoFront, type Candidate } from '../../../core/plan'
@@ -8,45 +16,118 @@ import { fromSi, preferredUnit } from '../../../core/units'
 Chart.register(ScatterController, LinearScale, PointElement, Tooltip, annotation)
 
 /** Noise against airflow, price in the size: what no other group beats in both is drawn full. */
-const props = defineProps<{ rows: Candidate[], picked: Candidate | null, need: number | null, limit: number | null, height: number }>()
+const props = defineProps<{
+  rows: Candidate[]
+  picked: Candidate | null
+  need: number | null
+  limit: number | null
+  height: number
+}>()
 const emit = defineEmits<{ pick: [candidate: Candidate] }>()
 const settings = useSettingsStore()
 const colours = useChartColours()
 const unit = computed(() => preferredUnit('flow', settings.units))
-const usable = computed(() => props.rows.filter(c => c.flow !== null && c.level !== null))
+const usable = computed(() => props.rows.filter((c) => c.flow !== null && c.level !== null))
 const front = computed(() => new Set(paretoFront(usable.value)))
 /** Size by the root of the price, so that the area tells it. */
 const radius = (c: Candidate) => 3 + Math.min(7, Math.sqrt(c.cost ?? 0))
-const colour = (c: Candidate) => c === props.picked ? colours.value.cap : front.value.has(c) ? colours.value.teal : colours.value.other
-const data = computed((): ChartData<'scatter'> => ({ datasets: [{
-  data: usable.value.map(c => ({ x: fromSi(c.flow!, unit.value), y: c.level!.value })), pointRadius: usable.value.map(radius), pointHoverRadius: usable.value.map(c => radius(c) + 2), pointHitRadius: 4,
-  pointStyle: usable.value.map(c => c === props.picked ? 'rectRot' : 'circle'),
-  backgroundColor: usable.value.map(c => front.value.has(c) || c === props.picked ? colour(c) : 'transparent'), borderColor: usable.value.map(colour), borderWidth: 1.5,
-}] }))
+const colour = (c: Candidate) =>
+  c === props.picked ? colours.value.cap : front.value.has(c) ? colours.value.teal : colours.value.other
+const data = computed((): ChartData<'scatter'> => ({
+  datasets: [
+    {
+      data: usable.value.map((c) => ({ x: fromSi(c.flow!, unit.value), y: c.level!.value })),
+      pointRadius: usable.value.map(radius),
+      pointHoverRadius: usable.value.map((c) => radius(c) + 2),
+      pointHitRadius: 4,
+      pointStyle: usable.value.map((c) => (c === props.picked ? 'rectRot' : 'circle')),
+      backgroundColor: usable.value.map((c) =>
+        front.value.has(c) || c === props.picked ? colour(c) : 'transparent',
+      ),
+      borderColor: usable.value.map(colour),
+      borderWidth: 1.5,
+    },
+  ],
+}))
 const font = { family: 'Atkinson Hyperlegible Mono Variable, monospace', size: 12 }
 const options = computed((): ChartOptions<'scatter'> => ({
-  responsive: true, maintainAspectRatio: false, animation: false,
+  responsive: true,
+  maintainAspectRatio: false,
+  animation: false,
   onClick: (_, items) => {
     const c = items[0] && usable.value[items[0].index]
     if (c) emit('pick', c)
   },
   scales: {
-    x: { title: { display: true, text: `airflow on this path, ${unit.value.symbol}`, align: 'end', color: colours.value.ink, font }, grid: { display: false }, ticks: { color: colours.value.ink, font, maxTicksLimit: 8 }, border: { color: colours.value.grid } },
-    y: { title: { display: true, text: 'level at the listener, dB(A)', align: 'end', color: colours.value.ink, font }, grid: { color: colours.value.grid }, ticks: { color: colours.value.ink, font, maxTicksLimit: 7 }, border: { display: false } },
+    x: {
+      title: {
+        display: true,
+        text: `airflow on this path, ${unit.value.symbol}`,
+        align: 'end',
+        color: colours.value.ink,
+        font,
+      },
+      grid: { display: false },
+      ticks: { color: colours.value.ink, font, maxTicksLimit: 8 },
+      border: { color: colours.value.grid },
+    },
+    y: {
+      title: {
+        display: true,
+        text: 'level at the listener, dB(A)',
+        align: 'end',
+        color: colours.value.ink,
+        font,
+      },
+      grid: { color: colours.value.grid },
+      ticks: { color: colours.value.ink, font, maxTicksLimit: 7 },
+      border: { display: false },
+    },
   },
   plugins: {
     legend: { display: false },
-    tooltip: { callbacks: { label: (item) => {
-      const c = usable.value[item.dataIndex]!
-      return `${c.count} × ${c.model} at ${c.driveV} V: ${item.parsed.x?.toPrecision(3)} ${unit.value.symbol}, ${c.level!.value.toFixed(1)} dB(A)${c.cost === null ? '' : `, € ${c.cost}`}`
-    } } },
-    annotation: { annotations: {
-      ...(props.need === null ? {} : { need: { type: 'line' as const, xMin: fromSi(props.need, unit.value), xMax: fromSi(props.need, unit.value), borderColor: colours.value.teal, borderWidth: 1.5, borderDash: [4, 4] } }),
-      ...(props.limit === null ? {} : { limit: { type: 'line' as const, yMin: props.limit, yMax: props.limit, borderColor: colours.value.teal, borderWidth: 1.5, borderDash: [4, 4] } }),
-    } },
+    tooltip: {
+      callbacks: {
+        label: (item) => {
+          const c = usable.value[item.dataIndex]!
+          return `${c.count} × ${c.model} at ${c.driveV} V: ${item.parsed.x?.toPrecision(3)} ${unit.value.symbol}, ${c.level!.value.toFixed(1)} dB(A)${c.cost === null ? '' : `, € ${c.cost}`}`
+        },
+      },
+    },
+    annotation: {
+      annotations: {
+        ...(props.need === null
+          ? {}
+          : {
+              need: {
+                type: 'line' as const,
+                xMin: fromSi(props.need, unit.value),
+                xMax: fromSi(props.need, unit.value),
+                borderColor: colours.value.teal,
+                borderWidth: 1.5,
+                borderDash: [4, 4],
+              },
+            }),
+        ...(props.limit === null
+          ? {}
+          : {
+              limit: {
+                type: 'line' as const,
+                yMin: props.limit,
+                yMax: props.limit,
+                borderColor: colours.value.teal,
+                borderWidth: 1.5,
+                borderDash: [4, 4],
+              },
+            }),
+      },
+    },
   },
 }))
-const words = computed(() => `Level against airflow of ${usable.value.length} groups; ${front.value.size} of them are beaten by none in both. The table beside it holds the same data.`)
+const words = computed(
+  () =>
+    `Level against airflow of ${usable.value.length} groups; ${front.value.size} of them are beaten by none in both. The table beside it holds the same data.`,
+)
 </script>
 
 <template>
@@ -55,15 +136,13 @@ const words = computed(() => `Level against airflow of ${usable.value.length} gr
       Full: no group is quieter with as much air. Size: price. Dashed: need and noise limit. A click picks.
     </p>
     <div :style="{ height: `${height}px` }">
-      <Scatter
-        :aria-label="words"
-        :data="data"
-        :options="options"
-      />
+      <Scatter :aria-label="words" :data="data" :options="options" />
     </div>
   </div>
 </template>
 
 <style scoped>
-.legend { margin-bottom: 6px; }
+.legend {
+  margin-bottom: 6px;
+}
 </style>

@@ -2,28 +2,44 @@
 import type { DriveMode, Objective, ShelfFilter, Weights } from '../../../core/plan'
 
 /** What the line-up is ranked by, how the fans may be driven, and what the shelf is narrowed to. */
-const choice = defineModel<{ objective: Objective, drive: DriveMode, pairs: boolean, weights: Weights, filter: ShelfFilter }>({ required: true })
+const choice = defineModel<{
+  objective: Objective
+  drive: DriveMode
+  pairs: boolean
+  weights: Weights
+  filter: ShelfFilter
+}>({ required: true })
 defineProps<{ status: string }>()
 const BUTTONS = 4
 /** The ranking that is not one of the buttons. */
-const further = computed({ get: () => objectives.slice(BUTTONS).find(o => o.value === choice.value.objective)?.value ?? null, set: (value) => {
-  choice.value.objective = value ?? 'quietest'
-} })
-const drives: { value: DriveMode, label: string }[] = [{ value: 'any', label: 'any voltage' }, { value: 'rails', label: 'voltages that are there' }, { value: 'rated', label: 'rated voltage' }, { value: 'pwm', label: 'PWM, 4-wire fans' }]
-const weightNames: { key: keyof Weights, label: string }[] = [{ key: 'quiet', label: 'quiet' }, { key: 'margin', label: 'margin' }, { key: 'power', label: 'little power' }, { key: 'cheap', label: 'cheap' }, { key: 'thin', label: 'thin' }]
+const further = computed({
+  get: () => objectives.slice(BUTTONS).find((o) => o.value === choice.value.objective)?.value ?? null,
+  set: (value) => {
+    choice.value.objective = value ?? 'quietest'
+  },
+})
+const drives: { value: DriveMode; label: string }[] = [
+  { value: 'any', label: 'any voltage' },
+  { value: 'rails', label: 'voltages that are there' },
+  { value: 'rated', label: 'rated voltage' },
+  { value: 'pwm', label: 'PWM, 4-wire fans' },
+]
+const weightNames: { key: keyof Weights; label: string }[] = [
+  { key: 'quiet', label: 'quiet' },
+  { key: 'margin', label: 'margin' },
+  { key: 'power', label: 'little power' },
+  { key: 'cheap', label: 'cheap' },
+  { key: 'thin', label: 'thin' },
+]
 const filtered = computed(() => {
   const { text, wires, connector, bearing, kind, priceMost } = choice.value.filter
-  return [wires, connector, bearing, kind, priceMost].filter(x => x !== null).length + (text ? 1 : 0)
+  return [wires, connector, bearing, kind, priceMost].filter((x) => x !== null).length + (text ? 1 : 0)
 })
 </script>
 
 <template>
   <div class="controls">
-    <SegmentChoice
-      v-model="choice.objective"
-      label="Rank by"
-      :options="objectives.slice(0, BUTTONS)"
-    />
+    <SegmentChoice v-model="choice.objective" label="Rank by" :options="objectives.slice(0, BUTTONS)" />
     <div class="row filters small">
       <ChoiceField
         v-model="further"
@@ -39,92 +55,111 @@ const filtered = computed(() => {
         label="How the fans may be driven"
         :options="drives"
       />
-      <label><input
-        v-model="choice.filter.fits"
-        type="checkbox"
-      > fits</label>
-      <label><input
-        v-model="choice.filter.owned"
-        type="checkbox"
-      > I own it</label>
-      <label><input
-        v-model="choice.pairs"
-        type="checkbox"
-      > unlike pairs</label>
+      <label><input v-model="choice.filter.fits" type="checkbox" /> fits</label>
+      <label><input v-model="choice.filter.owned" type="checkbox" /> I own it</label>
+      <label><input v-model="choice.pairs" type="checkbox" /> unlike pairs</label>
     </div>
     <div class="row small">
-      <span
-        class="soft"
-        role="status"
-      >{{ status }}</span>
+      <span class="soft" role="status">{{ status }}</span>
     </div>
-    <div
-      v-if="choice.objective === 'weights'"
-      class="weights small"
-    >
-      <label
-        v-for="w in weightNames"
-        :key="w.key"
-      >
+    <div v-if="choice.objective === 'weights'" class="weights small">
+      <label v-for="w in weightNames" :key="w.key">
         <span>{{ w.label }}</span>
-        <input
-          v-model.number="choice.weights[w.key]"
-          type="range"
-          min="0"
-          max="1"
-          step="0.05"
-        >
+        <input v-model.number="choice.weights[w.key]" type="range" min="0" max="1" step="0.05" />
       </label>
     </div>
     <details class="fold small">
       <summary>
-        More filters<span
-          v-if="filtered"
-          class="aside"
-        >{{ filtered }} set</span>
+        More filters<span v-if="filtered" class="aside">{{ filtered }} set</span>
       </summary>
       <div class="fields tight">
-        <TextField
-          v-model="choice.filter.text"
-          label="Maker, model or note"
-        />
+        <TextField v-model="choice.filter.text" label="Maker, model or note" />
         <ChoiceField
           v-model="choice.filter.wires"
           label="Wires"
-          :options="[{ value: null, label: 'any' }, { value: 2, label: '2' }, { value: 3, label: '3, tach' }, { value: 4, label: '4, PWM' }]"
+          :options="[
+            { value: null, label: 'any' },
+            { value: 2, label: '2' },
+            { value: 3, label: '3, tach' },
+            { value: 4, label: '4, PWM' },
+          ]"
         />
         <ChoiceField
           v-model="choice.filter.connector"
           label="Connector"
-          :options="[{ value: null, label: 'any' }, ...Object.entries(connectorNames).map(([value, label]) => ({ value: value as keyof typeof connectorNames, label }))]"
+          :options="[
+            { value: null, label: 'any' },
+            ...Object.entries(connectorNames).map(([value, label]) => ({
+              value: value as keyof typeof connectorNames,
+              label,
+            })),
+          ]"
         />
         <ChoiceField
           v-model="choice.filter.bearing"
           label="Bearing"
-          :options="[{ value: null, label: 'any' }, { value: 'no-sleeve', label: 'no sleeve (vertical, hot, shaken)' }, { value: 'ball', label: 'ball' }, { value: 'fluid', label: 'fluid' }, { value: 'sleeve', label: 'sleeve' }]"
+          :options="[
+            { value: null, label: 'any' },
+            { value: 'no-sleeve', label: 'no sleeve (vertical, hot, shaken)' },
+            { value: 'ball', label: 'ball' },
+            { value: 'fluid', label: 'fluid' },
+            { value: 'sleeve', label: 'sleeve' },
+          ]"
         />
         <ChoiceField
           v-model="choice.filter.kind"
           label="Kind"
-          :options="[{ value: null, label: 'any' }, { value: 'axial', label: 'axial' }, { value: 'blower', label: 'blower' }]"
+          :options="[
+            { value: null, label: 'any' },
+            { value: 'axial', label: 'axial' },
+            { value: 'blower', label: 'blower' },
+          ]"
         />
-        <QuantityField
-          v-model="choice.filter.priceMost"
-          label="Price, at most"
-          quantity="money"
-        />
+        <QuantityField v-model="choice.filter.priceMost" label="Price, at most" quantity="money" />
       </div>
     </details>
   </div>
 </template>
 
 <style scoped>
-.filters { gap: 9px; margin: 6px 0 2px; flex-wrap: nowrap; }
-@media (max-width: 1240px) { .filters { flex-wrap: wrap; } }
-.short { width: 118px; }
-.short :deep(select) { min-height: 28px; padding: 2px 4px; font-size: 13px; }
-.filters label { white-space: nowrap; display: inline-flex; align-items: center; gap: 6px; min-height: 26px; }
-.weights { display: grid; grid-template-columns: repeat(auto-fit, minmax(96px, 1fr)); gap: 4px 12px; margin: 4px 0; }
-.weights label { display: grid; gap: 0; }
-.weights input { accent-color: var(--teal); width: 100%; min-height: 24px; }
+.filters {
+  gap: 9px;
+  margin: 6px 0 2px;
+  flex-wrap: nowrap;
+}
+@media (max-width: 1240px) {
+  .filters {
+    flex-wrap: wrap;
+  }
+}
+.short {
+  width: 118px;
+}
+.short :deep(select) {
+  min-height: 28px;
+  padding: 2px 4px;
+  font-size: 13px;
+}
+.filters label {
+  white-space: nowrap;
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 26px;
+}
+.weights {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(96px, 1fr));
+  gap: 4px 12px;
+  margin: 4px 0;
+}
+.weights label {
+  display: grid;
+  gap: 0;
+}
+.weights input {
+  accent-color: var(--teal);
+  width: 100%;
+  min-height: 24px;
+}
 </style>

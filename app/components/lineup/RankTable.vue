@@ -2,8 +2,13 @@
 import { candidateFigures, meritOf, type Candidate } from '../../../core/plan'
 
 /** The rows of the line-up: each says why it is there or why it fails. */
-const props = defineProps<{ rows: Candidate[], picked: Candidate | null, compared: Candidate[] }>()
-const emit = defineEmits<{ pick: [candidate: Candidate], unpick: [], compare: [candidate: Candidate, on: boolean], light: [key: string | null] }>()
+const props = defineProps<{ rows: Candidate[]; picked: Candidate | null; compared: Candidate[] }>()
+const emit = defineEmits<{
+  pick: [candidate: Candidate]
+  unpick: []
+  compare: [candidate: Candidate, on: boolean]
+  light: [key: string | null]
+}>()
 const job = useJobStore()
 const believed = useBelievedFans()
 const { bare, say, show, symbol } = useUnits()
@@ -16,24 +21,28 @@ function whyOf(c: Candidate): string {
     const merit = group && meritOf(context.value, group, c)
     return merit ? say(merit) : ''
   }
-  return [...c.reasons].sort((a, b) => Number(b.verdict === 'fail') - Number(a.verdict === 'fail')).slice(0, 2).map(r => say(r.text)).join('; ')
+  return [...c.reasons]
+    .sort((a, b) => Number(b.verdict === 'fail') - Number(a.verdict === 'fail'))
+    .slice(0, 2)
+    .map((r) => say(r.text))
+    .join('; ')
 }
 /** Each row's figures, so that they open to their working. */
-const figures = computed(() => new Map(props.rows.map((c) => {
-  const group = candidateGroup(c, believed.value)
-  const list = group ? candidateFigures(context.value, c, group.model) : []
-  return [c, Object.fromEntries(list.map(f => [f.key, f]))]
-})))
+const figures = computed(
+  () =>
+    new Map(
+      props.rows.map((c) => {
+        const group = candidateGroup(c, believed.value)
+        const list = group ? candidateFigures(context.value, c, group.model) : []
+        return [c, Object.fromEntries(list.map((f) => [f.key, f]))]
+      }),
+    ),
+)
 const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as const
 </script>
 
 <template>
-  <div
-    class="scroll-x"
-    tabindex="0"
-    role="region"
-    aria-label="Line-up"
-  >
+  <div class="scroll-x" tabindex="0" role="region" aria-label="Line-up">
     <table class="data ranks">
       <thead>
         <tr>
@@ -45,15 +54,9 @@ const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as con
           <th class="num">
             {{ symbol('pressure') }}
           </th>
-          <th class="num">
-            dB(A)
-          </th>
-          <th class="num">
-            vs need
-          </th>
-          <th class="num">
-            cost, €
-          </th>
+          <th class="num">dB(A)</th>
+          <th class="num">vs need</th>
+          <th class="num">cost, €</th>
           <th><span class="visually-hidden">Pick</span></th>
         </tr>
       </thead>
@@ -74,23 +77,15 @@ const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as con
               :checked="compared.includes(c)"
               :aria-label="`Compare ${candidateName(c)}`"
               @change="emit('compare', c, ($event.target as HTMLInputElement).checked)"
-            >
+            />
           </td>
           <td>
             <strong>{{ candidateName(c) }}</strong>
             <span class="drive mono">{{ driveWords(c, show) }}</span>
             <span class="drive"> · {{ c.maker }}<template v-if="c.owned">, owned</template></span>
-            <span
-              v-if="whyOf(c)"
-              class="why small"
-              :class="c.verdict"
-            >{{ whyOf(c) }}</span>
+            <span v-if="whyOf(c)" class="why small" :class="c.verdict">{{ whyOf(c) }}</span>
           </td>
-          <td
-            v-for="key in cells"
-            :key="key"
-            class="num"
-          >
+          <td v-for="key in cells" :key="key" class="num">
             <FigureValue
               v-if="figures.get(c)?.[key]"
               :figure="figures.get(c)![key]!"
@@ -128,15 +123,43 @@ const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as con
 </template>
 
 <style scoped>
-.ranks td:nth-child(2) { line-height: 1.250; }
-.ranks td, .ranks th { padding: 4px 5px; }
-.ranks .check { padding: 4px 0; width: 24px; }
-.check input { width: 24px; height: 24px; margin: 0; }
-.ranks strong { display: block; }
-.drive { font-size: 12.5px; color: var(--ink-soft); }
-.why { display: block; color: var(--ink-soft); }
-.why.fail { color: var(--stop); }
-.why.warn { color: var(--amber); }
-tr.picked td { background: var(--cap-soft); }
-tr.picked td:first-child { box-shadow: inset 4px 0 0 var(--cap); }
+.ranks td:nth-child(2) {
+  line-height: 1.25;
+}
+.ranks td,
+.ranks th {
+  padding: 4px 5px;
+}
+.ranks .check {
+  padding: 4px 0;
+  width: 24px;
+}
+.check input {
+  width: 24px;
+  height: 24px;
+  margin: 0;
+}
+.ranks strong {
+  display: block;
+}
+.drive {
+  font-size: 12.5px;
+  color: var(--ink-soft);
+}
+.why {
+  display: block;
+  color: var(--ink-soft);
+}
+.why.fail {
+  color: var(--stop);
+}
+.why.warn {
+  color: var(--amber);
+}
+tr.picked td {
+  background: var(--cap-soft);
+}
+tr.picked td:first-child {
+  box-shadow: inset 4px 0 0 var(--cap);
+}
 </style>

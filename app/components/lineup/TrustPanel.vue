@@ -5,56 +5,53 @@ import { LEAST_SHOWN, testFigures, type Trust } from '../../../core/plan'
 const job = useJobStore()
 const shelf = useShelfStore()
 const { show } = useUnits()
-const trust = computed({ get: () => job.plan!.job.trust, set: (value: Trust) => job.change((d) => {
-  d.job.trust = value
-}) })
-const choices: { value: Trust, label: string }[] = [{ value: 'claims', label: 'what the sheets claim' }, { value: 'own', label: 'own tests where there are some' }, { value: 'discounted', label: 'own tests, other claims less what this shelf has shown' }]
-const rows = computed(() => testFigures.flatMap((figure) => {
-  const told = shelf.shown?.[figure]
-  if (!told) return []
-  const level = figure === 'level'
-  const print = (x: number) => level ? `${x > 0 ? '+' : ''}${show(x, 'levelDifference')}` : show(x, 'ratio')
-  return [{ figure, name: testFigureNames[figure].name, middle: print(told.median), range: told.fans > 1 ? `${print(told.low)} to ${print(told.high)}` : '', fans: told.fans }]
-}))
+const trust = computed({
+  get: () => job.plan!.job.trust,
+  set: (value: Trust) =>
+    job.change((d) => {
+      d.job.trust = value
+    }),
+})
+const choices: { value: Trust; label: string }[] = [
+  { value: 'claims', label: 'what the sheets claim' },
+  { value: 'own', label: 'own tests where there are some' },
+  { value: 'discounted', label: 'own tests, other claims less what this shelf has shown' },
+]
+const rows = computed(() =>
+  testFigures.flatMap((figure) => {
+    const told = shelf.shown?.[figure]
+    if (!told) return []
+    const level = figure === 'level'
+    const print = (x: number) => (level ? `${x > 0 ? '+' : ''}${show(x, 'levelDifference')}` : show(x, 'ratio'))
+    return [
+      {
+        figure,
+        name: testFigureNames[figure].name,
+        middle: print(told.median),
+        range: told.fans > 1 ? `${print(told.low)} to ${print(told.high)}` : '',
+        fans: told.fans,
+      },
+    ]
+  }),
+)
 </script>
 
 <template>
   <section class="sheet stack">
     <h2>Whose numbers</h2>
-    <ChoiceField
-      v-model="trust"
-      label="The plan believes"
-      :options="choices"
-    />
-    <div
-      v-if="rows.length"
-      class="scroll-x"
-      tabindex="0"
-      role="region"
-      aria-label="Measured over claimed"
-    >
-      <table
-        class="data small"
-      >
+    <ChoiceField v-model="trust" label="The plan believes" :options="choices" />
+    <div v-if="rows.length" class="scroll-x" tabindex="0" role="region" aria-label="Measured over claimed">
+      <table class="data small">
         <thead>
           <tr>
             <th>Measured over claimed</th>
-            <th class="num">
-              median
-            </th>
-            <th class="num">
-              range
-            </th>
-            <th class="num">
-              fans
-            </th>
+            <th class="num">median</th>
+            <th class="num">range</th>
+            <th class="num">fans</th>
           </tr>
         </thead>
         <tbody>
-          <tr
-            v-for="r in rows"
-            :key="r.figure"
-          >
+          <tr v-for="r in rows" :key="r.figure">
             <td>{{ r.name }}</td>
             <td class="num">
               {{ r.middle }}
@@ -70,7 +67,11 @@ const rows = computed(() => testFigures.flatMap((figure) => {
       </table>
     </div>
     <p class="small soft">
-      {{ rows.length ? `A claim is discounted where at least ${LEAST_SHOWN} fans were tested; the range becomes its doubt.` : 'Test a fan on the bench (its page on the shelf): claims are then held against what it really does.' }}
+      {{
+        rows.length
+          ? `A claim is discounted where at least ${LEAST_SHOWN} fans were tested; the range becomes its doubt.`
+          : 'Test a fan on the bench (its page on the shelf): claims are then held against what it really does.'
+      }}
     </p>
   </section>
 </template>

@@ -13,76 +13,66 @@ async function load() {
 watch([id, variantsChanged, () => job.saveState === 'saved'], load, { immediate: true })
 async function keepAsIs() {
   const name = `${job.plan!.job.name}, copy`.slice(0, 120)
-  const result = await api<StoredPlan>(`jobs/${id.value}/variants`, { method: 'POST', body: { name, plan: toRaw(job.plan) } })
+  const result = await api<StoredPlan>(`jobs/${id.value}/variants`, {
+    method: 'POST',
+    body: { name, plan: toRaw(job.plan) },
+  })
   if (!result.ok) return useToast().show(result.message, { tone: 'bad' })
   variantsChanged.value++
 }
-const percent = (x: number | null) => x === null ? '–' : `${x > 0 ? '+' : ''}${Math.round(100 * x)} %`.replace('-', '−')
+const percent = (x: number | null) =>
+  x === null ? '–' : `${x > 0 ? '+' : ''}${Math.round(100 * x)} %`.replace('-', '−')
 </script>
 
 <template>
   <section class="sheet">
     <div class="sheet-head">
       <h2>Variants side by side</h2>
-      <button
-        type="button"
-        class="button small"
-        @click="keepAsIs"
-      >
-        Keep a copy beside
-      </button>
+      <button type="button" class="button small" @click="keepAsIs">Keep a copy beside</button>
     </div>
-    <p
-      v-if="variants.length < 2"
-      class="soft small"
-    >
+    <p v-if="variants.length < 2" class="soft small">
       Keep a lever, or a copy to change at will: it stands here beside this one.
     </p>
-    <div
-      v-else
-      class="scroll-x"
-    >
+    <div v-else class="scroll-x">
       <table class="data">
         <thead>
           <tr>
-            <th>Variant</th><th class="num">
-              gives
-            </th><th class="num">
-              vs need
-            </th><th class="num">
-              level
-            </th><th class="num">
-              power
-            </th><th class="num">
-              cost
-            </th>
+            <th>Variant</th>
+            <th class="num">gives</th>
+            <th class="num">vs need</th>
+            <th class="num">level</th>
+            <th class="num">power</th>
+            <th class="num">cost</th>
           </tr>
         </thead>
         <tbody>
-          <tr
-            v-for="v in variants"
-            :key="v.id"
-            :class="{ here: v.id === id }"
-          >
+          <tr v-for="v in variants" :key="v.id" :class="{ here: v.id === id }">
             <td>
-              <span v-if="v.id === id"><strong>{{ v.name }}</strong> <span class="small soft">this one</span></span>
-              <NuxtLink
-                v-else
-                :to="`/job/${v.id}/line-up`"
+              <span v-if="v.id === id"
+                ><strong>{{ v.name }}</strong> <span class="small soft">this one</span></span
               >
+              <NuxtLink v-else :to="`/job/${v.id}/line-up`">
                 {{ v.name }}
               </NuxtLink>
-              <span class="small soft block">{{ v.fan || 'nothing picked' }}<template v-if="v.driveV !== null">, {{ show(v.driveV, 'voltage') }}</template><template v-if="v.stops">, {{ v.stops }} stop</template></span>
+              <span class="small soft block"
+                >{{ v.fan || 'nothing picked'
+                }}<template v-if="v.driveV !== null">, {{ show(v.driveV, 'voltage') }}</template
+                ><template v-if="v.stops">, {{ v.stops }} stop</template></span
+              >
             </td>
             <td class="num">
               {{ show(v.flow, 'flow') }}
-            </td><td class="num">
+            </td>
+            <td class="num">
               {{ percent(v.margin) }}
-            </td><td class="num">
+            </td>
+            <td class="num">
               {{ show(v.level, 'level') }}
-            </td><td class="num">
+            </td>
+            <td class="num">
               {{ show(v.powerW, 'power') }}
-            </td><td class="num">
+            </td>
+            <td class="num">
               {{ show(v.cost, 'money') }}
             </td>
           </tr>
@@ -93,6 +83,10 @@ const percent = (x: number | null) => x === null ? '–' : `${x > 0 ? '+' : ''}$
 </template>
 
 <style scoped>
-.here td { background: var(--cap-soft); }
-.block { display: block; }
+.here td {
+  background: var(--cap-soft);
+}
+.block {
+  display: block;
+}
 </style>

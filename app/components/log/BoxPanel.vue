@@ -10,10 +10,19 @@ const running = ref(false)
 const elsewhere = ref(false)
 const simulatedS = ref(0)
 const { show } = useUnits()
-const order = reactive<BoxOrder>({ which: 'as-found', volts: plan.value.job.existingV ?? plan.value.pick?.driveV ?? 12, rateHz: 1, speed: 20, doorOpen: false, tachPulled: false, dropouts: 0.01, noise: 1 })
+const order = reactive<BoxOrder>({
+  which: 'as-found',
+  volts: plan.value.job.existingV ?? plan.value.pick?.driveV ?? 12,
+  rateHz: 1,
+  speed: 20,
+  doorOpen: false,
+  tachPulled: false,
+  dropouts: 0.01,
+  noise: 1,
+})
 let timer: ReturnType<typeof setInterval> | undefined
 async function look(first = false) {
-  const result = await api<{ running: { jobId: string, order: BoxOrder, simulatedS: number } | null }>('box')
+  const result = await api<{ running: { jobId: string; order: BoxOrder; simulatedS: number } | null }>('box')
   if (!result.ok) return
   running.value = result.data.running?.jobId === plan.value.job.id
   elsewhere.value = result.data.running !== null && !running.value
@@ -35,24 +44,36 @@ async function send() {
 watch(order, () => {
   if (running.value) void send()
 })
-watch(() => order.which, (which) => {
-  order.volts = which === 'as-planned' ? plan.value.pick?.driveV ?? 12 : plan.value.job.existingV ?? 12
-})
+watch(
+  () => order.which,
+  (which) => {
+    order.volts = which === 'as-planned' ? (plan.value.pick?.driveV ?? 12) : (plan.value.job.existingV ?? 12)
+  },
+)
 async function stop() {
   const result = await api('box', { method: 'DELETE' })
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   running.value = false
 }
-const what = computed(() => [{ value: 'as-found' as const, label: plan.value.job.existingFanId ? 'as found: the old fan' : 'as found: no fan' }, ...(plan.value.pick ? [{ value: 'as-planned' as const, label: 'as planned: the picked fan' }] : [])])
-const speeds = [1, 5, 20, 60].map(value => ({ value, label: value === 1 ? 'in real time' : `${value} times as fast` }))
-const rates = [0.1, 0.5, 1, 2, 5, 10, 20, 50].map(value => ({ value, label: value < 1 ? `every ${1 / value} s` : `${value} a second` }))
+const what = computed(() => [
+  {
+    value: 'as-found' as const,
+    label: plan.value.job.existingFanId ? 'as found: the old fan' : 'as found: no fan',
+  },
+  ...(plan.value.pick ? [{ value: 'as-planned' as const, label: 'as planned: the picked fan' }] : []),
+])
+const speeds = [1, 5, 20, 60].map((value) => ({
+  value,
+  label: value === 1 ? 'in real time' : `${value} times as fast`,
+}))
+const rates = [0.1, 0.5, 1, 2, 5, 10, 20, 50].map((value) => ({
+  value,
+  label: value < 1 ? `every ${1 / value} s` : `${value} a second`,
+}))
 </script>
 
 <template>
-  <section
-    class="sheet stack"
-    aria-label="Stand-in bench box"
-  >
+  <section class="sheet stack" aria-label="Stand-in bench box">
     <div class="sheet-head">
       <h2>Stand-in bench box</h2>
       <button
@@ -65,20 +86,13 @@ const rates = [0.1, 0.5, 1, 2, 5, 10, 20, 50].map(value => ({ value, label: valu
       </button>
     </div>
     <p class="small soft">
-      A simulated device for trying things out: probes that warm up, a tach, pressure, flow, level, volts and amps.
-      <template v-if="running">
-        It has run for {{ show(simulatedS, 'duration') }} of its own time.
-      </template>
-      <template v-if="elsewhere">
-        It now stands on another job; starting it here takes it over.
-      </template>
+      A simulated device for trying things out: probes that warm up, a tach, pressure, flow, level, volts and
+      amps.
+      <template v-if="running"> It has run for {{ show(simulatedS, 'duration') }} of its own time. </template>
+      <template v-if="elsewhere"> It now stands on another job; starting it here takes it over. </template>
     </p>
     <div class="fields tight">
-      <ChoiceField
-        v-model="order.which"
-        label="On it"
-        :options="what"
-      />
+      <ChoiceField v-model="order.which" label="On it" :options="what" />
       <QuantityField
         :model-value="order.volts"
         label="Bench supply"
@@ -87,35 +101,27 @@ const rates = [0.1, 0.5, 1, 2, 5, 10, 20, 50].map(value => ({ value, label: valu
         :schema="boxSchema.shape.volts"
         @update:model-value="order.volts = $event ?? order.volts"
       />
-      <ChoiceField
-        v-model="order.rateHz"
-        label="Rows"
-        :options="rates"
-      />
-      <ChoiceField
-        v-model="order.speed"
-        label="Its time runs"
-        :options="speeds"
-      />
+      <ChoiceField v-model="order.rateHz" label="Rows" :options="rates" />
+      <ChoiceField v-model="order.speed" label="Its time runs" :options="speeds" />
     </div>
     <div class="row small">
-      <label class="row"><input
-        v-model="order.doorOpen"
-        type="checkbox"
-      > door open</label>
-      <label class="row"><input
-        v-model="order.tachPulled"
-        type="checkbox"
-      > tach wire pulled</label>
-      <label class="row"><input
-        type="checkbox"
-        :checked="order.dropouts > 0.05"
-        @change="order.dropouts = ($event.target as HTMLInputElement).checked ? 0.15 : 0.01"
-      > bad wires</label>
+      <label class="row"><input v-model="order.doorOpen" type="checkbox" /> door open</label>
+      <label class="row"><input v-model="order.tachPulled" type="checkbox" /> tach wire pulled</label>
+      <label class="row"
+        ><input
+          type="checkbox"
+          :checked="order.dropouts > 0.05"
+          @change="order.dropouts = ($event.target as HTMLInputElement).checked ? 0.15 : 0.01"
+        />
+        bad wires</label
+      >
     </div>
   </section>
 </template>
 
 <style scoped>
-.row label { gap: 5px; min-height: 26px; }
+.row label {
+  gap: 5px;
+  min-height: 26px;
+}
 </style>

@@ -2,33 +2,38 @@
 import { convert, conversions, type FlowMethod, type Inputs, type ReadingQuantity } from '../../../core/plan'
 
 /** From what the instrument shows to the reading, with its working. */
-const emit = defineEmits<{ take: [quantity: ReadingQuantity, value: number, how: { method: FlowMethod | null, points: number | null }] }>()
+const emit = defineEmits<{
+  take: [quantity: ReadingQuantity, value: number, how: { method: FlowMethod | null; points: number | null }]
+}>()
 const job = useJobStore()
 const { show } = useUnits()
 const key = ref(conversions[0]!.key)
-const options = conversions.map(c => ({ value: c.key, label: c.title }))
-const conversion = computed(() => conversions.find(c => c.key === key.value)!)
+const options = conversions.map((c) => ({ value: c.key, label: c.title }))
+const conversion = computed(() => conversions.find((c) => c.key === key.value)!)
 const inputs = reactive<Inputs>({ n: {}, lists: {}, choice: {}, density: 1.2 })
-watch(conversion, (c) => {
-  inputs.n = Object.fromEntries(c.fields.filter(f => !f.list).map(f => [f.key, f.usual]))
-  inputs.lists = Object.fromEntries(c.fields.filter(f => f.list).map(f => [f.key, []]))
-  inputs.choice = Object.fromEntries((c.choices ?? []).map(x => [x.key, x.options[0]!.value]))
-}, { immediate: true })
+watch(
+  conversion,
+  (c) => {
+    inputs.n = Object.fromEntries(c.fields.filter((f) => !f.list).map((f) => [f.key, f.usual]))
+    inputs.lists = Object.fromEntries(c.fields.filter((f) => f.list).map((f) => [f.key, []]))
+    inputs.choice = Object.fromEntries((c.choices ?? []).map((x) => [x.key, x.options[0]!.value]))
+  },
+  { immediate: true },
+)
 const result = computed(() => convert(conversion.value, { ...inputs, density: job.report?.air.density ?? 1.2 }))
 function take() {
   const r = result.value
   if (!r.ok || !conversion.value.gives || r.figures[0]!.value === null) return
-  emit('take', conversion.value.gives, r.figures[0]!.value, { method: r.method ?? null, points: r.points ?? null })
+  emit('take', conversion.value.gives, r.figures[0]!.value, {
+    method: r.method ?? null,
+    points: r.points ?? null,
+  })
 }
 </script>
 
 <template>
   <div class="stack convert">
-    <ChoiceField
-      v-model="key"
-      label="Work out"
-      :options="options"
-    />
+    <ChoiceField v-model="key" label="Work out" :options="options" />
     <div class="fields tight">
       <ChoiceField
         v-for="choice in conversion.choices ?? []"
@@ -37,10 +42,7 @@ function take() {
         :label="choice.label"
         :options="choice.options"
       />
-      <template
-        v-for="f in conversion.fields"
-        :key="conversion.key + f.key"
-      >
+      <template v-for="f in conversion.fields" :key="conversion.key + f.key">
         <QuantityListField
           v-if="f.list"
           v-model="inputs.lists[f.key]!"
@@ -59,47 +61,34 @@ function take() {
         />
       </template>
     </div>
-    <p
-      v-if="!result.ok"
-      class="small soft"
-      role="status"
-    >
+    <p v-if="!result.ok" class="small soft" role="status">
       {{ result.reason }}
     </p>
     <template v-else>
       <p class="row answer">
-        <template
-          v-for="(f, i) in result.figures"
-          :key="f.key"
-        >
+        <template v-for="(f, i) in result.figures" :key="f.key">
           <span class="small soft">{{ f.label }}</span>
-          <FigureValue
-            :figure="f"
-            :big="i === 0"
-            :range="i === 0"
-          />
+          <FigureValue :figure="f" :big="i === 0" :range="i === 0" />
         </template>
-        <button
-          v-if="conversion.gives"
-          type="button"
-          class="button primary small"
-          @click="take"
-        >
+        <button v-if="conversion.gives" type="button" class="button primary small" @click="take">
           Use {{ show(result.figures[0]!.value, result.figures[0]!.quantity) }} as the reading
         </button>
       </p>
-      <p
-        v-if="result.warning"
-        class="row small"
-      >
-        <StateMark state="fix" /> {{ result.warning }}
-      </p>
+      <p v-if="result.warning" class="row small"><StateMark state="fix" /> {{ result.warning }}</p>
     </template>
   </div>
 </template>
 
 <style scoped>
-.convert { background: var(--sheet-soft); border-radius: 6px; padding: 10px; }
-.wide { grid-column: 1 / -1; }
-.answer { gap: 12px; }
+.convert {
+  background: var(--sheet-soft);
+  border-radius: 6px;
+  padding: 10px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.answer {
+  gap: 12px;
+}
 </style>

@@ -6,6 +6,11 @@ const base = computed(() => `/job/${plan.value.job.id}/log`)
 <template>
   <StationTabs
     label="Pages of the log"
-    :tabs="[{ to: base, label: 'Runs' }, { to: `${base}/live`, label: 'Instruments and logs' }, { to: `${base}/import`, label: 'Import a file' }, { to: `${base}/listen`, label: 'Listen' }]"
+    :tabs="[
+      { to: base, label: 'Runs' },
+      { to: `${base}/live`, label: 'Instruments and logs' },
+      { to: `${base}/import`, label: 'Import a file' },
+      { to: `${base}/listen`, label: 'Listen' },
+    ]"
   />
 </template>

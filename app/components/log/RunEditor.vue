@@ -7,19 +7,60 @@ const props = defineProps<{ run: Run }>()
 const store = useJobStore()
 const shelf = useShelfStore()
 const toast = useToast()
-const change = (key: keyof Run, value: unknown) => store.change(d => assign(d.runs.find(r => r.id === props.run.id), key, value), `run.${props.run.id}.${key}`)
+const change = (key: keyof Run, value: unknown) =>
+  store.change(
+    (d) =>
+      assign(
+        d.runs.find((r) => r.id === props.run.id),
+        key,
+        value,
+      ),
+    `run.${props.run.id}.${key}`,
+  )
 function set(key: keyof Run, value: unknown) {
   if (key !== 'kind') return change(key, value)
   store.change((d) => {
-    const run = d.runs.find(r => r.id === props.run.id)
-    if (run) Object.assign(run, { kind: value, changeNo: value === 'after' ? run.changeNo ?? 1 : null, changes: value === 'after' ? run.changes ?? 1 : null })
+    const run = d.runs.find((r) => r.id === props.run.id)
+    if (run)
+      Object.assign(run, {
+        kind: value,
+        changeNo: value === 'after' ? (run.changeNo ?? 1) : null,
+        changes: value === 'after' ? (run.changes ?? 1) : null,
+      })
   })
 }
 const after = computed(() => props.run.kind === 'after')
 const heading = computed((): Field<keyof Run>[] => [
   { key: 'name', label: 'Name of the run', text: true },
-  { key: 'kind', label: 'Kind', options: optionsOf({ baseline: 'baseline', after: 'after a change', bench: 'bench test of the fan' }) },
-  ...(after.value ? [{ key: 'changeNo', label: 'After change number', quantity: 'number', hint: 'runs after the same change are replicates' } as const, { key: 'changed', label: 'What was changed', options: optionsOf({ fan: 'the fan', voltage: 'its voltage or speed', path: 'the air path', mount: 'the mounting', other: 'something else' }, 'not said') } as const] : []),
+  {
+    key: 'kind',
+    label: 'Kind',
+    options: optionsOf({ baseline: 'baseline', after: 'after a change', bench: 'bench test of the fan' }),
+  },
+  ...(after.value
+    ? [
+        {
+          key: 'changeNo',
+          label: 'After change number',
+          quantity: 'number',
+          hint: 'runs after the same change are replicates',
+        } as const,
+        {
+          key: 'changed',
+          label: 'What was changed',
+          options: optionsOf(
+            {
+              fan: 'the fan',
+              voltage: 'its voltage or speed',
+              path: 'the air path',
+              mount: 'the mounting',
+              other: 'something else',
+            },
+            'not said',
+          ),
+        } as const,
+      ]
+    : []),
 ])
 const conditions = computed((): Field<keyof Run>[] => [
   { key: 'ambientC', label: 'Ambient, at the intake', quantity: 'temperature' },
@@ -27,16 +68,42 @@ const conditions = computed((): Field<keyof Run>[] => [
   { key: 'soakS', label: 'Soaked for', quantity: 'duration' },
   { key: 'steady', label: 'No longer changing', yesNo: true },
   { key: 'fanV', label: 'Voltage of the fan', quantity: 'voltage' },
-  { key: 'voltageAt', label: 'Voltage read', options: optionsOf({ fan: 'at the fan', supply: 'at the supply' }, 'not said') },
+  {
+    key: 'voltageAt',
+    label: 'Voltage read',
+    options: optionsOf({ fan: 'at the fan', supply: 'at the supply' }, 'not said'),
+  },
   { key: 'lid', label: 'Lid or door', options: optionsOf({ open: 'open', closed: 'closed' }, 'not said') },
-  ...(after.value ? [{ key: 'otherOpenings', label: 'Other openings as before', yesNo: true } as const, { key: 'changes', label: 'Things changed at once', quantity: 'number' } as const] : []),
-  { key: 'distanceM', label: 'Microphone distance', quantity: 'distance', hint: props.run.distanceM === null ? 'mark the spot' : '' },
+  ...(after.value
+    ? [
+        { key: 'otherOpenings', label: 'Other openings as before', yesNo: true } as const,
+        { key: 'changes', label: 'Things changed at once', quantity: 'number' } as const,
+      ]
+    : []),
+  {
+    key: 'distanceM',
+    label: 'Microphone distance',
+    quantity: 'distance',
+    hint: props.run.distanceM === null ? 'mark the spot' : '',
+  },
   { key: 'backgroundDbA', label: 'Background, fan off', quantity: 'level' },
-  { key: 'instrument', label: 'Sound meter', options: optionsOf({ phone: 'phone', class2: 'class 2 meter', class1: 'class 1 meter' }, 'not said') },
+  {
+    key: 'instrument',
+    label: 'Sound meter',
+    options: optionsOf({ phone: 'phone', class2: 'class 2 meter', class1: 'class 1 meter' }, 'not said'),
+  },
   { key: 'calibrated', label: 'Meter checked', yesNo: true },
   { key: 'floorDbA', label: 'Its floor', quantity: 'level', hint: 'lowest it can show' },
 ])
-const notes: Field<keyof Run>[] = [{ key: 'who', label: 'Who measured', text: true }, { key: 'stoodAt', label: 'Where the instruments stood', text: true, placeholder: 'probe taped to the sink, phone on the marked spot' }]
+const notes: Field<keyof Run>[] = [
+  { key: 'who', label: 'Who measured', text: true },
+  {
+    key: 'stoodAt',
+    label: 'Where the instruments stood',
+    text: true,
+    placeholder: 'probe taped to the sink, phone on the marked spot',
+  },
+]
 const words: Field<keyof Run>[] = [{ key: 'notes', label: 'Notes', text: true, lines: 2 }]
 /** ISO to what the browser's date field wants, in local time, and back. */
 const local = computed(() => {
@@ -52,7 +119,7 @@ const readings = ref<{ focusValue: () => void }>()
 defineExpose({ addReading: () => readings.value?.focusValue() })
 
 const test = computed(() => testOf(props.run, `test-${props.run.id}`))
-const fan = computed(() => shelf.known.find(f => f.id === store.plan?.pick?.fanId) ?? null)
+const fan = computed(() => shelf.known.find((f) => f.id === store.plan?.pick?.fanId) ?? null)
 async function write(id: string, change: (fan: Fan) => Fan): Promise<string> {
   const one = await shelf.fetchOne(id)
   if (!one) return 'The fan is no longer on the shelf.'
@@ -63,24 +130,20 @@ async function teachFan() {
   const added = test.value
   if (!fan.value || !added) return
   const { id, model } = fan.value
-  const problem = await write(id, f => withTest(f, added))
+  const problem = await write(id, (f) => withTest(f, added))
   if (problem) return toast.show(problem, { tone: 'bad' })
-  toast.show(`The test stands in the record of ${model}; plans that believe own tests use it.`, { action: { label: 'Undo', run: () => write(id, f => ({ ...f, tests: f.tests.filter(t => t.id !== added.id) })) } })
+  toast.show(`The test stands in the record of ${model}; plans that believe own tests use it.`, {
+    action: {
+      label: 'Undo',
+      run: () => write(id, (f) => ({ ...f, tests: f.tests.filter((t) => t.id !== added.id) })),
+    },
+  })
 }
 </script>
 
 <template>
-  <section
-    class="sheet stack"
-    :aria-label="`Run ${run.name}`"
-  >
-    <FieldGrid
-      tight
-      :record="run"
-      :fields="heading"
-      :shape="runSchema.shape"
-      @set="set"
-    >
+  <section class="sheet stack" :aria-label="`Run ${run.name}`">
+    <FieldGrid tight :record="run" :fields="heading" :shape="runSchema.shape" @set="set">
       <div class="field">
         <label :for="timeId">When</label>
         <input
@@ -89,7 +152,7 @@ async function teachFan() {
           type="datetime-local"
           :value="local"
           @change="setTime(($event.target as HTMLInputElement).value)"
-        >
+        />
       </div>
       <TextField
         label="Operating stage"
@@ -100,59 +163,34 @@ async function teachFan() {
       />
     </FieldGrid>
     <h3>Readings</h3>
-    <RunReadings
-      ref="readings"
-      :run="run"
-    />
-    <p
-      v-if="run.kind === 'bench'"
-      class="row small"
-    >
-      <button
-        type="button"
-        class="button small"
-        :disabled="!test || !fan"
-        @click="teachFan"
-      >
+    <RunReadings ref="readings" :run="run" />
+    <p v-if="run.kind === 'bench'" class="row small">
+      <button type="button" class="button small" :disabled="!test || !fan" @click="teachFan">
         Write this into the fan’s own record
       </button>
-      <span class="soft">{{ !fan ? 'Pick the fan on the Line-up first.' : !test ? 'It takes the voltage and a flow, pressure, speed, current or level.' : 'Flow counts as free delivery, pressure as shut-off pressure, at this voltage.' }}</span>
+      <span class="soft">{{
+        !fan
+          ? 'Pick the fan on the Line-up first.'
+          : !test
+            ? 'It takes the voltage and a flow, pressure, speed, current or level.'
+            : 'Flow counts as free delivery, pressure as shut-off pressure, at this voltage.'
+      }}</span>
     </p>
     <h3>Under what conditions</h3>
-    <FieldGrid
-      tight
-      :record="run"
-      :fields="conditions"
-      :shape="runSchema.shape"
-      @set="set"
-    />
-    <p
-      v-if="run.slopeKS !== null || run.tauS !== null"
-      class="small soft"
-    >
-      From its log: still changing by {{ ((run.slopeKS ?? 0) * 60).toFixed(3) }} K a minute{{ run.tauS === null ? '' : `, time constant ${(run.tauS / 60).toFixed(1)} min` }}.
+    <FieldGrid tight :record="run" :fields="conditions" :shape="runSchema.shape" @set="set" />
+    <p v-if="run.slopeKS !== null || run.tauS !== null" class="small soft">
+      From its log: still changing by {{ ((run.slopeKS ?? 0) * 60).toFixed(3) }} K a minute{{
+        run.tauS === null ? '' : `, time constant ${(run.tauS / 60).toFixed(1)} min`
+      }}.
     </p>
-    <FieldGrid
-      :record="run"
-      :fields="notes"
-      :shape="runSchema.shape"
-      @set="set"
-    />
-    <FieldGrid
-      class="wide"
-      :record="run"
-      :fields="words"
-      :shape="runSchema.shape"
-      @set="set"
-    />
-    <RunPhoto
-      :run="run"
-      :job-id="store.plan!.job.id"
-      @set="change('photoId', $event)"
-    />
+    <FieldGrid :record="run" :fields="notes" :shape="runSchema.shape" @set="set" />
+    <FieldGrid class="wide" :record="run" :fields="words" :shape="runSchema.shape" @set="set" />
+    <RunPhoto :run="run" :job-id="store.plan!.job.id" @set="change('photoId', $event)" />
   </section>
 </template>
 
 <style scoped>
-.wide { grid-template-columns: 1fr; }
+.wide {
+  grid-template-columns: 1fr;
+}
 </style>

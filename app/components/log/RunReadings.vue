@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import { newReading, readingMean, readingNames, usualStages, type FlowMethod, type Reading, type ReadingQuantity, type Run } from '../../../core/plan'
+import {
+  newReading,
+  readingMean,
+  readingNames,
+  usualStages,
+  type FlowMethod,
+  type Reading,
+  type ReadingQuantity,
+  type Run,
+} from '../../../core/plan'
 import { quantityInfo } from '../../../core/units'
 import { readingLimit } from '../../../shared/schemas/plan'
 
@@ -7,24 +16,70 @@ import { readingLimit } from '../../../shared/schemas/plan'
 const props = defineProps<{ run: Run }>()
 const store = useJobStore()
 const { show } = useUnits()
-const places: Record<ReadingQuantity, string> = { temperature: 'inside', level: 'listener', flow: 'outlet', pressure: 'before the fan', rotation: 'fan', voltage: 'fan', current: 'fan', power: 'wall', duration: 'on one charge' }
-const quantities = Object.entries(readingNames).map(([value, label]) => ({ value: value as ReadingQuantity, label }))
-const methods: { value: FlowMethod | null, label: string }[] = [{ value: null, label: 'not said' }, { value: 'traverse', label: 'points over the opening' }, { value: 'hood', label: 'through a hood' }, { value: 'vane-centre', label: 'middle of the opening only' }, { value: 'jet', label: 'in the free jet' }]
-const knownPlaces = computed(() => [...new Set([...store.plan!.targets.map(t => t.place), ...store.plan!.runs.flatMap(r => r.readings.map(x => x.place))].filter(Boolean))])
-const knownSources = computed(() => [...new Set(store.plan!.runs.flatMap(r => r.readings.map(x => x.source)).filter(Boolean))])
+const places: Record<ReadingQuantity, string> = {
+  temperature: 'inside',
+  level: 'listener',
+  flow: 'outlet',
+  pressure: 'before the fan',
+  rotation: 'fan',
+  voltage: 'fan',
+  current: 'fan',
+  power: 'wall',
+  duration: 'on one charge',
+}
+const quantities = Object.entries(readingNames).map(([value, label]) => ({
+  value: value as ReadingQuantity,
+  label,
+}))
+const methods: { value: FlowMethod | null; label: string }[] = [
+  { value: null, label: 'not said' },
+  { value: 'traverse', label: 'points over the opening' },
+  { value: 'hood', label: 'through a hood' },
+  { value: 'vane-centre', label: 'middle of the opening only' },
+  { value: 'jet', label: 'in the free jet' },
+]
+const knownPlaces = computed(() => [
+  ...new Set(
+    [
+      ...store.plan!.targets.map((t) => t.place),
+      ...store.plan!.runs.flatMap((r) => r.readings.map((x) => x.place)),
+    ].filter(Boolean),
+  ),
+])
+const knownSources = computed(() => [
+  ...new Set(store.plan!.runs.flatMap((r) => r.readings.map((x) => x.source)).filter(Boolean)),
+])
 
 // the reading being typed: it joins the run when it can be read
-const placeFor = (q: ReadingQuantity) => store.plan!.targets.find(t => t.kind === q && t.place)?.place ?? places[q]
-const entry = reactive({ quantity: 'temperature' as ReadingQuantity, place: placeFor('temperature'), stage: '', source: '', method: null as FlowMethod | null, points: null as number | null, values: [] as number[] })
+const placeFor = (q: ReadingQuantity) =>
+  store.plan!.targets.find((t) => t.kind === q && t.place)?.place ?? places[q]
+const entry = reactive({
+  quantity: 'temperature' as ReadingQuantity,
+  place: placeFor('temperature'),
+  stage: '',
+  source: '',
+  method: null as FlowMethod | null,
+  points: null as number | null,
+  values: [] as number[],
+})
 const turn = ref(0)
 const converting = ref(false)
 const problem = ref('')
 const valueBox = ref<HTMLElement>()
 const focusValue = () => valueBox.value?.querySelector('input')?.focus()
-watch(() => entry.quantity, (q) => {
-  Object.assign(entry, { place: placeFor(q), values: [], method: null, points: null, source: q === 'level' ? entry.source : '' })
-  problem.value = ''
-})
+watch(
+  () => entry.quantity,
+  (q) => {
+    Object.assign(entry, {
+      place: placeFor(q),
+      values: [],
+      method: null,
+      points: null,
+      source: q === 'level' ? entry.source : '',
+    })
+    problem.value = ''
+  },
+)
 async function add() {
   const [value, ...repeats] = entry.values
   if (value === undefined) {
@@ -32,15 +87,26 @@ async function add() {
     focusValue()
     return
   }
-  const reading: Reading = { ...newReading(newId('reading'), entry.quantity, entry.place, value), repeats, stage: entry.stage, source: entry.source, method: entry.quantity === 'flow' ? entry.method : null, points: entry.quantity === 'flow' ? entry.points : null }
-  problem.value = store.change(d => d.runs.find(r => r.id === props.run.id)?.readings.push(reading))
+  const reading: Reading = {
+    ...newReading(newId('reading'), entry.quantity, entry.place, value),
+    repeats,
+    stage: entry.stage,
+    source: entry.source,
+    method: entry.quantity === 'flow' ? entry.method : null,
+    points: entry.quantity === 'flow' ? entry.points : null,
+  }
+  problem.value = store.change((d) => d.runs.find((r) => r.id === props.run.id)?.readings.push(reading))
   if (problem.value) return
   entry.values = []
   turn.value++
   await nextTick()
   focusValue()
 }
-async function take(quantity: ReadingQuantity, value: number, how: { method: FlowMethod | null, points: number | null }) {
+async function take(
+  quantity: ReadingQuantity,
+  value: number,
+  how: { method: FlowMethod | null; points: number | null },
+) {
   entry.quantity = quantity
   // the change of kind clears the entry first; the field shows the value before it is stepped into
   await nextTick()
@@ -50,28 +116,24 @@ async function take(quantity: ReadingQuantity, value: number, how: { method: Flo
 }
 defineExpose({ focusValue })
 
-const edit = (id: string, field: string, mutate: (r: Reading) => void) => store.change((d) => {
-  const reading = d.runs.find(r => r.id === props.run.id)?.readings.find(r => r.id === id)
-  if (reading) mutate(reading)
-}, `reading.${id}.${field}`)
-const remove = (reading: Reading) => store.removeWithUndo(`${readingNames[reading.quantity]} removed.`, (d) => {
-  const run = d.runs.find(r => r.id === props.run.id)
-  if (run) run.readings = run.readings.filter(r => r.id !== reading.id)
-})
+const edit = (id: string, field: string, mutate: (r: Reading) => void) =>
+  store.change((d) => {
+    const reading = d.runs.find((r) => r.id === props.run.id)?.readings.find((r) => r.id === id)
+    if (reading) mutate(reading)
+  }, `reading.${id}.${field}`)
+const remove = (reading: Reading) =>
+  store.removeWithUndo(`${readingNames[reading.quantity]} removed.`, (d) => {
+    const run = d.runs.find((r) => r.id === props.run.id)
+    if (run) run.readings = run.readings.filter((r) => r.id !== reading.id)
+  })
 const setValues = (reading: Reading, values: number[]) => {
   const [value, ...repeats] = values
-  if (value !== undefined) edit(reading.id, 'value', r => Object.assign(r, { value, repeats }))
+  if (value !== undefined) edit(reading.id, 'value', (r) => Object.assign(r, { value, repeats }))
 }
 </script>
 
 <template>
-  <div
-    v-if="run.readings.length"
-    class="scroll-x"
-    tabindex="0"
-    role="region"
-    aria-label="Readings of this run"
-  >
+  <div v-if="run.readings.length" class="scroll-x" tabindex="0" role="region" aria-label="Readings of this run">
     <table class="data readings">
       <thead>
         <tr>
@@ -84,16 +146,13 @@ const setValues = (reading: Reading, values: number[]) => {
         </tr>
       </thead>
       <tbody>
-        <tr
-          v-for="reading in run.readings"
-          :key="reading.id"
-        >
+        <tr v-for="reading in run.readings" :key="reading.id">
           <td>
             {{ readingNames[reading.quantity] }}
-            <span
-              v-if="reading.method"
-              class="small soft block"
-            >{{ methods.find(m => m.value === reading.method)?.label }}{{ reading.points ? `, ${reading.points} points` : '' }}</span>
+            <span v-if="reading.method" class="small soft block"
+              >{{ methods.find((m) => m.value === reading.method)?.label
+              }}{{ reading.points ? `, ${reading.points} points` : '' }}</span
+            >
           </td>
           <td>
             <TextField
@@ -101,7 +160,11 @@ const setValues = (reading: Reading, values: number[]) => {
               hide-label
               :suggest="knownPlaces"
               :model-value="reading.place"
-              @update:model-value="edit(reading.id, 'place', r => { r.place = $event })"
+              @update:model-value="
+                edit(reading.id, 'place', (r) => {
+                  r.place = $event
+                })
+              "
             />
           </td>
           <td>
@@ -111,7 +174,11 @@ const setValues = (reading: Reading, values: number[]) => {
               :placeholder="run.stage || 'as the run'"
               :suggest="usualStages"
               :model-value="reading.stage"
-              @update:model-value="edit(reading.id, 'stage', r => { r.stage = $event })"
+              @update:model-value="
+                edit(reading.id, 'stage', (r) => {
+                  r.stage = $event
+                })
+              "
             />
           </td>
           <td>
@@ -122,7 +189,11 @@ const setValues = (reading: Reading, values: number[]) => {
               placeholder="all together"
               :suggest="knownSources"
               :model-value="reading.source"
-              @update:model-value="edit(reading.id, 'source', r => { r.source = $event })"
+              @update:model-value="
+                edit(reading.id, 'source', (r) => {
+                  r.source = $event
+                })
+              "
             />
           </td>
           <td>
@@ -151,26 +222,10 @@ const setValues = (reading: Reading, values: number[]) => {
       </tbody>
     </table>
   </div>
-  <form
-    class="entry"
-    @submit.prevent="add"
-  >
-    <ChoiceField
-      v-model="entry.quantity"
-      label="Reading"
-      :options="quantities"
-    />
-    <TextField
-      v-model="entry.place"
-      label="At"
-      :suggest="knownPlaces"
-    />
-    <TextField
-      v-model="entry.stage"
-      label="In stage"
-      placeholder="as the run"
-      :suggest="usualStages"
-    />
+  <form class="entry" @submit.prevent="add">
+    <ChoiceField v-model="entry.quantity" label="Reading" :options="quantities" />
+    <TextField v-model="entry.place" label="At" :suggest="knownPlaces" />
+    <TextField v-model="entry.stage" label="In stage" placeholder="as the run" :suggest="usualStages" />
     <TextField
       v-if="entry.quantity === 'level'"
       v-model="entry.source"
@@ -178,16 +233,8 @@ const setValues = (reading: Reading, values: number[]) => {
       placeholder="all together"
       :suggest="knownSources"
     />
-    <ChoiceField
-      v-if="entry.quantity === 'flow'"
-      v-model="entry.method"
-      label="Read how"
-      :options="methods"
-    />
-    <div
-      ref="valueBox"
-      class="value"
-    >
+    <ChoiceField v-if="entry.quantity === 'flow'" v-model="entry.method" label="Read how" :options="methods" />
+    <div ref="valueBox" class="value">
       <QuantityListField
         :key="`${entry.quantity}-${turn}`"
         v-model="entry.values"
@@ -199,46 +246,71 @@ const setValues = (reading: Reading, values: number[]) => {
       />
     </div>
     <div class="row buttons">
-      <button
-        type="submit"
-        class="button primary"
-      >
-        Add reading
-      </button>
-      <button
-        type="button"
-        class="button quiet"
-        :aria-expanded="converting"
-        @click="converting = !converting"
-      >
+      <button type="submit" class="button primary">Add reading</button>
+      <button type="button" class="button quiet" :aria-expanded="converting" @click="converting = !converting">
         Work it out
       </button>
     </div>
   </form>
-  <p
-    v-if="problem"
-    class="bad"
-    role="alert"
-  >
+  <p v-if="problem" class="bad" role="alert">
     {{ problem }}
   </p>
-  <ConvertPanel
-    v-if="converting"
-    @take="take"
-  />
+  <ConvertPanel v-if="converting" @take="take" />
 </template>
 
 <style scoped>
-.entry { display: grid; grid-template-columns: repeat(auto-fit, minmax(130px, 1fr)); gap: 10px; align-items: start; background: var(--sheet-soft); padding: 10px; border-radius: 6px; }
-.value { grid-column: span 2; }
-.buttons { align-self: start; padding-top: 21px; grid-column: span 2; flex-wrap: nowrap; }
-.entry .button { min-height: 34px; }
-.readings td { padding: 3px 6px; min-width: 96px; vertical-align: top; }
-.readings td:first-child { padding-top: 9px; }
-.readings td:nth-child(2) { min-width: 150px; }
-.readings td:last-child { min-width: 0; }
-.readings td:nth-child(5) { min-width: 195px; }
-.block { display: block; }
-.bad { color: var(--stop); font-weight: 500; }
-@media (max-width: 600px) { .value, .buttons { grid-column: 1 / -1; } .buttons { padding-top: 0; } }
+.entry {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
+  gap: 10px;
+  align-items: start;
+  background: var(--sheet-soft);
+  padding: 10px;
+  border-radius: 6px;
+}
+.value {
+  grid-column: span 2;
+}
+.buttons {
+  align-self: start;
+  padding-top: 21px;
+  grid-column: span 2;
+  flex-wrap: nowrap;
+}
+.entry .button {
+  min-height: 34px;
+}
+.readings td {
+  padding: 3px 6px;
+  min-width: 96px;
+  vertical-align: top;
+}
+.readings td:first-child {
+  padding-top: 9px;
+}
+.readings td:nth-child(2) {
+  min-width: 150px;
+}
+.readings td:last-child {
+  min-width: 0;
+}
+.readings td:nth-child(5) {
+  min-width: 195px;
+}
+.block {
+  display: block;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 500;
+}
+@media (max-width: 600px) {
+  .value,
+  .buttons {
+    grid-column: 1 / -1;
+  }
+  .buttons {
+    padding-top: 0;
+  }
+}
 </style>

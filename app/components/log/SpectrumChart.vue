@@ -1,31 +1,170 @@
 <script setup lang="ts">
-import { BarController, BarElement, CategoryScale, Chart, LinearScale, LineElement, LogarithmicScale, PointElement, ScatterController, Tooltip, type ChartData, type ChartOptions } from 'chart.js'
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart,
+  LinearScale,
+  LineElement,
+  LogarithmicScale,
+  PointElement,
+  ScatterController,
+  Tooltip,
+  type ChartData,
+  type ChartOptions,
+} from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Bar, Scatter } from 'vue-chartjs'
 import type { Traced } from '../../../core/noise/spectrum'
 import type { Heard } from '../../workers/listen.worker'
 
-Chart.register(ScatterController, BarController, BarElement, CategoryScale, LinearScale, LogarithmicScale, PointElement, LineElement, Tooltip, annotation)
+Chart.register(
+  ScatterController,
+  BarController,
+  BarElement,
+  CategoryScale,
+  LinearScale,
+  LogarithmicScale,
+  PointElement,
+  LineElement,
+  Tooltip,
+  annotation,
+)
 
 /** Two recordings against each other: third-octave bands, and the fine spectrum with the lines that belong to a fan. */
-const props = defineProps<{ before: Heard | null, after: Heard | null, traced: Traced[], view: 'bands' | 'fine' }>()
+const props = defineProps<{
+  before: Heard | null
+  after: Heard | null
+  traced: Traced[]
+  view: 'bands' | 'fine'
+}>()
 const colours = useChartColours()
 const font = { family: 'Atkinson Hyperlegible Mono Variable, monospace', size: 12 }
-const sides = computed(() => [{ name: 'before', heard: props.before, colour: colours.value.other, dash: [6, 3] }, { name: 'after', heard: props.after, colour: colours.value.cap, dash: [] as number[] }].filter(s => s.heard))
-const bands = computed((): ChartData<'bar'> => ({ labels: sides.value[0]?.heard?.bands.map(b => String(b.nominal)) ?? [], datasets: sides.value.map(s => ({ label: s.name, data: s.heard!.bands.map(b => b.level), backgroundColor: s.colour, base: floor.value })) }))
-const floor = computed(() => Math.floor(Math.min(-60, ...sides.value.flatMap(s => s.heard!.bands.map(b => b.level ?? 0))) / 10) * 10)
-const fine = computed((): ChartData<'scatter'> => ({ datasets: sides.value.map(s => ({ label: s.name, showLine: true, pointRadius: 0, pointHitRadius: 3, borderWidth: 1.3, borderColor: s.colour, backgroundColor: s.colour, borderDash: s.dash, data: s.heard!.hz.map((hz, i) => ({ x: hz, y: s.heard!.db[i]! })) })) }))
-const scaleY = computed(() => ({ title: { display: true, text: 'dB below full scale', color: colours.value.ink, font }, grid: { color: colours.value.grid }, ticks: { color: colours.value.ink, font, maxTicksLimit: 7 }, border: { display: false } }))
-const bandOptions = computed((): ChartOptions<'bar'> => ({ responsive: true, maintainAspectRatio: false, animation: false, plugins: { legend: { display: false }, tooltip: { callbacks: { label: i => `${i.dataset.label}: ${i.parsed.y?.toFixed(1)} dB(A)` } } }, scales: { x: { title: { display: true, text: 'third-octave band, Hz, A-weighted', align: 'end', color: colours.value.ink, font }, grid: { display: false }, ticks: { color: colours.value.ink, font, maxRotation: 60 } }, y: { ...scaleY.value, min: floor.value } } }))
-const fineOptions = computed((): ChartOptions<'scatter'> => ({
-  responsive: true, maintainAspectRatio: false, animation: false, interaction: { mode: 'nearest', axis: 'x', intersect: false },
-  plugins: {
-    legend: { display: false }, tooltip: { callbacks: { label: i => `${i.dataset.label}: ${i.parsed.x?.toFixed(1)} Hz, ${i.parsed.y?.toFixed(1)} dB` } },
-    annotation: { annotations: Object.fromEntries(props.traced.slice(0, 6).map((t, k) => [`line${k}`, { type: 'line' as const, xMin: t.line.hz, xMax: t.line.hz, borderColor: colours.value.teal, borderWidth: 1, borderDash: [3, 3], label: { display: true, content: `${t.fan}, ${t.what}`, position: k % 2 ? 'start' as const : 'end' as const, yAdjust: 14 * Math.floor(k / 2), color: colours.value.teal, backgroundColor: 'transparent', font } }])) },
-  },
-  scales: { x: { type: 'logarithmic', min: 20, max: 16000, title: { display: true, text: 'frequency, Hz', align: 'end', color: colours.value.ink, font }, grid: { color: colours.value.grid }, ticks: { color: colours.value.ink, font, maxRotation: 0, callback: v => [20, 50, 100, 200, 500, 1000, 2000, 5000, 10000].includes(Number(v)) ? String(v) : '' } }, y: scaleY.value },
+const sides = computed(() =>
+  [
+    { name: 'before', heard: props.before, colour: colours.value.other, dash: [6, 3] },
+    { name: 'after', heard: props.after, colour: colours.value.cap, dash: [] as number[] },
+  ].filter((s) => s.heard),
+)
+const bands = computed((): ChartData<'bar'> => ({
+  labels: sides.value[0]?.heard?.bands.map((b) => String(b.nominal)) ?? [],
+  datasets: sides.value.map((s) => ({
+    label: s.name,
+    data: s.heard!.bands.map((b) => b.level),
+    backgroundColor: s.colour,
+    base: floor.value,
+  })),
 }))
-const words = computed(() => sides.value.map(s => `${s.name}: loudest line ${s.heard!.lines[0] ? `${s.heard!.lines[0].hz.toFixed(0)} Hz` : 'none'}`).join('; '))
+const floor = computed(
+  () =>
+    Math.floor(Math.min(-60, ...sides.value.flatMap((s) => s.heard!.bands.map((b) => b.level ?? 0))) / 10) * 10,
+)
+const fine = computed((): ChartData<'scatter'> => ({
+  datasets: sides.value.map((s) => ({
+    label: s.name,
+    showLine: true,
+    pointRadius: 0,
+    pointHitRadius: 3,
+    borderWidth: 1.3,
+    borderColor: s.colour,
+    backgroundColor: s.colour,
+    borderDash: s.dash,
+    data: s.heard!.hz.map((hz, i) => ({ x: hz, y: s.heard!.db[i]! })),
+  })),
+}))
+const scaleY = computed(() => ({
+  title: { display: true, text: 'dB below full scale', color: colours.value.ink, font },
+  grid: { color: colours.value.grid },
+  ticks: { color: colours.value.ink, font, maxTicksLimit: 7 },
+  border: { display: false },
+}))
+const bandOptions = computed((): ChartOptions<'bar'> => ({
+  responsive: true,
+  maintainAspectRatio: false,
+  animation: false,
+  plugins: {
+    legend: { display: false },
+    tooltip: { callbacks: { label: (i) => `${i.dataset.label}: ${i.parsed.y?.toFixed(1)} dB(A)` } },
+  },
+  scales: {
+    x: {
+      title: {
+        display: true,
+        text: 'third-octave band, Hz, A-weighted',
+        align: 'end',
+        color: colours.value.ink,
+        font,
+      },
+      grid: { display: false },
+      ticks: { color: colours.value.ink, font, maxRotation: 60 },
+    },
+    y: { ...scaleY.value, min: floor.value },
+  },
+}))
+const fineOptions = computed((): ChartOptions<'scatter'> => ({
+  responsive: true,
+  maintainAspectRatio: false,
+  animation: false,
+  interaction: { mode: 'nearest', axis: 'x', intersect: false },
+  plugins: {
+    legend: { display: false },
+    tooltip: {
+      callbacks: {
+        label: (i) => `${i.dataset.label}: ${i.parsed.x?.toFixed(1)} Hz, ${i.parsed.y?.toFixed(1)} dB`,
+      },
+    },
+    annotation: {
+      annotations: Object.fromEntries(
+        props.traced
+          .slice(0, 6)
+          .map((t, k) => [
+            `line${k}`,
+            {
+              type: 'line' as const,
+              xMin: t.line.hz,
+              xMax: t.line.hz,
+              borderColor: colours.value.teal,
+              borderWidth: 1,
+              borderDash: [3, 3],
+              label: {
+                display: true,
+                content: `${t.fan}, ${t.what}`,
+                position: k % 2 ? ('start' as const) : ('end' as const),
+                yAdjust: 14 * Math.floor(k / 2),
+                color: colours.value.teal,
+                backgroundColor: 'transparent',
+                font,
+              },
+            },
+          ]),
+      ),
+    },
+  },
+  scales: {
+    x: {
+      type: 'logarithmic',
+      min: 20,
+      max: 16000,
+      title: { display: true, text: 'frequency, Hz', align: 'end', color: colours.value.ink, font },
+      grid: { color: colours.value.grid },
+      ticks: {
+        color: colours.value.ink,
+        font,
+        maxRotation: 0,
+        callback: (v) =>
+          [20, 50, 100, 200, 500, 1000, 2000, 5000, 10000].includes(Number(v)) ? String(v) : '',
+      },
+    },
+    y: scaleY.value,
+  },
+}))
+const words = computed(() =>
+  sides.value
+    .map(
+      (s) => `${s.name}: loudest line ${s.heard!.lines[0] ? `${s.heard!.lines[0].hz.toFixed(0)} Hz` : 'none'}`,
+    )
+    .join('; '),
+)
 </script>
 
 <template>
@@ -36,15 +175,13 @@ const words = computed(() => sides.value.map(s => `${s.name}: loudest line ${s.h
       :data="bands"
       :options="bandOptions"
     />
-    <Scatter
-      v-else
-      :aria-label="`Fine spectrum. ${words}`"
-      :data="fine"
-      :options="fineOptions"
-    />
+    <Scatter v-else :aria-label="`Fine spectrum. ${words}`" :data="fine" :options="fineOptions" />
   </div>
 </template>
 
 <style scoped>
-.chart { height: 290px; min-width: 0; }
+.chart {
+  height: 290px;
+  min-width: 0;
+}
 </style>

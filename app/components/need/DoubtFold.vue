@@ -3,37 +3,54 @@ import { doubtable, type Doubt, type DoubtGrade, type DoubtKey, type Job } from 
 import { inputRange } from '../../../core/plan/need'
 
 /** How sure each number is: a grade for each; a range is typed into the field itself ("50 to 70 W"). */
-const props = defineProps<{ job: Job, fields: Field<keyof Job>[], doubts: Doubt[] }>()
+const props = defineProps<{ job: Job; fields: Field<keyof Job>[]; doubts: Doubt[] }>()
 const emit = defineEmits<{ set: [doubt: Doubt | null, key: DoubtKey] }>()
 const { show, bare } = useUnits()
 const usual = { measured: 'measured', nameplate: 'a label’s most', estimate: 'a guess' }
-const words: Record<DoubtGrade, string> = { 'measured': 'measured', 'good-guess': 'good guess', 'rough-guess': 'rough guess', 'range': 'the range typed' }
-const rows = computed(() => props.fields.flatMap((field) => {
-  const key = field.key as DoubtKey
-  if (!(doubtable as readonly string[]).includes(key) || !('quantity' in field) || props.job[key] === null) return []
-  const doubt = props.doubts.find(d => d.id === key) ?? null
-  const range = inputRange(props.job, props.doubts, key)
-  const options = [
-    { value: null, label: key === 'heatW' ? usual[props.job.heatBasis] : 'taken as sure' },
-    ...(Object.keys(words) as DoubtGrade[]).filter(g => g !== 'range' || doubt?.grade === 'range').map(g => ({ value: g, label: words[g] })),
-  ]
-  return [{ key, label: field.label, grade: doubt?.grade ?? null, options, range: range ? `${bare(range[0], field.quantity)} to ${show(range[1], field.quantity)}` : '' }]
-}))
-const graded = computed(() => rows.value.filter(r => r.grade !== null).length)
-const choose = (key: DoubtKey, grade: DoubtGrade | null) => emit('set', grade && { id: key, grade, low: null, high: null }, key)
+const words: Record<DoubtGrade, string> = {
+  measured: 'measured',
+  'good-guess': 'good guess',
+  'rough-guess': 'rough guess',
+  range: 'the range typed',
+}
+const rows = computed(() =>
+  props.fields.flatMap((field) => {
+    const key = field.key as DoubtKey
+    if (!(doubtable as readonly string[]).includes(key) || !('quantity' in field) || props.job[key] === null)
+      return []
+    const doubt = props.doubts.find((d) => d.id === key) ?? null
+    const range = inputRange(props.job, props.doubts, key)
+    const options = [
+      { value: null, label: key === 'heatW' ? usual[props.job.heatBasis] : 'taken as sure' },
+      ...(Object.keys(words) as DoubtGrade[])
+        .filter((g) => g !== 'range' || doubt?.grade === 'range')
+        .map((g) => ({ value: g, label: words[g] })),
+    ]
+    return [
+      {
+        key,
+        label: field.label,
+        grade: doubt?.grade ?? null,
+        options,
+        range: range ? `${bare(range[0], field.quantity)} to ${show(range[1], field.quantity)}` : '',
+      },
+    ]
+  }),
+)
+const graded = computed(() => rows.value.filter((r) => r.grade !== null).length)
+const choose = (key: DoubtKey, grade: DoubtGrade | null) =>
+  emit('set', grade && { id: key, grade, low: null, high: null }, key)
 </script>
 
 <template>
-  <details
-    v-if="rows.length"
-    class="fold"
-  >
-    <summary>How sure are these numbers?<span class="aside">{{ graded ? `${graded} graded` : 'or type a range, such as 50 to 70 W' }}</span></summary>
+  <details v-if="rows.length" class="fold">
+    <summary>
+      How sure are these numbers?<span class="aside">{{
+        graded ? `${graded} graded` : 'or type a range, such as 50 to 70 W'
+      }}</span>
+    </summary>
     <ul class="doubts">
-      <li
-        v-for="row in rows"
-        :key="row.key"
-      >
+      <li v-for="row in rows" :key="row.key">
         <span>{{ row.label }}</span>
         <ChoiceField
           hide-label
@@ -49,7 +66,23 @@ const choose = (key: DoubtKey, grade: DoubtGrade | null) => emit('set', grade &&
 </template>
 
 <style scoped>
-.doubts { list-style: none; margin: 0; padding: 0; display: grid; gap: 4px; }
-.doubts li { display: grid; grid-template-columns: minmax(0, 1fr) 150px minmax(90px, 0.8fr); gap: 10px; align-items: center; font-size: 14px; }
-@media (max-width: 480px) { .doubts li { grid-template-columns: minmax(0, 1fr) 140px; } }
+.doubts {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 4px;
+}
+.doubts li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 150px minmax(90px, 0.8fr);
+  gap: 10px;
+  align-items: center;
+  font-size: 14px;
+}
+@media (max-width: 480px) {
+  .doubts li {
+    grid-template-columns: minmax(0, 1fr) 140px;
+  }
+}
 </style>

@@ -1,6 +1,11 @@
 <script setup lang="ts">
 /** Ranges that are usual, each with a button that takes its middle. */
-defineProps<{ title: string, rows: { name: string, low: number, high: number }[], unit: string, what: string }>()
+defineProps<{
+  title: string
+  rows: { name: string; low: number; high: number }[]
+  unit: string
+  what: string
+}>()
 const emit = defineEmits<{ use: [value: number] }>()
 </script>
 
@@ -9,14 +14,9 @@ const emit = defineEmits<{ use: [value: number] }>()
     <summary>{{ title }}</summary>
     <table class="data">
       <tbody>
-        <tr
-          v-for="row in rows"
-          :key="row.name"
-        >
+        <tr v-for="row in rows" :key="row.name">
           <td>{{ row.name }}</td>
-          <td class="num">
-            {{ row.low === row.high ? row.low : `${row.low} to ${row.high}` }} {{ unit }}
-          </td>
+          <td class="num">{{ row.low === row.high ? row.low : `${row.low} to ${row.high}` }} {{ unit }}</td>
           <td>
             <button
               type="button"

@@ -11,16 +11,32 @@ const watts = ref<number | null>(null)
 const volts = ref<number | null>(null)
 const amps = ref<number | null>(null)
 const share = ref<number | null>(null)
-const ways: { value: Way, label: string }[] = [{ value: 'meter', label: 'a wall meter' }, { value: 'label', label: 'the supply’s label' }, { value: 'battery', label: 'volts and amps at a battery' }]
-const power = computed(() => way.value === 'meter' ? watts.value : volts.value !== null && amps.value !== null ? volts.value * amps.value : null)
+const ways: { value: Way; label: string }[] = [
+  { value: 'meter', label: 'a wall meter' },
+  { value: 'label', label: 'the supply’s label' },
+  { value: 'battery', label: 'volts and amps at a battery' },
+]
+const power = computed(() =>
+  way.value === 'meter'
+    ? watts.value
+    : volts.value !== null && amps.value !== null
+      ? volts.value * amps.value
+      : null,
+)
 /** What of it becomes heat inside. */
-const usual = computed(() => way.value === 'label' ? LABEL_SHARE.value : 1)
-const heat = computed(() => power.value === null ? null : power.value * (share.value ?? usual.value))
+const usual = computed(() => (way.value === 'label' ? LABEL_SHARE.value : 1))
+const heat = computed(() => (power.value === null ? null : power.value * (share.value ?? usual.value)))
 function use() {
   if (heat.value === null || power.value === null) return
   if (way.value !== 'label') emit('use', heat.value, 'measured', null)
   else if (share.value !== null) emit('use', heat.value, 'estimate', null)
-  else emit('use', heat.value, 'estimate', { id: 'heatW', grade: 'range', low: power.value * LABEL_SHARE.low, high: power.value * LABEL_SHARE.high })
+  else
+    emit('use', heat.value, 'estimate', {
+      id: 'heatW',
+      grade: 'range',
+      low: power.value * LABEL_SHARE.low,
+      high: power.value * LABEL_SHARE.high,
+    })
 }
 </script>
 
@@ -28,17 +44,8 @@ function use() {
   <details class="fold">
     <summary>Work the heat out</summary>
     <div class="fields">
-      <ChoiceField
-        v-model="way"
-        label="I can read"
-        :options="ways"
-      />
-      <QuantityField
-        v-if="way === 'meter'"
-        v-model="watts"
-        label="The meter shows"
-        quantity="power"
-      />
+      <ChoiceField v-model="way" label="I can read" :options="ways" />
+      <QuantityField v-if="way === 'meter'" v-model="watts" label="The meter shows" quantity="power" />
       <template v-else>
         <QuantityField
           v-model="volts"
@@ -55,14 +62,13 @@ function use() {
         v-model="share"
         label="Share that stays inside as heat"
         quantity="ratio"
-        :hint="way === 'label' ? 'empty: 25 to 70 %, as labels give the most' : 'less what leaves as light, charge or motion; empty: all'"
+        :hint="
+          way === 'label'
+            ? 'empty: 25 to 70 %, as labels give the most'
+            : 'less what leaves as light, charge or motion; empty: all'
+        "
       />
-      <button
-        type="button"
-        class="button"
-        :disabled="heat === null"
-        @click="use"
-      >
+      <button type="button" class="button" :disabled="heat === null" @click="use">
         {{ heat === null ? 'Use this heat' : `Use ${show(heat, 'power')}` }}
       </button>
     </div>
@@ -70,5 +76,8 @@ function use() {
 </template>
 
 <style scoped>
-.fields .button { align-self: end; justify-content: center; }
+.fields .button {
+  align-self: end;
+  justify-content: center;
+}
 </style>

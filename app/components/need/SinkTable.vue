@@ -7,15 +7,19 @@ import { sinkPointSchema } from '../../../shared/schemas/plan'
 const props = defineProps<{ points: SinkPoint[] }>()
 const emit = defineEmits<{ update: [points: SinkPoint[]] }>()
 const pairs = computed(() => props.points.map((p): [number, number] => [p.flowM3s, p.kPerW]))
-const problem = computed(() => props.points.length ? sinkProblem(props.points.map(p => ({ flow: p.flowM3s, kPerW: p.kPerW }))) : null)
-const taken = (list: [number, number][]) => emit('update', list.map(([flowM3s, kPerW]) => ({ flowM3s, kPerW })))
+const problem = computed(() =>
+  props.points.length ? sinkProblem(props.points.map((p) => ({ flow: p.flowM3s, kPerW: p.kPerW }))) : null,
+)
+const taken = (list: [number, number][]) =>
+  emit(
+    'update',
+    list.map(([flowM3s, kPerW]) => ({ flowM3s, kPerW })),
+  )
 </script>
 
 <template>
   <fieldset class="sink">
-    <legend class="field-label">
-      Resistance of the part to the air, from its sheet or your own test
-    </legend>
+    <legend class="field-label">Resistance of the part to the air, from its sheet or your own test</legend>
     <PairTable
       :pairs="pairs"
       :first="{ label: 'Airflow #', quantity: 'flow', schema: sinkPointSchema.shape.flowM3s }"
@@ -25,19 +29,23 @@ const taken = (list: [number, number][]) => emit('update', list.map(([flowM3s, k
       begin
       @update="taken"
     >
-      <p
-        v-if="problem"
-        class="bad small"
-        role="alert"
-      >
-        The part asks for {{ problem }}.
-      </p>
+      <p v-if="problem" class="bad small" role="alert">The part asks for {{ problem }}.</p>
     </PairTable>
   </fieldset>
 </template>
 
 <style scoped>
-.sink { border: 0; margin: 0; padding: 0; }
-.sink legend { padding: 0; margin-bottom: 3px; }
-.bad { color: var(--stop); font-weight: 500; }
+.sink {
+  border: 0;
+  margin: 0;
+  padding: 0;
+}
+.sink legend {
+  padding: 0;
+  margin-bottom: 3px;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 500;
+}
 </style>

@@ -6,14 +6,23 @@ const emit = defineEmits<{ use: [volume: number] }>()
 const { show } = useUnits()
 type Form = 'box' | 'roof' | 'round'
 const form = ref<Form>('box')
-const forms: { value: Form, label: string }[] = [{ value: 'box', label: 'a box or room' }, { value: 'roof', label: 'a space under a gable roof' }, { value: 'round', label: 'a round tank or tub' }]
+const forms: { value: Form; label: string }[] = [
+  { value: 'box', label: 'a box or room' },
+  { value: 'roof', label: 'a space under a gable roof' },
+  { value: 'round', label: 'a round tank or tub' },
+]
 const first = ref<number | null>(null)
 const second = ref<number | null>(null)
 const height = ref<number | null>(null)
 const filled = ref<number | null>(null)
 const volume = computed(() => {
   if (!first.value || !height.value || (form.value !== 'round' && !second.value)) return null
-  const whole = form.value === 'round' ? cylinderVolume(first.value, height.value) : form.value === 'roof' ? roofVolume(first.value, second.value!, height.value) : boxVolume(first.value, second.value!, height.value)
+  const whole =
+    form.value === 'round'
+      ? cylinderVolume(first.value, height.value)
+      : form.value === 'roof'
+        ? roofVolume(first.value, second.value!, height.value)
+        : boxVolume(first.value, second.value!, height.value)
   return whole * (1 - (filled.value ?? 0))
 })
 </script>
@@ -22,11 +31,7 @@ const volume = computed(() => {
   <details class="fold">
     <summary>Work the volume out</summary>
     <div class="fields">
-      <ChoiceField
-        v-model="form"
-        label="It is"
-        :options="forms"
-      />
+      <ChoiceField v-model="form" label="It is" :options="forms" />
       <QuantityField
         v-model="first"
         :label="form === 'round' ? 'Diameter' : 'Inside length'"
@@ -43,18 +48,8 @@ const volume = computed(() => {
         :label="form === 'roof' ? 'Height to the ridge' : 'Inside height'"
         quantity="distance"
       />
-      <QuantityField
-        v-model="filled"
-        label="Filled with things"
-        quantity="ratio"
-        hint="empty: nothing"
-      />
-      <button
-        type="button"
-        class="button"
-        :disabled="volume === null"
-        @click="emit('use', volume!)"
-      >
+      <QuantityField v-model="filled" label="Filled with things" quantity="ratio" hint="empty: nothing" />
+      <button type="button" class="button" :disabled="volume === null" @click="emit('use', volume!)">
         {{ volume === null ? 'Use this volume' : `Use ${show(volume, 'volume')}` }}
       </button>
     </div>
@@ -62,5 +57,8 @@ const volume = computed(() => {
 </template>
 
 <style scoped>
-.fields .button { align-self: end; justify-content: center; }
+.fields .button {
+  align-self: end;
+  justify-content: center;
+}
 </style>

@@ -10,54 +10,57 @@ const placement = ref<'free-standing' | 'wall'>('free-standing')
 const height = ref<number | null>(null)
 const width = ref<number | null>(null)
 const depth = ref<number | null>(null)
-const options = walls.map(w => ({ value: w.key, label: w.name }))
-const loss = computed(() => height.value && width.value && depth.value ? wallLoss(walls.find(w => w.key === material.value)!, height.value, width.value, depth.value, placement.value) : null)
+const options = walls.map((w) => ({ value: w.key, label: w.name }))
+const loss = computed(() =>
+  height.value && width.value && depth.value
+    ? wallLoss(
+        walls.find((w) => w.key === material.value)!,
+        height.value,
+        width.value,
+        depth.value,
+        placement.value,
+      )
+    : null,
+)
 </script>
 
 <template>
   <details class="fold">
     <summary>Work the wall loss out</summary>
     <div class="fields">
-      <ChoiceField
-        v-model="material"
-        label="Walls of"
-        :options="options"
-      />
+      <ChoiceField v-model="material" label="Walls of" :options="options" />
       <ChoiceField
         v-model="placement"
         label="It stands"
-        :options="[{ value: 'free-standing', label: 'free on all sides' }, { value: 'wall', label: 'with its back to a wall' }]"
+        :options="[
+          { value: 'free-standing', label: 'free on all sides' },
+          { value: 'wall', label: 'with its back to a wall' },
+        ]"
       />
-      <QuantityField
-        v-model="height"
-        label="Outer height"
-        quantity="distance"
-      />
-      <QuantityField
-        v-model="width"
-        label="Outer width"
-        quantity="distance"
-      />
-      <QuantityField
-        v-model="depth"
-        label="Outer depth"
-        quantity="distance"
-      />
+      <QuantityField v-model="height" label="Outer height" quantity="distance" />
+      <QuantityField v-model="width" label="Outer width" quantity="distance" />
+      <QuantityField v-model="depth" label="Outer depth" quantity="distance" />
       <button
         type="button"
         class="button"
         :disabled="!loss"
-        @click="emit('use', loss!.value, { id: 'wallLossWK', grade: 'range', low: loss!.low, high: loss!.high })"
+        @click="
+          emit('use', loss!.value, { id: 'wallLossWK', grade: 'range', low: loss!.low, high: loss!.high })
+        "
       >
         {{ loss ? `Use ${show(loss.value, 'thermalConductance')}` : 'Use this loss' }}
       </button>
     </div>
     <p class="small soft">
-      Heat passage by material is common practice, effective area after the enclosure temperature-rise method. Better than any table: heat the closed box with a known power and read the rise.
+      Heat passage by material is common practice, effective area after the enclosure temperature-rise method.
+      Better than any table: heat the closed box with a known power and read the rise.
     </p>
   </details>
 </template>
 
 <style scoped>
-.fields .button { align-self: end; justify-content: center; }
+.fields .button {
+  align-self: end;
+  justify-content: center;
+}
 </style>

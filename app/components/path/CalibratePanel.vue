@@ -12,22 +12,53 @@ const report = computed(() => job.report!.path.calibration)
 const path = computed(() => job.report!.path)
 function begin() {
   job.change((d) => {
-    d.calibration = { ...newCalibration(newId('calibration')), fanId: d.pick?.fanId ?? d.job.existingFanId, count: d.pick?.count ?? d.job.existingCount, volts: d.pick?.driveV ?? d.job.existingV }
+    d.calibration = {
+      ...newCalibration(newId('calibration')),
+      fanId: d.pick?.fanId ?? d.job.existingFanId,
+      count: d.pick?.count ?? d.job.existingCount,
+      volts: d.pick?.driveV ?? d.job.existingV,
+    }
   })
 }
-const set = (key: keyof Calibration, value: unknown) => job.change(d => assign(d.calibration, key, value), `calibration.${key}`)
-const remove = () => job.removeWithUndo('The measurement is removed: the guess counts again.', (d) => {
-  d.calibration = null
-})
-const fans = computed(() => [{ value: null, label: 'not chosen' }, ...shelf.known.map(f => ({ value: f.id, label: `${f.maker} ${f.model}` }))])
-const ran: () => Field<keyof Calibration>[] = () => [{ key: 'fanId', label: 'Fan that ran', options: fans.value }, { key: 'count', label: 'How many', quantity: 'number', required: true }, { key: 'volts', label: 'Voltage at it', quantity: 'voltage', hint: 'empty: its rated voltage' }]
+const set = (key: keyof Calibration, value: unknown) =>
+  job.change((d) => assign(d.calibration, key, value), `calibration.${key}`)
+const remove = () =>
+  job.removeWithUndo('The measurement is removed: the guess counts again.', (d) => {
+    d.calibration = null
+  })
+const fans = computed(() => [
+  { value: null, label: 'not chosen' },
+  ...shelf.known.map((f) => ({ value: f.id, label: `${f.maker} ${f.model}` })),
+])
+const ran: () => Field<keyof Calibration>[] = () => [
+  { key: 'fanId', label: 'Fan that ran', options: fans.value },
+  { key: 'count', label: 'How many', quantity: 'number', required: true },
+  { key: 'volts', label: 'Voltage at it', quantity: 'voltage', hint: 'empty: its rated voltage' },
+]
 const fields = computed((): Field<keyof Calibration>[] => {
   const kind = calibration.value?.kind
   return [
-    { key: 'kind', label: 'I measured', options: optionsOf({ flow: 'the delivered airflow', pairs: 'airflow and pressure over the path', rise: 'a rise at a known heat' }) },
+    {
+      key: 'kind',
+      label: 'I measured',
+      options: optionsOf({
+        flow: 'the delivered airflow',
+        pairs: 'airflow and pressure over the path',
+        rise: 'a rise at a known heat',
+      }),
+    },
     ...(kind === 'pairs' ? [] : ran()),
     ...(kind === 'flow' ? [{ key: 'flowM3s' as const, label: 'Delivered', quantity: 'flow' as const }] : []),
-    ...(kind === 'rise' ? [{ key: 'heatW' as const, label: 'Heat', quantity: 'power' as const }, { key: 'riseK' as const, label: 'Rise, intake to exhaust', quantity: 'temperatureDifference' as const }] : []),
+    ...(kind === 'rise'
+      ? [
+          { key: 'heatW' as const, label: 'Heat', quantity: 'power' as const },
+          {
+            key: 'riseK' as const,
+            label: 'Rise, intake to exhaust',
+            quantity: 'temperatureDifference' as const,
+          },
+        ]
+      : []),
   ]
 })
 const fit = computed(() => report.value?.ownFit ?? null)
@@ -37,114 +68,98 @@ const fit = computed(() => report.value?.ownFit ?? null)
   <div class="stack">
     <template v-if="!calibration">
       <p class="soft small">
-        One measured flow with a known fan, a few flow and pressure pairs, or a rise at a known heat: the whole path is scaled to it, and the guess is kept to compare.
+        One measured flow with a known fan, a few flow and pressure pairs, or a rise at a known heat: the whole
+        path is scaled to it, and the guess is kept to compare.
       </p>
       <div>
-        <button
-          type="button"
-          class="button"
-          @click="begin"
-        >
-          Type a measurement
-        </button>
+        <button type="button" class="button" @click="begin">Type a measurement</button>
       </div>
     </template>
     <template v-else>
-      <FieldGrid
-        tight
-        :record="calibration"
-        :fields="fields"
-        :shape="calibrationSchema.shape"
-        @set="set"
-      />
+      <FieldGrid tight :record="calibration" :fields="fields" :shape="calibrationSchema.shape" @set="set" />
       <LossPoints
         v-if="calibration.kind === 'pairs'"
         :points="calibration.points"
         what="the path"
         @update="set('points', $event)"
       />
-      <p
-        v-if="report?.problem"
-        class="soft"
-      >
+      <p v-if="report?.problem" class="soft">
         {{ report.problem }}
       </p>
       <template v-else-if="report">
-        <p>
-          Real path over the guess: <FigureValue
-            :figure="report.figure"
-            range
-          />
-        </p>
+        <p>Real path over the guess: <FigureValue :figure="report.figure" range /></p>
         <table class="data">
           <thead>
             <tr>
-              <th class="num">
-                at
-              </th><th class="num">
-                measured
-              </th><th class="num">
-                guess
-              </th><th class="num">
-                scaled
-              </th><th class="num">
-                left over
-              </th>
+              <th class="num">at</th>
+              <th class="num">measured</th>
+              <th class="num">guess</th>
+              <th class="num">scaled</th>
+              <th class="num">left over</th>
             </tr>
           </thead>
           <tbody>
-            <tr
-              v-for="(r, i) in report.residuals"
-              :key="i"
-            >
+            <tr v-for="(r, i) in report.residuals" :key="i">
               <td class="num">
                 {{ show(r.flow, 'flow') }}
-              </td><td class="num">
+              </td>
+              <td class="num">
                 {{ show(r.measured, 'pressure') }}
-              </td><td class="num">
+              </td>
+              <td class="num">
                 {{ show(r.guess, 'pressure') }}
-              </td><td class="num">
+              </td>
+              <td class="num">
                 {{ show(r.scaled, 'pressure') }}
-              </td><td class="num">
+              </td>
+              <td class="num">
                 {{ show(r.measured - r.scaled, 'pressure') }}
               </td>
             </tr>
           </tbody>
         </table>
-        <p
-          v-if="fit"
-          class="small soft"
-        >
-          The points’ own curve: <span class="mono">{{ show(fit.a, 'linearDrag') }}, {{ show(fit.b, 'quadraticDrag') }}</span><template v-if="report.exponent !== null">
-            ; exponent {{ report.exponent.toFixed(2) }}{{ report.exponent < 0.9 || report.exponent > 2.1 ? ': outside 0.9 to 2.1, a reading is off or a flap moves' : '' }}
+        <p v-if="fit" class="small soft">
+          The points’ own curve:
+          <span class="mono">{{ show(fit.a, 'linearDrag') }}, {{ show(fit.b, 'quadraticDrag') }}</span
+          ><template v-if="report.exponent !== null">
+            ; exponent {{ report.exponent.toFixed(2)
+            }}{{
+              report.exponent < 0.9 || report.exponent > 2.1
+                ? ': outside 0.9 to 2.1, a reading is off or a flap moves'
+                : ''
+            }}
           </template>
         </p>
-        <p
-          v-if="path.guessDrop !== null"
-          class="small soft"
-        >
-          Whole path as guessed: {{ show(path.guessDrop, 'pressure') }}; as measured: {{ show(path.drop.value, 'pressure') }}.
+        <p v-if="path.guessDrop !== null" class="small soft">
+          Whole path as guessed: {{ show(path.guessDrop, 'pressure') }}; as measured:
+          {{ show(path.drop.value, 'pressure') }}.
         </p>
       </template>
       <div class="row">
-        <label class="check"><input
-          type="checkbox"
-          :checked="calibration.used"
-          @change="set('used', ($event.target as HTMLInputElement).checked)"
-        > the plan uses it</label>
-        <button
-          type="button"
-          class="button quiet small"
-          @click="remove"
+        <label class="check"
+          ><input
+            type="checkbox"
+            :checked="calibration.used"
+            @change="set('used', ($event.target as HTMLInputElement).checked)"
+          />
+          the plan uses it</label
         >
-          Remove the measurement
-        </button>
+        <button type="button" class="button quiet small" @click="remove">Remove the measurement</button>
       </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.check { display: inline-flex; gap: 6px; align-items: center; min-height: 28px; }
-.check input { accent-color: var(--cap); width: 18px; height: 18px; }
+.check {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 28px;
+}
+.check input {
+  accent-color: var(--cap);
+  width: 18px;
+  height: 18px;
+}
 </style>

@@ -7,35 +7,53 @@ import type { ElementReport, WhatIf } from '../../../core/plan'
 import { elementSchema } from '../../../shared/schemas/plan'
 
 /** One element of the path: only the fields its kind needs, what it does, and what else it could be. */
-const props = defineProps<{ element: PathElement, branches: Branch[], report: ElementReport | null }>()
-const emit = defineEmits<{ edit: [field: string, values: Partial<PathElement>], apply: [change: WhatIf], branch: [id: string, values: Partial<Branch>], addBranch: [leak: boolean], removeBranch: [id: string] }>()
+const props = defineProps<{ element: PathElement; branches: Branch[]; report: ElementReport | null }>()
+const emit = defineEmits<{
+  edit: [field: string, values: Partial<PathElement>]
+  apply: [change: WhatIf]
+  branch: [id: string, values: Partial<Branch>]
+  addBranch: [leak: boolean]
+  removeBranch: [id: string]
+}>()
 const job = useJobStore()
 const { show, units } = useUnits()
 const kind = computed(() => props.element.kind)
 const set = (key: keyof PathElement, value: unknown) => emit('edit', key, { [key]: value })
 const fields = computed((): Field<keyof PathElement>[] => [
   { key: 'name', label: 'Name', text: true },
-  ...(kind.value === 'fan' || kind.value === 'split' || kind.value === 'chamber' ? [] : [{ key: 'basis' as const, label: 'How sure', options: basisOptions }]),
+  ...(kind.value === 'fan' || kind.value === 'split' || kind.value === 'chamber'
+    ? []
+    : [{ key: 'basis' as const, label: 'How sure', options: basisOptions }]),
   ...elementFields(props.element),
 ])
-const ratio = computed(() => kind.value === 'grille' && props.element.pattern ? freeAreaRatioOf(props.element) : null)
+const ratio = computed(() =>
+  kind.value === 'grille' && props.element.pattern ? freeAreaRatioOf(props.element) : null,
+)
 const hasArea = computed(() => ['opening', 'grille', 'filter', 'chamber'].includes(kind.value))
-const hasPoints = computed(() => kind.value === 'custom' || (kind.value === 'filter' && props.element.medium === 'sheet'))
-const spoken = computed(() => (job.report?.findings.findings ?? []).filter(f => props.report?.findings.includes(f.id)).map(f => ({ id: f.id, severity: f.severity, text: findingMessage(f, units.value), fix: f.fix.charAt(0).toUpperCase() + f.fix.slice(1) })))
+const hasPoints = computed(
+  () => kind.value === 'custom' || (kind.value === 'filter' && props.element.medium === 'sheet'),
+)
+const spoken = computed(() =>
+  (job.report?.findings.findings ?? [])
+    .filter((f) => props.report?.findings.includes(f.id))
+    .map((f) => ({
+      id: f.id,
+      severity: f.severity,
+      text: findingMessage(f, units.value),
+      fix: f.fix.charAt(0).toUpperCase() + f.fix.slice(1),
+    })),
+)
 // a circle or rectangle turned into an area
 const side = ref<number | null>(null)
 const other = ref<number | null>(null)
 function sized() {
   if (!side.value) return
-  emit('edit', 'areaM2', { areaM2: other.value ? side.value * other.value : Math.PI / 4 * side.value ** 2 })
+  emit('edit', 'areaM2', { areaM2: other.value ? side.value * other.value : (Math.PI / 4) * side.value ** 2 })
 }
 </script>
 
 <template>
-  <section
-    class="sheet stack"
-    :aria-label="`Edit ${element.name}`"
-  >
+  <section class="sheet stack" :aria-label="`Edit ${element.name}`">
     <div class="sheet-head">
       <h2>{{ elementNames[kind] }}</h2>
       <FigureValue
@@ -44,63 +62,42 @@ function sized() {
         range
       />
     </div>
-    <p
-      v-if="report?.missing"
-      class="missing"
-    >
-      It lacks {{ report.missing }}.
-    </p>
-    <ul
-      v-if="spoken.length"
-      class="spoken"
-    >
-      <li
-        v-for="f in spoken"
-        :key="f.id"
-      >
-        <StateMark :state="f.severity" /> <span><strong>{{ f.text }}.</strong> {{ f.fix }}.</span>
+    <p v-if="report?.missing" class="missing">It lacks {{ report.missing }}.</p>
+    <ul v-if="spoken.length" class="spoken">
+      <li v-for="f in spoken" :key="f.id">
+        <StateMark :state="f.severity" />
+        <span
+          ><strong>{{ f.text }}.</strong> {{ f.fix }}.</span
+        >
       </li>
     </ul>
-    <p
-      v-if="kind === 'fan'"
-      class="soft"
-    >
-      The fan sits here: what stands before it is under the room’s pressure, what stands behind it is over. What is chosen for this place is the Line-up’s business.
+    <p v-if="kind === 'fan'" class="soft">
+      The fan sits here: what stands before it is under the room’s pressure, what stands behind it is over. What
+      is chosen for this place is the Line-up’s business.
     </p>
-    <p
-      v-if="kind === 'split'"
-      class="soft small"
-    >
-      The air divides: each way takes what its resistance lets through. A leak is a way whose air does not do the job.
+    <p v-if="kind === 'split'" class="soft small">
+      The air divides: each way takes what its resistance lets through. A leak is a way whose air does not do
+      the job.
     </p>
-    <FieldGrid
-      :record="element"
-      :fields="fields"
-      :shape="elementSchema.shape"
-      @set="set"
-    />
-    <p
-      v-if="element.pattern && ratio !== null"
-      class="small soft"
-    >
+    <FieldGrid :record="element" :fields="fields" :shape="elementSchema.shape" @set="set" />
+    <p v-if="element.pattern && ratio !== null" class="small soft">
       That pattern is <strong class="mono">{{ show(ratio, 'ratio') }}</strong> open.
     </p>
     <template v-if="kind === 'split'">
-      <div
-        v-for="way in branches"
-        :key="way.id"
-        class="way"
-      >
+      <div v-for="way in branches" :key="way.id" class="way">
         <TextField
           label="Way"
           :model-value="way.name"
           @update:model-value="emit('branch', way.id, { name: $event })"
         />
-        <label class="check"><input
-          type="checkbox"
-          :checked="way.leak"
-          @change="emit('branch', way.id, { leak: ($event.target as HTMLInputElement).checked })"
-        > a leak</label>
+        <label class="check"
+          ><input
+            type="checkbox"
+            :checked="way.leak"
+            @change="emit('branch', way.id, { leak: ($event.target as HTMLInputElement).checked })"
+          />
+          a leak</label
+        >
         <button
           type="button"
           class="button quiet icon"
@@ -112,26 +109,11 @@ function sized() {
         </button>
       </div>
       <div class="row">
-        <button
-          type="button"
-          class="button small"
-          @click="emit('addBranch', false)"
-        >
-          + Another way
-        </button>
-        <button
-          type="button"
-          class="button small"
-          @click="emit('addBranch', true)"
-        >
-          + A leak
-        </button>
+        <button type="button" class="button small" @click="emit('addBranch', false)">+ Another way</button>
+        <button type="button" class="button small" @click="emit('addBranch', true)">+ A leak</button>
       </div>
     </template>
-    <details
-      v-if="hasArea"
-      class="fold"
-    >
+    <details v-if="hasArea" class="fold">
       <summary>Area from its size</summary>
       <div class="fields">
         <QuantityField
@@ -147,42 +129,54 @@ function sized() {
           quantity="length"
           :schema="elementSchema.shape.widthM"
         />
-        <button
-          type="button"
-          class="button"
-          :disabled="!side"
-          @click="sized"
-        >
-          Use this area
-        </button>
+        <button type="button" class="button" :disabled="!side" @click="sized">Use this area</button>
       </div>
     </details>
-    <details
-      v-if="hasPoints"
-      class="fold"
-      open
-    >
+    <details v-if="hasPoints" class="fold" open>
       <summary>Points from its data sheet or your own test</summary>
-      <LossPoints
-        :points="element.points"
-        what="it"
-        @update="set('points', $event)"
-      />
+      <LossPoints :points="element.points" what="it" @update="set('points', $event)" />
     </details>
-    <WhatIfList
-      v-if="!report?.missing"
-      :element="element"
-      @apply="emit('apply', $event)"
-    />
+    <WhatIfList v-if="!report?.missing" :element="element" @apply="emit('apply', $event)" />
   </section>
 </template>
 
 <style scoped>
-.missing { color: var(--amber); font-weight: 600; }
-.fields .button { align-self: end; justify-content: center; }
-.way { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 10px; align-items: end; }
-.check { display: inline-flex; gap: 6px; align-items: center; min-height: 34px; }
-.check input { accent-color: var(--cap); width: 18px; height: 18px; }
-.spoken { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; font-size: 14px; }
-.spoken li { display: flex; gap: 8px; align-items: baseline; }
+.missing {
+  color: var(--amber);
+  font-weight: 600;
+}
+.fields .button {
+  align-self: end;
+  justify-content: center;
+}
+.way {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 10px;
+  align-items: end;
+}
+.check {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 34px;
+}
+.check input {
+  accent-color: var(--cap);
+  width: 18px;
+  height: 18px;
+}
+.spoken {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 6px;
+  font-size: 14px;
+}
+.spoken li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
 </style>

@@ -3,10 +3,14 @@ import type { LossPoint } from '../../../core/plan/document'
 import { limits } from '../../../shared/schemas/fan'
 
 /** Flow and pressure pairs, measured or off a data sheet. */
-const props = defineProps<{ points: LossPoint[], what: string }>()
+const props = defineProps<{ points: LossPoint[]; what: string }>()
 const emit = defineEmits<{ update: [points: LossPoint[]] }>()
 const pairs = computed(() => props.points.map((p): [number, number] => [p.flowM3s, p.pressurePa]))
-const taken = (list: [number, number][]) => emit('update', list.map(([flowM3s, pressurePa]) => ({ flowM3s, pressurePa })))
+const taken = (list: [number, number][]) =>
+  emit(
+    'update',
+    list.map(([flowM3s, pressurePa]) => ({ flowM3s, pressurePa })),
+  )
 </script>
 
 <template>

@@ -10,18 +10,25 @@ const report = computed(() => job.report!)
 const series = computed((): CurveSeries[] => {
   const c = report.value.pick?.candidate
   return c
-    ? [{ id: 'pick', label: `${c.count} × ${c.model} at ${show(c.driveV, 'voltage')}`, points: candidateCurve(c, shelf.known, report.value), tone: 'pick', operating: c.flow !== null && c.pressure !== null ? { flow: c.flow, pressure: c.pressure } : null }]
+    ? [
+        {
+          id: 'pick',
+          label: `${c.count} × ${c.model} at ${show(c.driveV, 'voltage')}`,
+          points: candidateCurve(c, shelf.known, report.value),
+          tone: 'pick',
+          operating: c.flow !== null && c.pressure !== null ? { flow: c.flow, pressure: c.pressure } : null,
+        },
+      ]
     : []
 })
-const widest = computed(() => Math.max(series.value[0]?.points.at(-1)?.flow ?? 0, (report.value.path.atFlow ?? 0.01) * 1.4))
+const widest = computed(() =>
+  Math.max(series.value[0]?.points.at(-1)?.flow ?? 0, (report.value.path.atFlow ?? 0.01) * 1.4),
+)
 const path = computed(() => bandedPath(report.value, doubt.value, widest.value))
 </script>
 
 <template>
-  <section
-    v-if="report.path.complete"
-    class="sheet"
-  >
+  <section v-if="report.path.complete" class="sheet">
     <h2>How the path answers</h2>
     <CurveChart
       :series="series"

@@ -3,44 +3,36 @@ import { schoolsOf } from '../../../core/plan'
 
 /** What makers argue about, with this job's numbers on both sides. */
 const job = useJobStore()
-const schools = computed(() => job.plan && job.report ? schoolsOf(job.plan, job.report.path.model, job.report.air, job.report.path.atFlow) : [])
+const schools = computed(() =>
+  job.plan && job.report
+    ? schoolsOf(job.plan, job.report.path.model, job.report.air, job.report.path.atFlow)
+    : [],
+)
 </script>
 
 <template>
   <div class="stack">
-    <p
-      v-if="!schools.length"
-      class="soft small"
-    >
+    <p v-if="!schools.length" class="soft small">
       Both sides get their numbers once the path has its sizes and a flow.
     </p>
-    <table
-      v-for="school in schools"
-      :key="school.key"
-      class="data"
-    >
-      <caption>{{ school.title }}</caption>
+    <table v-for="school in schools" :key="school.key" class="data">
+      <caption>
+        {{
+          school.title
+        }}
+      </caption>
       <tbody>
-        <tr
-          v-for="way in school.ways"
-          :key="way.name"
-        >
+        <tr v-for="way in school.ways" :key="way.name">
           <th scope="row">
             {{ way.name }}
           </th>
           <td>
-            <div
-              v-for="figure in way.figures"
-              :key="figure.key"
-              class="line"
-            >
-              <span>{{ figure.label }}</span> <FigureValue
-                v-if="figure.value !== null"
-                :figure="figure"
-              /><span
+            <div v-for="figure in way.figures" :key="figure.key" class="line">
+              <span>{{ figure.label }}</span> <FigureValue v-if="figure.value !== null" :figure="figure" /><span
                 v-else
                 class="soft"
-              >–</span>
+                >–</span
+              >
             </div>
             <p class="small soft">
               {{ way.wins }}
@@ -53,8 +45,24 @@ const schools = computed(() => job.plan && job.report ? schoolsOf(job.plan, job.
 </template>
 
 <style scoped>
-caption { text-align: left; font-weight: 700; padding-bottom: 4px; }
-th[scope='row'] { white-space: normal; width: 30%; vertical-align: top; color: var(--ink); font-size: 13.5px; }
-td { vertical-align: top; }
-.line { display: flex; justify-content: space-between; gap: 10px; }
+caption {
+  text-align: left;
+  font-weight: 700;
+  padding-bottom: 4px;
+}
+th[scope='row'] {
+  white-space: normal;
+  width: 30%;
+  vertical-align: top;
+  color: var(--ink);
+  font-size: 13.5px;
+}
+td {
+  vertical-align: top;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+}
 </style>

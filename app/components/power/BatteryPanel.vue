@@ -9,51 +9,45 @@ const { show, bare, symbol } = useUnits()
 const plan = computed(() => job.plan!)
 const kind = computed(() => plan.value.source!.kind)
 const runtime = computed(() => job.report!.runtime)
-const begin = () => job.change((d) => {
-  d.battery = newBattery(newId('battery'), kind.value)
-  if (kind.value === 'solar') d.sun = newSun(newId('sun'))
-})
-const set = (key: keyof Battery, value: unknown) => job.change(d => assign(d.battery, key, value), `battery.${key}`)
-const setSun = (key: keyof Sun, value: unknown) => job.change(d => assign(d.sun, key, value), `sun.${key}`)
+const begin = () =>
+  job.change((d) => {
+    d.battery = newBattery(newId('battery'), kind.value)
+    if (kind.value === 'solar') d.sun = newSun(newId('sun'))
+  })
+const set = (key: keyof Battery, value: unknown) =>
+  job.change((d) => assign(d.battery, key, value), `battery.${key}`)
+const setSun = (key: keyof Sun, value: unknown) => job.change((d) => assign(d.sun, key, value), `sun.${key}`)
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 function setHours(i: number, event: Event) {
   const value = Number((event.target as HTMLInputElement).value.replace(',', '.'))
-  if (Number.isFinite(value) && value >= 0 && value <= 16) job.change(d => d.sun && (d.sun.sunHours[i] = value), `sun.hours.${i}`)
+  if (Number.isFinite(value) && value >= 0 && value <= 16)
+    job.change((d) => d.sun && (d.sun.sunHours[i] = value), `sun.hours.${i}`)
 }
-const highest = computed(() => Math.max(1, ...runtime.value.months.map(m => m.harvestJ), runtime.value.dailyJ ?? 0))
-const addSun = () => job.change((d) => {
-  d.sun = newSun(newId('sun'))
-})
-const dropSun = () => job.removeWithUndo('The panel is taken away.', (d) => {
-  d.sun = null
-})
+const highest = computed(() =>
+  Math.max(1, ...runtime.value.months.map((m) => m.harvestJ), runtime.value.dailyJ ?? 0),
+)
+const addSun = () =>
+  job.change((d) => {
+    d.sun = newSun(newId('sun'))
+  })
+const dropSun = () =>
+  job.removeWithUndo('The panel is taken away.', (d) => {
+    d.sun = null
+  })
 </script>
 
 <template>
   <section class="sheet stack">
     <div class="sheet-head">
       <h2>Battery{{ plan.sun ? ' and sun' : '' }}</h2>
-      <button
-        v-if="plan.battery && !plan.sun"
-        type="button"
-        class="button small"
-        @click="addSun"
-      >
+      <button v-if="plan.battery && !plan.sun" type="button" class="button small" @click="addSun">
         + Solar panel
       </button>
     </div>
     <template v-if="!plan.battery">
-      <p class="soft small">
-        Its capacity and the wished hours: how long it lasts, how big it must be.
-      </p>
+      <p class="soft small">Its capacity and the wished hours: how long it lasts, how big it must be.</p>
       <div>
-        <button
-          type="button"
-          class="button"
-          @click="begin"
-        >
-          Work out the running time
-        </button>
+        <button type="button" class="button" @click="begin">Work out the running time</button>
       </div>
     </template>
     <template v-else>
@@ -66,40 +60,22 @@ const dropSun = () => job.removeWithUndo('The panel is taken away.', (d) => {
       />
       <table class="data">
         <tbody>
-          <tr
-            v-for="f in runtime.figures.filter(x => x.value !== null)"
-            :key="f.key"
-          >
+          <tr v-for="f in runtime.figures.filter((x) => x.value !== null)" :key="f.key">
             <td>{{ f.label }}</td>
             <td class="num">
-              <FigureValue
-                :figure="f"
-                range
-              />
+              <FigureValue :figure="f" range />
             </td>
           </tr>
         </tbody>
       </table>
-      <p
-        v-if="runtime.keepAlive"
-        class="small"
-      >
-        The bank would switch itself off: a keep-alive resistor of <strong class="mono">{{ runtime.keepAlive.ohm }} Ω</strong> across its output burns {{ show(runtime.keepAlive.watts, 'power') }}; or an always-on mode, or a second fan.
+      <p v-if="runtime.keepAlive" class="small">
+        The bank would switch itself off: a keep-alive resistor of
+        <strong class="mono">{{ runtime.keepAlive.ohm }} Ω</strong> across its output burns
+        {{ show(runtime.keepAlive.watts, 'power') }}; or an always-on mode, or a second fan.
       </p>
       <template v-if="plan.sun">
-        <FieldGrid
-          tight
-          :record="plan.sun"
-          :fields="sunFields"
-          :shape="sunSchema.shape"
-          @set="setSun"
-        />
-        <div
-          class="scroll-x"
-          tabindex="0"
-          role="region"
-          aria-label="Energy balance by month"
-        >
+        <FieldGrid tight :record="plan.sun" :fields="sunFields" :shape="sunSchema.shape" @set="setSun" />
+        <div class="scroll-x" tabindex="0" role="region" aria-label="Energy balance by month">
           <table class="data small months">
             <caption class="visually-hidden">
               Energy balance by month
@@ -107,11 +83,7 @@ const dropSun = () => job.removeWithUndo('The panel is taken away.', (d) => {
             <thead>
               <tr>
                 <th>Month</th>
-                <th
-                  v-for="m in months"
-                  :key="m"
-                  class="num"
-                >
+                <th v-for="m in months" :key="m" class="num">
                   {{ m }}
                 </th>
               </tr>
@@ -119,42 +91,30 @@ const dropSun = () => job.removeWithUndo('The panel is taken away.', (d) => {
             <tbody>
               <tr>
                 <th>Sun, peak hours</th>
-                <td
-                  v-for="(m, i) in months"
-                  :key="m"
-                >
+                <td v-for="(m, i) in months" :key="m">
                   <input
                     class="text-input mono"
                     inputmode="decimal"
                     :value="plan.sun.sunHours[i]"
                     :aria-label="`Peak-sun hours in ${m}`"
                     @change="setHours(i, $event)"
-                  >
+                  />
                 </td>
               </tr>
               <tr v-if="runtime.months.length">
                 <th>Comes in, {{ symbol('energy') }}</th>
-                <td
-                  v-for="m in runtime.months"
-                  :key="m.month"
-                  class="num"
-                >
+                <td v-for="m in runtime.months" :key="m.month" class="num">
                   <span
                     class="bar"
                     :class="{ short: m.balanceJ < 0 }"
-                    :style="{ height: `${40 * m.harvestJ / highest}px` }"
+                    :style="{ height: `${(40 * m.harvestJ) / highest}px` }"
                   />
                   {{ bare(m.harvestJ, 'energy') }}
                 </td>
               </tr>
               <tr v-if="runtime.months.length">
                 <th>Left over</th>
-                <td
-                  v-for="m in runtime.months"
-                  :key="m.month"
-                  class="num"
-                  :class="{ short: m.balanceJ < 0 }"
-                >
+                <td v-for="m in runtime.months" :key="m.month" class="num" :class="{ short: m.balanceJ < 0 }">
                   {{ bare(m.balanceJ, 'energy') }}
                 </td>
               </tr>
@@ -162,14 +122,15 @@ const dropSun = () => job.removeWithUndo('The panel is taken away.', (d) => {
           </table>
         </div>
         <p class="small soft">
-          {{ runtime.recoveryDays === null ? (runtime.months.length ? 'In the worst month the sun never fills it again.' : 'Type the panel’s watts.') : `Emptied, the worst month fills it again in ${runtime.recoveryDays.toFixed(1)} days.` }} The hours are a guess for a middle latitude: put in those of the place.
-          <button
-            type="button"
-            class="button quiet small"
-            @click="dropSun"
-          >
-            Without sun
-          </button>
+          {{
+            runtime.recoveryDays === null
+              ? runtime.months.length
+                ? 'In the worst month the sun never fills it again.'
+                : 'Type the panel’s watts.'
+              : `Emptied, the worst month fills it again in ${runtime.recoveryDays.toFixed(1)} days.`
+          }}
+          The hours are a guess for a middle latitude: put in those of the place.
+          <button type="button" class="button quiet small" @click="dropSun">Without sun</button>
         </p>
       </template>
     </template>
@@ -177,9 +138,27 @@ const dropSun = () => job.removeWithUndo('The panel is taken away.', (d) => {
 </template>
 
 <style scoped>
-.months td { padding: 2px 3px; vertical-align: bottom; }
-.months input { width: 44px; min-height: 28px; padding: 2px 4px; text-align: right; }
-.bar { display: block; background: var(--moss-mark); border-radius: 2px 2px 0 0; min-height: 1px; }
-.bar.short { background: var(--amber-mark); }
-td.short { color: var(--stop); font-weight: 600; }
+.months td {
+  padding: 2px 3px;
+  vertical-align: bottom;
+}
+.months input {
+  width: 44px;
+  min-height: 28px;
+  padding: 2px 4px;
+  text-align: right;
+}
+.bar {
+  display: block;
+  background: var(--moss-mark);
+  border-radius: 2px 2px 0 0;
+  min-height: 1px;
+}
+.bar.short {
+  background: var(--amber-mark);
+}
+td.short {
+  color: var(--stop);
+  font-weight: 600;
+}
 </style>

@@ -8,7 +8,7 @@ const job = useJobStore()
 const shelf = useShelfStore()
 const { show } = useUnits()
 const feed = computed(() => job.plan!.feed)
-const nodes = computed(() => new Map(job.report!.power.feed.nodes.map(n => [n.id, n])))
+const nodes = computed(() => new Map(job.report!.power.feed.nodes.map((n) => [n.id, n])))
 const open = ref<string | null>(null)
 
 /** Everything below a part: none of it may be what the part hangs on. */
@@ -27,34 +27,61 @@ function below(id: string): Set<string> {
 }
 const parentsOf = (part: FeedPart): Option[] => {
   const under = below(part.id)
-  return [{ value: null, label: job.plan!.source?.name || 'the source' }, ...job.plan!.converter ? [{ value: job.plan!.converter.id, label: 'the fan’s converter' }] : [], ...feed.value.filter(f => f.kind !== 'load' && !under.has(f.id)).map(f => ({ value: f.id, label: f.name }))]
+  return [
+    { value: null, label: job.plan!.source?.name || 'the source' },
+    ...(job.plan!.converter ? [{ value: job.plan!.converter.id, label: 'the fan’s converter' }] : []),
+    ...feed.value
+      .filter((f) => f.kind !== 'load' && !under.has(f.id))
+      .map((f) => ({ value: f.id, label: f.name })),
+  ]
 }
-const fans = computed((): Option[] => [{ value: null, label: 'not chosen' }, ...shelf.known.map(f => ({ value: f.id, label: `${f.maker} ${f.model}` }))])
+const fans = computed((): Option[] => [
+  { value: null, label: 'not chosen' },
+  ...shelf.known.map((f) => ({ value: f.id, label: `${f.maker} ${f.model}` })),
+])
 function add(kind: FeedPart['kind']) {
-  const last = feed.value.findLast(f => f.kind === 'converter')
-  const parent = kind === 'load' ? last?.id ?? job.plan!.converter?.id ?? null : null
+  const last = feed.value.findLast((f) => f.kind === 'converter')
+  const parent = kind === 'load' ? (last?.id ?? job.plan!.converter?.id ?? null) : null
   const part = newFeedPart(newId(kind), kind, parent)
   job.change((d) => {
     d.feed.push(part)
   })
   open.value = part.id
 }
-const set = (id: string, key: keyof FeedPart, value: unknown) => job.change(d => assign(d.feed.find(f => f.id === id), key, value), `feed.${id}.${key}`)
-const remove = (part: FeedPart) => job.removeWithUndo(`${part.name} and what hangs on it removed.`, (d) => {
-  const gone = below(part.id)
-  d.feed = d.feed.filter(f => !gone.has(f.id))
-})
+const set = (id: string, key: keyof FeedPart, value: unknown) =>
+  job.change(
+    (d) =>
+      assign(
+        d.feed.find((f) => f.id === id),
+        key,
+        value,
+      ),
+    `feed.${id}.${key}`,
+  )
+const remove = (part: FeedPart) =>
+  job.removeWithUndo(`${part.name} and what hangs on it removed.`, (d) => {
+    const gone = below(part.id)
+    d.feed = d.feed.filter((f) => !gone.has(f.id))
+  })
 const headline = (part: FeedPart) => {
   const n = nodes.value.get(part.id)
-  return n ? `${show(n.inV, 'voltage')}${n.inA === null ? '' : `, ${show(n.inA, 'current')}`}` : 'hangs on nothing'
+  return n
+    ? `${show(n.inV, 'voltage')}${n.inA === null ? '' : `, ${show(n.inA, 'current')}`}`
+    : 'hangs on nothing'
 }
 const stateOf = (part: FeedPart) => {
   const problems = nodes.value.get(part.id)?.problems ?? []
-  return problems.some(p => p.severity === 'stop') ? 'stop' as const : problems.some(p => p.severity === 'fix') ? 'fix' as const : 'settled' as const
+  return problems.some((p) => p.severity === 'stop')
+    ? ('stop' as const)
+    : problems.some((p) => p.severity === 'fix')
+      ? ('fix' as const)
+      : ('settled' as const)
 }
-defineExpose({ open: (id: string) => {
-  open.value = id
-} })
+defineExpose({
+  open: (id: string) => {
+    open.value = id
+  },
+})
 </script>
 
 <template>
@@ -62,41 +89,15 @@ defineExpose({ open: (id: string) => {
     <div class="sheet-head">
       <h2>What else hangs on it</h2>
       <div class="row">
-        <button
-          type="button"
-          class="button small"
-          @click="add('load')"
-        >
-          + Load
-        </button>
-        <button
-          type="button"
-          class="button small"
-          @click="add('converter')"
-        >
-          + Converter
-        </button>
-        <button
-          type="button"
-          class="button small"
-          @click="add('branch')"
-        >
-          + Branch
-        </button>
+        <button type="button" class="button small" @click="add('load')">+ Load</button>
+        <button type="button" class="button small" @click="add('converter')">+ Converter</button>
+        <button type="button" class="button small" @click="add('branch')">+ Branch</button>
       </div>
     </div>
-    <p
-      v-if="!feed.length"
-      class="soft small"
-    >
+    <p v-if="!feed.length" class="soft small">
       Other fans, LEDs, boards, pumps, modules on the same source: overload usually comes from them.
     </p>
-    <details
-      v-for="part in feed"
-      :key="part.id"
-      class="fold"
-      :open="open === part.id"
-    >
+    <details v-for="part in feed" :key="part.id" class="fold" :open="open === part.id">
       <summary>
         <StateMark :state="stateOf(part)" /> {{ part.name }}<span class="aside">{{ headline(part) }}</span>
       </summary>
@@ -107,44 +108,43 @@ defineExpose({ open: (id: string) => {
         :shape="feedPartSchema.shape"
         @set="(key, value) => set(part.id, key, value)"
       />
-      <dl
-        v-if="nodes.get(part.id)"
-        class="figures small"
-      >
-        <div
-          v-for="f in nodeFigures(nodes.get(part.id)!).filter(x => x.value !== null)"
-          :key="f.key"
-        >
+      <dl v-if="nodes.get(part.id)" class="figures small">
+        <div v-for="f in nodeFigures(nodes.get(part.id)!).filter((x) => x.value !== null)" :key="f.key">
           <dt>{{ f.label }}</dt>
           <dd><FigureValue :figure="f" /></dd>
         </div>
       </dl>
-      <ul
-        v-if="nodes.get(part.id)?.problems.length"
-        class="small problems"
-      >
-        <li
-          v-for="p in nodes.get(part.id)!.problems"
-          :key="p.text"
-        >
+      <ul v-if="nodes.get(part.id)?.problems.length" class="small problems">
+        <li v-for="p in nodes.get(part.id)!.problems" :key="p.text">
           <StateMark :state="p.severity" /> {{ p.text }}
         </li>
       </ul>
-      <button
-        type="button"
-        class="button quiet small"
-        @click="remove(part)"
-      >
-        Take {{ part.name }} away
-      </button>
+      <button type="button" class="button quiet small" @click="remove(part)">Take {{ part.name }} away</button>
     </details>
   </section>
 </template>
 
 <style scoped>
-.figures { display: grid; grid-template-columns: repeat(auto-fill, minmax(120px, 1fr)); gap: 4px 12px; margin: 6px 0 0; }
-.figures dt { color: var(--ink-soft); }
-.figures dd { margin: 0; }
-.figures :deep(.figure) { text-align: left; }
-.problems { list-style: none; margin: 4px 0; padding: 0; display: grid; gap: 2px; }
+.figures {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
+  gap: 4px 12px;
+  margin: 6px 0 0;
+}
+.figures dt {
+  color: var(--ink-soft);
+}
+.figures dd {
+  margin: 0;
+}
+.figures :deep(.figure) {
+  text-align: left;
+}
+.problems {
+  list-style: none;
+  margin: 4px 0;
+  padding: 0;
+  display: grid;
+  gap: 2px;
+}
 </style>

@@ -9,20 +9,31 @@ const { show } = useUnits()
 const group = computed(() => job.report!.pick?.group ?? null)
 /** the speed wished, as a share of rated; null: what the pick is driven at */
 const wished = ref<number | null>(null)
-const target = computed(() => wished.value !== null && group.value ? Math.round(10 * voltageForShare(group.value, wished.value)) / 10 : job.plan!.pick?.driveV ?? null)
+const target = computed(() =>
+  wished.value !== null && group.value
+    ? Math.round(10 * voltageForShare(group.value, wished.value)) / 10
+    : (job.plan!.pick?.driveV ?? null),
+)
 const nowShare = computed(() => job.report!.pick?.candidate.speed ?? null)
-const rows = computed(() => group.value && target.value !== null ? slowDownWays(job.plan!, group.value, target.value) : [])
-const current = computed(() => job.plan!.converter?.kind ?? (job.plan!.pick?.duty === null ? 'straight' : 'pwm-wire'))
+const rows = computed(() =>
+  group.value && target.value !== null ? slowDownWays(job.plan!, group.value, target.value) : [],
+)
+const current = computed(
+  () => job.plan!.converter?.kind ?? (job.plan!.pick?.duty === null ? 'straight' : 'pwm-wire'),
+)
 function take(row: SlowRow) {
   const volts = target.value
   job.change((d) => {
     if (!d.pick) return
     if (row.take) {
       if (volts !== null) d.pick.driveV = volts
-      d.converter = { ...newConverter(d.converter?.id ?? newId('converter'), volts ?? 12), iMaxA: d.converter?.iMaxA ?? null, ...row.take }
+      d.converter = {
+        ...newConverter(d.converter?.id ?? newId('converter'), volts ?? 12),
+        iMaxA: d.converter?.iMaxA ?? null,
+        ...row.take,
+      }
       d.pick.duty = null
-    }
-    else {
+    } else {
       // what hung on the converter hangs on the source from now on
       for (const part of d.feed) if (part.parentId === d.converter?.id) part.parentId = null
       d.converter = null
@@ -33,14 +44,16 @@ function take(row: SlowRow) {
   wished.value = null
 }
 const takes = (row: SlowRow) => row.take !== null || row.way === 'straight' || row.way === 'pwm-wire'
-const starts = (row: SlowRow) => row.starts === null ? '' : row.starts ? `yes, ${row.startMarginV! >= 0 ? '+' : ''}${show(row.startMarginV, 'voltage')}` : 'no'
+const starts = (row: SlowRow) =>
+  row.starts === null
+    ? ''
+    : row.starts
+      ? `yes, ${row.startMarginV! >= 0 ? '+' : ''}${show(row.startMarginV, 'voltage')}`
+      : 'no'
 </script>
 
 <template>
-  <section
-    v-if="rows.length"
-    class="sheet"
-  >
+  <section v-if="rows.length" class="sheet">
     <div class="sheet-head">
       <h2>{{ show(target, 'voltage') }} at the fan: the ways, for this fan on this source</h2>
       <QuantityField
@@ -52,28 +65,15 @@ const starts = (row: SlowRow) => row.starts === null ? '' : row.starts ? `yes, $
         :schema="within(0.1, 1.1)"
       />
     </div>
-    <div
-      class="scroll-x"
-      tabindex="0"
-      role="region"
-      aria-label="Ways to slow it down"
-    >
+    <div class="scroll-x" tabindex="0" role="region" aria-label="Ways to slow it down">
       <table class="data ways">
         <thead>
           <tr>
             <th>way</th>
-            <th class="num">
-              at the fan
-            </th>
-            <th class="num">
-              starts?
-            </th>
-            <th class="num">
-              heat
-            </th>
-            <th class="num">
-              parts
-            </th>
+            <th class="num">at the fan</th>
+            <th class="num">starts?</th>
+            <th class="num">heat</th>
+            <th class="num">parts</th>
             <th>do this</th>
             <th><span class="visually-hidden">Take</span></th>
           </tr>
@@ -86,14 +86,19 @@ const starts = (row: SlowRow) => row.starts === null ? '' : row.starts ? `yes, $
           >
             <td>
               <strong>{{ row.name }}</strong>
-              <span class="small soft">{{ [row.adjustable ? 'adjustable' : 'fixed', row.noise === 'none' ? '' : row.noise].filter(Boolean).join(', ') }}</span>
+              <span class="small soft">{{
+                [row.adjustable ? 'adjustable' : 'fixed', row.noise === 'none' ? '' : row.noise]
+                  .filter(Boolean)
+                  .join(', ')
+              }}</span>
             </td>
             <td class="num">
               {{ row.fanV === null ? '' : show(row.fanV, 'voltage') }}
               <span
                 v-if="row.peakV !== null && row.fanV !== null && row.peakV > 1.1 * row.fanV"
                 class="small soft"
-              >peak {{ show(row.peakV, 'voltage') }}</span>
+                >peak {{ show(row.peakV, 'voltage') }}</span
+              >
             </td>
             <td class="num">
               {{ starts(row) }}
@@ -105,11 +110,9 @@ const starts = (row: SlowRow) => row.starts === null ? '' : row.starts ? `yes, $
               {{ row.parts === null ? '' : show(row.parts, 'money') }}
             </td>
             <td class="do small">
-              <span
-                v-if="row.hazard"
-                class="hazard"
-                :class="row.hazard.severity"
-              ><StateMark :state="row.hazard.severity" /> {{ row.hazard.text }}</span>
+              <span v-if="row.hazard" class="hazard" :class="row.hazard.severity"
+                ><StateMark :state="row.hazard.severity" /> {{ row.hazard.text }}</span
+              >
               {{ row.setting }}
             </td>
             <td>
@@ -122,10 +125,7 @@ const starts = (row: SlowRow) => row.starts === null ? '' : row.starts ? `yes, $
               >
                 Take
               </button>
-              <span
-                v-else-if="row.way === current"
-                class="small soft"
-              >taken</span>
+              <span v-else-if="row.way === current" class="small soft">taken</span>
             </td>
           </tr>
         </tbody>
@@ -135,15 +135,41 @@ const starts = (row: SlowRow) => row.starts === null ? '' : row.starts ? `yes, $
 </template>
 
 <style scoped>
-.wish { width: 150px; }
-.ways td:first-child { min-width: 128px; }
-.ways td { padding: 5px 6px; vertical-align: top; }
-.ways strong, .ways .soft { display: block; }
-.do { min-width: 190px; }
-.hazard { display: block; font-weight: 600; color: var(--ink-soft); }
-.hazard.stop { color: var(--stop); }
-.hazard.fix { color: var(--amber); }
-tr.picked td { background: var(--cap-soft); }
-tr.picked td:first-child { box-shadow: inset 4px 0 0 var(--cap); }
-tr.never td:not(.do) { color: var(--ink-soft); }
+.wish {
+  width: 150px;
+}
+.ways td:first-child {
+  min-width: 128px;
+}
+.ways td {
+  padding: 5px 6px;
+  vertical-align: top;
+}
+.ways strong,
+.ways .soft {
+  display: block;
+}
+.do {
+  min-width: 190px;
+}
+.hazard {
+  display: block;
+  font-weight: 600;
+  color: var(--ink-soft);
+}
+.hazard.stop {
+  color: var(--stop);
+}
+.hazard.fix {
+  color: var(--amber);
+}
+tr.picked td {
+  background: var(--cap-soft);
+}
+tr.picked td:first-child {
+  box-shadow: inset 4px 0 0 var(--cap);
+}
+tr.never td:not(.do) {
+  color: var(--ink-soft);
+}
 </style>

@@ -16,71 +16,101 @@ const parts = computed(() => partsList(job.plan!, feed.value, group.value, belie
 const name = computed(() => job.plan!.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
 async function save() {
   const { default: Papa } = await import('papaparse')
-  const n = (x: number | null, digits = 3) => x === null ? '' : String(Number(x.toPrecision(digits)))
-  const text = props.view === 'wires'
-    ? Papa.unparse({ fields: ['number', 'from', 'from pin', 'to', 'to pin', 'pole', 'AWG', 'mm²', 'colour', 'length_m', 'current_A', 'allowed_A', 'fuse_A', 'strip_mm', 'pull_N'], data: wires.value.map(w => [w.number, w.from, w.fromPin, w.to, w.toPin, w.pole, w.awg ?? '', n(w.mm2), w.colour, n(w.lengthM), n(w.currentA), n(w.ampacityA), n(w.fuseA), w.stripM === null ? '' : n(1000 * w.stripM), n(w.pullN)]) })
-    : props.view === 'parts'
-      ? Papa.unparse({ fields: ['what', 'detail', 'count', 'unit', 'price', 'owned', 'sum'], data: [...parts.value.rows.map(r => [r.what, r.detail, r.count, r.unit, r.price ?? '', r.owned ? 'yes' : 'no', r.sum ?? '']), ['total', '', '', '', '', '', Number(parts.value.total.toFixed(2))]] })
-      : steps.value.map((s, i) => `${i + 1}. ${s.text}`).join('\n')
-  saveText(text, `${name.value}-${props.view}.${props.view === 'order' ? 'txt' : 'csv'}`, props.view === 'order' ? 'text/plain' : 'text/csv')
+  const n = (x: number | null, digits = 3) => (x === null ? '' : String(Number(x.toPrecision(digits))))
+  const text =
+    props.view === 'wires'
+      ? Papa.unparse({
+          fields: [
+            'number',
+            'from',
+            'from pin',
+            'to',
+            'to pin',
+            'pole',
+            'AWG',
+            'mm²',
+            'colour',
+            'length_m',
+            'current_A',
+            'allowed_A',
+            'fuse_A',
+            'strip_mm',
+            'pull_N',
+          ],
+          data: wires.value.map((w) => [
+            w.number,
+            w.from,
+            w.fromPin,
+            w.to,
+            w.toPin,
+            w.pole,
+            w.awg ?? '',
+            n(w.mm2),
+            w.colour,
+            n(w.lengthM),
+            n(w.currentA),
+            n(w.ampacityA),
+            n(w.fuseA),
+            w.stripM === null ? '' : n(1000 * w.stripM),
+            n(w.pullN),
+          ]),
+        })
+      : props.view === 'parts'
+        ? Papa.unparse({
+            fields: ['what', 'detail', 'count', 'unit', 'price', 'owned', 'sum'],
+            data: [
+              ...parts.value.rows.map((r) => [
+                r.what,
+                r.detail,
+                r.count,
+                r.unit,
+                r.price ?? '',
+                r.owned ? 'yes' : 'no',
+                r.sum ?? '',
+              ]),
+              ['total', '', '', '', '', '', Number(parts.value.total.toFixed(2))],
+            ],
+          })
+        : steps.value.map((s, i) => `${i + 1}. ${s.text}`).join('\n')
+  saveText(
+    text,
+    `${name.value}-${props.view}.${props.view === 'order' ? 'txt' : 'csv'}`,
+    props.view === 'order' ? 'text/plain' : 'text/csv',
+  )
 }
 </script>
 
 <template>
   <div class="stack">
-    <p
-      v-if="!feed.nodes.length"
-      class="empty"
-    >
-      Choose what feeds it, below.
-    </p>
-    <div
-      v-else-if="view === 'wires'"
-      class="scroll-x"
-      tabindex="0"
-      role="region"
-      aria-label="Wire list"
-    >
+    <p v-if="!feed.nodes.length" class="empty">Choose what feeds it, below.</p>
+    <div v-else-if="view === 'wires'" class="scroll-x" tabindex="0" role="region" aria-label="Wire list">
       <table class="data small">
         <thead>
           <tr>
-            <th class="num">
-              nr
-            </th>
+            <th class="num">nr</th>
             <th>from</th>
             <th>to</th>
             <th>pole</th>
-            <th class="num">
-              gauge
-            </th>
+            <th class="num">gauge</th>
             <th>colour</th>
-            <th class="num">
-              length, {{ symbol('distance') }}
-            </th>
-            <th class="num">
-              A, of allowed
-            </th>
-            <th class="num">
-              fuse
-            </th>
-            <th class="num">
-              strip
-            </th>
-            <th class="num">
-              pull test
-            </th>
+            <th class="num">length, {{ symbol('distance') }}</th>
+            <th class="num">A, of allowed</th>
+            <th class="num">fuse</th>
+            <th class="num">strip</th>
+            <th class="num">pull test</th>
           </tr>
         </thead>
         <tbody>
-          <tr
-            v-for="w in wires"
-            :key="w.number"
-          >
+          <tr v-for="w in wires" :key="w.number">
             <td class="num">
               {{ w.number }}
             </td>
-            <td>{{ w.from }} <span class="mono">{{ w.fromPin }}</span></td>
-            <td>{{ w.to }} <span class="mono">{{ w.toPin }}</span></td>
+            <td>
+              {{ w.from }} <span class="mono">{{ w.fromPin }}</span>
+            </td>
+            <td>
+              {{ w.to }} <span class="mono">{{ w.toPin }}</span>
+            </td>
             <td>{{ w.pole }}</td>
             <td class="num">
               {{ w.awg === null ? '' : `${w.awg} AWG, ${w.mm2!.toFixed(2)} mm²` }}
@@ -90,7 +120,11 @@ async function save() {
               {{ bare(w.lengthM, 'distance') }}
             </td>
             <td class="num">
-              {{ w.currentA === null ? '' : `${bare(w.currentA, 'current')}${w.ampacityA === null ? '' : ` of ${bare(w.ampacityA, 'current')}`}` }}
+              {{
+                w.currentA === null
+                  ? ''
+                  : `${bare(w.currentA, 'current')}${w.ampacityA === null ? '' : ` of ${bare(w.ampacityA, 'current')}`}`
+              }}
             </td>
             <td class="num">
               {{ w.fuseA === null ? '' : show(w.fuseA, 'current') }}
@@ -105,56 +139,31 @@ async function save() {
         </tbody>
       </table>
     </div>
-    <ol
-      v-else-if="view === 'order'"
-      class="order"
-    >
-      <li
-        v-for="s in steps"
-        :key="s.text"
-        :class="{ caution: s.caution }"
-      >
+    <ol v-else-if="view === 'order'" class="order">
+      <li v-for="s in steps" :key="s.text" :class="{ caution: s.caution }">
         {{ s.text }}
       </li>
-      <li class="soft">
-        If you are not sure, stop and ask someone licensed for it.
-      </li>
+      <li class="soft">If you are not sure, stop and ask someone licensed for it.</li>
     </ol>
     <template v-else>
-      <div
-        class="scroll-x"
-        tabindex="0"
-        role="region"
-        aria-label="Parts"
-      >
+      <div class="scroll-x" tabindex="0" role="region" aria-label="Parts">
         <table class="data small">
           <thead>
             <tr>
               <th>what</th>
               <th />
-              <th class="num">
-                how many
-              </th>
-              <th class="num">
-                price
-              </th>
-              <th class="num">
-                sum
-              </th>
+              <th class="num">how many</th>
+              <th class="num">price</th>
+              <th class="num">sum</th>
             </tr>
           </thead>
           <tbody>
-            <tr
-              v-for="(r, i) in parts.rows"
-              :key="i"
-            >
+            <tr v-for="(r, i) in parts.rows" :key="i">
               <td>{{ r.what }}</td>
               <td class="soft">
                 {{ r.detail }}
               </td>
-              <td class="num">
-                {{ r.count }} {{ r.unit }}
-              </td>
+              <td class="num">{{ r.count }} {{ r.unit }}</td>
               <td class="num">
                 {{ r.price === null ? 'not known' : bare(r.price, 'money') }}
               </td>
@@ -177,18 +186,12 @@ async function save() {
         </table>
       </div>
       <p class="small soft">
-        Prices and what is owned come from the shelf, fans and parts; where it knows none, a usual price stands, so that the total is no surprise.
+        Prices and what is owned come from the shelf, fans and parts; where it knows none, a usual price stands,
+        so that the total is no surprise.
       </p>
     </template>
-    <div
-      v-if="feed.nodes.length"
-      class="no-print"
-    >
-      <button
-        type="button"
-        class="button small"
-        @click="save"
-      >
+    <div v-if="feed.nodes.length" class="no-print">
+      <button type="button" class="button small" @click="save">
         Save {{ view === 'order' ? 'as text' : 'CSV' }}
       </button>
     </div>
@@ -196,7 +199,17 @@ async function save() {
 </template>
 
 <style scoped>
-.order { margin: 0; padding-left: 26px; display: grid; gap: 5px; max-width: 900px; }
-.caution { font-weight: 600; }
-.caution::marker { color: var(--stop); }
+.order {
+  margin: 0;
+  padding-left: 26px;
+  display: grid;
+  gap: 5px;
+  max-width: 900px;
+}
+.caution {
+  font-weight: 600;
+}
+.caution::marker {
+  color: var(--stop);
+}
 </style>

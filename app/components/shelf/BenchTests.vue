@@ -11,28 +11,58 @@ const { show } = useUnits()
 const toast = useToast()
 const open = ref<string | null>(null)
 const fields: Field<keyof FanTest>[] = [
-  { key: 'specimen', label: 'Specimen', text: true, required: true }, { key: 'volts', label: 'Voltage at the fan', quantity: 'voltage', required: true }, { key: 'rpm', label: 'Speed', quantity: 'rotation', hint: 'tach Hz × 30' }, { key: 'currentA', label: 'Current', quantity: 'current' },
-  { key: 'flowM3s', label: 'Free delivery', quantity: 'flow' }, { key: 'pressurePa', label: 'Shut-off pressure', quantity: 'pressure' }, { key: 'levelDbA', label: 'Level', quantity: 'level' }, { key: 'levelDistanceM', label: 'at a distance of', quantity: 'distance' },
-  { key: 'backgroundDbA', label: 'Level, fan off', quantity: 'level' }, { key: 'airSpeedMs', label: 'Fastest air, axis', quantity: 'speed', hint: 'to compare only' }, { key: 'startV', label: 'Started at', quantity: 'voltage' }, { key: 'startA', label: 'Start current', quantity: 'current' },
-  { key: 'ambientC', label: 'Room', quantity: 'temperature' }, { key: 'notes', label: 'Notes', text: true },
+  { key: 'specimen', label: 'Specimen', text: true, required: true },
+  { key: 'volts', label: 'Voltage at the fan', quantity: 'voltage', required: true },
+  { key: 'rpm', label: 'Speed', quantity: 'rotation', hint: 'tach Hz × 30' },
+  { key: 'currentA', label: 'Current', quantity: 'current' },
+  { key: 'flowM3s', label: 'Free delivery', quantity: 'flow' },
+  { key: 'pressurePa', label: 'Shut-off pressure', quantity: 'pressure' },
+  { key: 'levelDbA', label: 'Level', quantity: 'level' },
+  { key: 'levelDistanceM', label: 'at a distance of', quantity: 'distance' },
+  { key: 'backgroundDbA', label: 'Level, fan off', quantity: 'level' },
+  { key: 'airSpeedMs', label: 'Fastest air, axis', quantity: 'speed', hint: 'to compare only' },
+  { key: 'startV', label: 'Started at', quantity: 'voltage' },
+  { key: 'startA', label: 'Start current', quantity: 'current' },
+  { key: 'ambientC', label: 'Room', quantity: 'temperature' },
+  { key: 'notes', label: 'Notes', text: true },
 ]
 const rows = computed(() => claimRows(props.fan))
-const spreads = computed(() => spreadOf(props.fan).filter(s => s.specimens > 1))
+const spreads = computed(() => spreadOf(props.fan).filter((s) => s.specimens > 1))
 function add() {
   const last = props.fan.tests.at(-1)
-  const test = { ...newTest(newId('test'), props.fan.ratedV, new Date().toISOString()), specimen: last?.specimen ?? 'A', levelDistanceM: last?.levelDistanceM ?? null, backgroundDbA: last?.backgroundDbA ?? null, ambientC: last?.ambientC ?? null }
+  const test = {
+    ...newTest(newId('test'), props.fan.ratedV, new Date().toISOString()),
+    specimen: last?.specimen ?? 'A',
+    levelDistanceM: last?.levelDistanceM ?? null,
+    backgroundDbA: last?.backgroundDbA ?? null,
+    ambientC: last?.ambientC ?? null,
+  }
   emit('update', [...props.fan.tests, test])
   open.value = test.id
 }
-const set = (id: string, key: keyof FanTest, value: unknown) => emit('update', props.fan.tests.map(t => t.id === id ? { ...t, [key]: value } : t))
+const set = (id: string, key: keyof FanTest, value: unknown) =>
+  emit(
+    'update',
+    props.fan.tests.map((t) => (t.id === id ? { ...t, [key]: value } : t)),
+  )
 function remove(id: string) {
   const before = props.fan.tests
-  emit('update', before.filter(t => t.id !== id))
+  emit(
+    'update',
+    before.filter((t) => t.id !== id),
+  )
   toast.show('The test is taken away.', { action: { label: 'Undo', run: () => emit('update', before) } })
 }
-const flags: Record<ClaimRow['flag'], string> = { 'as-claimed': 'as claimed', 'off': 'off', 'far-off': 'far off' }
-const marks: Record<ClaimRow['flag'], 'settled' | 'fix' | 'stop'> = { 'as-claimed': 'settled', 'off': 'fix', 'far-off': 'stop' }
-const ratioOf = (r: ClaimRow) => r.difference === null ? show(r.ratio, 'ratio') : `${r.difference > 0 ? '+' : ''}${show(r.difference, 'levelDifference')}`
+const flags: Record<ClaimRow['flag'], string> = { 'as-claimed': 'as claimed', off: 'off', 'far-off': 'far off' }
+const marks: Record<ClaimRow['flag'], 'settled' | 'fix' | 'stop'> = {
+  'as-claimed': 'settled',
+  off: 'fix',
+  'far-off': 'stop',
+}
+const ratioOf = (r: ClaimRow) =>
+  r.difference === null
+    ? show(r.ratio, 'ratio')
+    : `${r.difference > 0 ? '+' : ''}${show(r.difference, 'levelDifference')}`
 const day = (iso: string) => iso.slice(0, 10)
 </script>
 
@@ -40,26 +70,13 @@ const day = (iso: string) => iso.slice(0, 10)
   <section class="sheet stack">
     <div class="sheet-head">
       <h2>On your own bench</h2>
-      <button
-        type="button"
-        class="button small"
-        @click="add"
-      >
-        Add a test
-      </button>
+      <button type="button" class="button small" @click="add">Add a test</button>
     </div>
-    <p
-      v-if="!fan.tests.length"
-      class="small soft"
-    >
-      Run it on a supply you can read, note what you can: every reading is held against the claim at the same voltage, and the plan may then believe your numbers.
+    <p v-if="!fan.tests.length" class="small soft">
+      Run it on a supply you can read, note what you can: every reading is held against the claim at the same
+      voltage, and the plan may then believe your numbers.
     </p>
-    <details
-      v-for="t in fan.tests"
-      :key="t.id"
-      class="fold"
-      :open="open === t.id"
-    >
+    <details v-for="t in fan.tests" :key="t.id" class="fold" :open="open === t.id">
       <summary>{{ t.specimen }}, {{ show(t.volts, 'voltage') }}, {{ day(t.takenAt) }}</summary>
       <FieldGrid
         tight
@@ -68,21 +85,9 @@ const day = (iso: string) => iso.slice(0, 10)
         :shape="fanTestSchema.shape"
         @set="(key, value) => set(t.id, key, value)"
       />
-      <button
-        type="button"
-        class="button quiet small"
-        @click="remove(t.id)"
-      >
-        Take this test away
-      </button>
+      <button type="button" class="button quiet small" @click="remove(t.id)">Take this test away</button>
     </details>
-    <div
-      v-if="rows.length"
-      class="scroll-x"
-      tabindex="0"
-      role="region"
-      aria-label="Claimed against measured"
-    >
+    <div v-if="rows.length" class="scroll-x" tabindex="0" role="region" aria-label="Claimed against measured">
       <table class="data small">
         <caption class="visually-hidden">
           Claimed against measured
@@ -91,23 +96,14 @@ const day = (iso: string) => iso.slice(0, 10)
           <tr>
             <th>Figure</th>
             <th>Specimen</th>
-            <th class="num">
-              claimed there
-            </th>
-            <th class="num">
-              measured
-            </th>
-            <th class="num">
-              ratio
-            </th>
+            <th class="num">claimed there</th>
+            <th class="num">measured</th>
+            <th class="num">ratio</th>
             <th><span class="visually-hidden">Flag</span></th>
           </tr>
         </thead>
         <tbody>
-          <tr
-            v-for="r in rows"
-            :key="r.test.id + r.figure"
-          >
+          <tr v-for="r in rows" :key="r.test.id + r.figure">
             <td>{{ testFigureNames[r.figure].name }}</td>
             <td>{{ r.test.specimen }}</td>
             <td class="num">
@@ -119,35 +115,31 @@ const day = (iso: string) => iso.slice(0, 10)
             <td class="num">
               {{ ratioOf(r) }}
             </td>
-            <td
-              class="flag"
-              :title="r.how"
-            >
-              <StateMark :state="marks[r.flag]" /> {{ flags[r.flag] }}
-            </td>
+            <td class="flag" :title="r.how"><StateMark :state="marks[r.flag]" /> {{ flags[r.flag] }}</td>
           </tr>
         </tbody>
       </table>
     </div>
-    <p
-      v-if="rows.length"
-      class="small soft"
-    >
-      Speed and current are held against the claim at the test’s voltage; flow, pressure and level at the speed that was measured.
+    <p v-if="rows.length" class="small soft">
+      Speed and current are held against the claim at the test’s voltage; flow, pressure and level at the speed
+      that was measured.
     </p>
-    <p
-      v-if="spreads.length"
-      class="small"
-    >
-      <strong>Between {{ Math.max(...spreads.map(s => s.specimens)) }} specimens:</strong>{{ ' ' }}
-      <span
-        v-for="s in spreads"
-        :key="s.figure"
-      >{{ testFigureNames[s.figure].name.toLowerCase() }} {{ s.figure === 'level' ? `${show(s.low, 'levelDifference')} to ${show(s.high, 'levelDifference')}` : `${show(s.low, 'ratio')} to ${show(s.high, 'ratio')} of the claim` }}{{ s === spreads.at(-1) ? '.' : '; ' }}</span>
+    <p v-if="spreads.length" class="small">
+      <strong>Between {{ Math.max(...spreads.map((s) => s.specimens)) }} specimens:</strong>{{ ' ' }}
+      <span v-for="s in spreads" :key="s.figure"
+        >{{ testFigureNames[s.figure].name.toLowerCase() }}
+        {{
+          s.figure === 'level'
+            ? `${show(s.low, 'levelDifference')} to ${show(s.high, 'levelDifference')}`
+            : `${show(s.low, 'ratio')} to ${show(s.high, 'ratio')} of the claim`
+        }}{{ s === spreads.at(-1) ? '.' : '; ' }}</span
+      >
     </p>
   </section>
 </template>
 
 <style scoped>
-.flag { white-space: nowrap; }
+.flag {
+  white-space: nowrap;
+}
 </style>

@@ -12,20 +12,29 @@ const volts = ref<number | null>(props.rated)
 const { picture, marks, logs, places, tolerance, count, problem, busy, open, follow, read } = useTrace()
 const { show } = useUnits()
 
-const order: { key: MarkKey, label: string, quantity: 'flow' | 'pressure' }[] = [
-  { key: 'flow1', label: 'Flow axis, first mark', quantity: 'flow' }, { key: 'flow2', label: 'Flow axis, second mark', quantity: 'flow' },
-  { key: 'pressure1', label: 'Pressure axis, first mark', quantity: 'pressure' }, { key: 'pressure2', label: 'Pressure axis, second mark', quantity: 'pressure' },
+const order: { key: MarkKey; label: string; quantity: 'flow' | 'pressure' }[] = [
+  { key: 'flow1', label: 'Flow axis, first mark', quantity: 'flow' },
+  { key: 'flow2', label: 'Flow axis, second mark', quantity: 'flow' },
+  { key: 'pressure1', label: 'Pressure axis, first mark', quantity: 'pressure' },
+  { key: 'pressure2', label: 'Pressure axis, second mark', quantity: 'pressure' },
 ]
 /** What the next click sets: a mark, the curve, or one more point. */
 const mode = ref<MarkKey | 'curve' | 'point'>('flow1')
 const hints: Record<string, string> = { curve: 'Click on the curve.', point: 'Click where a point is missing.' }
-const hint = computed(() => hints[mode.value] ?? `Click on the picture: ${order.find(o => o.key === mode.value)!.label.toLowerCase()}.`)
+const hint = computed(
+  () =>
+    hints[mode.value] ??
+    `Click on the picture: ${order.find((o) => o.key === mode.value)!.label.toLowerCase()}.`,
+)
 const chosen = ref<number | null>(null)
 const svg = ref<SVGSVGElement>()
 
 function placeOf(event: MouseEvent): Pixel {
   const box = svg.value!.getBoundingClientRect()
-  return { x: (event.clientX - box.left) / box.width * picture.value!.width, y: (event.clientY - box.top) / box.height * picture.value!.height }
+  return {
+    x: ((event.clientX - box.left) / box.width) * picture.value!.width,
+    y: ((event.clientY - box.top) / box.height) * picture.value!.height,
+  }
 }
 async function clicked(event: MouseEvent) {
   if (dragging.value !== null) return
@@ -36,7 +45,7 @@ async function clicked(event: MouseEvent) {
     return
   }
   marks[mode.value].at = at
-  const next = order.find(o => marks[o.key].at === null)
+  const next = order.find((o) => marks[o.key].at === null)
   mode.value = next ? next.key : 'curve'
 }
 const dragging = ref<number | null>(null)
@@ -47,18 +56,25 @@ function grab(i: number, event: PointerEvent) {
 }
 function drag(event: PointerEvent) {
   if (dragging.value === null) return
-  places.value = places.value.map((p, i) => i === dragging.value ? placeOf(event) : p)
+  places.value = places.value.map((p, i) => (i === dragging.value ? placeOf(event) : p))
 }
 // the click that ends a drag is no click on the picture
-const drop = () => setTimeout(() => {
-  dragging.value = null
-})
+const drop = () =>
+  setTimeout(() => {
+    dragging.value = null
+  })
 function nudge(i: number, event: KeyboardEvent) {
   const step = event.shiftKey ? 10 : 1
-  const by: Record<string, Pixel> = { ArrowLeft: { x: -step, y: 0 }, ArrowRight: { x: step, y: 0 }, ArrowUp: { x: 0, y: -step }, ArrowDown: { x: 0, y: step } }
+  const by: Record<string, Pixel> = {
+    ArrowLeft: { x: -step, y: 0 },
+    ArrowRight: { x: step, y: 0 },
+    ArrowUp: { x: 0, y: -step },
+    ArrowDown: { x: 0, y: step },
+  }
   const move = by[event.key]
-  if (move) places.value = places.value.map((p, k) => k === i ? { x: p.x + move.x, y: p.y + move.y } : p)
-  else if (event.key === 'Delete' || event.key === 'Backspace') places.value = places.value.filter((_, k) => k !== i)
+  if (move) places.value = places.value.map((p, k) => (k === i ? { x: p.x + move.x, y: p.y + move.y } : p))
+  else if (event.key === 'Delete' || event.key === 'Backspace')
+    places.value = places.value.filter((_, k) => k !== i)
   else return
   event.preventDefault()
 }
@@ -67,65 +83,57 @@ const chose = (event: Event) => {
   if (file) void open(file)
 }
 function pasted(event: ClipboardEvent) {
-  const file = [...event.clipboardData?.files ?? []][0]
+  const file = [...(event.clipboardData?.files ?? [])][0]
   if (file) void open(file)
 }
-const radius = computed(() => picture.value ? picture.value.width / 150 : 4)
+const radius = computed(() => (picture.value ? picture.value.width / 150 : 4))
 function take() {
-  emit('take', read.value.points.map(p => ({ flowM3s: p.flow, pressurePa: p.pressure })), read.value.error ?? 0, volts.value ?? props.rated)
+  emit(
+    'take',
+    read.value.points.map((p) => ({ flowM3s: p.flow, pressurePa: p.pressure })),
+    read.value.error ?? 0,
+    volts.value ?? props.rated,
+  )
   places.value = []
   mode.value = 'curve'
 }
 </script>
 
 <template>
-  <div
-    class="tracer stack"
-    @paste="pasted"
-  >
+  <div class="tracer stack" @paste="pasted">
     <div class="row">
-      <label class="button">Choose a picture<input
-        class="visually-hidden"
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        @change="chose"
-      ></label>
+      <label class="button"
+        >Choose a picture<input
+          class="visually-hidden"
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          @change="chose"
+      /></label>
       <span class="small soft">PNG or JPEG of the chart, or paste one. It stays in this browser.</span>
     </div>
-    <p
-      v-if="problem"
-      class="bad"
-      role="alert"
-    >
+    <p v-if="problem" class="bad" role="alert">
       {{ problem }}
     </p>
     <template v-if="picture">
-      <p
-        class="small"
-        role="status"
-      >
+      <p class="small" role="status">
         {{ busy ? 'Following…' : hint }}
       </p>
       <div class="frame">
         <svg
           ref="svg"
           :viewBox="`0 0 ${picture.width} ${picture.height}`"
-          :style="{ aspectRatio: `${picture.width} / ${picture.height}`, width: `min(100%, ${52 * picture.width / picture.height}vh)` }"
+          :style="{
+            aspectRatio: `${picture.width} / ${picture.height}`,
+            width: `min(100%, ${(52 * picture.width) / picture.height}vh)`,
+          }"
           role="group"
           aria-label="Picture of the chart"
           @click="clicked"
           @pointermove="drag"
           @pointerup="drop"
         >
-          <image
-            :href="picture.url"
-            :width="picture.width"
-            :height="picture.height"
-          />
-          <polyline
-            class="line"
-            :points="places.map(p => `${p.x},${p.y}`).join(' ')"
-          />
+          <image :href="picture.url" :width="picture.width" :height="picture.height" />
+          <polyline class="line" :points="places.map((p) => `${p.x},${p.y}`).join(' ')" />
           <circle
             v-for="(p, i) in places"
             :key="i"
@@ -142,10 +150,7 @@ function take() {
             @focus="chosen = i"
             @keydown="nudge(i, $event)"
           />
-          <g
-            v-for="o in order"
-            :key="o.key"
-          >
+          <g v-for="o in order" :key="o.key">
             <path
               v-if="marks[o.key].at"
               class="mark"
@@ -155,11 +160,7 @@ function take() {
           </g>
         </svg>
       </div>
-      <div
-        class="row"
-        role="group"
-        aria-label="What a click sets"
-      >
+      <div class="row" role="group" aria-label="What a click sets">
         <button
           v-for="o in order"
           :key="o.key"
@@ -170,20 +171,10 @@ function take() {
         >
           {{ o.label }}{{ marks[o.key].at ? ' ✓' : '' }}
         </button>
-        <button
-          type="button"
-          class="button small"
-          :aria-pressed="mode === 'curve'"
-          @click="mode = 'curve'"
-        >
+        <button type="button" class="button small" :aria-pressed="mode === 'curve'" @click="mode = 'curve'">
           Follow the curve
         </button>
-        <button
-          type="button"
-          class="button small"
-          :aria-pressed="mode === 'point'"
-          @click="mode = 'point'"
-        >
+        <button type="button" class="button small" :aria-pressed="mode === 'point'" @click="mode = 'point'">
           Add a point
         </button>
       </div>
@@ -199,12 +190,18 @@ function take() {
         <ChoiceField
           v-model="logs.flow"
           label="Flow axis"
-          :options="[{ value: false, label: 'linear' }, { value: true, label: 'logarithmic' }]"
+          :options="[
+            { value: false, label: 'linear' },
+            { value: true, label: 'logarithmic' },
+          ]"
         />
         <ChoiceField
           v-model="logs.pressure"
           label="Pressure axis"
-          :options="[{ value: false, label: 'linear' }, { value: true, label: 'logarithmic' }]"
+          :options="[
+            { value: false, label: 'linear' },
+            { value: true, label: 'logarithmic' },
+          ]"
         />
         <QuantityField
           v-model="volts"
@@ -216,26 +213,32 @@ function take() {
         <ChoiceField
           v-model="tolerance"
           label="Colour may differ"
-          :options="[{ value: 40, label: 'little' }, { value: 90, label: 'usual' }, { value: 150, label: 'much' }]"
+          :options="[
+            { value: 40, label: 'little' },
+            { value: 90, label: 'usual' },
+            { value: 150, label: 'much' },
+          ]"
         />
         <ChoiceField
           v-model="count"
           label="Points kept"
-          :options="[8, 12, 16, 24].map(n => ({ value: n, label: String(n) }))"
+          :options="[8, 12, 16, 24].map((n) => ({ value: n, label: String(n) }))"
         />
       </div>
       <div class="row">
-        <button
-          type="button"
-          class="button primary"
-          :disabled="!read.points.length"
-          @click="take"
-        >
+        <button type="button" class="button primary" :disabled="!read.points.length" @click="take">
           {{ read.points.length ? `Take these ${read.points.length} points` : 'Take these points' }}
         </button>
         <span class="small soft">
           <template v-if="read.message">{{ read.message }}</template>
-          <template v-else>from {{ show(read.points[0]!.pressure, 'pressure') }} at {{ show(read.points[0]!.flow, 'flow') }} to {{ show(read.points.at(-1)!.pressure, 'pressure') }} at {{ show(read.points.at(-1)!.flow, 'flow') }}; reading error ±{{ (100 * (read.error ?? 0)).toFixed(1) }} % of the highest pressure</template>
+          <template v-else
+            >from {{ show(read.points[0]!.pressure, 'pressure') }} at
+            {{ show(read.points[0]!.flow, 'flow') }} to {{ show(read.points.at(-1)!.pressure, 'pressure') }} at
+            {{ show(read.points.at(-1)!.flow, 'flow') }}; reading error ±{{
+              (100 * (read.error ?? 0)).toFixed(1)
+            }}
+            % of the highest pressure</template
+          >
         </span>
       </div>
     </template>
@@ -243,14 +246,55 @@ function take() {
 </template>
 
 <style scoped>
-.bad { color: var(--stop); font-weight: 600; }
-.frame { border: 1px solid var(--line-strong); border-radius: 6px; overflow: hidden; background: #fff; display: grid; justify-items: center; }
-.frame > svg { display: block; max-width: 100%; max-height: 52vh; cursor: crosshair; touch-action: none; }
-.line { fill: none; stroke: #1d6f82; stroke-width: 0.25%; vector-effect: none; opacity: .8; pointer-events: none; }
-.place { fill: #fff; stroke: #b3202c; stroke-width: 0.2%; cursor: move; }
-.place.chosen { fill: #b3202c; }
-.mark { fill: none; stroke-width: 0.3%; pointer-events: none; }
-.mark.flow { stroke: #1d6f82; }
-.mark.pressure { stroke: #5d4a3c; }
-.button[aria-pressed='true'] { background: var(--ink); color: var(--sheet); }
+.bad {
+  color: var(--stop);
+  font-weight: 600;
+}
+.frame {
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  overflow: hidden;
+  background: #fff;
+  display: grid;
+  justify-items: center;
+}
+.frame > svg {
+  display: block;
+  max-width: 100%;
+  max-height: 52vh;
+  cursor: crosshair;
+  touch-action: none;
+}
+.line {
+  fill: none;
+  stroke: #1d6f82;
+  stroke-width: 0.25%;
+  vector-effect: none;
+  opacity: 0.8;
+  pointer-events: none;
+}
+.place {
+  fill: #fff;
+  stroke: #b3202c;
+  stroke-width: 0.2%;
+  cursor: move;
+}
+.place.chosen {
+  fill: #b3202c;
+}
+.mark {
+  fill: none;
+  stroke-width: 0.3%;
+  pointer-events: none;
+}
+.mark.flow {
+  stroke: #1d6f82;
+}
+.mark.pressure {
+  stroke: #5d4a3c;
+}
+.button[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--sheet);
+}
 </style>

@@ -36,10 +36,15 @@ async function remove(one: Attachment) {
   const result = await api(`attachments/${one.id}`, { method: 'DELETE' })
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   await renew()
-  toast.show(`${one.name} is put aside.`, { action: { label: 'Undo', run: async () => {
-    await api(`attachments/${one.id}/restore`, { method: 'POST' })
-    await renew()
-  } } })
+  toast.show(`${one.name} is put aside.`, {
+    action: {
+      label: 'Undo',
+      run: async () => {
+        await api(`attachments/${one.id}/restore`, { method: 'POST' })
+        await renew()
+      },
+    },
+  })
 }
 const address = (one: Attachment) => `/api/attachments/${one.id}`
 </script>
@@ -48,40 +53,27 @@ const address = (one: Attachment) => `/api/attachments/${one.id}`
   <section class="sheet stack">
     <div class="sheet-head">
       <h2>Pages and pictures</h2>
-      <label class="button small">Keep one<input
-        class="visually-hidden"
-        type="file"
-        accept="image/png,image/jpeg,image/webp,application/pdf"
-        @change="attach"
-      ></label>
+      <label class="button small"
+        >Keep one<input
+          class="visually-hidden"
+          type="file"
+          accept="image/png,image/jpeg,image/webp,application/pdf"
+          @change="attach"
+      /></label>
     </div>
-    <p
-      v-if="problem"
-      class="bad"
-      role="alert"
-    >
+    <p v-if="problem" class="bad" role="alert">
       {{ problem }}
     </p>
-    <p
-      v-if="!list.length"
-      class="small soft"
-    >
+    <p v-if="!list.length" class="small soft">
       The page of the data sheet as PNG, JPEG or PDF: it stays with the fan.
     </p>
     <ul class="pages">
-      <li
-        v-for="one in list"
-        :key="one.id"
-      >
-        <a
-          :href="address(one)"
-          target="_blank"
-          rel="noopener"
-        ><img
-          v-if="one.mediaType !== 'application/pdf'"
-          :src="address(one)"
-          :alt="one.name"
-        ><span v-else>{{ one.name }}</span></a>
+      <li v-for="one in list" :key="one.id">
+        <a :href="address(one)" target="_blank" rel="noopener"
+          ><img v-if="one.mediaType !== 'application/pdf'" :src="address(one)" :alt="one.name" /><span v-else>{{
+            one.name
+          }}</span></a
+        >
         <button
           type="button"
           class="button quiet small icon"
@@ -96,8 +88,28 @@ const address = (one: Attachment) => `/api/attachments/${one.id}`
 </template>
 
 <style scoped>
-.pages { list-style: none; margin: 0; padding: 0; display: flex; flex-wrap: wrap; gap: 10px; }
-.pages li { display: flex; align-items: start; gap: 2px; }
-.pages img { max-width: 150px; max-height: 110px; border: 1px solid var(--line); border-radius: 4px; }
-.bad { color: var(--stop); font-weight: 600; margin: 0; }
+.pages {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+.pages li {
+  display: flex;
+  align-items: start;
+  gap: 2px;
+}
+.pages img {
+  max-width: 150px;
+  max-height: 110px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 600;
+  margin: 0;
+}
 </style>

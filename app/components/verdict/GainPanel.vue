@@ -13,29 +13,44 @@ const price = (g: GainCost) => {
 }
 const fields: Field<keyof Job>[] = [
   { key: 'statedChange', label: 'I would report a change of', quantity: 'ratio', placeholder: '−33 %' },
-  { key: 'statedOf', label: 'of the', options: optionsOf({ flow: 'airflow', level: 'sound level', temperature: 'temperature', pressure: 'pressure', rotation: 'speed', current: 'current', power: 'power' }, 'choose') },
-  { key: 'rankedBy', label: 'Fans were ranked by', options: optionsOf({ 'flow-per-loudness': 'air per loudness', 'flow-per-money': 'air per money', 'flow-per-decibel': 'air per decibel' }, 'not said') },
+  {
+    key: 'statedOf',
+    label: 'of the',
+    options: optionsOf(
+      {
+        flow: 'airflow',
+        level: 'sound level',
+        temperature: 'temperature',
+        pressure: 'pressure',
+        rotation: 'speed',
+        current: 'current',
+        power: 'power',
+      },
+      'choose',
+    ),
+  },
+  {
+    key: 'rankedBy',
+    label: 'Fans were ranked by',
+    options: optionsOf(
+      {
+        'flow-per-loudness': 'air per loudness',
+        'flow-per-money': 'air per money',
+        'flow-per-decibel': 'air per decibel',
+      },
+      'not said',
+    ),
+  },
 ]
 </script>
 
 <template>
   <section class="sheet stack">
     <h2>What the gain cost</h2>
-    <p
-      v-if="!rows.length"
-      class="soft"
-    >
-      No gain is shown yet that a price could be put on.
-    </p>
-    <table
-      v-else
-      class="data"
-    >
+    <p v-if="!rows.length" class="soft">No gain is shown yet that a price could be put on.</p>
+    <table v-else class="data">
       <tbody>
-        <tr
-          v-for="g in rows"
-          :key="g.what"
-        >
+        <tr v-for="g in rows" :key="g.what">
           <td>{{ g.what }}</td>
           <td class="num">
             {{ show(g.gain, g.quantity) }}
@@ -46,20 +61,12 @@ const fields: Field<keyof Job>[] = [
         </tr>
       </tbody>
     </table>
-    <details
-      class="fold"
-      :open="plan.job.statedChange !== null"
-    >
+    <details class="fold" :open="plan.job.statedChange !== null">
       <summary>Check what you would tell others</summary>
-      <FieldGrid
-        tight
-        :record="plan.job"
-        :fields="fields"
-        :shape="jobSchema.shape"
-        @set="put"
-      />
+      <FieldGrid tight :record="plan.job" :fields="fields" :shape="jobSchema.shape" @set="put" />
       <p class="small soft">
-        A change is told from “before”. 50 to 70 is +40 %; 33 % is the symmetric difference and never the change. Decibels and degrees have no per cent.
+        A change is told from “before”. 50 to 70 is +40 %; 33 % is the symmetric difference and never the
+        change. Decibels and degrees have no per cent.
       </p>
     </details>
   </section>

@@ -4,36 +4,26 @@ import { targetFigure, targetNames, targetQuantity, verdictWords, type TargetRes
 /** Target by target: wanted, measured with its range, verdict. */
 defineProps<{ targets: TargetResult[] }>()
 const { show } = useUnits()
-const marks = { 'met': 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-measured': 'not-begun' } as const
+const marks = { met: 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-measured': 'not-begun' } as const
 const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind === 'runtime'
 </script>
 
 <template>
-  <div
-    class="scroll-x"
-    tabindex="0"
-    role="region"
-    aria-label="Targets"
-  >
+  <div class="scroll-x" tabindex="0" role="region" aria-label="Targets">
     <table class="data">
       <thead>
         <tr>
           <th>Target</th>
-          <th class="num">
-            wanted
-          </th>
-          <th class="num">
-            measured
-          </th>
+          <th class="num">wanted</th>
+          <th class="num">measured</th>
           <th>verdict</th>
         </tr>
       </thead>
       <tbody>
-        <tr
-          v-for="t in targets"
-          :key="t.target.id"
-        >
-          <td>{{ targetNames[t.target.kind] }}<span class="small soft block">{{ t.target.place }}</span></td>
+        <tr v-for="t in targets" :key="t.target.id">
+          <td>
+            {{ targetNames[t.target.kind] }}<span class="small soft block">{{ t.target.place }}</span>
+          </td>
           <td class="num">
             {{ atLeast(t) ? '≥' : '≤' }} {{ show(t.target.limit, targetQuantity[t.target.kind]) }}
           </td>
@@ -44,13 +34,14 @@ const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind =
               :before="t.measured.upperBoundOnly ? '≤ ' : ''"
               range
             />
-            <template v-else>
-              –
-            </template>
+            <template v-else> – </template>
           </td>
           <td>
             <span class="row state"><StateMark :state="marks[t.verdict]" /> {{ verdictWords[t.verdict] }}</span>
-            <span class="small soft">{{ t.why }}<template v-if="t.measured?.steps.length"> {{ t.measured.steps.join('; ') }}.</template></span>
+            <span class="small soft"
+              >{{ t.why
+              }}<template v-if="t.measured?.steps.length"> {{ t.measured.steps.join('; ') }}.</template></span
+            >
           </td>
         </tr>
       </tbody>
@@ -59,6 +50,13 @@ const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind =
 </template>
 
 <style scoped>
-.state { gap: 6px; flex-wrap: nowrap; }
-.block { display: block; font-family: var(--sans); white-space: normal; }
+.state {
+  gap: 6px;
+  flex-wrap: nowrap;
+}
+.block {
+  display: block;
+  font-family: var(--sans);
+  white-space: normal;
+}
 </style>

@@ -6,6 +6,12 @@ const base = computed(() => `/job/${plan.value.job.id}/verdict`)
 <template>
   <StationTabs
     label="Pages of the verdict"
-    :tabs="[{ to: base, label: 'Verdict' }, { to: `${base}/compare`, label: 'Compare runs' }, { to: `${base}/ladder`, label: 'Noise ladder' }, { to: `${base}/care`, label: 'Care' }, { to: `${base}/report`, label: 'Report' }]"
+    :tabs="[
+      { to: base, label: 'Verdict' },
+      { to: `${base}/compare`, label: 'Compare runs' },
+      { to: `${base}/ladder`, label: 'Noise ladder' },
+      { to: `${base}/care`, label: 'Care' },
+      { to: `${base}/report`, label: 'Report' },
+    ]"
   />
 </template>

@@ -6,14 +6,24 @@ const id = computed(() => String(route.params.id))
 const ready = ref(false)
 
 await job.open(id.value)
-if (job.missing === 'missing') throw createError({ statusCode: 404, statusMessage: 'Not found', message: 'There is no job at this address. It may have been deleted.', fatal: true })
+if (job.missing === 'missing')
+  throw createError({
+    statusCode: 404,
+    statusMessage: 'Not found',
+    message: 'There is no job at this address. It may have been deleted.',
+    fatal: true,
+  })
 ready.value = true
 
 const station = computed(() => route.path.split('/')[3] ?? 'brief')
 const report = computed(() => job.report)
 const counts = computed(() => {
   const all = report.value?.findings.findings ?? []
-  return { stop: all.filter(f => f.severity === 'stop').length, fix: all.filter(f => f.severity === 'fix').length, note: all.filter(f => f.severity === 'note').length }
+  return {
+    stop: all.filter((f) => f.severity === 'stop').length,
+    fix: all.filter((f) => f.severity === 'fix').length,
+    note: all.filter((f) => f.severity === 'note').length,
+  }
 })
 const findingsOpen = ref(false)
 const flow = computed(() => report.value?.pick?.candidate.flow ?? null)
@@ -25,31 +35,25 @@ usePageKeys([
   ...(report.value?.stations ?? []).map((s, i) => ({ key: String(i + 1), what: s.title, run: go(s.key) })),
   { key: 'z', what: 'Undo the last change', run: () => job.undo() },
   { key: 'y', what: 'Redo', run: () => job.redo() },
-  { key: 'i', what: 'All findings', run: () => { findingsOpen.value = !findingsOpen.value } },
+  {
+    key: 'i',
+    what: 'All findings',
+    run: () => {
+      findingsOpen.value = !findingsOpen.value
+    },
+  },
 ])
 </script>
 
 <template>
-  <div
-    v-if="job.plan && report"
-    class="frame"
-  >
-    <JobRail
-      :job-id="id"
-      :stations="report.stations"
-      :current="station"
-    />
+  <div v-if="job.plan && report" class="frame">
+    <JobRail :job-id="id" :stations="report.stations" :current="station" />
     <div class="page">
       <header class="head">
         <h1>{{ job.plan.job.name }}</h1>
         <SaveBadge />
         <div class="right">
-          <button
-            v-if="job.past.length"
-            type="button"
-            class="button small quiet"
-            @click="job.undo"
-          >
+          <button v-if="job.past.length" type="button" class="button small quiet" @click="job.undo">
             Undo
           </button>
           <button
@@ -59,35 +63,18 @@ usePageKeys([
             :aria-label="`Findings: ${counts.stop} stop, ${counts.fix} to fix, ${counts.note} notes`"
             @click="findingsOpen = true"
           >
-            <template v-if="counts.stop">
-              <StateMark state="stop" /> {{ counts.stop }} stop
-            </template>
-            <template v-if="counts.fix">
-              <StateMark state="fix" /> {{ counts.fix }} to fix
-            </template>
+            <template v-if="counts.stop"> <StateMark state="stop" /> {{ counts.stop }} stop </template>
+            <template v-if="counts.fix"> <StateMark state="fix" /> {{ counts.fix }} to fix </template>
             <template v-if="counts.note">
               <StateMark state="note" /> {{ counts.note === 1 ? '1 note' : `${counts.note} notes` }}
             </template>
-            <template v-if="!counts.stop && !counts.fix && !counts.note">
-              no findings
-            </template>
+            <template v-if="!counts.stop && !counts.fix && !counts.note"> no findings </template>
           </button>
           <UnitMenu />
-          <button
-            type="button"
-            class="tag help"
-            aria-label="Keys"
-            @click="openKeys()"
-          >
-            ?
-          </button>
+          <button type="button" class="tag help" aria-label="Keys" @click="openKeys()">?</button>
         </div>
       </header>
-      <p
-        v-if="job.problem"
-        class="problem"
-        role="alert"
-      >
+      <p v-if="job.problem" class="problem" role="alert">
         {{ job.problem }} The last good plan is still shown.
       </p>
       <AirRibbon
@@ -107,48 +94,86 @@ usePageKeys([
       size="min(520px, 100vw)"
       append-to-body
     >
-      <FindingList
-        :findings="report.findings.findings"
-        empty="Nothing to mend in what has been checked."
-      />
+      <FindingList :findings="report.findings.findings" empty="Nothing to mend in what has been checked." />
       <p class="small soft checked">
-        {{ report.findings.passed.length }} checks passed; {{ report.findings.notChecked.length }} could not be judged because a fact is missing. Flow now {{ show(flow, 'flow') }}.
+        {{ report.findings.passed.length }} checks passed; {{ report.findings.notChecked.length }} could not be
+        judged because a fact is missing. Flow now {{ show(flow, 'flow') }}.
       </p>
     </el-drawer>
   </div>
-  <main
-    v-else-if="job.missing"
-    class="lost"
-  >
+  <main v-else-if="job.missing" class="lost">
     <div class="sheet stack">
       <h1>The job cannot be opened</h1>
       <p>{{ job.missing }}</p>
       <div>
-        <button
-          type="button"
-          class="button primary"
-          @click="job.open(id)"
-        >
-          Try again
-        </button>
+        <button type="button" class="button primary" @click="job.open(id)">Try again</button>
       </div>
     </div>
   </main>
 </template>
 
 <style scoped>
-.frame { display: grid; grid-template-columns: 216px minmax(0, 1fr); min-height: 100vh; }
-.page { padding: 10px 18px 18px; display: grid; gap: 10px; align-content: start; min-width: 0; }
-.head { display: flex; align-items: center; gap: 12px; min-height: 34px; flex-wrap: wrap; }
-.right { margin-left: auto; display: flex; align-items: center; gap: 8px; flex-wrap: wrap; }
-.marks { cursor: pointer; color: inherit; }
-.marks:hover, .help:hover { background: var(--sheet-soft); }
-.help { cursor: pointer; color: inherit; min-width: 28px; justify-content: center; }
-.problem { color: var(--stop); font-weight: 600; }
-.checked { margin-top: 16px; }
-.lost { min-height: 100vh; display: grid; place-items: center; padding: 20px; }
+.frame {
+  display: grid;
+  grid-template-columns: 216px minmax(0, 1fr);
+  min-height: 100vh;
+}
+.page {
+  padding: 10px 18px 18px;
+  display: grid;
+  gap: 10px;
+  align-content: start;
+  min-width: 0;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 34px;
+  flex-wrap: wrap;
+}
+.right {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  flex-wrap: wrap;
+}
+.marks {
+  cursor: pointer;
+  color: inherit;
+}
+.marks:hover,
+.help:hover {
+  background: var(--sheet-soft);
+}
+.help {
+  cursor: pointer;
+  color: inherit;
+  min-width: 28px;
+  justify-content: center;
+}
+.problem {
+  color: var(--stop);
+  font-weight: 600;
+}
+.checked {
+  margin-top: 16px;
+}
+.lost {
+  min-height: 100vh;
+  display: grid;
+  place-items: center;
+  padding: 20px;
+}
 @media (max-width: 760px) {
-  .frame { grid-template-columns: minmax(0, 1fr); grid-template-rows: auto 1fr; min-height: 0; }
-  .page { padding: 8px 10px 18px; }
+  .frame {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto 1fr;
+    min-height: 0;
+  }
+  .page {
+    padding: 8px 10px 18px;
+  }
 }
 </style>

@@ -8,13 +8,21 @@ const shelf = useShelfStore()
 const isNew = computed(() => route.params.id === 'new')
 const stored = shallowRef(isNew.value ? null : await shelf.fetchOne(String(route.params.id)))
 const like = typeof route.query.like === 'string' ? await shelf.fetchOne(route.query.like) : null
-if (!isNew.value && !stored.value) throw createError({ statusCode: 404, statusMessage: 'Not found', message: 'There is no fan at this address. It may have been deleted.', fatal: true })
+if (!isNew.value && !stored.value)
+  throw createError({
+    statusCode: 404,
+    statusMessage: 'Not found',
+    message: 'There is no fan at this address. It may have been deleted.',
+    fatal: true,
+  })
 
 function start(): Fan {
   if (route.query.draft && shelf.draft) return structuredClone(toRaw(shelf.draft))
   if (stored.value) return structuredClone(toRaw(stored.value.fan))
   const id = newId('fan')
-  return like ? { ...structuredClone(toRaw(like.fan)), id, model: `${like.fan.model} copy`, owned: false, tests: [] } : newFan(id)
+  return like
+    ? { ...structuredClone(toRaw(like.fan)), id, model: `${like.fan.model} copy`, owned: false, tests: [] }
+    : newFan(id)
 }
 const fan = shallowRef<Fan>(start())
 const first = JSON.stringify(fan.value)
@@ -23,7 +31,7 @@ const address = route.path
 onBeforeUnmount(() => {
   if (!kept.value && JSON.stringify(fan.value) !== first) shelf.leaveUnsaved(fan.value, address)
 })
-const title = computed(() => isNew.value ? 'New fan' : `${fan.value.maker} ${fan.value.model}`)
+const title = computed(() => (isNew.value ? 'New fan' : `${fan.value.maker} ${fan.value.model}`))
 useHead({ title: () => `${title.value} · Redpoll` })
 </script>
 
@@ -31,11 +39,7 @@ useHead({ title: () => `${title.value} · Redpoll` })
   <div>
     <AppHeader :title="title" />
     <main>
-      <FanEditor
-        v-model="fan"
-        :revision="stored?.revision ?? null"
-        @saved="kept = true"
-      />
+      <FanEditor v-model="fan" :revision="stored?.revision ?? null" @saved="kept = true" />
     </main>
   </div>
 </template>

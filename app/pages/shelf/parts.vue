@@ -9,11 +9,26 @@ const stock = useStockStore()
 await stock.load(true)
 const toast = useToast()
 const kind = ref<StockKind | null>(null)
-const list = computed(() => stock.parts.filter(p => kind.value === null || p.kind === kind.value))
-const names: Record<StockKind, string> = { supply: 'supply', converter: 'converter', battery: 'battery', fuse: 'fuse', wire: 'wire, a metre', connector: 'connector', guard: 'guard', filter: 'filter', other: 'other' }
-const kinds = stockKinds.map(k => ({ value: k, label: names[k] }))
+const list = computed(() => stock.parts.filter((p) => kind.value === null || p.kind === kind.value))
+const names: Record<StockKind, string> = {
+  supply: 'supply',
+  converter: 'converter',
+  battery: 'battery',
+  fuse: 'fuse',
+  wire: 'wire, a metre',
+  connector: 'connector',
+  guard: 'guard',
+  filter: 'filter',
+  other: 'other',
+}
+const kinds = stockKinds.map((k) => ({ value: k, label: names[k] }))
 const fields: Field<keyof StockPart>[] = [
-  { key: 'kind', label: 'Kind', options: kinds }, { key: 'name', label: 'Name', text: true, required: true }, { key: 'volts', label: 'Voltage', quantity: 'voltage' }, { key: 'amps', label: 'Current', quantity: 'current' }, { key: 'price', label: 'Price', quantity: 'money' }, { key: 'owned', label: 'I own it', yesNo: true },
+  { key: 'kind', label: 'Kind', options: kinds },
+  { key: 'name', label: 'Name', text: true, required: true },
+  { key: 'volts', label: 'Voltage', quantity: 'voltage' },
+  { key: 'amps', label: 'Current', quantity: 'current' },
+  { key: 'price', label: 'Price', quantity: 'money' },
+  { key: 'owned', label: 'I own it', yesNo: true },
   { key: 'notes', label: 'Notes', text: true },
 ]
 const open = ref<string | null>(null)
@@ -22,11 +37,23 @@ async function set(part: StockPart, key: keyof StockPart, value: unknown) {
   if (checked.success) await stock.save([checked.data])
 }
 async function add() {
-  const part: StockPart = { id: newId('part'), kind: kind.value ?? 'supply', name: 'New part', volts: null, amps: null, price: null, owned: true, notes: '' }
+  const part: StockPart = {
+    id: newId('part'),
+    kind: kind.value ?? 'supply',
+    name: 'New part',
+    volts: null,
+    amps: null,
+    price: null,
+    owned: true,
+    notes: '',
+  }
   if (await stock.save([part])) open.value = part.id
 }
 async function remove(part: StockPart) {
-  if (await stock.putAside([part.id], true)) toast.show(`${part.name} is off the shelf.`, { action: { label: 'Undo', run: () => stock.putAside([part.id], false) } })
+  if (await stock.putAside([part.id], true))
+    toast.show(`${part.name} is off the shelf.`, {
+      action: { label: 'Undo', run: () => stock.putAside([part.id], false) },
+    })
 }
 function exportCsv() {
   saveText(writeStock(stock.parts), 'redpoll-parts.csv', 'text/csv')
@@ -42,16 +69,27 @@ async function take(event: Event) {
     issues.value = [rows]
     return
   }
-  issues.value = rows.filter(r => r.message).slice(0, 8).map(r => `Row ${r.line}: ${r.message}`)
-  const good = rows.flatMap(r => r.part ?? [])
+  issues.value = rows
+    .filter((r) => r.message)
+    .slice(0, 8)
+    .map((r) => `Row ${r.line}: ${r.message}`)
+  const good = rows.flatMap((r) => r.part ?? [])
   const before = stock.parts
-  if (!good.length || !await stock.save(good)) return
-  toast.show(`${good.length} parts taken.`, { action: { label: 'Undo', run: async () => {
-    const known = new Set(before.map(p => p.id))
-    await stock.putAside(good.map(p => p.id).filter(id => !known.has(id)), true)
-    const back = before.filter(p => good.some(g => g.id === p.id))
-    if (back.length) await stock.save(back)
-  } } })
+  if (!good.length || !(await stock.save(good))) return
+  toast.show(`${good.length} parts taken.`, {
+    action: {
+      label: 'Undo',
+      run: async () => {
+        const known = new Set(before.map((p) => p.id))
+        await stock.putAside(
+          good.map((p) => p.id).filter((id) => !known.has(id)),
+          true,
+        )
+        const back = before.filter((p) => good.some((g) => g.id === p.id))
+        if (back.length) await stock.save(back)
+      },
+    },
+  })
 }
 const { show } = useUnits()
 usePageKeys([{ key: 'n', what: 'New part', run: add }])
@@ -60,32 +98,12 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
 <template>
   <div>
     <AppHeader title="Shelf: parts">
-      <NuxtLink
-        to="/shelf"
-        class="button"
-      >
-        Fans
-      </NuxtLink>
-      <label class="button">Import CSV<input
-        class="visually-hidden"
-        type="file"
-        accept=".csv,text/csv,text/plain"
-        @change="take"
-      ></label>
-      <button
-        type="button"
-        class="button"
-        @click="exportCsv"
-      >
-        Export CSV
-      </button>
-      <button
-        type="button"
-        class="button primary"
-        @click="add"
-      >
-        New part
-      </button>
+      <NuxtLink to="/shelf" class="button"> Fans </NuxtLink>
+      <label class="button"
+        >Import CSV<input class="visually-hidden" type="file" accept=".csv,text/csv,text/plain" @change="take"
+      /></label>
+      <button type="button" class="button" @click="exportCsv">Export CSV</button>
+      <button type="button" class="button primary" @click="add">New part</button>
     </AppHeader>
     <main class="parts">
       <section class="sheet stack">
@@ -96,34 +114,33 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
             hide-label
             :options="[{ value: null, label: 'every kind' }, ...kinds]"
           />
-          <span class="soft small">{{ list.length }} of {{ stock.parts.length }} parts: the parts list of a job takes prices and what is owned from here</span>
-        </div>
-        <ul
-          v-if="issues.length || stock.problem"
-          class="bad"
-          role="alert"
-        >
-          <li
-            v-for="i in [...issues, ...stock.problem ? [stock.problem] : []]"
-            :key="i"
+          <span class="soft small"
+            >{{ list.length }} of {{ stock.parts.length }} parts: the parts list of a job takes prices and what
+            is owned from here</span
           >
+        </div>
+        <ul v-if="issues.length || stock.problem" class="bad" role="alert">
+          <li v-for="i in [...issues, ...(stock.problem ? [stock.problem] : [])]" :key="i">
             {{ i }}
           </li>
         </ul>
-        <p
-          v-if="!stock.parts.length"
-          class="empty"
-        >
+        <p v-if="!stock.parts.length" class="empty">
           Nothing here yet. Put in what lies in the drawer: adapters, converters, batteries, wire by the metre.
         </p>
-        <details
-          v-for="p in list"
-          :key="p.id"
-          class="fold"
-          :open="open === p.id"
-        >
+        <details v-for="p in list" :key="p.id" class="fold" :open="open === p.id">
           <summary>
-            {{ p.name }}<span class="aside">{{ [names[p.kind], p.volts === null ? '' : show(p.volts, 'voltage'), p.amps === null ? '' : show(p.amps, 'current'), p.price === null ? '' : show(p.price, 'money'), p.owned ? 'owned' : ''].filter(Boolean).join(' · ') }}</span>
+            {{ p.name
+            }}<span class="aside">{{
+              [
+                names[p.kind],
+                p.volts === null ? '' : show(p.volts, 'voltage'),
+                p.amps === null ? '' : show(p.amps, 'current'),
+                p.price === null ? '' : show(p.price, 'money'),
+                p.owned ? 'owned' : '',
+              ]
+                .filter(Boolean)
+                .join(' · ')
+            }}</span>
           </summary>
           <FieldGrid
             tight
@@ -132,11 +149,7 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
             :shape="stockPartSchema.shape"
             @set="(key, value) => set(p, key, value)"
           />
-          <button
-            type="button"
-            class="button quiet small"
-            @click="remove(p)"
-          >
+          <button type="button" class="button quiet small" @click="remove(p)">
             Take {{ p.name }} off the shelf
           </button>
         </details>
@@ -146,7 +159,17 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
 </template>
 
 <style scoped>
-.parts { padding: 0 20px 20px; }
-.bad { color: var(--stop); font-weight: 600; margin: 0; }
-@media (max-width: 760px) { .parts { padding: 0 10px 16px; } }
+.parts {
+  padding: 0 20px 20px;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 600;
+  margin: 0;
+}
+@media (max-width: 760px) {
+  .parts {
+    padding: 0 10px 16px;
+  }
+}
 </style>

@@ -12,7 +12,11 @@ import safety from './safety.json'
 import measurement from './measurement.json'
 import own from './own.json'
 
-export interface RuleGroup { key: string, title: string, rules: Rule[] }
+export interface RuleGroup {
+  key: string
+  title: string
+  rules: Rule[]
+}
 
 /** The whole catalogue in the handbook's order, as data with a source column. Ids are stable for ever. C common practice, M from memory, D derived. */
 export const ruleGroups: RuleGroup[] = [
@@ -30,4 +34,7 @@ export const ruleGroups: RuleGroup[] = [
 ]
 
 /** The handbook's catalogue and what this product checks besides: the equipment's own openings, leaks, calibration. */
-export const allRuleGroups: RuleGroup[] = [...ruleGroups, { key: 'own', title: 'Where it breathes', rules: own as Rule[] }]
+export const allRuleGroups: RuleGroup[] = [
+  ...ruleGroups,
+  { key: 'own', title: 'Where it breathes', rules: own as Rule[] },
+]

@@ -4,7 +4,11 @@ import { input, type FigureInput } from '../figure'
 import type { Branch, ElementBasis, PathElement } from '../document'
 
 /** One way of a split with its elements and how it passes air. */
-export interface BranchModel { branch: Branch, elements: ElementModel[], passage: Passage }
+export interface BranchModel {
+  branch: Branch
+  elements: ElementModel[]
+  passage: Passage
+}
 
 /** One element in the air of the place: dp = head + a Q + b Q^2 + extra(Q). */
 export interface ElementModel {
@@ -28,19 +32,37 @@ export interface ElementModel {
 }
 
 /** Where an element stands: its row (the main one or a branch) and the air. */
-export interface Spot { row: readonly PathElement[], index: number, air: AirState }
+export interface Spot {
+  row: readonly PathElement[]
+  index: number
+  air: AirState
+}
 
 /** What an element's kind makes of it: what it lacks, or its loss with its working. */
-export type Made
-  = | { missing: string }
-    | { a?: number, b?: number, head?: number, extra?: (flow: number) => number, formula: string, source: string, inputs: FigureInput[], doubt?: number }
+export type Made =
+  | { missing: string }
+  | {
+      a?: number
+      b?: number
+      head?: number
+      extra?: (flow: number) => number
+      formula: string
+      source: string
+      inputs: FigureInput[]
+      doubt?: number
+    }
 export type Modeler = (element: PathElement, spot: Spot) => Made
 
 /** Doubt of an element's loss by what it rests on: sums of loss coefficients ±30 %, filters ±50 % until measured. Common practice, no source. */
-export const doubtOf: Record<ElementBasis, number> = { 'measured': 0.1, 'sheet': 0.2, 'good-guess': 0.3, 'rough-guess': 0.5 }
+export const doubtOf: Record<ElementBasis, number> = {
+  measured: 0.1,
+  sheet: 0.2,
+  'good-guess': 0.3,
+  'rough-guess': 0.5,
+}
 
 export const lacks = (missing: string): Made => ({ missing })
-export const circle = (diameter: number) => Math.PI / 4 * diameter ** 2
+export const circle = (diameter: number) => (Math.PI / 4) * diameter ** 2
 export const rho = ({ air }: Spot) => input('ρ', 'air density', air.density, 'density')
 /** Viscosity that loss coefficients of media are stated at, Pa.s (20 degC). */
 export const REFERENCE_VISCOSITY = 1.81e-5
@@ -49,8 +71,10 @@ export const REFERENCE_VISCOSITY = 1.81e-5
 export const isRoom = (e: PathElement | undefined) => e?.kind === 'chamber' || e?.kind === 'split'
 const isDuct = (e: PathElement | undefined) => e?.kind === 'duct' || e?.kind === 'bend'
 /** Pieces that bring the entrance or exit loss of the duct beside them. */
-const hasEntrance = (e: PathElement | undefined) => e?.kind === 'hood' || e?.kind === 'reducer' || e?.kind === 'wye' || e?.kind === 'fan'
-const hasExit = (e: PathElement | undefined) => e?.kind === 'outlet' || e?.kind === 'reducer' || e?.kind === 'wye' || e?.kind === 'fan'
+const hasEntrance = (e: PathElement | undefined) =>
+  e?.kind === 'hood' || e?.kind === 'reducer' || e?.kind === 'wye' || e?.kind === 'fan'
+const hasExit = (e: PathElement | undefined) =>
+  e?.kind === 'outlet' || e?.kind === 'reducer' || e?.kind === 'wye' || e?.kind === 'fan'
 
 /** Entrance loss of a duct that begins flush in a wall, on the duct's velocity. Published. */
 const K_ENTRANCE = 0.5
@@ -76,7 +100,7 @@ export function boreArea(e: PathElement): number | null {
 export function endLosses({ row, index }: Spot, area: number): number {
   const before = row[index - 1]
   const after = row[index + 1]
-  const other = (e: PathElement | undefined) => isDuct(e) ? boreArea(e!) : null
+  const other = (e: PathElement | undefined) => (isDuct(e) ? boreArea(e!) : null)
   let k = 0
   const wide = other(before)
   if (!before || isRoom(before)) k += K_ENTRANCE

@@ -23,7 +23,14 @@ export interface Delivered {
   powerW: number | null
 }
 
-export interface Working { label: string, formula: string, source: string, inputs: FigureInput[], basis: FigureBasis, note: string }
+export interface Working {
+  label: string
+  formula: string
+  source: string
+  inputs: FigureInput[]
+  basis: FigureBasis
+  note: string
+}
 
 /** One kind of goal: from its inputs to the airflow, and what that means. */
 export interface GoalNeed {
@@ -39,17 +46,24 @@ export interface GoalNeed {
 }
 
 /** Doubt of the heat where nobody graded it: measured ±5 %; a guess ±30 %; a label is the most it can be, often 2 to 4 times the real heat. Common practice, no source. */
-export const heatDoubt: Record<HeatBasis, [number, number]> = { measured: [0.95, 1.05], nameplate: [0.4, 1], estimate: [0.7, 1.3] }
+export const heatDoubt: Record<HeatBasis, [number, number]> = {
+  measured: [0.95, 1.05],
+  nameplate: [0.4, 1],
+  estimate: [0.7, 1.3],
+}
 
 export const heatInput = (job: Job) => input('P', 'heat released inside', job.heatW, 'power')
 export const densityInput = (air: AirState) => input('ρ', 'air density', air.density, 'density')
-export const heatNote = (job: Job) => `Heat is ${job.heatBasis === 'measured' ? 'measured' : job.heatBasis === 'nameplate' ? 'a label’s most' : 'a guess'}.`
-export const heatFigureBasis = (job: Job): FigureBasis => job.heatBasis === 'measured' ? 'computed' : 'estimated'
+export const heatNote = (job: Job) =>
+  `Heat is ${job.heatBasis === 'measured' ? 'measured' : job.heatBasis === 'nameplate' ? 'a label’s most' : 'a guess'}.`
+export const heatFigureBasis = (job: Job): FigureBasis =>
+  job.heatBasis === 'measured' ? 'computed' : 'estimated'
 /** First of the named inputs that is not known. */
-export const firstMissing = (job: Job, wanted: [keyof Job, string][]): string | null => wanted.find(([key]) => job[key] === null)?.[1] ?? null
+export const firstMissing = (job: Job, wanted: [keyof Job, string][]): string | null =>
+  wanted.find(([key]) => job[key] === null)?.[1] ?? null
 
 /** Largest of the flows that exist; null where none does. */
 export function largest(flows: readonly (number | null)[]): number | null {
-  const known = flows.filter(x => x !== null)
+  const known = flows.filter((x) => x !== null)
   return known.length ? Math.max(...known) : null
 }

@@ -28,16 +28,29 @@ const UPDATE_JOB = `UPDATE job SET (${JOB_COLUMNS}) = (SELECT ${JOB_COLUMNS} FRO
   WHERE id = $1 RETURNING revision, updated_at`
 
 const ordered = <T extends object>(list: readonly T[]) => list.map((x, position) => ({ ...x, position }))
-const single = (x: object | null) => x ? [x] : []
+const single = (x: object | null) => (x ? [x] : [])
 
 /** The document's parts as rows below its job. */
 function childRows(plan: PlanDocument): ChildRows {
   return {
-    targets: ordered(plan.targets), ports: ordered(plan.ports), doubts: ordered(plan.doubts), sink: ordered(plan.sink), path: ordered(plan.path), branches: ordered(plan.branches),
-    lossPoints: plan.path.flatMap(e => ordered(e.points).map(p => ({ ...p, elementId: e.id }))),
-    calibration: single(plan.calibration), calibrationPoints: ordered(plan.calibration?.points ?? []), feed: ordered(plan.feed), wiring: [plan.wiring], battery: single(plan.battery), sun: single(plan.sun), runs: ordered(plan.runs),
-    readings: plan.runs.flatMap(run => ordered(run.readings).map(r => ({ ...r, runId: run.id }))),
-    pick: single(plan.pick), source: single(plan.source), converter: single(plan.converter),
+    targets: ordered(plan.targets),
+    ports: ordered(plan.ports),
+    doubts: ordered(plan.doubts),
+    sink: ordered(plan.sink),
+    path: ordered(plan.path),
+    branches: ordered(plan.branches),
+    lossPoints: plan.path.flatMap((e) => ordered(e.points).map((p) => ({ ...p, elementId: e.id }))),
+    calibration: single(plan.calibration),
+    calibrationPoints: ordered(plan.calibration?.points ?? []),
+    feed: ordered(plan.feed),
+    wiring: [plan.wiring],
+    battery: single(plan.battery),
+    sun: single(plan.sun),
+    runs: ordered(plan.runs),
+    readings: plan.runs.flatMap((run) => ordered(run.readings).map((r) => ({ ...r, runId: run.id }))),
+    pick: single(plan.pick),
+    source: single(plan.source),
+    converter: single(plan.converter),
   }
 }
 
@@ -52,8 +65,15 @@ async function saveChildren(tx: Queryable, plan: PlanDocument): Promise<void> {
 
 /** Fans a plan speaks of must exist: a clear message before the database's own refusal. */
 async function checkFans(tx: Queryable, plan: PlanDocument): Promise<void> {
-  for (const [field, id] of [['plan.pick.fanId', plan.pick?.fanId], ['plan.pick.secondFanId', plan.pick?.secondFanId], ['plan.job.existingFanId', plan.job.existingFanId], ['plan.calibration.fanId', plan.calibration?.fanId], ...plan.feed.map(f => ['plan.feed', f.fanId] as const)] as const) {
-    if (id && (await tx.query('SELECT 1 FROM fan WHERE id = $1', [id])).length === 0) throw new Refused('This fan is not on the shelf.', field)
+  for (const [field, id] of [
+    ['plan.pick.fanId', plan.pick?.fanId],
+    ['plan.pick.secondFanId', plan.pick?.secondFanId],
+    ['plan.job.existingFanId', plan.job.existingFanId],
+    ['plan.calibration.fanId', plan.calibration?.fanId],
+    ...plan.feed.map((f) => ['plan.feed', f.fanId] as const),
+  ] as const) {
+    if (id && (await tx.query('SELECT 1 FROM fan WHERE id = $1', [id])).length === 0)
+      throw new Refused('This fan is not on the shelf.', field)
   }
 }
 
@@ -63,16 +83,38 @@ async function readPlan(db: Queryable, jobRow: Row): Promise<StoredPlan> {
   const id = jobRow.id as string
   const parts = {} as Record<ChildKey, Row[]>
   for (const table of childTables) parts[table.key] = await db.query(table.select, [id])
-  const runs = parts.runs.map(run => ({
-    ...fromRow(run), readings: parts.readings.filter(r => r.run_id === run.id).map(r => fromRow(r) as unknown as Reading),
-  }) as unknown as Run)
-  const path = parts.path.map(e => ({ ...fromRow(e), points: parts.lossPoints.filter(p => p.element_id === e.id).map(pointOf) }))
-  const one = (rows: Row[]) => rows[0] ? fromRow(rows[0]) : null
+  const runs = parts.runs.map(
+    (run) =>
+      ({
+        ...fromRow(run),
+        readings: parts.readings
+          .filter((r) => r.run_id === run.id)
+          .map((r) => fromRow(r) as unknown as Reading),
+      }) as unknown as Run,
+  )
+  const path = parts.path.map((e) => ({
+    ...fromRow(e),
+    points: parts.lossPoints.filter((p) => p.element_id === e.id).map(pointOf),
+  }))
+  const one = (rows: Row[]) => (rows[0] ? fromRow(rows[0]) : null)
   const calibration = one(parts.calibration)
   const plan = planSchema.parse({
-    job: fromRow(jobRow) as unknown as Job, targets: parts.targets.map(fromRow), ports: parts.ports.map(fromRow), doubts: parts.doubts.map(fromRow), sink: parts.sink.map(fromRow),
-    path, branches: parts.branches.map(fromRow), calibration: calibration && { ...calibration, points: parts.calibrationPoints.map(pointOf) }, feed: parts.feed.map(fromRow), wiring: one(parts.wiring) ?? newPlan('', '').wiring, battery: one(parts.battery), sun: one(parts.sun), runs,
-    pick: one(parts.pick), source: one(parts.source), converter: one(parts.converter),
+    job: fromRow(jobRow) as unknown as Job,
+    targets: parts.targets.map(fromRow),
+    ports: parts.ports.map(fromRow),
+    doubts: parts.doubts.map(fromRow),
+    sink: parts.sink.map(fromRow),
+    path,
+    branches: parts.branches.map(fromRow),
+    calibration: calibration && { ...calibration, points: parts.calibrationPoints.map(pointOf) },
+    feed: parts.feed.map(fromRow),
+    wiring: one(parts.wiring) ?? newPlan('', '').wiring,
+    battery: one(parts.battery),
+    sun: one(parts.sun),
+    runs,
+    pick: one(parts.pick),
+    source: one(parts.source),
+    converter: one(parts.converter),
   })
   return { plan, revision: jobRow.revision as number, updatedAt: (jobRow.updated_at as Date).toISOString() }
 }
@@ -109,13 +151,23 @@ export const createJob = (db: Database, id: string, name: string) => createPlan(
  * @param revision the one the document was read at
  * @throws NotFound, Conflict (saved elsewhere in the meantime), Refused (unknown fan)
  */
-export async function savePlan(db: Database, plan: PlanDocument, revision: number): Promise<{ revision: number, updatedAt: string }> {
+export async function savePlan(
+  db: Database,
+  plan: PlanDocument,
+  revision: number,
+): Promise<{ revision: number; updatedAt: string }> {
   return db.transaction(async (tx) => {
-    const [current] = await tx.query<{ revision: number }>('SELECT revision FROM job WHERE id = $1 AND deleted_at IS NULL FOR UPDATE', [plan.job.id])
+    const [current] = await tx.query<{ revision: number }>(
+      'SELECT revision FROM job WHERE id = $1 AND deleted_at IS NULL FOR UPDATE',
+      [plan.job.id],
+    )
     if (!current) throw new NotFound('job')
     if (current.revision !== revision) throw new Conflict(current.revision)
     await checkFans(tx, plan)
-    const [saved] = await tx.query<{ revision: number, updated_at: Date }>(UPDATE_JOB, [plan.job.id, toRowJson(plan.job)])
+    const [saved] = await tx.query<{ revision: number; updated_at: Date }>(UPDATE_JOB, [
+      plan.job.id,
+      toRowJson(plan.job),
+    ])
     await saveChildren(tx, plan)
     return { revision: saved!.revision, updatedAt: saved!.updated_at.toISOString() }
   })
@@ -123,13 +175,22 @@ export async function savePlan(db: Database, plan: PlanDocument, revision: numbe
 
 /** The job a variant belongs to, or itself. @throws NotFound */
 async function rootOf(db: Queryable, id: string): Promise<string> {
-  const [row] = await db.query<{ root: string }>('SELECT coalesce(variant_of, id) AS root FROM job WHERE id = $1 AND deleted_at IS NULL', [id])
+  const [row] = await db.query<{ root: string }>(
+    'SELECT coalesce(variant_of, id) AS root FROM job WHERE id = $1 AND deleted_at IS NULL',
+    [id],
+  )
   if (!row) throw new NotFound('job')
   return row.root
 }
 
 /** Keeps a plan beside the job it came from. @throws NotFound */
-export async function createVariant(db: Database, from: string, id: string, name: string, plan: PlanDocument): Promise<StoredPlan> {
+export async function createVariant(
+  db: Database,
+  from: string,
+  id: string,
+  name: string,
+  plan: PlanDocument,
+): Promise<StoredPlan> {
   const variantOf = await rootOf(db, from)
   return createPlan(db, { ...plan, job: { ...plan.job, id, name, variantOf } })
 }
@@ -137,18 +198,27 @@ export async function createVariant(db: Database, from: string, id: string, name
 /** A job and all its variants, the first one first. @throws NotFound */
 export async function listVariants(db: Database, id: string): Promise<StoredPlan[]> {
   const root = await rootOf(db, id)
-  const rows = await db.query<Row>('SELECT * FROM job WHERE (id = $1 OR variant_of = $1) AND deleted_at IS NULL ORDER BY created_at, id', [root])
-  return Promise.all(rows.map(row => readPlan(db, row)))
+  const rows = await db.query<Row>(
+    'SELECT * FROM job WHERE (id = $1 OR variant_of = $1) AND deleted_at IS NULL ORDER BY created_at, id',
+    [root],
+  )
+  return Promise.all(rows.map((row) => readPlan(db, row)))
 }
 
 /** Puts a job aside; `restoreJob` brings it back. @throws NotFound */
 export async function deleteJob(db: Database, id: string): Promise<void> {
-  const rows = await db.query('UPDATE job SET deleted_at = now(), updated_at = now() WHERE id = $1 AND deleted_at IS NULL RETURNING id', [id])
+  const rows = await db.query(
+    'UPDATE job SET deleted_at = now(), updated_at = now() WHERE id = $1 AND deleted_at IS NULL RETURNING id',
+    [id],
+  )
   if (!rows.length) throw new NotFound('job')
 }
 
 /** @throws NotFound */
 export async function restoreJob(db: Database, id: string): Promise<void> {
-  const rows = await db.query('UPDATE job SET deleted_at = NULL, updated_at = now() WHERE id = $1 AND deleted_at IS NOT NULL RETURNING id', [id])
+  const rows = await db.query(
+    'UPDATE job SET deleted_at = NULL, updated_at = now() WHERE id = $1 AND deleted_at IS NOT NULL RETURNING id',
+    [id],
+  )
   if (!rows.length) throw new NotFound('job')
 }

@@ -16,13 +16,30 @@ const SUMMARY = `SELECT l.id, l.job_id, l.instrument_id, l.name, l.origin, l.sta
   (SELECT count(*)::int FROM log_boot b WHERE b.log_id = l.id) AS boots
   FROM log l`
 const summaryOf = (r: Row): LogSummary => ({
-  id: r.id as string, jobId: r.job_id as string, instrumentId: r.instrument_id as string | null, name: r.name as string, origin: r.origin as LogSummary['origin'], startedAt: (r.started_at as Date).toISOString(), open: r.open as boolean, remarks: r.remarks as string,
-  rows: r.rows as number, channels: r.channels as Channel[], lost: r.lost as number, repeated: r.repeated as number, clockJumps: r.clock_jumps as number, boots: r.boots as number,
+  id: r.id as string,
+  jobId: r.job_id as string,
+  instrumentId: r.instrument_id as string | null,
+  name: r.name as string,
+  origin: r.origin as LogSummary['origin'],
+  startedAt: (r.started_at as Date).toISOString(),
+  open: r.open as boolean,
+  remarks: r.remarks as string,
+  rows: r.rows as number,
+  channels: r.channels as Channel[],
+  lost: r.lost as number,
+  repeated: r.repeated as number,
+  clockJumps: r.clock_jumps as number,
+  boots: r.boots as number,
 })
 
 /** Logs of a job, newest first, without their samples. */
 export async function listLogs(db: Queryable, jobId: string): Promise<LogSummary[]> {
-  return (await db.query<Row>(`${SUMMARY} WHERE l.job_id = $1 AND l.deleted_at IS NULL ORDER BY l.started_at DESC, l.id`, [jobId])).map(summaryOf)
+  return (
+    await db.query<Row>(
+      `${SUMMARY} WHERE l.job_id = $1 AND l.deleted_at IS NULL ORDER BY l.started_at DESC, l.id`,
+      [jobId],
+    )
+  ).map(summaryOf)
 }
 /** @throws NotFound */
 export async function getLog(db: Queryable, id: string): Promise<LogSummary> {
@@ -31,8 +48,19 @@ export async function getLog(db: Queryable, id: string): Promise<LogSummary> {
   return summaryOf(row)
 }
 
-export async function addChannels(tx: Queryable, logId: string, channels: readonly Channel[], from = 0): Promise<void> {
-  for (const [i, c] of channels.entries()) await tx.query('INSERT INTO log_channel (log_id, position, name, quantity) VALUES ($1, $2, $3, $4)', [logId, from + i, c.name, c.quantity])
+export async function addChannels(
+  tx: Queryable,
+  logId: string,
+  channels: readonly Channel[],
+  from = 0,
+): Promise<void> {
+  for (const [i, c] of channels.entries())
+    await tx.query('INSERT INTO log_channel (log_id, position, name, quantity) VALUES ($1, $2, $3, $4)', [
+      logId,
+      from + i,
+      c.name,
+      c.quantity,
+    ])
 }
 
 /**
@@ -41,40 +69,108 @@ export async function addChannels(tx: Queryable, logId: string, channels: readon
  */
 export async function createLog(db: Database, jobId: string, log: NewLog): Promise<LogSummary> {
   return db.transaction(async (tx) => {
-    if (!(await tx.query('SELECT 1 FROM job WHERE id = $1 AND deleted_at IS NULL', [jobId])).length) throw new NotFound('job')
+    if (!(await tx.query('SELECT 1 FROM job WHERE id = $1 AND deleted_at IS NULL', [jobId])).length)
+      throw new NotFound('job')
     if (log.instrumentId !== null) {
-      if (!(await tx.query('SELECT 1 FROM instrument WHERE id = $1 AND deleted_at IS NULL', [log.instrumentId])).length) throw new NotFound('instrument')
-      const [busy] = await tx.query<{ name: string }>('SELECT name FROM log WHERE instrument_id = $1 AND open AND deleted_at IS NULL', [log.instrumentId])
-      if (busy && log.origin === 'recorded') throw new Refused(`This instrument records “${busy.name}” already: stop that first.`, 'instrumentId')
+      if (
+        !(await tx.query('SELECT 1 FROM instrument WHERE id = $1 AND deleted_at IS NULL', [log.instrumentId]))
+          .length
+      )
+        throw new NotFound('instrument')
+      const [busy] = await tx.query<{ name: string }>(
+        'SELECT name FROM log WHERE instrument_id = $1 AND open AND deleted_at IS NULL',
+        [log.instrumentId],
+      )
+      if (busy && log.origin === 'recorded')
+        throw new Refused(`This instrument records “${busy.name}” already: stop that first.`, 'instrumentId')
     }
-    await tx.query('INSERT INTO log (id, job_id, instrument_id, name, origin, started_at, open, remarks) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)', [log.id, jobId, log.instrumentId, log.name, log.origin, log.startedAt, log.origin === 'recorded', log.remarks])
+    await tx.query(
+      'INSERT INTO log (id, job_id, instrument_id, name, origin, started_at, open, remarks) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+      [
+        log.id,
+        jobId,
+        log.instrumentId,
+        log.name,
+        log.origin,
+        log.startedAt,
+        log.origin === 'recorded',
+        log.remarks,
+      ],
+    )
     await addChannels(tx, log.id, log.channels)
     return getLog(tx, log.id)
   })
 }
 
 /** Stores a block; one that is there already is left as it is, so that sending again does no harm. Bytes go as base64: the database decodes them some ten times as fast as the driver writes them out. */
-export async function putBlock(tx: Queryable, logId: string, { seq, rows, channels, data }: Block): Promise<void> {
-  await tx.query('INSERT INTO log_block (log_id, seq, rows, channels, data) VALUES ($1, $2, $3, $4, decode($5, \'base64\')) ON CONFLICT (log_id, seq) DO NOTHING', [logId, seq, rows, channels, Buffer.from(data.buffer, data.byteOffset, data.byteLength).toString('base64')])
+export async function putBlock(
+  tx: Queryable,
+  logId: string,
+  { seq, rows, channels, data }: Block,
+): Promise<void> {
+  await tx.query(
+    "INSERT INTO log_block (log_id, seq, rows, channels, data) VALUES ($1, $2, $3, $4, decode($5, 'base64')) ON CONFLICT (log_id, seq) DO NOTHING",
+    [logId, seq, rows, channels, Buffer.from(data.buffer, data.byteOffset, data.byteLength).toString('base64')],
+  )
 }
 /** A part of the blocks behind a number, about as many bytes as asked for. @returns also whether more follow */
-export async function readLogBlocks(db: Queryable, logId: string, after: number, bytes: number): Promise<{ blocks: Block[], more: boolean }> {
+export async function readLogBlocks(
+  db: Queryable,
+  logId: string,
+  after: number,
+  bytes: number,
+): Promise<{ blocks: Block[]; more: boolean }> {
   const rows = await db.query<Row>(
     `SELECT seq::float8 AS seq, rows, channels, encode(data, 'base64') AS data FROM (SELECT *, sum(octet_length(data)) OVER (ORDER BY seq) - octet_length(data) AS before FROM log_block WHERE log_id = $1 AND seq > $2) b WHERE before < $3 ORDER BY seq`,
     [logId, after, bytes],
   )
   const last = rows.at(-1)?.seq as number | undefined
-  const more = last !== undefined && (await db.query('SELECT 1 FROM log_block WHERE log_id = $1 AND seq > $2 LIMIT 1', [logId, last])).length > 0
-  return { blocks: rows.map(r => ({ seq: r.seq as number, rows: r.rows as number, channels: r.channels as number, data: Buffer.from(r.data as string, 'base64') })), more }
+  const more =
+    last !== undefined &&
+    (await db.query('SELECT 1 FROM log_block WHERE log_id = $1 AND seq > $2 LIMIT 1', [logId, last])).length > 0
+  return {
+    blocks: rows.map((r) => ({
+      seq: r.seq as number,
+      rows: r.rows as number,
+      channels: r.channels as number,
+      data: Buffer.from(r.data as string, 'base64'),
+    })),
+    more,
+  }
 }
 
 /** Closes, renames, puts aside or brings back. @throws NotFound */
 async function changed(rows: Promise<unknown[]>): Promise<void> {
   if (!(await rows).length) throw new NotFound('log')
 }
-export const closeLog = (db: Queryable, id: string) => changed(db.query('UPDATE log SET open = false, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id', [id]))
-export const renameLog = (db: Queryable, id: string, name: string) => changed(db.query('UPDATE log SET name = $2, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id', [id, name]))
-export const putLogAside = (db: Queryable, id: string) => changed(db.query('UPDATE log SET deleted_at = now(), open = false, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id', [id]))
-export const restoreLog = (db: Queryable, id: string) => changed(db.query('UPDATE log SET deleted_at = NULL, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NOT NULL RETURNING id', [id]))
+export const closeLog = (db: Queryable, id: string) =>
+  changed(
+    db.query(
+      'UPDATE log SET open = false, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id',
+      [id],
+    ),
+  )
+export const renameLog = (db: Queryable, id: string, name: string) =>
+  changed(
+    db.query(
+      'UPDATE log SET name = $2, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id',
+      [id, name],
+    ),
+  )
+export const putLogAside = (db: Queryable, id: string) =>
+  changed(
+    db.query(
+      'UPDATE log SET deleted_at = now(), open = false, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id',
+      [id],
+    ),
+  )
+export const restoreLog = (db: Queryable, id: string) =>
+  changed(
+    db.query(
+      'UPDATE log SET deleted_at = NULL, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NOT NULL RETURNING id',
+      [id],
+    ),
+  )
 /** An import that was given up: its blocks go with it. */
-export const dropLog = (db: Queryable, id: string) => changed(db.query('DELETE FROM log WHERE id = $1 AND origin = \'imported\' RETURNING id', [id]))
+export const dropLog = (db: Queryable, id: string) =>
+  changed(db.query("DELETE FROM log WHERE id = $1 AND origin = 'imported' RETURNING id", [id]))

@@ -11,8 +11,11 @@ export async function getSettings(db: Database): Promise<Settings> {
 }
 
 export async function saveSettings(db: Database, settings: Settings): Promise<Settings> {
-  await db.query(`
+  await db.query(
+    `
     INSERT INTO setting AS t (key, value) VALUES ($1, $2::jsonb)
-    ON CONFLICT (key) DO UPDATE SET value = EXCLUDED.value, revision = t.revision + 1, updated_at = now()`, [KEY, JSON.stringify(settings)])
+    ON CONFLICT (key) DO UPDATE SET value = EXCLUDED.value, revision = t.revision + 1, updated_at = now()`,
+    [KEY, JSON.stringify(settings)],
+  )
   return settings
 }

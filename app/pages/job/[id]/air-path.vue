@@ -6,48 +6,83 @@ const { report, findings } = useJob('air-path')
 const route = useRoute()
 const selectedId = ref<string | null>(null)
 const spot = ref<Spot>({ branchId: null, index: null })
-const { path, branches, add, begin, moveBy, moveTo, remove, edit, editBranch, addBranch, removeBranch, apply } = usePathEdit(selectedId, spot)
+const { path, branches, add, begin, moveBy, moveTo, remove, edit, editBranch, addBranch, removeBranch, apply } =
+  usePathEdit(selectedId, spot)
 const { show } = useUnits()
 
-const main = computed(() => path.value.filter(e => e.branchId === null))
-const selected = computed(() => path.value.find(e => e.id === selectedId.value) ?? null)
-watch(() => route.query, (query) => {
-  if (typeof query.element === 'string') selectedId.value = query.element
-  if (typeof query.insert === 'string') spot.value = { branchId: null, index: Math.min(Number(query.insert) || 0, main.value.length) }
-}, { immediate: true })
-watch(path, (list) => {
-  if (!list.some(e => e.id === selectedId.value)) selectedId.value = worstId() ?? list[0]?.id ?? null
-}, { immediate: true })
+const main = computed(() => path.value.filter((e) => e.branchId === null))
+const selected = computed(() => path.value.find((e) => e.id === selectedId.value) ?? null)
+watch(
+  () => route.query,
+  (query) => {
+    if (typeof query.element === 'string') selectedId.value = query.element
+    if (typeof query.insert === 'string')
+      spot.value = { branchId: null, index: Math.min(Number(query.insert) || 0, main.value.length) }
+  },
+  { immediate: true },
+)
+watch(
+  path,
+  (list) => {
+    if (!list.some((e) => e.id === selectedId.value)) selectedId.value = worstId() ?? list[0]?.id ?? null
+  },
+  { immediate: true },
+)
 /** The element that takes most: what to look at first. */
 function worstId(): string | undefined {
   return report.value.path.elements.toSorted((a, b) => (b.share ?? 0) - (a.share ?? 0))[0]?.id
 }
 
 const usual: ElementKind[] = ['opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'custom', 'fan']
-const others: ElementKind[] = ['slot', 'hood', 'outlet', 'reducer', 'wye', 'damper', 'flap', 'fins', 'adapter', 'split']
+const others: ElementKind[] = [
+  'slot',
+  'hood',
+  'outlet',
+  'reducer',
+  'wye',
+  'damper',
+  'flap',
+  'fins',
+  'adapter',
+  'split',
+]
 const inWay = computed(() => spot.value.branchId !== null)
-const may = (k: ElementKind) => k === 'fan' ? !inWay.value && path.value.filter(e => e.kind === 'fan').length < 2 : k !== 'split' || !inWay.value
-const wayName = computed(() => branches.value.find(b => b.id === spot.value.branchId)?.name)
-const where = computed(() => wayName.value !== undefined ? `Add to “${wayName.value}”:` : spot.value.index === null ? 'Add at the end:' : `Insert as number ${spot.value.index + 1}:`)
+const may = (k: ElementKind) =>
+  k === 'fan'
+    ? !inWay.value && path.value.filter((e) => e.kind === 'fan').length < 2
+    : k !== 'split' || !inWay.value
+const wayName = computed(() => branches.value.find((b) => b.id === spot.value.branchId)?.name)
+const where = computed(() =>
+  wayName.value !== undefined
+    ? `Add to “${wayName.value}”:`
+    : spot.value.index === null
+      ? 'Add at the end:'
+      : `Insert as number ${spot.value.index + 1}:`,
+)
 const more = (event: Event) => {
   const select = event.target as HTMLSelectElement
   if (select.value) add(select.value as ElementKind)
   select.value = ''
 }
-const wayRow = (id: string) => path.value.filter(e => e.branchId === id)
-const reports = computed(() => new Map(report.value.path.elements.map(e => [e.id, e])))
-const worst = computed(() => Math.max(0, ...report.value.path.elements.map(e => e.share ?? 0)))
+const wayRow = (id: string) => path.value.filter((e) => e.branchId === id)
+const reports = computed(() => new Map(report.value.path.elements.map((e) => [e.id, e])))
+const worst = computed(() => Math.max(0, ...report.value.path.elements.map((e) => e.share ?? 0)))
 const severityOf = (id: string) => {
-  const mine = report.value.findings.findings.filter(f => reports.value.get(id)?.findings.includes(f.id))
-  return (['stop', 'fix', 'note'] as const).find(s => mine.some(f => f.severity === s)) ?? null
+  const mine = report.value.findings.findings.filter((f) => reports.value.get(id)?.findings.includes(f.id))
+  return (['stop', 'fix', 'note'] as const).find((s) => mine.some((f) => f.severity === s)) ?? null
 }
 const bind = (element: PathElement, row: PathElement[]) => ({
-  element, report: reports.value.get(element.id) ?? null, chosen: element.id === selectedId.value, first: row[0] === element, last: row.at(-1) === element,
-  worst: worst.value > 0.3 && reports.value.get(element.id)?.share === worst.value, severity: severityOf(element.id),
+  element,
+  report: reports.value.get(element.id) ?? null,
+  chosen: element.id === selectedId.value,
+  first: row[0] === element,
+  last: row.at(-1) === element,
+  worst: worst.value > 0.3 && reports.value.get(element.id)?.share === worst.value,
+  severity: severityOf(element.id),
 })
 const flowOf = (branchId: string) => {
   const first = wayRow(branchId)[0]
-  return first ? reports.value.get(first.id)?.flow ?? null : null
+  return first ? (reports.value.get(first.id)?.flow ?? null) : null
 }
 const list = ref<HTMLElement>()
 const lists = shallowRef<HTMLElement[]>([])
@@ -58,32 +93,30 @@ const collect = async () => {
 onMounted(collect)
 watch([path, branches], collect)
 useSortable(lists, ({ id, toList, toIndex }) => moveTo(id, toList === 'main' ? null : toList, toIndex))
-const selectedBranches = computed(() => branches.value.filter(b => b.splitId === selectedId.value))
+const selectedBranches = computed(() => branches.value.filter((b) => b.splitId === selectedId.value))
 usePageKeys([
-  { key: 'ArrowUp', what: 'Move the chosen element towards the intake', run: () => selected.value && moveBy(selected.value, -1) },
-  { key: 'ArrowDown', what: 'Move the chosen element towards the outlet', run: () => selected.value && moveBy(selected.value, 1) },
+  {
+    key: 'ArrowUp',
+    what: 'Move the chosen element towards the intake',
+    run: () => selected.value && moveBy(selected.value, -1),
+  },
+  {
+    key: 'ArrowDown',
+    what: 'Move the chosen element towards the outlet',
+    run: () => selected.value && moveBy(selected.value, 1),
+  },
 ])
 </script>
 
 <template>
   <div class="layout">
     <div class="stack">
-      <section
-        ref="list"
-        class="sheet"
-      >
+      <section ref="list" class="sheet">
         <div class="sheet-head">
           <h2>What the air has to get through</h2>
-          <span class="total">whole path <FigureValue
-            :figure="report.path.drop"
-            range
-          /></span>
+          <span class="total">whole path <FigureValue :figure="report.path.drop" range /></span>
         </div>
-        <div
-          class="adders"
-          role="group"
-          :aria-label="where.replace(':', '')"
-        >
+        <div class="adders" role="group" :aria-label="where.replace(':', '')">
           <span class="small soft">{{ where }}</span>
           <button
             v-for="kind in usual.filter(may)"
@@ -94,19 +127,9 @@ usePageKeys([
           >
             + {{ elementNames[kind] }}
           </button>
-          <select
-            class="choice more"
-            aria-label="More kinds of element"
-            @change="more"
-          >
-            <option value="">
-              + more …
-            </option>
-            <option
-              v-for="kind in others.filter(may)"
-              :key="kind"
-              :value="kind"
-            >
+          <select class="choice more" aria-label="More kinds of element" @change="more">
+            <option value="">+ more …</option>
+            <option v-for="kind in others.filter(may)" :key="kind" :value="kind">
               {{ elementNames[kind] }}
             </option>
           </select>
@@ -119,11 +142,12 @@ usePageKeys([
             at the end instead
           </button>
         </div>
-        <div
-          v-if="!path.length"
-          class="empty"
-        >
-          <p>From where the air is drawn in to where it leaves: begin with the opening or grille it enters by, put the fan in its place, end with where it goes out. Or begin with a usual row and fill in its sizes:</p>
+        <div v-if="!path.length" class="empty">
+          <p>
+            From where the air is drawn in to where it leaves: begin with the opening or grille it enters by,
+            put the fan in its place, end with where it goes out. Or begin with a usual row and fill in its
+            sizes:
+          </p>
           <div class="row">
             <button
               v-for="starter in pathStarters"
@@ -136,28 +160,23 @@ usePageKeys([
             </button>
           </div>
         </div>
-        <ul
-          v-else
-          class="rows"
-          data-list="main"
-        >
-          <template
-            v-for="element in main"
-            :key="element.id"
-          >
+        <ul v-else class="rows" data-list="main">
+          <template v-for="element in main" :key="element.id">
             <PathRow
               v-bind="bind(element, main)"
               @pick="selectedId = element.id"
               @move="moveBy(element, $event)"
               @remove="remove(element)"
             />
-            <li
-              v-for="way in branches.filter(b => b.splitId === element.id)"
-              :key="way.id"
-              class="way"
-            >
+            <li v-for="way in branches.filter((b) => b.splitId === element.id)" :key="way.id" class="way">
               <div class="way-head">
-                <span class="small"><strong>{{ way.name }}</strong><template v-if="way.leak"> · leak</template><template v-if="flowOf(way.id) !== null"> · <span class="mono">{{ show(flowOf(way.id), 'flow') }}</span></template></span>
+                <span class="small"
+                  ><strong>{{ way.name }}</strong
+                  ><template v-if="way.leak"> · leak</template
+                  ><template v-if="flowOf(way.id) !== null">
+                    · <span class="mono">{{ show(flowOf(way.id), 'flow') }}</span></template
+                  ></span
+                >
                 <button
                   type="button"
                   class="button small"
@@ -168,10 +187,7 @@ usePageKeys([
                   Add here
                 </button>
               </div>
-              <ul
-                class="rows"
-                :data-list="way.id"
-              >
+              <ul class="rows" :data-list="way.id">
                 <PathRow
                   v-for="inner in wayRow(way.id)"
                   :key="inner.id"
@@ -184,20 +200,11 @@ usePageKeys([
             </li>
           </template>
         </ul>
-        <p
-          v-if="report.path.useful"
-          class="useful"
-        >
+        <p v-if="report.path.useful" class="useful">
           Air that does the job: <FigureValue :figure="report.path.useful" />
         </p>
-        <FindingList
-          class="after"
-          :findings="findings"
-        />
-        <details
-          class="fold"
-          :open="report.path.calibration !== null"
-        >
+        <FindingList class="after" :findings="findings" />
+        <details class="fold" :open="report.path.calibration !== null">
           <summary>Calibrate with a measurement</summary>
           <CalibratePanel />
         </details>
@@ -224,15 +231,61 @@ usePageKeys([
 </template>
 
 <style scoped>
-.layout { display: grid; grid-template-columns: minmax(0, 1.350fr) minmax(0, 1fr); gap: 12px; align-items: start; }
-.total { font-size: 14px; text-align: right; }
-.adders { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; margin-bottom: 8px; }
-.more { width: auto; min-height: 28px; padding: 2px 4px; font-size: 13px; }
-.rows { list-style: none; margin: 0; padding: 0; min-height: 10px; }
-.way { list-style: none; margin-left: 22px; border-left: 3px solid var(--line); padding-left: 6px; }
-.way .rows { min-height: 22px; }
-.way-head { display: flex; justify-content: space-between; align-items: center; gap: 8px; padding: 3px 4px; }
-.useful { margin-top: 8px; font-size: 14px; }
-.after { margin: 8px 0; }
-@media (max-width: 900px) { .layout { grid-template-columns: minmax(0, 1fr); } }
+.layout {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  gap: 12px;
+  align-items: start;
+}
+.total {
+  font-size: 14px;
+  text-align: right;
+}
+.adders {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin-bottom: 8px;
+}
+.more {
+  width: auto;
+  min-height: 28px;
+  padding: 2px 4px;
+  font-size: 13px;
+}
+.rows {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  min-height: 10px;
+}
+.way {
+  list-style: none;
+  margin-left: 22px;
+  border-left: 3px solid var(--line);
+  padding-left: 6px;
+}
+.way .rows {
+  min-height: 22px;
+}
+.way-head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px;
+  padding: 3px 4px;
+}
+.useful {
+  margin-top: 8px;
+  font-size: 14px;
+}
+.after {
+  margin: 8px 0;
+}
+@media (max-width: 900px) {
+  .layout {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

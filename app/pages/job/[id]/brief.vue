@@ -6,9 +6,17 @@ const { plan, set, put, findings } = useJob('brief')
 const job = computed(() => plan.value.job)
 const about: Field<keyof Job>[] = [
   { key: 'name', label: 'Name of the job', text: true, required: true },
-  { key: 'equipment', label: 'Equipment', text: true, placeholder: 'Steel box with two relays, 30 × 30 × 10 cm' },
+  {
+    key: 'equipment',
+    label: 'Equipment',
+    text: true,
+    placeholder: 'Steel box with two relays, 30 × 30 × 10 cm',
+  },
 ]
-const sides = optionsOf({ front: 'front', back: 'back', left: 'left', right: 'right', top: 'top', bottom: 'bottom' }, 'not known')
+const sides = optionsOf(
+  { front: 'front', back: 'back', left: 'left', right: 'right', top: 'top', bottom: 'bottom' },
+  'not known',
+)
 const untouchable: Field<keyof Job>[] = [{ key: 'untouchable', label: 'What may not be touched', text: true }]
 const breathingWords: Field<keyof Job>[] = [
   { key: 'breathesIn', label: 'It breathes in', text: true, placeholder: 'room air, front slots' },
@@ -18,13 +26,29 @@ const breathing: Field<keyof Job>[] = [
   { key: 'direction', label: 'The fan', options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not known') },
   { key: 'intakeSide', label: 'Planned intake, side', options: sides },
   { key: 'outletSide', label: 'Planned outlet, side', options: sides },
-  { key: 'airOutlet', label: 'The air ends', options: optionsOf({ 'outdoors': 'outdoors', 'same-room': 'in the same room', 'other-room': 'in another room' }, 'not known') },
+  {
+    key: 'airOutlet',
+    label: 'The air ends',
+    options: optionsOf(
+      { outdoors: 'outdoors', 'same-room': 'in the same room', 'other-room': 'in another room' },
+      'not known',
+    ),
+  },
 ]
 const breathingMore: Field<keyof Job>[] = [
   { key: 'intakeHeightM', label: 'Intake above the floor', quantity: 'distance' },
   { key: 'outletHeightM', label: 'Outlet above the floor', quantity: 'distance' },
-  { key: 'outletToOpeningM', label: 'Outlet to the next window', quantity: 'distance', hint: 'yours or a neighbour’s' },
-  { key: 'mountedDirection', label: 'As mounted, it', options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not fitted yet') },
+  {
+    key: 'outletToOpeningM',
+    label: 'Outlet to the next window',
+    quantity: 'distance',
+    hint: 'yours or a neighbour’s',
+  },
+  {
+    key: 'mountedDirection',
+    label: 'As mounted, it',
+    options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not fitted yet'),
+  },
   { key: 'intakeAirC', label: 'Air measured at its intake', quantity: 'temperature', hint: 'while it runs' },
   { key: 'gasketed', label: 'Joints sealed', yesNo: true },
   { key: 'backflowFlap', label: 'A flap shuts it when off', yesNo: true },
@@ -63,7 +87,17 @@ const dangers: Field<keyof Job>[] = [
   { key: 'laser', label: 'Laser enclosure', yesNo: true },
   { key: 'lightBaffle', label: 'Light-tight baffle at the opening', yesNo: true },
   { key: 'touchC', label: 'Hottest surface in reach', quantity: 'temperature' },
-  { key: 'domain', label: 'Where it is used', options: optionsOf({ 'general': 'home or workshop', 'vehicle': 'vehicle or boat', 'aircraft': 'aircraft', 'medical': 'medical', 'life-safety': 'life safety, lift, fire' }) },
+  {
+    key: 'domain',
+    label: 'Where it is used',
+    options: optionsOf({
+      general: 'home or workshop',
+      vehicle: 'vehicle or boat',
+      aircraft: 'aircraft',
+      medical: 'medical',
+      'life-safety': 'life safety, lift, fire',
+    }),
+  },
 ]
 </script>
 
@@ -71,17 +105,9 @@ const dangers: Field<keyof Job>[] = [
   <div class="two">
     <section class="sheet stack">
       <h2>What is it, and what must become better?</h2>
-      <FieldGrid
-        class="wide"
-        :record="job"
-        :fields="about"
-        :shape="jobSchema.shape"
-        @set="put"
-      />
+      <FieldGrid class="wide" :record="job" :fields="about" :shape="jobSchema.shape" @set="put" />
       <fieldset class="goals">
-        <legend class="field-label">
-          Goal
-        </legend>
+        <legend class="field-label">Goal</legend>
         <label
           v-for="goal in goalCards"
           :key="goal.value"
@@ -95,12 +121,10 @@ const dangers: Field<keyof Job>[] = [
             :checked="job.goal === goal.value"
             :aria-description="goal.what"
             @change="set('goal')(goal.value)"
-          >
+          />
           <span>{{ goal.name }}</span>
         </label>
-        <p class="small soft what">
-          {{ goalCards.find(g => g.value === job.goal)?.what }}.
-        </p>
+        <p class="small soft what">{{ goalCards.find((g) => g.value === job.goal)?.what }}.</p>
       </fieldset>
       <TextField
         label="The complaint, in your words"
@@ -108,77 +132,35 @@ const dangers: Field<keyof Job>[] = [
         :model-value="job.complaint"
         @update:model-value="set('complaint')($event)"
       />
-      <FieldGrid
-        class="wide"
-        :record="job"
-        :fields="untouchable"
-        :shape="jobSchema.shape"
-        @set="put"
-      />
+      <FieldGrid class="wide" :record="job" :fields="untouchable" :shape="jobSchema.shape" @set="put" />
       <h2>Where it breathes</h2>
-      <FieldGrid
-        class="wide"
-        :record="job"
-        :fields="breathingWords"
-        :shape="jobSchema.shape"
-        @set="put"
-      />
-      <FieldGrid
-        tight
-        :record="job"
-        :fields="breathing"
-        :shape="jobSchema.shape"
-        @set="put"
-      />
-      <details
-        class="fold"
-        :open="plan.ports.length > 0"
-      >
+      <FieldGrid class="wide" :record="job" :fields="breathingWords" :shape="jobSchema.shape" @set="put" />
+      <FieldGrid tight :record="job" :fields="breathing" :shape="jobSchema.shape" @set="put" />
+      <details class="fold" :open="plan.ports.length > 0">
         <summary>The equipment’s own openings</summary>
         <PortTable />
       </details>
       <details class="fold">
         <summary>Heights, sealing, what was measured there</summary>
-        <FieldGrid
-          tight
-          :record="job"
-          :fields="breathingMore"
-          :shape="jobSchema.shape"
-          @set="put"
-        />
+        <FieldGrid tight :record="job" :fields="breathingMore" :shape="jobSchema.shape" @set="put" />
       </details>
     </section>
     <div class="stack">
       <section class="sheet stack">
         <h2>Where it stands</h2>
-        <FieldGrid
-          tight
-          :record="job"
-          :fields="place"
-          :shape="jobSchema.shape"
-          @set="put"
-        />
+        <FieldGrid tight :record="job" :fields="place" :shape="jobSchema.shape" @set="put" />
         <details class="fold">
           <summary>Space around the fan</summary>
-          <FieldGrid
-            :record="job"
-            :fields="space"
-            :shape="jobSchema.shape"
-            @set="put"
-          />
+          <FieldGrid :record="job" :fields="space" :shape="jobSchema.shape" @set="put" />
         </details>
       </section>
       <section class="sheet stack">
         <h2>What can hurt</h2>
-        <FieldGrid
-          :record="job"
-          :fields="dangers"
-          :shape="jobSchema.shape"
-          @set="put"
-        />
+        <FieldGrid :record="job" :fields="dangers" :shape="jobSchema.shape" @set="put" />
         <FindingList :findings="findings" />
         <p class="small soft">
-          Redpoll plans below 60 V DC only. Work on the mains side belongs to a licensed electrician; local rules come first.
+          Redpoll plans below 60 V DC only. Work on the mains side belongs to a licensed electrician; local
+          rules come first.
         </p>
       </section>
     </div>
@@ -186,12 +168,46 @@ const dangers: Field<keyof Job>[] = [
 </template>
 
 <style scoped>
-.goals { border: 0; margin: 0; padding: 0; display: flex; flex-wrap: wrap; gap: 6px; }
-.goals legend { padding: 0; margin-bottom: 3px; }
-.goals label { display: flex; gap: 8px; align-items: center; border: 1px solid var(--line-strong); border-radius: 6px; padding: 5px 10px; min-height: 34px; cursor: pointer; line-height: 1.25; }
-.goals label.on { border-color: var(--cap); background: var(--cap-soft); }
-.what { width: 100%; }
-.goals input { margin: 0; accent-color: var(--cap); }
-.fields.wide { grid-template-columns: 1fr 1fr; }
-@media (max-width: 760px) { .fields.wide { grid-template-columns: 1fr; } }
+.goals {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.goals legend {
+  padding: 0;
+  margin-bottom: 3px;
+}
+.goals label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 5px 10px;
+  min-height: 34px;
+  cursor: pointer;
+  line-height: 1.25;
+}
+.goals label.on {
+  border-color: var(--cap);
+  background: var(--cap-soft);
+}
+.what {
+  width: 100%;
+}
+.goals input {
+  margin: 0;
+  accent-color: var(--cap);
+}
+.fields.wide {
+  grid-template-columns: 1fr 1fr;
+}
+@media (max-width: 760px) {
+  .fields.wide {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -16,38 +16,83 @@ const many = ref(SHORT)
 /** the ones that fail instead, the nearest miss first */
 const failing = ref(false)
 
-const pickKey = computed(() => picked.value ? candidateKey(picked.value) : '')
+const pickKey = computed(() => (picked.value ? candidateKey(picked.value) : ''))
 const shown = computed(() => {
-  const others = rows.value.filter(c => candidateKey(c) !== pickKey.value)
-  const first = compared.value.filter(c => candidateKey(c) !== pickKey.value)
-  const rest = others.filter(c => !first.includes(c) && (!failing.value || c.verdict === 'fail')).slice(0, many.value)
-  return [...picked.value ? [picked.value] : [], ...first, ...rest]
+  const others = rows.value.filter((c) => candidateKey(c) !== pickKey.value)
+  const first = compared.value.filter((c) => candidateKey(c) !== pickKey.value)
+  const rest = others
+    .filter((c) => !first.includes(c) && (!failing.value || c.verdict === 'fail'))
+    .slice(0, many.value)
+  return [...(picked.value ? [picked.value] : []), ...first, ...rest]
 })
-const status = computed(() => shelf.progress !== null ? `fetching the shelf, ${Math.round(100 * shelf.progress)} %` : busy.value ? 'searching…' : `${usable.value} of ${ranking.value?.groups ?? 0} groups meet the need${ranking.value && ranking.value.groups > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''}`)
+const status = computed(() =>
+  shelf.progress !== null
+    ? `fetching the shelf, ${Math.round(100 * shelf.progress)} %`
+    : busy.value
+      ? 'searching…'
+      : `${usable.value} of ${ranking.value?.groups ?? 0} groups meet the need${ranking.value && ranking.value.groups > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''}`,
+)
 
 /** the pick's construction from its members */
 const construction = ref(false)
-const onChart = computed(() => compared.value.length ? shown.value.filter(c => c === picked.value || compared.value.includes(c)) : shown.value.slice(0, ON_CHART))
+const onChart = computed(() =>
+  compared.value.length
+    ? shown.value.filter((c) => c === picked.value || compared.value.includes(c))
+    : shown.value.slice(0, ON_CHART),
+)
 const series = computed((): CurveSeries[] => [
-  ...onChart.value.map((c): CurveSeries => ({
-    id: candidateKey(c), label: `${candidateName(c)} at ${driveWords(c, show)}`, points: candidateCurve(c, believed.value, report.value),
-    tone: c === picked.value ? 'pick' : lit.value === candidateKey(c) ? 'lit' : 'other', ...c !== picked.value && compared.value.includes(c) ? { order: compared.value.indexOf(c) } : {},
-    operating: c.flow !== null && c.pressure !== null ? { flow: c.flow, pressure: c.pressure, low: c.flowLow, high: c.flowHigh } : null,
-  })).reverse(),
-  ...construction.value && picked.value ? memberCurves(picked.value, believed.value, report.value) : [],
+  ...onChart.value
+    .map((c): CurveSeries => ({
+      id: candidateKey(c),
+      label: `${candidateName(c)} at ${driveWords(c, show)}`,
+      points: candidateCurve(c, believed.value, report.value),
+      tone: c === picked.value ? 'pick' : lit.value === candidateKey(c) ? 'lit' : 'other',
+      ...(c !== picked.value && compared.value.includes(c) ? { order: compared.value.indexOf(c) } : {}),
+      operating:
+        c.flow !== null && c.pressure !== null
+          ? { flow: c.flow, pressure: c.pressure, low: c.flowLow, high: c.flowHigh }
+          : null,
+    }))
+    .reverse(),
+  ...(construction.value && picked.value ? memberCurves(picked.value, believed.value, report.value) : []),
 ])
-const widest = computed(() => Math.max(...series.value.map(s => s.points.at(-1)?.flow ?? 0), (report.value.context.designFlow ?? 0.01) * 1.3))
+const widest = computed(() =>
+  Math.max(
+    ...series.value.map((s) => s.points.at(-1)?.flow ?? 0),
+    (report.value.context.designFlow ?? 0.01) * 1.3,
+  ),
+)
 const view = ref<'curves' | 'pareto'>('curves')
 const doubt = useDoubtReport()
 const path = computed(() => bandedPath(report.value, doubt.value, widest.value))
-const pickFigures = computed(() => report.value.pick ? [...report.value.pick.figures, ...report.value.pick.life ? [report.value.pick.life] : []].filter(f => f.value !== null) : [])
+const pickFigures = computed(() =>
+  report.value.pick
+    ? [...report.value.pick.figures, ...(report.value.pick.life ? [report.value.pick.life] : [])].filter(
+        (f) => f.value !== null,
+      )
+    : [],
+)
 
-const waitsFor = computed(() => !plan.value.path.length ? 'the air path' : !report.value.path.complete ? 'the sizes of the air path' : report.value.need.design.value === null ? `the need: ${report.value.need.missing}` : '')
+const waitsFor = computed(() =>
+  !plan.value.path.length
+    ? 'the air path'
+    : !report.value.path.complete
+      ? 'the sizes of the air path'
+      : report.value.need.design.value === null
+        ? `the need: ${report.value.need.missing}`
+        : '',
+)
 const waitsAt = computed(() => `/job/${plan.value.job.id}/${report.value.path.complete ? 'need' : 'air-path'}`)
-usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
-  const i = objectives.findIndex(o => o.value === choice.objective)
-  choice.objective = objectives[(i + 1) % objectives.length]!.value
-} }])
+usePageKeys([
+  {
+    key: 'o',
+    what: 'Next order of ranking',
+    run: () => {
+      const i = objectives.findIndex((o) => o.value === choice.objective)
+      choice.objective = objectives[(i + 1) % objectives.length]!.value
+    },
+  },
+])
 </script>
 
 <template>
@@ -56,32 +101,14 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
       <section class="sheet">
         <div class="sheet-head">
           <h2>{{ view === 'curves' ? 'Where each fan would run' : 'Quiet against air' }}</h2>
-          <div
-            v-if="report.path.complete"
-            class="segments"
-            role="group"
-            aria-label="Chart"
-          >
-            <button
-              type="button"
-              :aria-pressed="view === 'curves'"
-              @click="view = 'curves'"
-            >
-              Curves
-            </button>
-            <button
-              type="button"
-              :aria-pressed="view === 'pareto'"
-              @click="view = 'pareto'"
-            >
+          <div v-if="report.path.complete" class="segments" role="group" aria-label="Chart">
+            <button type="button" :aria-pressed="view === 'curves'" @click="view = 'curves'">Curves</button>
+            <button type="button" :aria-pressed="view === 'pareto'" @click="view = 'pareto'">
               Noise and flow
             </button>
           </div>
         </div>
-        <p
-          v-if="!report.path.complete"
-          class="empty"
-        >
+        <p v-if="!report.path.complete" class="empty">
           The chart waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
         </p>
         <ParetoChart
@@ -101,37 +128,23 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
           :design="report.context.designFlow"
           :height="300"
         />
-        <label
-          v-if="view === 'curves' && picked && picked.count > 1"
-          class="small construction"
-        ><input
-          v-model="construction"
-          type="checkbox"
-        > show how the pick’s curve comes about: {{ picked.arrangement === 'parallel' ? 'flows add at each pressure' : 'pressures add at each flow' }}</label>
-        <DriveSlider v-if="report.pick" />
-        <dl
-          v-if="report.pick"
-          class="figures"
+        <label v-if="view === 'curves' && picked && picked.count > 1" class="small construction"
+          ><input v-model="construction" type="checkbox" /> show how the pick’s curve comes about:
+          {{
+            picked.arrangement === 'parallel' ? 'flows add at each pressure' : 'pressures add at each flow'
+          }}</label
         >
-          <div
-            v-for="figure in pickFigures"
-            :key="figure.key"
-          >
+        <DriveSlider v-if="report.pick" />
+        <dl v-if="report.pick" class="figures">
+          <div v-for="figure in pickFigures" :key="figure.key">
             <dt>{{ figure.label }}</dt>
             <dd>
-              <FigureValue
-                :figure="figure"
-                :signed="figure.key === 'pick.margin'"
-                range
-              />
+              <FigureValue :figure="figure" :signed="figure.key === 'pick.margin'" range />
             </dd>
           </div>
         </dl>
         <ChanceLine v-if="report.pick" />
-        <p
-          v-if="report.pickProblem"
-          class="bad"
-        >
+        <p v-if="report.pickProblem" class="bad">
           {{ report.pickProblem }}
         </p>
       </section>
@@ -142,33 +155,20 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
     <div class="stack">
       <section class="sheet">
         <h2>Line-up</h2>
-        <p
-          v-if="waitsFor"
-          class="empty"
-        >
+        <p v-if="waitsFor" class="empty">
           The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
         </p>
         <template v-else>
-          <RankControls
-            v-model="choice"
-            :status="status"
-          />
-          <p
-            v-if="problem"
-            class="bad"
-            role="alert"
-          >
+          <RankControls v-model="choice" :status="status" />
+          <p v-if="problem" class="bad" role="alert">
             {{ problem }}
           </p>
-          <p
-            v-if="compared.length"
-            class="small soft"
-          >
+          <p v-if="compared.length" class="small soft">
             Comparing {{ compared.length }} of at most {{ COMPARE_MOST }}: the chart shows these and your pick.
             <button
               type="button"
               class="button quiet small"
-              @click="compared.forEach(c => compare(c, false))"
+              @click="compared.forEach((c) => compare(c, false))"
             >
               Show the best again
             </button>
@@ -182,19 +182,13 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
             @compare="compare"
             @light="lit = $event"
           />
-          <p
-            v-if="!rows.length && !busy"
-            class="empty"
-          >
-            No fan of the shelf passes these filters{{ choice.drive === 'pwm' ? ': PWM wants fans with four wires' : '' }}. Loosen one.
+          <p v-if="!rows.length && !busy" class="empty">
+            No fan of the shelf passes these filters{{
+              choice.drive === 'pwm' ? ': PWM wants fans with four wires' : ''
+            }}. Loosen one.
           </p>
           <div class="row foot">
-            <button
-              v-if="rows.length > many"
-              type="button"
-              class="button small"
-              @click="many += MORE"
-            >
+            <button v-if="rows.length > many" type="button" class="button small" @click="many += MORE">
               {{ `${Math.min(MORE, rows.length - many)} more of ${rows.length}` }}
             </button>
             <button
@@ -206,30 +200,22 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
             >
               {{ failing ? 'The ones that meet the need' : `Why ${rows.length - usable} fail` }}
             </button>
-            <button
-              v-if="many > SHORT"
-              type="button"
-              class="button small quiet"
-              @click="many = SHORT"
-            >
+            <button v-if="many > SHORT" type="button" class="button small quiet" @click="many = SHORT">
               Only the first
             </button>
-            <NuxtLink
-              to="/shelf/new"
-              class="button small quiet"
+            <NuxtLink to="/shelf/new" class="button small quiet"> Add a fan to the shelf </NuxtLink>
+            <span v-if="ranking?.skipped.length" class="small soft"
+              >{{ ranking.skipped.length }} fans lack a curve:
+              {{
+                ranking.skipped
+                  .slice(0, 5)
+                  .map((s) => s.name)
+                  .join(', ')
+              }}{{ ranking.skipped.length > 5 ? ', …' : '' }}</span
             >
-              Add a fan to the shelf
-            </NuxtLink>
-            <span
-              v-if="ranking?.skipped.length"
-              class="small soft"
-            >{{ ranking.skipped.length }} fans lack a curve: {{ ranking.skipped.slice(0, 5).map(s => s.name).join(', ') }}{{ ranking.skipped.length > 5 ? ', …' : '' }}</span>
           </div>
         </template>
-        <FindingList
-          class="after"
-          :findings="findings"
-        />
+        <FindingList class="after" :findings="findings" />
       </section>
       <LeverPanel />
       <FitPanel />
@@ -238,14 +224,51 @@ usePageKeys([{ key: 'o', what: 'Next order of ranking', run: () => {
 </template>
 
 <style scoped>
-.layout { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.120fr); gap: 12px; align-items: start; }
-.figures { margin: 12px 0 0; display: grid; grid-template-columns: repeat(auto-fit, minmax(150px, 1fr)); gap: 8px 16px; border-top: 1px solid var(--line); padding-top: 10px; }
-.figures dt { font-size: 12.5px; color: var(--ink-soft); }
-.figures dd { margin: 0; }
-.figures :deep(.figure) { text-align: left; }
-.construction { display: inline-flex; gap: 6px; align-items: center; min-height: 26px; }
-.foot { margin-top: 8px; }
-.after { margin-top: 12px; border-top: 1px solid var(--line); padding-top: 10px; }
-.bad { color: var(--stop); font-weight: 600; }
-@media (max-width: 1000px) { .layout { grid-template-columns: minmax(0, 1fr); } }
+.layout {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.12fr);
+  gap: 12px;
+  align-items: start;
+}
+.figures {
+  margin: 12px 0 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+  gap: 8px 16px;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
+.figures dt {
+  font-size: 12.5px;
+  color: var(--ink-soft);
+}
+.figures dd {
+  margin: 0;
+}
+.figures :deep(.figure) {
+  text-align: left;
+}
+.construction {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 26px;
+}
+.foot {
+  margin-top: 8px;
+}
+.after {
+  margin-top: 12px;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 600;
+}
+@media (max-width: 1000px) {
+  .layout {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -8,20 +8,32 @@ const { show, bare } = useUnits()
 const doubt = useDoubtReport()
 const job = computed(() => plan.value.job)
 const need = computed(() => report.value.need)
-const insideFromTarget = computed(() => job.value.insideMaxC === null && need.value.insideMaxC !== null ? `taken from the target: ${show(need.value.insideMaxC, 'temperature')}` : '')
+const insideFromTarget = computed(() =>
+  job.value.insideMaxC === null && need.value.insideMaxC !== null
+    ? `taken from the target: ${show(need.value.insideMaxC, 'temperature')}`
+    : '',
+)
 const form = useGoalFields(job, insideFromTarget)
-const margin = computed((): Field<keyof Job>[] => [{
-  key: 'margin', label: 'Margin on the need', quantity: 'ratio', hint: job.value.margin === null ? `empty: ${Math.round(need.value.margin * 100)} % (common practice)` : 'your own',
-}])
+const margin = computed((): Field<keyof Job>[] => [
+  {
+    key: 'margin',
+    label: 'Margin on the need',
+    quantity: 'ratio',
+    hint:
+      job.value.margin === null
+        ? `empty: ${Math.round(need.value.margin * 100)} % (common practice)`
+        : 'your own',
+  },
+])
 const goal = computed(() => job.value.goal)
 const usesVolume = computed(() => ['ventilate', 'stir', 'fume'].includes(goal.value))
-const usesHeat = computed(() => form.value.fields.some(f => f.key === 'heatW'))
+const usesHeat = computed(() => form.value.fields.some((f) => f.key === 'heatW'))
 const usesWall = computed(() => goal.value === 'cool' || goal.value === 'stir')
 
 /** Grades an input, or takes its range; the value goes with a range. */
 function setDoubt(entry: Doubt | null, key: DoubtKey, value?: number) {
   store.change((d) => {
-    d.doubts = d.doubts.filter(x => x.id !== key)
+    d.doubts = d.doubts.filter((x) => x.id !== key)
     if (entry) d.doubts.push(entry)
     if (value !== undefined) assign(d.job, key, value)
   }, `doubt.${key}`)
@@ -30,16 +42,21 @@ function useHeat(watts: number, basis: HeatBasis, range: Doubt | null) {
   store.change((d) => {
     d.job.heatW = watts
     d.job.heatBasis = basis
-    d.doubts = [...d.doubts.filter(x => x.id !== 'heatW'), ...(range ? [range] : [])]
+    d.doubts = [...d.doubts.filter((x) => x.id !== 'heatW'), ...(range ? [range] : [])]
   })
 }
 const useWall = (value: number, range: Doubt) => setDoubt(range, 'wallLossWK', value)
-const setSink = (points: typeof plan.value.sink) => store.change((d) => {
-  d.sink = points
-}, 'sink')
-const results = computed(() => [need.value.flow, need.value.design, ...(report.value.pick?.served.value ? [report.value.pick.served] : [])])
-const extras = computed(() => need.value.extras.filter(f => f.value !== null || f.note))
-const shut = (fields: Field<keyof Job>[]) => fields.every(f => job.value[f.key] === null)
+const setSink = (points: typeof plan.value.sink) =>
+  store.change((d) => {
+    d.sink = points
+  }, 'sink')
+const results = computed(() => [
+  need.value.flow,
+  need.value.design,
+  ...(report.value.pick?.served.value ? [report.value.pick.served] : []),
+])
+const extras = computed(() => need.value.extras.filter((f) => f.value !== null || f.note))
+const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key] === null)
 </script>
 
 <template>
@@ -54,34 +71,21 @@ const shut = (fields: Field<keyof Job>[]) => fields.every(f => job.value[f.key] 
         @set="put"
         @doubt="setDoubt"
       />
-      <SinkTable
-        v-if="goal === 'part'"
-        :points="plan.sink"
-        @update="setSink"
-      />
+      <SinkTable v-if="goal === 'part'" :points="plan.sink" @update="setSink" />
       <div class="helpers">
         <DoubtFold
           :job="job"
-          :fields="[...form.fields, ...form.more.flatMap(m => m.fields)]"
+          :fields="[...form.fields, ...form.more.flatMap((m) => m.fields)]"
           :doubts="plan.doubts"
           @set="setDoubt"
         />
-        <HeatHelper
-          v-if="usesHeat"
-          @use="useHeat"
-        />
-        <VolumeHelper
-          v-if="usesVolume"
-          @use="set('volumeM3')($event)"
-        />
-        <WallHelper
-          v-if="usesWall"
-          @use="useWall"
-        />
+        <HeatHelper v-if="usesHeat" @use="useHeat" />
+        <VolumeHelper v-if="usesVolume" @use="set('volumeM3')($event)" />
+        <WallHelper v-if="usesWall" @use="useWall" />
         <GuideTable
           v-if="goal === 'ventilate'"
           title="Air changes that are usual (common practice, no source)"
-          :rows="airChangeGuide.map(g => ({ name: g.place, low: g.low, high: g.high }))"
+          :rows="airChangeGuide.map((g) => ({ name: g.place, low: g.low, high: g.high }))"
           unit="/h"
           what="air changes per hour"
           @use="set('airChangesPerH')($event)"
@@ -89,17 +93,12 @@ const shut = (fields: Field<keyof Job>[]) => fields.every(f => job.value[f.key] 
         <GuideTable
           v-if="goal === 'fume' && job.fumeWay !== 'enclosure'"
           title="Capture speeds (industrial-ventilation practice, from memory)"
-          :rows="captureGuide.map(g => ({ name: g.how, low: g.low, high: g.high }))"
+          :rows="captureGuide.map((g) => ({ name: g.how, low: g.low, high: g.high }))"
           unit="m/s"
           what="metres per second"
           @use="set('captureSpeedMs')($event)"
         />
-        <details
-          v-for="part in form.more"
-          :key="part.title"
-          class="fold"
-          :open="!shut(part.fields)"
-        >
+        <details v-for="part in form.more" :key="part.title" class="fold" :open="!shut(part.fields)">
           <summary>{{ part.title }}</summary>
           <FieldGrid
             :record="job"
@@ -113,59 +112,36 @@ const shut = (fields: Field<keyof Job>[]) => fields.every(f => job.value[f.key] 
         <GuideTable
           v-if="goal === 'ventilate' || goal === 'fume'"
           title="How well the air mixes (common practice, no source)"
-          :rows="mixingGuide.map(g => ({ name: g.how, low: g.low, high: g.high }))"
+          :rows="mixingGuide.map((g) => ({ name: g.how, low: g.low, high: g.high }))"
           unit=""
           what="as mixing factor"
           @use="set('mixing')($event)"
         />
       </div>
-      <FieldGrid
-        :record="job"
-        :fields="margin"
-        :shape="jobSchema.shape"
-        @set="put"
-      />
+      <FieldGrid :record="job" :fields="margin" :shape="jobSchema.shape" @set="put" />
       <FindingList :findings="findings" />
     </section>
     <div class="stack">
       <section class="sheet stack">
         <h2>The need</h2>
-        <p
-          v-if="need.missing"
-          class="soft"
-        >
-          Still asks for {{ need.missing }}. {{ need.flow.value === null && !need.flow.note.startsWith('Still') ? need.flow.note : '' }}
+        <p v-if="need.missing" class="soft">
+          Still asks for {{ need.missing }}.
+          {{ need.flow.value === null && !need.flow.note.startsWith('Still') ? need.flow.note : '' }}
         </p>
         <dl class="results">
-          <div
-            v-for="(figure, i) in results"
-            :key="figure.key"
-          >
+          <div v-for="(figure, i) in results" :key="figure.key">
             <dt>{{ figure.label }}</dt>
             <dd>
-              <FigureValue
-                :figure="figure"
-                :big="i < 2"
-                range
-              />
+              <FigureValue :figure="figure" :big="i < 2" range />
             </dd>
           </div>
-          <div
-            v-for="figure in extras"
-            :key="figure.key"
-            class="minor"
-          >
+          <div v-for="figure in extras" :key="figure.key" class="minor">
             <dt>
-              {{ figure.label }}<span
-                v-if="figure.value === null"
-                class="small soft block"
-              >{{ figure.note }}</span>
+              {{ figure.label
+              }}<span v-if="figure.value === null" class="small soft block">{{ figure.note }}</span>
             </dt>
             <dd>
-              <FigureValue
-                :figure="figure"
-                range
-              />
+              <FigureValue :figure="figure" range />
             </dd>
           </div>
           <div class="minor">
@@ -173,11 +149,9 @@ const shut = (fields: Field<keyof Job>[]) => fields.every(f => job.value[f.key] 
             <dd><FigureValue :figure="report.density" /></dd>
           </div>
         </dl>
-        <p
-          v-if="doubt?.need && doubt.need.high > doubt.need.low"
-          class="small soft"
-        >
-          Nine of ten of {{ doubt.cases }} drawn cases need {{ bare(doubt.need.low, 'flow') }} to {{ show(doubt.need.high, 'flow') }}.
+        <p v-if="doubt?.need && doubt.need.high > doubt.need.low" class="small soft">
+          Nine of ten of {{ doubt.cases }} drawn cases need {{ bare(doubt.need.low, 'flow') }} to
+          {{ show(doubt.need.high, 'flow') }}.
         </p>
         <ChanceLine />
       </section>
@@ -187,11 +161,37 @@ const shut = (fields: Field<keyof Job>[]) => fields.every(f => job.value[f.key] 
 </template>
 
 <style scoped>
-.helpers { display: grid; gap: 2px; border-top: 1px solid var(--line); padding-top: 8px; }
-.results { margin: 0; display: grid; gap: 8px; }
-.results > div { display: flex; justify-content: space-between; gap: 16px; align-items: center; border-bottom: 1px solid var(--line); padding-bottom: 6px; }
-.results > div:last-child { border-bottom: 0; padding-bottom: 0; }
-.results dd { margin: 0; text-align: right; }
-.minor { font-size: 14px; }
-.block { display: block; }
+.helpers {
+  display: grid;
+  gap: 2px;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+.results {
+  margin: 0;
+  display: grid;
+  gap: 8px;
+}
+.results > div {
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+  padding-bottom: 6px;
+}
+.results > div:last-child {
+  border-bottom: 0;
+  padding-bottom: 0;
+}
+.results dd {
+  margin: 0;
+  text-align: right;
+}
+.minor {
+  font-size: 14px;
+}
+.block {
+  display: block;
+}
 </style>

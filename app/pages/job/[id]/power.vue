@@ -10,27 +10,42 @@ const source = computed(() => plan.value.source)
 const converter = computed(() => plan.value.converter)
 const power = computed(() => report.value.power)
 const view = ref<'diagram' | 'wires' | 'order' | 'parts'>('diagram')
-const views = [{ value: 'diagram' as const, label: 'Diagram' }, { value: 'wires' as const, label: 'Wire list' }, { value: 'order' as const, label: 'Connection order' }, { value: 'parts' as const, label: 'Parts' }]
+const views = [
+  { value: 'diagram' as const, label: 'Diagram' },
+  { value: 'wires' as const, label: 'Wire list' },
+  { value: 'order' as const, label: 'Connection order' },
+  { value: 'parts' as const, label: 'Parts' },
+]
 
-const choose = (kind: SupplyKind) => store.change((d) => {
-  d.source = { ...newSource(d.source?.id ?? newId('source'), kind), wireAwg: d.source?.wireAwg ?? null, wireLengthM: d.source?.wireLengthM ?? null }
-})
-const setSource = (key: keyof Source, value: unknown) => store.change((d) => {
-  assign(d.source, key, value)
-  if (key === 'usbKind' && d.source) d.source.iMaxA = usbBudgetOf(d) ?? d.source.iMaxA
-}, `source.${key}`)
+const choose = (kind: SupplyKind) =>
+  store.change((d) => {
+    d.source = {
+      ...newSource(d.source?.id ?? newId('source'), kind),
+      wireAwg: d.source?.wireAwg ?? null,
+      wireLengthM: d.source?.wireLengthM ?? null,
+    }
+  })
+const setSource = (key: keyof Source, value: unknown) =>
+  store.change((d) => {
+    assign(d.source, key, value)
+    if (key === 'usbKind' && d.source) d.source.iMaxA = usbBudgetOf(d) ?? d.source.iMaxA
+  }, `source.${key}`)
 const setConverter = (key: keyof Converter, value: unknown) => {
   if (key === 'outV') setDrive(value as number)
-  else store.change(d => assign(d.converter, key, value), `converter.${key}`)
+  else store.change((d) => assign(d.converter, key, value), `converter.${key}`)
 }
-const setWiring = (key: keyof Wiring, value: unknown) => store.change(d => assign(d.wiring, key, value), `wiring.${key}`)
-const chooseConverter = (kind: 'none' | Converter['kind']) => store.change((d) => {
-  if (kind === 'none') {
-    for (const part of d.feed) if (part.parentId === d.converter?.id) part.parentId = null
-    d.converter = null
-  }
-  else d.converter = d.converter ? { ...d.converter, kind } : { ...newConverter(newId('converter'), d.pick?.driveV ?? d.source?.nominalV ?? 12), kind }
-})
+const setWiring = (key: keyof Wiring, value: unknown) =>
+  store.change((d) => assign(d.wiring, key, value), `wiring.${key}`)
+const chooseConverter = (kind: 'none' | Converter['kind']) =>
+  store.change((d) => {
+    if (kind === 'none') {
+      for (const part of d.feed) if (part.parentId === d.converter?.id) part.parentId = null
+      d.converter = null
+    } else
+      d.converter = d.converter
+        ? { ...d.converter, kind }
+        : { ...newConverter(newId('converter'), d.pick?.driveV ?? d.source?.nominalV ?? 12), kind }
+  })
 function setDrive(value: number | null) {
   if (value === null) return
   store.change((d) => {
@@ -38,7 +53,7 @@ function setDrive(value: number | null) {
     if (d.converter) Object.assign(d.converter, { outV: value })
   }, 'pick.driveV')
 }
-const pickNode = computed(() => power.value.feed.nodes.find(n => n.kind === 'pick') ?? null)
+const pickNode = computed(() => power.value.feed.nodes.find((n) => n.kind === 'pick') ?? null)
 /** What the lead to the fans may be, in words. */
 const leadWords = computed(() => {
   const n = pickNode.value
@@ -46,30 +61,56 @@ const leadWords = computed(() => {
   const { lead } = n
   const fuse = fuseFor(n, source.value?.kind === 'vehicle' || source.value?.kind === 'house-battery')
   return [
-    lead.ampacityA === null ? 'Choose a gauge: its drop and what it carries follow.' : `It carries ${show(lead.ampacityA, 'current')}`,
-    lead.longestM === null ? '' : `may be ${show(lead.longestM, 'distance')} long for a loss of ${100 * DROP_LIMIT} %`,
-    lead.lengthM === null || lead.awg === null ? '' : `loses ${show(lead.dropV, 'voltage')} and ${show(lead.lossW, 'power')} now`,
+    lead.ampacityA === null
+      ? 'Choose a gauge: its drop and what it carries follow.'
+      : `It carries ${show(lead.ampacityA, 'current')}`,
+    lead.longestM === null
+      ? ''
+      : `may be ${show(lead.longestM, 'distance')} long for a loss of ${100 * DROP_LIMIT} %`,
+    lead.lengthM === null || lead.awg === null
+      ? ''
+      : `loses ${show(lead.dropV, 'voltage')} and ${show(lead.lossW, 'power')} now`,
     fuse === null ? '' : `a fuse of ${show(fuse, 'current')} protects it`,
-  ].filter(Boolean).join('; ')
+  ]
+    .filter(Boolean)
+    .join('; ')
 })
 const mismatch = computed(() => {
   const feed = power.value.feedV
   const drive = plan.value.pick?.driveV
-  return feed !== null && drive !== undefined && converter.value && Math.abs(feed - drive) > 0.03 * drive ? { feed, drive } : null
+  return feed !== null && drive !== undefined && converter.value && Math.abs(feed - drive) > 0.03 * drive
+    ? { feed, drive }
+    : null
 })
 const partForm = ref<{ open: (id: string) => void } | null>(null)
 const cautions = computed(() => {
   const { job } = plan.value
   const kind = source.value?.kind
   return [
-    job.mains ? 'Mains parts stay dangerous after switching off: unplug, wait, measure; only the low-voltage side, below 60 V DC. Work on the mains side is for a licensed electrician.' : '',
-    kind === 'pack' || kind === 'power-bank' ? 'Lithium: never without a protection board; never charge below 0 °C, unattended or on fabric. Fuse at the pack, no damaged cells.' : '',
-    kind === 'house-battery' || kind === 'solar' ? 'Lead-acid: charging makes hydrogen, acid burns, a spanner across the poles melts. Vent high and low, insulated tools, fuse within 0.2 m.' : '',
-    kind === 'vehicle' || job.domain === 'vehicle' ? 'Vehicle: charging voltage and spikes kill 12 V fans; fuse at the battery, nothing near pedals, airbags or exhaust.' : '',
-    job.domain === 'aircraft' || job.domain === 'medical' || job.domain === 'life-safety' ? 'Certified parts and maintainers only: this is not planned here.' : '',
-    job.wet ? 'Wet zone: extra-low voltage only; the adapter stays dry and above, behind a residual-current device, with a drip loop.' : '',
-    job.openFlue ? 'Open flue in the same air: extraction can pull combustion gas back. A supply opening and a licensed gas fitter come first.' : '',
-    job.flammable ? 'Ignitable air: a brushless fan is not explosion-proof. Certified equipment, qualified people.' : '',
+    job.mains
+      ? 'Mains parts stay dangerous after switching off: unplug, wait, measure; only the low-voltage side, below 60 V DC. Work on the mains side is for a licensed electrician.'
+      : '',
+    kind === 'pack' || kind === 'power-bank'
+      ? 'Lithium: never without a protection board; never charge below 0 °C, unattended or on fabric. Fuse at the pack, no damaged cells.'
+      : '',
+    kind === 'house-battery' || kind === 'solar'
+      ? 'Lead-acid: charging makes hydrogen, acid burns, a spanner across the poles melts. Vent high and low, insulated tools, fuse within 0.2 m.'
+      : '',
+    kind === 'vehicle' || job.domain === 'vehicle'
+      ? 'Vehicle: charging voltage and spikes kill 12 V fans; fuse at the battery, nothing near pedals, airbags or exhaust.'
+      : '',
+    job.domain === 'aircraft' || job.domain === 'medical' || job.domain === 'life-safety'
+      ? 'Certified parts and maintainers only: this is not planned here.'
+      : '',
+    job.wet
+      ? 'Wet zone: extra-low voltage only; the adapter stays dry and above, behind a residual-current device, with a drip loop.'
+      : '',
+    job.openFlue
+      ? 'Open flue in the same air: extraction can pull combustion gas back. A supply opening and a licensed gas fitter come first.'
+      : '',
+    job.flammable
+      ? 'Ignitable air: a brushless fan is not explosion-proof. Certified equipment, qualified people.'
+      : '',
   ].filter(Boolean)
 })
 const print = () => window.print()
@@ -81,39 +122,15 @@ const print = () => window.print()
       <div class="sheet-head">
         <h2>From the source to the fan</h2>
         <div class="row no-print">
-          <SegmentChoice
-            v-model="view"
-            label="Show the wiring as"
-            :options="views"
-          />
-          <button
-            type="button"
-            class="button small"
-            @click="print"
-          >
-            Print
-          </button>
+          <SegmentChoice v-model="view" label="Show the wiring as" :options="views" />
+          <button type="button" class="button small" @click="print">Print</button>
         </div>
       </div>
-      <ul
-        v-if="cautions.length"
-        class="cautions small"
-      >
-        <li
-          v-for="c in cautions"
-          :key="c"
-        >
-          <StateMark state="stop" /> {{ c }}
-        </li>
+      <ul v-if="cautions.length" class="cautions small">
+        <li v-for="c in cautions" :key="c"><StateMark state="stop" /> {{ c }}</li>
       </ul>
-      <FeedDiagram
-        v-if="view === 'diagram'"
-        @choose="partForm?.open($event)"
-      />
-      <WirePaper
-        v-else
-        :view="view"
-      />
+      <FeedDiagram v-if="view === 'diagram'" @choose="partForm?.open($event)" />
+      <WirePaper v-else :view="view" />
     </section>
     <div class="layout no-print">
       <div class="stack">
@@ -129,11 +146,9 @@ const print = () => window.print()
               @update:model-value="choose($event)"
             />
           </div>
-          <p
-            v-if="!source"
-            class="soft"
-          >
-            Choose the source: its window and current are filled in as usual values, which you then correct from its label or a meter.
+          <p v-if="!source" class="soft">
+            Choose the source: its window and current are filled in as usual values, which you then correct from
+            its label or a meter.
           </p>
           <template v-else>
             <FieldGrid
@@ -143,18 +158,12 @@ const print = () => window.print()
               :shape="sourceSchema.shape"
               @set="setSource"
             />
-            <p
-              v-if="sourceNote(source.kind)"
-              class="small soft"
-            >
+            <p v-if="sourceNote(source.kind)" class="small soft">
               {{ sourceNote(source.kind) }}
             </p>
           </template>
         </section>
-        <section
-          v-if="source"
-          class="sheet stack"
-        >
+        <section v-if="source" class="sheet stack">
           <div class="sheet-head">
             <h2>Through what?</h2>
             <ChoiceField
@@ -178,32 +187,27 @@ const print = () => window.print()
               v-if="converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear'"
               class="row"
             >
-              <label class="check"><input
-                type="checkbox"
-                :checked="converter.adjustable"
-                @change="setConverter('adjustable', ($event.target as HTMLInputElement).checked)"
-              > has a trimmer</label>
-              <label class="check"><input
-                type="checkbox"
-                :checked="converter.setFirst"
-                @change="setConverter('setFirst', ($event.target as HTMLInputElement).checked)"
-              > set with a meter before the fan was connected</label>
+              <label class="check"
+                ><input
+                  type="checkbox"
+                  :checked="converter.adjustable"
+                  @change="setConverter('adjustable', ($event.target as HTMLInputElement).checked)"
+                />
+                has a trimmer</label
+              >
+              <label class="check"
+                ><input
+                  type="checkbox"
+                  :checked="converter.setFirst"
+                  @change="setConverter('setFirst', ($event.target as HTMLInputElement).checked)"
+                />
+                set with a meter before the fan was connected</label
+              >
             </div>
           </template>
           <h3>Lead to the fans</h3>
-          <FieldGrid
-            tight
-            :record="source"
-            :fields="leadFields"
-            :shape="sourceSchema.shape"
-            @set="setSource"
-          />
-          <p
-            v-if="leadWords"
-            class="small soft"
-          >
-            {{ leadWords }}.
-          </p>
+          <FieldGrid tight :record="source" :fields="leadFields" :shape="sourceSchema.shape" @set="setSource" />
+          <p v-if="leadWords" class="small soft">{{ leadWords }}.</p>
           <details class="fold">
             <summary>Colours, connector, how it is joined</summary>
             <FieldGrid
@@ -224,23 +228,19 @@ const print = () => window.print()
               @set="setWiring"
             />
             <p class="small soft">
-              One tach lead to one input, the others open and insulated. PWM may be shared: the driver sinks 5 mA for each fan. An open PWM pin is full speed, a grounded one the lowest speed or stop; 12 V on it destroys it.
+              One tach lead to one input, the others open and insulated. PWM may be shared: the driver sinks 5
+              mA for each fan. An open PWM pin is full speed, a grounded one the lowest speed or stop; 12 V on
+              it destroys it.
             </p>
           </details>
         </section>
-        <PartForm
-          v-if="source"
-          ref="partForm"
-        />
+        <PartForm v-if="source" ref="partForm" />
         <BatteryPanel v-if="source && isBattery(source.kind)" />
       </div>
       <div class="stack">
         <section class="sheet stack">
           <h2>At the fan and at the source</h2>
-          <p
-            v-if="!report.pick && !plan.pick"
-            class="soft"
-          >
+          <p v-if="!report.pick && !plan.pick" class="soft">
             Pick a fan in the Line-up: its current at its driven voltage decides the rest.
           </p>
           <template v-else>
@@ -254,33 +254,22 @@ const print = () => window.print()
               :model-value="plan.pick.driveV"
               @update:model-value="setDrive($event)"
             />
-            <p
-              v-if="mismatch"
-              class="warn"
-            >
-              The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for {{ show(mismatch.drive, 'voltage') }}. Figures use the feed.
+            <p v-if="mismatch" class="warn">
+              The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for
+              {{ show(mismatch.drive, 'voltage') }}. Figures use the feed.
             </p>
             <table class="data">
               <tbody>
-                <tr
-                  v-for="figure in power.figures"
-                  :key="figure.key"
-                >
+                <tr v-for="figure in power.figures" :key="figure.key">
                   <td>{{ figure.label }}</td>
                   <td class="num">
-                    <FigureValue
-                      :figure="figure"
-                      range
-                    />
+                    <FigureValue :figure="figure" range />
                   </td>
                 </tr>
               </tbody>
             </table>
           </template>
-          <FindingList
-            :findings="findings"
-            empty="Nothing to mend in what has been checked."
-          />
+          <FindingList :findings="findings" empty="Nothing to mend in what has been checked." />
         </section>
         <SlowDown />
       </div>
@@ -289,11 +278,41 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-.layout { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 12px; align-items: start; }
-.kind { min-width: 240px; }
-.drive { max-width: 240px; }
-.check { display: inline-flex; gap: 6px; align-items: center; min-height: 28px; }
-.warn { color: var(--amber); font-weight: 600; }
-.cautions { list-style: none; margin: 0 0 8px; padding: 0; display: grid; gap: 3px; }
-@media (max-width: 1000px) { .layout { grid-template-columns: minmax(0, 1fr); } .kind { min-width: 0; } }
+.layout {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 12px;
+  align-items: start;
+}
+.kind {
+  min-width: 240px;
+}
+.drive {
+  max-width: 240px;
+}
+.check {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 28px;
+}
+.warn {
+  color: var(--amber);
+  font-weight: 600;
+}
+.cautions {
+  list-style: none;
+  margin: 0 0 8px;
+  padding: 0;
+  display: grid;
+  gap: 3px;
+}
+@media (max-width: 1000px) {
+  .layout {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .kind {
+    min-width: 0;
+  }
+}
 </style>

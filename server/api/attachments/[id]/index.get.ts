@@ -8,6 +8,6 @@ export default route(async (event) => {
   setResponseHeader(event, 'content-type', mediaType)
   // what was uploaded is shown as that kind of file and as nothing else
   setResponseHeader(event, 'x-content-type-options', 'nosniff')
-  setResponseHeader(event, 'content-security-policy', 'default-src \'none\'; sandbox')
+  setResponseHeader(event, 'content-security-policy', "default-src 'none'; sandbox")
   return Buffer.from(bytes)
 })

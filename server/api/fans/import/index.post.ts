@@ -3,4 +3,6 @@ import { importFans, type Imported } from '../../../db/repositories/fans'
 import { database } from '../../../utils/store'
 import { bodyOf, route } from '../../../utils/reply'
 
-export default route(async (event): Promise<Imported> => importFans(await database(), (await bodyOf(event, importSchema)).fans))
+export default route(async (event): Promise<Imported> =>
+  importFans(await database(), (await bodyOf(event, importSchema)).fans),
+)

@@ -7,5 +7,12 @@ import { bytesOf, checked, idOf, route } from '../../../utils/reply'
 /** The picture is the body; its id, name and type stand in the query. */
 export default route(async (event) => {
   const { id, name, mediaType } = checked(getQuery(event), attachmentSchema)
-  return addAttachment(await database(), { jobId: idOf(event) }, id, name, mediaType, await bytesOf(event, MOST_ATTACHED))
+  return addAttachment(
+    await database(),
+    { jobId: idOf(event) },
+    id,
+    name,
+    mediaType,
+    await bytesOf(event, MOST_ATTACHED),
+  )
 })

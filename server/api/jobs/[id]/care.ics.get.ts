@@ -13,11 +13,24 @@ export default route(async (event) => {
   const { plan } = await getPlan(db, idOf(event))
   const result = computeReport(await planInput(db, plan))
   if (!result.ok) throw new Refused(result.reason)
-  const calendar = ical({ name: `${plan.job.name}, care`, prodId: { company: 'Redpoll', product: 'care', language: 'EN' } })
-  for (const task of careTasks(plan, result.report, plan.job.careFrom ?? new Date().toISOString().slice(0, 10))) {
+  const calendar = ical({
+    name: `${plan.job.name}, care`,
+    prodId: { company: 'Redpoll', product: 'care', language: 'EN' },
+  })
+  for (const task of careTasks(
+    plan,
+    result.report,
+    plan.job.careFrom ?? new Date().toISOString().slice(0, 10),
+  )) {
     calendar.createEvent({
-      id: `${plan.job.id}-${task.key}@redpoll`, start: new Date(task.due), allDay: true, summary: `${plan.job.name}: ${task.title}`, description: task.why,
-      ...(task.key === 'tight' ? {} : { repeating: { freq: ICalEventRepeatingFreq.DAILY, interval: task.everyDays } }),
+      id: `${plan.job.id}-${task.key}@redpoll`,
+      start: new Date(task.due),
+      allDay: true,
+      summary: `${plan.job.name}: ${task.title}`,
+      description: task.why,
+      ...(task.key === 'tight'
+        ? {}
+        : { repeating: { freq: ICalEventRepeatingFreq.DAILY, interval: task.everyDays } }),
     })
   }
   setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')

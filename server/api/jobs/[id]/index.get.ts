@@ -7,5 +7,5 @@ import { idOf, route } from '../../../utils/reply'
 export default route(async (event) => {
   const db = await database()
   const stored = await getPlan(db, idOf(event))
-  return { ...stored, ...await planInput(db, stored.plan) }
+  return { ...stored, ...(await planInput(db, stored.plan)) }
 })

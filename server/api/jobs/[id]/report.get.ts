@@ -12,7 +12,14 @@ export default route(async (event) => {
   if (!result.ok) throw new Refused(result.reason)
   const { need, path, pick, power, verdict, findings, stations, density } = result.report
   return {
-    density, need: { flow: need.flow, design: need.design, missing: need.missing }, path: { drop: path.drop, elements: path.elements }, pick, power: power.figures, verdict, stations,
-    findings: findings.findings, notChecked: findings.notChecked,
+    density,
+    need: { flow: need.flow, design: need.design, missing: need.missing },
+    path: { drop: path.drop, elements: path.elements },
+    pick,
+    power: power.figures,
+    verdict,
+    stations,
+    findings: findings.findings,
+    notChecked: findings.notChecked,
   }
 })

@@ -8,15 +8,25 @@ import { idOf, route } from '../../../utils/reply'
 export default route(async (event): Promise<VariantSummary[]> => {
   const db = await database()
   const plans = await listVariants(db, idOf(event))
-  return Promise.all(plans.map(async ({ plan }) => {
-    const result = computeReport(await planInput(db, plan))
-    const report = result.ok ? result.report : null
-    const pick = report?.pick ?? null
-    const flow = pick?.served.value ?? null
-    const need = report?.need.flow.value ?? null
-    return {
-      id: plan.job.id, name: plan.job.name, fan: pick?.fanName ?? '', driveV: pick?.candidate.driveV ?? null, flow, margin: flow !== null && need ? flow / need - 1 : null,
-      level: pick?.candidate.level?.value ?? null, powerW: pick?.candidate.powerW ?? null, cost: pick?.candidate.cost ?? null, stops: report?.findings.findings.filter(f => f.severity === 'stop').length ?? 0,
-    }
-  }))
+  return Promise.all(
+    plans.map(async ({ plan }) => {
+      const result = computeReport(await planInput(db, plan))
+      const report = result.ok ? result.report : null
+      const pick = report?.pick ?? null
+      const flow = pick?.served.value ?? null
+      const need = report?.need.flow.value ?? null
+      return {
+        id: plan.job.id,
+        name: plan.job.name,
+        fan: pick?.fanName ?? '',
+        driveV: pick?.candidate.driveV ?? null,
+        flow,
+        margin: flow !== null && need ? flow / need - 1 : null,
+        level: pick?.candidate.level?.value ?? null,
+        powerW: pick?.candidate.powerW ?? null,
+        cost: pick?.candidate.cost ?? null,
+        stops: report?.findings.findings.filter((f) => f.severity === 'stop').length ?? 0,
+      }
+    }),
+  )
 })

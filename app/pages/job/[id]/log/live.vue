@@ -16,7 +16,7 @@ async function list(select?: string) {
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   logs.value = result.data
   if (select) chosen.value = select
-  const one = logs.value.find(l => l.id === chosen.value) ?? logs.value[0] ?? null
+  const one = logs.value.find((l) => l.id === chosen.value) ?? logs.value[0] ?? null
   chosen.value = one?.id ?? null
   await data.open(one)
 }
@@ -30,7 +30,7 @@ async function changed(select?: string) {
 }
 async function choose(id: string) {
   chosen.value = id
-  await data.open(logs.value.find(l => l.id === id) ?? null)
+  await data.open(logs.value.find((l) => l.id === id) ?? null)
 }
 async function stop() {
   if (!log.value) return
@@ -43,7 +43,7 @@ async function rename(name: string) {
   const { id } = log.value
   const result = await api(`logs/${id}`, { method: 'PUT', body: { name } })
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
-  logs.value = logs.value.map(l => l.id === id ? { ...l, name } : l)
+  logs.value = logs.value.map((l) => (l.id === id ? { ...l, name } : l))
   if (log.value?.id === id) log.value = { ...log.value, name }
 }
 async function remove(one: LogSummary) {
@@ -52,17 +52,22 @@ async function remove(one: LogSummary) {
   const result = await api(`logs/${one.id}`, { method: 'DELETE' })
   await list()
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
-  toast.show(`${one.name} is put aside.`, { action: { label: 'Undo', run: async () => {
-    await api(`logs/${one.id}/restore`, { method: 'POST' })
-    await list(one.id)
-  } } })
+  toast.show(`${one.name} is put aside.`, {
+    action: {
+      label: 'Undo',
+      run: async () => {
+        await api(`logs/${one.id}/restore`, { method: 'POST' })
+        await list(one.id)
+      },
+    },
+  })
 }
 const end = computed(() => view.value?.last ?? 0)
 const from = computed(() => range.value?.from ?? 0)
 const to = computed(() => range.value?.to ?? Math.max(end.value, 1))
 function zoom(factor: number) {
   const middle = (from.value + to.value) / 2
-  const half = (to.value - from.value) / 2 * factor
+  const half = ((to.value - from.value) / 2) * factor
   if (middle - half <= 0 && middle + half >= end.value) range.value = null
   else range.value = { from: Math.max(0, middle - half), to: Math.min(end.value, middle + half) }
 }
@@ -72,22 +77,40 @@ function shift(share: number) {
   const start = Math.max(0, Math.min(end.value - width, from.value + by))
   range.value = { from: start, to: start + width }
 }
-const times = (n: number) => n === 1 ? 'once' : `${n} times`
-const counted = (n: number, one: string, many: string) => n === 1 ? one : `${n} ${many}`
+const times = (n: number) => (n === 1 ? 'once' : `${n} times`)
+const counted = (n: number, one: string, many: string) => (n === 1 ? one : `${n} ${many}`)
 const remarks = computed(() => {
   const l = log.value
   if (!l) return []
   return [
-    l.remarks, facts.value.gaps.length ? `${counted(facts.value.gaps.length, 'one silence,', 'silences, the longest')} ${show(facts.value.gaps[0]!.to - facts.value.gaps[0]!.from, 'duration')}` : '', l.lost ? `${counted(l.lost, 'one row', 'rows')} never came` : '', l.repeated ? `${counted(l.repeated, 'one row was', 'rows were')} sent twice and stored once` : '',
-    l.clockJumps ? `the board’s clock jumped ${times(l.clockJumps)}` : '', l.boots > 1 ? `the board started ${times(l.boots)}` : '', facts.value.tachLosses.length ? `the fan stood ${times(facts.value.tachLosses.length)} although it was fed` : '',
+    l.remarks,
+    facts.value.gaps.length
+      ? `${counted(facts.value.gaps.length, 'one silence,', 'silences, the longest')} ${show(facts.value.gaps[0]!.to - facts.value.gaps[0]!.from, 'duration')}`
+      : '',
+    l.lost ? `${counted(l.lost, 'one row', 'rows')} never came` : '',
+    l.repeated ? `${counted(l.repeated, 'one row was', 'rows were')} sent twice and stored once` : '',
+    l.clockJumps ? `the board’s clock jumped ${times(l.clockJumps)}` : '',
+    l.boots > 1 ? `the board started ${times(l.boots)}` : '',
+    facts.value.tachLosses.length
+      ? `the fan stood ${times(facts.value.tachLosses.length)} although it was fed`
+      : '',
   ].filter(Boolean)
 })
 const list_ = ref<{ recordFirst: () => void }>()
 usePageKeys([
   { key: 'r', what: 'Record the first instrument that speaks', run: () => list_.value?.recordFirst() },
   { key: 's', what: 'Stop recording', run: () => log.value?.open && stop() },
-  { key: '+', what: 'Nearer in the log', run: () => zoom(0.5) }, { key: '-', what: 'Farther', run: () => zoom(2) }, { key: '0', what: 'The whole log', run: () => { range.value = null } },
-  { key: 'ArrowLeft', what: 'Earlier', run: () => shift(-0.4) }, { key: 'ArrowRight', what: 'Later', run: () => shift(0.4) },
+  { key: '+', what: 'Nearer in the log', run: () => zoom(0.5) },
+  { key: '-', what: 'Farther', run: () => zoom(2) },
+  {
+    key: '0',
+    what: 'The whole log',
+    run: () => {
+      range.value = null
+    },
+  },
+  { key: 'ArrowLeft', what: 'Earlier', run: () => shift(-0.4) },
+  { key: 'ArrowRight', what: 'Later', run: () => shift(0.4) },
 ])
 </script>
 
@@ -96,103 +119,40 @@ usePageKeys([
     <LogTabs />
     <div class="layout">
       <div class="stack">
-        <section
-          class="sheet stack"
-          aria-label="Log"
-        >
+        <section class="sheet stack" aria-label="Log">
           <div class="sheet-head">
             <div class="row">
               <ChoiceField
                 v-if="logs.length"
                 label="Log"
                 hide-label
-                :options="logs.map(l => ({ value: l.id, label: `${l.open ? '● ' : ''}${l.name}` }))"
+                :options="logs.map((l) => ({ value: l.id, label: `${l.open ? '● ' : ''}${l.name}` }))"
                 :model-value="chosen ?? ''"
                 @update:model-value="choose($event)"
               />
-              <h2 v-else>
-                No log yet
-              </h2>
-              <span
-                v-if="log?.open"
-                class="tag"
-              >● recording, {{ show(end, 'duration') }}</span>
-              <span
-                v-else-if="log"
-                class="small soft"
-              >{{ log.rows.toLocaleString('en').replaceAll(',', ' ') }} rows, {{ show(end, 'duration') }}</span>
+              <h2 v-else>No log yet</h2>
+              <span v-if="log?.open" class="tag">● recording, {{ show(end, 'duration') }}</span>
+              <span v-else-if="log" class="small soft"
+                >{{ log.rows.toLocaleString('en').replaceAll(',', ' ') }} rows,
+                {{ show(end, 'duration') }}</span
+              >
             </div>
-            <div
-              v-if="log"
-              class="row tools"
-            >
-              <button
-                v-if="log.open"
-                type="button"
-                class="button small primary"
-                @click="stop"
-              >
-                ■ Stop
-              </button>
-              <button
-                type="button"
-                class="button small"
-                aria-label="Nearer"
-                @click="zoom(0.5)"
-              >
-                +
-              </button>
-              <button
-                type="button"
-                class="button small"
-                aria-label="Farther"
-                @click="zoom(2)"
-              >
-                −
-              </button>
-              <button
-                type="button"
-                class="button small"
-                :disabled="!range"
-                @click="range = null"
-              >
-                Whole
-              </button>
-              <button
-                type="button"
-                class="button small"
-                @click="data.exportAs('csv')"
-              >
-                CSV
-              </button>
-              <button
-                type="button"
-                class="button small"
-                @click="data.exportAs('json')"
-              >
-                JSON
-              </button>
+            <div v-if="log" class="row tools">
+              <button v-if="log.open" type="button" class="button small primary" @click="stop">■ Stop</button>
+              <button type="button" class="button small" aria-label="Nearer" @click="zoom(0.5)">+</button>
+              <button type="button" class="button small" aria-label="Farther" @click="zoom(2)">−</button>
+              <button type="button" class="button small" :disabled="!range" @click="range = null">Whole</button>
+              <button type="button" class="button small" @click="data.exportAs('csv')">CSV</button>
+              <button type="button" class="button small" @click="data.exportAs('json')">JSON</button>
             </div>
           </div>
-          <p
-            v-if="offline"
-            class="bad"
-            role="alert"
-          >
+          <p v-if="offline" class="bad" role="alert">
             {{ offline }}
           </p>
-          <p
-            v-if="loading"
-            class="soft"
-            role="status"
-          >
-            Loading the log…
-          </p>
-          <p
-            v-if="!log"
-            class="soft"
-          >
-            Press Record at an instrument, start the stand-in bench box, or <NuxtLink :to="`/job/${plan.job.id}/log/import`">import a logger’s file</NuxtLink>.
+          <p v-if="loading" class="soft" role="status">Loading the log…</p>
+          <p v-if="!log" class="soft">
+            Press Record at an instrument, start the stand-in bench box, or
+            <NuxtLink :to="`/job/${plan.job.id}/log/import`">import a logger’s file</NuxtLink>.
           </p>
           <LogChart
             v-if="log && view && log.channels.length"
@@ -204,42 +164,22 @@ usePageKeys([
             :soak-channel="watched?.channel ?? null"
             :from="from"
             :to="to"
-            @range="(a, b) => { range = { from: a, to: b } }"
+            @range="
+              (a, b) => {
+                range = { from: a, to: b }
+              }
+            "
             @whole="range = null"
           />
-          <p
-            v-else-if="log && !loading"
-            class="soft"
-          >
-            Waiting for the first row.
-          </p>
-          <ul
-            v-if="remarks.length"
-            class="remarks small soft"
-          >
-            <li
-              v-for="r in remarks"
-              :key="r"
-            >
+          <p v-else-if="log && !loading" class="soft">Waiting for the first row.</p>
+          <ul v-if="remarks.length" class="remarks small soft">
+            <li v-for="r in remarks" :key="r">
               {{ r }}
             </li>
           </ul>
-          <div
-            v-if="log"
-            class="row"
-          >
-            <TextField
-              label="Name of the log"
-              :model-value="log.name"
-              @update:model-value="rename"
-            />
-            <button
-              type="button"
-              class="button quiet small"
-              @click="remove(log)"
-            >
-              Put it aside
-            </button>
+          <div v-if="log" class="row">
+            <TextField label="Name of the log" :model-value="log.name" @update:model-value="rename" />
+            <button type="button" class="button quiet small" @click="remove(log)">Put it aside</button>
           </div>
         </section>
       </div>
@@ -249,7 +189,11 @@ usePageKeys([
           :soak="soak"
           :channels="log.channels"
           :watched="watched"
-          @watch="(channel, ambient) => { watched = { channel, ambient } }"
+          @watch="
+            (channel, ambient) => {
+              watched = { channel, ambient }
+            }
+          "
         />
         <ToRun
           v-if="log?.channels.length && view"
@@ -274,11 +218,32 @@ usePageKeys([
 </template>
 
 <style scoped>
-.layout { display: grid; grid-template-columns: minmax(0, 1.900fr) minmax(270px, 1fr); gap: 12px; align-items: start; }
-.tools { gap: 5px; }
-.row :deep(.choice) { max-width: 250px; }
-.bad { color: var(--stop); font-weight: 600; }
-.remarks { margin: 0; padding-left: 18px; }
-.row :deep(.field) { min-width: 220px; }
-@media (max-width: 960px) { .layout { grid-template-columns: minmax(0, 1fr); } }
+.layout {
+  display: grid;
+  grid-template-columns: minmax(0, 1.9fr) minmax(270px, 1fr);
+  gap: 12px;
+  align-items: start;
+}
+.tools {
+  gap: 5px;
+}
+.row :deep(.choice) {
+  max-width: 250px;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 600;
+}
+.remarks {
+  margin: 0;
+  padding-left: 18px;
+}
+.row :deep(.field) {
+  min-width: 220px;
+}
+@media (max-width: 960px) {
+  .layout {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

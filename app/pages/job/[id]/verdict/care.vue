@@ -8,16 +8,23 @@ const today = new Date().toISOString().slice(0, 10)
 const from = computed(() => plan.value.job.careFrom ?? today)
 const tasks = computed(() => careTasks(plan.value, report.value, from.value))
 const fields: Field<keyof Job>[] = [
-  { key: 'bladesDays', label: 'Cleanings, days', quantity: 'number', placeholder: '180' }, { key: 'filterDays', label: 'Filter changes, days', quantity: 'number', placeholder: '90' }, { key: 'tariff', label: 'Price of a kWh', quantity: 'money' },
+  { key: 'bladesDays', label: 'Cleanings, days', quantity: 'number', placeholder: '180' },
+  { key: 'filterDays', label: 'Filter changes, days', quantity: 'number', placeholder: '90' },
+  { key: 'tariff', label: 'Price of a kWh', quantity: 'money' },
 ]
 const fromId = useId()
-const every = (days: number) => days >= 365 ? `every ${Number((days / 365).toPrecision(2))} years` : days >= 60 ? `every ${Math.round(days / 30)} months` : `every ${days} days`
-const words = (key: string, days: number) => key === 'tight' ? 'once' : every(days)
+const every = (days: number) =>
+  days >= 365
+    ? `every ${Number((days / 365).toPrecision(2))} years`
+    : days >= 60
+      ? `every ${Math.round(days / 30)} months`
+      : `every ${days} days`
+const words = (key: string, days: number) => (key === 'tight' ? 'once' : every(days))
 const energy = computed(() => {
   const watts = report.value.pick?.candidate.powerW
   if (!watts) return null
   const perYear = watts * plan.value.job.hoursPerDay * 3600 * 365
-  return { perYear, money: plan.value.job.tariff === null ? null : perYear / 3.6e6 * plan.value.job.tariff }
+  return { perYear, money: plan.value.job.tariff === null ? null : (perYear / 3.6e6) * plan.value.job.tariff }
 })
 </script>
 
@@ -27,11 +34,7 @@ const energy = computed(() => {
     <section class="sheet stack">
       <div class="sheet-head">
         <h2>What keeps it so</h2>
-        <a
-          class="button small"
-          :href="`/api/jobs/${plan.job.id}/care.ics`"
-          download
-        >Calendar file</a>
+        <a class="button small" :href="`/api/jobs/${plan.job.id}/care.ics`" download>Calendar file</a>
       </div>
       <div class="fields tight">
         <div class="field">
@@ -42,7 +45,7 @@ const energy = computed(() => {
             type="date"
             :value="from"
             @change="put('careFrom', ($event.target as HTMLInputElement).value || null)"
-          >
+          />
         </div>
         <FieldGrid
           class="inline"
@@ -63,10 +66,7 @@ const energy = computed(() => {
           </tr>
         </thead>
         <tbody>
-          <tr
-            v-for="t in tasks"
-            :key="t.key"
-          >
+          <tr v-for="t in tasks" :key="t.key">
             <td class="mono due">
               {{ t.due }}
             </td>
@@ -78,21 +78,29 @@ const energy = computed(() => {
           </tr>
         </tbody>
       </table>
-      <p
-        v-if="energy"
-        class="small soft"
-      >
-        It takes about {{ Number((energy.perYear / 3.6e6).toPrecision(3)) }} kWh a year at {{ plan.job.hoursPerDay }} h a day<template v-if="energy.money !== null">
-          , {{ show(energy.money, 'money') }}
-        </template>. Intervals are common practice; the air of a dusty shed asks for shorter ones.
+      <p v-if="energy" class="small soft">
+        It takes about {{ Number((energy.perYear / 3.6e6).toPrecision(3)) }} kWh a year at
+        {{ plan.job.hoursPerDay }} h a day<template v-if="energy.money !== null">
+          , {{ show(energy.money, 'money') }} </template
+        >. Intervals are common practice; the air of a dusty shed asks for shorter ones.
       </p>
     </section>
   </div>
 </template>
 
 <style scoped>
-.due { white-space: nowrap; }
-.inline { grid-column: span 3; }
-@media (max-width: 600px) { .due { white-space: nowrap; }
-.inline { grid-column: auto; } }
+.due {
+  white-space: nowrap;
+}
+.inline {
+  grid-column: span 3;
+}
+@media (max-width: 600px) {
+  .due {
+    white-space: nowrap;
+  }
+  .inline {
+    grid-column: auto;
+  }
+}
 </style>

@@ -7,28 +7,37 @@ const { show, bare } = useUnits()
 const toast = useToast()
 const verdict = computed(() => report.value.verdict)
 const predicted = computed(() => predictionsOf(report.value))
-const met = computed(() => verdict.value.targets.filter(t => t.verdict === 'met').length)
+const met = computed(() => verdict.value.targets.filter((t) => t.verdict === 'met').length)
 const headline = computed(() => {
   if (!plan.value.targets.length) return 'No target with a number yet: the Need station takes them.'
   if (!verdict.value.after) return 'Waiting for a run after the change.'
   if (met.value === plan.value.targets.length) return 'It worked: every target is met.'
-  const missed = verdict.value.targets.filter(t => t.verdict === 'not-met').length
-  return missed ? `${missed} of ${plan.value.targets.length} targets are not met yet.` : `${met.value} of ${plan.value.targets.length} targets are met; the others cannot be told.`
+  const missed = verdict.value.targets.filter((t) => t.verdict === 'not-met').length
+  return missed
+    ? `${missed} of ${plan.value.targets.length} targets are not met yet.`
+    : `${met.value} of ${plan.value.targets.length} targets are met; the others cannot be told.`
 })
-const calibration = computed(() => verdict.value.after ? calibratedBy(plan.value, verdict.value.after, newId('calibration')) : null)
+const calibration = computed(() =>
+  verdict.value.after ? calibratedBy(plan.value, verdict.value.after, newId('calibration')) : null,
+)
 const busy = ref(false)
 /** The measured flow scales the path, in a variant beside the plan. */
 async function teachPath() {
   if (!calibration.value) return
   busy.value = true
-  const result = await api<StoredPlan>(`jobs/${plan.value.job.id}/variants`, { method: 'POST', body: { name: `${plan.value.job.name}, path as measured`, plan: calibration.value } })
+  const result = await api<StoredPlan>(`jobs/${plan.value.job.id}/variants`, {
+    method: 'POST',
+    body: { name: `${plan.value.job.name}, path as measured`, plan: calibration.value },
+  })
   busy.value = false
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
   const { id, name } = result.data.plan.job
-  toast.show(`“${name}” is kept: its path gives the flow that was measured.`, { action: { label: 'Open it', run: () => navigateTo(`/job/${id}/air-path`) } })
+  toast.show(`“${name}” is kept: its path gives the flow that was measured.`, {
+    action: { label: 'Open it', run: () => navigateTo(`/job/${id}/air-path`) },
+  })
 }
 const levers = useLevers()
-const best = computed(() => (levers.value.levers ?? []).filter(l => l.gain > 0 || l.meets).slice(0, 3))
+const best = computed(() => (levers.value.levers ?? []).filter((l) => l.gain > 0 || l.meets).slice(0, 3))
 </script>
 
 <template>
@@ -41,59 +50,30 @@ const best = computed(() => (levers.value.levers ?? []).filter(l => l.gain > 0 |
           <p class="headline">
             {{ headline }}
           </p>
-          <TargetVerdicts
-            v-if="verdict.targets.length"
-            :targets="verdict.targets"
-          />
-          <NuxtLink
-            v-if="!plan.targets.length"
-            :to="`/job/${plan.job.id}/need`"
-          >
-            Write a target
-          </NuxtLink>
-          <NuxtLink
-            v-else-if="!verdict.after"
-            :to="`/job/${plan.job.id}/log`"
-          >
-            Log a run
-          </NuxtLink>
+          <TargetVerdicts v-if="verdict.targets.length" :targets="verdict.targets" />
+          <NuxtLink v-if="!plan.targets.length" :to="`/job/${plan.job.id}/need`"> Write a target </NuxtLink>
+          <NuxtLink v-else-if="!verdict.after" :to="`/job/${plan.job.id}/log`"> Log a run </NuxtLink>
         </section>
-        <section
-          v-if="predicted.length"
-          class="sheet stack"
-        >
+        <section v-if="predicted.length" class="sheet stack">
           <h2>Prediction against measurement</h2>
-          <div
-            class="scroll-x"
-            tabindex="0"
-            role="region"
-            aria-label="Prediction against measurement"
-          >
+          <div class="scroll-x" tabindex="0" role="region" aria-label="Prediction against measurement">
             <table class="data">
               <thead>
                 <tr>
                   <th>Quantity</th>
-                  <th class="num">
-                    predicted
-                  </th>
-                  <th class="num">
-                    measured
-                  </th>
+                  <th class="num">predicted</th>
+                  <th class="num">measured</th>
                   <th>what it teaches</th>
                 </tr>
               </thead>
               <tbody>
-                <tr
-                  v-for="row in predicted"
-                  :key="row.label"
-                >
+                <tr v-for="row in predicted" :key="row.label">
                   <td>{{ row.label }}</td>
                   <td class="num">
                     ~{{ show(row.predicted, row.quantity) }}
-                    <span
-                      v-if="row.low !== null"
-                      class="small soft block"
-                    >{{ bare(row.low, row.quantity) }} to {{ bare(row.high, row.quantity) }}</span>
+                    <span v-if="row.low !== null" class="small soft block"
+                      >{{ bare(row.low, row.quantity) }} to {{ bare(row.high, row.quantity) }}</span
+                    >
                   </td>
                   <td class="num">
                     {{ show(row.measured, row.quantity) }}
@@ -104,61 +84,46 @@ const best = computed(() => (levers.value.levers ?? []).filter(l => l.gain > 0 |
             </table>
           </div>
           <div class="row">
-            <button
-              type="button"
-              class="button small"
-              :disabled="!calibration || busy"
-              @click="teachPath"
-            >
+            <button type="button" class="button small" :disabled="!calibration || busy" @click="teachPath">
               Scale the path to the measured flow, as a variant
             </button>
-            <span
-              v-if="!calibration"
-              class="small soft"
-            >It takes a flow, not read in the jet, and the fan’s voltage.</span>
+            <span v-if="!calibration" class="small soft"
+              >It takes a flow, not read in the jet, and the fan’s voltage.</span
+            >
           </div>
         </section>
       </div>
       <div class="stack">
         <section class="sheet stack">
           <h2>Before against after</h2>
-          <p
-            v-if="!verdict.beforeState || !verdict.afterState"
-            class="soft"
-          >
+          <p v-if="!verdict.beforeState || !verdict.afterState" class="soft">
             It takes a baseline and a run after the change.
           </p>
-          <p
-            v-else-if="!verdict.comparisons.length"
-            class="soft"
-          >
+          <p v-else-if="!verdict.comparisons.length" class="soft">
             The two states share no reading of the same kind at the same place.
           </p>
-          <ComparisonPanel
-            v-else
-            :comparison="verdict"
-            before-name="before"
-            after-name="after"
-          />
+          <ComparisonPanel v-else :comparison="verdict" before-name="before" after-name="after" />
           <FindingList :findings="findings" />
         </section>
         <GainPanel />
         <section
-          v-if="best.length && verdict.targets.some(t => t.verdict === 'not-met' || t.verdict === 'not-decided')"
+          v-if="
+            best.length && verdict.targets.some((t) => t.verdict === 'not-met' || t.verdict === 'not-decided')
+          "
           class="sheet stack"
         >
           <h2>What to try next</h2>
           <ul class="levers">
-            <li
-              v-for="l in best"
-              :key="l.key"
-            >
+            <li v-for="l in best" :key="l.key">
               <span>{{ l.label }}</span>
-              <span class="mono small">{{ show(l.flow, 'flow') }}{{ l.level === null ? '' : `, ${show(l.level, 'level')}` }}</span>
+              <span class="mono small"
+                >{{ show(l.flow, 'flow') }}{{ l.level === null ? '' : `, ${show(l.level, 'level')}` }}</span
+              >
             </li>
           </ul>
           <p class="small">
-            <NuxtLink :to="`/job/${plan.job.id}/line-up`">All levers on the Line-up</NuxtLink> · <NuxtLink :to="`/job/${plan.job.id}/verdict/ladder`">which noise source next</NuxtLink>
+            <NuxtLink :to="`/job/${plan.job.id}/line-up`">All levers on the Line-up</NuxtLink> ·
+            <NuxtLink :to="`/job/${plan.job.id}/verdict/ladder`">which noise source next</NuxtLink>
           </p>
         </section>
       </div>
@@ -167,8 +132,25 @@ const best = computed(() => (levers.value.levers ?? []).filter(l => l.gain > 0 |
 </template>
 
 <style scoped>
-.headline { font-size: 17px; font-weight: 650; }
-.block { display: block; font-family: var(--sans); white-space: normal; }
-.levers { list-style: none; margin: 0; padding: 0; display: grid; gap: 5px; }
-.levers li { display: flex; justify-content: space-between; gap: 10px; }
+.headline {
+  font-size: 17px;
+  font-weight: 650;
+}
+.block {
+  display: block;
+  font-family: var(--sans);
+  white-space: normal;
+}
+.levers {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 5px;
+}
+.levers li {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+}
 </style>

@@ -1,35 +1,75 @@
 <script setup lang="ts">
 import { afterReduction, loudnessRatio } from '../../../../../core/noise'
-import { everydayLevels, LADDER_GAP_DB, newReading, noiseLadder, rungChart, runStates, upgradeRungs, usualStages, type LadderStage } from '../../../../../core/plan'
+import {
+  everydayLevels,
+  LADDER_GAP_DB,
+  newReading,
+  noiseLadder,
+  rungChart,
+  runStates,
+  upgradeRungs,
+  usualStages,
+  type LadderStage,
+} from '../../../../../core/plan'
 import { readingLimit } from '../../../../../shared/schemas/plan'
 
 const { store, plan, report } = useJob('verdict')
 const { show } = useUnits()
-const states = computed(() => runStates(plan.value.runs).filter(s => s.kind !== 'bench'))
-const places = computed(() => [...new Set(plan.value.runs.flatMap(r => r.readings).filter(r => r.quantity === 'level').map(r => r.place))])
-const target = computed(() => plan.value.targets.find(t => t.kind === 'level') ?? null)
-const place = ref(places.value.find(p => p === target.value?.place) ?? places.value[0] ?? '')
+const states = computed(() => runStates(plan.value.runs).filter((s) => s.kind !== 'bench'))
+const places = computed(() => [
+  ...new Set(
+    plan.value.runs
+      .flatMap((r) => r.readings)
+      .filter((r) => r.quantity === 'level')
+      .map((r) => r.place),
+  ),
+])
+const target = computed(() => plan.value.targets.find((t) => t.kind === 'level') ?? null)
+const place = ref(places.value.find((p) => p === target.value?.place) ?? places.value[0] ?? '')
 const stateKey = ref(report.value.verdict.afterState?.key ?? report.value.verdict.beforeState?.key ?? '')
 // the state that holds the most sources is the one a ladder is read off
 const bySources = states.value.toSorted((a, b) => sourcesOf(b.key) - sourcesOf(a.key))[0]
 if (bySources && sourcesOf(bySources.key) > 0) stateKey.value = bySources.key
 function sourcesOf(key: string) {
-  return states.value.find(s => s.key === key)?.runs.flatMap(r => r.readings).filter(r => r.quantity === 'level' && r.source).length ?? 0
+  return (
+    states.value
+      .find((s) => s.key === key)
+      ?.runs.flatMap((r) => r.readings)
+      .filter((r) => r.quantity === 'level' && r.source).length ?? 0
+  )
 }
-const state = computed(() => states.value.find(s => s.key === stateKey.value) ?? states.value[0] ?? null)
+const state = computed(() => states.value.find((s) => s.key === stateKey.value) ?? states.value[0] ?? null)
 const ladder = computed(() => noiseLadder(state.value?.runs ?? [], place.value, target.value?.limit ?? null))
 const rungs = computed(() => upgradeRungs(states.value, place.value))
-const chart = computed(() => rungs.value.length
-  ? rungChart(rungs.value.map((r, i) => ({ name: r.name, level: r.level, words: `${r.upperBound ? '≤ ' : ''}${show(r.level, 'level')}${i ? `, × ${r.ratio.toFixed(2)}` : ''}` })), everydayLevels, target.value?.limit ?? null, 'Sound level step by step, with loudness against the first', 440)
-  : '')
+const chart = computed(() =>
+  rungs.value.length
+    ? rungChart(
+        rungs.value.map((r, i) => ({
+          name: r.name,
+          level: r.level,
+          words: `${r.upperBound ? '≤ ' : ''}${show(r.level, 'level')}${i ? `, × ${r.ratio.toFixed(2)}` : ''}`,
+        })),
+        everydayLevels,
+        target.value?.limit ?? null,
+        'Sound level step by step, with loudness against the first',
+        440,
+      )
+    : '',
+)
 /** What fixing the next source by an amount would give. */
 const cut = ref(6)
 const after = (s: LadderStage) => {
-  const levels = s.cells.filter(c => c.level !== null)
-  const i = levels.findIndex(c => c.source === s.next)
-  return i < 0 ? null : afterReduction(levels.map(c => c.level!), i, cut.value)
+  const levels = s.cells.filter((c) => c.level !== null)
+  const i = levels.findIndex((c) => c.source === s.next)
+  return i < 0
+    ? null
+    : afterReduction(
+        levels.map((c) => c.level!),
+        i,
+        cut.value,
+      )
 }
-const cell = (s: LadderStage, source: string) => s.cells.find(c => c.source === source) ?? null
+const cell = (s: LadderStage, source: string) => s.cells.find((c) => c.source === source) ?? null
 
 // a new row or cell of the matrix joins the state's latest run
 const entry = reactive({ source: '', stage: 'working', value: null as number | null })
@@ -45,10 +85,30 @@ function add() {
     problem.value = 'Type the level that was read, such as 34 dB(A).'
     return
   }
-  const reading = { ...newReading(newId('reading'), 'level' as const, place.value || target.value?.place || 'spot', entry.value), source: entry.source.trim(), stage: entry.stage.trim() }
+  const reading = {
+    ...newReading(
+      newId('reading'),
+      'level' as const,
+      place.value || target.value?.place || 'spot',
+      entry.value,
+    ),
+    source: entry.source.trim(),
+    stage: entry.stage.trim(),
+  }
   problem.value = store.change((d) => {
-    const r = d.runs.find(x => x.id === run.id)!
-    r.readings = [...r.readings.filter(x => !(x.quantity === 'level' && x.source === reading.source && (x.stage || r.stage || 'working') === reading.stage && x.place === reading.place)), reading]
+    const r = d.runs.find((x) => x.id === run.id)!
+    r.readings = [
+      ...r.readings.filter(
+        (x) =>
+          !(
+            x.quantity === 'level' &&
+            x.source === reading.source &&
+            (x.stage || r.stage || 'working') === reading.stage &&
+            x.place === reading.place
+          ),
+      ),
+      reading,
+    ]
   })
   if (problem.value) return
   if (!place.value) place.value = reading.place
@@ -56,7 +116,14 @@ function add() {
   turn.value++
 }
 const valueSchema = readingLimit('level')
-const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB ? `${show(s.gap, 'levelDifference')} more than its sources: one is missing from the list` : s.gap < -LADDER_GAP_DB ? `${show(-s.gap, 'levelDifference')} less than its sources: was one read nearer, or with others running?` : 'they agree'
+const gapWords = (s: LadderStage) =>
+  s.gap === null
+    ? ''
+    : s.gap > LADDER_GAP_DB
+      ? `${show(s.gap, 'levelDifference')} more than its sources: one is missing from the list`
+      : s.gap < -LADDER_GAP_DB
+        ? `${show(-s.gap, 'levelDifference')} less than its sources: was one read nearer, or with others running?`
+        : 'they agree'
 </script>
 
 <template>
@@ -72,48 +139,33 @@ const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB
               v-model="stateKey"
               label="State"
               hide-label
-              :options="states.map(s => ({ value: s.key, label: s.name }))"
+              :options="states.map((s) => ({ value: s.key, label: s.name }))"
             />
             <ChoiceField
               v-if="places.length > 1"
               v-model="place"
               label="Place"
               hide-label
-              :options="places.map(p => ({ value: p, label: p || 'place not said' }))"
+              :options="places.map((p) => ({ value: p, label: p || 'place not said' }))"
             />
           </div>
         </div>
-        <p
-          v-if="!ladder.sources.length"
-          class="soft"
-        >
-          Read each source alone at one marked spot, the others off, then everything together. The ladder then says which one to fix, and how far the whole can fall by it.
+        <p v-if="!ladder.sources.length" class="soft">
+          Read each source alone at one marked spot, the others off, then everything together. The ladder then
+          says which one to fix, and how far the whole can fall by it.
         </p>
-        <div
-          v-else
-          class="scroll-x"
-          tabindex="0"
-          role="region"
-          aria-label="Levels of the sources by stage"
-        >
+        <div v-else class="scroll-x" tabindex="0" role="region" aria-label="Levels of the sources by stage">
           <table class="data">
             <thead>
               <tr>
                 <th>Only this running</th>
-                <th
-                  v-for="s in ladder.stages"
-                  :key="s.stage"
-                  class="num"
-                >
+                <th v-for="s in ladder.stages" :key="s.stage" class="num">
                   {{ s.stage }}
                 </th>
               </tr>
             </thead>
             <tbody>
-              <tr
-                v-for="source in ladder.sources"
-                :key="source"
-              >
+              <tr v-for="source in ladder.sources" :key="source">
                 <td>{{ source }}</td>
                 <td
                   v-for="s in ladder.stages"
@@ -122,102 +174,83 @@ const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB
                   :class="{ next: s.next === source && s.cells.length > 1 }"
                 >
                   <template v-if="cell(s, source)">
-                    {{ cell(s, source)!.level === null ? `≤ ${show(cell(s, source)!.read, 'level')}` : show(cell(s, source)!.level, 'level') }}
-                    <span class="small soft block">{{ cell(s, source)!.share === null ? 'hidden in the background' : `${Math.round(100 * cell(s, source)!.share!)} %` }}</span>
+                    {{
+                      cell(s, source)!.level === null
+                        ? `≤ ${show(cell(s, source)!.read, 'level')}`
+                        : show(cell(s, source)!.level, 'level')
+                    }}
+                    <span class="small soft block">{{
+                      cell(s, source)!.share === null
+                        ? 'hidden in the background'
+                        : `${Math.round(100 * cell(s, source)!.share!)} %`
+                    }}</span>
                   </template>
-                  <template v-else>
-                    –
-                  </template>
+                  <template v-else> – </template>
                 </td>
               </tr>
               <tr>
-                <th scope="row">
-                  Sum of the sources
-                </th>
-                <td
-                  v-for="s in ladder.stages"
-                  :key="s.stage"
-                  class="num"
-                >
+                <th scope="row">Sum of the sources</th>
+                <td v-for="s in ladder.stages" :key="s.stage" class="num">
                   {{ show(s.sum, 'level') }}
                 </td>
               </tr>
               <tr>
-                <th scope="row">
-                  All together, as read
-                </th>
-                <td
-                  v-for="s in ladder.stages"
-                  :key="s.stage"
-                  class="num"
-                >
+                <th scope="row">All together, as read</th>
+                <td v-for="s in ladder.stages" :key="s.stage" class="num">
                   {{ show(s.whole ?? s.wholeRead, 'level') }}
                   <span class="small soft block">{{ gapWords(s) }}</span>
                 </td>
               </tr>
               <tr>
-                <th scope="row">
-                  Fix next
-                </th>
-                <td
-                  v-for="s in ladder.stages"
-                  :key="s.stage"
-                  class="num words"
-                >
+                <th scope="row">Fix next</th>
+                <td v-for="s in ladder.stages" :key="s.stage" class="num words">
                   <strong v-if="s.next">{{ s.next }}</strong><span
                     v-if="s.drop !== null"
                     class="small soft block"
-                  >at most {{ show(s.drop, 'levelDifference') }} to gain<template v-if="s.drop < 1">: hardly worth it</template></span>
-                  <span
-                    v-if="target && s.next"
-                    class="small soft block"
-                  >{{ s.wanted === null ? `the others alone exceed ${show(target.limit, 'level')}` : s.wanted <= 0 ? 'target met' : `${show(s.wanted, 'levelDifference')} less of it meets the target` }}</span>
+                    >at most {{ show(s.drop, 'levelDifference') }} to gain<template v-if="s.drop < 1"
+                      >: hardly worth it</template
+                    ></span
+                  >
+                  <span v-if="target && s.next" class="small soft block">{{
+                    s.wanted === null
+                      ? `the others alone exceed ${show(target.limit, 'level')}`
+                      : s.wanted <= 0
+                        ? 'target met'
+                        : `${show(s.wanted, 'levelDifference')} less of it meets the target`
+                  }}</span>
                 </td>
               </tr>
               <tr>
-                <th scope="row">
-                  With {{ cut }} dB less of it
-                </th>
-                <td
-                  v-for="s in ladder.stages"
-                  :key="s.stage"
-                  class="num"
-                >
+                <th scope="row">With {{ cut }} dB less of it</th>
+                <td v-for="s in ladder.stages" :key="s.stage" class="num">
                   {{ show(after(s), 'level') }}
-                  <span
-                    v-if="after(s) !== null && s.sum !== null"
-                    class="small soft block"
-                  >{{ (1 / loudnessRatio(after(s)! - s.sum)).toFixed(1) }} times quieter</span>
+                  <span v-if="after(s) !== null && s.sum !== null" class="small soft block"
+                    >{{ (1 / loudnessRatio(after(s)! - s.sum)).toFixed(1) }} times quieter</span
+                  >
                 </td>
               </tr>
             </tbody>
           </table>
         </div>
-        <label
-          v-if="ladder.sources.length"
-          class="row small"
-        >Try a reduction of <input
-          v-model.number="cut"
-          type="range"
-          min="1"
-          max="20"
-          aria-label="Reduction of the next source, dB"
-        > <span class="mono">{{ cut }} dB</span></label>
-        <form
-          class="entry"
-          @submit.prevent="add"
+        <label v-if="ladder.sources.length" class="row small"
+          >Try a reduction of
+          <input
+            v-model.number="cut"
+            type="range"
+            min="1"
+            max="20"
+            aria-label="Reduction of the next source, dB"
+          />
+          <span class="mono">{{ cut }} dB</span></label
         >
+        <form class="entry" @submit.prevent="add">
           <TextField
             v-model="entry.source"
             label="Only source running"
             placeholder="empty: everything"
             :suggest="ladder.sources"
           />
-          <TextField
-            v-model="entry.stage"
-            label="In stage"
-            :suggest="usualStages"
-          />
+          <TextField v-model="entry.stage" label="In stage" :suggest="usualStages" />
           <QuantityField
             :key="turn"
             v-model="entry.value"
@@ -226,52 +259,31 @@ const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB
             placeholder="34 dB(A)"
             :schema="valueSchema"
           />
-          <button
-            type="submit"
-            class="button primary"
-          >
-            Put it in
-          </button>
+          <button type="submit" class="button primary">Put it in</button>
         </form>
-        <p
-          v-if="problem"
-          class="bad"
-          role="alert"
-        >
+        <p v-if="problem" class="bad" role="alert">
           {{ problem }}
         </p>
       </section>
       <section class="sheet stack">
         <h2>Step by step</h2>
-        <p
-          v-if="!rungs.length"
-          class="soft"
-        >
-          No level of everything together is logged yet.
-        </p>
+        <p v-if="!rungs.length" class="soft">No level of everything together is logged yet.</p>
         <template v-else>
           <PaperDrawing :svg="chart" />
           <table class="data">
             <thead>
               <tr>
                 <th>State</th>
-                <th class="num">
-                  level
-                </th>
-                <th class="num">
-                  against the first
-                </th>
+                <th class="num">level</th>
+                <th class="num">against the first</th>
               </tr>
             </thead>
             <tbody>
-              <tr
-                v-for="(r, i) in rungs"
-                :key="r.name"
-              >
-                <td>{{ r.name }} <span class="small soft">{{ r.stage }}</span></td>
-                <td class="num">
-                  {{ r.upperBound ? '≤ ' : '' }}{{ show(r.level, 'level') }}
+              <tr v-for="(r, i) in rungs" :key="r.name">
+                <td>
+                  {{ r.name }} <span class="small soft">{{ r.stage }}</span>
                 </td>
+                <td class="num">{{ r.upperBound ? '≤ ' : '' }}{{ show(r.level, 'level') }}</td>
                 <td class="num">
                   {{ i === 0 ? '–' : `× ${r.ratio.toFixed(2)} as loud` }}
                 </td>
@@ -279,7 +291,8 @@ const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB
             </tbody>
           </table>
           <p class="small soft">
-            10 dB less is about half as loud; 1 dB is just noticed side by side. The everyday scale is common practice, no source.
+            10 dB less is about half as loud; 1 dB is just noticed side by side. The everyday scale is common
+            practice, no source.
           </p>
         </template>
       </section>
@@ -288,12 +301,46 @@ const gapWords = (s: LadderStage) => s.gap === null ? '' : s.gap > LADDER_GAP_DB
 </template>
 
 <style scoped>
-.layout { display: grid; grid-template-columns: minmax(0, 1.150fr) minmax(0, 1fr); gap: 12px; align-items: start; }
-.block { display: block; font-family: var(--sans); white-space: normal; }
-.next { background: var(--cap-soft); }
-.words { font-family: var(--sans); white-space: normal; }
-table.data th[scope='row'] { font-size: 14px; }
-.entry { display: grid; grid-template-columns: 1fr 1fr 1fr auto; gap: 10px; align-items: end; background: var(--sheet-soft); padding: 10px; border-radius: 6px; }
-.bad { color: var(--stop); font-weight: 600; }
-@media (max-width: 960px) { .layout { grid-template-columns: minmax(0, 1fr); } .entry { grid-template-columns: 1fr 1fr; } }
+.layout {
+  display: grid;
+  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
+  gap: 12px;
+  align-items: start;
+}
+.block {
+  display: block;
+  font-family: var(--sans);
+  white-space: normal;
+}
+.next {
+  background: var(--cap-soft);
+}
+.words {
+  font-family: var(--sans);
+  white-space: normal;
+}
+table.data th[scope='row'] {
+  font-size: 14px;
+}
+.entry {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr auto;
+  gap: 10px;
+  align-items: end;
+  background: var(--sheet-soft);
+  padding: 10px;
+  border-radius: 6px;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 600;
+}
+@media (max-width: 960px) {
+  .layout {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .entry {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

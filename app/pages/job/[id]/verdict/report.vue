@@ -10,11 +10,17 @@ const name = computed(() => paper.value.title.replaceAll(/[^\p{L}\p{N}]+/gu, '-'
 const making = ref(false)
 async function pdf() {
   making.value = true
-  await savePdf(paper.value, `${name.value}.pdf`).catch((error: unknown) => toast.show(`The PDF could not be made: ${error instanceof Error ? error.message : 'unknown reason'}`, { tone: 'bad' }))
+  await savePdf(paper.value, `${name.value}.pdf`).catch((error: unknown) =>
+    toast.show(`The PDF could not be made: ${error instanceof Error ? error.message : 'unknown reason'}`, {
+      tone: 'bad',
+    }),
+  )
   making.value = false
 }
 const markdown = () => saveText(paperMarkdown(paper.value), `${name.value}.md`, 'text/markdown')
-const photos = computed(() => [report.value.verdict.before, report.value.verdict.after].filter(r => r?.photoId))
+const photos = computed(() =>
+  [report.value.verdict.before, report.value.verdict.after].filter((r) => r?.photoId),
+)
 const print = () => window.print()
 usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
 </script>
@@ -23,44 +29,21 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
   <div class="stack">
     <VerdictTabs />
     <div class="row no-print">
-      <button
-        type="button"
-        class="button primary"
-        @click="print"
-      >
-        Print
-      </button>
-      <button
-        type="button"
-        class="button"
-        :disabled="making"
-        @click="pdf"
-      >
+      <button type="button" class="button primary" @click="print">Print</button>
+      <button type="button" class="button" :disabled="making" @click="pdf">
         {{ making ? 'Making the PDF…' : 'PDF' }}
       </button>
-      <button
-        type="button"
-        class="button"
-        @click="markdown"
-      >
-        Markdown
-      </button>
+      <button type="button" class="button" @click="markdown">Markdown</button>
       <span class="small soft">In your own units, with the numbers as they stand now.</span>
     </div>
-    <article
-      class="sheet paper"
-      aria-label="Report"
-    >
+    <article class="sheet paper" aria-label="Report">
       <h2 class="title">
         {{ paper.title }}
       </h2>
       <p class="soft">
         {{ paper.subtitle }}
       </p>
-      <template
-        v-for="(b, i) in paper.blocks"
-        :key="i"
-      >
+      <template v-for="(b, i) in paper.blocks" :key="i">
         <h3 v-if="b.kind === 'heading'">
           {{ b.text }}
         </h3>
@@ -68,46 +51,23 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
           {{ b.text }}
         </p>
         <ul v-else-if="b.kind === 'list'">
-          <li
-            v-for="item in b.items"
-            :key="item"
-          >
+          <li v-for="item in b.items" :key="item">
             {{ item }}
           </li>
         </ul>
-        <PaperDrawing
-          v-else-if="b.kind === 'chart'"
-          :svg="b.svg"
-        />
-        <div
-          v-else
-          class="scroll-x"
-          tabindex="0"
-          role="region"
-          :aria-label="b.head.join(', ')"
-        >
+        <PaperDrawing v-else-if="b.kind === 'chart'" :svg="b.svg" />
+        <div v-else class="scroll-x" tabindex="0" role="region" :aria-label="b.head.join(', ')">
           <table class="data">
             <thead>
               <tr>
-                <th
-                  v-for="(h, k) in b.head"
-                  :key="k"
-                  :class="{ num: b.numbers.includes(k) }"
-                >
+                <th v-for="(h, k) in b.head" :key="k" :class="{ num: b.numbers.includes(k) }">
                   {{ h }}
                 </th>
               </tr>
             </thead>
             <tbody>
-              <tr
-                v-for="(r, n) in b.rows"
-                :key="n"
-              >
-                <td
-                  v-for="(text, k) in r"
-                  :key="k"
-                  :class="{ num: b.numbers.includes(k) }"
-                >
+              <tr v-for="(r, n) in b.rows" :key="n">
+                <td v-for="(text, k) in r" :key="k" :class="{ num: b.numbers.includes(k) }">
                   {{ text }}
                 </td>
               </tr>
@@ -115,27 +75,48 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
           </table>
         </div>
       </template>
-      <div
-        v-if="photos.length"
-        class="row"
-      >
+      <div v-if="photos.length" class="row">
         <img
           v-for="run in photos"
           :key="run!.id"
           :src="`/api/attachments/${run!.photoId}`"
           :alt="`Set-up of ${run!.name}`"
-        >
+        />
       </div>
     </article>
   </div>
 </template>
 
 <style scoped>
-.paper { display: grid; gap: 8px; max-width: 900px; grid-template-columns: minmax(0, 1fr); }
-.title { font-size: 20px; }
-h3 { margin-top: 8px; font-size: 15px; }
-ul { margin: 0; padding-left: 20px; }
-table.data td { white-space: normal; vertical-align: top; }
-img { max-height: 200px; border-radius: 4px; }
-@media print { .paper { max-width: none; padding: 0; } }
+.paper {
+  display: grid;
+  gap: 8px;
+  max-width: 900px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.title {
+  font-size: 20px;
+}
+h3 {
+  margin-top: 8px;
+  font-size: 15px;
+}
+ul {
+  margin: 0;
+  padding-left: 20px;
+}
+table.data td {
+  white-space: normal;
+  vertical-align: top;
+}
+img {
+  max-height: 200px;
+  border-radius: 4px;
+}
+@media print {
+  .paper {
+    max-width: none;
+    padding: 0;
+  }
+}
 </style>
