@@ -5,27 +5,24 @@ import { spawnSync } from 'node:child_process'
 import { existsSync, rmSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
-import { asSheet, makeCurve, pressureAt, stableFlow, type FanCurve, type Resistance } from '../core/fan'
+import { asSheet, makeCurve, pressureAt, stableFlow, type FanCurve, type Resistance } from '#core/fan'
+import { computeReport } from '#core/plan'
+import { defaultRank, modelShelf, rankShelf } from '#core/selection'
+import { diagramOf, feedOf } from '#core/supply'
+import { groupOf } from '#core/system'
 import {
-  computeReport,
-  defaultRank,
-  diagramOf,
-  feedOf,
-  groupOf,
-  modelShelf,
   newElement,
   newFeedPart,
   newPlan,
-  planDoubt,
-  rankShelf,
   type ElementKind,
   type Fan,
   type PathElement,
   type PlanDocument,
-} from '../core/plan'
+} from '#core/document'
+import { planDoubt } from '#core/advice'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
-import { seeded } from '../core/plan/random'
+import { seeded } from '#core/numeric'
 import { demoData, startServer } from '../tests/api/harness'
 import { benchLogs } from './logs'
 import { line, time } from './measure'

@@ -1,8 +1,9 @@
 import { describe, expect, test } from 'vitest'
-import { computeReport, modelFan } from '../core/plan'
-import { dataPlausibility } from '../core/fan'
-import { fanSchema } from '../shared/schemas/fan'
-import { planSchema } from '../shared/schemas/plan'
+import { computeReport } from '#core/plan'
+import { modelFan } from '#core/system'
+import { dataPlausibility } from '#core/fan'
+import { fanSchema } from '#shared/schemas/fan'
+import { planSchema } from '#shared/schemas/plan'
 import { demoFans } from './fans'
 import { demoJobs } from './jobs'
 

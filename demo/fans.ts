@@ -12,8 +12,8 @@ import {
   type FanPoint,
   type FanTest,
   type VoltageCurve,
-} from '../core/plan'
-import { seeded } from '../core/plan/random'
+} from '#core/document'
+import { seeded } from '#core/numeric'
 
 interface Series {
   maker: string

@@ -1,5 +1,5 @@
 /** The invented jobs of the Tarn Lane Workshop: every goal kind, some finished, some half-way, one with serious findings. */
-import type { PlanDocument } from '../core/plan'
+import type { PlanDocument } from '#core/document'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
 import { batteryLocker, cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
 

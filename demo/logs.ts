@@ -1,7 +1,7 @@
 /** Logs of the invented workshop, made by the stand-in box: a closed box that warms up, its fan that cools it, a fan that is stopped. */
-import { channelOf, type BenchRow, type Channel } from '../core/measure'
-import type { NewLog } from '../shared/schemas/log'
-import { boxOf, makeBox, type BoxControls } from './box/model'
+import { channelOf, type BenchRow, type Channel } from '#core/measure'
+import type { NewLog } from '#shared/schemas/log'
+import { boxOf, makeBox, type BoxControls } from '../server/simulator/bench-box'
 import { demoFans } from './fans'
 import { demoJobs } from './jobs'
 

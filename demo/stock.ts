@@ -1,5 +1,5 @@
 /** The invented drawer of the Tarn Lane Workshop: what feeds and holds fans. */
-import type { StockPart } from '../core/plan'
+import type { StockPart } from '#core/document'
 
 const part = (kind: StockPart['kind'], name: string, rest: Partial<StockPart> = {}): StockPart => ({
   id: `part-${name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}`,

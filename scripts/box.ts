@@ -4,10 +4,10 @@
  */
 import { randomUUID } from 'node:crypto'
 import { parseArgs } from 'node:util'
-import { writeBench, type BenchRow } from '../core/measure'
-import { boxOf, makeBox } from '../demo/box/model'
-import type { Receipt } from '../shared/api'
-import type { Fan, PlanDocument } from '../core/plan'
+import { writeBench, type BenchRow } from '#core/measure'
+import { boxOf, makeBox } from '../server/simulator/bench-box'
+import type { Receipt } from '#shared/api'
+import type { Fan, PlanDocument } from '#core/document'
 
 const { values } = parseArgs({
   options: {

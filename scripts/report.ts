@@ -1,11 +1,12 @@
 /** npm run report -- plan.json: a plan document (with its fans) in, the whole report out. The file: { "plan": ..., "fans": [...] }. */
 import { readFileSync } from 'node:fs'
 import { z } from 'zod'
-import { completeFan, completePlan, computeReport } from '../core/plan'
-import { findingMessage } from '../core/findings'
-import { printQuantity, sayIn } from '../core/units'
-import { fanSchema } from '../shared/schemas/fan'
-import { planSchema } from '../shared/schemas/plan'
+import { completeFan, completePlan } from '#core/document'
+import { computeReport } from '#core/plan'
+import { findingMessage } from '#core/rules'
+import { printQuantity, sayIn } from '#core/units'
+import { fanSchema } from '#shared/schemas/fan'
+import { planSchema } from '#shared/schemas/plan'
 
 const path = process.argv[2]
 if (!path) {

@@ -1,6 +1,6 @@
-import type { Channel } from '../core/measure/channel'
-import type { Fan, Goal, PlanDocument } from '../core/plan/document'
-import type { Station } from '../core/plan/stations'
+import type { Channel } from '#core/measure'
+import type { Fan, Goal, PlanDocument } from '#core/document'
+import type { Station } from '#core/plan'
 
 /** What the server answers with. */
 export interface ApiError {

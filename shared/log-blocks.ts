@@ -1,4 +1,4 @@
-import type { Channel, LogData } from '../core/measure'
+import type { Channel, LogData } from '#core/measure'
 
 /**
  * Samples on their way between page, server and database: a block is a number of rows as little-endian doubles, the times

@@ -1,4 +1,4 @@
-import type { ApiError } from '../../shared/api'
+import type { ApiError } from '#shared/api'
 
 export type ApiResult<T> =
   | { ok: true; data: T }

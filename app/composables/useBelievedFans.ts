@@ -1,4 +1,4 @@
-import { trustedFans } from '../../core/plan'
+import { trustedFans } from '#core/selection'
 
 /** The fans as the open job believes them: claims, own tests, or claims less what the shelf has shown. */
 export function useBelievedFans() {

@@ -1,15 +1,9 @@
-import { pressureAt } from '../../core/fan'
-import {
-  drivenGroup,
-  endsOf,
-  groupOf,
-  type Candidate,
-  type DrivenGroup,
-  type Fan,
-  type Group,
-  type Report,
-} from '../../core/plan'
-import type { CurveSeries } from '../components/lineup/CurveChart.vue'
+import { pressureAt } from '#core/fan'
+import { drivenGroup, endsOf, groupOf, type DrivenGroup, type Group } from '#core/system'
+import type { Candidate } from '#core/selection'
+import type { Fan } from '#core/document'
+import type { Report } from '#core/plan'
+import type { CurveSeries } from '~/components/lineup/CurveChart.vue'
 
 const SAMPLES = 49
 interface ChartPoint {

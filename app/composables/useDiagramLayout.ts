@@ -1,5 +1,5 @@
 import type { ELK as Elk, ElkNode } from 'elkjs/lib/elk-api'
-import type { Diagram } from '../../core/plan'
+import type { Diagram } from '#core/supply'
 
 export interface Box {
   id: string

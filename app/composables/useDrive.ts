@@ -1,5 +1,5 @@
-import { newConverter } from '../../core/plan/defaults'
-import type { PlanDocument } from '../../core/plan/document'
+import { newConverter } from '#core/document'
+import type { PlanDocument } from '#core/document'
 
 /** Share of the drive voltage that a source may differ by and still drive the fan straight. */
 const STRAIGHT = 0.05

@@ -1,14 +1,5 @@
-import {
-  filterMedia,
-  hoods,
-  mitres,
-  outlets,
-  SLACK_FACTOR,
-  surfaces,
-  wyes,
-  type Piece,
-} from '../../core/airpath'
-import type { PathElement } from '../../core/plan/document'
+import { filterMedia, hoods, mitres, outlets, SLACK_FACTOR, surfaces, wyes, type Piece } from '#core/airpath'
+import type { PathElement } from '#core/document'
 
 type Fields = Field<keyof PathElement>[]
 const bore: Fields = [{ key: 'diameterM', label: 'Bore', quantity: 'length' }]

@@ -1,5 +1,5 @@
-import type { Connector, TestFigure } from '../../core/plan'
-import type { Quantity } from '../../core/units'
+import type { Connector, TestFigure } from '#core/document'
+import type { Quantity } from '#core/units'
 
 /** What the ends of a fan's leads are called. */
 export const connectorNames: Record<Connector, string> = {

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import type { Quantity } from '../../core/units'
+import type { Quantity } from '#core/units'
 
 interface Common {
   label: string

@@ -1,4 +1,4 @@
-import type { Goal, Job, KeepBasis } from '../../core/plan/document'
+import type { Goal, Job, KeepBasis } from '#core/document'
 
 type JobField = Field<keyof Job>
 /** A goal's form: what is always asked, and what stays folded until it is wanted. */

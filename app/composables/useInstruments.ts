@@ -1,4 +1,4 @@
-import type { InstrumentState } from '../../shared/api'
+import type { InstrumentState } from '#shared/api'
 
 const POLL_MS = 1000
 

@@ -1,5 +1,5 @@
-import type { Job } from '../../core/plan/document'
-import { stationOfGroup, type StationKey } from '../../core/plan/stations'
+import type { Job } from '#core/document'
+import { stationOfGroup, type StationKey } from '#core/plan'
 
 /** What every station of the open job needs: document, report, a setter for the job's own fields, its findings. */
 export function useJob(station: StationKey) {

@@ -8,7 +8,7 @@ import {
   type RankOptions,
   type ShelfFilter,
   type Weights,
-} from '../../core/plan'
+} from '#core/selection'
 
 /** The rankings; the first four stand as buttons. */
 export const objectives: { value: Objective; label: string }[] = [

@@ -1,6 +1,6 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink'
-import type { Sound } from '../../core/noise/wav'
-import type { Heard, ListenWorker } from '../workers/listen.worker'
+import type { Sound } from '#core/noise'
+import type { Heard, ListenWorker } from '~/workers/listen.worker'
 
 export type Side = 'before' | 'after'
 /** Larger recordings are not opened, bytes. */

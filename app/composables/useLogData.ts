@@ -1,8 +1,8 @@
 import { transfer, wrap, type Remote } from 'comlink'
-import type { SoakReport } from '../../core/heat'
-import type { WindowSummary } from '../../core/measure'
-import type { LogSummary } from '../../shared/api'
-import type { LogFacts, LogView, LogWorker } from '../workers/log.worker'
+import type { SoakReport } from '#core/heat'
+import type { WindowSummary } from '#core/measure'
+import type { LogSummary } from '#shared/api'
+import type { LogFacts, LogView, LogWorker } from '~/workers/log.worker'
 
 const POLL_MS = 700
 /** Points that a channel is drawn with. */

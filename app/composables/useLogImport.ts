@@ -1,7 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { LogTable } from '../../shared/exchange/log-file'
-import type { LogSummary } from '../../shared/api'
-import type { ImportResult, LogWorker } from '../workers/log.worker'
+import type { LogTable } from '#shared/exchange/log-file'
+import type { LogSummary } from '#shared/api'
+import type { ImportResult, LogWorker } from '~/workers/log.worker'
 
 /** A logger's file: looked at, read beside the page, sent in blocks; given up at any moment without a trace. */
 export function useLogImport(jobId: () => string) {

@@ -1,8 +1,8 @@
-import type { pathStarters } from '../../core/plan/defaults'
-import { elementNames, newElement, newSplit } from '../../core/plan/defaults'
-import type { Branch, ElementKind, PathElement } from '../../core/plan/document'
-import { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from '../../core/plan/path-edit'
-import type { WhatIf } from '../../core/plan'
+import type { pathStarters } from '#core/document'
+import { elementNames, newElement, newSplit } from '#core/document'
+import type { Branch, ElementKind, PathElement } from '#core/document'
+import { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from '#core/document'
+import type { WhatIf } from '#core/advice'
 
 /** Where the next element goes: a row (main or a way) and its place in it; at the end where none is told. */
 export interface Spot {

@@ -1,5 +1,5 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
-import type { Paper } from '../../core/plan'
+import type { Paper } from '#core/print'
 
 /** Points between the edge of the paper and the text. */
 const MARGIN = 48

@@ -1,17 +1,10 @@
 import type { InjectionKey } from 'vue'
 import { wrap, type Remote } from 'comlink'
-import {
-  bandAt,
-  fanIdsOf,
-  pathCurve,
-  pathDrop,
-  type DoubtReport,
-  type Lever,
-  type PathCurvePoint,
-  type Report,
-  type Worth,
-} from '../../core/plan'
-import type { PlanWorker } from '../workers/plan.worker'
+import { bandAt, type DoubtReport, type Lever, type Worth } from '#core/advice'
+import { fanIdsOf } from '#core/document'
+import { pathCurve, pathDrop, type PathCurvePoint } from '#core/system'
+import type { Report } from '#core/plan'
+import type { PlanWorker } from '~/workers/plan.worker'
 
 const WAIT_MS = 80
 

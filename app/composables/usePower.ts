@@ -1,15 +1,6 @@
-import type {
-  Battery,
-  Converter,
-  FeedPart,
-  LoadKind,
-  Source,
-  Sun,
-  WireConnector,
-  Wiring,
-} from '../../core/plan'
-import { converterNames } from '../../core/plan'
-import { awgAmpacity, awgArea, supplyDefaults, type SupplyKind } from '../../core/power'
+import type { Battery, Converter, FeedPart, LoadKind, Source, Sun, WireConnector, Wiring } from '#core/document'
+import { converterNames } from '#core/supply'
+import { awgAmpacity, awgArea, supplyDefaults, type SupplyKind } from '#core/power'
 
 /** The forms of the Power station. */
 

@@ -1,6 +1,7 @@
 import { wrap, type Remote } from 'comlink'
-import type { Fan, PlanDocument, Ranking, RankOptions } from '../../core/plan'
-import type { RankWorker } from '../workers/rank.worker'
+import type { Fan, PlanDocument } from '#core/document'
+import type { Ranking, RankOptions } from '#core/selection'
+import type { RankWorker } from '~/workers/rank.worker'
 
 const WAIT_MS = 60
 

@@ -1,5 +1,5 @@
-import { readBenchLine } from '../../core/measure'
-import type { Receipt } from '../../shared/api'
+import { readBenchLine } from '#core/measure'
+import type { Receipt } from '#shared/api'
 
 /** Rates that boards talk at. */
 export const serialRates = [9600, 19200, 38400, 57600, 115200, 230400] as const

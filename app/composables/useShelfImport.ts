@@ -1,7 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { Fan } from '../../core/plan/document'
-import { IMPORT_PART } from '../../shared/schemas/fan'
-import type { Outcome, ShelfWorker } from '../workers/shelf.worker'
+import type { Fan } from '#core/document'
+import { IMPORT_PART } from '#shared/schemas/fan'
+import type { Outcome, ShelfWorker } from '~/workers/shelf.worker'
 
 interface Imported {
   created: string[]

@@ -1,4 +1,4 @@
-import type { FanPage, StoredFan } from '../../shared/api'
+import type { FanPage, StoredFan } from '#shared/api'
 
 const PAGE = 50
 /** Rows kept ready above and below what is in sight. */

@@ -1,6 +1,6 @@
 import { transfer, wrap, type Remote } from 'comlink'
-import { makeAxes, readCurve, readingError, type Pixel } from '../../core/trace'
-import type { TraceWorker } from '../workers/trace.worker'
+import { makeAxes, readCurve, readingError, type Pixel } from '#core/trace'
+import type { TraceWorker } from '~/workers/trace.worker'
 
 /** Longest side that a picture is worked on at, pixels; larger ones are made smaller first. */
 const LONGEST = 3000

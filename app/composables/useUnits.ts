@@ -6,7 +6,7 @@ import {
   unitSymbol,
   type Quantity,
   type Sentence,
-} from '../../core/units'
+} from '#core/units'
 
 /** Printing in the person's own units, everywhere at once. */
 export function useUnits() {

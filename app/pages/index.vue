@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { JobSummary, StoredPlan } from '../../shared/api'
+import type { JobSummary, StoredPlan } from '#shared/api'
 
 useHead({ title: 'Bench · Redpoll' })
 const jobs = ref<JobSummary[] | null>(null)

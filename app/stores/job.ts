@@ -1,7 +1,8 @@
-import { completePlan, computeReport, type PlanDocument, type Report } from '../../core/plan'
-import type { Fan, ShelfShown } from '../../core/plan/document'
-import type { StoredPlan } from '../../shared/api'
-import { planSchema } from '../../shared/schemas/plan'
+import { completePlan, type PlanDocument } from '#core/document'
+import { computeReport, type Report } from '#core/plan'
+import type { Fan, ShelfShown } from '#core/document'
+import type { StoredPlan } from '#shared/api'
+import { planSchema } from '#shared/schemas/plan'
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'failed' | 'conflict'
 

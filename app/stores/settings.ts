@@ -1,5 +1,5 @@
-import { preferenceSets, type Quantity } from '../../core/units'
-import { defaultSettings, type Settings } from '../../shared/schemas/settings'
+import { preferenceSets, type Quantity } from '#core/units'
+import { defaultSettings, type Settings } from '#shared/schemas/settings'
 
 /** Units and theme; a change shows at once and is saved behind it. */
 export const useSettingsStore = defineStore('settings', () => {

@@ -1,5 +1,5 @@
-import type { Fan, ShelfShown } from '../../core/plan/fan-record'
-import { MOST_ON_PAGE, type FanPage, type StoredFan } from '../../shared/api'
+import type { Fan, ShelfShown } from '#core/document'
+import { MOST_ON_PAGE, type FanPage, type StoredFan } from '#shared/api'
 
 /** The fans of the shelf. */
 export const useShelfStore = defineStore('shelf', () => {

@@ -1,4 +1,4 @@
-import type { StockPart } from '../../core/plan/stock'
+import type { StockPart } from '#core/document'
 
 /** The parts of the shelf other than fans. */
 export const useStockStore = defineStore('stock', () => {

@@ -1,14 +1,6 @@
 import { expose } from 'comlink'
-import {
-  bandsOf,
-  linesOf,
-  spectrumOf,
-  weightedLevel,
-  WINDOW,
-  type Band,
-  type Line,
-} from '../../core/noise/spectrum'
-import { readWav, type Sound } from '../../core/noise/wav'
+import { bandsOf, linesOf, spectrumOf, weightedLevel, WINDOW, type Band, type Line } from '#core/noise'
+import { readWav, type Sound } from '#core/noise'
 
 /** What is heard in a recording. */
 export interface Heard {

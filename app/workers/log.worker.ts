@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink'
-import { soakOf, type SoakReport } from '../../core/heat'
+import { soakOf, type SoakReport } from '#core/heat'
 import {
   breakAfter,
   channelView,
@@ -14,8 +14,8 @@ import {
   type LogData,
   type TachLoss,
   type WindowSummary,
-} from '../../core/measure'
-import { encodeBlock, BLOCK_ROWS, readBlocks } from '../../shared/log-blocks'
+} from '#core/measure'
+import { encodeBlock, BLOCK_ROWS, readBlocks } from '#shared/log-blocks'
 import {
   logCsv,
   logJson,
@@ -25,7 +25,7 @@ import {
   sniffLog,
   type LogTable,
   type LogTally,
-} from '../../shared/exchange/log-file'
+} from '#shared/exchange/log-file'
 
 let held: { log: LogData; last: number } | null = null
 let file: { text: string; read: LogData | null } = { text: '', read: null }

@@ -1,14 +1,7 @@
 import { expose } from 'comlink'
-import {
-  computeReport,
-  leversOf,
-  measurementWorth,
-  planDoubt,
-  type DoubtReport,
-  type Lever,
-  type PlanInput,
-  type Worth,
-} from '../../core/plan'
+import { computeReport } from '#core/plan'
+import { leversOf, measurementWorth, planDoubt, type DoubtReport, type Lever, type Worth } from '#core/advice'
+import type { PlanInput } from '#core/document'
 
 /** A thin wrapper: the computing itself is the core's. */
 const worker = {

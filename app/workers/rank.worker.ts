@@ -1,17 +1,14 @@
 import { expose } from 'comlink'
+import { computeReport } from '#core/plan'
 import {
-  computeReport,
   modelShelf,
   rankShelf,
   trustedFans,
-  type Fan,
   type ModelShelf,
-  type PlanDocument,
   type Ranking,
   type RankOptions,
-  type ShelfShown,
-  type Trust,
-} from '../../core/plan'
+} from '#core/selection'
+import type { Fan, PlanDocument, ShelfShown, Trust } from '#core/document'
 
 let shelf: Fan[] = []
 let shown: ShelfShown | null = null

@@ -1,8 +1,8 @@
 import { expose } from 'comlink'
-import type { Fan } from '../../core/plan/document'
-import { columns } from '../../shared/exchange/columns'
-import { unitsOf } from '../../shared/exchange/rows'
-import { readJson, readTable, tableReader, type PreviewRow, type Table } from '../../shared/exchange/shelf-file'
+import type { Fan } from '#core/document'
+import { columns } from '#shared/exchange/columns'
+import { unitsOf } from '#shared/exchange/rows'
+import { readJson, readTable, tableReader, type PreviewRow, type Table } from '#shared/exchange/shelf-file'
 
 const PART = 500
 let shelf = new Map<string, Fan>()

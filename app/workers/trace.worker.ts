@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import { followLine, thinTrace, type Pixel, type Raster } from '../../core/trace'
+import { followLine, thinTrace, type Pixel, type Raster } from '#core/trace'
 
 let raster: Raster | null = null
 

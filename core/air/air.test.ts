@@ -1,15 +1,8 @@
 import psychrolib from 'psychrolib'
 import { describe, expect, test } from 'vitest'
-import {
-  airDensity,
-  airState,
-  dewPoint,
-  humidityRatio,
-  isaPressure,
-  isaTemperature,
-  saturationPressure,
-  wetBulb,
-} from '.'
+import { airDensity, dewPoint, humidityRatio, saturationPressure, wetBulb } from './moist'
+import { airState } from './state'
+import { isaPressure, isaTemperature } from './atmosphere'
 
 // psychrolib 1.1 implements ASHRAE Handbook, Fundamentals 2017, chapter 1: the outside reference of this file
 psychrolib.SetUnitSystem(psychrolib.SI)

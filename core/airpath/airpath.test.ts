@@ -1,28 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { bFromK, bOpening, kContraction, kElbow, kExpansion, kMesh, kPerforated, orificeFlow } from './fittings'
+import { ductDrop, frictionFactor, frictionFactorExplicit } from './friction'
+import { filterDrop, filterMedia } from './filter'
 import {
-  bFromK,
-  bOpening,
-  ductDrop,
-  filterDrop,
-  filterMedia,
   fitResistance,
   flowAtDrop,
-  frictionFactor,
-  frictionFactorExplicit,
-  kContraction,
-  kElbow,
-  kExpansion,
-  kMesh,
-  kPerforated,
-  orificeFlow,
   parallelDrop,
   parallelFlowAtDrop,
   pathExponent,
   quadraticParallel,
   seriesResistance,
-  slitDrop,
-} from '.'
+} from './resistance'
+import { slitDrop } from './slit'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 

@@ -1,4 +1,4 @@
-import { pchipSlopes } from '../fan/curve'
+import { pchipSlopes } from '#core/fan'
 import { flowAtDrop } from './resistance'
 
 /**

@@ -1,22 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  adapterLoss,
-  finChannelDrop,
-  finDrop,
-  freeShare,
-  hoods,
-  kReducer,
-  kSlideGate,
-  lossTable,
-  outlets,
-  parallelDrop,
-  parallelTable,
-  tableDrop,
-  tableFlow,
-  tableSlope,
-  type Passage,
-} from '.'
+import { adapterLoss, hoods, kReducer, kSlideGate, outlets } from './pieces'
+import { finChannelDrop, finDrop } from './slit'
+import { freeShare } from './pattern'
+import { lossTable, parallelTable, tableDrop, tableFlow, tableSlope, type Passage } from './loss-table'
+import { parallelDrop } from './resistance'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 const quadratic = (b: number, head = 0): Passage => ({ a: 0, b, head, table: null })

@@ -1,4 +1,4 @@
-import type { Resistance } from '../fan'
+import type { Resistance } from '#core/fan'
 
 /** Flow at a drop through a Q + b Q^2, m3/s, without cancellation; works for a = 0 or b = 0; both 0 gives null. */
 export function flowAtDrop(a: number, b: number, drop: number): number | null {

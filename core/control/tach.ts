@@ -1,4 +1,4 @@
-import { TACH_PULSES } from '../measure'
+import { TACH_PULSES } from '#core/measure'
 
 /** Below this share of the expected speed for this long, a fan counts as failed. Common practice, no source. */
 export const TACH_ALARM = { fraction: 0.7, holdS: 5 } as const

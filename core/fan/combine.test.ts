@@ -1,35 +1,19 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { asSheet, dropOf, operatingPoint } from './operating-point'
 import {
-  asSheet,
   continuedFlow,
   continuedPressure,
-  currentAtVoltage,
-  dataPlausibility,
-  deliveredClass,
-  dropOf,
-  estimatedBand,
-  flowPerVolt,
-  lastFlow,
-  leakyBox,
-  makeCurve,
   memberFlow,
-  motorCurrent,
-  motorSpeed,
-  operatingPoint,
   parallelOperatingPoint,
-  pathFromDelivered,
-  pressureAt,
-  pushPullBox,
-  scaleCurve,
   seriesOperatingFlow,
-  slopeAt,
-  speedFromDuty,
-  speedRatio,
-  staticEfficiency,
-  voltageForSpeed,
-  type FanCurve,
-} from '.'
+} from './combine'
+import { currentAtVoltage, speedFromDuty, speedRatio, voltageForSpeed } from './voltage'
+import { dataPlausibility, deliveredClass, staticEfficiency } from './plausibility'
+import { estimatedBand } from './estimate'
+import { flowPerVolt, leakyBox, pathFromDelivered, pushPullBox } from './box'
+import { lastFlow, makeCurve, pressureAt, scaleCurve, slopeAt, type FanCurve } from './curve'
+import { motorCurrent, motorSpeed } from './motor'
 
 const curve = (points: [number, number][]): FanCurve => {
   const made = makeCurve(points.map(([q, p]) => ({ q, p })))

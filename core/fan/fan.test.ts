@@ -1,21 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  asSheet,
-  crossings,
-  dropOf,
-  estimatedCurve,
-  flowAt,
-  lastFlow,
-  makeCurve,
-  operatingPoint,
-  pressureAt,
-  scaleCurve,
-  speedForFlow,
-  stableFlow,
-  stallLimit,
-  type FanCurve,
-} from '.'
+import { asSheet, crossings, dropOf, operatingPoint, speedForFlow, stableFlow } from './operating-point'
+import { estimatedCurve } from './estimate'
+import { flowAt, lastFlow, makeCurve, pressureAt, scaleCurve, stallLimit, type FanCurve } from './curve'
 
 const curve = (points: [number, number][]): FanCurve => {
   const made = makeCurve(points.map(([q, p]) => ({ q, p })))

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { flowForSinkResistance, pullDownTime, sinkProblem, sinkResistanceAt } from '.'
+import { flowForSinkResistance, sinkProblem, sinkResistanceAt } from './sink'
+import { pullDownTime } from './pull-down'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 const points = [

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import * as simple from 'simple-statistics'
 import { describe, expect, test } from 'vitest'
-import { fitRise, temperatureAt, timeTo, twoNodeCycle, thermostatCycle } from '.'
+import { fitRise, temperatureAt, timeTo } from './rise'
+import { twoNodeCycle, thermostatCycle } from './thermostat'
 import {
   intervalHalfWidth,
   lttbIndices,
@@ -13,8 +14,8 @@ import {
   standardDeviation,
   tQuantile,
   welch,
-} from '../measure'
-import { normal, seeded } from '../plan/random'
+} from '#core/measure'
+import { normal, seeded } from '#core/numeric'
 
 /** Fine steps of a box that warms, with noise, gaps, and a door that may be opened: the truth that the fit is held against. */
 function soak({ minutes = 20, tau = 420, final = 61, noise = 0.1, doorAt = Infinity, seed = 5 } = {}) {

@@ -1,4 +1,4 @@
-import { slopeOf, tQuantile } from '../measure'
+import { slopeOf, tQuantile } from '#core/measure'
 
 /** Temperature on its way to a final value, degC. Reference: first-order balance (handbook HT6) */
 export const temperatureAt = (start: number, final: number, tau: number, time: number) =>

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { normal, seeded } from '../plan/random'
-import { soakOf } from '.'
+import { normal, seeded } from '#core/numeric'
+import { soakOf } from './soak'
 
 /** A box of two parts (a small sink in a large case) stepped finely: the truth that predictions are held against. */
 function box({

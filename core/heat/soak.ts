@@ -1,4 +1,4 @@
-import { slopeOf } from '../measure'
+import { slopeOf } from '#core/measure'
 import { fitRise, remainingChange, type RiseFit } from './rise'
 
 /** A soak that is being watched: where it will end, how long that takes, whether that may be believed. */

@@ -1,4 +1,4 @@
-import { GRAVITY } from '../air'
+import { GRAVITY } from '#core/air'
 
 /** Air speed, flow and pressure from what a hobby bench has. */
 

@@ -1,4 +1,4 @@
-import type { Quantity } from '../units'
+import type { Quantity } from '#core/units'
 
 /** What a channel of a log measures, read off its name: `sink_degC`, `fan_rpm`, `box_Pa`. */
 

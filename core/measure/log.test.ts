@@ -1,20 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  channelName,
-  channelView,
-  channelOf,
-  gapsOf,
-  logWindow,
-  readBench,
-  readBenchLine,
-  summarise,
-  tachLosses,
-  usualStep,
-  writeBench,
-  type BenchRow,
-  type ChannelQuantity,
-} from '.'
+import { channelName, channelOf, type ChannelQuantity } from './channel'
+import { channelView } from './view'
+import { gapsOf, logWindow, summarise, tachLosses, usualStep } from './log'
+import { readBench, readBenchLine, writeBench, type BenchRow } from './bench-line'
 
 describe('names of channels', () => {
   test.each<[string, string, ChannelQuantity, number, number]>([

@@ -1,4 +1,4 @@
-import { GAS_CONSTANT_DRY, humidityRatio, vapourPressure, ZERO_CELSIUS_K } from '../air'
+import { GAS_CONSTANT_DRY, humidityRatio, vapourPressure, ZERO_CELSIUS_K } from '#core/air'
 
 /** Steady excess of a gas over the fresh air, volume ratio, from its source and the flow (both m3/s). */
 export const steadyExcess = (sourceM3s: number, flowM3s: number) => (flowM3s > 0 ? sourceM3s / flowM3s : null)

@@ -1,4 +1,4 @@
-import { latentHeat, saturationPressure, vapourPressure } from '../air'
+import { latentHeat, saturationPressure, vapourPressure } from '#core/air'
 
 /** Pressure at which the psychrometric constant is taken, Pa. */
 const SITE_PRESSURE = 101325

@@ -1,25 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  airflowForClearOut,
-  boxVolume,
-  captureDistance,
-  captureFlow,
-  captureGuide,
-  captureSpeedAt,
-  clearOutTime,
-  cylinderVolume,
-  flowForJet,
-  jetReach,
-  jetSpeed,
-  lidEffect,
-  roofVolume,
-  speedForCooling,
-  wallLoss,
-  walls,
-  waterNetCooling,
-  type CaptureOpening,
-} from '.'
+import { airflowForClearOut, clearOutTime } from './clear-out'
+import { boxVolume, cylinderVolume, roofVolume } from './shapes'
+import { captureDistance, captureFlow, captureGuide, captureSpeedAt, type CaptureOpening } from './capture'
+import { flowForJet, jetReach, jetSpeed } from './jet'
+import { lidEffect, speedForCooling, waterNetCooling } from './evaporation'
+import { wallLoss, walls } from './wall'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 const openings: CaptureOpening[] = ['plain', 'flanged', 'bench']

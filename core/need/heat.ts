@@ -1,4 +1,4 @@
-import { CP_AIR, REFERENCE_DENSITY } from '../air'
+import { CP_AIR, REFERENCE_DENSITY } from '#core/air'
 
 /**
  * Airflow that carries heat off, m3/s.

@@ -1,28 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { saturationPressure } from '../air'
-import {
-  airflowForExcess,
-  airflowForHeat,
-  airflowForMoisture,
-  airflowWithWallLoss,
-  cabinetTemperature,
-  captureFlow,
-  captureVelocityRatio,
-  clearOutTime,
-  effectiveArea,
-  evaporationRate,
-  evaporativeCooling,
-  moistureRemoval,
-  openingFlow,
-  openingPressure,
-  steadyExcess,
-  stirEnergy,
-  temperatureRise,
-  waterNetCooling,
-  airChangeGuide,
-  airChangesFlow,
-} from '.'
+import { saturationPressure } from '#core/air'
+import { airflowForExcess, airflowForMoisture, moistureRemoval, steadyExcess, stirEnergy } from './dilution'
+import { airflowForHeat, airflowWithWallLoss, cabinetTemperature, effectiveArea, temperatureRise } from './heat'
+import { captureFlow, captureVelocityRatio, openingFlow, openingPressure } from './capture'
+import { clearOutTime } from './clear-out'
+import { evaporationRate, evaporativeCooling, waterNetCooling } from './evaporation'
+import { airChangeGuide, airChangesFlow } from './air-changes'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 

@@ -1,3 +1,5 @@
 export * from './levels'
 export * from './budget'
 export * from './mounts'
+export * from './spectrum'
+export * from './wav'

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { seeded } from '../plan/random'
+import { seeded } from '#core/numeric'
 import { aWeighting } from './levels'
 import { bandsOf, linesOf, spectrumOf, thirdOctaves, traceLines, weightedLevel, WINDOW } from './spectrum'
 import { readWav, writeWav, type Sound } from './wav'

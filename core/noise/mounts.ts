@@ -1,4 +1,4 @@
-import { GRAVITY } from '../air'
+import { GRAVITY } from '#core/air'
 
 /** Natural frequency of a soft mount from its static sag in m, Hz. */
 export const isolatorFrequency = (deflectionM: number) => Math.sqrt(GRAVITY / deflectionM) / (2 * Math.PI)

@@ -1,10 +1,9 @@
 import { describe, expect, test } from 'vitest'
+import { computePower } from '#core/supply'
+import { computeReport } from './report'
+import { computeVerdict, latestRun, targetFigure } from '#core/verification'
+import { modelFan } from '#core/system'
 import {
-  computePower,
-  computeReport,
-  computeVerdict,
-  latestRun,
-  modelFan,
   newConverter,
   newElement,
   newFan,
@@ -13,14 +12,13 @@ import {
   newReading,
   newRun,
   newSource,
-  targetFigure,
   type Fan,
   type PlanDocument,
   type Reading,
   type Run,
   type Target,
-} from '.'
-import { sayIn, preferenceSets } from '../units'
+} from '#core/document'
+import { sayIn, preferenceSets } from '#core/units'
 
 // invented
 const fan: Fan = {

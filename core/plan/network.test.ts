@@ -1,39 +1,37 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { bandAt, elementWhatIfs, planDoubt, schoolsOf, variants } from '#core/advice'
 import {
-  bandAt,
   branchFlows,
   calibrate,
-  computeReport,
-  concernedElements,
   elementDrop,
   elementFlows,
-  elementWhatIfs,
   endArea,
   fanFlowFor,
   localResistance,
   modelPath,
+  pathDrop,
+  pathDoubt,
+  usefulShare,
+} from '#core/system'
+import { computeReport } from './report'
+import { concernedElements } from '#core/rules'
+import {
   newCalibration,
   newElement,
   newFan,
   newPlan,
   newSplit,
-  pathDrop,
-  pathDoubt,
-  planDoubt,
-  schoolsOf,
-  usefulShare,
-  variants,
   type Branch,
   type Calibration,
   type ElementKind,
   type Fan,
   type PathElement,
   type PlanDocument,
-} from '.'
-import { airState } from '../air'
-import { quadraticParallel } from '../airpath'
-import { leakyBox, makeCurve } from '../fan'
+} from '#core/document'
+import { airState } from '#core/air'
+import { quadraticParallel } from '#core/airpath'
+import { leakyBox, makeCurve } from '#core/fan'
 
 const air = airState(20, 0, 0.5)!
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })

@@ -1,33 +1,32 @@
 import { describe, expect, test } from 'vitest'
-import { airState } from '../air'
+import { airState } from '#core/air'
+import { computeReport, type Report } from './report'
+import { driveLevels, evaluateCandidate, type Candidate } from '#core/selection'
 import {
-  computeReport,
-  driveLevels,
   elementDrop,
-  evaluateCandidate,
   impellerDiameter,
   levelAtListener,
   levelDistance,
   modelElement,
   modelFan,
   modelPath,
+  pathDrop,
+  sweptArea,
+  type Group,
+} from '#core/system'
+import {
   newElement,
   newFan,
   newPlan,
   newSource,
-  pathDrop,
   pathStarters,
-  planFacts,
-  sweptArea,
-  type Candidate,
   type ElementKind,
   type Fan,
-  type Group,
   type PathElement,
   type PlanDocument,
-  type Report,
-} from '.'
-import { sayIn } from '../units'
+} from '#core/document'
+import { planFacts } from '#core/rules'
+import { sayIn } from '#core/units'
 
 const air = airState(20, 0, 0)!
 const element = (kind: ElementKind, rest: Partial<PathElement> = {}): PathElement => ({

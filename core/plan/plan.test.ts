@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { computeReport, type Report } from './report'
+import { defaultRank, modelShelf, rankShelf } from '#core/selection'
+import { modelFan, pathDrop, pathDoubt, localResistance } from '#core/system'
 import {
-  computeReport,
-  defaultRank,
-  modelFan,
   newConverter,
   newElement,
   newFan,
@@ -12,16 +12,10 @@ import {
   newReading,
   newRun,
   newSource,
-  pathDrop,
-  pathDoubt,
-  localResistance,
-  modelShelf,
-  rankShelf,
   type Fan,
   type PlanDocument,
-  type Report,
-} from '.'
-import { evaluateFindings } from '../findings'
+} from '#core/document'
+import { evaluateFindings } from '#core/rules'
 
 const m3h = (x: number) => x / 3600
 

@@ -1,18 +1,18 @@
-import { airState, type AirState } from '../air'
-import { allRuleGroups, evaluateFindings, type Evaluation } from '../findings'
-import { LOADED_FACTOR } from '../airpath'
-import { calibrate, type CalibrationReport } from './calibrate'
-import { trustedFans } from './bench-test'
-import { evaluateCandidate, type Candidate, type Context } from './candidate'
-import { drivenGroup, groupCost, groupName, groupOf, groupThickness, type Group } from './group'
-import { fanIdsOf, type Fan, type PathElement, type PlanDocument, type PlanInput } from './document'
-import { planFacts } from './facts'
-import { concernedElements } from './concerns'
-import { fanAirC } from './fan-air'
-import { impellerDiameter, lifeAt, type FanModel } from './fan'
-import { figure, input, type Figure } from './figure'
-import { computeNeed, needExtras, type Delivered, type Need, type NeedEnv } from './need'
-import { operatingFlow, pathSolver } from './operate'
+import { airState, type AirState } from '#core/air'
+import { allRuleGroups, evaluateFindings, type Evaluation } from '#core/rules'
+import { LOADED_FACTOR } from '#core/airpath'
+import { calibrate, type CalibrationReport } from '#core/system'
+import { trustedFans } from '#core/selection'
+import { evaluateCandidate, type Candidate, type Context } from '#core/selection'
+import { drivenGroup, groupCost, groupName, groupOf, groupThickness, type Group } from '#core/system'
+import { fanIdsOf, type Fan, type PathElement, type PlanDocument, type PlanInput } from '#core/document'
+import { planFacts } from '#core/rules'
+import { concernedElements } from '#core/rules'
+import { fanAirC } from '#core/system'
+import { impellerDiameter, lifeAt, type FanModel } from '#core/system'
+import { figure, input, type Figure } from '#core/figure'
+import { computeNeed, needExtras, type Delivered, type Need, type NeedEnv } from '#core/requirement'
+import { operatingFlow, pathSolver } from '#core/system'
 import {
   elementDrop,
   elementFigure,
@@ -24,13 +24,13 @@ import {
   scalePath,
   usefulShare,
   type PathModel,
-} from './path'
-import { computePower, type PowerReport } from './power'
-import { runtimeOf, type RuntimeReport } from './runtime'
+} from '#core/system'
+import { computePower, type PowerReport } from '#core/supply'
+import { runtimeOf, type RuntimeReport } from '#core/supply'
 import { ribbonOf, type RibbonSegment } from './ribbon'
 import { stationsOf, type Station } from './stations'
-import { computeVerdict, type VerdictReport } from './verdict'
-import { temperatureRise } from '../need'
+import { computeVerdict, type VerdictReport } from '#core/verification'
+import { temperatureRise } from '#core/need'
 
 /** One element: its drop, the flow through it, and its share of the power the path takes (shares add up to one, branches or not). */
 export interface ElementReport {

@@ -1,8 +1,8 @@
-import { temperatureRise } from '../need'
-import type { ElementKind, PlanDocument } from './document'
-import type { ElementModel } from './elements'
-import { freeAreaOf } from './openings'
-import { branchFlows, elementDrop, type PathModel } from './path'
+import { temperatureRise } from '#core/need'
+import type { ElementKind, PlanDocument } from '#core/document'
+import type { ElementModel } from '#core/system'
+import { freeAreaOf } from '#core/system'
+import { branchFlows, elementDrop, type PathModel } from '#core/system'
 
 /** One way of a split in the ribbon. */
 export interface RibbonBranch {

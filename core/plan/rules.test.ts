@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
+import { computeReport } from './report'
 import {
-  computeReport,
   newConverter,
   newElement,
   newFan,
@@ -10,8 +10,8 @@ import {
   newSource,
   type Fan,
   type PlanDocument,
-} from '.'
-import { ruleGroups } from '../findings'
+} from '#core/document'
+import { ruleGroups } from '#core/rules'
 
 // invented: an ordinary 12 V fan on an ordinary path, a plan that raises nothing but notes
 const fan: Fan = {

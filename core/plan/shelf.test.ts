@@ -10,30 +10,16 @@ import {
   scaleCurve,
   seriesOperatingFlow,
   stableFlow,
-} from '../fan'
+} from '#core/fan'
 import {
   claimRows,
-  computeReport,
-  curveAt,
   defaultRank,
   driveChoices,
-  driveSpeed,
-  dutySpeed,
   evaluateCandidate,
-  fanCurrent,
-  fanStartCurrent,
-  groupOf,
-  lifeAt,
   meritOf,
-  modelFan,
   modelShelf,
-  newElement,
-  newFan,
-  newPlan,
-  newTest,
   noFilter,
   passesFilter,
-  planDoubt,
   railsOf,
   rankShelf,
   shelfShown,
@@ -41,14 +27,24 @@ import {
   trustedFan,
   weightedScore,
   evenWeights,
-  type Fan,
+  type RankOptions,
+} from '#core/selection'
+import { computeReport, type Report } from './report'
+import {
+  curveAt,
+  driveSpeed,
+  dutySpeed,
+  fanCurrent,
+  fanStartCurrent,
+  groupOf,
+  lifeAt,
+  modelFan,
   type FanModel,
   type Group,
-  type PlanDocument,
-  type RankOptions,
-  type Report,
-} from '.'
-import { sayIn } from '../units'
+} from '#core/system'
+import { newElement, newFan, newPlan, newTest, type Fan, type PlanDocument } from '#core/document'
+import { planDoubt } from '#core/advice'
+import { sayIn } from '#core/units'
 
 // invented
 const strong: Fan = {

@@ -1,10 +1,10 @@
-import type { Finding } from '../findings'
-import type { Quantity, Sentence } from '../units'
-import type { PlanDocument } from './document'
-import type { Need } from './need'
-import type { PowerReport } from './power'
-import type { Candidate } from './candidate'
-import type { VerdictReport } from './verdict'
+import type { Finding } from '#core/rules'
+import type { Quantity, Sentence } from '#core/units'
+import type { PlanDocument } from '#core/document'
+import type { Need } from '#core/requirement'
+import type { PowerReport } from '#core/supply'
+import type { Candidate } from '#core/selection'
+import type { VerdictReport } from '#core/verification'
 
 export type StationKey = 'brief' | 'need' | 'air-path' | 'line-up' | 'power' | 'log' | 'verdict'
 /** disc, ring, diamond, square on the screen: the shape tells, not only the colour */

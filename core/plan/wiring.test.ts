@@ -1,10 +1,16 @@
 import { describe, expect, test } from 'vitest'
+import { computeReport, type Report } from './report'
 import {
-  computeReport,
   connectionOrder,
   diagramOf,
   fanPins,
-  groupOf,
+  nodeFigures,
+  partsList,
+  slowDownWays,
+  wireList,
+} from '#core/supply'
+import { groupOf, type Group } from '#core/system'
+import {
   newBattery,
   newConverter,
   newElement,
@@ -13,16 +19,10 @@ import {
   newPlan,
   newSource,
   newSun,
-  nodeFigures,
-  partsList,
-  slowDownWays,
-  wireList,
   type Fan,
-  type Group,
   type PlanDocument,
-  type Report,
-} from '.'
-import { allRuleGroups } from '../findings'
+} from '#core/document'
+import { allRuleGroups } from '#core/rules'
 
 // invented
 const fan: Fan = {

@@ -1,14 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  behindResistor,
-  converterInputCurrent,
-  dividerVoltage,
-  solveFeed,
-  voltageBehind,
-  type FeedConvert,
-  type FeedNode,
-} from '.'
+import { behindResistor, dividerVoltage } from './resistor'
+import { converterInputCurrent } from './converter'
+import { solveFeed, type FeedConvert, type FeedNode } from './feed'
+import { voltageBehind } from './fan-on-wire'
 
 const convert = (kind: FeedConvert['kind'], rest: Partial<FeedConvert> = {}): FeedConvert => ({
   kind,

@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { headroomVerdict, voltageBehind, wireDrop } from '.'
+import { headroomVerdict } from './budget'
+import { voltageBehind } from './fan-on-wire'
+import { wireDrop } from './wire'
 
 describe('a fan behind a resistance', () => {
   test('voltages add up, whatever the current does', () => {

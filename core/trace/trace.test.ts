@@ -1,16 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  followLine,
-  makeAxes,
-  pickColour,
-  readCurve,
-  readingError,
-  thinTrace,
-  type Axis,
-  type Pixel,
-  type Raster,
-} from '.'
+import { followLine, pickColour, thinTrace, type Raster } from './follow'
+import { makeAxes, type Axis, type Pixel } from './axes'
+import { readCurve, readingError } from './read-curve'
 
 const axis = (
   x0: number,

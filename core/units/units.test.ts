@@ -1,19 +1,9 @@
 import fc from 'fast-check'
 import { unit as mathUnit } from 'mathjs'
 import { describe, expect, test } from 'vitest'
-import {
-  fromSi,
-  parseNumber,
-  parseQuantity,
-  parseRange,
-  preferenceSets,
-  printEditable,
-  printNumber,
-  printQuantity,
-  quantities,
-  toSi,
-  type Quantity,
-} from '.'
+import { fromSi, preferenceSets, quantities, toSi, type Quantity } from './quantities'
+import { parseNumber, parseQuantity, parseRange } from './parse'
+import { printEditable, printNumber, printQuantity } from './print'
 
 const value = (text: string, quantity: Quantity) => {
   const parsed = parseQuantity(text, quantity)

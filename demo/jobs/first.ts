@@ -1,5 +1,5 @@
 /** The first four jobs of the Tarn Lane Workshop: one finished with runs, one half-way, one with findings, one just measured. */
-import { newConverter, newFeedPart, newPlan, newSource, type PlanDocument } from '../../core/plan'
+import { newConverter, newFeedPart, newPlan, newSource, type PlanDocument } from '#core/document'
 import { cm2, element, m3h, minutes, mm, reading, run } from './parts'
 
 export function filmCabinet(): PlanDocument {

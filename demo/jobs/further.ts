@@ -8,7 +8,7 @@ import {
   newSource,
   newSun,
   type PlanDocument,
-} from '../../core/plan'
+} from '#core/document'
 import { branch, cm2, element, m3h, minutes, mm, reading, run, target } from './parts'
 
 export function waxBench(): PlanDocument {

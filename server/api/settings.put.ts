@@ -1,4 +1,4 @@
-import { settingsSchema } from '../../shared/schemas/settings'
+import { settingsSchema } from '#shared/schemas/settings'
 import { saveSettings } from '../db/repositories/settings'
 import { database } from '../utils/store'
 import { bodyOf, route } from '../utils/reply'

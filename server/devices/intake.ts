@@ -8,9 +8,9 @@ import {
   type BenchRow,
   type Channel,
   type NamedChannel,
-} from '../../core/measure'
-import type { InstrumentState, Receipt } from '../../shared/api'
-import { encodeBlock } from '../../shared/log-blocks'
+} from '#core/measure'
+import type { InstrumentState, Receipt } from '#shared/api'
+import { encodeBlock } from '#shared/log-blocks'
 import type { Database, Queryable } from '../db/database'
 import { Refused } from '../db/errors'
 import type { Instrument } from '../db/repositories/instruments'

@@ -1,4 +1,4 @@
-import { fanIdsOf, type PlanDocument, type PlanInput } from '../../core/plan'
+import { fanIdsOf, type PlanDocument, type PlanInput } from '#core/document'
 import { fansOfPlan, shownByShelf } from '../db/repositories/fans'
 import type { Queryable } from '../db/database'
 

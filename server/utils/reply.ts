@@ -9,7 +9,7 @@ import {
 } from 'h3'
 import type { z } from 'zod'
 import { Conflict, NotFound, Refused } from '../db/errors'
-import type { ApiError } from '../../shared/api'
+import type { ApiError } from '#shared/api'
 
 /** Largest body a save may have, bytes: a plan with all its readings stays far below. */
 const MAX_BODY = 2_000_000

@@ -8,7 +8,7 @@ import { demoJobs } from '../../demo/jobs'
 import { demoLogs } from '../../demo/logs'
 import { demoStock } from '../../demo/stock'
 import { stopBox } from '../devices/box'
-import { encodeBlock } from '../../shared/log-blocks'
+import { encodeBlock } from '#shared/log-blocks'
 import { createLog, putBlock } from '../db/repositories/logs'
 import { saveStock } from '../db/repositories/stock'
 

@@ -1,5 +1,5 @@
-import type { Fan } from '../../core/plan/document'
-import { parseQuantity, quantityInfo, type Quantity, type Unit } from '../../core/units'
+import type { Fan } from '#core/document'
+import { parseQuantity, quantityInfo, type Quantity, type Unit } from '#core/units'
 
 /** How one field of a fan stands in a table. */
 export interface Column {

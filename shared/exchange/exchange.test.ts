@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
-import type { Fan } from '../../core/plan/document'
+import type { Fan } from '#core/document'
 import { detectColumn, detectColumns } from './columns'
 import { fanId, readRow, sameFan } from './rows'
 import {

@@ -7,7 +7,7 @@ import {
   refusedOutside,
   type LogData,
   type NamedChannel,
-} from '../../core/measure'
+} from '#core/measure'
 
 /**
  * Logger files as they come: any heading, any of the usual separators, points or commas for the decimals, times as seconds,

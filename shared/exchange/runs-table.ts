@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { readingValues, type Run } from '../../core/plan/run'
+import { readingValues, type Run } from '#core/document'
 
 /** Runs as a table, one row for each reading, SI units named in the heads; repeats in one cell, semicolons between. */
 const conditions = [

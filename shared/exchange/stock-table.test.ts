@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { fromStock, partsList, newPlan, newSource } from '../../core/plan'
+import { fromStock, newPlan, newSource } from '#core/document'
+import { partsList } from '#core/supply'
 import { demoStock } from '../../demo/stock'
 import { readStock, writeStock } from './stock-table'
 

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
-import { stockKinds, type StockPart } from '../../core/plan/stock'
-import { parseQuantity } from '../../core/units'
+import { stockKinds, type StockPart } from '#core/document'
+import { parseQuantity } from '#core/units'
 import { stockPartSchema } from '../schemas/stock'
 
 const headings = ['id', 'kind', 'name', 'volts', 'amps', 'price', 'owned', 'notes'] as const

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { MOST_ON_PAGE } from '../api'
-import { sourcedFigures, type Fan } from '../../core/plan/fan-record'
+import { sourcedFigures, type Fan } from '#core/document'
 
 /** A finite number in a range, with a message that names the limits. */
 export const within = (low: number, high: number) =>

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { doubtable, type PlanDocument } from '../../core/plan/document'
+import { doubtable, type PlanDocument } from '#core/document'
 import { idSchema, limits, longText, maybe, shortText, within } from './fan'
 
 const yesNo = maybe(z.boolean())

@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import { newFeedPart } from '../../core/plan/defaults'
-import type { PlanDocument } from '../../core/plan/document'
+import { newFeedPart } from '#core/document'
+import type { PlanDocument } from '#core/document'
 import { fanSchema } from './fan'
-import { newReading } from '../../core/plan/run'
+import { newReading } from '#core/document'
 import { planSchema, readingSchema } from './plan'
 import { settingsSchema } from './settings'
 

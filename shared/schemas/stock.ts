@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { stockKinds, type StockPart } from '../../core/plan/stock'
+import { stockKinds, type StockPart } from '#core/document'
 import { idSchema, longText, maybe, shortText, within } from './fan'
 
 export const stockPartSchema = z.object({

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { completePlan, newElement, newPlan } from '../../core/plan'
+import { completePlan, newElement, newPlan } from '#core/document'
 import { planSchema } from './plan'
 
 describe('an older plan file', () => {

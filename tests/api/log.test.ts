@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import { boxOf, makeBox } from '../../demo/box/model'
+import { boxOf, makeBox } from '../../server/simulator/bench-box'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import { writeBench } from '../../core/measure'
-import { checkBlock, encodeBlock, joinBlocks, readBlocks, type Block } from '../../shared/log-blocks'
+import { writeBench } from '#core/measure'
+import { checkBlock, encodeBlock, joinBlocks, readBlocks, type Block } from '#shared/log-blocks'
 import type { Database } from '../../server/db/database'
 import {
   createInstrument,

@@ -1,7 +1,7 @@
 import { rmSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { InstrumentState, LogSummary, Receipt } from '../../shared/api'
-import { encodeBlock, readBlocks } from '../../shared/log-blocks'
+import type { InstrumentState, LogSummary, Receipt } from '#shared/api'
+import { encodeBlock, readBlocks } from '#shared/log-blocks'
 import { demoData, freePort, startServer, type TestServer } from './harness'
 
 let server: TestServer

@@ -1,5 +1,5 @@
 import { rmSync } from 'node:fs'
-import { newCalibration, newElement, newFeedPart, newPlan } from '../../core/plan'
+import { newCalibration, newElement, newFeedPart, newPlan } from '#core/document'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
@@ -26,8 +26,8 @@ import {
   savePlan,
 } from '../../server/db/repositories/jobs'
 import { getSettings, saveSettings } from '../../server/db/repositories/settings'
-import { MOST_ON_PAGE } from '../../shared/api'
-import { fanQuerySchema } from '../../shared/schemas/fan'
+import { MOST_ON_PAGE } from '#shared/api'
+import { fanQuerySchema } from '#shared/schemas/fan'
 import { Conflict, NotFound, Refused } from '../../server/db/errors'
 import { memoryDatabase, migrations, temporaryDir } from './harness'
 

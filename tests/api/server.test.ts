@@ -3,7 +3,7 @@ import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 
-import type { FanPage, StoredPlan } from '../../shared/api'
+import type { FanPage, StoredPlan } from '#shared/api'
 import { demoData, startServer, temporaryDir, type TestServer } from './harness'
 
 const json = async (response: Promise<Response>) => {

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { writeWav } from '../../core/noise/wav'
+import { writeWav } from '#core/noise'
 import { choose, expect, saved, test, type, type App } from './app'
 
 const root = join(import.meta.dirname, '..', '..')
@@ -227,13 +227,11 @@ function wav(tone: number, amplitude: number, hiss: number): Buffer {
 }
 test('two recordings: the difference, and the whine traced to its fan', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-film-cabinet/log/listen`)
-  await page
-    .getByLabel('Open a WAV: Before')
-    .setInputFiles({
-      name: 'note.wav',
-      mimeType: 'audio/wav',
-      buffer: Buffer.from('not a sound at all, whatever the name says: too bad'),
-    })
+  await page.getByLabel('Open a WAV: Before').setInputFiles({
+    name: 'note.wav',
+    mimeType: 'audio/wav',
+    buffer: Buffer.from('not a sound at all, whatever the name says: too bad'),
+  })
   await expect(page.getByText('This is no WAV file.')).toBeVisible()
   await type(page, 'Speed of Sedge 92', '1600')
   await type(page, 'Blades of Sedge 92', '9')

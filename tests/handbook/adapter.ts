@@ -1,16 +1,16 @@
 /**
  * Maps each check case's `calc` to the core, with unit conversion and nothing else: no rounding, no special cases per id.
  */
-import * as air from '../../core/air'
-import * as control from '../../core/control'
-import * as fan from '../../core/fan'
-import { evaluateFindings, type Facts } from '../../core/findings'
-import * as heat from '../../core/heat'
-import * as measure from '../../core/measure'
-import * as need from '../../core/need'
-import * as noise from '../../core/noise'
-import * as path from '../../core/airpath'
-import * as power from '../../core/power'
+import * as air from '#core/air'
+import * as control from '#core/control'
+import * as fan from '#core/fan'
+import { evaluateFindings, type Facts } from '#core/rules'
+import * as heat from '#core/heat'
+import * as measure from '#core/measure'
+import * as need from '#core/need'
+import * as noise from '#core/noise'
+import * as path from '#core/airpath'
+import * as power from '#core/power'
 
 export interface Input {
   value: unknown

@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="T extends object">
-import { doubtable, type Doubt, type DoubtKey } from '../../../core/plan/document'
+import { doubtable, type Doubt, type DoubtKey } from '#core/document'
 import type { Field, Shape } from '../../composables/useFields'
 
 /** The fields of a record in a grid, each checked by the schema of its key. Where `doubts` is given, a range may be typed instead of a number. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Figure } from '../../../core/plan/figure'
+import type { Figure } from '#core/figure'
 
 /** A computed number; it opens to its working: formula, the values put in, the source, how sure it is. */
 const props = defineProps<{

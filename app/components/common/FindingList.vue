@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findingMessage, type Finding } from '../../../core/findings'
+import { findingMessage, type Finding } from '#core/rules'
 
 const props = defineProps<{ findings: Finding[]; empty?: string }>()
 const { units } = useUnits()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { globalKeys, keysOpen, pageKeys } from '../../composables/useKeys'
+import { globalKeys, keysOpen, pageKeys } from '~/composables/useKeys'
 
 const rows = computed(() => [...pageKeys.value, ...globalKeys])
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { z } from 'zod'
-import type { Quantity } from '../../../core/units'
+import type { Quantity } from '#core/units'
 
 /** Pairs of measured values, one row each: a row joins when both can be read. */
 type Pair = [number, number]

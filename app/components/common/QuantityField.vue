@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { z } from 'zod'
-import { parseQuantity, parseRange, type Quantity } from '../../../core/units'
+import { parseQuantity, parseRange, type Quantity } from '#core/units'
 
 /**
  * A field for a value with its unit. What is typed counts as soon as it can be read and lies in its range; until then

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { z } from 'zod'
-import { parseQuantity, type Quantity } from '../../../core/units'
+import { parseQuantity, type Quantity } from '#core/units'
 
 /** Several values of one kind in a row: `33.8 34.1 33.6`, with or without units. What cannot be read is told beside the field. */
 const props = defineProps<{

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StationState } from '../../../core/plan/stations'
+import type { StationState } from '#core/plan'
 
 /** Disc settled, ring not begun, diamond to fix, square stop: told by shape, not only by colour. */
 const props = defineProps<{ state: StationState | 'note'; current?: boolean }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { preferenceSets, quantityInfo, unitSymbol, type Quantity } from '../../../core/units'
+import { preferenceSets, quantityInfo, unitSymbol, type Quantity } from '#core/units'
 
 const settings = useSettingsStore()
 const names: Partial<Record<Quantity, string>> = {

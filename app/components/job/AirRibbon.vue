@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useResizeObserver } from '@vueuse/core'
-import type { ElementReport } from '../../../core/plan'
-import type { RibbonSegment } from '../../../core/plan/ribbon'
-import { LEAST_PIECE, layoutRibbon, RIBBON, ribbonWeight } from '../../../core/plan/ribbon-layout'
+import type { ElementReport } from '#core/plan'
+import type { RibbonSegment } from '#core/plan'
+import { LEAST_PIECE, layoutRibbon, RIBBON, ribbonWeight } from '~/charts/ribbon-layout'
 
 /**
  * The living cross-section of the air path: height follows free area, tint follows temperature, each piece shows its

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Station } from '../../../core/plan/stations'
+import type { Station } from '#core/plan'
 
 /** Ten stations in the end; those that are built stand here, each with its headline figure and its state. */
 const props = defineProps<{ jobId: string; stations: Station[]; current: string }>()

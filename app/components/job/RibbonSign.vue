@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { RibbonSegment } from '../../../core/plan/ribbon'
+import type { RibbonSegment } from '#core/plan'
 
 /** The sign of one element in the ribbon: our own strokes, drawn in the middle of its band. */
 const props = defineProps<{

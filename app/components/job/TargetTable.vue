@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Target, TargetKind } from '../../../core/plan/document'
+import type { Target, TargetKind } from '#core/document'
 import type { z } from 'zod'
-import { targetNames, targetQuantity } from '../../../core/plan/verdict'
-import { fanSchema, limits as within } from '../../../shared/schemas/fan'
-import { targetSchema } from '../../../shared/schemas/plan'
+import { targetNames, targetQuantity } from '#core/verification'
+import { fanSchema, limits as within } from '#shared/schemas/fan'
+import { targetSchema } from '#shared/schemas/plan'
 
 /** The targets that the verdict is judged by. */
 const job = useJobStore()

@@ -12,7 +12,7 @@ import {
 } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
-import { fromSi, preferredUnit } from '../../../core/units'
+import { fromSi, preferredUnit } from '#core/units'
 
 Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip, Filler, annotation)
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { driveLevels, groupLimits, lowestDuty, membersOf } from '../../../core/plan'
+import { driveLevels } from '#core/selection'
+import { groupLimits, lowestDuty, membersOf } from '#core/system'
 
 /** The pick's drive voltage, to be dragged: flow, noise, current and the whole chain follow. */
 const job = useJobStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { holeSpacing } from '../../../core/plan'
-import type { Job } from '../../../core/plan/document'
-import { jobSchema } from '../../../shared/schemas/plan'
+import { holeSpacing } from '#core/system'
+import type { Job } from '#core/document'
+import { jobSchema } from '#shared/schemas/plan'
 
 /** What the place asks of the fan: depth, screw pattern, mount. The findings hold the pick against it. */
 const job = useJobStore()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { DoubtSource, Lever } from '../../../core/plan'
-import type { StoredPlan } from '../../../shared/api'
+import type { DoubtSource, Lever } from '#core/advice'
+import type { StoredPlan } from '#shared/api'
 
 /** What would have to change: every lever with its effect on the whole plan; and which measurement would tell most. */
 const job = useJobStore()

@@ -10,8 +10,8 @@ import {
 } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
-import { paretoFront, type Candidate } from '../../../core/plan'
-import { fromSi, preferredUnit } from '../../../core/units'
+import { paretoFront, type Candidate } from '#core/selection'
+import { fromSi, preferredUnit } from '#core/units'
 
 Chart.register(ScatterController, LinearScale, PointElement, Tooltip, annotation)
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DriveMode, Objective, ShelfFilter, Weights } from '../../../core/plan'
+import type { DriveMode, Objective, ShelfFilter, Weights } from '#core/selection'
 
 /** What the line-up is ranked by, how the fans may be driven, and what the shelf is narrowed to. */
 const choice = defineModel<{

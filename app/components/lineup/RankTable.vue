@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { candidateFigures, meritOf, type Candidate } from '../../../core/plan'
+import { candidateFigures } from '#core/plan'
+import { meritOf, type Candidate } from '#core/selection'
 
 /** The rows of the line-up: each says why it is there or why it fails. */
 const props = defineProps<{ rows: Candidate[]; picked: Candidate | null; compared: Candidate[] }>()

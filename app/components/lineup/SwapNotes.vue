@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { swapNotes } from '../../../core/plan'
+import { swapNotes } from '#core/selection'
 
 /** Quieten what is there: what to mind when the picked fan takes the old one's place. */
 const job = useJobStore()

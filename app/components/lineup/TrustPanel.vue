@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { LEAST_SHOWN, testFigures, type Trust } from '../../../core/plan'
+import { LEAST_SHOWN, testFigures } from '#core/selection'
+import type { Trust } from '#core/document'
 
 /** Whose numbers the plan believes, and what the shelf's tests have shown about claims. */
 const job = useJobStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StoredPlan, VariantSummary } from '../../../shared/api'
+import type { StoredPlan, VariantSummary } from '#shared/api'
 
 /** The job and its variants side by side. */
 const job = useJobStore()

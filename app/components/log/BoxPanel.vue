@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
-import type { BoxOrder } from '../../../shared/schemas/log'
-import { boxSchema } from '../../../shared/schemas/log'
+import type { BoxOrder } from '#shared/schemas/log'
+import { boxSchema } from '#shared/schemas/log'
 
 /** The stand-in bench box: a simulated device that sends what a real board would send, with this plan's equipment on it. */
 const { store, plan } = useJob('log')

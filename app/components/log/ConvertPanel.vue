@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { convert, conversions, type FlowMethod, type Inputs, type ReadingQuantity } from '../../../core/plan'
+import { convert, conversions, type Inputs } from '#core/verification'
+import type { FlowMethod, ReadingQuantity } from '#core/document'
 
 /** From what the instrument shows to the reading, with its working. */
 const emit = defineEmits<{

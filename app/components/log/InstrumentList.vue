@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { InstrumentState, LogSummary } from '../../../shared/api'
-import { serialRates } from '../../composables/useSerial'
+import type { InstrumentState, LogSummary } from '#shared/api'
+import { serialRates } from '~/composables/useSerial'
 
 /** The instruments: what they say now, recording, new boards with their token, the serial port. */
 const props = defineProps<{ instruments: InstrumentState[]; logs: LogSummary[]; problem: string }>()

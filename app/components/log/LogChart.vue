@@ -11,10 +11,10 @@ import {
 } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
-import type { SoakReport } from '../../../core/heat'
-import type { Channel, WindowSummary } from '../../../core/measure'
-import { fromSi, preferredUnit } from '../../../core/units'
-import type { LogFacts, LogView } from '../../workers/log.worker'
+import type { SoakReport } from '#core/heat'
+import type { Channel, WindowSummary } from '#core/measure'
+import { fromSi, preferredUnit } from '#core/units'
+import type { LogFacts, LogView } from '~/workers/log.worker'
 
 Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip, annotation)
 
@@ -179,41 +179,37 @@ function optionsOf_(p: Panel, last: boolean): ChartOptions<'scatter'> {
       annotation: {
         annotations: {
           ...Object.fromEntries(
-            props.facts.gaps
-              .slice(0, 12)
-              .map((g, k) => [
-                `gap${k}`,
-                {
-                  type: 'box' as const,
-                  xMin: x(g.from),
-                  xMax: x(g.to),
-                  backgroundColor: `color-mix(in srgb, ${colours.value.other} 22%, transparent)`,
-                  borderWidth: 0,
-                },
-              ]),
+            props.facts.gaps.slice(0, 12).map((g, k) => [
+              `gap${k}`,
+              {
+                type: 'box' as const,
+                xMin: x(g.from),
+                xMax: x(g.to),
+                backgroundColor: `color-mix(in srgb, ${colours.value.other} 22%, transparent)`,
+                borderWidth: 0,
+              },
+            ]),
           ),
           ...(p.quantity === 'rotation'
             ? Object.fromEntries(
-                props.facts.tachLosses
-                  .slice(0, 12)
-                  .map((l, k) => [
-                    `loss${k}`,
-                    {
-                      type: 'line' as const,
-                      xMin: x(l.at),
-                      xMax: x(l.at),
-                      borderColor: colours.value.cap,
-                      borderWidth: 2,
-                      label: {
-                        display: true,
-                        content: 'stands',
-                        position: 'start' as const,
-                        color: colours.value.cap,
-                        backgroundColor: 'transparent',
-                        font,
-                      },
+                props.facts.tachLosses.slice(0, 12).map((l, k) => [
+                  `loss${k}`,
+                  {
+                    type: 'line' as const,
+                    xMin: x(l.at),
+                    xMax: x(l.at),
+                    borderColor: colours.value.cap,
+                    borderWidth: 2,
+                    label: {
+                      display: true,
+                      content: 'stands',
+                      position: 'start' as const,
+                      color: colours.value.cap,
+                      backgroundColor: 'transparent',
+                      font,
                     },
-                  ]),
+                  },
+                ]),
               )
             : {}),
           ...(watched && props.soak?.final != null && props.soak.state !== 'rising'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { testOf, usualStages, withTest, type Fan, type Run } from '../../../core/plan'
-import { runSchema } from '../../../shared/schemas/plan'
+import { testOf, withTest } from '#core/advice'
+import { usualStages, type Fan, type Run } from '#core/document'
+import { runSchema } from '#shared/schemas/plan'
 
 /** A run: what it is, what was read, under which conditions. */
 const props = defineProps<{ run: Run }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { Run } from '../../../core/plan'
-import type { Attachment } from '../../../shared/api'
-import { attachmentSchema, MOST_ATTACHED } from '../../../shared/schemas/fan'
+import type { Run } from '#core/document'
+import type { Attachment } from '#shared/api'
+import { attachmentSchema, MOST_ATTACHED } from '#shared/schemas/fan'
 
 /** A picture of the set-up: the next run is taken the same way. */
 const props = defineProps<{ run: Run; jobId: string }>()

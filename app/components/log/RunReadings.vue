@@ -8,9 +8,9 @@ import {
   type Reading,
   type ReadingQuantity,
   type Run,
-} from '../../../core/plan'
-import { quantityInfo } from '../../../core/units'
-import { readingLimit } from '../../../shared/schemas/plan'
+} from '#core/document'
+import { quantityInfo } from '#core/units'
+import { readingLimit } from '#shared/schemas/plan'
 
 /** What was read in a run: kind, place, stage, the source that ran alone, one or several values. */
 const props = defineProps<{ run: Run }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { SoakReport } from '../../../core/heat'
-import type { Channel } from '../../../core/measure'
+import type { SoakReport } from '#core/heat'
+import type { Channel } from '#core/measure'
 
 /** Where the soak will end, and whether that may be believed yet. */
 const props = defineProps<{

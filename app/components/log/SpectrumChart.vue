@@ -15,8 +15,8 @@ import {
 } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Bar, Scatter } from 'vue-chartjs'
-import type { Traced } from '../../../core/noise/spectrum'
-import type { Heard } from '../../workers/listen.worker'
+import type { Traced } from '#core/noise'
+import type { Heard } from '~/workers/listen.worker'
 
 Chart.register(
   ScatterController,
@@ -115,28 +115,26 @@ const fineOptions = computed((): ChartOptions<'scatter'> => ({
     },
     annotation: {
       annotations: Object.fromEntries(
-        props.traced
-          .slice(0, 6)
-          .map((t, k) => [
-            `line${k}`,
-            {
-              type: 'line' as const,
-              xMin: t.line.hz,
-              xMax: t.line.hz,
-              borderColor: colours.value.teal,
-              borderWidth: 1,
-              borderDash: [3, 3],
-              label: {
-                display: true,
-                content: `${t.fan}, ${t.what}`,
-                position: k % 2 ? ('start' as const) : ('end' as const),
-                yAdjust: 14 * Math.floor(k / 2),
-                color: colours.value.teal,
-                backgroundColor: 'transparent',
-                font,
-              },
+        props.traced.slice(0, 6).map((t, k) => [
+          `line${k}`,
+          {
+            type: 'line' as const,
+            xMin: t.line.hz,
+            xMax: t.line.hz,
+            borderColor: colours.value.teal,
+            borderWidth: 1,
+            borderDash: [3, 3],
+            label: {
+              display: true,
+              content: `${t.fan}, ${t.what}`,
+              position: k % 2 ? ('start' as const) : ('end' as const),
+              yAdjust: 14 * Math.floor(k / 2),
+              color: colours.value.teal,
+              backgroundColor: 'transparent',
+              font,
             },
-          ]),
+          },
+        ]),
       ),
     },
   },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { doubtable, type Doubt, type DoubtGrade, type DoubtKey, type Job } from '../../../core/plan/document'
-import { inputRange } from '../../../core/plan/need'
+import { doubtable, type Doubt, type DoubtGrade, type DoubtKey, type Job } from '#core/document'
+import { inputRange } from '#core/requirement'
 
 /** How sure each number is: a grade for each; a range is typed into the field itself ("50 to 70 W"). */
 const props = defineProps<{ job: Job; fields: Field<keyof Job>[]; doubts: Doubt[] }>()

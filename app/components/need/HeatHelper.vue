@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { LABEL_SHARE } from '../../../core/need'
-import type { Doubt, HeatBasis } from '../../../core/plan/document'
+import { LABEL_SHARE } from '#core/need'
+import type { Doubt, HeatBasis } from '#core/document'
 
 /** From what a maker can read to the heat inside: a wall meter, a label, a battery's voltage and current. */
 const emit = defineEmits<{ use: [watts: number, basis: HeatBasis, doubt: Doubt | null] }>()

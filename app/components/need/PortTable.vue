@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { newPort } from '../../../core/plan/defaults'
-import type { Port } from '../../../core/plan/document'
-import { portSchema } from '../../../shared/schemas/plan'
+import { newPort } from '#core/document'
+import type { Port } from '#core/document'
+import { portSchema } from '#shared/schemas/plan'
 
 /** The equipment's own openings: where it draws in and blows out, whatever the plan adds. */
 const job = useJobStore()

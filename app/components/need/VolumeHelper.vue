@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { boxVolume, cylinderVolume, roofVolume } from '../../../core/need'
+import { boxVolume, cylinderVolume, roofVolume } from '#core/need'
 
 /** Volume from the sides of a box, the space under a gable roof, or a round tank. */
 const emit = defineEmits<{ use: [volume: number] }>()

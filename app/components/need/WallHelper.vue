@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { wallLoss, walls } from '../../../core/need'
-import type { Doubt } from '../../../core/plan/document'
+import { wallLoss, walls } from '#core/need'
+import type { Doubt } from '#core/document'
 
 /** Wall loss of a box from its material and outer sides. */
 const emit = defineEmits<{ use: [conductance: number, doubt: Doubt] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { newCalibration } from '../../../core/plan/defaults'
-import type { Calibration } from '../../../core/plan/document'
-import { calibrationSchema } from '../../../shared/schemas/plan'
+import { newCalibration } from '#core/document'
+import type { Calibration } from '#core/document'
+import { calibrationSchema } from '#shared/schemas/plan'
 
 /** Scale the guessed path by what was measured on the real one. */
 const job = useJobStore()

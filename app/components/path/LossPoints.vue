@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { LossPoint } from '../../../core/plan/document'
-import { limits } from '../../../shared/schemas/fan'
+import type { LossPoint } from '#core/document'
+import { limits } from '#shared/schemas/fan'
 
 /** Flow and pressure pairs, measured or off a data sheet. */
 const props = defineProps<{ points: LossPoint[]; what: string }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CurveSeries } from '../lineup/CurveChart.vue'
+import type { CurveSeries } from '~/components/lineup/CurveChart.vue'
 
 /** The path's own curve with its band, the need, and the picked fan where it meets the path. */
 const job = useJobStore()

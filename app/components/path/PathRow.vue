@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { elementNames } from '../../../core/plan/defaults'
-import type { PathElement } from '../../../core/plan/document'
-import type { ElementReport } from '../../../core/plan'
+import { elementNames } from '#core/document'
+import type { PathElement } from '#core/document'
+import type { ElementReport } from '#core/plan'
 
 /** One element in the list: its name, its loss, its share, and where it can go. */
 const props = defineProps<{

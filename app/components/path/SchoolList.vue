@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { schoolsOf } from '../../../core/plan'
+import { schoolsOf } from '#core/advice'
 
 /** What makers argue about, with this job's numbers on both sides. */
 const job = useJobStore()

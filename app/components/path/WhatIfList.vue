@@ -1,13 +1,7 @@
 <script setup lang="ts">
-import {
-  drivenGroup,
-  elementWhatIfs,
-  operatingFlow,
-  pathSolver,
-  type PathModel,
-  type WhatIf,
-} from '../../../core/plan'
-import type { PathElement } from '../../../core/plan/document'
+import { drivenGroup, operatingFlow, pathSolver, type PathModel } from '#core/system'
+import { elementWhatIfs, type WhatIf } from '#core/advice'
+import type { PathElement } from '#core/document'
 
 /** What each change of an element would do to the whole path and to the picked fan's flow. */
 const props = defineProps<{ element: PathElement }>()

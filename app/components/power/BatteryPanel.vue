@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { newBattery, newSun } from '../../../core/plan/defaults'
-import type { Battery, Sun } from '../../../core/plan'
-import { batterySchema, sunSchema } from '../../../shared/schemas/plan'
+import { newBattery, newSun } from '#core/document'
+import type { Battery, Sun } from '#core/document'
+import { batterySchema, sunSchema } from '#shared/schemas/plan'
 
 /** How long the battery lasts, how big it must be, and whether the sun keeps up month by month. */
 const job = useJobStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { diagramOf, type DiagramEdge, type DiagramNode } from '../../../core/plan'
-import type { Box, Size } from '../../composables/useDiagramLayout'
+import { diagramOf, type DiagramEdge, type DiagramNode } from '#core/supply'
+import type { Box, Size } from '~/composables/useDiagramLayout'
 
 /** The wiring, drawn from the plan: nothing is placed by hand. Both conductors of each lead, what it is labelled with, warnings where they belong. */
 const emit = defineEmits<{ choose: [id: string] }>()

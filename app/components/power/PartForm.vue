@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { nodeFigures, type FeedPart } from '../../../core/plan'
-import { newFeedPart } from '../../../core/plan/defaults'
-import { feedPartSchema } from '../../../shared/schemas/plan'
+import { nodeFigures } from '#core/supply'
+import type { FeedPart } from '#core/document'
+import { newFeedPart } from '#core/document'
+import { feedPartSchema } from '#shared/schemas/plan'
 
 /** What else the source feeds: converters, branches and loads, each on its own lead. */
 const job = useJobStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { slowDownWays, voltageForShare, type SlowRow } from '../../../core/plan'
-import { newConverter } from '../../../core/plan/defaults'
-import { within } from '../../../shared/schemas/fan'
+import { slowDownWays, voltageForShare, type SlowRow } from '#core/supply'
+import { newConverter } from '#core/document'
+import { within } from '#shared/schemas/fan'
 
 /** Ways to bring the pick to a voltage, side by side, for this fan on this source. */
 const job = useJobStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { connectionOrder, partsList, wireList } from '../../../core/plan'
+import { connectionOrder, partsList, wireList } from '#core/supply'
 
 /** The same feed as a from–to table, as a safe order of work, and as a list of parts. */
 const props = defineProps<{ view: 'wires' | 'order' | 'parts' }>()

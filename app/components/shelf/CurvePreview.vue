@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { lastFlow, pressureAt } from '../../../core/fan'
-import { modelFan, type Fan } from '../../../core/plan'
-import CurveChart, { type CurveSeries } from '../lineup/CurveChart.vue'
+import { lastFlow, pressureAt } from '#core/fan'
+import { modelFan } from '#core/system'
+import type { Fan } from '#core/document'
+import CurveChart, { type CurveSeries } from '~/components/lineup/CurveChart.vue'
 
 /** The fan's curve as it is being typed, with its band. */
 const props = defineProps<{ fan: Fan }>()

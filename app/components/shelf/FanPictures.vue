@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Attachment } from '../../../shared/api'
-import { attachmentSchema, MOST_ATTACHED } from '../../../shared/schemas/fan'
+import type { Attachment } from '#shared/api'
+import { attachmentSchema, MOST_ATTACHED } from '#shared/schemas/fan'
 
 /** Pages of the data sheet and pictures, kept with the fan. */
 const props = defineProps<{ fanId: string }>()

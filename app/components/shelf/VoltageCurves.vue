@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Fan, FanPoint, VoltageCurve } from '../../../core/plan/fan-record'
-import { within } from '../../../shared/schemas/fan'
+import type { Fan, FanPoint, VoltageCurve } from '#core/document'
+import { within } from '#shared/schemas/fan'
 
 /** Curves that the sheet shows at other voltages: they teach how speed follows voltage, and how the shape changes. */
 const props = defineProps<{ fan: Fan }>()

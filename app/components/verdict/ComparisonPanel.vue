@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { changeWords, readingNames, type Comparison, type FairComparison } from '../../../core/plan'
-import type { Quantity } from '../../../core/units'
+import { changeWords } from '#core/print'
+import { readingNames } from '#core/document'
+import type { Comparison, FairComparison } from '#core/verification'
+import type { Quantity } from '#core/units'
 
 /** Two states against each other, and whether that is fair. */
 const props = defineProps<{ comparison: FairComparison; beforeName: string; afterName: string }>()

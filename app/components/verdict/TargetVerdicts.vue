@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { targetFigure, targetNames, targetQuantity, verdictWords, type TargetResult } from '../../../core/plan'
+import { targetFigure, targetNames, targetQuantity, type TargetResult } from '#core/verification'
+import { verdictWords } from '#core/print'
 
 /** Target by target: wanted, measured with its range, verdict. */
 defineProps<{ targets: TargetResult[] }>()

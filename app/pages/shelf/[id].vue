@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Fan } from '../../../core/plan/document'
-import { newFan } from '../../../core/plan/defaults'
+import type { Fan } from '#core/document'
+import { newFan } from '#core/document'
 
 /** One fan: a new one, a duplicate, or one from the shelf. */
 const route = useRoute()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { columns } from '../../../shared/exchange/columns'
-import { unitsOf } from '../../../shared/exchange/rows'
-import type { RowState } from '../../../shared/exchange/shelf-file'
+import { columns } from '#shared/exchange/columns'
+import { unitsOf } from '#shared/exchange/rows'
+import type { RowState } from '#shared/exchange/shelf-file'
 
 useHead({ title: 'Import · Redpoll' })
 const { outcome, progress, doing, open, remap, cancel, write } = useShelfImport()

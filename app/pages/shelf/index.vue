@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Fan } from '../../../core/plan/fan-record'
-import type { ShelfFacets } from '../../../shared/api'
+import type { Fan } from '#core/document'
+import type { ShelfFacets } from '#shared/api'
 
 useHead({ title: 'Shelf · Redpoll' })
 const shelf = useShelfStore()
@@ -52,7 +52,7 @@ const bases: Record<Fan['curveBasis'], string> = {
 }
 async function exportAs(kind: 'csv' | 'json') {
   await shelf.load()
-  const { writeCsv, writeJson } = await import('../../../shared/exchange/shelf-file')
+  const { writeCsv, writeJson } = await import('#shared/exchange/shelf-file')
   const text = kind === 'csv' ? writeCsv(shelf.fans) : writeJson(shelf.fans)
   saveText(text, `redpoll-shelf.${kind}`, kind === 'csv' ? 'text/csv' : 'application/json')
 }

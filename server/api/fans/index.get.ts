@@ -1,5 +1,5 @@
 import { getQuery } from 'h3'
-import { fanQuerySchema } from '../../../shared/schemas/fan'
+import { fanQuerySchema } from '#shared/schemas/fan'
 import { pageOfFans } from '../../db/repositories/fans'
 import { database } from '../../utils/store'
 import { checked, route } from '../../utils/reply'

@@ -1,4 +1,4 @@
-import { newInstrumentSchema } from '../../../shared/schemas/log'
+import { newInstrumentSchema } from '#shared/schemas/log'
 import { createInstrument } from '../../db/repositories/instruments'
 import { database } from '../../utils/store'
 import { bodyOf, route } from '../../utils/reply'

@@ -1,5 +1,5 @@
-import { computeReport } from '../../../core/plan'
-import type { JobSummary } from '../../../shared/api'
+import { computeReport } from '#core/plan'
+import type { JobSummary } from '#shared/api'
 import { listPlans } from '../../db/repositories/jobs'
 import { database } from '../../utils/store'
 import { planInput } from '../../utils/plan-input'

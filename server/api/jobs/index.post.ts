@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { newJobSchema } from '../../../shared/schemas/plan'
+import { newJobSchema } from '#shared/schemas/plan'
 import { createJob } from '../../db/repositories/jobs'
 import { database } from '../../utils/store'
 import { bodyOf, route } from '../../utils/reply'

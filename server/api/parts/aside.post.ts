@@ -1,4 +1,4 @@
-import { idsSchema } from '../../../shared/schemas/stock'
+import { idsSchema } from '#shared/schemas/stock'
 import { putStockAside } from '../../db/repositories/stock'
 import { database } from '../../utils/store'
 import { bodyOf, route } from '../../utils/reply'

@@ -1,4 +1,4 @@
-import { stockSchema } from '../../../shared/schemas/stock'
+import { stockSchema } from '#shared/schemas/stock'
 import { saveStock } from '../../db/repositories/stock'
 import { database } from '../../utils/store'
 import { bodyOf, route } from '../../utils/reply'

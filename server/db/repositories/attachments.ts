@@ -1,4 +1,4 @@
-import type { Attachment } from '../../../shared/api'
+import type { Attachment } from '#shared/api'
 import type { Database, Queryable } from '../database'
 import { NotFound } from '../errors'
 

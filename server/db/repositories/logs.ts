@@ -1,7 +1,7 @@
-import type { Channel } from '../../../core/measure'
-import type { LogSummary } from '../../../shared/api'
-import type { Block } from '../../../shared/log-blocks'
-import type { NewLog } from '../../../shared/schemas/log'
+import type { Channel } from '#core/measure'
+import type { LogSummary } from '#shared/api'
+import type { Block } from '#shared/log-blocks'
+import type { NewLog } from '#shared/schemas/log'
 import type { Database, Queryable } from '../database'
 import { NotFound, Refused } from '../errors'
 

@@ -1,4 +1,4 @@
-import { defaultSettings, settingsSchema, type Settings } from '../../../shared/schemas/settings'
+import { defaultSettings, settingsSchema, type Settings } from '#shared/schemas/settings'
 import type { Database } from '../database'
 
 const KEY = 'preferences'

@@ -1,5 +1,5 @@
-import type { StockPart } from '../../../core/plan'
-import { stockPartSchema } from '../../../shared/schemas/stock'
+import type { StockPart } from '#core/document'
+import { stockPartSchema } from '#shared/schemas/stock'
 import type { Database, Queryable } from '../database'
 import { fromRow, toRowJson } from '../rows'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { elementNames, pathStarters } from '../../../../core/plan/defaults'
-import type { ElementKind, PathElement } from '../../../../core/plan/document'
+import { elementNames, pathStarters } from '#core/document'
+import type { ElementKind, PathElement } from '#core/document'
 
 const { report, findings } = useJob('air-path')
 const route = useRoute()

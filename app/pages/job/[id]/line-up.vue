@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CurveSeries } from '../../../components/lineup/CurveChart.vue'
+import type { CurveSeries } from '~/components/lineup/CurveChart.vue'
 
 const CurveChart = defineAsyncComponent(() => import('../../../components/lineup/CurveChart.vue'))
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { airChangeGuide, captureGuide, mixingGuide } from '../../../../core/need'
-import type { Doubt, DoubtKey, HeatBasis, Job } from '../../../../core/plan/document'
-import { jobSchema } from '../../../../shared/schemas/plan'
+import { airChangeGuide, captureGuide, mixingGuide } from '#core/need'
+import type { Doubt, DoubtKey, HeatBasis, Job } from '#core/document'
+import { jobSchema } from '#shared/schemas/plan'
 
 const { store, plan, report, set, put, findings } = useJob('need')
 const { show, bare } = useUnits()

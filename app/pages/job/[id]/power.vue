@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { newConverter, newSource, type Converter, type Source, type Wiring } from '../../../../core/plan'
-import { DROP_LIMIT, fuseFor, usbBudgetOf } from '../../../../core/plan'
-import type { SupplyKind } from '../../../../core/power'
-import { converterSchema, pickSchema, sourceSchema, wiringSchema } from '../../../../shared/schemas/plan'
+import { newConverter, newSource, type Converter, type Source, type Wiring } from '#core/document'
+import { DROP_LIMIT, fuseFor, usbBudgetOf } from '#core/supply'
+import type { SupplyKind } from '#core/power'
+import { converterSchema, pickSchema, sourceSchema, wiringSchema } from '#shared/schemas/plan'
 
 const { store, plan, report, findings } = useJob('power')
 const { show } = useUnits()

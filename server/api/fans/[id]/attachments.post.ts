@@ -1,5 +1,5 @@
 import { getQuery } from 'h3'
-import { attachmentSchema, MOST_ATTACHED } from '../../../../shared/schemas/fan'
+import { attachmentSchema, MOST_ATTACHED } from '#shared/schemas/fan'
 import { addAttachment } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { bytesOf, checked, idOf, route } from '../../../utils/reply'

@@ -1,4 +1,4 @@
-import { importSchema } from '../../../../shared/schemas/fan'
+import { importSchema } from '#shared/schemas/fan'
 import { importFans, type Imported } from '../../../db/repositories/fans'
 import { database } from '../../../utils/store'
 import { bodyOf, route } from '../../../utils/reply'

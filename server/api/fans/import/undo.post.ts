@@ -1,4 +1,4 @@
-import { undoImportSchema } from '../../../../shared/schemas/fan'
+import { undoImportSchema } from '#shared/schemas/fan'
 import { undoImport } from '../../../db/repositories/fans'
 import { database } from '../../../utils/store'
 import { bodyOf, route } from '../../../utils/reply'

@@ -1,4 +1,4 @@
-import { boxSchema } from '../../../../shared/schemas/log'
+import { boxSchema } from '#shared/schemas/log'
 import { startBox } from '../../../devices/box'
 import { database } from '../../../utils/store'
 import { bodyOf, idOf, route } from '../../../utils/reply'

@@ -1,6 +1,7 @@
 import ical, { ICalEventRepeatingFreq } from 'ical-generator'
 import { setResponseHeader } from 'h3'
-import { careTasks, computeReport } from '../../../../core/plan'
+import { careTasks } from '#core/print'
+import { computeReport } from '#core/plan'
 import { Refused } from '../../../db/errors'
 import { getPlan } from '../../../db/repositories/jobs'
 import { planInput } from '../../../utils/plan-input'

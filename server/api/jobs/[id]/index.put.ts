@@ -1,4 +1,4 @@
-import { savePlanSchema } from '../../../../shared/schemas/plan'
+import { savePlanSchema } from '#shared/schemas/plan'
 import { Refused } from '../../../db/errors'
 import { savePlan } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'

@@ -1,4 +1,4 @@
-import { newLogSchema } from '../../../../shared/schemas/log'
+import { newLogSchema } from '#shared/schemas/log'
 import { createLog } from '../../../db/repositories/logs'
 import { database } from '../../../utils/store'
 import { bodyOf, idOf, route } from '../../../utils/reply'

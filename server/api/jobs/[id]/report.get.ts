@@ -1,4 +1,4 @@
-import { computeReport } from '../../../../core/plan'
+import { computeReport } from '#core/plan'
 import { Refused } from '../../../db/errors'
 import { getPlan } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'

@@ -1,5 +1,5 @@
-import { computeReport } from '../../../../core/plan'
-import type { VariantSummary } from '../../../../shared/api'
+import { computeReport } from '#core/plan'
+import type { VariantSummary } from '#shared/api'
 import { listVariants } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
 import { planInput } from '../../../utils/plan-input'

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { newVariantSchema } from '../../../../shared/schemas/plan'
+import { newVariantSchema } from '#shared/schemas/plan'
 import { createVariant } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
 import { bodyOf, idOf, route } from '../../../utils/reply'

@@ -1,6 +1,6 @@
 import { getQuery } from 'h3'
-import { checkBlock, MOST_BLOCK_BYTES } from '../../../../shared/log-blocks'
-import { blockQuerySchema } from '../../../../shared/schemas/log'
+import { checkBlock, MOST_BLOCK_BYTES } from '#shared/log-blocks'
+import { blockQuerySchema } from '#shared/schemas/log'
 import { Refused } from '../../../db/errors'
 import { getLog, putBlock } from '../../../db/repositories/logs'
 import { database } from '../../../utils/store'

@@ -1,6 +1,6 @@
 import { getQuery, setResponseHeader } from 'h3'
 import { z } from 'zod'
-import { joinBlocks } from '../../../../shared/log-blocks'
+import { joinBlocks } from '#shared/log-blocks'
 import { getLog, readLogBlocks } from '../../../db/repositories/logs'
 import { database } from '../../../utils/store'
 import { checked, idOf, route } from '../../../utils/reply'

@@ -1,4 +1,4 @@
-import { renameSchema } from '../../../../shared/schemas/log'
+import { renameSchema } from '#shared/schemas/log'
 import { renameLog } from '../../../db/repositories/logs'
 import { database } from '../../../utils/store'
 import { bodyOf, idOf, route } from '../../../utils/reply'

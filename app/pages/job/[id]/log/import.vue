@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { channelUnits, type NamedChannel } from '../../../../../core/measure'
-import { timeFormats, type LogTable, type TimeFormat } from '../../../../../shared/exchange/log-file'
+import { channelUnits, type NamedChannel } from '#core/measure'
+import { timeFormats, type LogTable, type TimeFormat } from '#shared/exchange/log-file'
 
 const { plan } = useJob('log')
 const toast = useToast()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { newRun, readingMean, runStates, type Run, type RunKind } from '../../../../../core/plan'
-import { runsCsv, runsJson } from '../../../../../shared/exchange/runs-table'
+import { newRun, readingMean, runStates, type Run, type RunKind } from '#core/document'
+import { runsCsv, runsJson } from '#shared/exchange/runs-table'
 
 const { store, plan, findings } = useJob('log')
 const route = useRoute()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { loudnessRatio } from '../../../../../core/noise'
-import { traceLines, type KnownFan } from '../../../../../core/noise/spectrum'
-import { readingMean } from '../../../../../core/plan'
-import type { Side } from '../../../../composables/useListen'
-import type { Heard } from '../../../../workers/listen.worker'
+import { loudnessRatio } from '#core/noise'
+import { traceLines, type KnownFan } from '#core/noise'
+import { readingMean } from '#core/document'
+import type { Side } from '~/composables/useListen'
+import type { Heard } from '~/workers/listen.worker'
 
 const { plan, report } = useJob('log')
 const shelf = useShelfStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LogSummary } from '../../../../../shared/api'
+import type { LogSummary } from '#shared/api'
 
 const { plan } = useJob('log')
 const route = useRoute()

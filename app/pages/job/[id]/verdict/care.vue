@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { careTasks, type Job } from '../../../../../core/plan'
-import { jobSchema } from '../../../../../shared/schemas/plan'
+import { careTasks } from '#core/print'
+import type { Job } from '#core/document'
+import { jobSchema } from '#shared/schemas/plan'
 
 const { plan, report, put } = useJob('verdict')
 const { show } = useUnits()

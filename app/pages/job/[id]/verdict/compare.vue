@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { compareRuns, runStates, usualPair, type Run } from '../../../../../core/plan'
+import { compareRuns } from '#core/verification'
+import { runStates, usualPair, type Run } from '#core/document'
 
 /** Any runs against any others. */
 const { plan } = useJob('verdict')

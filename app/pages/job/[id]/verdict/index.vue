@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { calibratedBy, predictionsOf } from '../../../../../core/plan'
-import type { StoredPlan } from '../../../../../shared/api'
+import { calibratedBy, predictionsOf } from '#core/advice'
+import type { StoredPlan } from '#shared/api'
 
 const { plan, report, findings } = useJob('verdict')
 const { show, bare } = useUnits()

@@ -1,17 +1,9 @@
 <script setup lang="ts">
-import { afterReduction, loudnessRatio } from '../../../../../core/noise'
-import {
-  everydayLevels,
-  LADDER_GAP_DB,
-  newReading,
-  noiseLadder,
-  rungChart,
-  runStates,
-  upgradeRungs,
-  usualStages,
-  type LadderStage,
-} from '../../../../../core/plan'
-import { readingLimit } from '../../../../../shared/schemas/plan'
+import { afterReduction, loudnessRatio } from '#core/noise'
+import { everydayLevels, LADDER_GAP_DB, noiseLadder, upgradeRungs, type LadderStage } from '#core/verification'
+import { newReading, runStates, usualStages } from '#core/document'
+import { rungChart } from '~/charts/print-chart'
+import { readingLimit } from '#shared/schemas/plan'
 
 const { store, plan, report } = useJob('verdict')
 const { show } = useUnits()

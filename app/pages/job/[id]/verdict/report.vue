@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { paperMarkdown, paperOf } from '../../../../../core/plan'
+import { paperMarkdown, paperOf } from '#core/print'
 
 const { plan, report } = useJob('verdict')
 const { units } = useUnits()

@@ -1,0 +1,234 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { computeReport } from '#core/plan'
+import { defaultRank, paretoFront, modelShelf, rankShelf, swapNotes, type Candidate } from '#core/selection'
+import { leversOf } from './improvements'
+import { measurementWorth } from './uncertainty'
+import { newConverter, newElement, newFan, newPlan, type Fan, type PlanDocument } from '#core/document'
+import { sayIn } from '#core/units'
+
+const curve = (shutOff: number, free: number) =>
+  [
+    [0, 1],
+    [0.3, 0.86],
+    [0.6, 0.6],
+    [0.85, 0.25],
+    [1, 0],
+  ].map(([q, p]) => ({ flowM3s: q! * free, pressurePa: p! * shutOff }))
+const fan: Fan = {
+  ...newFan('f'),
+  model: 'Whin 80',
+  ratedA: 0.18,
+  startV: 5,
+  noiseDbA: 28,
+  noiseDistanceM: 1,
+  price: 8,
+  wires: 3,
+  points: curve(45, 0.016),
+}
+const others: Fan[] = [
+  {
+    ...newFan('g'),
+    model: 'Whin 120',
+    frameM: 0.12,
+    ratedA: 0.25,
+    startV: 5,
+    noiseDbA: 26,
+    noiseDistanceM: 1,
+    price: 12,
+    wires: 4,
+    points: curve(35, 0.035),
+  },
+  {
+    ...newFan('h'),
+    model: 'Whin 80 slim',
+    thicknessM: 0.015,
+    ratedA: 0.1,
+    startV: 5,
+    noiseDbA: 24,
+    noiseDistanceM: 1,
+    price: 6,
+    wires: 2,
+    points: curve(25, 0.012),
+  },
+]
+const fans = [fan, ...others]
+function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
+  const p = newPlan('j', 'Box')
+  Object.assign(p.job, { goal: 'cool', heatW: 90, heatBasis: 'estimate', insideMaxC: 40, ambientC: 22 })
+  p.path = [
+    { ...newElement('in', 'grille'), name: 'Front slots', areaM2: 0.006, freeAreaRatio: 0.4 },
+    { ...newElement('filter', 'filter'), name: 'Filter', areaM2: 0.01, medium: 'coarse' },
+    newElement('fan', 'fan'),
+    { ...newElement('box', 'chamber'), areaM2: 0.1 },
+    { ...newElement('out', 'opening'), areaM2: 0.005 },
+  ]
+  p.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 9, secondFanId: null, duty: null }
+  change(p)
+  return p
+}
+const reportOf = (p: PlanDocument) => {
+  const result = computeReport({ plan: p, fans })
+  if (!result.ok) throw new Error(result.reason)
+  return result.report
+}
+const levers = (p: PlanDocument) => leversOf({ plan: p, fans }, reportOf(p))
+
+describe('levers', () => {
+  test('each tells the margin its own plan really has', () => {
+    const list = levers(plan())
+    expect(list.length).toBeGreaterThan(6)
+    for (const l of list) {
+      const r = reportOf(l.plan)
+      expect(l.flow).toBe(r.pick!.served.value)
+      expect(l.margin).toBeCloseTo(r.pick!.served.value! / r.need.flow.value! - 1, 9)
+      expect(l.gain).toBeGreaterThan(0)
+    }
+  })
+  test('what meets the need stands first, the strongest first among equals', () => {
+    const list = levers(plan())
+    const flags = list.map((l) => l.meets)
+    expect(flags).toEqual([...flags].sort((a, b) => Number(b) - Number(a)))
+    for (const group of [true, false]) {
+      const gains = list.filter((l) => l.meets === group).map((l) => l.gain)
+      expect(gains).toEqual([...gains].sort((a, b) => b - a))
+    }
+  })
+  test('path, drive, fans and wishes are all tried', () => {
+    expect(new Set(levers(plan()).map((l) => l.group))).toEqual(new Set(['path', 'drive', 'fans', 'need']))
+  })
+  test('the plan itself is left alone', () => {
+    const p = plan()
+    const before = JSON.stringify(p)
+    levers(p)
+    expect(JSON.stringify(p)).toBe(before)
+  })
+  test('a converter is turned with the drive, and wants to be set again', () => {
+    const p = plan((x) => {
+      x.converter = { ...newConverter('c', 9), iMaxA: 1, setFirst: true, measuredV: 9 }
+    })
+    const volt = levers(p).find((l) => l.key === 'drive.rated')!
+    expect(volt.plan.converter).toMatchObject({ outV: 12, setFirst: false, measuredV: null })
+  })
+  test('without a pick or a need there are none', () => {
+    expect(
+      levers(
+        plan((p) => {
+          p.pick = null
+        }),
+      ),
+    ).toEqual([])
+    expect(
+      levers(
+        plan((p) => {
+          p.job.heatW = null
+        }),
+      ),
+    ).toEqual([])
+  })
+})
+
+describe('what to measure first', () => {
+  test('with a guessed heat and a measured path it is the heat', () => {
+    const p = plan((x) => {
+      x.path = x.path.map((e) => ({
+        ...e,
+        basis: 'measured' as const,
+        ...(e.kind === 'filter' ? { medium: 'sheet', c1: 20, c2: 5 } : {}),
+      }))
+    })
+    expect(measurementWorth({ plan: p, fans })[0]!.source).toBe('heatW')
+  })
+  test('with a measured heat and a guessed path it is the path', () => {
+    const p = plan((x) => {
+      x.job.heatBasis = 'measured'
+    })
+    expect(measurementWorth({ plan: p, fans })[0]!.source).toBe('path')
+  })
+  test('gains are shares', () => {
+    for (const w of measurementWorth({ plan: plan(), fans })) {
+      expect(w.gain).toBeGreaterThan(0)
+      expect(w.gain).toBeLessThanOrEqual(1)
+    }
+    expect(measurementWorth({ plan: newPlan('j', 'x'), fans })).toEqual([])
+  })
+})
+
+describe('ranking and the front', () => {
+  const rows = (objective: typeof defaultRank.objective) =>
+    rankShelf(reportOf(plan()).context, modelShelf(fans), { ...defaultRank, objective }).rows
+  test('no group on the front is beaten in both, every other one is', () => {
+    const all = rows('quietest')
+    const front = paretoFront(all)
+    const beats = (a: Candidate, b: Candidate) =>
+      a.flow! >= b.flow! &&
+      a.level!.value <= b.level!.value &&
+      (a.flow! > b.flow! || a.level!.value < b.level!.value)
+    for (const c of front)
+      expect(all.some((o) => o.flow !== null && o.level !== null && beats(o, c))).toBe(false)
+    for (const c of all)
+      if (c.flow !== null && c.level !== null && !front.includes(c))
+        expect(front.some((o) => beats(o, c) || (o.flow === c.flow && o.level!.value === c.level!.value))).toBe(
+          true,
+        )
+  })
+  test('thinnest, per loudness, per money put their best usable group first', () => {
+    const first = (objective: typeof defaultRank.objective, of: (c: Candidate) => number) => {
+      const usable = rows(objective).filter((c) => c.verdict !== 'fail')
+      expect(of(usable[0]!)).toBeCloseTo(Math.min(...usable.map(of)), 9)
+    }
+    first('thinnest', (c) => c.thicknessM)
+    first('loudness', (c) => 2 ** ((c.level!.value - 40) / 10) / c.flow!)
+    first('value', (c) => c.cost! / c.flow!)
+  })
+  test('slower is never louder, two side by side never give less on a rising path, two behind each other never less pressure', () => {
+    const r = reportOf(plan())
+    fc.assert(
+      fc.property(fc.double({ min: 6, max: 11, noNaN: true }), (volts) => {
+        const at = (driveV: number, count: number, arrangement: 'single' | 'parallel' | 'series') =>
+          reportOf(
+            plan((p) => {
+              p.pick = { ...p.pick!, driveV, count, arrangement }
+            }),
+          ).pick!.candidate
+        const one = at(volts, 1, 'single')
+        expect(at(volts + 1, 1, 'single').level!.value).toBeGreaterThanOrEqual(one.level!.value)
+        expect(at(volts, 2, 'parallel').flow!).toBeGreaterThanOrEqual(one.flow! - 1e-9)
+        expect(at(volts, 2, 'series').pressure!).toBeGreaterThanOrEqual(one.pressure! - 1e-9)
+      }),
+      { numRuns: 15 },
+    )
+    expect(r.pick).not.toBeNull()
+  })
+})
+
+describe('one fan for another', () => {
+  const p = plan((x) => {
+    x.job.existingFanId = 'f'
+  })
+  const notes = (next: Fan, change: (c: Candidate) => Candidate = (c) => c) => {
+    const r = reportOf({ ...p, pick: { ...p.pick!, fanId: next.id } })
+    return swapNotes(p.job, fan, 12, next, change(r.pick!.candidate)).map(
+      (n) => `${n.severity}: ${sayIn(n.text).replaceAll('\u00a0', ' ')}`,
+    )
+  }
+  test('a larger frame, more wires, another voltage', () => {
+    const list = notes(others[0]!)
+    expect(list).toContainEqual(expect.stringContaining('fix: Frame of 120 mm where 80 mm was'))
+    expect(list).toContainEqual(expect.stringContaining('It wants 9 V, the old one had 12 V'))
+    expect(list).toContainEqual(
+      expect.stringContaining('note: It had three wires with a tach, now there are four wires'),
+    )
+    expect(list).toContainEqual(expect.stringContaining('takes 0.25 A'))
+  })
+  test('a tach that is lost is to be mended', () => {
+    expect(notes(others[1]!)).toContainEqual(
+      expect.stringContaining(
+        'fix: It had three wires with a tach, now there are two wires without a tach: equipment that watches',
+      ),
+    )
+  })
+  test('the same fan needs no notes', () => {
+    expect(notes(fan)).toEqual([])
+  })
+})

@@ -1,0 +1,225 @@
+import type { Fan, FanTest, PlanDocument } from '#core/document'
+import { newCalibration, newTest } from '#core/document'
+import type { Report } from '#core/plan'
+import { readingMean, type ReadingQuantity, type Run } from '#core/document'
+import { targetReading } from '#core/verification'
+import { loudnessRatio } from '#core/noise'
+import { preferredUnit, type Quantity, type UnitPreferences } from '#core/units'
+
+/** What a run teaches the plan: predictions against it, corrections to take over, and what the gain has cost. */
+
+export interface Prediction {
+  quantity: Quantity
+  label: string
+  predicted: number
+  low: number | null
+  high: number | null
+  measured: number
+  inside: boolean
+  teaches: string
+}
+
+const advice: Partial<Record<ReadingQuantity, string>> = {
+  level: 'Look for a mount that rings, a grille close to the blades, or another source.',
+  flow: 'Look at the filter’s and openings’ values, or the way it was measured.',
+  temperature: 'Less air than planned, more heat than thought, or air that goes round in a circle.',
+  current: 'A clogged path raises or lowers it with the kind of fan; a stiff bearing raises it.',
+}
+
+/** Every figure that was both predicted and measured in the latest state. */
+export function predictionsOf(report: Report): Prediction[] {
+  const { verdict, pick, power } = report
+  const { after } = verdict
+  if (!after || !pick) return []
+  const judged = (quantity: ReadingQuantity) =>
+    verdict.targets.find((t) => targetReading[t.target.kind] === quantity && t.measured)?.measured?.value
+  const read = (quantity: ReadingQuantity) => after.readings.find((r) => r.quantity === quantity && !r.source)
+  const rows: Prediction[] = []
+  const add = (
+    quantity: ReadingQuantity,
+    label: string,
+    shown: Quantity,
+    predicted: number | null | undefined,
+    low: number | null,
+    high: number | null,
+    measured: number | undefined,
+  ) => {
+    if (typeof predicted !== 'number' || measured === undefined) return
+    const inside = low !== null && high !== null && measured >= low && measured <= high
+    rows.push({
+      quantity: shown,
+      label,
+      predicted,
+      low,
+      high,
+      measured,
+      inside,
+      teaches: inside
+        ? 'Within the range: plan and measurement agree.'
+        : `Outside. ${advice[quantity] ?? 'Look at what was put in.'}`,
+    })
+  }
+  const figure = (key: string) => pick.figures.find((f) => f.key === key)
+  const [flow, level, rise] = [pick.served, figure('pick.level'), figure('pick.rise')]
+  const flowRead = read('flow')
+  add(
+    'flow',
+    'Airflow',
+    'flow',
+    flow?.value,
+    flow?.low ?? null,
+    flow?.high ?? null,
+    flowRead && flowRead.method !== 'jet' ? readingMean(flowRead) : undefined,
+  )
+  add(
+    'level',
+    'Sound level',
+    'level',
+    level?.value,
+    level?.low ?? null,
+    level?.high ?? null,
+    judged('level') ?? (read('level') ? readingMean(read('level')!) : undefined),
+  )
+  const inside = read('temperature')
+  if (rise?.value !== null && inside && after.ambientC !== null)
+    add(
+      'temperature',
+      'Rise of the air',
+      'temperatureDifference',
+      rise?.value,
+      rise?.low ?? null,
+      rise?.high ?? null,
+      readingMean(inside) - after.ambientC,
+    )
+  const current = read('current')
+  // currents of fans scatter by a tenth: common practice, no source
+  if (current && power.fanRunA !== null)
+    add(
+      'current',
+      'Current of the fan',
+      'current',
+      power.fanRunA,
+      0.9 * power.fanRunA,
+      1.1 * power.fanRunA,
+      readingMean(current),
+    )
+  return rows
+}
+
+/** The path scaled by a run's flow with the picked fan: the plan of a new variant; null where the run does not say enough. */
+export function calibratedBy(plan: PlanDocument, run: Run, id: string): PlanDocument | null {
+  const flow = run.readings.find((r) => r.quantity === 'flow' && !r.source && r.method !== 'jet')
+  const { pick } = plan
+  if (
+    !flow ||
+    !pick ||
+    run.fanV === null ||
+    pick.secondFanId !== null ||
+    pick.arrangement === 'series' ||
+    pick.arrangement === 'places' ||
+    pick.duty !== null
+  )
+    return null
+  return {
+    ...plan,
+    calibration: {
+      ...newCalibration(id),
+      kind: 'flow',
+      fanId: pick.fanId,
+      count: pick.count,
+      volts: run.fanV,
+      flowM3s: readingMean(flow),
+    },
+  }
+}
+
+/**
+ * A bench run as a test of the fan's own record. Only a single fan's figures are taken: flow in free delivery, pressure
+ * with the outlet shut, speed, current and level.
+ * @returns null without a voltage or a figure
+ */
+export function testOf(run: Run, id: string): FanTest | null {
+  if (run.kind !== 'bench' || run.fanV === null) return null
+  const of = (quantity: ReadingQuantity) => {
+    const r = run.readings.find((x) => x.quantity === quantity && !x.source)
+    return r ? readingMean(r) : null
+  }
+  const test: FanTest = {
+    ...newTest(id, run.fanV, run.takenAt),
+    ambientC: run.ambientC,
+    currentA: of('current'),
+    rpm: of('rotation'),
+    flowM3s: of('flow'),
+    pressurePa: of('pressure'),
+    levelDbA: of('level'),
+    levelDistanceM: run.distanceM,
+    backgroundDbA: run.backgroundDbA,
+    notes: run.name,
+  }
+  return [test.currentA, test.rpm, test.flowM3s, test.pressurePa, test.levelDbA].some((x) => x !== null)
+    ? test
+    : null
+}
+export const withTest = (fan: Fan, test: FanTest): Fan => ({
+  ...fan,
+  tests: [...fan.tests.filter((t) => t.id !== test.id), test],
+})
+
+/** What a gain has cost; null where no price is known. */
+export interface GainCost {
+  what: string
+  gain: number
+  quantity: Quantity
+  /** money per SI unit */ perUnit: number | null
+}
+/** The same in the person's unit: money, and per what. */
+export function costPerUnit(
+  { quantity, perUnit }: GainCost,
+  units: UnitPreferences,
+): { money: number; per: string } | null {
+  const unit = preferredUnit(quantity, units)
+  return perUnit === null
+    ? null
+    : { money: perUnit * unit.factor, per: quantity === 'number' ? 'per halving' : `per ${unit.symbol}` }
+}
+/** Gains that the verdict shows, with their price. */
+export function gainCosts(report: Report, price: number | null): GainCost[] {
+  // what was owned already has no price to share out
+  const cost = price || null
+  const { comparisons } = report.verdict
+  const rows: GainCost[] = []
+  for (const c of comparisons) {
+    if (c.refused || !c.shown || c.source) continue
+    if (c.quantity === 'temperature' && c.difference < 0)
+      rows.push({
+        what: `cooler at ${c.place || 'the probe'}`,
+        gain: -c.difference,
+        quantity: 'temperatureDifference',
+        perUnit: cost === null ? null : cost / -c.difference,
+      })
+    if (c.quantity === 'level' && c.difference < 0) {
+      rows.push({
+        what: `quieter at ${c.place || 'the spot'}`,
+        gain: -c.difference,
+        quantity: 'levelDifference',
+        perUnit: cost === null ? null : cost / -c.difference,
+      })
+      const halvings = -Math.log2(loudnessRatio(c.difference))
+      if (halvings > 0)
+        rows.push({
+          what: 'halvings of loudness',
+          gain: halvings,
+          quantity: 'number',
+          perUnit: cost === null ? null : cost / halvings,
+        })
+    }
+    if (c.quantity === 'flow' && c.difference > 0 && !c.ratioOnly)
+      rows.push({
+        what: 'more air',
+        gain: c.difference,
+        quantity: 'flow',
+        perUnit: cost === null ? null : cost / c.difference,
+      })
+  }
+  return rows
+}

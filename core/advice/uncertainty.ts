@@ -1,0 +1,390 @@
+import type { Passage } from '#core/airpath'
+import { stableFlow, type Drive, type FanCurve } from '#core/fan'
+import type { DoubtKey, Job, PlanInput } from '#core/document'
+import type { FanModel } from '#core/system'
+import { drivenGroup, membersOf } from '#core/system'
+import { computeReport } from '#core/plan'
+import type { ElementModel } from '#core/system'
+import { doubtedInputs, goalNeeds, type NeedEnv } from '#core/requirement'
+import { elementFlows, type PathModel } from '#core/system'
+import { normal, seeded } from '#core/numeric'
+
+/** Ends of the 90 % range of a normal number. */
+const Z90 = 1.645
+/** Cases beyond this are drawn in: a range that was typed is meant. */
+const Z_MOST = 2.5
+/** Share of an element's doubt that it has in common with the others (the same tables err the same way). An assumption. */
+const SHARED = 0.5
+/** Flows that the band is told at, as factors of the planned flow. */
+const BAND_AT = [0.15, 0.35, 0.6, 0.8, 1, 1.3, 1.7, 2.2]
+
+export interface Range {
+  low: number
+  middle: number
+  high: number
+}
+export interface BandPoint {
+  flow: number
+  low: number
+  high: number
+}
+
+export interface DoubtReport {
+  cases: number
+  need: Range | null
+  /** the path's drop over flow: 5 % and 95 % of the cases */
+  band: BandPoint[]
+  /** flow of the picked fan that does the job */
+  flow: Range | null
+  /** share of cases in which the need is met; null without need or pick */
+  chance: number | null
+  /** spread of flow over need, as the ratio of its 95 % to its 5 % case */
+  spread: number | null
+}
+
+/** What is driven: curves and how, the doubt of the curve as half-width of its pressure, and of the speed from the supply's tolerance. */
+export interface Driven {
+  curve: FanCurve
+  drive: Drive
+  pressureDoubt: number
+  speedDoubt: number
+}
+
+/** Where doubt comes from: an input of the need, the path, the fan's curve, the supply. */
+export type DoubtSource = DoubtKey | 'path' | 'fan' | 'supply'
+
+/** One element as a Q + b Q^2 + head around its expected flow, for thousands of evaluations. */
+interface Flat {
+  a: number
+  b: number
+  head: number
+  doubt: number
+}
+
+/** Range that a loss without closed form is fitted over, as factors of the expected flow (handbook, ducts). */
+const FIT_FROM = 0.3
+const FIT_TO = 1.2
+
+function flatten(e: ElementModel, expected: number): Flat {
+  const flat = { a: e.a, b: e.b, head: e.head, doubt: e.doubt }
+  if (!e.extra || !(expected > 0)) return flat
+  const q1 = FIT_FROM * expected
+  const q2 = FIT_TO * expected
+  const y1 = e.extra(q1) / q1
+  const y2 = e.extra(q2) / q2
+  const b = (y2 - y1) / (q2 - q1)
+  return { ...flat, a: flat.a + y1 - b * q1, b: flat.b + b }
+}
+
+interface Compiled {
+  series: Flat[]
+  splits: { branches: Flat[][]; leak: boolean[] }[]
+}
+
+function compile(path: PathModel, expected: number): Compiled {
+  const flows = elementFlows(path, expected)
+  const flat = (e: ElementModel) => flatten(e, flows.get(e.element.id) ?? expected)
+  return {
+    series: path.main.filter((e) => !e.branches).map(flat),
+    splits: path.main
+      .filter((e) => e.branches)
+      .map((e) => ({
+        branches: e.branches!.map((b) => b.elements.map(flat)),
+        leak: e.branches!.map((b) => b.branch.leak),
+      })),
+  }
+}
+
+/** A path of one sampled case: everything in the row added up, and each split's ways. */
+interface Case {
+  a: number
+  b: number
+  head: number
+  splits: { ways: Passage[]; leak: boolean[] }[]
+}
+
+const scaled = (flats: readonly Flat[], factor: (f: Flat) => number): Passage => {
+  const sum = { a: 0, b: 0, head: 0, table: null }
+  for (const f of flats) {
+    const k = factor(f)
+    sum.a += f.a * k
+    sum.b += f.b * k
+    sum.head += f.head * k
+  }
+  return sum
+}
+
+/** Flow of a way at a drop, m3/s, and how it grows with the drop. */
+const flowOf = (w: Passage, drop: number) => {
+  const p = drop - w.head
+  return p > 0 ? (2 * p) / (w.a + Math.sqrt(w.a * w.a + 4 * w.b * p)) : 0
+}
+
+/**
+ * Common drop of ways side by side at a total flow, Pa: Newton on the root of the drop, in which the flow is nearly
+ * linear, kept inside a bracket.
+ */
+function splitDrop(ways: readonly Passage[], q: number): number {
+  let head = Infinity
+  let high = Infinity
+  for (const w of ways) {
+    head = Math.min(head, w.head)
+    high = Math.min(high, w.head + (w.a + w.b * q) * q)
+  }
+  let low = 0
+  let top = Math.sqrt(high - head)
+  let u = top / ways.length
+  for (let i = 0; i < 50; i++) {
+    const drop = head + u * u
+    let total = 0
+    let slope = 0
+    for (const w of ways) {
+      const flow = flowOf(w, drop)
+      total += flow
+      if (flow > 0) slope += (2 * u) / (w.a + 2 * w.b * flow)
+    }
+    if (total < q) low = u
+    else top = u
+    let next = u + (q - total) / slope
+    if (!(next > low && next < top)) next = (low + top) / 2
+    if (Math.abs(next - u) < 1e-7 * top) return head + next * next
+    u = next
+  }
+  return head + u * u
+}
+
+const caseDrop = (c: Case, q: number) =>
+  c.head + (c.a + c.b * q) * q + c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
+
+function caseUseful(c: Case, q: number): number {
+  let share = 1
+  for (const { ways, leak } of c.splits) {
+    if (!leak.includes(true)) continue
+    const drop = splitDrop(ways, q)
+    const flows = ways.map((w) => flowOf(w, drop))
+    const total = flows.reduce((s, x) => s + x, 0)
+    if (total > 0) share *= flows.reduce((s, x, i) => s + (leak[i] ? 0 : x), 0) / total
+  }
+  return share
+}
+
+/** Local a, b of a case at a flow, for the operating-point solver. */
+function caseResistance(c: Case, q: number) {
+  if (!c.splits.length) return { a: c.a, b: c.b, head: c.head }
+  const step = 1e-3 * q
+  const at = c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
+  const slope = (c.splits.reduce((s, x) => s + splitDrop(x.ways, q + step), 0) - at) / step
+  return { a: c.a + (2 * at) / q - slope, b: c.b + (slope * q - at) / q ** 2, head: c.head }
+}
+
+/** A drawn case is settled when its flow moves by less than this share: far below the spread of the cases. */
+const SETTLED = 1e-3
+
+function caseFlow(c: Case, { curve, drive }: Driven, guess: number): number {
+  let q = guess
+  for (let i = 0; i < (c.splits.length ? 6 : 1); i++) {
+    const next = stableFlow(curve, caseResistance(c, q), drive)
+    if (!(next > 0)) return 0
+    if (Math.abs(next - q) < SETTLED * next) return next
+    q = next
+  }
+  return q
+}
+
+/** 5 %, 50 % and 95 % of a list. */
+function rangeOf(values: Float64Array): Range {
+  const sorted = values.toSorted()
+  const at = (share: number) => {
+    const x = share * (sorted.length - 1)
+    const k = Math.floor(x)
+    return sorted[k]! + (x - k) * ((sorted[k + 1] ?? sorted[k]!) - sorted[k]!)
+  }
+  return { low: at(0.05), middle: at(0.5), high: at(0.95) }
+}
+
+export interface DoubtInput {
+  env: NeedEnv
+  path: PathModel
+  /** airflow needed and planned for, fan-side, m3/s */
+  needFlow: number | null
+  planFlow: number | null
+  driven: Driven | null
+  /** taken as sure, to see what measuring it would bring */
+  sure?: DoubtSource
+}
+
+/**
+ * Carries the doubt of need, path and fan through as sampled cases (seeded): each doubted number is drawn from a normal
+ * distribution whose 5 % and 95 % are the ends of its range (two halves where they differ), each loss from a lognormal one.
+ * @param cases how many, 200 is enough for a band of a few per cent
+ * Reference: Monte Carlo propagation, JCGM 101 (supplement 1 to the guide to uncertainty in measurement)
+ */
+export function sampleDoubt(
+  { env, path, needFlow, planFlow, driven, sure }: DoubtInput,
+  cases = 200,
+  seed = 1,
+): DoubtReport {
+  const draw = normal(seeded(seed))
+  const z = () => Math.max(-Z_MOST, Math.min(Z_MOST, draw())) / Z90
+  const goal = goalNeeds[env.plan.job.goal]
+  const doubted = doubtedInputs(env.plan).filter((d) => d.key !== sure)
+  const expected = planFlow ?? needFlow ?? 0.01
+  const compiled = path.complete ? compile(path, expected) : null
+  const calibrated = path.calibratedDoubt
+  const needs = new Float64Array(cases)
+  const flows = new Float64Array(cases)
+  const ratios = new Float64Array(cases)
+  const drops = BAND_AT.map(() => new Float64Array(cases))
+  const fixedNeed = goal.missing(env.plan.job, env) ? null : goal.flow(env.plan.job, env)
+  const needVaries = fixedNeed !== null && doubted.length > 0
+  let met = 0
+  let needsKnown = fixedNeed !== null
+  for (let i = 0; i < cases; i++) {
+    let need = fixedNeed
+    if (needVaries) {
+      const job: Job = { ...env.plan.job }
+      for (const { key, range } of doubted) Object.assign(job, { [key]: drawn(job, key, range, z()) })
+      need = goal.flow(job, env) ?? (needsKnown ? fixedNeed : null)
+    }
+    if (need === null) needsKnown = false
+    else needs[i] = need
+    if (!compiled) continue
+    const common = z()
+    const factor = (f: Flat) =>
+      sure === 'path'
+        ? 1
+        : Math.exp(
+            Math.log1p(calibrated ?? f.doubt) *
+              (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common),
+          )
+    const row = scaled(compiled.series, factor)
+    const c: Case = {
+      a: row.a,
+      b: row.b,
+      head: row.head,
+      splits: compiled.splits.map((s) => ({ ways: s.branches.map((b) => scaled(b, factor)), leak: s.leak })),
+    }
+    for (const [k, share] of BAND_AT.entries()) drops[k]![i] = caseDrop(c, share * expected)
+    if (!driven) continue
+    const pressure = Math.exp(Math.log1p(driven.pressureDoubt) * z() * (sure === 'fan' ? 0 : 1))
+    const speed = 1 + driven.speedDoubt * z() * (sure === 'supply' ? 0 : 1)
+    const q = caseFlow(
+      c,
+      {
+        ...driven,
+        drive: {
+          ...driven.drive,
+          speed: driven.drive.speed * speed,
+          densityRatio: driven.drive.densityRatio * pressure,
+        },
+      },
+      expected,
+    )
+    flows[i] = q > 0 ? q * caseUseful(c, q) : 0
+    if (need === null) continue
+    if (flows[i]! >= need) met++
+    ratios[i] = need > 0 ? flows[i]! / need : 1
+  }
+  const told = compiled !== null && driven !== null && needsKnown
+  const ratio = told ? rangeOf(ratios) : null
+  return {
+    cases,
+    need: needsKnown ? rangeOf(needs) : null,
+    band: compiled ? BAND_AT.map((share, k) => ({ flow: share * expected, ...rangeOf(drops[k]!) })) : [],
+    flow: compiled && driven ? rangeOf(flows) : null,
+    chance: told ? met / cases : null,
+    spread: ratio && ratio.low > 0 ? ratio.high / ratio.low : null,
+  }
+}
+
+/** A drawn input: its value moved towards the end of its range, halves of their own. Numbers that must be above 0 stay there. */
+function drawn(job: Job, key: DoubtKey, [low, high]: [number, number], z: number): number {
+  const value = job[key]!
+  const x = z >= 0 ? value + (high - value) * z : value + (value - low) * z
+  return low >= 0 && value > 0 ? Math.max(x, 0.02 * value) : x
+}
+
+/** Half-width of a fan curve's pressure by what it rests on; an estimated one is a guess between two numbers. Common practice, no source. */
+/** The supply's window is taken as a swing of at most this share. */
+const MOST_SWING = 0.2
+/** Gains below this are lost in the sampling. */
+const WORTH_TELLING = 0.03
+const curveDoubt = { curve: 0.1, claim: 0.15, measured: 0.05, estimated: 0.3 } as const
+
+/** What the pressure of a fan is doubted by: its curve's source, or how widely tests of the shelf scatter where those correct it. */
+function fanDoubt({ curves, fan }: FanModel): number {
+  const shown = fan.trusted?.pressure ?? fan.trusted?.flow
+  return Math.max(curveDoubt[curves.basis], shown ? (shown.high - shown.low) / (shown.high + shown.low) : 0)
+}
+
+function doubtInput(input: PlanInput): DoubtInput | null {
+  const result = computeReport(input)
+  if (!result.ok) return null
+  const { context, needEnv, path, pick, air, power } = result.report
+  const volts = pick?.candidate.driveV ?? 0
+  const swing =
+    power.fanLowV !== null && power.fanHighV !== null && volts > 0
+      ? (power.fanHighV - power.fanLowV) / 2 / volts
+      : 0
+  const group = pick?.group
+  const made = group ? drivenGroup(group, { volts, duty: pick.candidate.duty }, air) : null
+  const driven =
+    group && made
+      ? {
+          curve: made.curve,
+          drive: made.drive,
+          pressureDoubt: Math.max(...membersOf(group).map((m) => fanDoubt(m))),
+          speedDoubt: Math.min(MOST_SWING, (swing * volts) / Math.max(volts - group.model.interceptV, 1e-6)),
+        }
+      : null
+  return { env: needEnv, path: path.model, needFlow: context.needFlow, planFlow: path.atFlow, driven }
+}
+
+/** The sampled doubt of a whole plan; null where the plan has no report. */
+export function planDoubt(input: PlanInput, cases = 200, seed = 1): DoubtReport | null {
+  const made = doubtInput(input)
+  return made && sampleDoubt(made, cases, seed)
+}
+
+/** What measuring one thing would take off the spread of flow over need, 0..1. */
+export interface Worth {
+  source: DoubtSource
+  gain: number
+}
+
+/**
+ * Which measurement would reduce the doubt most: the plan is sampled again with each source taken as sure.
+ * @returns the sources that matter, the best first; empty without need or pick
+ */
+export function measurementWorth(input: PlanInput, cases = 200, seed = 1): Worth[] {
+  const made = doubtInput(input)
+  const whole = made && sampleDoubt(made, cases, seed).spread
+  if (!made || !whole || !(whole > 1)) return []
+  const sources: DoubtSource[] = [...doubtedInputs(input.plan).map((d) => d.key), 'path', 'fan', 'supply']
+  return sources
+    .map((source) => {
+      const left = sampleDoubt({ ...made, sure: source }, cases, seed).spread ?? whole
+      return { source, gain: Math.max(0, 1 - Math.log(left) / Math.log(whole)) }
+    })
+    .filter((w) => w.gain > WORTH_TELLING)
+    .sort((a, b) => b.gain - a.gain)
+}
+
+/** The band at any flow, Pa: its relative width runs linearly from point to point. */
+export function bandAt(
+  band: readonly BandPoint[],
+  flow: number,
+  drop: number,
+  dropAt: (flow: number) => number,
+): { low: number; high: number } {
+  const k = band.findIndex((p) => p.flow >= flow)
+  const next = band[k] ?? band.at(-1)
+  if (!next) return { low: drop, high: drop }
+  const before = band[k - 1] ?? next
+  const share = next.flow > before.flow ? (flow - before.flow) / (next.flow - before.flow) : 1
+  const factor = (end: 'low' | 'high') => {
+    const at = (p: BandPoint) => (dropAt(p.flow) > 0 ? p[end] / dropAt(p.flow) : 1)
+    return at(before) + (at(next) - at(before)) * share
+  }
+  return { low: drop * factor('low'), high: drop * factor('high') }
+}

@@ -1,0 +1,1 @@
+export { figure, type Figure, type FigureBasis, type FigureInput, input } from './figure'

@@ -1,5 +1,0 @@
-export * from './facts'
-export * from './rule'
-export * from './expression'
-export * from './catalogue'
-export * from './evaluate'

@@ -1,0 +1,1 @@
+export { normal, seeded } from './random'

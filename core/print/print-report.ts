@@ -1,0 +1,372 @@
+import { findingMessage } from '#core/rules'
+import {
+  preferredUnit,
+  printNumber,
+  printQuantity,
+  sayIn,
+  type Quantity,
+  type UnitPreferences,
+} from '#core/units'
+import { careTasks } from './maintenance'
+import type { Comparison } from '#core/verification'
+import type { PlanDocument } from '#core/document'
+import { everydayLevels, noiseLadder, upgradeRungs } from '#core/verification'
+import { intervalChart, rungChart } from '../../app/charts/print-chart'
+import type { Report } from '#core/plan'
+import { readingNames, type Run } from '#core/document'
+import { goalNames } from '#core/plan'
+import { costPerUnit, gainCosts, predictionsOf } from '#core/advice'
+import { targetNames, targetQuantity } from '#core/verification'
+
+/** The report on paper: blocks that a screen, Markdown and a PDF print alike. What a verdict must state: handbook, measuring 5. */
+
+export type PaperBlock =
+  | { kind: 'heading'; text: string }
+  | { kind: 'text'; text: string }
+  | { kind: 'list'; items: string[] }
+  | { kind: 'table'; head: string[]; rows: string[][]; /** columns of numbers */ numbers: number[] }
+  | { kind: 'chart'; svg: string; alt: string }
+export interface Paper {
+  title: string
+  subtitle: string
+  blocks: PaperBlock[]
+}
+
+export const verdictWords = {
+  met: 'met',
+  'not-met': 'not met',
+  'not-decided': 'cannot tell',
+  'not-measured': 'not measured',
+} as const
+const plus = (x: number) => (x > 0 ? '+' : '')
+const percent = (x: number) => `${plus(x)}${(100 * x).toFixed(Math.abs(x) < 0.1 ? 1 : 0)} %`.replace('-', '−')
+
+/** What a comparison says, in words that name its base. */
+export function changeWords(c: Comparison): string {
+  if (c.refused) return `not compared: ${c.refused}`
+  if (!c.shown) return 'no difference shown: within the noise of measuring'
+  if (c.loudness !== null)
+    return c.difference < 0
+      ? `about ${(1 / c.loudness).toFixed(1)} times quieter to the ear`
+      : `about ${c.loudness.toFixed(1)} times as loud to the ear`
+  if (c.change === null)
+    return c.quantity === 'temperature' ? 'degrees without an ambient: no per cent of them' : ''
+  return `a change of ${percent(c.change)} of before${c.asRise ? ', of the rise' : ''}${c.ratioOnly ? '; read in the jet, only the ratio counts' : ''}`
+}
+
+interface Printer {
+  units: UnitPreferences
+  show: (value: number | null | undefined, quantity: Quantity) => string
+}
+const shownAs = (c: Comparison): Quantity => (c.asRise ? 'temperatureDifference' : c.quantity)
+const differenceAs = (c: Comparison): Quantity =>
+  c.quantity === 'temperature'
+    ? 'temperatureDifference'
+    : c.quantity === 'level'
+      ? 'levelDifference'
+      : c.quantity
+const day = (iso: string) => iso.slice(0, 16).replace('T', ' ')
+
+function targetBlocks({ show, units }: Printer, report: Report): PaperBlock[] {
+  const { targets } = report.verdict
+  if (!targets.length) return [{ kind: 'text', text: 'No target was written: there is nothing to judge.' }]
+  const measured = targets.filter((t) => t.measured && t.measured.halfWidth > 0)
+  return [
+    {
+      kind: 'table',
+      numbers: [1, 2],
+      head: ['Target', 'wanted', 'measured', 'verdict'],
+      rows: targets.map((t) => {
+        const q = targetQuantity[t.target.kind]
+        const m = t.measured
+        return [
+          [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', '),
+          `${t.target.kind === 'flow' || t.target.kind === 'runtime' ? 'at least' : 'at most'} ${show(t.target.limit, q)}`,
+          !m
+            ? '–'
+            : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${m.halfWidth ? `\u00a0±\u00a0${printNumber(halfIn(m.halfWidth, q, units), 1)}` : ''}`,
+          [verdictWords[t.verdict], t.why, ...(m?.steps ?? [])].filter(Boolean).join('; '),
+        ]
+      }),
+    },
+    ...(measured.length
+      ? [
+          {
+            kind: 'chart' as const,
+            alt: 'Measured values with their ranges against the targets',
+            svg: intervalChart(
+              measured.map((t) => {
+                const { value, halfWidth } = t.measured!
+                return {
+                  label: [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', ').slice(0, 34),
+                  value,
+                  low: value - halfWidth,
+                  high: value + halfWidth,
+                  limit: t.target.limit,
+                  least: t.target.kind === 'flow' || t.target.kind === 'runtime',
+                  words: `${show(value, targetQuantity[t.target.kind])}, ${verdictWords[t.verdict]}`,
+                }
+              }),
+              'Measured values with their ranges against the targets',
+            ),
+          },
+        ]
+      : []),
+  ]
+}
+/** Half of a range in the person's unit: a difference, so without the offset of degrees. */
+const halfIn = (half: number, quantity: Quantity, units: UnitPreferences) =>
+  half / preferredUnit(quantity, units).factor
+
+/** What a condition is called where it spoils a comparison. */
+const conditionsShown: { key: keyof Run; label: string; quantity?: Quantity; what?: string }[] = [
+  { key: 'takenAt', label: 'Taken' },
+  { key: 'who', label: 'By' },
+  { key: 'stoodAt', label: 'Instruments stood' },
+  { key: 'ambientC', label: 'Ambient', quantity: 'temperature', what: 'ambient' },
+  { key: 'heatW', label: 'Load', quantity: 'power', what: 'equipment load' },
+  { key: 'fanV', label: 'Fan voltage', quantity: 'voltage', what: 'fan voltage' },
+  { key: 'voltageAt', label: 'Voltage read at' },
+  { key: 'soakS', label: 'Soaked', quantity: 'duration', what: 'soak time' },
+  { key: 'steady', label: 'Steady' },
+  { key: 'lid', label: 'Lid', what: 'lid' },
+  { key: 'stage', label: 'Stage' },
+  { key: 'distanceM', label: 'Microphone at', quantity: 'distance', what: 'listening distance' },
+  { key: 'backgroundDbA', label: 'Background', quantity: 'level' },
+  { key: 'instrument', label: 'Sound meter', what: 'sound meter' },
+  { key: 'floorDbA', label: 'Its floor', quantity: 'level' },
+]
+const meterWords: Record<string, string> = { phone: 'phone', class2: 'class 2', class1: 'class 1' }
+function conditionBlocks({ show }: Printer, { verdict: { before, after, unfair } }: Report): PaperBlock[] {
+  if (!before || !after) return []
+  const print = (run: Run, key: keyof Run, quantity?: Quantity) => {
+    const value = run[key]
+    if (value === null || value === '') return '–'
+    if (quantity) return show(value as number, quantity)
+    return typeof value === 'boolean'
+      ? value
+        ? 'yes'
+        : 'no'
+      : key === 'takenAt'
+        ? day(String(value))
+        : (meterWords[String(value)] ?? String(value))
+  }
+  const rows = conditionsShown
+    .map(({ key, label, quantity, what }) => [
+      label,
+      print(before, key, quantity),
+      `${print(after, key, quantity)}${unfair.some((u) => u.what === what) ? ' (differs)' : ''}`,
+    ])
+    .filter((r) => r[1] !== '–' || r[2] !== '–')
+  return [
+    { kind: 'heading', text: 'Under what conditions' },
+    { kind: 'table', numbers: [], head: ['Condition', before.name, after.name], rows },
+  ]
+}
+
+function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PaperBlock[] {
+  const { comparisons, unfair, notStated, unmatched } = verdict
+  if (!verdict.before || !verdict.after)
+    return [{ kind: 'text', text: 'It takes a baseline and a run after the change.' }]
+  return [
+    {
+      kind: 'table',
+      numbers: [1, 2, 3],
+      head: ['Reading', 'before', 'after', 'difference', 'says'],
+      rows: comparisons.map((c) => [
+        [
+          `${readingNames[c.quantity]}${c.asRise ? ' rise over ambient' : ''}`,
+          c.place,
+          c.stage,
+          c.source && `${c.source} alone`,
+        ]
+          .filter(Boolean)
+          .join(', '),
+        `${show(c.before, shownAs(c))}${c.n[0] > 1 ? ` (n\u00a0=\u00a0${c.n[0]})` : ''}`,
+        `${show(c.after, shownAs(c))}${c.n[1] > 1 ? ` (n\u00a0=\u00a0${c.n[1]})` : ''}`,
+        c.refused
+          ? '–'
+          : `${plus(c.difference)}${show(c.difference, differenceAs(c))}\u00a0±\u00a0${printNumber(halfIn(c.halfWidth, differenceAs(c), units), 1)}`,
+        changeWords(c),
+      ]),
+    },
+    unfair.length
+      ? { kind: 'list', items: unfair.map((u) => `${sayIn(u.text, units)}. ${u.effect}`) }
+      : { kind: 'text', text: 'No stated condition differs enough to spoil the comparison.' },
+    ...(notStated.length || unmatched.length
+      ? [
+          {
+            kind: 'text' as const,
+            text: [
+              notStated.length ? `Not stated in both: ${notStated.join(', ')}.` : '',
+              unmatched.length ? `Read in one state only: ${unmatched.join('; ')}.` : '',
+            ]
+              .filter(Boolean)
+              .join(' '),
+          },
+        ]
+      : []),
+  ]
+}
+
+function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): PaperBlock[] {
+  const target = plan.targets.find((t) => t.kind === 'level')
+  const place = target?.place ?? ''
+  const { states, afterState, beforeState } = report.verdict
+  const measured = states.filter((s) => s.kind !== 'bench')
+  // where the target's own place was never measured, what was measured elsewhere still tells the steps
+  const there = upgradeRungs(measured, place)
+  const rungs = there.length > 1 ? there : upgradeRungs(measured, '')
+  const ladder = noiseLadder((afterState ?? beforeState)?.runs ?? [], '', target?.limit ?? null)
+  const blocks: PaperBlock[] = []
+  if (rungs.length > 1)
+    blocks.push({
+      kind: 'chart',
+      alt: 'Sound level step by step',
+      svg: rungChart(
+        rungs.map((r, i) => ({
+          name: r.name,
+          level: r.level,
+          words: i ? `${show(r.level, 'level')}, × ${r.ratio.toFixed(2)}` : show(r.level, 'level'),
+        })),
+        everydayLevels,
+        rungs === there ? (target?.limit ?? null) : null,
+        'Sound level step by step against an everyday scale',
+      ),
+    })
+  if (ladder.sources.length) {
+    blocks.push({
+      kind: 'table',
+      numbers: [1, 2, 3],
+      head: ['Stage', 'sum of the sources', 'all together', 'most it can fall', 'fix next'],
+      rows: ladder.stages.map((s) => [
+        s.stage,
+        show(s.sum, 'level'),
+        show(s.whole, 'level'),
+        s.drop === null ? '–' : show(s.drop, 'levelDifference'),
+        s.next ?? '–',
+      ]),
+    })
+  }
+  return blocks.length ? [{ kind: 'heading', text: 'Noise, step by step' }, ...blocks] : []
+}
+
+/** What was not measured, said plainly. */
+function missingBlocks(report: Report): PaperBlock[] {
+  const missing = [
+    ...report.verdict.targets
+      .filter((t) => t.verdict === 'not-measured')
+      .map((t) => `${targetNames[t.target.kind]} ${t.target.place}`.trim()),
+    ...report.verdict.comparisons
+      .filter((c) => c.refused)
+      .map((c) => `a fair comparison of ${readingNames[c.quantity].toLowerCase()} ${c.place}`),
+  ]
+  return missing.length
+    ? [
+        { kind: 'heading', text: 'What was not measured' },
+        { kind: 'list', items: missing },
+      ]
+    : []
+}
+
+/**
+ * The report of a job, ready to be printed.
+ * @param units the person's own @param today ISO date
+ */
+export function paperOf(plan: PlanDocument, report: Report, units: UnitPreferences, today: string): Paper {
+  const printer: Printer = { units, show: (value, quantity) => printQuantity(value ?? null, quantity, units) }
+  const { show } = printer
+  const { job } = plan
+  const { pick } = report
+  const cost = pick?.candidate.cost ?? null
+  const predictions = predictionsOf(report)
+  const gains = gainCosts(report, cost)
+  const open = report.findings.findings.filter((f) => f.severity !== 'note')
+  const blocks: PaperBlock[] = [
+    {
+      kind: 'text',
+      text: [job.equipment, job.complaint].filter(Boolean).join('. ') || 'No equipment is described.',
+    },
+    { kind: 'heading', text: 'Did it work?' },
+    ...targetBlocks(printer, report),
+    { kind: 'heading', text: 'Before against after' },
+    ...comparisonBlocks(printer, report),
+    ...conditionBlocks(printer, report),
+    ...noiseBlocks(printer, plan, report),
+    ...(pick
+      ? [
+          { kind: 'heading' as const, text: 'What was built' },
+          {
+            kind: 'text' as const,
+            text: `${pick.fanName} at ${show(pick.candidate.driveV, 'voltage')}${plan.source ? `, fed from ${plan.source.name}` : ''}; predicted ${show(pick.served.value, 'flow')} against a need of ${show(report.need.flow.value, 'flow')}${pick.candidate.powerW === null ? '' : `, ${show(pick.candidate.powerW, 'power')}`}${cost === null ? '' : `, ${show(cost, 'money')}`}.`,
+          },
+        ]
+      : []),
+    ...(predictions.length
+      ? [
+          { kind: 'heading' as const, text: 'Prediction against measurement' },
+          {
+            kind: 'table' as const,
+            numbers: [1, 2],
+            head: ['Quantity', 'predicted', 'measured', 'what it teaches'],
+            rows: predictions.map((p) => [
+              p.label,
+              `${show(p.predicted, p.quantity)}${p.low === null ? '' : ` (${show(p.low, p.quantity)} to ${show(p.high, p.quantity)})`}`,
+              show(p.measured, p.quantity),
+              p.teaches,
+            ]),
+          },
+        ]
+      : []),
+    ...(gains.length
+      ? [
+          { kind: 'heading' as const, text: 'What the gain cost' },
+          {
+            kind: 'list' as const,
+            items: gains.map((g) => {
+              const price = costPerUnit(g, units)
+              return `${show(g.gain, g.quantity)} ${g.what}${price ? `: ${show(price.money, 'money')} ${price.per}` : ''}`
+            }),
+          },
+        ]
+      : []),
+    ...missingBlocks(report),
+    ...(open.length
+      ? [
+          { kind: 'heading' as const, text: 'Still to mend' },
+          { kind: 'list' as const, items: open.map((f) => `${findingMessage(f, units)}: ${f.why}. ${f.fix}`) },
+        ]
+      : []),
+    { kind: 'heading', text: 'Care' },
+    {
+      kind: 'list',
+      items: careTasks(plan, report, job.careFrom ?? today).map((t) => `${t.due}: ${t.title}. ${t.why}`),
+    },
+    {
+      kind: 'text',
+      text: 'Measured with hobby instruments. It says what was found here, and is no certificate; mains wiring, flues and life safety belong to licensed people and local codes.',
+    },
+  ]
+  return { title: job.name, subtitle: `${goalNames[job.goal]}, ${today}`, blocks }
+}
+
+const cell = (text: string) => text.replaceAll('|', '\\|').replaceAll('\n', ' ')
+/** A drawing as an address that stands in a link's brackets. */
+const asAddress = (svg: string) =>
+  `data:image/svg+xml,${encodeURIComponent(svg).replaceAll('(', '%28').replaceAll(')', '%29')}`
+
+/** The same as Markdown; charts stand in it as pictures. */
+export function paperMarkdown({ title, subtitle, blocks }: Paper): string {
+  const body = blocks.map((b) => {
+    if (b.kind === 'heading') return `## ${b.text}`
+    if (b.kind === 'text') return b.text
+    if (b.kind === 'list') return b.items.map((i) => `- ${i}`).join('\n')
+    if (b.kind === 'chart') return `![${b.alt}](${asAddress(b.svg)})`
+    return [
+      `| ${b.head.map(cell).join(' | ')} |`,
+      `| ${b.head.map((_, i) => (b.numbers.includes(i) ? '---:' : '---')).join(' | ')} |`,
+      ...b.rows.map((r) => `| ${r.map(cell).join(' | ')} |`),
+    ].join('\n')
+  })
+  return `# ${title}\n\n${subtitle}\n\n${body.join('\n\n')}\n`
+}

@@ -1,0 +1,5 @@
+export { speedReached } from './goals/fume'
+export type { Delivered, NeedEnv } from './goals/model'
+export { CLEAR_SHARE, MIXING } from './goals/space'
+export { evaporationOf } from './goals/water'
+export { computeNeed, doubtedInputs, goalNeeds, inputRange, type Need, needExtras } from './need'

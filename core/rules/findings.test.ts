@@ -1,0 +1,80 @@
+import { describe, expect, test } from 'vitest'
+import { evaluateFindings, findingMessage } from './evaluate'
+import { factCatalogue } from './fact-catalogue'
+import { parseExpression } from './expression'
+import { ruleGroups } from './catalogue'
+import { preferenceSets } from '#core/units'
+
+const judge = (text: string, facts: Record<string, number | string | boolean> = {}) =>
+  parseExpression(text).evaluate((name) => facts[name])
+
+describe('three-valued expressions', () => {
+  test.each([
+    ['a.x > 1', { 'a.x': 2 }, true],
+    ['a.x > 1', {}, undefined],
+    ['a.x > 1 and false', {}, false],
+    ['a.x > 1 or true', {}, true],
+    ['not a.b', {}, undefined],
+    ['not a.b', { 'a.b': false }, true],
+    ['a.x / a.y > 1', { 'a.x': 1, 'a.y': 0 }, undefined],
+    ['10*log10(10**(a.x/10) + 10**(a.x/10)) > 33', { 'a.x': 30 }, true],
+    ['2**3**2 == 512', {}, true],
+    ['-2**2 == -4', {}, true],
+    ["a.k in ('usb', 'pack')", { 'a.k': 'pack' }, true],
+    ["a.k in ('usb')", {}, undefined],
+    ['abs(min(a.x, 3) - max(1, 2)) == 1', { 'a.x': 9 }, true],
+    ["a.k == 'cool'", { 'a.k': 'cool' }, true],
+    ['a.x - 1 - 1 == 1', { 'a.x': 3 }, true],
+    ['a.x > 1', { 'a.x': 'text' }, undefined],
+  ] as const)('%s with %o is %s', (text, facts, expected) => {
+    expect(judge(text, facts)).toBe(expected)
+  })
+  test.each(['a.x >', 'a.x > 1)', '(a.x', 'foo > 1', 'a.x ? 1', "a.x in 'usb'"])(
+    '%s is no expression',
+    (text) => {
+      expect(() => parseExpression(text)).toThrow()
+    },
+  )
+})
+
+describe('the catalogue', () => {
+  const rules = ruleGroups.flatMap((g) => g.rules)
+  test('has the handbook’s 232 rules, each once', () => {
+    expect(rules).toHaveLength(232)
+    expect(new Set(rules.map((r) => r.id)).size).toBe(232)
+  })
+  test('every trigger and every placeholder speaks of known facts', () => {
+    for (const rule of rules) {
+      const names = [
+        ...parseExpression(rule.trigger).facts,
+        ...[...rule.message.matchAll(/\{([\w.]+)\}/g)].map((m) => m[1]!),
+      ]
+      for (const name of names) expect(factCatalogue, `${rule.id}: ${name}`).toHaveProperty([name])
+    }
+  })
+  test('without facts nothing fires and nothing passes', () => {
+    const result = evaluateFindings({})
+    expect(result.findings).toEqual([])
+    expect(result.passed).toEqual([])
+    expect(result.notChecked).toHaveLength(232)
+    expect(result.notChecked.find((r) => r.id === 'need-flow-short')!.missing).toEqual(['op.flow', 'need.flow'])
+  })
+  test('the message prints in the person’s units', () => {
+    const [finding] = evaluateFindings({ 'op.flow': 46, 'need.flow': 50 }).findings
+    expect(findingMessage(finding!).replaceAll('\u00a0', ' ')).toBe(
+      '46 m³/h at the operating point, 50 m³/h needed',
+    )
+    expect(findingMessage(finding!, preferenceSets.imperial).replaceAll('\u00a0', ' ')).toBe(
+      '27.1 CFM at the operating point, 29.4 CFM needed',
+    )
+  })
+  test('stops come first', () => {
+    const severities = evaluateFindings({
+      'op.flow': 30,
+      'need.flow': 50,
+      'need.goalStated': false,
+      'need.heatBasis': 'nameplate',
+    }).findings.map((f) => f.severity)
+    expect(severities).toEqual(['stop', 'fix', 'note'])
+  })
+})

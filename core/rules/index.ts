@@ -1,0 +1,5 @@
+export { allRuleGroups, ruleGroups } from './catalogue'
+export { concernedElements } from './concerns'
+export { evaluateFindings, type Evaluation, type Finding, findingMessage } from './evaluate'
+export type { Facts } from './fact-catalogue'
+export { planFacts } from './facts'

@@ -1,0 +1,231 @@
+import type { AirState } from '#core/air'
+import { deliveredClass, stallLimit } from '#core/fan'
+import type { Quantity, Sentence } from '#core/units'
+import type { Arrangement, Job } from '#core/document'
+import { drivenSpeed, freeDelivery, lowestDuty } from '#core/system'
+import {
+  drivenGroup,
+  endsOf,
+  groupCost,
+  groupCurrent,
+  groupLimits,
+  groupThickness,
+  membersOf,
+  type DrivenGroup,
+  type Group,
+  type GroupDrive,
+} from '#core/system'
+import { groupLevel, type LevelEstimate } from '#core/system'
+import { operateOnPath, operatingFlow, quickFlow, type PathSolver, type QuickPath } from '#core/system'
+import { pathDoubt, pathDrop } from '#core/system'
+
+/** Pressure above which a path counts as a restriction for the noise claim, Pa. Handbook, findings `noise-free-air-claim`. */
+const RESTRICTED_PA = 5
+/** Voltage over start voltage that a plan should keep for cold, dust and age. Common practice, no source. */
+export const START_MARGIN = 1.2
+
+/** What two stages in series may lose without a straightener between them, share of their pressure. Common practice, no source (10 to 20 %). */
+const SERIES_LOSS = 0.15
+
+/** Left of this share of free delivery an axial fan known by two numbers only is "possibly in stall". Handbook, estimated curves (common practice). */
+const ESTIMATED_STALL = 0.5
+/** A fan on this share of its rated voltage or less is told as under-run. */
+const UNDER_RUN = 0.6
+
+export interface Context {
+  job: Job
+  air: AirState
+  solver: PathSolver
+  /** airflow needed without and with margin, m3/s */
+  needFlow: number | null
+  designFlow: number | null
+  levelLimit: number | null
+  costLimit: number | null
+  thicknessLimit: number | null
+}
+
+export type Verdict = 'good' | 'warn' | 'fail'
+export interface Reason {
+  verdict: Verdict
+  text: Sentence
+}
+
+export interface Candidate {
+  fanId: string
+  /** the other one of an unlike pair */
+  secondId: string | null
+  maker: string
+  /** its model, or both of a pair */
+  model: string
+  count: number
+  arrangement: Arrangement
+  driveV: number
+  /** on the PWM wire; null where the voltage alone drives it */
+  duty: number | null
+  speed: number
+  flow: number | null
+  flowLow: number | null
+  flowHigh: number | null
+  pressure: number | null
+  level: LevelEstimate | null
+  powerW: number | null
+  currentA: number | null
+  cost: number | null
+  /** depth of the group at one place, stages behind each other added, m */
+  thicknessM: number
+  /** flow over the airflow needed, minus 1 */
+  margin: number | null
+  verdict: Verdict
+  reasons: Reason[]
+  /** flow below which the curve dips, as driven, m3/s; null where no dip is visible (which is not "no stall") */
+  stallFlow: number | null
+  stalled: boolean
+  estimated: boolean
+  owned: boolean
+}
+
+/** The quick part of a candidate, enough to rank drive levels: the flow at one drive, m3/s; 0 where nothing turns. */
+export function quickGroupFlow(path: QuickPath, air: AirState, group: Group, drive: GroupDrive): number {
+  const driven = drivenGroup(group, drive, air)
+  return driven ? Math.max(0, quickFlow(path, driven.curve, driven.drive)) : 0
+}
+/** Its level, as if the path resists and no fan stalls, dB(A). */
+export const quickGroupLevel = (context: Context, group: Group, drive: GroupDrive): number | null =>
+  groupLevel(group, drive, context.job.listenerM, true, false)?.value ?? null
+
+function judge(
+  context: Context,
+  group: Group,
+  driven: DrivenGroup | null,
+  c: Omit<Candidate, 'reasons' | 'verdict'>,
+): Reason[] {
+  const { job } = context
+  const { startV, maxV } = groupLimits(group)
+  const members = membersOf(group)
+  const reasons: Reason[] = []
+  const fail = (...text: Sentence) => reasons.push({ verdict: 'fail', text })
+  const warn = (...text: Sentence) => reasons.push({ verdict: 'warn', text })
+  const of = (value: number, quantity: Quantity) => ({ value, quantity })
+  if (c.driveV < startV) fail('starts at ', of(startV, 'voltage'), ', driven at ', of(c.driveV, 'voltage'))
+  else if (c.driveV < START_MARGIN * startV) warn('hardly above its start voltage of ', of(startV, 'voltage'))
+  if (c.driveV > maxV) fail('allows only ', of(maxV, 'voltage'))
+  if (c.duty !== null && members.some((m) => c.duty! < lowestDuty(m).duty))
+    fail(
+      'duty of ',
+      of(c.duty, 'ratio'),
+      ', keeps turning from ',
+      of(Math.max(...members.map((m) => lowestDuty(m).duty)), 'ratio'),
+    )
+  if (job.fitDepthM !== null && c.thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) {
+    fail(
+      'needs ',
+      of(c.thicknessM + (job.stackExtraM ?? 0), 'length'),
+      ' of depth',
+      ...(job.stackExtraM ? [' with its parts'] : []),
+      ', the space has ',
+      of(job.fitDepthM, 'length'),
+    )
+  }
+  const places = context.solver.path.main.filter((e) => e.element.kind === 'fan').length
+  if (c.arrangement === 'places' && places < 2) warn('its second place is not in the air path yet')
+  if (c.arrangement !== 'places' && places > 1) warn('the air path has two places for fans: one stays empty')
+  const frame = Math.max(...members.map((m) => m.fan.frameM))
+  if (job.fitWidthM !== null && frame > job.fitWidthM)
+    fail('frame of ', of(frame, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
+  if (context.thicknessLimit !== null && c.thicknessM > context.thicknessLimit)
+    fail('is ', of(c.thicknessM, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
+  if (c.flow === null) fail('no operating point on this path')
+  else if (context.needFlow !== null && c.flow < context.needFlow) {
+    const short = driven ? pathDrop(context.solver.path, context.needFlow) - endsOf(driven).highest : 0
+    if (short > 0) fail('lacks ', of(short, 'pressure'), ' even with no air moving')
+    else fail('lacks ', of(context.needFlow - c.flow, 'flow'))
+  } else if (context.designFlow !== null && c.flow < context.designFlow)
+    warn('meets the need, but ', of(context.designFlow - c.flow, 'flow'), ' short of the margin')
+  if (c.stalled) warn('would run in the stall region: rumble')
+  if (c.level && context.levelLimit !== null && c.level.value > context.levelLimit)
+    fail(of(c.level.value - context.levelLimit, 'levelDifference'), ' too loud')
+  if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit)
+    fail(of(c.cost - context.costLimit, 'money'), ' over the money limit')
+  if (c.flow !== null && driven && !c.estimated && deliveredClass(c.flow, endsOf(driven).free) === 'check')
+    warn('delivers under 15 % of its free air')
+  if (
+    job.shaft !== null &&
+    members.some(
+      (m) => m.fan.shaftAllowed !== null && m.fan.shaftAllowed !== 'any' && m.fan.shaftAllowed !== job.shaft,
+    )
+  )
+    fail(`its sheet wants the shaft ${members.find((m) => m.fan.shaftAllowed !== null)!.fan.shaftAllowed}`)
+  if (c.level === null && context.levelLimit !== null) warn('no noise figure')
+  return reasons
+}
+
+/** What speaks for a row, where something does: told when nothing speaks against it. */
+export function meritOf(context: Context, group: Group, c: Candidate): Sentence | null {
+  if (c.verdict === 'fail' || c.margin === null || context.needFlow === null) return null
+  const low = c.driveV <= UNDER_RUN * group.model.fan.ratedV
+  return [
+    context.designFlow !== null && c.flow !== null && c.flow >= context.designFlow
+      ? 'meets need and margin'
+      : 'meets the need',
+    ...(low ? ['; a ', { value: group.model.fan.ratedV, quantity: 'voltage' as const }, ' fan under-run'] : []),
+  ]
+}
+
+/** One group and drive on this job's path, with the reasons for or against it. */
+export function evaluateCandidate(context: Context, group: Group, drive: GroupDrive): Candidate {
+  const { model, second, count, arrangement } = group
+  const { fan } = model
+  const driven = drivenGroup(group, drive, context.air)
+  const op = driven ? operateOnPath(context.solver, driven.curve, driven.drive) : null
+  const flow = op?.flow ?? null
+  const doubt = flow ? pathDoubt(context.solver.path, flow) : 0
+  const band = (curve: 'low' | 'high', factor: number) => {
+    const end = drivenGroup(group, drive, context.air, curve)
+    if (!end) return null
+    const stages =
+      curve === 'low' && arrangement === 'series'
+        ? { ...end.drive, series: end.drive.series * (1 - SERIES_LOSS) }
+        : end.drive
+    const q = operatingFlow(context.solver, end.curve, stages, factor)
+    return q > 0 ? q : null
+  }
+  const estimated = membersOf(group).some((m) => m.curves.basis === 'estimated')
+  const dip = !driven
+    ? null
+    : estimated && fan.kind === 'axial' && !second
+      ? ESTIMATED_STALL * freeDelivery(model)
+      : stallLimit(driven.curve)
+  const stallFlow = dip === null || !driven ? null : dip * driven.drive.speed * driven.drive.parallel
+  const stalled = flow !== null && stallFlow !== null && flow < stallFlow
+  const current = driven ? groupCurrent(group, drive) : null
+  const partial = {
+    fanId: fan.id,
+    secondId: second?.fan.id ?? null,
+    maker: second && second.fan.maker !== fan.maker ? `${fan.maker}, ${second.fan.maker}` : fan.maker,
+    model: second ? `${fan.model} + ${second.fan.model}` : fan.model,
+    count,
+    arrangement,
+    driveV: drive.volts,
+    duty: drive.duty,
+    speed: driven ? drivenSpeed(model, drive.volts, drive.duty) : 0,
+    flow,
+    flowLow: flow === null ? null : band('low', 1 + doubt),
+    flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - doubt)),
+    pressure: op?.pressure ?? null,
+    level: driven
+      ? groupLevel(group, drive, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled)
+      : null,
+    powerW: current === null ? null : current * drive.volts,
+    currentA: current,
+    thicknessM: groupThickness(group),
+    cost: groupCost(group),
+    margin: flow !== null && context.needFlow ? flow / context.needFlow - 1 : null,
+    stallFlow,
+    stalled,
+    estimated,
+    owned: membersOf(group).every((m) => m.fan.owned),
+  }
+  const reasons = judge(context, group, driven, partial)
+  const verdict: Verdict = reasons.some((r) => r.verdict === 'fail') ? 'fail' : reasons.length ? 'warn' : 'good'
+  return { ...partial, reasons, verdict }
+}

@@ -1,0 +1,30 @@
+export { type Candidate, type Context, evaluateCandidate, meritOf } from './candidate'
+export {
+  type ClaimRow,
+  claimRows,
+  LEAST_SHOWN,
+  shelfShown,
+  spreadOf,
+  testFigures,
+  trustedFan,
+  trustedFans,
+} from './claims'
+export {
+  defaultRank,
+  driveChoices,
+  driveLevels,
+  type DriveMode,
+  evenWeights,
+  modelShelf,
+  type ModelShelf,
+  type Objective,
+  paretoFront,
+  railsOf,
+  type Ranking,
+  type RankOptions,
+  rankShelf,
+  weightedScore,
+  type Weights,
+} from './ranking'
+export { swapNotes } from './replacement'
+export { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'

@@ -1,0 +1,348 @@
+import {
+  evaluateCandidate,
+  quickGroupFlow,
+  quickGroupLevel,
+  START_MARGIN,
+  type Candidate,
+  type Context,
+} from './candidate'
+import type { Fan, PlanDocument } from '#core/document'
+import { lowestDuty, modelFan, type FanModel } from '#core/system'
+import { groupCost, groupCurrent, groupLimits, groupThickness, type Group, type GroupDrive } from '#core/system'
+import { quickPath, type QuickPath } from '#core/system'
+import { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'
+
+export type Objective =
+  'quietest' | 'margin' | 'cheapest' | 'power' | 'thinnest' | 'loudness' | 'value' | 'weights'
+/** How the fans may be driven: any voltage a converter can be set to, only the voltages that are there, the label's, or the duty on the PWM wire. */
+export type DriveMode = 'any' | 'rails' | 'rated' | 'pwm'
+/** How much each wish counts, 0..1. */
+export interface Weights {
+  quiet: number
+  margin: number
+  power: number
+  cheap: number
+  thin: number
+}
+
+export interface RankOptions {
+  objective: Objective
+  weights: Weights
+  /** fans side by side to try, whether to try two in series, one at each of two places, and unlike pairs */
+  counts: readonly number[]
+  series: boolean
+  places: boolean
+  pairs: boolean
+  drive: DriveMode
+  /** voltages that are there, V, for the drive 'rails' and as what PWM fans are fed */
+  rails: readonly number[]
+  /** how many levels to try between the safe start and rated, or of duty */
+  levels: number
+  /** only this voltage, where the drive cannot be chosen */
+  fixedV: number | null
+  filter: ShelfFilter
+  /** groups computed in full: all of a usual shelf, the best of a huge one */
+  rows: number
+}
+
+export const evenWeights: Weights = { quiet: 1, margin: 0.5, power: 0.25, cheap: 0.25, thin: 0 }
+/** Taps that equipment and peripheral plugs commonly have, V. */
+export const COMMON_TAPS = [5, 12, 24] as const
+
+export const defaultRank: RankOptions = {
+  objective: 'quietest',
+  weights: evenWeights,
+  counts: [1, 2, 3, 4],
+  series: true,
+  places: false,
+  pairs: false,
+  drive: 'any',
+  rails: COMMON_TAPS,
+  levels: 10,
+  fixedV: null,
+  filter: noFilter,
+  rows: 600,
+}
+
+/** The voltages a plan has: its source and what its converter is set to, beside the common taps. */
+export const railsOf = ({ source, converter }: PlanDocument): number[] =>
+  [
+    ...new Set([
+      ...COMMON_TAPS,
+      ...([source?.nominalV, converter?.outV].filter((v) => typeof v === 'number' && v > 0) as number[]),
+    ]),
+  ].sort((a, b) => a - b)
+
+export interface Ranking {
+  rows: Candidate[]
+  /** groups looked at, of which `rows` are computed in full */
+  groups: number
+  /** fans that could not be computed, with the reason */
+  skipped: { fanId: string; name: string; reason: string }[]
+  /** how many combinations of group and drive stand behind it */
+  looked: number
+}
+
+/** A shelf ready to be ranked again and again. */
+export interface ModelShelf {
+  models: FanModel[]
+  skipped: Ranking['skipped']
+}
+export function modelShelf(fans: readonly Fan[]): ModelShelf {
+  const shelf: ModelShelf = { models: [], skipped: [] }
+  for (const fan of fans) {
+    const made = modelFan(fan)
+    if (made.ok) shelf.models.push(made.model)
+    else shelf.skipped.push({ fanId: fan.id, name: `${fan.maker} ${fan.model}`, reason: made.reason })
+  }
+  return shelf
+}
+
+/** Voltages to try: from 1.2 times the start voltage to rated, rounded to what a meter can be set to. */
+export function driveLevels(model: FanModel, levels: number): number[] {
+  const { ratedV } = model.fan
+  const low = Math.min(ratedV, Math.max(model.minV, START_MARGIN * model.startV))
+  const volts = Array.from(
+    { length: levels },
+    (_, i) => Math.ceil((low + ((ratedV - low) * i) / Math.max(1, levels - 1)) * 10 - 1e-6) / 10,
+  )
+  return [...new Set(volts.map((v) => Math.min(v, ratedV)))]
+}
+
+/** The drives that a group may be tried at, rising in speed; empty where the mode is not for these fans. */
+export function driveChoices(group: Group, options: RankOptions): GroupDrive[] {
+  const { model, second } = group
+  if (options.fixedV !== null) return [{ volts: options.fixedV, duty: null }]
+  const { ratedV } = model.fan
+  const { maxV, startV } = groupLimits(group)
+  if (options.drive === 'rated') return [{ volts: Math.min(ratedV, second?.fan.ratedV ?? ratedV), duty: null }]
+  if (options.drive === 'rails')
+    return options.rails.filter((v) => v <= maxV && v >= startV).map((volts) => ({ volts, duty: null }))
+  if (options.drive === 'pwm') {
+    if (model.fan.wires !== 4 || (second && second.fan.wires !== 4)) return []
+    const low = Math.max(
+      ...[model, second].map((m) => (m ? Math.max(lowestDuty(m).duty, m.fan.pwmStartDuty ?? 0) : 0)),
+    )
+    return Array.from({ length: options.levels }, (_, i) => ({
+      volts: ratedV,
+      duty: Math.round(100 * (low + ((1 - low) * i) / Math.max(1, options.levels - 1))) / 100,
+    }))
+  }
+  const levels = driveLevels(model, options.levels)
+  return (second ? levels.filter((v) => v >= START_MARGIN * second.startV && v <= maxV) : levels).map(
+    (volts) => ({ volts, duty: null }),
+  )
+}
+
+/** Smaller is better. */
+const score: Record<Exclude<Objective, 'weights'>, (c: Scored) => number> = {
+  quietest: (c) => c.level ?? 1e3,
+  margin: (c) => -(c.margin ?? -1),
+  cheapest: (c) => c.cost ?? 1e6,
+  power: (c) => c.powerW ?? 1e3,
+  thinnest: (c) => c.thicknessM,
+  loudness: (c) => (!c.flow || c.level === null ? 1e3 : loudness(c.level) / c.flow),
+  value: (c) => (!c.flow || c.cost === null ? 1e6 : c.cost / c.flow),
+}
+/** What a group is scored by. */
+interface Scored {
+  flow: number | null
+  level: number | null
+  margin: number | null
+  cost: number | null
+  powerW: number | null
+  thicknessM: number
+}
+const scoredOf = (c: Candidate): Scored => ({ ...c, level: c.level?.value ?? null })
+
+/** Perceived loudness against 40 dB(A): twice for each 10 dB. Common practice (sone rule of ISO 131, used on dB(A)). */
+const loudness = (level: number) => 2 ** ((level - 40) / 10)
+
+/** What one unit of each wish is worth in the weighted score: 10 dB, the whole need, 5 W, 20 of money, 25 mm. A choice of ours, so that one step of each is felt about alike. */
+const UNIT = { level: 10, margin: 1, power: 5, cost: 20, thickness: 0.025 }
+/** More margin than this is no further gain in the weighted score. */
+const ENOUGH_MARGIN = 1
+
+/** Weighted sum of the wishes, smaller is better: level per 10 dB, power per 5 W, money per 20, thickness per 25 mm, less the margin. */
+export function weightedScore(c: Scored, w: Weights): number {
+  const missing = 3
+  return (
+    w.quiet * (c.level === null ? missing : c.level / UNIT.level) +
+    w.power * (c.powerW === null ? missing : c.powerW / UNIT.power) +
+    w.cheap * (c.cost === null ? missing : c.cost / UNIT.cost) +
+    (w.thin * c.thicknessM) / UNIT.thickness -
+    (w.margin * Math.min(ENOUGH_MARGIN, c.margin ?? -1)) / UNIT.margin
+  )
+}
+
+/** Groups that no other beats in both airflow and quiet. */
+export function paretoFront(rows: readonly Candidate[]): Candidate[] {
+  const sorted = rows
+    .filter((c) => c.flow !== null && c.level !== null)
+    .toSorted((a, b) => b.flow! - a.flow! || a.level!.value - b.level!.value)
+  const front: Candidate[] = []
+  let quietest = Infinity
+  for (const c of sorted) {
+    if (c.level!.value >= quietest) continue
+    quietest = c.level!.value
+    front.push(c)
+  }
+  return front
+}
+
+const verdictOrder = { good: 0, warn: 1, fail: 2 }
+
+type Order = Pick<RankOptions, 'objective' | 'weights'>
+const scoreOf = ({ objective, weights }: Order) =>
+  objective === 'weights' ? (c: Scored) => weightedScore(c, weights) : score[objective]
+
+/** Rows that meet the need come first; among failing ones the nearest miss. */
+export function compareCandidates(order: Order): (a: Candidate, b: Candidate) => number {
+  const of = scoreOf(order)
+  return (a, b) => {
+    const usable = (c: Candidate) => (c.verdict === 'fail' ? 1 : 0)
+    if (usable(a) !== usable(b)) return usable(a) - usable(b)
+    if (a.verdict === 'fail') return (b.margin ?? -1) - (a.margin ?? -1)
+    return (
+      of(scoredOf(a)) - of(scoredOf(b)) ||
+      verdictOrder[a.verdict] - verdictOrder[b.verdict] ||
+      a.count - b.count ||
+      (a.cost ?? 1e6) - (b.cost ?? 1e6)
+    )
+  }
+}
+
+/** Which of a group's drives to show: the lowest that gives the planned flow, or the strongest. */
+function chooseDrive(
+  context: Context,
+  path: QuickPath,
+  group: Group,
+  drives: readonly GroupDrive[],
+  { objective }: RankOptions,
+): GroupDrive {
+  const full = drives.at(-1)!
+  if (objective === 'margin') {
+    const limit = context.levelLimit
+    if (limit === null) return full
+    const tooLoud = firstThat(drives, (d) => (quickGroupLevel(context, group, d) ?? 0) > limit)
+    return tooLoud === 0 ? full : drives[tooLoud - 1]!
+  }
+  const wanted = context.designFlow
+  return wanted === null
+    ? full
+    : (drives[firstThat(drives, (d) => quickGroupFlow(path, context.air, group, d) >= wanted)] ?? full)
+}
+
+/** Index of the first drive that passes a test which, once passed, stays passed (flow and level rise with speed); the length when none does. */
+function firstThat(drives: readonly GroupDrive[], test: (drive: GroupDrive) => boolean): number {
+  let low = 0
+  let high = drives.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (test(drives[middle]!)) high = middle
+    else low = middle + 1
+  }
+  return low
+}
+
+/** A group at its chosen drive, known just well enough to be put in order. */
+interface Light extends Scored {
+  group: Group
+  drive: GroupDrive
+  fails: boolean
+}
+
+function lightOf(context: Context, path: QuickPath, group: Group, drive: GroupDrive): Light {
+  const flow = quickGroupFlow(path, context.air, group, drive)
+  const level = quickGroupLevel(context, group, drive)
+  const current = groupCurrent(group, drive)
+  const { startV, maxV } = groupLimits(group)
+  const cost = groupCost(group)
+  const thicknessM = groupThickness(group)
+  const { job, needFlow, levelLimit, costLimit, thicknessLimit } = context
+  return {
+    group,
+    drive,
+    flow,
+    level,
+    cost,
+    thicknessM,
+    powerW: current === null ? null : current * drive.volts,
+    margin: needFlow ? flow / needFlow - 1 : null,
+    fails:
+      (needFlow !== null && flow < needFlow) ||
+      (levelLimit !== null && level !== null && level > levelLimit) ||
+      drive.volts < startV ||
+      drive.volts > maxV ||
+      (job.fitDepthM !== null && thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) ||
+      (job.fitWidthM !== null && group.model.fan.frameM > job.fitWidthM) ||
+      (costLimit !== null && cost !== null && cost > costLimit) ||
+      (thicknessLimit !== null && thicknessM > thicknessLimit),
+  }
+}
+
+/** Fans that unlike pairs are made of: the ones that alone come nearest to the need. */
+const PAIR_POOL = 8
+
+function pairsOf(singles: readonly Light[]): Group[] {
+  const near = singles
+    .toSorted((a, b) => Math.abs(a.margin ?? 1e3) - Math.abs(b.margin ?? 1e3))
+    .slice(0, PAIR_POOL)
+    .map((l) => l.group.model)
+  return near.flatMap((model, i) =>
+    near
+      .slice(i + 1)
+      .flatMap((second) =>
+        (['parallel', 'series'] as const).map((arrangement) => ({ model, second, count: 2, arrangement })),
+      ),
+  )
+}
+
+/**
+ * Ranks a shelf on a job: every fan, count and arrangement at the drive that suits the objective. Flow rises with speed,
+ * so the first level that suffices is the quietest and the least power; it is found by halving. All groups are looked at;
+ * the best `rows` of them are computed in full, with ranges and reasons.
+ */
+export function rankShelf(context: Context, shelf: ModelShelf, options: RankOptions = defaultRank): Ranking {
+  let looked = 0
+  const lights: Light[] = []
+  const singles: Light[] = []
+  const path = quickPath(context.solver)
+  const look = (group: Group, drives: readonly GroupDrive[] = driveChoices(group, options)) => {
+    if (!drives.length) return null
+    looked += drives.length
+    const light = lightOf(context, path, group, chooseDrive(context, path, group, drives, options))
+    lights.push(light)
+    return light
+  }
+  for (const model of shelf.models) {
+    if (!passesFilter(model.fan, options.filter, context.job)) continue
+    // fans alike are driven alike, however many
+    const drives = driveChoices({ model, second: null, count: 1, arrangement: 'single' }, options)
+    for (const count of options.counts) {
+      const light = look(
+        { model, second: null, count, arrangement: count === 1 ? 'single' : 'parallel' },
+        drives,
+      )
+      if (light && count === 1) singles.push(light)
+    }
+    if (options.series) look({ model, second: null, count: 2, arrangement: 'series' }, drives)
+    if (options.places) look({ model, second: null, count: 2, arrangement: 'places' }, drives)
+  }
+  if (options.pairs) for (const group of pairsOf(singles)) look(group)
+  const of = scoreOf(options)
+  const groups = lights.length
+  const chosen =
+    groups <= options.rows
+      ? lights
+      : lights
+          .toSorted(
+            (a, b) =>
+              Number(a.fails) - Number(b.fails) ||
+              (a.fails ? (b.margin ?? -1) - (a.margin ?? -1) : of(a) - of(b)),
+          )
+          .slice(0, options.rows)
+  const rows = chosen.map((l) => evaluateCandidate(context, l.group, l.drive))
+  rows.sort(compareCandidates(options))
+  return { rows, groups, skipped: shelf.skipped, looked }
+}

@@ -1,0 +1,52 @@
+import type { Connector, Fan } from '#core/document'
+import type { Job } from '#core/document'
+
+/** What a shelf may be narrowed to. null does not narrow. */
+export interface ShelfFilter {
+  text: string
+  owned: boolean
+  /** frame and thickness fit the job's space */
+  fits: boolean
+  wires: number | null
+  connector: Connector | null
+  /** 'no-sleeve' for vertical shafts, heat and vibration */
+  bearing: 'ball' | 'fluid' | 'sleeve' | 'no-sleeve' | null
+  kind: 'axial' | 'blower' | null
+  priceMost: number | null
+}
+
+export const noFilter: ShelfFilter = {
+  text: '',
+  owned: false,
+  fits: false,
+  wires: null,
+  connector: null,
+  bearing: null,
+  kind: null,
+  priceMost: null,
+}
+
+/** Whether a fan passes a filter. A value that the sheet does not tell does not pass a filter on it. */
+export function passesFilter(
+  fan: Fan,
+  filter: ShelfFilter,
+  job: Pick<Job, 'fitDepthM' | 'fitWidthM' | 'stackExtraM'>,
+): boolean {
+  const words = filter.text.trim().toLowerCase()
+  return (
+    (!filter.owned || fan.owned) &&
+    (!filter.fits ||
+      ((job.fitDepthM === null ||
+        (fan.thicknessMeasuredM ?? fan.thicknessM) + (job.stackExtraM ?? 0) <= job.fitDepthM) &&
+        (job.fitWidthM === null || fan.frameM <= job.fitWidthM))) &&
+    (filter.wires === null || fan.wires === filter.wires) &&
+    (filter.connector === null || fan.connector === filter.connector) &&
+    (filter.bearing === null ||
+      (filter.bearing === 'no-sleeve'
+        ? fan.bearing !== null && fan.bearing !== 'sleeve'
+        : fan.bearing === filter.bearing)) &&
+    (filter.kind === null || fan.kind === filter.kind) &&
+    (filter.priceMost === null || fan.owned || (fan.price !== null && fan.price <= filter.priceMost)) &&
+    (!words || `${fan.maker} ${fan.model} ${fan.notes}`.toLowerCase().includes(words))
+  )
+}

@@ -1,0 +1,110 @@
+import type { Sentence } from '#core/units'
+import type { PlanDocument } from '#core/document'
+import type { FeedNodeReport, FeedReport } from './feed-tree'
+import type { Group } from '#core/system'
+import { fanPins, type PinRow } from './wiring'
+
+/** The wiring as a graph to be laid out: what stands in each box, what each lead is labelled with. Drawn from the plan alone. */
+
+export interface DiagramNode {
+  id: string
+  kind: FeedNodeReport['kind']
+  title: string
+  lines: Sentence[]
+  pins: PinRow[]
+  state: 'stop' | 'fix' | 'ok'
+  /** the gravest thing that is wrong here */
+  warning: string
+  /** share of what it can give, 0..1 and above; null where that is not known */
+  share: number | null
+}
+export interface DiagramEdge {
+  id: string
+  from: string
+  to: string
+  label: Sentence
+  state: 'stop' | 'fix' | 'ok'
+}
+export interface Diagram {
+  nodes: DiagramNode[]
+  edges: DiagramEdge[]
+}
+
+const v = (value: number) => ({ value, quantity: 'voltage' as const })
+const a = (value: number) => ({ value, quantity: 'current' as const })
+
+function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
+  const lines: Sentence[] = []
+  const amps = node.inA
+  if (node.kind === 'source') {
+    lines.push([v(node.outV), plan.source?.output === 'ac' ? ' AC' : ' DC'])
+    lines.push(node.limitA === null ? ['its current is not known'] : ['gives ', a(node.limitA)])
+    lines.push(
+      node.outA === null
+        ? ['draw not known']
+        : ['drawn ', a(node.outA), ...(node.startA === null ? [] : [', start ', a(node.startA)])],
+    )
+  } else if (node.kind === 'converter') {
+    lines.push([
+      v(node.inV),
+      ' → ',
+      v(node.outV),
+      ...(node.ohm ? [`, ${Number(node.ohm.toPrecision(3))} Ω`] : []),
+    ])
+    if (amps !== null) lines.push(['in ', a(amps), ', out ', a(node.outA ?? 0)])
+    lines.push(['heat ', { value: node.heatW, quantity: 'power' }])
+  } else if (node.kind === 'branch') {
+    lines.push([v(node.outV)])
+    if (node.outA !== null)
+      lines.push([a(node.outA), ...(node.startA === null ? [] : [', starting ', a(node.startA)])])
+  } else {
+    lines.push([v(node.inV), ...(amps === null ? [', current not known'] : [' · ', a(amps)])])
+    if (node.kind === 'load' && node.what) lines.push([node.what])
+    if (node.startA !== null && amps !== null && node.startA > 1.05 * amps)
+      lines.push(['starting ', a(node.startA)])
+  }
+  return lines
+}
+
+/** The diagram of a plan's feed. Without a source there is none. */
+export function diagramOf(plan: PlanDocument, feed: FeedReport, group: Group | null): Diagram {
+  const stateOf = (n: FeedNodeReport) =>
+    n.problems.some((p) => p.severity === 'stop')
+      ? ('stop' as const)
+      : n.problems.some((p) => p.severity === 'fix')
+        ? ('fix' as const)
+        : ('ok' as const)
+  const order = { stop: 0, fix: 1, note: 2 }
+  return {
+    nodes: feed.nodes.map((n) => ({
+      id: n.id,
+      kind: n.kind,
+      title: n.name,
+      lines: linesOf(n, plan),
+      pins: n.kind === 'pick' && group ? fanPins(plan, group.model.fan) : [],
+      state: stateOf(n),
+      share: n.utilisation,
+      warning: [...n.problems].sort((x, y) => order[x.severity] - order[y.severity])[0]?.text ?? '',
+    })),
+    edges: feed.nodes
+      .filter((n) => n.parentId !== null)
+      .map((n) => {
+        const { lead } = n
+        const parts: Sentence[] = []
+        if (lead?.lengthM) parts.push([{ value: lead.lengthM, quantity: 'distance' }])
+        if (lead?.awg) parts.push([`${lead.awg} AWG`])
+        if (lead?.fuseA) parts.push(['fuse ', a(lead.fuseA)])
+        return {
+          id: `${n.parentId}-${n.id}`,
+          from: n.parentId!,
+          to: n.id,
+          label: parts.flatMap((p, i) => (i ? [' · ', ...p] : p)),
+          state: n.problems.some((p) => p.severity === 'stop' && /wire|fuse/.test(p.text))
+            ? ('stop' as const)
+            : n.problems.some((p) => /wire|fuse/.test(p.text))
+              ? ('fix' as const)
+              : ('ok' as const),
+        }
+      }),
+  }
+}

@@ -1,0 +1,7 @@
+export { type Diagram, type DiagramEdge, type DiagramNode, diagramOf } from './diagram'
+export { converterNames, DROP_LIMIT, feedOf } from './feed-tree'
+export { nodeFigures } from './figures'
+export { computePower, type PowerReport } from './power'
+export { runtimeOf, type RuntimeReport } from './running-time'
+export { slowDownWays, type SlowRow, voltageForShare } from './slow-down'
+export { connectionOrder, connectorLimit, fanPins, fuseFor, partsList, usbBudgetOf, wireList } from './wiring'

@@ -1,0 +1,50 @@
+import type { ElementKind, PathElement } from '#core/document'
+import { adapter, bend, damper, duct, flap, reducer, wye } from './ducts'
+import { chamber, custom, fanPlace, filter, fins } from './media'
+import { doubtOf, type ElementModel, type Modeler, type Spot } from './model'
+import { grille, hood, opening, outlet, slot } from './openings'
+
+export * from './model'
+export { freeAreaRatioOf } from './openings'
+export { ofPoints } from './media'
+
+const modelers: Record<Exclude<ElementKind, 'split'>, Modeler> = {
+  opening,
+  slot,
+  grille,
+  hood,
+  filter,
+  duct,
+  bend,
+  reducer,
+  wye,
+  damper,
+  flap,
+  fins,
+  adapter,
+  chamber,
+  outlet,
+  custom,
+  fan: fanPlace,
+}
+
+/** Coefficients of one element (no split) in the given air, at its place in its row. */
+export function modelElement(element: PathElement, spot: Spot): ElementModel {
+  const blank: ElementModel = {
+    element,
+    a: 0,
+    b: 0,
+    head: 0,
+    extra: null,
+    branches: null,
+    table: null,
+    missing: null,
+    formula: '',
+    inputs: [],
+    source: '',
+    doubt: doubtOf[element.basis],
+  }
+  if (element.kind === 'split') return blank
+  const made = modelers[element.kind](element, spot)
+  return 'missing' in made ? { ...blank, missing: made.missing } : { ...blank, ...made }
+}

@@ -1,0 +1,287 @@
+import {
+  currentAtVoltage,
+  estimatedBand,
+  highestPressure,
+  lastFlow,
+  makeCurve,
+  pressureAt,
+  scaleCurve,
+  speedFromDuty,
+  speedRatio,
+  type FanCurve,
+} from '#core/fan'
+import { bearingLife, HALVING_K } from '#core/heat'
+import { soneToDbA } from '#core/noise'
+import { START_CURRENT_FACTOR } from '#core/power'
+import type { CurveBasis, Fan, FanPoint } from '#core/document'
+
+/** Doubt of pressure at a flow: a sheet's curve ±10 %, own measurement ±5 %. Common practice, no source. */
+const curveDoubt: Record<Exclude<CurveBasis, 'estimated'>, number> = { curve: 0.1, claim: 0.1, measured: 0.05 }
+/** Allowed window of a fan whose sheet is silent, share of rated. Common practice, no source. */
+const WINDOW = 0.1
+/** Start and lowest running voltage where the sheet is silent, share of rated (12 V fans start at 4 to 7 V and run down to 3 to 5 V). Common practice, no source. */
+const START_SHARE = 0.58
+const RUN_SHARE = 0.42
+/** Lowest duty of a 4-wire fan whose sheet is silent, and the share of full speed there. Handbook, control: 30 % or less (from memory). */
+const MIN_DUTY = 0.3
+/** Exponent of power over speed when the supply stays and the duty falls: that of the same fan slowed by voltage, 1 + 1.3. Common practice, no source. */
+const DUTY_POWER_EXPONENT = 2.3
+/** Distance that sone ratings belong to, m. Fan industry, from memory. */
+const SONE_DISTANCE_M = 1.5
+
+export interface FanCurves {
+  low: FanCurve
+  middle: FanCurve
+  high: FanCurve
+  basis: CurveBasis
+}
+export type FanModelResult = { ok: true; model: FanModel } | { ok: false; reason: string }
+
+/** Curves that a sheet gives at another voltage, brought to rated speed, with the speed ratio they were taken at. */
+interface OtherCurves {
+  volts: number
+  speed: number
+  curves: FanCurves
+}
+
+/** A fan ready to be computed with: curves with their band, and what the sheet leaves open filled with usual values. */
+export interface FanModel {
+  fan: Fan
+  /** at rated voltage */
+  curves: FanCurves
+  /** at other voltages, rising; empty for most fans */
+  others: OtherCurves[]
+  /** mixed curves that were needed already, by voltage */
+  mixed: Map<number, Partial<Record<'low' | 'middle' | 'high', FanCurve>>>
+  minV: number
+  maxV: number
+  startV: number
+  startKnown: boolean
+  interceptV: number
+  /** the noise claim and its distance, sone converted; null where the sheet has neither */
+  claimDbA: number | null
+  claimDistanceM: number | null
+}
+
+/**
+ * Prepares a fan: its curve through the points, or estimated from free delivery and shut-off pressure; further curves
+ * teach how speed follows voltage and how the shape changes.
+ * @returns the reason when neither is there: a curve is never invented from one number
+ */
+export function modelFan(fan: Fan): FanModelResult {
+  const curves = fanCurves(fan)
+  if (typeof curves === 'string') return { ok: false, reason: curves }
+  const free = lastFlow(curves.middle)
+  const others = fan.curves
+    .filter((c) => c.points.length > 1 && c.volts > 0 && c.volts !== fan.ratedV)
+    .toSorted((a, b) => a.volts - b.volts)
+    .flatMap((c): OtherCurves[] => {
+      const made = bandAround(c.points, c.basis)
+      if (typeof made === 'string') return []
+      const speed = lastFlow(made.middle) / free
+      const back = (curve: FanCurve) => scaleCurve(curve, 1 / speed, 1 / speed ** 2)
+      return [
+        {
+          volts: c.volts,
+          speed,
+          curves: { low: back(made.low), middle: back(made.middle), high: back(made.high), basis: c.basis },
+        },
+      ]
+    })
+  const fromSone = fan.noiseDbA === null && fan.noiseSone !== null && fan.noiseSone > 0
+  return {
+    ok: true,
+    model: {
+      fan,
+      curves,
+      others,
+      mixed: new Map(),
+      interceptV: fan.interceptV ?? 0,
+      minV: fan.minV ?? RUN_SHARE * fan.ratedV,
+      maxV: fan.maxV ?? (1 + WINDOW) * fan.ratedV,
+      startV: fan.startV ?? START_SHARE * fan.ratedV,
+      startKnown: fan.startV !== null,
+      claimDbA: fromSone ? soneToDbA(fan.noiseSone!) : fan.noiseDbA,
+      claimDistanceM: fan.noiseDistanceM ?? (fromSone ? SONE_DISTANCE_M : null),
+    },
+  }
+}
+
+/** A curve through points with the band of its source. */
+function bandAround(points: readonly FanPoint[], basis: Exclude<CurveBasis, 'estimated'>): FanCurves | string {
+  const made = makeCurve(points.map((x) => ({ q: x.flowM3s, p: x.pressurePa })))
+  if (!made.ok) return made.message
+  if (highestPressure(made.curve) <= 0 || lastFlow(made.curve) <= 0)
+    return 'The curve has no pressure or no flow.'
+  const d = curveDoubt[basis]
+  return {
+    middle: made.curve,
+    low: scaleCurve(made.curve, 1 - d / 2, 1 - d),
+    high: scaleCurve(made.curve, 1 + d / 2, 1 + d),
+    basis,
+  }
+}
+
+function sheetCurves(fan: Fan): FanCurves | string {
+  if (fan.points.length > 0)
+    return bandAround(fan.points, fan.curveBasis === 'estimated' ? 'curve' : fan.curveBasis)
+  if (!fan.maxFlowM3s || !fan.maxPressurePa) return 'It needs a curve, or free delivery and shut-off pressure.'
+  const band = estimatedBand(fan.kind, fan.maxPressurePa, fan.maxFlowM3s)
+  return band.low && band.middle && band.high
+    ? { low: band.low, middle: band.middle, high: band.high, basis: 'estimated' }
+    : 'Free delivery and shut-off pressure must be above zero.'
+}
+
+const exactly = { middle: 1, low: 1, high: 1 }
+const ends = ['low', 'middle', 'high'] as const
+/** The sheet's curves, corrected by what tests have shown where the plan wants that: speed moves flow by n and pressure by n²; what was not tested stays as claimed. */
+function fanCurves(fan: Fan): FanCurves | string {
+  const curves = sheetCurves(fan)
+  if (typeof curves === 'string' || !fan.trusted) return curves
+  const { rotation: n = exactly, flow = exactly, pressure = exactly } = fan.trusted
+  const [low, middle, high] = ends.map((end) =>
+    scaleCurve(curves[end], n[end] * flow[end], n[end] ** 2 * pressure[end]),
+  )
+  return {
+    low: low!,
+    middle: middle!,
+    high: high!,
+    basis: curves.basis === 'estimated' || fan.trusted.flow?.from !== 'own' ? curves.basis : 'measured',
+  }
+}
+
+/** Free delivery at the sheet's voltage, m3/s. */
+export const freeDelivery = (model: FanModel) => lastFlow(model.curves.middle)
+/** Highest pressure at the sheet's voltage, Pa. */
+export const shutOffPressure = (model: FanModel) => highestPressure(model.curves.middle)
+
+/** Speed ratio at a voltage; 0 below the lowest running voltage (which stands a rounding error of 1e-9). Between a sheet's own curves the speed is interpolated. */
+export function driveSpeed(model: FanModel, volts: number): number {
+  const { others, minV, interceptV, fan } = model
+  if (!others.length) return speedRatio(volts, fan.ratedV, interceptV, minV - 1e-9)
+  if (volts < minV - 1e-9) return 0
+  const known = [...others.map((o) => ({ v: o.volts, s: o.speed })), { v: fan.ratedV, s: 1 }].sort(
+    (a, b) => a.v - b.v,
+  )
+  const at = known.findIndex((k) => k.v >= volts)
+  // below the lowest: on the line to the intercept; above the highest: on with the last slope from the intercept
+  if (at <= 0)
+    return at === 0
+      ? (known[0]!.s * Math.max(0, volts - interceptV)) / (known[0]!.v - interceptV)
+      : (known.at(-1)!.s * (volts - interceptV)) / (known.at(-1)!.v - interceptV)
+  const low = known[at - 1]!
+  const high = known[at]!
+  return low.s + ((high.s - low.s) * (volts - low.v)) / (high.v - low.v)
+}
+
+const BLEND_POINTS = 25
+/** Mixed curves that a model keeps, for searches that come back to the same voltages. */
+const MIXES_KEPT = 64
+/**
+ * A fan's curve at rated speed as it is at a voltage: its own, or a mix of the two nearest that the sheet gives.
+ * A driven curve is this one scaled by the affinity laws.
+ */
+export function curveAt(model: FanModel, volts: number, which: 'low' | 'middle' | 'high'): FanCurve {
+  if (!model.others.length || volts === model.fan.ratedV) return model.curves[which]
+  const kept = model.mixed.get(volts)?.[which]
+  if (kept) return kept
+  const known = [...model.others, { volts: model.fan.ratedV, speed: 1, curves: model.curves }].sort(
+    (a, b) => a.volts - b.volts,
+  )
+  const at = known.findIndex((k) => k.volts >= volts)
+  if (at <= 0) return known[at === 0 ? 0 : known.length - 1]!.curves[which]
+  const [a, b] = [known[at - 1]!, known[at]!]
+  const curve = mixCurves(a.curves[which], b.curves[which], (volts - a.volts) / (b.volts - a.volts))
+  if (model.mixed.size < MIXES_KEPT) model.mixed.set(volts, { ...model.mixed.get(volts), [which]: curve })
+  return curve
+}
+
+/** Two curves mixed at equal flow; a share of 1 is the second. */
+function mixCurves(x: FanCurve, y: FanCurve, share: number): FanCurve {
+  if (share === 1) return y
+  const first = Math.max(x.q[0]!, y.q[0]!)
+  const last = Math.min(lastFlow(x), lastFlow(y))
+  const points = Array.from(
+    { length: BLEND_POINTS },
+    (_, i) => first + ((last - first) * i) / (BLEND_POINTS - 1),
+  ).map((q) => ({ q, p: Math.max(0, (1 - share) * (pressureAt(x, q) ?? 0) + share * (pressureAt(y, q) ?? 0)) }))
+  const made = makeCurve(points)
+  return made.ok ? made.curve : x
+}
+
+/** Lowest duty that keeps a fan turning, and its speed there. */
+export const lowestDuty = ({ fan }: FanModel) => ({
+  duty: fan.pwmMinDuty ?? MIN_DUTY,
+  speed: fan.pwmMinSpeed ?? fan.pwmMinDuty ?? MIN_DUTY,
+  known: fan.pwmMinDuty !== null,
+})
+
+/** Share of the full speed that a duty on the PWM wire gives; 1 without one, 0 below the lowest duty (where the behaviour depends on the fan). */
+export function dutySpeed(model: FanModel, duty: number | null): number {
+  if (duty === null) return 1
+  const low = lowestDuty(model)
+  return speedFromDuty(duty, low.duty, low.speed, 1) ?? 0
+}
+
+/** Speed ratio of a fan at a voltage and a duty. */
+export const drivenSpeed = (model: FanModel, volts: number, duty: number | null) =>
+  driveSpeed(model, volts) * dutySpeed(model, duty)
+
+/** Running current of one fan at a voltage and duty, A; null where the sheet has none. */
+export function fanCurrent(model: FanModel, volts: number, duty: number | null = null): number | null {
+  const { fan } = model
+  if (fan.ratedA === null) return null
+  const full = currentAtVoltage(volts, fan.ratedV, fan.ratedA * (fan.trusted?.current?.middle ?? 1))
+  return duty === null ? full : full * dutySpeed(model, duty) ** DUTY_POWER_EXPONENT
+}
+/** Start current of one fan at a voltage, A: measured, else twice the label. */
+export function fanStartCurrent(model: FanModel, volts: number): number | null {
+  const { fan } = model
+  const tested = fan.tests
+    .filter((t) => t.startA !== null && t.volts > 0)
+    .map((t) => (t.startA! * volts) / t.volts)
+  if (tested.length) return Math.max(...tested)
+  return fan.ratedA === null ? null : (START_CURRENT_FACTOR * fan.ratedA * volts) / fan.ratedV
+}
+
+/** Hub diameter over blade-tip diameter, and blade-tip diameter over frame, of small axial fans. Common practice, no source. */
+const HUB_SHARE = 0.42
+const TIP_SHARE = 0.93
+/** Blade-tip diameter, m (estimated from the frame). */
+export const impellerDiameter = (fan: Fan) => TIP_SHARE * fan.frameM
+/** Swept area less hub, m2 (estimated from the frame). */
+export const sweptArea = (fan: Fan) => (Math.PI / 4) * (TIP_SHARE * fan.frameM) ** 2 * (1 - HUB_SHARE ** 2)
+
+/** Hole spacing of common square frames, m. De facto pattern shared by makers (from memory). */
+const holePattern: Record<number, number> = {
+  25: 0.02,
+  30: 0.024,
+  35: 0.029,
+  40: 0.032,
+  50: 0.04,
+  60: 0.05,
+  70: 0.06,
+  80: 0.0715,
+  92: 0.0825,
+  120: 0.105,
+  140: 0.1245,
+  200: 0.154,
+}
+/** Mounting holes, centre to centre, m: the sheet's, else the usual pattern of an axial frame; null for an unusual one. */
+export const holeSpacing = (fan: Fan): number | null =>
+  fan.holeSpacingM ?? (fan.kind === 'axial' ? (holePattern[Math.round(fan.frameM * 1000)] ?? null) : null)
+
+/** What a calliper showed, else the sheet's thickness, m. */
+export const trueThickness = (fan: Fan) => fan.thicknessMeasuredM ?? fan.thicknessM
+
+/** Temperature assumed for a life that states none, degC. Common practice, no source. */
+const LIFE_STATED_C = 40
+
+/** Bearing life at the fan's air temperature, h, in the short and the long view; null where the sheet states no life. */
+export function lifeAt({ lifeH, lifeC }: Fan, airC: number): { low: number; high: number } | null {
+  if (lifeH === null) return null
+  const [a, b] = [HALVING_K.short, HALVING_K.long].map((k) =>
+    bearingLife(lifeH, lifeC ?? LIFE_STATED_C, airC, k),
+  )
+  return { low: Math.min(a!, b!), high: Math.max(a!, b!) }
+}

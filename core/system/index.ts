@@ -1,0 +1,67 @@
+export { calibrate, type CalibrationReport } from './calibration'
+export { modelElement } from './elements'
+export type { ElementModel } from './elements/model'
+export { freeAreaRatioOf } from './elements/openings'
+export { fanAirC } from './fan-air'
+export {
+  arrangementOf,
+  drivenGroup,
+  type DrivenGroup,
+  endsOf,
+  type Group,
+  groupCost,
+  groupCurrent,
+  type GroupDrive,
+  groupLimits,
+  groupName,
+  groupOf,
+  groupStart,
+  groupThickness,
+  membersOf,
+  weakestPressure,
+} from './fan-array'
+export {
+  curveAt,
+  drivenSpeed,
+  driveSpeed,
+  dutySpeed,
+  fanCurrent,
+  type FanModel,
+  fanStartCurrent,
+  freeDelivery,
+  holeSpacing,
+  impellerDiameter,
+  lifeAt,
+  lowestDuty,
+  modelFan,
+  shutOffPressure,
+  sweptArea,
+} from './fan-model'
+export { endArea, endElements, freeAreaOf } from './openings'
+export {
+  operateOnPath,
+  operatingFlow,
+  pathCurve,
+  type PathCurvePoint,
+  pathSolver,
+  type PathSolver,
+  quickFlow,
+  quickPath,
+  type QuickPath,
+} from './operating-point'
+export {
+  branchFlows,
+  elementDrop,
+  elementFigure,
+  elementFlows,
+  fanFlowFor,
+  localResistance,
+  mainRow,
+  modelPath,
+  pathDoubt,
+  pathDrop,
+  type PathModel,
+  scalePath,
+  usefulShare,
+} from './path'
+export { groupLevel, levelAtListener, levelDistance, type LevelEstimate } from './sound'

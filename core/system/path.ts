@@ -1,0 +1,256 @@
+import type { AirState } from '#core/air'
+import { lossTable, parallelTable, passageFlow, tableDrop, tableSlope, type Passage } from '#core/airpath'
+import type { Resistance } from '#core/fan'
+import type { Branch, PathElement, PlanDocument } from '#core/document'
+import { elementNames } from '#core/document'
+import { modelElement } from './elements'
+import type { BranchModel, ElementModel } from './elements/model'
+import { figure, input, type Figure } from '#core/figure'
+
+export interface PathModel {
+  /** every element in the document's order, those in branches too */
+  elements: ElementModel[]
+  /** the main row */
+  main: ElementModel[]
+  /** every element but the fan's place counts */
+  complete: boolean
+  /** not a plain a Q + b Q^2: duct friction or branches bend it */
+  bent: boolean
+  /** what the guess is multiplied by after calibrating; 1 without */
+  factor: number
+  /** doubt of the whole path once it is calibrated; null where the elements' own doubts rule */
+  calibratedDoubt: number | null
+}
+
+/** The parts of a plan that make its path. */
+export type PathPart = Pick<PlanDocument, 'path' | 'branches'>
+
+/** The main row: what stands in no branch. */
+export const mainRow = (part: PathPart): PathElement[] => part.path.filter((e) => e.branchId === null)
+/** Ways of a split in their order. */
+export const branchesOf = (part: PathPart, splitId: string): Branch[] =>
+  part.branches.filter((b) => b.splitId === splitId)
+export const branchRow = (part: PathPart, branchId: string): PathElement[] =>
+  part.path.filter((e) => e.branchId === branchId)
+
+const rowModels = (row: readonly PathElement[], air: AirState) =>
+  row.map((element, index) => modelElement(element, { row, index, air }))
+
+const counts = (e: ElementModel) => e.element.kind !== 'fan'
+
+/** What a row of elements lets through. */
+function passageOf(elements: readonly ElementModel[]): Passage {
+  const sum = { a: 0, b: 0, head: 0 }
+  for (const e of elements) {
+    sum.a += e.a
+    sum.b += e.b
+    sum.head += e.head
+  }
+  const bent = elements.filter((e) => e.extra)
+  const table = bent.length
+    ? lossTable(sum.head, (q) => (sum.a + sum.b * q) * q + bent.reduce((s, e) => s + e.extra!(q), 0))
+    : null
+  return { ...sum, table }
+}
+
+/** A split with the ways that stand side by side in it. */
+function modelSplit(part: PathPart, split: ElementModel, air: AirState): ElementModel {
+  const branches = branchesOf(part, split.element.id).map((branch): BranchModel => {
+    const elements = rowModels(branchRow(part, branch.id), air)
+    return { branch, elements, passage: passageOf(elements) }
+  })
+  const empty = branches.find((b) => !b.elements.some((e) => counts(e) && e.element.kind !== 'chamber'))
+  const missing =
+    branches.length < 2
+      ? 'a second way'
+      : empty
+        ? `an element in “${empty.branch.name}”`
+        : branches.some((b) => b.elements.some((e) => counts(e) && e.missing))
+          ? 'the size of an element in it'
+          : null
+  const table = missing ? null : parallelTable(branches.map((b) => b.passage))
+  const losses = branches.flatMap((b) => b.elements)
+  return {
+    ...split,
+    branches,
+    table,
+    missing: missing ?? (table ? null : 'a way that resists'),
+    formula: 'ΣQᵢ(Δp) = Q',
+    source: 'ways side by side share one pressure drop',
+    doubt: losses.length ? losses.reduce((s, e) => s + e.doubt, 0) / losses.length : split.doubt,
+  }
+}
+
+/** The whole path in the given air. */
+export function modelPath(part: PathPart, air: AirState): PathModel {
+  const main = rowModels(mainRow(part), air).map((e) =>
+    e.element.kind === 'split' ? modelSplit(part, e, air) : e,
+  )
+  return pathOf(part, main)
+}
+
+function pathOf(
+  part: PathPart,
+  main: ElementModel[],
+  factor = 1,
+  calibratedDoubt: number | null = null,
+): PathModel {
+  const inside = new Map(
+    main.flatMap((e) => [e, ...(e.branches ?? []).flatMap((b) => b.elements)]).map((e) => [e.element.id, e]),
+  )
+  const counted = main.filter(counts)
+  return {
+    main,
+    factor,
+    calibratedDoubt,
+    elements: part.path.map((e) => inside.get(e.id)).filter((e) => e !== undefined),
+    complete: counted.length > 0 && counted.every((e) => !e.missing),
+    bent: main.some((e) => e.extra || e.table),
+  }
+}
+
+const scaleElement = (e: ElementModel, k: number): ElementModel => {
+  const { extra, table } = e
+  const branches =
+    e.branches?.map((b) => ({
+      ...b,
+      elements: b.elements.map((x) => scaleElement(x, k)),
+      passage: scalePassage(b.passage, k),
+    })) ?? null
+  return {
+    ...e,
+    a: e.a * k,
+    b: e.b * k,
+    head: e.head * k,
+    extra: extra ? (q) => k * extra(q) : null,
+    table: table && scaleTable(table, k),
+    branches,
+  }
+}
+const scaleTable = (t: NonNullable<ElementModel['table']>, k: number) => ({
+  ...t,
+  head: t.head * k,
+  logDp: t.logDp.map((x) => x + Math.log(k)),
+})
+const scalePassage = (p: Passage, k: number): Passage => ({
+  a: p.a * k,
+  b: p.b * k,
+  head: p.head * k,
+  table: p.table && scaleTable(p.table, k),
+})
+
+/** The path scaled by a measurement: every loss by the same factor. */
+export function scalePath(part: PathPart, path: PathModel, factor: number, doubt: number): PathModel {
+  return pathOf(
+    part,
+    path.main.map((e) => scaleElement(e, factor)),
+    factor,
+    doubt,
+  )
+}
+
+/** Drop of one element at a flow through it, Pa. */
+export function elementDrop(e: ElementModel, q: number): number {
+  if (!(q > 0)) return 0
+  if (e.table) return tableDrop(e.table, q)
+  return e.head + (e.a + e.b * q) * q + (e.extra ? e.extra(q) : 0)
+}
+
+/** Drop of the whole path at the fan's flow, Pa. */
+export const pathDrop = (path: PathModel, q: number): number =>
+  path.main.reduce((s, e) => s + elementDrop(e, q), 0)
+
+/** Flow through each way of a split that carries a flow, m3/s. */
+export function branchFlows(split: ElementModel, q: number): number[] {
+  const drop = elementDrop(split, q)
+  return (split.branches ?? []).map((b) => (q > 0 ? (passageFlow(b.passage, drop) ?? 0) : 0))
+}
+
+/** Flow through every element when the fan moves a flow, m3/s, by the element's id. */
+export function elementFlows(path: PathModel, q: number): Map<string, number> {
+  const flows = new Map<string, number>()
+  for (const e of path.main) {
+    flows.set(e.element.id, q)
+    const ways = branchFlows(e, q)
+    e.branches?.forEach((b, i) => b.elements.forEach((x) => flows.set(x.element.id, ways[i]!)))
+  }
+  return flows
+}
+
+/** Share of the fan's flow that does the job: what leaks past is taken off at each split. */
+export function usefulShare(path: PathModel, q: number): number {
+  let share = 1
+  for (const e of path.main) {
+    if (!e.branches?.some((b) => b.branch.leak)) continue
+    const ways = branchFlows(e, q)
+    const total = ways.reduce((s, x) => s + x, 0)
+    if (total > 0) share *= 1 - e.branches.reduce((s, b, i) => s + (b.branch.leak ? ways[i]! : 0), 0) / total
+  }
+  return share
+}
+
+/** Flow the fan must move so that a flow does the job, m3/s. */
+export function fanFlowFor(path: PathModel, jobFlow: number): number {
+  if (!path.complete || !path.main.some((e) => e.branches?.some((b) => b.branch.leak))) return jobFlow
+  let q = jobFlow
+  for (let i = 0; i < 60; i++) {
+    const next = jobFlow / Math.max(usefulShare(path, q), 1e-3)
+    if (Math.abs(next - q) < 1e-10 * q) return next
+    q = next
+  }
+  return q
+}
+
+/** Slope of an element's bent part, Pa.s/m3. */
+function bentSlope(e: ElementModel, q: number): number {
+  if (e.table) return tableSlope(e.table, q)
+  const step = 1e-4 * q
+  return (e.extra!(q + step) - e.extra!(q - step)) / (2 * step)
+}
+
+/**
+ * Coefficients a, b (and head) that meet the path's drop and slope at a flow. Exact for a Q + b Q^2; for friction and
+ * branches it is the local fit, so that a solver which re-fits at its answer ends on the true curve.
+ * @param q m3/s, > 0
+ */
+export function localResistance(path: PathModel, q: number): Required<Resistance> {
+  const sum = { a: 0, b: 0, head: 0 }
+  for (const e of path.main) {
+    sum.a += e.a
+    sum.b += e.b
+    sum.head += e.table ? e.table.head : e.head
+    if (!e.extra && !e.table) continue
+    const drop = e.table ? tableDrop(e.table, q) - e.table.head : e.extra!(q)
+    const slope = bentSlope(e, q)
+    sum.a += (2 * drop) / q - slope
+    sum.b += (slope * q - drop) / q ** 2
+  }
+  return sum
+}
+
+/** Relative doubt of the whole drop at a flow: the elements' doubts weighted by their drops (they may all err the same way). */
+export function pathDoubt(path: PathModel, q: number): number {
+  if (path.calibratedDoubt !== null) return path.calibratedDoubt
+  const total = pathDrop(path, q)
+  return total > 0 ? path.main.reduce((s, e) => s + e.doubt * elementDrop(e, q), 0) / total : 0
+}
+
+/** Figure of one element's drop at the flow through it. */
+export function elementFigure(e: ElementModel, q: number | null): Figure {
+  const drop = q === null || e.missing ? null : elementDrop(e, q)
+  return figure(
+    `path.${e.element.id}`,
+    e.element.name || elementNames[e.element.kind],
+    'pressure',
+    drop,
+    e.formula,
+    e.source,
+    {
+      basis: e.element.basis === 'measured' ? 'measured' : e.element.basis === 'sheet' ? 'curve' : 'estimated',
+      inputs: [...e.inputs, input('Q', 'flow through it', q, 'flow')],
+      low: drop === null ? null : drop * (1 - e.doubt),
+      high: drop === null ? null : drop * (1 + e.doubt),
+      note: e.missing ? `Not counted yet: it lacks ${e.missing}.` : '',
+    },
+  )
+}

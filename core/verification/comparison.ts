@@ -1,0 +1,520 @@
+import {
+  instrumentHalfWidth,
+  intervalHalfWidth,
+  meanOf,
+  paired,
+  relativeChange,
+  symmetricDifference,
+  welch,
+} from '#core/measure'
+import {
+  atDistance,
+  atSpeed,
+  loudnessRatio,
+  minusBackground,
+  NEAREST_M,
+  readingClass,
+  ROOM_LIMIT_M,
+} from '#core/noise'
+import type { Quantity, Sentence } from '#core/units'
+import { figure, input, type Figure } from '#core/figure'
+import {
+  readingKey,
+  readingMean,
+  readingValues,
+  samePlace,
+  type Reading,
+  type ReadingQuantity,
+  type Run,
+} from '#core/document'
+
+/** Two states of the equipment held against each other: fairly, or not at all. Limits: handbook, fair comparison. */
+
+/** How the interval of a difference was found: replicates (unlike spreads), replicates in pairs, or what the instruments are worth. */
+export type IntervalBasis = 'welch' | 'paired' | 'instruments'
+
+export interface Comparison {
+  key: string
+  quantity: ReadingQuantity
+  place: string
+  stage: string
+  source: string
+  before: number
+  after: number
+  /** temperatures are compared as rise over the ambient of their own run */
+  asRise: boolean
+  difference: number
+  /** share of before; null for levels and for degrees without an ambient */
+  change: number | null
+  /** symmetric difference, a share without base or sign: never the change */
+  symmetric: number | null
+  /** loudness ratio for levels */
+  loudness: number | null
+  halfWidth: number
+  basis: IntervalBasis
+  /** replicates of each state */
+  n: readonly [number, number]
+  shown: boolean
+  /** what was corrected for */
+  steps: string[]
+  /** why this pair may not be compared; '' where it may */
+  refused: string
+  /** only the ratio means something, such as of two readings in a free jet */
+  ratioOnly: boolean
+  figure: Figure
+}
+
+export interface Unfair {
+  what: string
+  text: Sentence
+  effect: string
+}
+
+export interface FairComparison {
+  comparisons: Comparison[]
+  unfair: Unfair[]
+  notStated: string[]
+  /** readings that only one of the states has */ unmatched: string[]
+}
+
+/** 95 % half-width of one reading, by its instrument. */
+export function readingHalfWidth(run: Run, quantity: ReadingQuantity, value: number): number {
+  if (quantity === 'temperature') return instrumentHalfWidth.temperature
+  if (quantity === 'level') return instrumentHalfWidth[run.instrument ?? 'phone']
+  const share = quantity === 'power' ? instrumentHalfWidth.current : instrumentHalfWidth[quantity]
+  return share * Math.abs(value)
+}
+
+/** Conditions may differ by this much. Handbook, fair comparison (common practice). */
+export const FAIR = { volts: 0.02, ambientK: 2, load: 0.05, distance: 0.05, soak: 0.1, pairS: 3600 } as const
+/** Limits of restating a rise to another load under forced air, as a factor. Handbook, normalising. */
+export const LOAD_FACTOR = [0.5, 1.5] as const
+
+const within = (a: number, b: number, share: number) => Math.abs(a - b) <= share * Math.abs(b)
+/** The one value that all runs share, near enough; null where one does not say. */
+function common(
+  runs: readonly Run[],
+  key: 'ambientC' | 'heatW' | 'distanceM' | 'soakS' | 'fanV',
+): number | null {
+  const values = runs.map((r) => r[key])
+  return values.every((v) => v !== null) ? meanOf(values as number[]) : null
+}
+const shareOne = <K extends 'lid' | 'instrument'>(runs: readonly Run[], key: K): Run[K] | 'mixed' =>
+  runs.every((r) => r[key] === runs[0]![key]) ? runs[0]![key] : 'mixed'
+
+interface Context {
+  before: readonly Run[]
+  after: readonly Run[]
+  /** the plan's own fan voltage was the thing changed: no correction, no blame */
+  voltageIsTheChange: boolean
+  /** load and distance that all are taken to: those of "before" */
+  heatW: number | null
+  distanceM: number | null
+  fanV: number | null
+  /** speed of the fan in "before", where every run read it */
+  rpm: number | null
+}
+
+interface Value {
+  run: Run
+  value: number
+  refused: string
+  bound: boolean
+  steps: string[]
+}
+
+const heatOf = (
+  { heatW }: Context,
+  run: Run,
+  asRise: boolean,
+  value: number,
+): { value: number; refused: string; step: string } => {
+  if (
+    !asRise ||
+    heatW === null ||
+    run.heatW === null ||
+    within(run.heatW, heatW, 0.001) ||
+    heatW === 0 ||
+    run.heatW === 0
+  )
+    return { value, refused: '', step: '' }
+  const factor = heatW / run.heatW
+  if (factor < LOAD_FACTOR[0] || factor > LOAD_FACTOR[1])
+    return {
+      value,
+      refused: 'the loads differ by more than a rise may be scaled over (factor 0.5 to 1.5)',
+      step: '',
+    }
+  return { value: value * factor, refused: '', step: 'rise scaled to the same load' }
+}
+
+function temperatureOf(c: Context, run: Run, reading: number, asRise: boolean): Value {
+  const rise = asRise ? reading - run.ambientC! : reading
+  const { value, refused, step } = heatOf(c, run, asRise, rise)
+  return { run, value, refused, bound: false, steps: step ? [step] : [] }
+}
+
+function levelOf(c: Context, run: Run, reading: number): Value {
+  const steps: string[] = []
+  let value = reading
+  let bound = run.floorDbA !== null && readingClass(reading, run.floorDbA) !== 'usable'
+  if (run.backgroundDbA !== null) {
+    const without = minusBackground(value, run.backgroundDbA)
+    if (without === null) bound = true
+    else if (without !== value) {
+      value = without
+      steps.push('background removed')
+    }
+  }
+  if (c.distanceM !== null && run.distanceM !== null && !within(run.distanceM, c.distanceM, 0.001)) {
+    if (Math.min(run.distanceM, c.distanceM) < NEAREST_M || Math.max(run.distanceM, c.distanceM) > ROOM_LIMIT_M)
+      return {
+        run,
+        value,
+        refused: `the microphone stood at other distances, and the distance law holds from ${NEAREST_M} to ${ROOM_LIMIT_M} m only`,
+        bound,
+        steps,
+      }
+    value = atDistance(value, run.distanceM, c.distanceM)
+    steps.push('moved to the same distance')
+  }
+  if (correctsVoltage(c, run)) {
+    const ratio = speedRatio(c, run)
+    if (ratio === null) return { run, value, refused: TOO_FAR, bound, steps }
+    value = atSpeed(value, 1, ratio)!
+    steps.push('taken to the same voltage by the fan sound law')
+  }
+  return { run, value, refused: '', bound, steps }
+}
+
+/** The same fan at another voltage, where that was not the change. */
+const correctsVoltage = (c: Context, run: Run) =>
+  !c.voltageIsTheChange &&
+  c.fanV !== null &&
+  run.fanV !== null &&
+  run.fanV > 0 &&
+  c.fanV > 0 &&
+  !within(run.fanV, c.fanV, FAIR.volts)
+const speedOf = (run: Run): number | null => {
+  const r = run.readings.find((x) => x.quantity === 'rotation' && !x.source)
+  return r ? readingMean(r) : null
+}
+/** Speed follows voltage nearly: only so far may it stand for it where no speed was read, as a factor. Common practice, no source. */
+const VOLTAGE_FACTOR = [0.8, 1.25] as const
+/** From the run's speed to that of "before": by the tach where it was read, by the voltage near it; null where neither may be used. */
+function speedRatio(c: Context, run: Run, byTach = true): number | null {
+  const rpm = byTach ? speedOf(run) : null
+  if (c.rpm && rpm) return c.rpm / rpm
+  const factor = c.fanV! / run.fanV!
+  return factor >= VOLTAGE_FACTOR[0] && factor <= VOLTAGE_FACTOR[1] ? factor : null
+}
+const TOO_FAR =
+  'the voltages differ by more than a fifth, and the fan’s speed was not read: the fan laws cannot be used'
+/** Powers of the speed by which the fan laws scale. Reference: fan laws */
+const speedPower: Partial<Record<ReadingQuantity, number>> = { flow: 1, pressure: 2, rotation: 1, power: 3 }
+
+function otherOf(c: Context, run: Run, quantity: ReadingQuantity, reading: number): Value {
+  const power = speedPower[quantity]
+  if (power === undefined || !correctsVoltage(c, run))
+    return { run, value: reading, refused: '', bound: false, steps: [] }
+  const ratio = speedRatio(c, run, quantity !== 'rotation')
+  if (ratio === null) return { run, value: reading, refused: TOO_FAR, bound: false, steps: [] }
+  return {
+    run,
+    value: reading * ratio ** power,
+    refused: '',
+    bound: false,
+    steps: ['taken to the same voltage by the fan laws'],
+  }
+}
+
+/** Where the runs of one pair were taken within the hour of each other. */
+const pairedInTime = (before: readonly Value[], after: readonly Value[]) =>
+  before.length === after.length &&
+  before.length > 1 &&
+  before.every(
+    (b, i) => Math.abs(Date.parse(after[i]!.run.takenAt) - Date.parse(b.run.takenAt)) <= FAIR.pairS * 1000,
+  )
+
+function intervalOf(
+  quantity: ReadingQuantity,
+  asRise: boolean,
+  b: readonly Value[],
+  a: readonly Value[],
+  readings: readonly [Reading[], Reading[]],
+): { halfWidth: number; basis: IntervalBasis } {
+  const [x, y] = [b.map((v) => v.value), a.map((v) => v.value)]
+  const found = pairedInTime(b, a)
+    ? { basis: 'paired' as const, difference: paired(x, y) }
+    : { basis: 'welch' as const, difference: welch(x, y) }
+  if (found.difference) return { halfWidth: found.difference.halfWidth, basis: found.basis }
+  // one run of a state: what its instruments are worth, and how its repeats scatter
+  const scatter = (list: readonly Reading[]) =>
+    list.length === 1 ? (intervalHalfWidth(readingValues(list[0]!)) ?? 0) : 0
+  const of = (runs: readonly Value[], list: readonly Reading[]) =>
+    Math.hypot(
+      readingHalfWidth(runs[0]!.run, quantity, meanOf(runs.map((v) => v.value))) * (asRise ? Math.SQRT2 : 1),
+      scatter(list),
+    )
+  return { halfWidth: Math.hypot(of(b, readings[0]), of(a, readings[1])), basis: 'instruments' }
+}
+
+/** Why two lists of readings of one kind at one place cannot be compared. */
+function refusalOf(
+  c: Context,
+  quantity: ReadingQuantity,
+  readings: readonly [Reading[], Reading[]],
+  values: readonly Value[],
+): string {
+  const own = values.find((v) => v.refused)?.refused
+  if (own) return own
+  const airBound = quantity === 'temperature' || quantity === 'flow' || quantity === 'pressure'
+  const [lidB, lidA] = [shareOne(c.before, 'lid'), shareOne(c.after, 'lid')]
+  if ((airBound || quantity === 'level') && lidB && lidA && lidB !== lidA)
+    return `the lid was ${lidB} before and ${lidA} after: another air path`
+  if (airBound && c.after.some((r) => r.otherOpenings === false))
+    return 'the other openings were not alike: the air took another way'
+  if (quantity === 'temperature' && [...c.before, ...c.after].some((r) => correctsVoltage(c, r)))
+    return 'the fan ran at another voltage, and how a temperature follows its air is not known'
+  if (quantity === 'temperature' && unlikeSoak(c))
+    return 'the soaks differ and neither state is known to be steady'
+  if (quantity === 'flow') {
+    const methods = new Set(
+      readings
+        .flat()
+        .map((r) => r.method)
+        .filter((m) => m !== null),
+    )
+    if (methods.size > 1 && methods.has('jet')) return 'one was read in the free jet and the other was not'
+  }
+  if (values.every((v) => v.bound))
+    return 'both are no more than upper bounds, at the meter’s floor or at the background'
+  return ''
+}
+
+function unlikeSoak({ before, after }: Context): boolean {
+  const steady = [...before, ...after].every((r) => r.steady)
+  const [b, a] = [common(before, 'soakS'), common(after, 'soakS')]
+  return !steady && b !== null && a !== null && Math.abs(a - b) > FAIR.soak * b
+}
+
+const formulaOf = (quantity: ReadingQuantity, asRise: boolean) =>
+  asRise
+    ? 'Δ = (t − tₐ)after · P_before/P_after − (t − tₐ)before'
+    : quantity === 'level'
+      ? 'Δ = L_after − L_before, each without its background'
+      : 'Δ = mean after − mean before'
+const basisWords: Record<IntervalBasis, string> = {
+  welch: '95 % interval over the replicates, unlike spreads (Welch).',
+  paired: '95 % interval over pairs taken within the hour.',
+  instruments: 'The range is what the instruments are worth: three runs of each state would give a real one.',
+}
+
+function compareKey(c: Context, key: string, readings: readonly [Reading[], Reading[]]): Comparison {
+  const { quantity, place, stage, source } = readings[0][0]!
+  const asRise = quantity === 'temperature' && [...c.before, ...c.after].every((r) => r.ambientC !== null)
+  const valuesOf = (runs: readonly Run[]) =>
+    runs.flatMap((run) => {
+      const r = run.readings.find((x) => readingKey(run, x) === key)
+      if (!r) return []
+      const mean = readingMean(r)
+      return [
+        quantity === 'temperature'
+          ? temperatureOf(c, run, mean, asRise)
+          : quantity === 'level'
+            ? levelOf(c, run, mean)
+            : otherOf(c, run, quantity, mean),
+      ]
+    })
+  const [b, a] = [valuesOf(c.before), valuesOf(c.after)]
+  const [x, y] = [meanOf(b.map((v) => v.value)), meanOf(a.map((v) => v.value))]
+  const { halfWidth, basis } = intervalOf(quantity, asRise, b, a, readings)
+  const level = quantity === 'level'
+  const absolute = quantity === 'temperature' && !asRise
+  const ratioOnly = quantity === 'flow' && readings.flat().some((r) => r.method === 'jet')
+  const shownAs: Quantity = asRise ? 'temperatureDifference' : quantity
+  const steps = [...new Set([...b, ...a].flatMap((v) => v.steps))]
+  const bound = [...b, ...a].some((v) => v.bound)
+  const refused = refusalOf(c, quantity, readings, [...b, ...a])
+  return {
+    key,
+    quantity,
+    place,
+    stage,
+    source,
+    before: x,
+    after: y,
+    asRise,
+    difference: y - x,
+    change: level || absolute ? null : relativeChange(x, y),
+    symmetric: level || absolute ? null : symmetricDifference(x, y),
+    loudness: level ? loudnessRatio(y - x) : null,
+    halfWidth,
+    basis,
+    n: [b.length, a.length],
+    shown: Math.abs(y - x) > halfWidth,
+    steps: bound ? [...steps, 'one is an upper bound only'] : steps,
+    refused,
+    ratioOnly,
+    figure: figure(
+      `compare.${key}`,
+      `Difference, ${place}`,
+      quantity === 'temperature' ? 'temperatureDifference' : level ? 'levelDifference' : quantity,
+      y - x,
+      formulaOf(quantity, asRise),
+      'fair comparison: rises over the ambient of each run, levels without their background',
+      {
+        basis: 'measured',
+        low: y - x - halfWidth,
+        high: y - x + halfWidth,
+        inputs: [
+          input('before', asRise ? `rise before, ${b.length} runs` : `before, ${b.length} runs`, x, shownAs),
+          input('after', asRise ? `rise after, ${a.length} runs` : `after, ${a.length} runs`, y, shownAs),
+        ],
+        note: [...steps.map((s) => `${s}.`), basisWords[basis]].join(' '),
+      },
+    ),
+  }
+}
+
+/** Which conditions of two states differ enough to spoil the comparison, and what each does. */
+function conditionsOf(c: Context): { unfair: Unfair[]; notStated: string[] } {
+  const { before, after } = c
+  const unfair: Unfair[] = []
+  const notStated: string[] = []
+  const pair = (
+    name: string,
+    words: string,
+    quantity: Quantity,
+    key: Parameters<typeof common>[1],
+    differs: (b: number, a: number) => boolean,
+    effect: string,
+  ) => {
+    const [b, a] = [common(before, key), common(after, key)]
+    if (b === null || a === null) notStated.push(name)
+    else if (differs(b, a))
+      unfair.push({
+        what: name,
+        text: [`${words} `, { value: b, quantity }, ' before, ', { value: a, quantity }, ' after'],
+        effect,
+      })
+  }
+  pair(
+    'ambient',
+    'Ambient',
+    'temperature',
+    'ambientC',
+    (b, a) => Math.abs(a - b) > FAIR.ambientK,
+    'Temperatures are compared as rise over ambient, which takes most of it out.',
+  )
+  pair(
+    'equipment load',
+    'Load',
+    'power',
+    'heatW',
+    (b, a) => !within(a, b, FAIR.load),
+    'Rises are scaled to the load of before, within a factor 0.5 to 1.5.',
+  )
+  pair(
+    'listening distance',
+    'Microphone at',
+    'distance',
+    'distanceM',
+    (b, a) => !within(a, b, FAIR.distance),
+    '6 dB for each doubling: taken to the first distance where the law holds.',
+  )
+  if (!c.voltageIsTheChange)
+    pair(
+      'fan voltage',
+      'Fan at',
+      'voltage',
+      'fanV',
+      (b, a) => !within(a, b, FAIR.volts),
+      'Speed follows voltage: flows, pressures and levels are taken to the first voltage by the fan laws.',
+    )
+  if (!(before.every((r) => r.steady) && after.every((r) => r.steady)))
+    pair(
+      'soak time',
+      'Soaked',
+      'duration',
+      'soakS',
+      (b, a) => Math.abs(a - b) > FAIR.soak * b,
+      'The shorter soak looks cooler than it is.',
+    )
+  const [lidB, lidA] = [shareOne(before, 'lid'), shareOne(after, 'lid')]
+  if (lidB === null || lidA === null) notStated.push('lid')
+  else if (lidB !== lidA || lidB === 'mixed')
+    unfair.push({
+      what: 'lid',
+      text: [
+        lidB === 'mixed' || lidA === 'mixed'
+          ? 'The lid was not the same in all runs'
+          : `Lid ${lidB} before, ${lidA} after`,
+      ],
+      effect: 'Another air path: repeat with the lid alike.',
+    })
+  const [meterB, meterA] = [shareOne(before, 'instrument'), shareOne(after, 'instrument')]
+  if (meterB && meterA && meterB !== meterA)
+    unfair.push({
+      what: 'sound meter',
+      text: ['Another sound meter after than before'],
+      effect: 'Two meters may differ by 3 dB and more on the same sound.',
+    })
+  if (after.some((r) => r.otherOpenings === false))
+    unfair.push({
+      what: 'other openings',
+      text: ['The other openings were not alike'],
+      effect: 'The air took another way: block them or leave them alike.',
+    })
+  const changes = Math.max(...after.map((r) => r.changes ?? 1))
+  if (changes > 1)
+    unfair.push({
+      what: 'changes',
+      text: [`${changes} things changed at once`],
+      effect: 'Nobody knows which one worked.',
+    })
+  return { unfair, notStated }
+}
+
+/**
+ * Two states held against each other.
+ * @param before runs of one state, at least one @param after of the other
+ * @param quietens the voltage is what the plan changes, even where the runs do not say so
+ */
+export function compareRuns(before: readonly Run[], after: readonly Run[], quietens: boolean): FairComparison {
+  const said = after.map((r) => r.changed).find((x) => x !== null) ?? null
+  const c: Context = {
+    before,
+    after,
+    voltageIsTheChange: said === null ? quietens : said === 'voltage' || said === 'fan',
+    heatW: common(before, 'heatW'),
+    distanceM: common(before, 'distanceM'),
+    fanV: common(before, 'fanV'),
+    rpm: before.every((r) => speedOf(r)) ? meanOf(before.map((r) => speedOf(r)!)) : null,
+  }
+  const keysOf = (runs: readonly Run[]) => {
+    const map = new Map<string, Reading[]>()
+    for (const run of runs)
+      for (const r of run.readings) map.set(readingKey(run, r), [...(map.get(readingKey(run, r)) ?? []), r])
+    return map
+  }
+  const [b, a] = [keysOf(before), keysOf(after)]
+  const nameOf = (r: Reading) => [r.quantity, r.place, r.stage, r.source].filter(Boolean).join(', ')
+  return {
+    comparisons: [...b.keys()].filter((k) => a.has(k)).map((k) => compareKey(c, k, [b.get(k)!, a.get(k)!])),
+    ...conditionsOf(c),
+    unmatched: [...[...b].filter(([k]) => !a.has(k)), ...[...a].filter(([k]) => !b.has(k))].map(([, list]) =>
+      nameOf(list[0]!),
+    ),
+  }
+}
+
+/** The comparison that a verdict is about: of the quantity asked for, at its place if there is one. */
+export function mainComparison(
+  comparisons: readonly Comparison[],
+  quantity: ReadingQuantity | null,
+  place = '',
+): Comparison | null {
+  const ofKind = comparisons.filter((x) => x.quantity === quantity && !x.source)
+  return ofKind.find((x) => samePlace(x.place, place)) ?? ofKind[0] ?? null
+}

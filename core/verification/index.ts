@@ -1,0 +1,13 @@
+export { compareRuns, type Comparison, type FairComparison, mainComparison } from './comparison'
+export { conversions, convert, type Inputs } from './conversions'
+export { everydayLevels, LADDER_GAP_DB, type LadderStage, noiseLadder, upgradeRungs } from './source-ranking'
+export {
+  computeVerdict,
+  latestRun,
+  targetFigure,
+  targetNames,
+  targetQuantity,
+  targetReading,
+  type TargetResult,
+  type VerdictReport,
+} from './verdict'

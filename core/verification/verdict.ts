@@ -1,0 +1,326 @@
+import {
+  instrumentHalfWidth,
+  intervalHalfWidth,
+  meanOf,
+  targetVerdict,
+  type TargetVerdict,
+} from '#core/measure'
+import { atDistance, minusBackground, readingClass } from '#core/noise'
+import type { Quantity } from '#core/units'
+import { compareRuns, LOAD_FACTOR, readingHalfWidth, type FairComparison } from './comparison'
+import { figure, input, type Figure, type FigureInput } from '#core/figure'
+import type { Job, PlanDocument, Target, TargetKind } from '#core/document'
+import {
+  readingKey,
+  readingMean,
+  readingValues,
+  runStates,
+  samePlace,
+  usualPair,
+  type Reading,
+  type ReadingQuantity,
+  type Run,
+  type RunState,
+} from '#core/document'
+
+/** A measured value brought to the plan's conditions, with what was done to it. */
+export interface Judged {
+  value: number
+  halfWidth: number
+  steps: string[]
+  upperBoundOnly: boolean
+  formula: string
+  inputs: FigureInput[]
+  /** runs it is the mean of */ n: number
+}
+
+export interface TargetResult {
+  target: Target
+  measured: Judged | null
+  verdict: TargetVerdict | 'not-measured'
+  why: string
+}
+
+export interface VerdictReport extends FairComparison {
+  states: RunState[]
+  /** the two states that are compared, and the latest run of each */
+  beforeState: RunState | null
+  afterState: RunState | null
+  before: Run | null
+  after: Run | null
+  targets: TargetResult[]
+}
+
+/** Latest run of a kind. */
+export function latestRun(plan: PlanDocument, kind: Run['kind']): Run | null {
+  return plan.runs.filter((r) => r.kind === kind).sort((a, b) => b.takenAt.localeCompare(a.takenAt))[0] ?? null
+}
+
+/** Limit of restating a rise to another ambient. Handbook, normalising. */
+const AMBIENT_RANGE_K = 15
+
+function judgeTemperature(job: Job, run: Run, reading: number): Judged {
+  const steps: string[] = []
+  let value = reading
+  let halfWidth: number = instrumentHalfWidth.temperature
+  if (run.ambientC !== null) {
+    let rise = reading - run.ambientC
+    halfWidth = Math.SQRT2 * halfWidth
+    if (run.heatW && job.heatW && run.heatW !== job.heatW) {
+      const factor = job.heatW / run.heatW
+      if (factor >= LOAD_FACTOR[0] && factor <= LOAD_FACTOR[1]) {
+        rise *= factor
+        halfWidth *= factor
+        steps.push('rise scaled to the plan’s heat')
+      }
+    }
+    if (Math.abs(job.ambientC - run.ambientC) <= AMBIENT_RANGE_K) {
+      value = job.ambientC + rise
+      if (job.ambientC !== run.ambientC) steps.push('restated to the plan’s ambient')
+    }
+  }
+  return {
+    value,
+    halfWidth,
+    steps,
+    n: 1,
+    upperBoundOnly: false,
+    formula: 't = tₐ,plan + (t_read − tₐ,run) · P_plan/P_run',
+    inputs: [
+      input('t_read', 'reading', reading, 'temperature'),
+      input('tₐ,run', 'ambient of the run', run.ambientC, 'temperature'),
+      input('tₐ,plan', 'ambient of the plan', job.ambientC, 'temperature'),
+      input('P_run', 'load of the run', run.heatW, 'power'),
+      input('P_plan', 'heat of the plan', job.heatW, 'power'),
+    ],
+  }
+}
+
+function judgeLevel(job: Job, run: Run, reading: number): Judged {
+  const steps: string[] = []
+  let value = reading
+  let upperBoundOnly = false
+  if (run.floorDbA !== null && readingClass(reading, run.floorDbA) !== 'usable') {
+    upperBoundOnly = true
+    steps.push('at the meter’s floor: an upper bound')
+  }
+  if (run.backgroundDbA !== null) {
+    const corrected = minusBackground(reading, run.backgroundDbA)
+    if (corrected === null) {
+      upperBoundOnly = true
+      steps.push('less than 3 dB over the background: at most the reading')
+    } else if (corrected !== value) {
+      value = corrected
+      steps.push('background removed')
+    }
+  }
+  if (
+    run.distanceM !== null &&
+    Math.abs(run.distanceM - job.listenerM) > 0.05 * job.listenerM &&
+    run.distanceM >= 0.3 &&
+    job.listenerM >= 0.3
+  ) {
+    value = atDistance(value, run.distanceM, job.listenerM)
+    steps.push('moved to the listener’s distance by the free-field law')
+  }
+  return {
+    value,
+    halfWidth: instrumentHalfWidth[run.instrument ?? 'phone'],
+    steps,
+    n: 1,
+    upperBoundOnly,
+    formula: 'L = 10·lg(10^(L_read/10) − 10^(L_b/10)) − 20·lg(r/r_m)',
+    inputs: [
+      input('L_read', 'reading', reading, 'level'),
+      input('L_b', 'background', run.backgroundDbA, 'level'),
+      input('r_m', 'microphone', run.distanceM, 'distance'),
+      input('r', 'listener', job.listenerM, 'distance'),
+    ],
+  }
+}
+
+/** Targets judged by a reading, and by which kind of it; the others are judged by what is picked. */
+export const targetReading: Partial<Record<TargetKind, ReadingQuantity>> = {
+  temperature: 'temperature',
+  level: 'level',
+  flow: 'flow',
+  runtime: 'duration',
+}
+/** Targets that want at least their number. */
+const atLeast: TargetKind[] = ['flow', 'runtime']
+
+/** What the pick itself costs and measures; null where its sheet is silent. */
+export interface Bought {
+  cost: number | null
+  thicknessM: number | null
+}
+
+/** The readings a target is judged by, one of each run: those at its place, else the highest (flow: the lowest) of the kind, everything together running. */
+function readingsFor(target: Target, { runs }: RunState): { run: Run; reading: Reading }[] {
+  const ofKind = runs.flatMap((run) =>
+    run.readings
+      .filter((r) => r.quantity === targetReading[target.kind] && !r.source)
+      .map((reading) => ({ run, reading })),
+  )
+  const there = ofKind.filter((x) => target.place && samePlace(x.reading.place, target.place))
+  const pool = (there.length ? there : ofKind).toSorted(
+    (a, b) => readingMean(b.reading) - readingMean(a.reading),
+  )
+  const worst = atLeast.includes(target.kind) ? pool.at(-1) : pool[0]
+  return worst ? pool.filter((x) => readingKey(x.run, x.reading) === readingKey(worst.run, worst.reading)) : []
+}
+
+function judgeReading(job: Job, target: Target, run: Run, reading: Reading): Judged {
+  const value = readingMean(reading)
+  if (target.kind === 'temperature') return judgeTemperature(job, run, value)
+  if (target.kind === 'level') return judgeLevel(job, run, value)
+  return {
+    value,
+    halfWidth: readingHalfWidth(run, reading.quantity, value),
+    steps: [],
+    upperBoundOnly: false,
+    formula: 'as read',
+    inputs: [input('x', 'reading', value, reading.quantity)],
+    n: 1,
+  }
+}
+
+/** The mean over replicates: its instrument's worth, which does not average out, and the scatter of the runs (or of the repeats of a single one). */
+function judged(job: Job, target: Target, found: readonly { run: Run; reading: Reading }[]): Judged {
+  const each = found.map(({ run, reading }) => judgeReading(job, target, run, reading))
+  const scatter =
+    intervalHalfWidth(each.length > 1 ? each.map((e) => e.value) : readingValues(found[0]!.reading)) ?? 0
+  const first = each[0]!
+  return {
+    ...first,
+    value: meanOf(each.map((e) => e.value)),
+    halfWidth: Math.hypot(Math.max(...each.map((e) => e.halfWidth)), scatter),
+    steps: [
+      ...new Set(each.flatMap((e) => e.steps)),
+      ...(each.length > 1 ? [`mean of ${each.length} runs`] : []),
+    ],
+    upperBoundOnly: each.some((e) => e.upperBoundOnly),
+    n: each.length,
+  }
+}
+
+function judgeBought(
+  target: Target,
+  value: number | null,
+  formula: string,
+  why: string,
+  unknown: string,
+): TargetResult {
+  if (value === null) return { target, measured: null, verdict: 'not-measured', why: unknown }
+  return {
+    target,
+    measured: { value, halfWidth: 0, steps: [], upperBoundOnly: false, formula, inputs: [], n: 0 },
+    verdict: value <= target.limit ? 'met' : 'not-met',
+    why,
+  }
+}
+
+function judgeTarget(
+  plan: PlanDocument,
+  state: RunState | null,
+  target: Target,
+  { cost, thicknessM }: Bought,
+): TargetResult {
+  if (target.kind === 'money')
+    return judgeBought(
+      target,
+      cost,
+      'number × price, owned ones free',
+      'Price of the fans still to buy.',
+      'No price for the picked fan yet.',
+    )
+  if (target.kind === 'thickness')
+    return judgeBought(
+      target,
+      thicknessM,
+      'thickness on the sheet, stages behind each other added',
+      'Thickness of the picked fan.',
+      'No fan is picked yet.',
+    )
+  const found = state ? readingsFor(target, state) : []
+  if (!found.length)
+    return {
+      target,
+      measured: null,
+      verdict: 'not-measured',
+      why: state ? 'The run after the change has no such reading.' : 'No run after the change yet.',
+    }
+  const measured = judged(plan.job, target, found)
+  const sense = atLeast.includes(target.kind) ? 'at-least' : 'at-most'
+  if (measured.upperBoundOnly) {
+    const met = measured.value <= target.limit
+    return {
+      target,
+      measured,
+      verdict: met ? 'met' : 'not-decided',
+      why: met ? 'Even the upper bound is within the target.' : 'Only an upper bound was measured.',
+    }
+  }
+  const verdict = targetVerdict(target.limit, sense, measured.value, measured.halfWidth)
+  return {
+    target,
+    measured,
+    verdict,
+    why: verdict === 'not-decided' ? 'The range of the measurement straddles the target.' : '',
+  }
+}
+
+/** What a target is called and shown in. */
+export const targetNames: Record<TargetKind, string> = {
+  temperature: 'Temperature',
+  level: 'Sound level',
+  flow: 'Airflow',
+  runtime: 'Running time',
+  money: 'Money',
+  thickness: 'Thickness',
+}
+export const targetQuantity: Record<TargetKind, Quantity> = {
+  temperature: 'temperature',
+  level: 'level',
+  flow: 'flow',
+  runtime: 'duration',
+  money: 'money',
+  thickness: 'length',
+}
+
+/** The measured value of a target with what was done to it, as a figure. */
+export function targetFigure({ target, measured }: TargetResult): Figure {
+  const half = measured?.halfWidth || null
+  return figure(
+    `target.${target.id}`,
+    `${targetNames[target.kind]} ${target.place}`.trim(),
+    targetQuantity[target.kind],
+    measured?.value ?? null,
+    measured?.formula ?? '',
+    'your own run; instrument ranges are common practice',
+    {
+      basis: target.kind === 'money' || target.kind === 'thickness' ? 'claim' : 'measured',
+      inputs: measured?.inputs,
+      note: measured?.steps.length ? `${measured.steps.join('; ')}.` : '',
+      low: half && measured ? measured.value - half : null,
+      high: half && measured ? measured.value + half : null,
+    },
+  )
+}
+
+const nothing: FairComparison = { comparisons: [], unfair: [], notStated: [], unmatched: [] }
+
+/** Targets against the latest state after a change; that state against the baseline. */
+export function computeVerdict(plan: PlanDocument, bought: Bought): VerdictReport {
+  const states = runStates(plan.runs)
+  const { before, after } = usualPair(states)
+  return {
+    states,
+    beforeState: before,
+    afterState: after,
+    before: before?.runs.at(-1) ?? null,
+    after: after?.runs.at(-1) ?? null,
+    targets: plan.targets.map((t) => judgeTarget(plan, after, t, bought)),
+    ...(before && after ? compareRuns(before.runs, after.runs, plan.job.goal === 'quieten') : nothing),
+  }
+}

@@ -1,0 +1,219 @@
+import { airState, CP_AIR } from '#core/air'
+import { sumLevels, minusBackground } from '#core/noise'
+import { computeReport } from '#core/plan'
+import type { Fan, PlanDocument } from '#core/document'
+import { normal, seeded } from '#core/numeric'
+import type { BenchRow } from '#core/measure'
+
+/**
+ * The stand-in bench box: a small simulated device with the plan's equipment on it. It warms up by physics, its fan
+ * follows the voltage, its sensors have noise and drop out, and it speaks the same lines as a real board.
+ */
+
+/** What stands on the bench. SI units. */
+export interface BoxSetting {
+  /** names of the channels' places */
+  places: { hot: string; level: string; flow: string }
+  ambientC: number
+  heatW: number
+  /** wall loss and leak without a fan, W/K */
+  wallWK: number
+  /** of the hot part to the air inside, K/W, and heat capacities, J/K */
+  partKW: number
+  partJK: number
+  airJK: number
+  density: number
+  /** the fan as it runs in the path at `atV`; null for no fan at all */
+  fan: {
+    atV: number
+    stopV: number
+    rpm: number
+    flowM3s: number
+    pressurePa: number
+    levelDbA: number
+    currentA: number
+  } | null
+  backgroundDbA: number
+  heatInsideC: number
+}
+
+/** What a hand on the bench may do while it runs. */
+export interface BoxControls {
+  volts: number
+  doorOpen: boolean
+  tachPulled: boolean
+  dropouts: number
+  noise: number
+}
+
+/** Guesses for what a plan does not say, all invented for the stand-in. */
+const USUAL = {
+  heatW: 25,
+  wallWK: 0.8,
+  partKW: 0.1,
+  partJK: 90,
+  airJK: 400,
+  backgroundDbA: 24,
+  levelDbA: 36,
+  flowM3s: 0.008,
+  pressurePa: 6,
+  rpm: 1800,
+  currentA: 0.12,
+} as const
+
+/** What a plan leaves on the bench: the picked fan, the fan that was found in it, or none. */
+export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found' | 'as-planned'): BoxSetting {
+  const { job } = plan
+  const found =
+    job.existingFanId === null
+      ? null
+      : {
+          id: 'found',
+          fanId: job.existingFanId,
+          count: job.existingCount,
+          arrangement: job.existingCount > 1 ? ('parallel' as const) : ('single' as const),
+          driveV: job.existingV ?? 12,
+          secondFanId: null,
+          duty: null,
+        }
+  const pick = which === 'as-planned' ? plan.pick : found
+  // straight on the bench supply: the voltage is what the bench says
+  const result = computeReport({
+    plan: { ...plan, pick, source: null, converter: null, feed: [], battery: null, sun: null },
+    fans: [...fans],
+  })
+  const candidate = result.ok ? (result.report.pick?.candidate ?? null) : null
+  const model = result.ok ? (result.report.pick?.group.model ?? null) : null
+  const place = (kind: 'temperature' | 'level' | 'flow', otherwise: string) =>
+    plan.targets.find((t) => t.kind === kind && t.place)?.place ?? otherwise
+  return {
+    places: {
+      hot: place('temperature', 'inside'),
+      level: place('level', 'spot'),
+      flow: place('flow', 'outlet'),
+    },
+    ambientC: job.ambientC,
+    heatW: job.heatW ?? USUAL.heatW,
+    wallWK: job.wallLossWK ?? USUAL.wallWK,
+    partKW: USUAL.partKW,
+    partJK: USUAL.partJK,
+    airJK: USUAL.airJK,
+    density: airState(job.ambientC, job.altitudeM, job.humidity)?.density ?? 1.2,
+    backgroundDbA: job.roomDbA ?? USUAL.backgroundDbA,
+    heatInsideC: job.ambientC,
+    fan:
+      candidate && pick
+        ? {
+            atV: candidate.driveV,
+            stopV: model?.fan.minV ?? 0.35 * candidate.driveV,
+            rpm: (model?.fan.ratedRpm ?? USUAL.rpm) * candidate.speed,
+            flowM3s: candidate.flow ?? USUAL.flowM3s,
+            pressurePa: candidate.pressure ?? USUAL.pressurePa,
+            levelDbA: candidate.level?.value ?? USUAL.levelDbA,
+            currentA: candidate.currentA ?? USUAL.currentA,
+          }
+        : null,
+  }
+}
+
+/** Noise of the sensors at a noise setting of 1: K, rpm share, Pa, flow share, dB, V, A. Common practice, no source. */
+const SENSOR = {
+  temperature: 0.08,
+  rotation: 0.004,
+  pressure: 0.6,
+  flow: 0.04,
+  level: 0.5,
+  voltage: 0.01,
+  current: 0.002,
+} as const
+/** The motor follows its voltage within this, s; the door lets this much air through, W/K. Invented. */
+const MOTOR_S = 1.2
+const DOOR_WK = 6
+const STEP_S = 0.2
+/** What a digital probe sends when it has nothing to tell. Common practice, no source. */
+const SENTINEL_C = -127
+/** Level falls with the fifth power of the speed. Reference: fan sound law */
+const SOUND_POWER = 50
+
+export interface Box {
+  /** the simulated time, s */
+  now: () => number
+  controls: BoxControls
+  /** moves on and gives the rows of that time; rows that were lost on the way are missing, their numbers stay used */
+  advance: (seconds: number, rateHz: number) => BenchRow[]
+}
+
+/** A channel's name from the place it stands at. */
+const named = (place: string, ending: string) =>
+  `${
+    place
+      .trim()
+      .replaceAll(/[^\p{L}\p{N}]+/gu, '_')
+      .replace(/^[\d_]+/, '') || 'spot'
+  }_${ending}`
+
+/** @param seed same seed, same run */
+export function makeBox(setting: BoxSetting, controls: BoxControls, seed: number): Box {
+  const random = seeded(seed)
+  const gauss = normal(random)
+  let [part, air, speed] = [setting.heatInsideC, setting.heatInsideC, 0]
+  let [now, due, seq] = [0, 0, 0]
+  const { fan } = setting
+  // the level of the fan alone, without the room
+  const fanDbA = fan && (minusBackground(fan.levelDbA, setting.backgroundDbA) ?? fan.levelDbA)
+  function step() {
+    const wanted = fan && controls.volts > fan.stopV ? controls.volts / fan.atV : 0
+    speed += (wanted - speed) * Math.min(1, STEP_S / MOTOR_S)
+    const flow = fan ? fan.flowM3s * speed : 0
+    const g = setting.wallWK + CP_AIR * setting.density * flow + (controls.doorOpen ? DOOR_WK : 0)
+    const inner = (part - air) / setting.partKW
+    part += (STEP_S * (setting.heatW - inner)) / setting.partJK
+    air += (STEP_S * (inner - g * (air - setting.ambientC))) / setting.airJK
+    now += STEP_S
+  }
+  function row(): BenchRow {
+    const n = controls.noise
+    const missing = () => random() < controls.dropouts
+    const value = (x: number) => (missing() ? null : x)
+    const probe = (x: number) => (missing() ? SENTINEL_C : x + n * SENSOR.temperature * gauss())
+    const level =
+      fanDbA !== null && speed > 0.05
+        ? sumLevels([fanDbA + SOUND_POWER * Math.log10(speed), setting.backgroundDbA])!
+        : setting.backgroundDbA
+    return {
+      seq: seq++,
+      ms: Math.round(now * 1000),
+      values: {
+        [named(setting.places.hot, 'degC')]: probe(part),
+        room_degC: probe(setting.ambientC),
+        fan_rpm: controls.tachPulled
+          ? null
+          : value(Math.max(0, (fan?.rpm ?? 0) * speed * (1 + n * SENSOR.rotation * gauss()))),
+        box_Pa: value((fan?.pressurePa ?? 0) * speed ** 2 + n * SENSOR.pressure * gauss()),
+        [named(setting.places.flow, 'm3h')]: value(
+          Math.max(0, 3600 * (fan?.flowM3s ?? 0) * speed * (1 + n * SENSOR.flow * gauss())),
+        ),
+        [named(setting.places.level, 'dBA')]: value(level + n * SENSOR.level * gauss()),
+        fan_V: value(controls.volts + n * SENSOR.voltage * gauss()),
+        fan_A: value(Math.max(0, (fan?.currentA ?? 0) * speed ** 2 + n * SENSOR.current * gauss())),
+      },
+    }
+  }
+  return {
+    now: () => now,
+    controls,
+    advance(seconds, rateHz) {
+      const rows: BenchRow[] = []
+      const end = now + seconds
+      while (now < end - 1e-9) {
+        step()
+        for (; due <= now; due += 1 / rateHz) {
+          const made = row()
+          // a row that is lost on the way: its running number is missing afterwards
+          if (random() >= controls.dropouts / 2) rows.push(made)
+        }
+      }
+      return rows
+    },
+  }
+}
