@@ -1,46 +1,90 @@
 // @ts-check
 import withNuxt from './.nuxt/eslint.config.mjs'
 
+/** The rooms of the core from the ground up: a room imports only rooms that stand before it. */
+const ROOMS = [
+  [
+    'numeric',
+    'units',
+    'figure',
+    'air',
+    'fan',
+    'airpath',
+    'need',
+    'measure',
+    'heat',
+    'noise',
+    'power',
+    'control',
+    'trace',
+  ],
+  ['document', 'system', 'requirement', 'selection', 'supply', 'verification', 'rules'],
+  ['plan', 'advice', 'print'],
+].flat()
+
+const forbid = (group, message) => ({ group, message })
+const OWN = forbid(
+  ROOMS.flatMap((r) => [`../${r}`, `../${r}/*`, `../../${r}`, `../../${r}/*`]),
+  'Another room is imported by its name: #core/room.',
+)
+const IO = ['node:*', 'vue', 'pinia', 'element-plus', 'chart.js', '#shared/*', '#imports', '#app', '~/*', '@/*']
+
+/** Arrows of the core: pure, and from plan down to the kernels. Only the document room knows Zod. */
+const arrows = ROOMS.map((room, i) => ({
+  files: [`core/${room}/**/*.ts`],
+  ignores: ['core/**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          OWN,
+          forbid(
+            [...IO, ...(room === 'document' ? [] : ['zod'])],
+            'The core is pure: no interface, no I/O, nothing of ours but the core.',
+          ),
+          forbid(
+            ROOMS.slice(i).map((r) => `#core/${r}`),
+            'An arrow up, or through the own index: a room imports only rooms below it.',
+          ),
+        ],
+      },
+    ],
+  },
+}))
+
+/** Arrows of the rest: app and server stand on shared and core, and do not know each other or the demo. */
+const between = (folder, not) => ({
+  files: [`${folder}/**/*.{ts,vue}`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          forbid(
+            not.map((n) => `**/${n}/**`),
+            `${folder} must not import ${not.join(', ')}.`,
+          ),
+        ],
+      },
+    ],
+  },
+})
+
 export default withNuxt(
   { ignores: ['.output/**', '.cache/**', 'tests/handbook/cases/**'] },
   {
     rules: {
       'vue/multi-word-component-names': 'off',
+      // Prettier’s
       'vue/max-attributes-per-line': 'off',
-      'vue/html-self-closing': 'off', // Prettier’s
+      'vue/html-self-closing': 'off',
     },
   },
   { files: ['tests/e2e/**/*.ts'], rules: { 'no-empty-pattern': 'off' } },
-  {
-    // the core stays pure: no interface, no I/O, nothing of ours but itself
-    files: ['core/**/*.ts'],
-    ignores: ['core/**/*.test.ts'],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            {
-              group: [
-                'node:*',
-                'vue',
-                'pinia',
-                'element-plus',
-                'chart.js',
-                'zod',
-                '#*',
-                '~/*',
-                '@/*',
-                '**/app/**',
-                '**/server/**',
-                '**/shared/**',
-                '**/demo/**',
-              ],
-              message: 'core imports nothing but core',
-            },
-          ],
-        },
-      ],
-    },
-  },
+  ...arrows,
+  between('app', ['server', 'demo', 'tests']),
+  between('server', ['app', 'demo', 'tests']),
+  between('shared', ['app', 'server', 'demo', 'tests']),
 )

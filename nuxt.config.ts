@@ -28,6 +28,7 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   nitro: {
     preset: 'node-server',
+    plugins: [here('./demo/plugin.ts')],
     compressPublicAssets: { gzip: true, brotli: true },
     serverAssets: [{ baseName: 'migrations', dir: here('./server/db/migrations') }],
     externals: { external: ['@electric-sql/pglite'] },

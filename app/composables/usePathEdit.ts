@@ -1,7 +1,14 @@
-import type { pathStarters } from '#core/document'
-import { elementNames, newElement, newSplit } from '#core/document'
-import type { Branch, ElementKind, PathElement } from '#core/document'
-import { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from '#core/document'
+import type { pathStarters, Branch, ElementKind, PathElement } from '#core/document'
+import {
+  elementNames,
+  newElement,
+  newSplit,
+  mayStandIn,
+  placeElement,
+  removeBranch,
+  removeElement,
+  rowOf,
+} from '#core/document'
 import type { WhatIf } from '#core/advice'
 
 /** Where the next element goes: a row (main or a way) and its place in it; at the end where none is told. */

@@ -1,6 +1,6 @@
-import { completePlan, type PlanDocument } from '#core/document'
+import { completePlan } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
-import type { Fan, ShelfShown } from '#core/document'
+import type { Fan, ShelfShown, PlanDocument } from '#core/document'
 import type { StoredPlan } from '#shared/api'
 import { planSchema } from '#shared/schemas/plan'
 

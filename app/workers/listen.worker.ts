@@ -1,6 +1,15 @@
 import { expose } from 'comlink'
-import { bandsOf, linesOf, spectrumOf, weightedLevel, WINDOW, type Band, type Line } from '#core/noise'
-import { readWav, type Sound } from '#core/noise'
+import {
+  bandsOf,
+  linesOf,
+  spectrumOf,
+  weightedLevel,
+  WINDOW,
+  type Band,
+  type Line,
+  readWav,
+  type Sound,
+} from '#core/noise'
 
 /** What is heard in a recording. */
 export interface Heard {

@@ -1,12 +1,10 @@
 import type { Passage } from '#core/airpath'
 import { stableFlow, type Drive, type FanCurve } from '#core/fan'
 import type { DoubtKey, Job, PlanInput } from '#core/document'
-import type { FanModel } from '#core/system'
-import { drivenGroup, membersOf } from '#core/system'
+import type { FanModel, ElementModel, PathModel } from '#core/system'
+import { drivenGroup, membersOf, elementFlows } from '#core/system'
 import { computeReport } from '#core/plan'
-import type { ElementModel } from '#core/system'
 import { doubtedInputs, goalNeeds, type NeedEnv } from '#core/requirement'
-import { elementFlows, type PathModel } from '#core/system'
 import { normal, seeded } from '#core/numeric'
 
 /** Ends of the 90 % range of a normal number. */

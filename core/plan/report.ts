@@ -1,19 +1,18 @@
 import { airState, type AirState } from '#core/air'
 import { allRuleGroups, evaluateFindings, type Evaluation } from '#core/rules'
 import { LOADED_FACTOR } from '#core/airpath'
-import { calibrate, type CalibrationReport } from '#core/system'
-import { trustedFans } from '#core/selection'
-import { evaluateCandidate, type Candidate, type Context } from '#core/selection'
-import { drivenGroup, groupCost, groupName, groupOf, groupThickness, type Group } from '#core/system'
-import { fanIdsOf, type Fan, type PathElement, type PlanDocument, type PlanInput } from '#core/document'
-import { planFacts } from '#core/rules'
-import { concernedElements } from '#core/rules'
-import { fanAirC } from '#core/system'
-import { impellerDiameter, lifeAt, type FanModel } from '#core/system'
-import { figure, input, type Figure } from '#core/figure'
-import { computeNeed, needExtras, type Delivered, type Need, type NeedEnv } from '#core/requirement'
-import { operatingFlow, pathSolver } from '#core/system'
 import {
+  calibrate,
+  type CalibrationReport,
+  drivenGroup,
+  groupCost,
+  groupName,
+  groupOf,
+  groupThickness,
+  type Group,
+  impellerDiameter,
+  lifeAt,
+  type FanModel,
   elementDrop,
   elementFigure,
   elementFlows,
@@ -25,8 +24,14 @@ import {
   usefulShare,
   type PathModel,
 } from '#core/system'
-import { computePower, type PowerReport } from '#core/supply'
-import { runtimeOf, type RuntimeReport } from '#core/supply'
+import { trustedFans } from '#core/selection'
+import { evaluateCandidate, type Candidate, type Context } from '#core/selection'
+import { fanIdsOf, type Fan, type PathElement, type PlanDocument, type PlanInput } from '#core/document'
+import { planFacts, concernedElements } from '#core/rules'
+import { fanAirC, operatingFlow, pathSolver } from '#core/system'
+import { figure, input, type Figure } from '#core/figure'
+import { computeNeed, needExtras, type Delivered, type Need, type NeedEnv } from '#core/requirement'
+import { computePower, type PowerReport, runtimeOf, type RuntimeReport } from '#core/supply'
 import { ribbonOf, type RibbonSegment } from './ribbon'
 import { stationsOf, type Station } from './stations'
 import { computeVerdict, type VerdictReport } from '#core/verification'

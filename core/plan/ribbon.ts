@@ -1,8 +1,7 @@
 import { temperatureRise } from '#core/need'
 import type { ElementKind, PlanDocument } from '#core/document'
-import type { ElementModel } from '#core/system'
-import { freeAreaOf } from '#core/system'
-import { branchFlows, elementDrop, type PathModel } from '#core/system'
+import type { ElementModel, PathModel } from '#core/system'
+import { freeAreaOf, branchFlows, elementDrop } from '#core/system'
 
 /** One way of a split in the ribbon. */
 export interface RibbonBranch {

@@ -9,14 +9,13 @@ import {
 } from '#core/units'
 import { careTasks } from './maintenance'
 import type { Comparison } from '#core/verification'
-import type { PlanDocument } from '#core/document'
-import { everydayLevels, noiseLadder, upgradeRungs } from '#core/verification'
+import type { PlanDocument, Run } from '#core/document'
+import { everydayLevels, noiseLadder, upgradeRungs, targetNames, targetQuantity } from '#core/verification'
 import { intervalChart, rungChart } from '../../app/charts/print-chart'
 import type { Report } from '#core/plan'
-import { readingNames, type Run } from '#core/document'
+import { readingNames } from '#core/document'
 import { goalNames } from '#core/plan'
 import { costPerUnit, gainCosts, predictionsOf } from '#core/advice'
-import { targetNames, targetQuantity } from '#core/verification'
 
 /** The report on paper: blocks that a screen, Markdown and a PDF print alike. What a verdict must state: handbook, measuring 5. */
 

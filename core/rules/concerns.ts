@@ -1,6 +1,5 @@
 import type { PathElement, PlanDocument } from '#core/document'
-import { freeAreaRatioOf } from '#core/system'
-import { endElements } from '#core/system'
+import { freeAreaRatioOf, endElements } from '#core/system'
 
 type Which = (plan: PlanDocument) => PathElement[]
 const ofKind =

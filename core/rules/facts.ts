@@ -8,15 +8,30 @@ import { fromSi, quantityInfo } from '#core/units'
 import { factCatalogue } from './fact-catalogue'
 import type { Candidate } from '#core/selection'
 import type { PathElement, PlanDocument, Side } from '#core/document'
-import { freeAreaRatioOf } from '#core/system'
-import { drivenSpeed, holeSpacing, impellerDiameter, sweptArea } from '#core/system'
-import { fanAirC } from '#core/system'
-import { drivenGroup, endsOf, groupLimits, membersOf, weakestPressure, type Group } from '#core/system'
+import {
+  freeAreaRatioOf,
+  drivenSpeed,
+  holeSpacing,
+  impellerDiameter,
+  sweptArea,
+  fanAirC,
+  endArea,
+} from '#core/system'
+import {
+  drivenGroup,
+  endsOf,
+  groupLimits,
+  membersOf,
+  weakestPressure,
+  type Group,
+  elementFlows,
+  fanFlowFor,
+  pathDrop,
+  usefulShare,
+  type PathModel,
+} from '#core/system'
 import { CLEAR_SHARE, evaporationOf, MIXING, speedReached, type Need } from '#core/requirement'
-import { endArea } from '#core/system'
-import { elementFlows, fanFlowFor, pathDrop, usefulShare, type PathModel } from '#core/system'
-import type { PowerReport } from '#core/supply'
-import type { RuntimeReport } from '#core/supply'
+import type { PowerReport, RuntimeReport } from '#core/supply'
 import { connectorLimit } from '#core/supply'
 import { measureFacts } from './measure-facts'
 import type { VerdictReport } from '#core/verification'

@@ -2,7 +2,7 @@ import type { AirState } from '#core/air'
 import { deliveredClass, stallLimit } from '#core/fan'
 import type { Quantity, Sentence } from '#core/units'
 import type { Arrangement, Job } from '#core/document'
-import { drivenSpeed, freeDelivery, lowestDuty } from '#core/system'
+import { drivenSpeed, freeDelivery, lowestDuty, pathDoubt, pathDrop } from '#core/system'
 import {
   drivenGroup,
   endsOf,
@@ -14,10 +14,14 @@ import {
   type DrivenGroup,
   type Group,
   type GroupDrive,
+  groupLevel,
+  type LevelEstimate,
+  operateOnPath,
+  operatingFlow,
+  quickFlow,
+  type PathSolver,
+  type QuickPath,
 } from '#core/system'
-import { groupLevel, type LevelEstimate } from '#core/system'
-import { operateOnPath, operatingFlow, quickFlow, type PathSolver, type QuickPath } from '#core/system'
-import { pathDoubt, pathDrop } from '#core/system'
 
 /** Pressure above which a path counts as a restriction for the noise claim, Pa. Handbook, findings `noise-free-air-claim`. */
 const RESTRICTED_PA = 5

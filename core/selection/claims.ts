@@ -1,8 +1,16 @@
 import { currentAtVoltage } from '#core/fan'
 import { atDistance, atSpeed, minusBackground } from '#core/noise'
 import { driveSpeed, freeDelivery, modelFan, shutOffPressure, type FanModel } from '#core/system'
-import type { Correction, Fan, FanTest, ShelfShown, ShownFigure, TestFigure, Trusted } from '#core/document'
-import type { Trust } from '#core/document'
+import type {
+  Correction,
+  Fan,
+  FanTest,
+  ShelfShown,
+  ShownFigure,
+  TestFigure,
+  Trusted,
+  Trust,
+} from '#core/document'
 
 /** Claims against own measurements: of one fan, of all specimens of it, of the whole shelf. */
 

@@ -7,9 +7,19 @@ import {
   type Context,
 } from './candidate'
 import type { Fan, PlanDocument } from '#core/document'
-import { lowestDuty, modelFan, type FanModel } from '#core/system'
-import { groupCost, groupCurrent, groupLimits, groupThickness, type Group, type GroupDrive } from '#core/system'
-import { quickPath, type QuickPath } from '#core/system'
+import {
+  lowestDuty,
+  modelFan,
+  type FanModel,
+  groupCost,
+  groupCurrent,
+  groupLimits,
+  groupThickness,
+  type Group,
+  type GroupDrive,
+  quickPath,
+  type QuickPath,
+} from '#core/system'
 import { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'
 
 export type Objective =

@@ -1,5 +1,4 @@
-import type { Connector, Fan } from '#core/document'
-import type { Job } from '#core/document'
+import type { Connector, Fan, Job } from '#core/document'
 
 /** What a shelf may be narrowed to. null does not narrow. */
 export interface ShelfFilter {

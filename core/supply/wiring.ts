@@ -7,10 +7,10 @@ import {
   insulatedDiameter,
   usbBudget,
 } from '#core/power'
-import type { Fan, PlanDocument, WireConnector } from '#core/document'
+import type { Fan, PlanDocument, WireConnector, StockKind, StockPart } from '#core/document'
 import type { FeedNodeReport, FeedReport } from './feed-tree'
 import { membersOf, type Group } from '#core/system'
-import { fromStock, type StockKind, type StockPart } from '#core/document'
+import { fromStock } from '#core/document'
 
 /** Plan limit of a contact, A. From memory and common practice (handbook, connectors). */
 export const connectorLimit: Record<WireConnector, { name: string; amps: number }> = {

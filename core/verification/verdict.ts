@@ -9,19 +9,17 @@ import { atDistance, minusBackground, readingClass } from '#core/noise'
 import type { Quantity } from '#core/units'
 import { compareRuns, LOAD_FACTOR, readingHalfWidth, type FairComparison } from './comparison'
 import { figure, input, type Figure, type FigureInput } from '#core/figure'
-import type { Job, PlanDocument, Target, TargetKind } from '#core/document'
-import {
-  readingKey,
-  readingMean,
-  readingValues,
-  runStates,
-  samePlace,
-  usualPair,
-  type Reading,
-  type ReadingQuantity,
-  type Run,
-  type RunState,
+import type {
+  Job,
+  PlanDocument,
+  Target,
+  TargetKind,
+  Reading,
+  ReadingQuantity,
+  Run,
+  RunState,
 } from '#core/document'
+import { readingKey, readingMean, readingValues, runStates, samePlace, usualPair } from '#core/document'
 
 /** A measured value brought to the plan's conditions, with what was done to it. */
 export interface Judged {

@@ -1,4 +1,5 @@
 import { defineNitroPlugin, useStorage } from 'nitropack/runtime'
+import type { Database } from '../db/database'
 import { DataDirectoryBusy } from '../db/lock'
 import type { Migration } from '../db/migrate'
 import { startDatabase, stopDatabase } from '../utils/store'
@@ -14,13 +15,23 @@ async function bundledMigrations(): Promise<Migration[]> {
   )
 }
 
+declare module 'nitropack' {
+  interface NitroRuntimeHooks {
+    /** A data directory without fans, jobs and settings was opened: the demo lays out its workshop. */
+    'redpoll:untouched': (db: Database) => void | Promise<void>
+  }
+}
+
 /** Exit code by which the start script knows that another process holds the data directory. */
 const EXIT_BUSY = 3
 
 export default defineNitroPlugin((nitro) => {
   const directory = process.env.REDPOLL_DATA || '.data'
+  const fill = async (db: Database) => {
+    await nitro.hooks.callHook('redpoll:untouched', db)
+  }
   const progress = (text: string) => console.log(`[redpoll] ${text}`)
-  startDatabase(directory, bundledMigrations(), process.env.REDPOLL_EMPTY === '1', progress)
+  startDatabase(directory, bundledMigrations(), process.env.REDPOLL_EMPTY === '1' ? null : fill, progress)
     .then(() => progress('ready'))
     .catch((error: unknown) => {
       const message = error instanceof Error ? error.message : String(error)

@@ -1,10 +1,9 @@
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import { newFeedPart } from '#core/document'
+import { newFeedPart, newReading } from '#core/document'
 import type { PlanDocument } from '#core/document'
 import { fanSchema } from './fan'
-import { newReading } from '#core/document'
 import { planSchema, readingSchema } from './plan'
 import { settingsSchema } from './settings'
 

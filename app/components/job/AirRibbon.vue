@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { useResizeObserver } from '@vueuse/core'
-import type { ElementReport } from '#core/plan'
-import type { RibbonSegment } from '#core/plan'
+import type { ElementReport, RibbonSegment } from '#core/plan'
 import { LEAST_PIECE, layoutRibbon, RIBBON, ribbonWeight } from '~/charts/ribbon-layout'
 
 /**

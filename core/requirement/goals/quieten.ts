@@ -1,10 +1,7 @@
 import { airflowForHeat, temperatureRise } from '#core/need'
 import type { Job } from '#core/document'
-import { modelFan } from '#core/system'
+import { modelFan, arrangementOf, drivenGroup, operatingFlow, pathSolver, usefulShare } from '#core/system'
 import { figure, input } from '#core/figure'
-import { arrangementOf, drivenGroup } from '#core/system'
-import { operatingFlow, pathSolver } from '#core/system'
-import { usefulShare } from '#core/system'
 import { densityInput, firstMissing, heatInput, type GoalNeed, type NeedEnv } from './model'
 
 function presentFan(job: Job, { fans }: NeedEnv) {
