@@ -9,7 +9,7 @@ import { asSheet, makeCurve, pressureAt, stableFlow, type FanCurve, type Resista
 import { computeReport } from '#core/plan'
 import { defaultRank, modelShelf, rankShelf } from '#core/selection'
 import { diagramOf, feedOf } from '#core/supply'
-import { groupOf } from '#core/system'
+import { fanArrayOf } from '#core/system'
 import {
   newElement,
   newFeedPart,
@@ -19,7 +19,7 @@ import {
   type PathElement,
   type PlanDocument,
 } from '#core/document'
-import { planDoubt } from '#core/advice'
+import { planUncertainty } from '#core/advice'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { seeded } from '#core/numeric'
@@ -195,7 +195,7 @@ function longPath(): PlanDocument {
     big.branches.push({ id: `w${k}`, splitId: 'split', name: `Way ${k}`, leak: k === 3 })
     for (let i = 0; i < 3; i++) big.path.push(sized(`b${k}${i}`, kinds[(i + k) % 6]!, `w${k}`))
   }
-  big.pick = {
+  big.selection = {
     id: 'p',
     fanId: 'fan-teasel-120x38-24v-hp',
     count: 1,
@@ -207,12 +207,12 @@ function longPath(): PlanDocument {
   return big
 }
 const long = longPath()
-const doubted = time(() => planDoubt({ plan: long, fans: demoFans }), 41)
+const uncertain = time(() => planUncertainty({ plan: long, fans: demoFans }), 41)
 line(
   `report and 200 sampled cases: ${long.path.length - 1} elements, 4 branches`,
-  `${doubted.toFixed(1)} ms`,
+  `${uncertain.toFixed(1)} ms`,
   'under 20 ms',
-  doubted < 20,
+  uncertain < 20,
 )
 console.log(
   `      the report alone ${time(() => computeReport({ plan: long, fans: demoFans }), 41).toFixed(1)} ms`,
@@ -241,8 +241,8 @@ function bigFeed(): PlanDocument {
   return big
 }
 const fed = bigFeed()
-const fedGroup = groupOf(fed.pick!, demoFans)
-const feedTime = time(() => feedOf(fed, fedGroup.ok ? fedGroup.group : null, demoFans), 41)
+const fedArray = fanArrayOf(fed.selection!, demoFans)
+const feedTime = time(() => feedOf(fed, fedArray.ok ? fedArray.fanArray : null, demoFans), 41)
 line(
   'feed of 60 loads behind 6 converters, low, usual, start',
   `${feedTime.toFixed(2)} ms`,
@@ -251,8 +251,8 @@ line(
 )
 const drawn = diagramOf(
   fed,
-  feedOf(fed, fedGroup.ok ? fedGroup.group : null, demoFans),
-  fedGroup.ok ? fedGroup.group : null,
+  feedOf(fed, fedArray.ok ? fedArray.fanArray : null, demoFans),
+  fedArray.ok ? fedArray.fanArray : null,
 )
 const { default: ELK } = await import('elkjs/lib/elk.bundled.js')
 const elk = new ELK()

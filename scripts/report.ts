@@ -31,7 +31,7 @@ for (const f of [
   report.need.flow,
   report.need.design,
   report.path.drop,
-  ...(report.pick?.figures ?? []),
+  ...(report.selection?.figures ?? []),
   ...report.power.figures,
 ]) {
   console.log(

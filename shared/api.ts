@@ -41,7 +41,7 @@ export interface VariantSummary {
   stops: number
 }
 /** Most fans that one page of the shelf holds. */
-export const MOST_ON_PAGE = 500
+export const MAX_ON_PAGE = 500
 /** A page of the shelf, what the shelf may be narrowed to, and a picture that belongs to a fan. */
 export interface FanPage {
   fans: StoredFan[]

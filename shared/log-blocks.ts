@@ -19,7 +19,7 @@ export interface Block {
 /** Rows a block holds at most: an import sends many of them. */
 export const BLOCK_ROWS = 20_000
 /** More rows than this are refused, bytes that a block may have. */
-export const MOST_BLOCK_BYTES = BLOCK_ROWS * 33 * BYTES
+export const MAX_BLOCK_BYTES = BLOCK_ROWS * 33 * BYTES
 
 export function encodeBlock(
   times: ArrayLike<number>,

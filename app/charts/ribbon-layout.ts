@@ -23,7 +23,7 @@ export interface Lane {
 /** Height of the whole drawing, its middle line, and of a band that is fully open. */
 export const RIBBON = { height: 104, middle: 54, band: 56 } as const
 /** Narrower than this a piece's words would meet its neighbour's. */
-export const LEAST_PIECE = 92
+export const MIN_PIECE = 92
 const LANE_GAP = 4
 
 /** How much of the width a piece takes. */

@@ -1,5 +1,5 @@
 import { pressureAt } from '#core/fan'
-import { drivenGroup, endsOf, groupOf, type DrivenGroup, type Group } from '#core/system'
+import { drivenArray, endsOf, fanArrayOf, type DrivenArray, type FanArray } from '#core/system'
 import type { Candidate } from '#core/selection'
 import type { Fan } from '#core/document'
 import type { Report } from '#core/plan'
@@ -12,8 +12,8 @@ interface ChartPoint {
 }
 
 /** The group of a candidate; null where one of its fans is gone. */
-export function candidateGroup(c: Candidate, fans: readonly Fan[]): Group | null {
-  const made = groupOf(
+export function candidateArray(c: Candidate, fans: readonly Fan[]): FanArray | null {
+  const made = fanArrayOf(
     {
       id: '',
       fanId: c.fanId,
@@ -25,11 +25,11 @@ export function candidateGroup(c: Candidate, fans: readonly Fan[]): Group | null
     },
     fans,
   )
-  return made.ok ? made.group : null
+  return made.ok ? made.fanArray : null
 }
 
 /** Points of a driven curve for a chart. */
-function sample(driven: DrivenGroup): ChartPoint[] {
+function sample(driven: DrivenArray): ChartPoint[] {
   const { curve, drive } = driven
   const flowFactor = drive.speed * drive.parallel
   const pressureFactor = drive.speed ** 2 * drive.densityRatio * drive.series
@@ -43,18 +43,18 @@ function sample(driven: DrivenGroup): ChartPoint[] {
 
 /** The curve of a candidate as driven on this site. */
 export function candidateCurve(c: Candidate, fans: readonly Fan[], report: Report): ChartPoint[] {
-  const group = candidateGroup(c, fans)
-  const driven = group && drivenGroup(group, { volts: c.driveV, duty: c.duty }, report.air)
+  const fanArray = candidateArray(c, fans)
+  const driven = fanArray && drivenArray(fanArray, { volts: c.driveV, duty: c.duty }, report.air)
   return driven ? sample(driven) : []
 }
 
 /** How a group's curve comes about: each different member alone, as driven. */
 export function memberCurves(c: Candidate, fans: readonly Fan[], report: Report): CurveSeries[] {
-  const group = candidateGroup(c, fans)
-  if (!group || group.count < 2) return []
-  return [group.model, group.second].flatMap((model): CurveSeries[] => {
+  const fanArray = candidateArray(c, fans)
+  if (!fanArray || fanArray.count < 2) return []
+  return [fanArray.model, fanArray.second].flatMap((model): CurveSeries[] => {
     if (!model) return []
-    const driven = drivenGroup(
+    const driven = drivenArray(
       { model, second: null, count: 1, arrangement: 'single' },
       { volts: c.driveV, duty: c.duty },
       report.air,

@@ -9,8 +9,8 @@ const STRAIGHT = 0.05
  * again before the fan is connected.
  */
 export function driveAt(d: PlanDocument, volts: number) {
-  if (!d.pick) return
-  d.pick.driveV = volts
+  if (!d.selection) return
+  d.selection.driveV = volts
   const nominal = d.source?.nominalV ?? null
   if (nominal === null) return
   if (Math.abs(nominal - volts) < STRAIGHT * volts) d.converter = null

@@ -98,7 +98,7 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
           heatFields[1]!,
           field('partMaxC', 'Part at most', 'temperature', intake, '70 °C'),
           field(
-            'partInnerKW',
+            'partInnerKPerW',
             'From the part to its fins',
             'thermalResistance',
             'paste, pad, case; empty: none',

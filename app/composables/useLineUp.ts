@@ -63,7 +63,7 @@ export function useLineUp() {
     options,
   )
   const rows = computed(() => ranking.value?.rows ?? [])
-  const picked = computed(() => report.value.pick?.candidate ?? null)
+  const picked = computed(() => report.value.selection?.candidate ?? null)
   const usable = computed(() => rows.value.filter((c) => c.verdict !== 'fail').length)
 
   /** compared by hand: the newest takes the place of the oldest beyond six */
@@ -79,11 +79,11 @@ export function useLineUp() {
   )
 
   /** Takes a group: the feed follows, so that the chain stays one. */
-  function pick(c: Candidate) {
+  function selection(c: Candidate) {
     const fanV = Number(c.driveV.toFixed(2))
     store.change((d) => {
-      d.pick = {
-        id: d.pick?.id ?? newId('pick'),
+      d.selection = {
+        id: d.selection?.id ?? newId('pick'),
         fanId: c.fanId,
         secondFanId: c.secondId,
         count: c.count,
@@ -96,9 +96,9 @@ export function useLineUp() {
   }
   const unpick = () =>
     store.removeWithUndo('Nothing is picked now.', (d) => {
-      d.pick = null
+      d.selection = null
     })
-  return { choice, ranking, rows, busy, problem, picked, usable, compared, compare, pick, unpick }
+  return { choice, ranking, rows, busy, problem, picked, usable, compared, compare, selection, unpick }
 }
 
 /** How a candidate is driven, in words. */

@@ -4,7 +4,7 @@ import type { Heard, ListenWorker } from '~/workers/listen.worker'
 
 export type Side = 'before' | 'after'
 /** Larger recordings are not opened, bytes. */
-const MOST_BYTES = 120e6
+const MAX_BYTES = 120e6
 /** How long the browser records, s. */
 const RECORD_S = 20
 /** Collects what the microphone gives, as it is. */
@@ -45,8 +45,8 @@ export function useListen() {
     }
   }
   async function open(side: Side, file: File) {
-    if (file.size > MOST_BYTES) {
-      heard[side] = { ...heard[side], problem: `This recording is too large: ${MOST_BYTES / 1e6} MB at most.` }
+    if (file.size > MAX_BYTES) {
+      heard[side] = { ...heard[side], problem: `This recording is too large: ${MAX_BYTES / 1e6} MB at most.` }
       return
     }
     await hear(side, file.name, await file.arrayBuffer(), 'file')

@@ -1,11 +1,11 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
-import type { Paper } from '#core/print'
+import type { PrintReport } from '#core/print'
 
 /** Points between the edge of the paper and the text. */
 const MARGIN = 48
 const WIDTH = 595 - 2 * MARGIN
 
-function contentOf({ title, subtitle, blocks }: Paper): Content[] {
+function contentOf({ title, subtitle, blocks }: PrintReport): Content[] {
   const body = blocks.map((b): Content => {
     if (b.kind === 'heading') return { text: b.text, style: 'heading' }
     if (b.kind === 'text') return { text: b.text, margin: [0, 0, 0, 6] }
@@ -38,7 +38,7 @@ function contentOf({ title, subtitle, blocks }: Paper): Content[] {
 }
 
 /** The report as a PDF; the library comes when it is wanted. */
-export async function savePdf(paper: Paper, name: string): Promise<void> {
+export async function savePdf(printed: PrintReport, name: string): Promise<void> {
   const [{ default: pdfMake }, { default: fonts }] = await Promise.all([
     import('pdfmake/build/pdfmake'),
     import('pdfmake/build/vfs_fonts'),
@@ -51,15 +51,15 @@ export async function savePdf(paper: Paper, name: string): Promise<void> {
   const definition: TDocumentDefinitions = {
     pageSize: 'A4',
     pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
-    info: { title: paper.title, creator: 'Redpoll' },
-    content: contentOf(paper),
+    info: { title: printed.title, creator: 'Redpoll' },
+    content: contentOf(printed),
     defaultStyle: { fontSize: 10, lineHeight: 1.15 },
     styles: {
       title: { fontSize: 18, bold: true },
       heading: { fontSize: 12.5, bold: true, margin: [0, 10, 0, 4] },
     },
     footer: (page, pages) => ({
-      text: `${paper.title}, page ${page} of ${pages}`,
+      text: `${printed.title}, page ${page} of ${pages}`,
       alignment: 'center',
       fontSize: 8,
       color: '#4d5963',

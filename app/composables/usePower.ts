@@ -125,7 +125,7 @@ export function converterFields(c: Converter): Field<keyof Converter>[] {
     ...(c.kind === 'linear'
       ? [
           {
-            key: 'thetaKW' as const,
+            key: 'junctionToAirKPerW' as const,
             label: 'Junction to air',
             quantity: 'thermalResistance' as const,
             hint: 'bare TO-220: 60 K/W',
@@ -303,7 +303,7 @@ export function batteryFields(b: Battery, kind: SupplyKind): Field<keyof Battery
       ? [{ key: 'cells' as const, label: 'Cells in series', quantity: 'number' as const }]
       : []),
     {
-      key: 'chargeC',
+      key: 'chargeCoulomb',
       label: 'Capacity',
       quantity: 'charge',
       hint: kind === 'power-bank' ? 'as printed, at cell voltage' : 'as printed',

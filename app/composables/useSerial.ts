@@ -5,7 +5,7 @@ import type { Receipt } from '#shared/api'
 export const serialRates = [9600, 19200, 38400, 57600, 115200, 230400] as const
 const SEND_MS = 500
 /** Lines kept while the server is away: some minutes at a fast rate. */
-const MOST_WAITING = 60_000
+const MAX_WAITING = 60_000
 
 /**
  * Reads bench lines from a serial port of this computer and hands them on. Lines wait here until the server says that they
@@ -38,7 +38,7 @@ export function useSerial(instrumentId: () => string) {
         : /^\S+=\S*(\s+\S+=\S*)*$/.test(line.trim())
           ? `${seq++} ${Math.round(performance.now() - began)} ${line.trim()}`
           : line.trim()
-    waiting.value = [...waiting.value.slice(-MOST_WAITING), text]
+    waiting.value = [...waiting.value.slice(-MAX_WAITING), text]
   }
 
   async function send() {

@@ -5,7 +5,7 @@ import type { TraceWorker } from '~/workers/trace.worker'
 /** Longest side that a picture is worked on at, pixels; larger ones are made smaller first. */
 const LONGEST = 3000
 /** Larger files are not opened. */
-const MOST_BYTES = 40e6
+const MAX_BYTES = 40e6
 
 export type MarkKey = 'flow1' | 'flow2' | 'pressure1' | 'pressure2'
 export interface Mark {
@@ -38,7 +38,7 @@ export function useTrace() {
       problem.value = 'This is not a picture: a PNG or JPEG of the chart is wanted.'
       return
     }
-    if (file.size > MOST_BYTES) {
+    if (file.size > MAX_BYTES) {
       problem.value = 'This picture is too large: 40 MB at most.'
       return
     }

@@ -1,5 +1,5 @@
 import type { Fan, ShelfShown } from '#core/document'
-import { MOST_ON_PAGE, type FanPage, type StoredFan } from '#shared/api'
+import { MAX_ON_PAGE, type FanPage, type StoredFan } from '#shared/api'
 
 /** The fans of the shelf. */
 export const useShelfStore = defineStore('shelf', () => {
@@ -24,7 +24,7 @@ export const useShelfStore = defineStore('shelf', () => {
     const list: StoredFan[] = []
     let total = 1
     while (list.length < total) {
-      const page = await api<FanPage>(`fans?limit=${MOST_ON_PAGE}&offset=${list.length}`)
+      const page = await api<FanPage>(`fans?limit=${MAX_ON_PAGE}&offset=${list.length}`)
       if (!page.ok) {
         problem.value = page.message
         return
@@ -32,7 +32,7 @@ export const useShelfStore = defineStore('shelf', () => {
       if (!page.data.fans.length) break
       list.push(...page.data.fans)
       total = page.data.total
-      progress.value = total > MOST_ON_PAGE ? list.length / total : null
+      progress.value = total > MAX_ON_PAGE ? list.length / total : null
     }
     const told = await api<ShelfShown>('fans/shown')
     shown.value = told.ok ? told.data : null

@@ -1,16 +1,26 @@
 import { expose } from 'comlink'
 import { computeReport } from '#core/plan'
-import { leversOf, measurementWorth, planDoubt, type DoubtReport, type Lever, type Worth } from '#core/advice'
+import {
+  improvementsOf,
+  measurementSensitivity,
+  planUncertainty,
+  type UncertaintyReport,
+  type Improvement,
+  type Sensitivity,
+} from '#core/advice'
 import type { PlanInput } from '#core/document'
 
 /** A thin wrapper: the computing itself is the core's. */
 const worker = {
-  sample(input: PlanInput): DoubtReport | null {
-    return planDoubt(input)
+  sample(input: PlanInput): UncertaintyReport | null {
+    return planUncertainty(input)
   },
-  levers(input: PlanInput): { levers: Lever[]; worth: Worth[] } {
+  improvements(input: PlanInput): { improvements: Improvement[]; sensitivity: Sensitivity[] } {
     const result = computeReport(input)
-    return { levers: result.ok ? leversOf(input, result.report) : [], worth: measurementWorth(input) }
+    return {
+      improvements: result.ok ? improvementsOf(input, result.report) : [],
+      sensitivity: measurementSensitivity(input),
+    }
   },
 }
 export type PlanWorker = typeof worker

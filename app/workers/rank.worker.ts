@@ -28,7 +28,12 @@ const worker = {
     models = null
   },
   rank(plan: PlanDocument, options: RankOptions): Ranking | null {
-    const ids = [plan.pick?.fanId, plan.pick?.secondFanId, plan.job.existingFanId, plan.calibration?.fanId]
+    const ids = [
+      plan.selection?.fanId,
+      plan.selection?.secondFanId,
+      plan.job.existingFanId,
+      plan.calibration?.fanId,
+    ]
     const result = computeReport({ plan, fans: shelf.filter((f) => ids.includes(f.id)), shown })
     return result.ok && result.report.path.complete
       ? rankShelf(result.report.context, modelsFor(plan.job.trust), options)

@@ -1,9 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
-import { defaultRank, paretoFront, modelShelf, rankShelf, swapNotes, type Candidate } from '#core/selection'
-import { leversOf } from './improvements'
-import { measurementWorth } from './uncertainty'
+import {
+  defaultRank,
+  paretoFront,
+  modelShelf,
+  rankShelf,
+  replacementNotes,
+  type Candidate,
+} from '#core/selection'
+import { improvementsOf } from './improvements'
+import { measurementSensitivity } from './uncertainty'
 import { newConverter, newElement, newFan, newPlan, type Fan, type PlanDocument } from '#core/document'
 import { sayIn } from '#core/units'
 
@@ -63,7 +70,15 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.005 },
   ]
-  p.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 9, secondFanId: null, duty: null }
+  p.selection = {
+    id: 'p',
+    fanId: 'f',
+    count: 1,
+    arrangement: 'single',
+    driveV: 9,
+    secondFanId: null,
+    duty: null,
+  }
   change(p)
   return p
 }
@@ -72,21 +87,21 @@ const reportOf = (p: PlanDocument) => {
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
-const levers = (p: PlanDocument) => leversOf({ plan: p, fans }, reportOf(p))
+const improvements = (p: PlanDocument) => improvementsOf({ plan: p, fans }, reportOf(p))
 
 describe('levers', () => {
   test('each tells the margin its own plan really has', () => {
-    const list = levers(plan())
+    const list = improvements(plan())
     expect(list.length).toBeGreaterThan(6)
     for (const l of list) {
       const r = reportOf(l.plan)
-      expect(l.flow).toBe(r.pick!.served.value)
-      expect(l.margin).toBeCloseTo(r.pick!.served.value! / r.need.flow.value! - 1, 9)
+      expect(l.flow).toBe(r.selection!.served.value)
+      expect(l.margin).toBeCloseTo(r.selection!.served.value! / r.need.flow.value! - 1, 9)
       expect(l.gain).toBeGreaterThan(0)
     }
   })
   test('what meets the need stands first, the strongest first among equals', () => {
-    const list = levers(plan())
+    const list = improvements(plan())
     const flags = list.map((l) => l.meets)
     expect(flags).toEqual([...flags].sort((a, b) => Number(b) - Number(a)))
     for (const group of [true, false]) {
@@ -95,31 +110,33 @@ describe('levers', () => {
     }
   })
   test('path, drive, fans and wishes are all tried', () => {
-    expect(new Set(levers(plan()).map((l) => l.group))).toEqual(new Set(['path', 'drive', 'fans', 'need']))
+    expect(new Set(improvements(plan()).map((l) => l.group))).toEqual(
+      new Set(['path', 'drive', 'fans', 'need']),
+    )
   })
   test('the plan itself is left alone', () => {
     const p = plan()
     const before = JSON.stringify(p)
-    levers(p)
+    improvements(p)
     expect(JSON.stringify(p)).toBe(before)
   })
   test('a converter is turned with the drive, and wants to be set again', () => {
     const p = plan((x) => {
       x.converter = { ...newConverter('c', 9), iMaxA: 1, setFirst: true, measuredV: 9 }
     })
-    const volt = levers(p).find((l) => l.key === 'drive.rated')!
+    const volt = improvements(p).find((l) => l.key === 'drive.rated')!
     expect(volt.plan.converter).toMatchObject({ outV: 12, setFirst: false, measuredV: null })
   })
   test('without a pick or a need there are none', () => {
     expect(
-      levers(
+      improvements(
         plan((p) => {
-          p.pick = null
+          p.selection = null
         }),
       ),
     ).toEqual([])
     expect(
-      levers(
+      improvements(
         plan((p) => {
           p.job.heatW = null
         }),
@@ -137,20 +154,20 @@ describe('what to measure first', () => {
         ...(e.kind === 'filter' ? { medium: 'sheet', c1: 20, c2: 5 } : {}),
       }))
     })
-    expect(measurementWorth({ plan: p, fans })[0]!.source).toBe('heatW')
+    expect(measurementSensitivity({ plan: p, fans })[0]!.source).toBe('heatW')
   })
   test('with a measured heat and a guessed path it is the path', () => {
     const p = plan((x) => {
       x.job.heatBasis = 'measured'
     })
-    expect(measurementWorth({ plan: p, fans })[0]!.source).toBe('path')
+    expect(measurementSensitivity({ plan: p, fans })[0]!.source).toBe('path')
   })
   test('gains are shares', () => {
-    for (const w of measurementWorth({ plan: plan(), fans })) {
+    for (const w of measurementSensitivity({ plan: plan(), fans })) {
       expect(w.gain).toBeGreaterThan(0)
       expect(w.gain).toBeLessThanOrEqual(1)
     }
-    expect(measurementWorth({ plan: newPlan('j', 'x'), fans })).toEqual([])
+    expect(measurementSensitivity({ plan: newPlan('j', 'x'), fans })).toEqual([])
   })
 })
 
@@ -188,9 +205,9 @@ describe('ranking and the front', () => {
         const at = (driveV: number, count: number, arrangement: 'single' | 'parallel' | 'series') =>
           reportOf(
             plan((p) => {
-              p.pick = { ...p.pick!, driveV, count, arrangement }
+              p.selection = { ...p.selection!, driveV, count, arrangement }
             }),
-          ).pick!.candidate
+          ).selection!.candidate
         const one = at(volts, 1, 'single')
         expect(at(volts + 1, 1, 'single').level!.value).toBeGreaterThanOrEqual(one.level!.value)
         expect(at(volts, 2, 'parallel').flow!).toBeGreaterThanOrEqual(one.flow! - 1e-9)
@@ -198,7 +215,7 @@ describe('ranking and the front', () => {
       }),
       { numRuns: 15 },
     )
-    expect(r.pick).not.toBeNull()
+    expect(r.selection).not.toBeNull()
   })
 })
 
@@ -207,8 +224,8 @@ describe('one fan for another', () => {
     x.job.existingFanId = 'f'
   })
   const notes = (next: Fan, change: (c: Candidate) => Candidate = (c) => c) => {
-    const r = reportOf({ ...p, pick: { ...p.pick!, fanId: next.id } })
-    return swapNotes(p.job, fan, 12, next, change(r.pick!.candidate)).map(
+    const r = reportOf({ ...p, selection: { ...p.selection!, fanId: next.id } })
+    return replacementNotes(p.job, fan, 12, next, change(r.selection!.candidate)).map(
       (n) => `${n.severity}: ${sayIn(n.text).replaceAll('\u00a0', ' ')}`,
     )
   }

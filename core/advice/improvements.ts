@@ -3,7 +3,7 @@ import { variants } from './what-if'
 import { computeReport, type Report } from '#core/plan'
 
 /** One change of the plan with what it would do. */
-export interface Lever {
+export interface Improvement {
   key: string
   /** what is changed, in words */
   label: string
@@ -25,12 +25,12 @@ export interface Lever {
 /** How many of the worst elements are tried. */
 const WORST = 4
 /** Least gain of margin that is worth a line. */
-const WORTH = 0.01
+const MIN_GAIN = 0.01
 
 interface Change {
   key: string
   label: string
-  group: Lever['group']
+  group: Improvement['group']
   change: (plan: PlanDocument) => void
 }
 
@@ -81,7 +81,7 @@ const relaxed: Partial<Record<Goal, Change[]>> = {
       group: 'need',
       change: (p) => {
         if (p.job.captureDistanceM !== null) p.job.captureDistanceM *= 0.75
-        p.doubts = p.doubts.filter((d) => d.id !== 'captureDistanceM')
+        p.uncertainties = p.uncertainties.filter((d) => d.id !== 'captureDistanceM')
       },
     },
     {
@@ -126,46 +126,46 @@ function pathChanges(plan: PlanDocument, report: Report): Change[] {
 }
 
 function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Change[] {
-  const { pick } = plan
-  const fan = input.fans.find((f) => f.id === pick?.fanId)
-  if (!pick || !fan) return []
+  const { selection } = plan
+  const fan = input.fans.find((f) => f.id === selection?.fanId)
+  if (!selection || !fan) return []
   const list: Change[] = []
   const top = Math.min(fan.ratedV, report.power.fanHighV ?? fan.ratedV)
   const set = (p: PlanDocument, volts: number) => {
-    p.pick!.driveV = volts
+    p.selection!.driveV = volts
     if (p.converter) p.converter = { ...p.converter, outV: volts, setFirst: false, measuredV: null }
   }
-  if (pick.driveV < 0.98 * fan.ratedV)
+  if (selection.driveV < 0.98 * fan.ratedV)
     list.push({
       key: 'drive.rated',
       label: 'full rated voltage',
       group: 'drive',
       change: (p) => set(p, fan.ratedV),
     })
-  if (pick.driveV + 1 < top)
+  if (selection.driveV + 1 < top)
     list.push({
       key: 'drive.volt',
       label: 'one volt more',
       group: 'drive',
-      change: (p) => set(p, pick.driveV + 1),
+      change: (p) => set(p, selection.driveV + 1),
     })
-  if (pick.count < 12) {
+  if (selection.count < 12) {
     list.push({
       key: 'fans.more',
-      label: `${pick.count + 1} side by side`,
+      label: `${selection.count + 1} side by side`,
       group: 'fans',
       change: (p) => {
-        p.pick = { ...p.pick!, count: pick.count + 1, arrangement: 'parallel' }
+        p.selection = { ...p.selection!, count: selection.count + 1, arrangement: 'parallel' }
       },
     })
   }
-  if (pick.count === 1) {
+  if (selection.count === 1) {
     list.push({
       key: 'fans.series',
       label: 'two, one behind the other',
       group: 'fans',
       change: (p) => {
-        p.pick = { ...p.pick!, count: 2, arrangement: 'series' }
+        p.selection = { ...p.selection!, count: 2, arrangement: 'series' }
       },
     })
   }
@@ -178,11 +178,11 @@ function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Chang
  * @param input the plan with its fans
  * @param report its report
  */
-export function leversOf(input: PlanInput, report: Report): Lever[] {
+export function improvementsOf(input: PlanInput, report: Report): Improvement[] {
   const { plan } = input
   const now =
-    report.pick?.served.value && report.need.flow.value
-      ? report.pick.served.value / report.need.flow.value - 1
+    report.selection?.served.value && report.need.flow.value
+      ? report.selection.served.value / report.need.flow.value - 1
       : null
   if (now === null) return []
   const changes = [
@@ -190,13 +190,13 @@ export function leversOf(input: PlanInput, report: Report): Lever[] {
     ...fanChanges(plan, report, input),
     ...(relaxed[plan.job.goal] ?? []),
   ]
-  const levers = changes.map(({ key, label, group, change }): Lever | null => {
+  const improvements = changes.map(({ key, label, group, change }): Improvement | null => {
     const next = JSON.parse(JSON.stringify(plan)) as PlanDocument
     change(next)
     const result = computeReport({ plan: next, fans: input.fans })
     if (!result.ok) return null
-    const { pick, need } = result.report
-    const flow = pick?.served.value ?? null
+    const { selection, need } = result.report
+    const flow = selection?.served.value ?? null
     const margin = flow !== null && need.flow.value ? flow / need.flow.value - 1 : null
     return {
       key,
@@ -206,13 +206,13 @@ export function leversOf(input: PlanInput, report: Report): Lever[] {
       flow,
       need: need.flow.value,
       margin,
-      level: pick?.candidate.level?.value ?? null,
+      level: selection?.candidate.level?.value ?? null,
       gain: (margin ?? -1) - now,
-      meets: pick ? pick.candidate.verdict !== 'fail' : false,
+      meets: selection ? selection.candidate.verdict !== 'fail' : false,
     }
   })
-  return levers
+  return improvements
     .filter((l) => l !== null)
-    .filter((l) => l.gain > WORTH)
+    .filter((l) => l.gain > MIN_GAIN)
     .sort((a, b) => Number(b.meets) - Number(a.meets) || b.gain - a.gain)
 }

@@ -1,4 +1,4 @@
-export { type Lever, leversOf } from './improvements'
+export { type Improvement, improvementsOf } from './improvements'
 export {
   calibratedBy,
   costPerUnit,
@@ -8,13 +8,13 @@ export {
   testOf,
   withTest,
 } from './prediction-check'
-export { schoolsOf } from './tradeoffs'
+export { tradeoffsOf } from './tradeoffs'
 export {
   bandAt,
-  type DoubtReport,
-  type DoubtSource,
-  measurementWorth,
-  planDoubt,
-  type Worth,
+  type UncertaintyReport,
+  type UncertaintySource,
+  measurementSensitivity,
+  planUncertainty,
+  type Sensitivity,
 } from './uncertainty'
 export { elementWhatIfs, variants, type WhatIf } from './what-if'

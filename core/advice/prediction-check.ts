@@ -27,9 +27,9 @@ const advice: Partial<Record<ReadingQuantity, string>> = {
 
 /** Every figure that was both predicted and measured in the latest state. */
 export function predictionsOf(report: Report): Prediction[] {
-  const { verdict, pick, power } = report
+  const { verdict, selection, power } = report
   const { after } = verdict
-  if (!after || !pick) return []
+  if (!after || !selection) return []
   const judged = (quantity: ReadingQuantity) =>
     verdict.targets.find((t) => targetReading[t.target.kind] === quantity && t.measured)?.measured?.value
   const read = (quantity: ReadingQuantity) => after.readings.find((r) => r.quantity === quantity && !r.source)
@@ -58,8 +58,8 @@ export function predictionsOf(report: Report): Prediction[] {
         : `Outside. ${advice[quantity] ?? 'Look at what was put in.'}`,
     })
   }
-  const figure = (key: string) => pick.figures.find((f) => f.key === key)
-  const [flow, level, rise] = [pick.served, figure('pick.level'), figure('pick.rise')]
+  const figure = (key: string) => selection.figures.find((f) => f.key === key)
+  const [flow, level, rise] = [selection.served, figure('selection.level'), figure('selection.rise')]
   const flowRead = read('flow')
   add(
     'flow',
@@ -108,15 +108,15 @@ export function predictionsOf(report: Report): Prediction[] {
 /** The path scaled by a run's flow with the picked fan: the plan of a new variant; null where the run does not say enough. */
 export function calibratedBy(plan: PlanDocument, run: Run, id: string): PlanDocument | null {
   const flow = run.readings.find((r) => r.quantity === 'flow' && !r.source && r.method !== 'jet')
-  const { pick } = plan
+  const { selection } = plan
   if (
     !flow ||
-    !pick ||
+    !selection ||
     run.fanV === null ||
-    pick.secondFanId !== null ||
-    pick.arrangement === 'series' ||
-    pick.arrangement === 'places' ||
-    pick.duty !== null
+    selection.secondFanId !== null ||
+    selection.arrangement === 'series' ||
+    selection.arrangement === 'places' ||
+    selection.duty !== null
   )
     return null
   return {
@@ -124,8 +124,8 @@ export function calibratedBy(plan: PlanDocument, run: Run, id: string): PlanDocu
     calibration: {
       ...newCalibration(id),
       kind: 'flow',
-      fanId: pick.fanId,
-      count: pick.count,
+      fanId: selection.fanId,
+      count: selection.count,
       volts: run.fanV,
       flowM3s: readingMean(flow),
     },

@@ -5,22 +5,22 @@ import { figure, input, type Figure } from '#core/figure'
 import { elementDrop, mainRow, pathDrop, type PathModel } from '#core/system'
 
 /** One way of two that makers argue about, with this job's numbers. */
-export interface SchoolWay {
+export interface TradeoffWay {
   name: string
   figures: Figure[]
   wins: string
 }
-export interface School {
+export interface Tradeoff {
   key: string
   title: string
-  ways: SchoolWay[]
+  ways: TradeoffWay[]
 }
 
 /** Temperature step that lost heat is told for, K. */
 const STEP_K = 10
 
 /** Fan before the box (pushes) or behind it (pulls): pressure in the box and the air at the fan. */
-function pushOrPull(plan: PlanDocument, path: PathModel, air: AirState, flow: number): School | null {
+function pushOrPull(plan: PlanDocument, path: PathModel, air: AirState, flow: number): Tradeoff | null {
   const row = mainRow(plan)
   const box = row.findIndex((e) => e.kind === 'chamber')
   if (box < 0) return null
@@ -70,7 +70,7 @@ function pushOrPull(plan: PlanDocument, path: PathModel, air: AirState, flow: nu
 }
 
 /** Blow outside, or filter and give the air back to the room. */
-function outsideOrFilter(path: PathModel, air: AirState, flow: number): School {
+function outsideOrFilter(path: PathModel, air: AirState, flow: number): Tradeoff {
   const filters = path.main.filter((e) => e.element.kind === 'filter')
   const loss = air.density * CP_AIR * flow * STEP_K
   return {
@@ -117,7 +117,7 @@ function outsideOrFilter(path: PathModel, air: AirState, flow: number): School {
 }
 
 /** One wide hose against two narrow ones of the same total area. */
-function oneOrSeveral(path: PathModel, air: AirState, flow: number): School | null {
+function oneOrSeveral(path: PathModel, air: AirState, flow: number): Tradeoff | null {
   const hose = path.main.find((e) => e.element.kind === 'duct' && e.element.diameterM && e.element.lengthM)
   if (!hose) return null
   const { diameterM, lengthM, surface, slack } = hose.element
@@ -153,7 +153,12 @@ function oneOrSeveral(path: PathModel, air: AirState, flow: number): School | nu
 }
 
 /** The arguments of the trade with this job's numbers; those the path cannot tell are left out. */
-export function schoolsOf(plan: PlanDocument, path: PathModel, air: AirState, flow: number | null): School[] {
+export function tradeoffsOf(
+  plan: PlanDocument,
+  path: PathModel,
+  air: AirState,
+  flow: number | null,
+): Tradeoff[] {
   if (!path.complete || !flow || !(pathDrop(path, flow) >= 0)) return []
   return [
     pushOrPull(plan, path, air, flow),

@@ -1,10 +1,10 @@
 import type { Passage } from '#core/airpath'
 import { stableFlow, type Drive, type FanCurve } from '#core/fan'
-import type { DoubtKey, Job, PlanInput } from '#core/document'
+import type { UncertainInput, Job, PlanInput } from '#core/document'
 import type { FanModel, ElementModel, PathModel } from '#core/system'
-import { drivenGroup, membersOf, elementFlows } from '#core/system'
+import { drivenArray, membersOf, elementFlows } from '#core/system'
 import { computeReport } from '#core/plan'
-import { doubtedInputs, goalNeeds, type NeedEnv } from '#core/requirement'
+import { uncertainRanges, goalNeeds, type NeedEnv } from '#core/requirement'
 import { normal, seeded } from '#core/numeric'
 
 /** Ends of the 90 % range of a normal number. */
@@ -27,7 +27,7 @@ export interface BandPoint {
   high: number
 }
 
-export interface DoubtReport {
+export interface UncertaintyReport {
   cases: number
   need: Range | null
   /** the path's drop over flow: 5 % and 95 % of the cases */
@@ -44,19 +44,19 @@ export interface DoubtReport {
 export interface Driven {
   curve: FanCurve
   drive: Drive
-  pressureDoubt: number
-  speedDoubt: number
+  pressureUncertainty: number
+  speedUncertainty: number
 }
 
 /** Where doubt comes from: an input of the need, the path, the fan's curve, the supply. */
-export type DoubtSource = DoubtKey | 'path' | 'fan' | 'supply'
+export type UncertaintySource = UncertainInput | 'path' | 'fan' | 'supply'
 
 /** One element as a Q + b Q^2 + head around its expected flow, for thousands of evaluations. */
 interface Flat {
   a: number
   b: number
-  head: number
-  doubt: number
+  staticHead: number
+  uncertainty: number
 }
 
 /** Range that a loss without closed form is fitted over, as factors of the expected flow (handbook, ducts). */
@@ -64,7 +64,7 @@ const FIT_FROM = 0.3
 const FIT_TO = 1.2
 
 function flatten(e: ElementModel, expected: number): Flat {
-  const flat = { a: e.a, b: e.b, head: e.head, doubt: e.doubt }
+  const flat = { a: e.a, b: e.b, staticHead: e.staticHead, uncertainty: e.uncertainty }
   if (!e.extra || !(expected > 0)) return flat
   const q1 = FIT_FROM * expected
   const q2 = FIT_TO * expected
@@ -97,24 +97,24 @@ function compile(path: PathModel, expected: number): Compiled {
 interface Case {
   a: number
   b: number
-  head: number
+  staticHead: number
   splits: { ways: Passage[]; leak: boolean[] }[]
 }
 
 const scaled = (flats: readonly Flat[], factor: (f: Flat) => number): Passage => {
-  const sum = { a: 0, b: 0, head: 0, table: null }
+  const sum = { a: 0, b: 0, staticHead: 0, table: null }
   for (const f of flats) {
     const k = factor(f)
     sum.a += f.a * k
     sum.b += f.b * k
-    sum.head += f.head * k
+    sum.staticHead += f.staticHead * k
   }
   return sum
 }
 
 /** Flow of a way at a drop, m3/s, and how it grows with the drop. */
 const flowOf = (w: Passage, drop: number) => {
-  const p = drop - w.head
+  const p = drop - w.staticHead
   return p > 0 ? (2 * p) / (w.a + Math.sqrt(w.a * w.a + 4 * w.b * p)) : 0
 }
 
@@ -123,17 +123,17 @@ const flowOf = (w: Passage, drop: number) => {
  * linear, kept inside a bracket.
  */
 function splitDrop(ways: readonly Passage[], q: number): number {
-  let head = Infinity
+  let staticHead = Infinity
   let high = Infinity
   for (const w of ways) {
-    head = Math.min(head, w.head)
-    high = Math.min(high, w.head + (w.a + w.b * q) * q)
+    staticHead = Math.min(staticHead, w.staticHead)
+    high = Math.min(high, w.staticHead + (w.a + w.b * q) * q)
   }
   let low = 0
-  let top = Math.sqrt(high - head)
+  let top = Math.sqrt(high - staticHead)
   let u = top / ways.length
   for (let i = 0; i < 50; i++) {
-    const drop = head + u * u
+    const drop = staticHead + u * u
     let total = 0
     let slope = 0
     for (const w of ways) {
@@ -145,14 +145,14 @@ function splitDrop(ways: readonly Passage[], q: number): number {
     else top = u
     let next = u + (q - total) / slope
     if (!(next > low && next < top)) next = (low + top) / 2
-    if (Math.abs(next - u) < 1e-7 * top) return head + next * next
+    if (Math.abs(next - u) < 1e-7 * top) return staticHead + next * next
     u = next
   }
-  return head + u * u
+  return staticHead + u * u
 }
 
 const caseDrop = (c: Case, q: number) =>
-  c.head + (c.a + c.b * q) * q + c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
+  c.staticHead + (c.a + c.b * q) * q + c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
 
 function caseUseful(c: Case, q: number): number {
   let share = 1
@@ -168,11 +168,11 @@ function caseUseful(c: Case, q: number): number {
 
 /** Local a, b of a case at a flow, for the operating-point solver. */
 function caseResistance(c: Case, q: number) {
-  if (!c.splits.length) return { a: c.a, b: c.b, head: c.head }
+  if (!c.splits.length) return { a: c.a, b: c.b, staticHead: c.staticHead }
   const step = 1e-3 * q
   const at = c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
   const slope = (c.splits.reduce((s, x) => s + splitDrop(x.ways, q + step), 0) - at) / step
-  return { a: c.a + (2 * at) / q - slope, b: c.b + (slope * q - at) / q ** 2, head: c.head }
+  return { a: c.a + (2 * at) / q - slope, b: c.b + (slope * q - at) / q ** 2, staticHead: c.staticHead }
 }
 
 /** A drawn case is settled when its flow moves by less than this share: far below the spread of the cases. */
@@ -200,7 +200,7 @@ function rangeOf(values: Float64Array): Range {
   return { low: at(0.05), middle: at(0.5), high: at(0.95) }
 }
 
-export interface DoubtInput {
+export interface UncertaintyInput {
   env: NeedEnv
   path: PathModel
   /** airflow needed and planned for, fan-side, m3/s */
@@ -208,7 +208,7 @@ export interface DoubtInput {
   planFlow: number | null
   driven: Driven | null
   /** taken as sure, to see what measuring it would bring */
-  sure?: DoubtSource
+  sure?: UncertaintySource
 }
 
 /**
@@ -217,31 +217,31 @@ export interface DoubtInput {
  * @param cases how many, 200 is enough for a band of a few per cent
  * Reference: Monte Carlo propagation, JCGM 101 (supplement 1 to the guide to uncertainty in measurement)
  */
-export function sampleDoubt(
-  { env, path, needFlow, planFlow, driven, sure }: DoubtInput,
+export function sampleUncertainty(
+  { env, path, needFlow, planFlow, driven, sure }: UncertaintyInput,
   cases = 200,
   seed = 1,
-): DoubtReport {
+): UncertaintyReport {
   const draw = normal(seeded(seed))
   const z = () => Math.max(-Z_MOST, Math.min(Z_MOST, draw())) / Z90
   const goal = goalNeeds[env.plan.job.goal]
-  const doubted = doubtedInputs(env.plan).filter((d) => d.key !== sure)
+  const uncertain = uncertainRanges(env.plan).filter((d) => d.key !== sure)
   const expected = planFlow ?? needFlow ?? 0.01
   const compiled = path.complete ? compile(path, expected) : null
-  const calibrated = path.calibratedDoubt
+  const calibrated = path.calibratedUncertainty
   const needs = new Float64Array(cases)
   const flows = new Float64Array(cases)
   const ratios = new Float64Array(cases)
   const drops = BAND_AT.map(() => new Float64Array(cases))
   const fixedNeed = goal.missing(env.plan.job, env) ? null : goal.flow(env.plan.job, env)
-  const needVaries = fixedNeed !== null && doubted.length > 0
+  const needVaries = fixedNeed !== null && uncertain.length > 0
   let met = 0
   let needsKnown = fixedNeed !== null
   for (let i = 0; i < cases; i++) {
     let need = fixedNeed
     if (needVaries) {
       const job: Job = { ...env.plan.job }
-      for (const { key, range } of doubted) Object.assign(job, { [key]: drawn(job, key, range, z()) })
+      for (const { key, range } of uncertain) Object.assign(job, { [key]: drawn(job, key, range, z()) })
       need = goal.flow(job, env) ?? (needsKnown ? fixedNeed : null)
     }
     if (need === null) needsKnown = false
@@ -252,20 +252,20 @@ export function sampleDoubt(
       sure === 'path'
         ? 1
         : Math.exp(
-            Math.log1p(calibrated ?? f.doubt) *
+            Math.log1p(calibrated ?? f.uncertainty) *
               (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common),
           )
     const row = scaled(compiled.series, factor)
     const c: Case = {
       a: row.a,
       b: row.b,
-      head: row.head,
+      staticHead: row.staticHead,
       splits: compiled.splits.map((s) => ({ ways: s.branches.map((b) => scaled(b, factor)), leak: s.leak })),
     }
     for (const [k, share] of BAND_AT.entries()) drops[k]![i] = caseDrop(c, share * expected)
     if (!driven) continue
-    const pressure = Math.exp(Math.log1p(driven.pressureDoubt) * z() * (sure === 'fan' ? 0 : 1))
-    const speed = 1 + driven.speedDoubt * z() * (sure === 'supply' ? 0 : 1)
+    const pressure = Math.exp(Math.log1p(driven.pressureUncertainty) * z() * (sure === 'fan' ? 0 : 1))
+    const speed = 1 + driven.speedUncertainty * z() * (sure === 'supply' ? 0 : 1)
     const q = caseFlow(
       c,
       {
@@ -296,7 +296,7 @@ export function sampleDoubt(
 }
 
 /** A drawn input: its value moved towards the end of its range, halves of their own. Numbers that must be above 0 stay there. */
-function drawn(job: Job, key: DoubtKey, [low, high]: [number, number], z: number): number {
+function drawn(job: Job, key: UncertainInput, [low, high]: [number, number], z: number): number {
   const value = job[key]!
   const x = z >= 0 ? value + (high - value) * z : value + (value - low) * z
   return low >= 0 && value > 0 ? Math.max(x, 0.02 * value) : x
@@ -304,49 +304,55 @@ function drawn(job: Job, key: DoubtKey, [low, high]: [number, number], z: number
 
 /** Half-width of a fan curve's pressure by what it rests on; an estimated one is a guess between two numbers. Common practice, no source. */
 /** The supply's window is taken as a swing of at most this share. */
-const MOST_SWING = 0.2
+const MAX_SWING = 0.2
 /** Gains below this are lost in the sampling. */
-const WORTH_TELLING = 0.03
-const curveDoubt = { curve: 0.1, claim: 0.15, measured: 0.05, estimated: 0.3 } as const
+const MIN_SENSITIVITY = 0.03
+const curveUncertainty = { curve: 0.1, claim: 0.15, measured: 0.05, estimated: 0.3 } as const
 
 /** What the pressure of a fan is doubted by: its curve's source, or how widely tests of the shelf scatter where those correct it. */
-function fanDoubt({ curves, fan }: FanModel): number {
+function fanUncertainty({ curves, fan }: FanModel): number {
   const shown = fan.trusted?.pressure ?? fan.trusted?.flow
-  return Math.max(curveDoubt[curves.basis], shown ? (shown.high - shown.low) / (shown.high + shown.low) : 0)
+  return Math.max(
+    curveUncertainty[curves.basis],
+    shown ? (shown.high - shown.low) / (shown.high + shown.low) : 0,
+  )
 }
 
-function doubtInput(input: PlanInput): DoubtInput | null {
+function uncertaintyInput(input: PlanInput): UncertaintyInput | null {
   const result = computeReport(input)
   if (!result.ok) return null
-  const { context, needEnv, path, pick, air, power } = result.report
-  const volts = pick?.candidate.driveV ?? 0
+  const { context, needEnv, path, selection, air, power } = result.report
+  const volts = selection?.candidate.driveV ?? 0
   const swing =
     power.fanLowV !== null && power.fanHighV !== null && volts > 0
       ? (power.fanHighV - power.fanLowV) / 2 / volts
       : 0
-  const group = pick?.group
-  const made = group ? drivenGroup(group, { volts, duty: pick.candidate.duty }, air) : null
+  const fanArray = selection?.fanArray
+  const made = fanArray ? drivenArray(fanArray, { volts, duty: selection.candidate.duty }, air) : null
   const driven =
-    group && made
+    fanArray && made
       ? {
           curve: made.curve,
           drive: made.drive,
-          pressureDoubt: Math.max(...membersOf(group).map((m) => fanDoubt(m))),
-          speedDoubt: Math.min(MOST_SWING, (swing * volts) / Math.max(volts - group.model.interceptV, 1e-6)),
+          pressureUncertainty: Math.max(...membersOf(fanArray).map((m) => fanUncertainty(m))),
+          speedUncertainty: Math.min(
+            MAX_SWING,
+            (swing * volts) / Math.max(volts - fanArray.model.interceptV, 1e-6),
+          ),
         }
       : null
   return { env: needEnv, path: path.model, needFlow: context.needFlow, planFlow: path.atFlow, driven }
 }
 
 /** The sampled doubt of a whole plan; null where the plan has no report. */
-export function planDoubt(input: PlanInput, cases = 200, seed = 1): DoubtReport | null {
-  const made = doubtInput(input)
-  return made && sampleDoubt(made, cases, seed)
+export function planUncertainty(input: PlanInput, cases = 200, seed = 1): UncertaintyReport | null {
+  const made = uncertaintyInput(input)
+  return made && sampleUncertainty(made, cases, seed)
 }
 
 /** What measuring one thing would take off the spread of flow over need, 0..1. */
-export interface Worth {
-  source: DoubtSource
+export interface Sensitivity {
+  source: UncertaintySource
   gain: number
 }
 
@@ -354,17 +360,22 @@ export interface Worth {
  * Which measurement would reduce the doubt most: the plan is sampled again with each source taken as sure.
  * @returns the sources that matter, the best first; empty without need or pick
  */
-export function measurementWorth(input: PlanInput, cases = 200, seed = 1): Worth[] {
-  const made = doubtInput(input)
-  const whole = made && sampleDoubt(made, cases, seed).spread
+export function measurementSensitivity(input: PlanInput, cases = 200, seed = 1): Sensitivity[] {
+  const made = uncertaintyInput(input)
+  const whole = made && sampleUncertainty(made, cases, seed).spread
   if (!made || !whole || !(whole > 1)) return []
-  const sources: DoubtSource[] = [...doubtedInputs(input.plan).map((d) => d.key), 'path', 'fan', 'supply']
+  const sources: UncertaintySource[] = [
+    ...uncertainRanges(input.plan).map((d) => d.key),
+    'path',
+    'fan',
+    'supply',
+  ]
   return sources
     .map((source) => {
-      const left = sampleDoubt({ ...made, sure: source }, cases, seed).spread ?? whole
+      const left = sampleUncertainty({ ...made, sure: source }, cases, seed).spread ?? whole
       return { source, gain: Math.max(0, 1 - Math.log(left) / Math.log(whole)) }
     })
-    .filter((w) => w.gain > WORTH_TELLING)
+    .filter((w) => w.gain > MIN_SENSITIVITY)
     .sort((a, b) => b.gain - a.gain)
 }
 

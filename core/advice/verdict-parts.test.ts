@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { calibratedBy, costPerUnit, gainCosts, predictionsOf, testOf, withTest } from './prediction-check'
-import { careTasks } from '#core/print'
+import { maintenanceTasks } from '#core/print'
 import { computeReport } from '#core/plan'
-import { conversions, convert, noiseLadder, upgradeRungs, type Inputs } from '#core/verification'
+import { conversions, convert, rankNoiseSources, upgradeRungs, type Inputs } from '#core/verification'
 import {
   newElement,
   newFan,
@@ -38,7 +38,7 @@ describe('the noise ladder', () => {
     level(30, '', 'idle'),
   ])
   test('sources add up to the whole; the loudest is next, and what the rest leaves is said', () => {
-    const { stages, sources: names, loudest } = noiseLadder([sources], 'chair', 36)
+    const { stages, sources: names, loudest } = rankNoiseSources([sources], 'chair', 36)
     const [idle, working] = stages
     expect(names).toEqual(['fan A', 'fan B', 'pump'])
     expect(loudest).toBe('working')
@@ -55,12 +55,12 @@ describe('the noise ladder', () => {
     expect(idle!.drop).toBeNull()
   })
   test('a target that the others alone exceed cannot be met by this source', () => {
-    expect(noiseLadder([sources], 'chair', 34).stages[1]!.wanted).toBeNull()
-    expect(noiseLadder([sources], 'chair', 50).stages[1]!.wanted!).toBeLessThan(0)
-    expect(noiseLadder([], '', null)).toEqual({ stages: [], sources: [], loudest: null, bounds: 0 })
+    expect(rankNoiseSources([sources], 'chair', 34).stages[1]!.wanted).toBeNull()
+    expect(rankNoiseSources([sources], 'chair', 50).stages[1]!.wanted!).toBeLessThan(0)
+    expect(rankNoiseSources([], '', null)).toEqual({ stages: [], sources: [], loudest: null, bounds: 0 })
   })
   test('what hides in the background is no level', () => {
-    const { stages, bounds } = noiseLadder(
+    const { stages, bounds } = rankNoiseSources(
       [run('baseline', [level(32, 'pump'), level(40, 'fan')], { backgroundDbA: 30 })],
       '',
       null,
@@ -199,7 +199,15 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     newElement('fan', 'fan'),
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  p.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
+  p.selection = {
+    id: 'p',
+    fanId: 'f',
+    count: 1,
+    arrangement: 'single',
+    driveV: 12,
+    secondFanId: null,
+    duty: null,
+  }
   change(p)
   return p
 }
@@ -223,7 +231,7 @@ describe('what a run teaches', () => {
     const measured = run('after', [flow(0.009)], { fanV: 12 })
     const p = plan((x) => x.runs.push(measured))
     const taught = calibratedBy(p, measured, 'c')!
-    expect(report(taught).pick!.candidate.flow!).toBeCloseTo(0.009, 5)
+    expect(report(taught).selection!.candidate.flow!).toBeCloseTo(0.009, 5)
     expect(calibratedBy(p, { ...measured, fanV: null }, 'c')).toBeNull()
     expect(calibratedBy(p, { ...measured, readings: [{ ...flow(0.009), method: 'jet' }] }, 'c')).toBeNull()
   })
@@ -234,8 +242,8 @@ describe('what a run teaches', () => {
     })
     const test1 = testOf(bench, 't')!
     expect(test1).toMatchObject({ volts: 12, flowM3s: 0.0128, rpm: 2350, pressurePa: null })
-    expect(report(plan(), withTest(fan, test1)).pick!.candidate.flow!).toBeLessThan(
-      report(plan()).pick!.candidate.flow!,
+    expect(report(plan(), withTest(fan, test1)).selection!.candidate.flow!).toBeLessThan(
+      report(plan()).selection!.candidate.flow!,
     )
     expect(testOf({ ...bench, kind: 'after' }, 't')).toBeNull()
     expect(testOf({ ...bench, readings: [] }, 't')).toBeNull()
@@ -276,13 +284,13 @@ describe('care', () => {
       x.path.unshift({ ...newElement('filter', 'filter'), areaM2: 0.03, medium: 'foam20' })
       Object.assign(x.job, { airOutlet: 'outdoors', mustNotFail: true, hoursPerDay: 8 })
     })
-    const tasks = careTasks(p, report(p), '2026-01-01')
+    const tasks = maintenanceTasks(p, report(p), '2026-01-01')
     expect(tasks.map((t) => t.key)).toEqual(['tight', 'filter', 'blades', 'alarm', 'nests'])
     expect(tasks[0]!.due).toBe('2026-01-08')
     p.job.filterDays = 14
     p.job.hoursPerDay = 24
-    expect(careTasks(p, report(p), '2026-01-01').map((t) => t.key)).toContain('bearing')
-    expect(careTasks(p, report(p), '2026-01-01').find((t) => t.key === 'filter')!.due).toBe('2026-01-15')
-    expect(careTasks(plan(), report(plan()), '2026-01-01').map((t) => t.key)).not.toContain('filter')
+    expect(maintenanceTasks(p, report(p), '2026-01-01').map((t) => t.key)).toContain('bearing')
+    expect(maintenanceTasks(p, report(p), '2026-01-01').find((t) => t.key === 'filter')!.due).toBe('2026-01-15')
+    expect(maintenanceTasks(plan(), report(plan()), '2026-01-01').map((t) => t.key)).not.toContain('filter')
   })
 })

@@ -88,7 +88,8 @@ export function elementWhatIfs(
     const part = { path: changed, branches: plan.branches }
     const guess = modelPath(part, air)
     if (!guess.complete) return []
-    const next = path.factor === 1 ? guess : scalePath(part, guess, path.factor, path.calibratedDoubt ?? 0)
+    const next =
+      path.factor === 1 ? guess : scalePath(part, guess, path.factor, path.calibratedUncertainty ?? 0)
     return [{ ...v, dropPa: planFlow === null ? 0 : pathDrop(next, planFlow), flow: flowOn(next) }]
   })
 }

@@ -6,41 +6,41 @@ import { flowAtDrop } from './resistance'
  * grid with a monotone cubic through their logarithms. Read both ways without a root-finder.
  */
 export interface LossTable {
-  head: number
+  staticHead: number
   logQ: Float64Array
   logDp: Float64Array
   slope: Float64Array
 }
 
 /** Flows the grid spans, m3/s (0.0036 to 3600 m3/h), and points per decade: relative error about 1e-4 on smooth losses. */
-const LEAST_FLOW = 1e-6
-const MOST_FLOW = 1
+const MIN_FLOW = 1e-6
+const MAX_FLOW = 1
 const PER_DECADE = 16
 /** Drops that branches side by side are summed at, Pa. */
-const LEAST_DROP = 1e-5
-const MOST_DROP = 1e5
+const MIN_DROP = 1e-5
+const MAX_DROP = 1e5
 
-function tableOf(head: number, q: readonly number[], dp: readonly number[]): LossTable | null {
+function tableOf(staticHead: number, q: readonly number[], dp: readonly number[]): LossTable | null {
   if (q.length < 2) return null
   const logQ = Float64Array.from(q, Math.log)
   const logDp = Float64Array.from(dp, Math.log)
-  return { head, logQ, logDp, slope: pchipSlopes(logQ, logDp) }
+  return { staticHead, logQ, logDp, slope: pchipSlopes(logQ, logDp) }
 }
 
 /** A table from a rising loss without its head, Pa at m3/s. */
-export function lossTable(head: number, loss: (flow: number) => number): LossTable | null {
+export function lossTable(staticHead: number, loss: (flow: number) => number): LossTable | null {
   const q: number[] = []
   const dp: number[] = []
-  const n = Math.round(Math.log10(MOST_FLOW / LEAST_FLOW) * PER_DECADE)
+  const n = Math.round(Math.log10(MAX_FLOW / MIN_FLOW) * PER_DECADE)
   for (let i = 0; i <= n; i++) {
-    const flow = LEAST_FLOW * 10 ** (i / PER_DECADE)
+    const flow = MIN_FLOW * 10 ** (i / PER_DECADE)
     const drop = loss(flow)
     if (drop > 0 && (dp.length === 0 || drop > dp.at(-1)!)) {
       q.push(flow)
       dp.push(drop)
     }
   }
-  return tableOf(head, q, dp)
+  return tableOf(staticHead, q, dp)
 }
 
 /** Index of the interval that holds x, ends included for what lies outside. */
@@ -74,7 +74,7 @@ function read({ logQ, logDp, slope }: LossTable, at: number): { y: number; d: nu
 
 /** Drop at a flow, Pa; the head stands at any flow above 0. */
 export const tableDrop = (table: LossTable, flow: number) =>
-  flow > 0 ? table.head + Math.exp(read(table, Math.log(flow)).y) : 0
+  flow > 0 ? table.staticHead + Math.exp(read(table, Math.log(flow)).y) : 0
 
 /** dDp/dQ at a flow above 0, Pa.s/m3. */
 export function tableSlope(table: LossTable, flow: number): number {
@@ -84,8 +84,8 @@ export function tableSlope(table: LossTable, flow: number): number {
 
 /** Flow at a drop, m3/s; 0 up to the head. */
 export function tableFlow(table: LossTable, drop: number): number {
-  if (!(drop > table.head)) return 0
-  const y = Math.log(drop - table.head)
+  if (!(drop > table.staticHead)) return 0
+  const y = Math.log(drop - table.staticHead)
   const { logQ, logDp, slope } = table
   const last = logDp.length - 1
   if (y <= logDp[0]!) return Math.exp(logQ[0]! + (y - logDp[0]!) / slope[0]!)
@@ -109,14 +109,14 @@ export function tableFlow(table: LossTable, drop: number): number {
 export interface Passage {
   a: number
   b: number
-  head: number
+  staticHead: number
   table: LossTable | null
 }
 
 /** Flow through a passage at a drop, m3/s; null where nothing resists. */
-export function passageFlow({ a, b, head, table }: Passage, drop: number): number | null {
+export function passageFlow({ a, b, staticHead, table }: Passage, drop: number): number | null {
   if (table) return tableFlow(table, drop)
-  return drop <= head ? 0 : flowAtDrop(a, b, drop - head)
+  return drop <= staticHead ? 0 : flowAtDrop(a, b, drop - staticHead)
 }
 
 /**
@@ -125,16 +125,16 @@ export function passageFlow({ a, b, head, table }: Passage, drop: number): numbe
  */
 export function parallelTable(passages: readonly Passage[]): LossTable | null {
   if (!passages.length) return null
-  const heads = passages.map((p) => (p.table ? p.table.head : p.head))
-  const head = Math.min(...heads)
+  const staticHeads = passages.map((p) => (p.table ? p.table.staticHead : p.staticHead))
+  const staticHead = Math.min(...staticHeads)
   const q: number[] = []
   const dp: number[] = []
-  const n = Math.round(Math.log10(MOST_DROP / LEAST_DROP) * PER_DECADE)
+  const n = Math.round(Math.log10(MAX_DROP / MIN_DROP) * PER_DECADE)
   for (let i = 0; i <= n; i++) {
-    const drop = LEAST_DROP * 10 ** (i / PER_DECADE)
+    const drop = MIN_DROP * 10 ** (i / PER_DECADE)
     let total = 0
     for (const p of passages) {
-      const flow = passageFlow(p, head + drop)
+      const flow = passageFlow(p, staticHead + drop)
       if (flow === null) return null
       total += flow
     }
@@ -143,5 +143,5 @@ export function parallelTable(passages: readonly Passage[]): LossTable | null {
       dp.push(drop)
     }
   }
-  return tableOf(head, q, dp)
+  return tableOf(staticHead, q, dp)
 }

@@ -7,7 +7,7 @@ import { lossTable, parallelTable, tableDrop, tableFlow, tableSlope, type Passag
 import { parallelDrop } from './resistance'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
-const quadratic = (b: number, head = 0): Passage => ({ a: 0, b, head, table: null })
+const quadratic = (b: number, staticHead = 0): Passage => ({ a: 0, b, staticHead, table: null })
 
 describe('hole patterns', () => {
   // geometry: touching circles cover pi/(2 sqrt 3) staggered, pi/4 in square rows (perforated-sheet catalogues print 0.907 and 0.785)
@@ -93,7 +93,7 @@ describe('loss tables', () => {
         positive(1e-4, 0.3),
         (ways, q) => {
           const branches = ways.map(([a, b]) => ({ a, b }))
-          const table = parallelTable(branches.map((r) => ({ ...r, head: 0, table: null })))!
+          const table = parallelTable(branches.map((r) => ({ ...r, staticHead: 0, table: null })))!
           // the table's steps are worth up to half a thousandth at its small end
           expect(Math.abs(tableDrop(table, q) / parallelDrop(branches, q)! - 1)).toBeLessThan(1e-3)
         },

@@ -34,7 +34,7 @@ export function completePlan(raw: unknown): unknown {
       ...blankOf(e),
       ...e,
     })),
-    pick: isObject(raw.pick) ? { secondFanId: null, duty: null, ...raw.pick } : null,
+    selection: isObject(raw.selection) ? { secondFanId: null, duty: null, ...raw.selection } : null,
     source: isObject(raw.source) ? { ...newSource('', 'none'), usbKind: null, ...raw.source } : null,
     converter: isObject(raw.converter) ? { ...newConverter('', 5), ...raw.converter } : null,
     wiring: { ...blank.wiring, ...(isObject(raw.wiring) ? raw.wiring : {}) },

@@ -1,7 +1,7 @@
 import type { EdgeKind, HolePattern } from '#core/airpath'
 import type { Fan, ShelfShown } from './fan'
 import type { Battery, Converter, FeedPart, Source, Sun, Wiring } from './feed'
-import type { Doubt, Job, Port, SinkPoint } from './job'
+import type { Uncertainty, Job, Port, SinkPoint } from './job'
 import type { Run } from './run'
 
 export * from './fan'
@@ -127,7 +127,7 @@ export interface Target {
 }
 
 /** The chosen group. `secondFanId` is the other one of an unlike pair; `duty` drives the PWM wire, null without. */
-export interface Pick {
+export interface FanSelection {
   id: string
   fanId: string
   secondFanId: string | null
@@ -141,13 +141,13 @@ export interface PlanDocument {
   job: Job
   targets: Target[]
   ports: Port[]
-  doubts: Doubt[]
+  uncertainties: Uncertainty[]
   /** resistance of the part over airflow, rising in flow */
   sink: SinkPoint[]
   path: PathElement[]
   branches: Branch[]
   calibration: Calibration | null
-  pick: Pick | null
+  selection: FanSelection | null
   source: Source | null
   converter: Converter | null
   /** what else the source feeds */
@@ -168,8 +168,8 @@ export interface PlanInput {
 /** Ids of the fans a plan speaks of. */
 export const fanIdsOf = (plan: PlanDocument): string[] =>
   [
-    plan.pick?.fanId,
-    plan.pick?.secondFanId,
+    plan.selection?.fanId,
+    plan.selection?.secondFanId,
     plan.job.existingFanId,
     plan.calibration?.fanId,
     ...plan.feed.map((f) => f.fanId),

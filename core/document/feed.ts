@@ -74,7 +74,7 @@ export interface Converter {
   switchSide: 'high' | 'low' | null
   flyback: boolean | null
   /** linear: junction to air, K/W, and its capacitors */
-  thetaKW: number | null
+  junctionToAirKPerW: number | null
   capsFitted: boolean | null
   /** capacitor across the fan */
   capV: number | null
@@ -147,7 +147,7 @@ export interface Battery {
   chemistry: Chemistry
   cells: number | null
   /** capacity at cell voltage, C */
-  chargeC: number | null
+  chargeCoulomb: number | null
   cellV: number | null
   depth: number | null
   maxA: number | null

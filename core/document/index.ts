@@ -25,7 +25,7 @@ export {
   fanIdsOf,
   type LossPoint,
   type PathElement,
-  type Pick,
+  type FanSelection,
   type PlanDocument,
   type PlanInput,
   type Target,
@@ -48,10 +48,10 @@ export {
 } from './fan'
 export type { Battery, Converter, FeedPart, LoadKind, Source, Sun, WireConnector, Wiring } from './feed'
 export {
-  type Doubt,
-  doubtable,
-  type DoubtGrade,
-  type DoubtKey,
+  type Uncertainty,
+  uncertainInputs,
+  type UncertaintyGrade,
+  type UncertainInput,
   type Goal,
   type HeatBasis,
   type Job,

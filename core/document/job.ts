@@ -69,7 +69,7 @@ interface HeatInputs {
   activeCooling: boolean | null
   partMaxC: number | null
   /** from the part to the surface that the air washes, K/W */
-  partInnerKW: number | null
+  partInnerKPerW: number | null
 }
 
 /** Change the air of a space. */
@@ -208,7 +208,7 @@ interface VerdictInputs {
   statedOf: ReadingQuantity | null
   rankedBy: 'flow-per-loudness' | 'flow-per-money' | 'flow-per-decibel' | null
   /** ISO date that care is counted from; days between cleanings and filter changes, null for the usual */
-  careFrom: string | null
+  maintenanceFrom: string | null
   bladesDays: number | null
   filterDays: number | null
   /** €/kWh */
@@ -231,13 +231,13 @@ export interface Job
     VerdictInputs {}
 
 /** The inputs that may be doubted: numbers the need is computed from. */
-export const doubtable = [
+export const uncertainInputs = [
   'heatW',
   'wallLossWK',
   'insideMaxC',
   'ambientC',
   'partMaxC',
-  'partInnerKW',
+  'partInnerKPerW',
   'volumeM3',
   'airChangesPerH',
   'mixing',
@@ -257,7 +257,7 @@ export const doubtable = [
   'measuredRiseK',
   'typedFlowM3s',
 ] as const satisfies (keyof Job)[]
-export type DoubtKey = (typeof doubtable)[number]
+export type UncertainInput = (typeof uncertainInputs)[number]
 
 /** An equipment's own opening. */
 export interface Port {
@@ -270,10 +270,10 @@ export interface Port {
 }
 
 /** How sure a number is: a grade, or the range that was typed. */
-export type DoubtGrade = 'measured' | 'good-guess' | 'rough-guess' | 'range'
-export interface Doubt {
-  id: DoubtKey
-  grade: DoubtGrade
+export type UncertaintyGrade = 'measured' | 'good-guess' | 'rough-guess' | 'range'
+export interface Uncertainty {
+  id: UncertainInput
+  grade: UncertaintyGrade
   low: number | null
   high: number | null
 }

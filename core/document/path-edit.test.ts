@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { newElement, newPlan } from './defaults'
 import type { PathElement } from './document'
 import { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
-import { layoutRibbon, LEAST_PIECE, RIBBON, ribbonWeight } from '../../app/charts/ribbon-layout'
+import { layoutRibbon, MIN_PIECE, RIBBON, ribbonWeight } from '../../app/charts/ribbon-layout'
 import type { RibbonSegment } from '#core/plan'
 
 /** A row a, s (split with ways x: x1 x2, y: y1), b. */
@@ -162,7 +162,7 @@ describe('where the ribbon draws what', () => {
   })
   test('more elements want more width', () => {
     const sixty = Array.from({ length: 60 }, (_, i) => segment(`e${i}`, 'opening'))
-    expect(LEAST_PIECE * ribbonWeight(sixty)).toBeGreaterThan(5000)
+    expect(MIN_PIECE * ribbonWeight(sixty)).toBeGreaterThan(5000)
     expect(ribbonWeight(row)).toBeGreaterThan(ribbonWeight(row.slice(0, 1)))
   })
 })

@@ -165,6 +165,6 @@ describe('estimates and slopes', () => {
     )
     expect(slopeAt(strong, 1)).toBeNull()
     expect(lastFlow(scaleCurve(strong, 2, 1))).toBe(0.05)
-    expect(dropOf({ a: 1, b: 2, head: 3 }, 2)).toBe(13)
+    expect(dropOf({ a: 1, b: 2, staticHead: 3 }, 2)).toBe(13)
   })
 })

@@ -180,14 +180,14 @@ describe('the operating point', () => {
     ).toBeCloseTo(0.5, 8)
   })
   test('a dip with a head has several crossings; the lowest stable one is planned with', () => {
-    const op = operatingPoint(dipped, { a: 0, b: 0, head: 32 })
+    const op = operatingPoint(dipped, { a: 0, b: 0, staticHead: 32 })
     expect(op.status).toBe('several')
     expect(op.crossings.map((c) => c.stable)).toEqual([true, false, true])
     expect(op.flow).toBe(op.crossings[0]!.flow)
     expect(op.region).toBe('stall-risk')
   })
   test('what has no operating point says why', () => {
-    expect(operatingPoint(falling, { a: 0, b: 0, head: 70 })).toMatchObject({
+    expect(operatingPoint(falling, { a: 0, b: 0, staticHead: 70 })).toMatchObject({
       status: 'none-opposed',
       flow: null,
     })
@@ -215,7 +215,7 @@ describe('the operating point', () => {
     })
   })
   test('a touch without crossing is no operating point; free flow and blocked path are answers', () => {
-    expect(crossings(falling, { a: 0, b: 0, head: 60 }).every((c) => c.flow === 0)).toBe(true)
+    expect(crossings(falling, { a: 0, b: 0, staticHead: 60 }).every((c) => c.flow === 0)).toBe(true)
     expect(operatingPoint(falling, { a: 0, b: 0 }).flow).toBe(0.02)
     expect(operatingPoint(falling, { a: 0, b: 1e12 }).flow!).toBeLessThan(1e-5)
   })

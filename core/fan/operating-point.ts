@@ -4,7 +4,7 @@ import { lastFlow, stallLimit, type FanCurve } from './curve'
 export interface Resistance {
   a: number
   b: number
-  head?: number
+  staticHead?: number
 }
 
 /** How the curve is driven: speed ratio, density ratio to the curve's density, equal fans side by side and one behind the other. */
@@ -115,7 +115,7 @@ export function scan(
   const flowFactor = drive.speed * drive.parallel
   const pressureFactor = drive.speed * drive.speed * drive.densityRatio * drive.series
   if (!(flowFactor > 0 && pressureFactor > 0)) return
-  const head = (path.head ?? 0) / pressureFactor
+  const staticHead = (path.staticHead ?? 0) / pressureFactor
   const a = (path.a * flowFactor) / pressureFactor
   const b = (path.b * flowFactor * flowFactor) / pressureFactor
   let sign = 0
@@ -127,7 +127,7 @@ export function scan(
     const rise = p[k + 1]! - p[k]!
     const hm0 = h * m[k]!
     const hm1 = h * m[k + 1]!
-    segment.c0 = p[k]! - head - (a + b * x) * x
+    segment.c0 = p[k]! - staticHead - (a + b * x) * x
     segment.c1 = hm0 - (a + 2 * b * x) * h
     segment.c2 = 3 * rise - 2 * hm0 - hm1 - b * h * h
     segment.c3 = hm0 + hm1 - 2 * rise
@@ -136,7 +136,7 @@ export function scan(
       const t = cuts[i]!
       if (t === 0 && k > 0) continue
       // the exact difference at the data point, free of the cubic's rounding
-      const f = t === 1 ? p[k + 1]! - head - (a + b * q[k + 1]!) * q[k + 1]! : value(t)
+      const f = t === 1 ? p[k + 1]! - staticHead - (a + b * q[k + 1]!) * q[k + 1]! : value(t)
       if (f === 0) {
         zeroAt = x + t * h
         if (k === last - 1 && t === 1 && sign >= 0) visit(zeroAt * flowFactor, true)
@@ -174,7 +174,7 @@ export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): num
  */
 export function operatingPoint(curve: FanCurve, path: Resistance, drive: Drive = asSheet): OperatingPoint {
   if (!(drive.speed > 0))
-    return { status: 'not-turning', crossings: [], flow: 0, pressure: path.head ?? 0, region: null }
+    return { status: 'not-turning', crossings: [], flow: 0, pressure: path.staticHead ?? 0, region: null }
   const all = crossings(curve, path, drive)
   if (all.length === 0) {
     const firstDifference =
@@ -201,7 +201,7 @@ export function operatingPoint(curve: FanCurve, path: Resistance, drive: Drive =
 
 /** Drop of a resistance at a flow >= 0, Pa. */
 export function dropOf(path: Resistance, flow: number): number {
-  return (path.head ?? 0) + (path.a + path.b * flow) * flow
+  return (path.staticHead ?? 0) + (path.a + path.b * flow) * flow
 }
 
 /**

@@ -36,10 +36,10 @@ export interface RiseFit {
 const SEARCH = { from: 0.03, to: 1000, steps: 60 } as const
 const GOLDEN = (Math.sqrt(5) - 1) / 2
 /** Readings that a fit needs before it is believed, and the error it may have: kelvin and share of the rise. Handbook HT10. */
-const LEAST_READINGS = 8
+const MIN_READINGS = 8
 const ERROR_LIMIT = { kelvin: 0.5, share: 0.05 } as const
 /** Longer records are averaged into this many groups first: the fit is the same to its own error, and quick. */
-const MOST_POINTS = 1500
+const MAX_POINTS = 1500
 
 /** Means of equal groups of a long record. */
 function grouped(
@@ -47,7 +47,7 @@ function grouped(
   values: ArrayLike<number>,
 ): { t: Float64Array; v: Float64Array; each: number } {
   const n = times.length
-  const groups = Math.min(n, MOST_POINTS)
+  const groups = Math.min(n, MAX_POINTS)
   const t = new Float64Array(groups)
   const v = new Float64Array(groups)
   for (let i = 0; i < groups; i++) {
@@ -141,15 +141,15 @@ export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): Ri
   const halfWidth = finalError === null ? null : finalError * tQuantile(Math.max(1, dof))
   const rise = Math.abs(final - values[0]!)
   const noise = scatter(t, v, final, amplitude, tau)
-  const bent = residual > CHANGED.times * noise * Math.sqrt(each) && residual > CHANGED.kelvin
-  const why = bent
+  const nonlinear = residual > CHANGED.times * noise * Math.sqrt(each) && residual > CHANGED.kelvin
+  const why = nonlinear
     ? 'something changed on the way'
     : amplitude === 0 || (final - values[0]!) * (values[n - 1]! - values[0]!) < 0
       ? 'it does not bend towards an end'
       : span < tau
         ? 'less than one time constant has passed'
-        : n < LEAST_READINGS
-          ? `fewer than ${LEAST_READINGS} readings`
+        : n < MIN_READINGS
+          ? `fewer than ${MIN_READINGS} readings`
           : finalError === null || finalError > Math.max(ERROR_LIMIT.kelvin, ERROR_LIMIT.share * rise)
             ? 'its end value still scatters too much'
             : ''

@@ -39,7 +39,7 @@ export interface TwoNodePart extends Omit<SwitchedPart, 'capacity'> {
 }
 /** Steps of the smaller time constant. Handbook HT20: at most 0.02. */
 const STEP_SHARE = 0.005
-const MOST_CYCLES = 60
+const MAX_CYCLES = 60
 /** The same where the heat goes through a part into the housing that is sensed and cooled: stepped by RK4 until the period repeats. Reference: handbook HT20 */
 export function twoNodeCycle({
   heat,
@@ -61,7 +61,7 @@ export function twoNodeCycle({
   const switches: number[] = []
   const most = (400 * (capacity1 + capacity2)) / gOff / dt
   let cycle: { onS: number; offS: number } | null = null
-  for (let i = 0; i < most && switches.length < 2 * MOST_CYCLES; i++) {
+  for (let i = 0; i < most && switches.length < 2 * MAX_CYCLES; i++) {
     const k1 = slopes(t1, t2)
     const k2 = slopes(t1 + (dt / 2) * k1[0], t2 + (dt / 2) * k1[1])
     const k3 = slopes(t1 + (dt / 2) * k2[0], t2 + (dt / 2) * k2[1])

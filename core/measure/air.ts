@@ -41,7 +41,7 @@ export const speedFromBladePass = (hertz: number, blades: number) => (60 * hertz
 export const columnPressure = (length: number, density: number, angleDeg = 90) =>
   density * GRAVITY * length * Math.sin((angleDeg * Math.PI) / 180)
 /** Difference of two barometric sensors that were swapped between the readings, Pa: their offset cancels. */
-export const swapPressure = (d1: number, d2: number) => (d1 - d2) / 2
+export const swappedSensorPressure = (d1: number, d2: number) => (d1 - d2) / 2
 /** What a height between two sensors makes, Pa. */
 export const heightPressure = (height: number, density: number) => density * GRAVITY * height
 /** Noise of a difference of two means, Pa. @param samples of each */

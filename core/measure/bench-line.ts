@@ -20,7 +20,7 @@ export interface BenchMessage {
 }
 
 /** More channels than this are no bench. */
-export const MOST_CHANNELS = 32
+export const MAX_CHANNELS = 32
 const NAME = /^[\p{L}][\p{L}\p{N}_]{0,39}$/u
 const BOOT = /^[\w-]{1,40}$/
 /** Largest running number that a double counts exactly. */
@@ -47,7 +47,7 @@ export function readBenchLine(
   if (seq === null) return { why: 'it does not begin with its running number' }
   const ms = second === undefined ? NaN : Number(second)
   if (!Number.isFinite(ms) || ms < 0) return { why: 'its milliseconds cannot be read' }
-  if (rest.length > MOST_CHANNELS) return { why: `more than ${MOST_CHANNELS} values` }
+  if (rest.length > MAX_CHANNELS) return { why: `more than ${MAX_CHANNELS} values` }
   const values: Record<string, number | null> = {}
   for (const part of rest) {
     const cut = part.indexOf('=')
@@ -67,7 +67,7 @@ function readJsonRow(raw: unknown): BenchRow | string {
   if (typeof ms !== 'number' || !Number.isFinite(ms) || ms < 0) return 'ms cannot be read'
   const values: Record<string, number | null> = {}
   const entries = Object.entries(rest)
-  if (entries.length > MOST_CHANNELS) return `more than ${MOST_CHANNELS} values`
+  if (entries.length > MAX_CHANNELS) return `more than ${MAX_CHANNELS} values`
   for (const [name, value] of entries) {
     if (!NAME.test(name)) return `“${name.slice(0, 30)}” is no name`
     if (value !== null && (typeof value !== 'number' || !Number.isFinite(value)))

@@ -60,7 +60,7 @@ export const lidEffect = {
   still: { speed: 0, activity: 0.5 },
 } as const
 /** Doubt of an evaporation from small tanks and above 0.15 m/s: an extrapolation. Common practice, no source. */
-export const EVAPORATION_DOUBT = 0.4
+export const EVAPORATION_UNCERTAINTY = 0.4
 /** Fastest air that the formula has been tried with, m/s; above it is told as an extrapolation. */
 export const EVAPORATION_MAX_SPEED = 0.7
 

@@ -39,7 +39,7 @@ const model = (() => {
 })()
 const base = (change: (p: PlanDocument) => void = () => {}): PlanDocument => {
   const plan = newPlan('j', 'Box')
-  plan.pick = {
+  plan.selection = {
     id: 'p',
     fanId: 'f',
     count: 1,
@@ -118,7 +118,7 @@ describe('from the source to the fan', () => {
           p.source = { ...newSource('s', 'adapter'), iMaxA: 1, wireAwg: awg, wireLengthM: 8 }
         }),
       })
-      return result.ok ? result.report.pick!.candidate.flow! : 0
+      return result.ok ? result.report.selection!.candidate.flow! : 0
     }
     expect(flow(30)).toBeLessThan(flow(24))
     expect(flow(24)).toBeLessThan(flow(16))

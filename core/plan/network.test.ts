@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { bandAt, elementWhatIfs, planDoubt, schoolsOf, variants } from '#core/advice'
+import { bandAt, elementWhatIfs, planUncertainty, tradeoffsOf, variants } from '#core/advice'
 import {
   branchFlows,
   calibrate,
@@ -11,7 +11,7 @@ import {
   localResistance,
   modelPath,
   pathDrop,
-  pathDoubt,
+  pathUncertainty,
   usefulShare,
 } from '#core/system'
 import { computeReport } from './report'
@@ -76,7 +76,7 @@ function planOf(
     altitudeM: 0,
     humidity: 0.5,
   })
-  plan.pick = {
+  plan.selection = {
     id: 'p',
     fanId: 'f',
     count: 1,
@@ -109,8 +109,8 @@ describe('ways side by side', () => {
     if (!made.ok) throw new Error(made.message)
     const expected = leakyBox(made.curve, 4e5 * density, 2e5 * density, 1e6 * density)!
     const report = reportOf(planOf(box(4e5, 1e6, 2e5)))
-    expect(report.pick!.served.value! / expected.wanted).toBeCloseTo(1, 3)
-    expect(report.path.useful!.value! / (expected.wanted / report.pick!.candidate.flow!)).toBeCloseTo(1, 3)
+    expect(report.selection!.served.value! / expected.wanted).toBeCloseTo(1, 3)
+    expect(report.path.useful!.value! / (expected.wanted / report.selection!.candidate.flow!)).toBeCloseTo(1, 3)
     expect(report.ribbon.find((s) => s.kind === 'split')!.gaugePa! / expected.boxPressure).toBeCloseTo(1, 2)
   })
   test('what leaks must be moved too: the fan is asked for more than the job', () => {
@@ -133,8 +133,8 @@ describe('ways side by side', () => {
     const model = modelPath(part, air)
     expect(model.complete).toBe(true)
     for (const q of [0.003, 0.01, 0.02]) {
-      const { a, b, head } = localResistance(model, q)
-      expect(head + (a + b * q) * q).toBeCloseTo(pathDrop(model, q), 6)
+      const { a, b, staticHead } = localResistance(model, q)
+      expect(staticHead + (a + b * q) * q).toBeCloseTo(pathDrop(model, q), 6)
       const slope = (pathDrop(model, q * 1.001) - pathDrop(model, q * 0.999)) / (0.002 * q)
       expect((a + 2 * b * q) / slope).toBeCloseTo(1, 2)
       const flows = elementFlows(model, q)
@@ -205,7 +205,8 @@ describe('properties of any path', () => {
     fc.assert(
       fc.property(rows, kinds, (path, extra) => {
         const more = [...path, el('room', 'chamber', { areaM2: 0.5 }), { ...extra, id: 'extra' }]
-        const flow = (p: PathElement[]) => reportOf(planOf({ path: p, branches: [] })).pick!.candidate.flow ?? 0
+        const flow = (p: PathElement[]) =>
+          reportOf(planOf({ path: p, branches: [] })).selection!.candidate.flow ?? 0
         expect(flow(more)).toBeLessThanOrEqual(flow([...path, el('room', 'chamber', { areaM2: 0.5 })]) + 1e-9)
       }),
       { numRuns: 30 },
@@ -214,14 +215,14 @@ describe('properties of any path', () => {
   test('another opening beside one never lowers the flow', () => {
     fc.assert(
       fc.property(positive(1e5, 1e7), positive(1e5, 1e8), (b1, b2) => {
-        const alone = reportOf(planOf({ path: [custom('in', b1), custom('out', 2e5)], branches: [] })).pick!
-          .candidate.flow!
+        const alone = reportOf(planOf({ path: [custom('in', b1), custom('out', 2e5)], branches: [] }))
+          .selection!.candidate.flow!
         const both = reportOf(
           planOf({
             path: [split, custom('in', b1, 'x'), custom('in2', b2, 'y'), custom('out', 2e5)],
             branches: [way('x'), way('y')],
           }),
-        ).pick!.candidate.flow!
+        ).selection!.candidate.flow!
         expect(both).toBeGreaterThanOrEqual(alone * (1 - 1e-4))
       }),
       { numRuns: 30 },
@@ -236,7 +237,7 @@ describe('properties of any path', () => {
       ],
       branches: [],
     }
-    const share = reportOf(planOf(part)).pick!.candidate.flow! / 0.022
+    const share = reportOf(planOf(part)).selection!.candidate.flow! / 0.022
     expect(share).toBeGreaterThan(0.5)
     expect(share).toBeLessThan(0.85)
   })
@@ -244,7 +245,7 @@ describe('properties of any path', () => {
     const path = Array.from({ length: 60 }, (_, i) => custom(`c${i}`, 5e3))
     const report = reportOf(planOf({ path, branches: [] }))
     expect(report.ribbon).toHaveLength(62)
-    expect(report.pick!.candidate.flow).toBeGreaterThan(0)
+    expect(report.selection!.candidate.flow).toBeGreaterThan(0)
   })
 })
 
@@ -261,19 +262,19 @@ describe('calibrating', () => {
     expect(report.path.calibration!.exponent).toBeCloseTo(2, 6)
     expect(report.path.calibration!.residuals.every((r) => Math.abs(r.measured - r.scaled) < 1e-9)).toBe(true)
     expect(report.path.guessDrop! * 2).toBeCloseTo(report.path.drop.value!, 6)
-    expect(pathDoubt(report.path.model, 0.01)).toBeLessThan(0.1)
-    expect(report.pick!.candidate.flow!).toBeLessThan(reportOf(planOf(part)).pick!.candidate.flow!)
+    expect(pathUncertainty(report.path.model, 0.01)).toBeLessThan(0.1)
+    expect(report.selection!.candidate.flow!).toBeLessThan(reportOf(planOf(part)).selection!.candidate.flow!)
   })
   test('a delivered flow puts the operating point where it was measured', () => {
     const report = reportOf(withCalibration({ kind: 'flow', flowM3s: 0.0095 }))
-    expect(report.pick!.candidate.flow).toBeCloseTo(0.0095, 6)
+    expect(report.selection!.candidate.flow).toBeCloseTo(0.0095, 6)
     expect(report.path.calibration!.figure.low!).toBeLessThan(report.path.calibration!.factor!)
   })
   test('heat and rise are a flow by another road', () => {
     const rise = 5
     const flow = 60 / (air.density * 1006 * rise)
     const report = reportOf(withCalibration({ kind: 'rise', heatW: 60, riseK: rise }))
-    expect(report.pick!.candidate.flow! / flow).toBeCloseTo(1, 3)
+    expect(report.selection!.candidate.flow! / flow).toBeCloseTo(1, 3)
   })
   test('not used: the guess counts, the factor is still told', () => {
     const report = reportOf(withCalibration({ kind: 'flow', flowM3s: 0.0095, used: false }))
@@ -306,13 +307,13 @@ describe('doubt, sampled', () => {
     Object.assign(p.job, { goal: 'cool', heatW: 60, heatBasis: 'estimate', insideMaxC: 40 })
   })
   test('the same seed gives the same answer, another nearly', () => {
-    const one = planDoubt({ plan, fans: [fan] }, 400, 7)!
-    expect(planDoubt({ plan, fans: [fan] }, 400, 7)).toEqual(one)
-    const other = planDoubt({ plan, fans: [fan] }, 400, 8)!
+    const one = planUncertainty({ plan, fans: [fan] }, 400, 7)!
+    expect(planUncertainty({ plan, fans: [fan] }, 400, 7)).toEqual(one)
+    const other = planUncertainty({ plan, fans: [fan] }, 400, 8)!
     expect(other.need!.middle / one.need!.middle).toBeCloseTo(1, 1)
   })
   test('the band holds the middle and grows with the flow', () => {
-    const { band } = planDoubt({ plan, fans: [fan] })!
+    const { band } = planUncertainty({ plan, fans: [fan] })!
     const model = modelPath(plan, air)
     for (const [i, p] of band.entries()) {
       const drop = pathDrop(model, p.flow)
@@ -322,7 +323,7 @@ describe('doubt, sampled', () => {
     }
   })
   test('between its points the band has no steps', () => {
-    const { band } = planDoubt({ plan, fans: [fan] })!
+    const { band } = planUncertainty({ plan, fans: [fan] })!
     const model = modelPath(plan, air)
     const at = (q: number) => bandAt(band, q, pathDrop(model, q), (x) => pathDrop(model, x))
     for (const p of band) {
@@ -332,25 +333,25 @@ describe('doubt, sampled', () => {
     expect(bandAt([], 0.01, 5, () => 5)).toEqual({ low: 5, high: 5 })
   })
   test('a guessed heat of ±30 % is that range of need, nine times of ten', () => {
-    const { need } = planDoubt({ plan, fans: [fan] }, 2000)!
+    const { need } = planUncertainty({ plan, fans: [fan] }, 2000)!
     const flow = reportOf(plan).need.flow.value!
     expect(need!.low / flow).toBeCloseTo(0.7, 1)
     expect(need!.high / flow).toBeCloseTo(1.3, 1)
   })
   test('chance goes from sure to hopeless as the need grows', () => {
     const chance = (heat: number) =>
-      planDoubt({ plan: { ...plan, job: { ...plan.job, heatW: heat } }, fans: [fan] })!.chance!
+      planUncertainty({ plan: { ...plan, job: { ...plan.job, heatW: heat } }, fans: [fan] })!.chance!
     expect(chance(15)).toBe(1)
     expect(chance(400)).toBe(0)
     expect(chance(150)).toBeGreaterThan(chance(200))
   })
   test('the picked flow’s middle is the operating point', () => {
-    const doubt = planDoubt({ plan, fans: [fan] }, 1000)!
-    expect(doubt.flow!.middle / reportOf(plan).pick!.served.value!).toBeCloseTo(1, 1)
-    expect(doubt.flow!.low).toBeLessThan(doubt.flow!.high)
+    const uncertainty = planUncertainty({ plan, fans: [fan] }, 1000)!
+    expect(uncertainty.flow!.middle / reportOf(plan).selection!.served.value!).toBeCloseTo(1, 1)
+    expect(uncertainty.flow!.low).toBeLessThan(uncertainty.flow!.high)
   })
   test('without path or need there is nothing to tell', () => {
-    const empty = planDoubt({ plan: newPlan('j', 'x'), fans: [] })!
+    const empty = planUncertainty({ plan: newPlan('j', 'x'), fans: [] })!
     expect(empty).toMatchObject({ need: null, band: [], flow: null, chance: null })
   })
 })
@@ -379,13 +380,13 @@ describe('what if, schools, openings', () => {
     expect(variants(row[4]!).map((v) => v.key)).toEqual(['bore', 'stretch', 'smooth', 'half', 'remove'])
   })
   test('push and pull have the box on the two sides of the room’s pressure', () => {
-    const [pushPull, outside, several] = schoolsOf(plan, modelPath(plan, air), air, 0.008)
+    const [pushPull, outside, several] = tradeoffsOf(plan, modelPath(plan, air), air, 0.008)
     expect(pushPull!.ways[0]!.figures[0]!.value!).toBeGreaterThan(0)
     expect(pushPull!.ways[1]!.figures[0]!.value!).toBeLessThan(0)
     expect(pushPull!.ways[1]!.figures[1]!.value!).toBeGreaterThan(pushPull!.ways[0]!.figures[1]!.value!)
     expect(outside!.ways[0]!.figures[0]!.value!).toBeGreaterThan(0)
     expect(several!.ways[1]!.figures[0]!.value!).toBeGreaterThan(several!.ways[0]!.figures[0]!.value!)
-    expect(schoolsOf(plan, modelPath(plan, air), air, null)).toEqual([])
+    expect(tradeoffsOf(plan, modelPath(plan, air), air, null)).toEqual([])
   })
   test('free area of both ends, ways added up', () => {
     expect(endArea(plan, 'in')).toBeCloseTo(0.0048, 9)

@@ -12,7 +12,7 @@ import {
   modelPath,
   pathDrop,
   sweptArea,
-  type Group,
+  type FanArray,
 } from '#core/system'
 import {
   newElement,
@@ -59,12 +59,12 @@ const model = (f: Fan = fan) => {
   if (!made.ok) throw new Error(made.reason)
   return made.model
 }
-const alone = (f: Fan = fan): Group => ({ model: model(f), second: null, count: 1, arrangement: 'single' })
+const alone = (f: Fan = fan): FanArray => ({ model: model(f), second: null, count: 1, arrangement: 'single' })
 function report(change: (p: PlanDocument) => void = () => {}): Report {
   const plan = newPlan('j', 'Box')
   Object.assign(plan.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40 })
   plan.path = [element('opening', { areaM2: 0.004 }), element('fan'), element('chamber', { areaM2: 0.1 })]
-  plan.pick = {
+  plan.selection = {
     id: 'p',
     fanId: 'f',
     count: 1,
@@ -293,10 +293,10 @@ describe('facts', () => {
       plan,
       need: r.need,
       path: r.path.model,
-      group: alone(),
-      candidate: r.pick?.candidate ?? null,
+      fanArray: alone(),
+      candidate: r.selection?.candidate ?? null,
       air: r.air,
-      usefulFlow: r.pick?.candidate.flow ?? null,
+      usefulFlow: r.selection?.candidate.flow ?? null,
       flowDirty: null,
       flowOfOne: null,
       power: r.power,
@@ -314,7 +314,7 @@ describe('facts', () => {
     expect(facts['fan.size']).toBeCloseTo(80, 9)
     expect(facts['fit.depth']).toBeCloseTo(30, 9)
     expect(facts['air.inletFreeArea']).toBeCloseTo(40, 9)
-    expect(facts['op.flow']).toBeCloseTo(r.pick!.candidate.flow! * 3600, 6)
+    expect(facts['op.flow']).toBeCloseTo(r.selection!.candidate.flow! * 3600, 6)
     expect(facts['supply.iMax']).toBe(1)
     expect(facts).not.toHaveProperty(['air.openingGap'])
     expect(facts).not.toHaveProperty(['fan.bearing'])
@@ -324,7 +324,7 @@ describe('facts', () => {
   test('a label’s power is not held against a fan that is over-driven', () => {
     let plan!: PlanDocument
     const r = report((p) => {
-      p.pick!.driveV = 18
+      p.selection!.driveV = 18
       plan = p
     })
     expect(factsOf(r, plan)).not.toHaveProperty(['fan.ratedW'])
@@ -333,12 +333,12 @@ describe('facts', () => {
 
 describe('ribbon and rail', () => {
   test('pressures of the ribbon add up to nothing, and the air is warm behind the box', () => {
-    const { ribbon, pick } = report()
+    const { ribbon, selection } = report()
     expect(ribbon.map((s) => s.kind)).toEqual(['room-in', 'opening', 'fan', 'chamber', 'room-out'])
     expect(ribbon.reduce((s, x) => s + (x.deltaPa ?? 0), 0)).toBeCloseTo(0, 9)
     expect(ribbon[0]!.tint).toBe(0)
     expect(ribbon.at(-1)!.temperatureC!).toBeCloseTo(
-      22 + pick!.figures.find((f) => f.key === 'pick.rise')!.value!,
+      22 + selection!.figures.find((f) => f.key === 'selection.rise')!.value!,
       9,
     )
     for (const s of ribbon) expect(s.height).toBeGreaterThan(0)
@@ -349,7 +349,7 @@ describe('ribbon and rail', () => {
     })
     expect(r.ribbon[1]!.missing).toBe(true)
     expect(sayIn(r.stations.find((s) => s.key === 'air-path')!.headline)).toBe('an element lacks its size')
-    expect(r.pick).toBeNull()
+    expect(r.selection).toBeNull()
   })
   test('states: not begun, settled, to fix, stop', () => {
     const empty = computeReport({ plan: newPlan('e', 'E'), fans: [] })

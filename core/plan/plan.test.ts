@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { computeReport, type Report } from './report'
 import { defaultRank, modelShelf, rankShelf } from '#core/selection'
-import { modelFan, pathDrop, pathDoubt, localResistance } from '#core/system'
+import { modelFan, pathDrop, pathUncertainty, localResistance } from '#core/system'
 import {
   newConverter,
   newElement,
@@ -58,7 +58,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.004, edge: 'sharp' },
   ]
-  p.pick = {
+  p.selection = {
     id: 'pick',
     fanId: 'fan-a',
     count: 1,
@@ -76,7 +76,7 @@ function report(p: PlanDocument, fans = [fan]): Report {
   return result.report
 }
 const figureOf = (r: Report, key: string) =>
-  [...(r.pick?.figures ?? []), ...r.power.figures].find((f) => f.key === key)!
+  [...(r.selection?.figures ?? []), ...r.power.figures].find((f) => f.key === key)!
 
 describe('one chain, from the brief to the verdict', () => {
   test('need: 60 W and 15 K of rise in dry air at 25 degC', () => {
@@ -94,14 +94,14 @@ describe('one chain, from the brief to the verdict', () => {
     expect(path.elements.reduce((s, e) => s + (e.share ?? 0), 0)).toBeCloseTo(1, 9)
   })
   test('the operating point follows filter, voltage and altitude at once', () => {
-    const base = report(plan()).pick!.candidate
+    const base = report(plan()).selection!.candidate
     const filtered = report(plan((p) => p.path.splice(1, 0, { ...newElement('f', 'filter'), areaM2: 0.01 })))
-      .pick!.candidate
+      .selection!.candidate
     const slow = report(
       plan((p) => {
-        p.pick!.driveV = 8
+        p.selection!.driveV = 8
       }),
-    ).pick!.candidate
+    ).selection!.candidate
     const high = report(
       plan((p) => {
         p.job.altitudeM = 2500
@@ -112,7 +112,7 @@ describe('one chain, from the brief to the verdict', () => {
     expect(slow.level!.value).toBeLessThan(base.level!.value)
     expect(slow.powerW!).toBeLessThan(base.powerW!)
     // a purely quadratic path: thin air changes fan and path alike, the volume flow stays
-    expect(high.pick!.candidate.flow! / base.flow!).toBeCloseTo(1, 6)
+    expect(high.selection!.candidate.flow! / base.flow!).toBeCloseTo(1, 6)
     expect(high.need.flow.value!).toBeGreaterThan(report(plan()).need.flow.value!)
     expect(base.flowLow!).toBeLessThan(base.flow!)
     expect(base.flowHigh!).toBeGreaterThan(base.flow!)
@@ -123,9 +123,9 @@ describe('one chain, from the brief to the verdict', () => {
       p.job.listenerM = 1
     })
     const loud = { ...fan, noiseDbA: 40, interceptV: 0, minV: 3, startV: 4 }
-    const full = report(far, [loud]).pick!.candidate.level!.value
-    far.pick!.driveV = 6
-    expect(full - report(far, [loud]).pick!.candidate.level!.value).toBeCloseTo(15.05, 1)
+    const full = report(far, [loud]).selection!.candidate.level!.value
+    far.selection!.driveV = 6
+    expect(full - report(far, [loud]).selection!.candidate.level!.value).toBeCloseTo(15.05, 1)
   })
   test('duct friction is met exactly although the solver works with local fits', () => {
     const r = report(
@@ -133,14 +133,14 @@ describe('one chain, from the brief to the verdict', () => {
         p.path.push({ ...newElement('d', 'duct'), diameterM: 0.05, lengthM: 3, surface: 'hose', slack: 3 }),
       ),
     )
-    const { candidate } = r.pick!
+    const { candidate } = r.selection!
     expect(pathDrop(r.path.model, candidate.flow!)).toBeCloseTo(candidate.pressure!, 4)
     const local = localResistance(r.path.model, candidate.flow!)
     expect((local.a + local.b * candidate.flow!) * candidate.flow!).toBeCloseTo(
       pathDrop(r.path.model, candidate.flow!),
       6,
     )
-    expect(pathDoubt(r.path.model, candidate.flow!)).toBeGreaterThan(0.1)
+    expect(pathUncertainty(r.path.model, candidate.flow!)).toBeGreaterThan(0.1)
   })
   test('power: converter input current, wire drop and share', () => {
     const r = report(
@@ -177,7 +177,7 @@ describe('one chain, from the brief to the verdict', () => {
         })
       }),
     )
-    expect(r.need.flow.value).toBeCloseTo(r.pick!.candidate.flow!, 9)
+    expect(r.need.flow.value).toBeCloseTo(r.selection!.candidate.flow!, 9)
     const measured = report(
       plan((p) => {
         Object.assign(p.job, { goal: 'quieten', keepBasis: 'temperature', measuredRiseK: 15 })
@@ -192,7 +192,7 @@ describe('bad and missing input', () => {
     const r = report(newPlan('job-e', 'Empty'), [])
     expect(r.need.flow.value).toBeNull()
     expect(r.need.missing).toBe('the heat inside')
-    expect(r.pick).toBeNull()
+    expect(r.selection).toBeNull()
     expect(r.path.complete).toBe(false)
     expect(r.findings.findings.map((f) => f.id)).toEqual(['need-no-target', 'path-none'])
   })
@@ -207,7 +207,7 @@ describe('bad and missing input', () => {
           const result = computeReport({
             plan: plan((p) => {
               Object.assign(p.job, { ambientC, heatW })
-              p.pick!.driveV = driveV
+              p.selection!.driveV = driveV
               p.source = {
                 ...newSource('s', 'adapter'),
                 nominalV: driveV,
@@ -220,8 +220,8 @@ describe('bad and missing input', () => {
             fans: [fan],
           })
           if (!result.ok) return
-          const { need, power, pick } = result.report
-          for (const f of [need.flow, need.design, ...power.figures, ...(pick?.figures ?? [])]) {
+          const { need, power, selection } = result.report
+          for (const f of [need.flow, need.design, ...power.figures, ...(selection?.figures ?? [])]) {
             for (const x of [f.value, f.low, f.high])
               expect(x === null || Number.isFinite(x), `${f.key} ${x}`).toBe(true)
           }
@@ -248,7 +248,7 @@ describe('bad and missing input', () => {
     expect(modelFan({ ...newFan('x'), points: [{ flowM3s: 0, pressurePa: 3 }] })).toMatchObject({ ok: false })
   })
   test('a deleted fan leaves a reason', () => {
-    expect(report(plan(), []).pickProblem).toContain('no longer on the shelf')
+    expect(report(plan(), []).selectionProblem).toContain('no longer on the shelf')
   })
 })
 
@@ -275,7 +275,7 @@ describe('findings of whole plans', () => {
     expect(
       ids(
         plan((p) => {
-          p.pick!.driveV = 4.5
+          p.selection!.driveV = 4.5
         }),
       ),
     ).toContain('fan-will-not-start')

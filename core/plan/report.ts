@@ -4,12 +4,12 @@ import { LOADED_FACTOR } from '#core/airpath'
 import {
   calibrate,
   type CalibrationReport,
-  drivenGroup,
-  groupCost,
-  groupName,
-  groupOf,
-  groupThickness,
-  type Group,
+  drivenArray,
+  arrayCost,
+  arrayName,
+  fanArrayOf,
+  arrayThickness,
+  type FanArray,
   impellerDiameter,
   lifeAt,
   type FanModel,
@@ -18,14 +18,14 @@ import {
   elementFlows,
   fanFlowFor,
   modelPath,
-  pathDoubt,
+  pathUncertainty,
   pathDrop,
   scalePath,
   usefulShare,
   type PathModel,
 } from '#core/system'
 import { trustedFans } from '#core/selection'
-import { evaluateCandidate, type Candidate, type Context } from '#core/selection'
+import { evaluateCandidate, type Candidate, type SelectionContext } from '#core/selection'
 import { fanIdsOf, type Fan, type PathElement, type PlanDocument, type PlanInput } from '#core/document'
 import { planFacts, concernedElements } from '#core/rules'
 import { fanAirC, operatingFlow, pathSolver } from '#core/system'
@@ -69,11 +69,11 @@ export interface Report {
   need: Need
   needEnv: NeedEnv
   path: PathReport
-  context: Context
+  context: SelectionContext
   /** the pick, its figures, and the part of its air that does the job */
-  pick: {
+  selection: {
     candidate: Candidate
-    group: Group
+    fanArray: FanArray
     fanName: string
     figures: Figure[]
     served: Figure
@@ -82,7 +82,7 @@ export interface Report {
   /** the fans as the plan believes them */
   fans: Fan[]
   /** why the picked fan cannot be computed */
-  pickProblem: string | null
+  selectionProblem: string | null
   power: PowerReport
   runtime: RuntimeReport
   verdict: VerdictReport
@@ -94,7 +94,7 @@ export interface Report {
 export type ReportResult = { ok: true; report: Report } | { ok: false; reason: string }
 
 /** Context of every candidate of a plan: what rankings and the report share. */
-function contextOf(plan: PlanDocument, air: AirState, path: PathModel, need: Need): Context {
+function contextOf(plan: PlanDocument, air: AirState, path: PathModel, need: Need): SelectionContext {
   const fanSide = (flow: number | null) => (flow === null ? null : fanFlowFor(path, flow))
   const designFlow = fanSide(need.design.value)
   return {
@@ -113,14 +113,18 @@ const loaded = (e: PathElement): PathElement =>
   e.kind === 'filter' ? { ...e, loadFactor: Math.max(LOADED_FACTOR, e.loadFactor ?? 1) } : e
 
 /** A candidate's figures with their workings. */
-export function candidateFigures({ job, air, needFlow }: Context, c: Candidate, model: FanModel): Figure[] {
+export function candidateFigures(
+  { job, air, needFlow }: SelectionContext,
+  c: Candidate,
+  model: FanModel,
+): Figure[] {
   const basis = model.curves.basis === 'estimated' ? ('estimated' as const) : model.curves.basis
   const rise = c.flow && job.heatW ? temperatureRise(job.heatW, c.flow, air.density) : null
   const riseAt = (flow: number | null) =>
     flow && job.heatW ? temperatureRise(job.heatW, flow, air.density) : null
   return [
     figure(
-      'pick.flow',
+      'selection.flow',
       'Airflow at the operating point',
       'flow',
       c.flow,
@@ -152,7 +156,7 @@ export function candidateFigures({ job, air, needFlow }: Context, c: Candidate, 
       },
     ),
     figure(
-      'pick.pressure',
+      'selection.pressure',
       'Pressure at the operating point',
       'pressure',
       c.pressure,
@@ -160,11 +164,11 @@ export function candidateFigures({ job, air, needFlow }: Context, c: Candidate, 
       'the path’s resistance at that flow',
       { inputs: [input('Q', 'airflow', c.flow, 'flow')] },
     ),
-    figure('pick.margin', 'Against the need', 'ratio', c.margin, 'Q / Q_need − 1', 'definition', {
+    figure('selection.margin', 'Against the need', 'ratio', c.margin, 'Q / Q_need − 1', 'definition', {
       inputs: [input('Q', 'airflow', c.flow, 'flow'), input('Q_need', 'needed', needFlow, 'flow')],
     }),
     figure(
-      'pick.level',
+      'selection.level',
       'Level at the listener',
       'level',
       c.level?.value ?? null,
@@ -195,13 +199,21 @@ export function candidateFigures({ job, air, needFlow }: Context, c: Candidate, 
           .join(' '),
       },
     ),
-    figure('pick.rise', 'Rise of the air', 'temperatureDifference', rise, 'Δt = P/(ρ·cp·Q)', 'heat balance', {
-      basis: 'estimated',
-      low: riseAt(c.flowHigh),
-      high: riseAt(c.flowLow),
-      inputs: [input('P', 'heat inside', job.heatW, 'power'), input('Q', 'airflow', c.flow, 'flow')],
-      note: job.heatW ? '' : 'No heat given.',
-    }),
+    figure(
+      'selection.rise',
+      'Rise of the air',
+      'temperatureDifference',
+      rise,
+      'Δt = P/(ρ·cp·Q)',
+      'heat balance',
+      {
+        basis: 'estimated',
+        low: riseAt(c.flowHigh),
+        high: riseAt(c.flowLow),
+        inputs: [input('P', 'heat inside', job.heatW, 'power'), input('Q', 'airflow', c.flow, 'flow')],
+        note: job.heatW ? '' : 'No heat given.',
+      },
+    ),
   ]
 }
 
@@ -212,16 +224,16 @@ function lifeFigure(
   plan: PlanDocument,
   need: Need,
   candidate: Candidate,
-  group: Group,
+  fanArray: FanArray,
   density: number,
 ): Figure | null {
-  const { fan } = group.model
+  const { fan } = fanArray.model
   const airC = fanAirC(plan, need, candidate.flow, density) ?? plan.job.ambientMaxC ?? plan.job.ambientC
   const life = lifeAt(fan, airC)
   return (
     life &&
     figure(
-      'pick.life',
+      'selection.life',
       'Bearing life there, hours',
       'number',
       hundreds(Math.sqrt(life.low * life.high)),
@@ -289,7 +301,7 @@ function usefulFigure(path: PathModel, flow: number): Figure {
 /** What the pick gives to the job: its flow less what leaks past. */
 function servedFigure(candidate: Candidate, { flow, low, high }: Delivered, model: FanModel): Figure {
   return figure(
-    'pick.served',
+    'selection.served',
     'The picked fan gives',
     'flow',
     flow,
@@ -330,9 +342,9 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
     return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
   const guess = modelPath(plan, air)
   const { path, report: calibration } = calibrate(plan, guess, air, fans)
-  const made = plan.pick ? groupOf(plan.pick, fans) : null
-  const group = made?.ok ? made.group : null
-  const fan = group?.model.fan ?? fans.find((f) => f.id === plan.pick?.fanId)
+  const made = plan.selection ? fanArrayOf(plan.selection, fans) : null
+  const fanArray = made?.ok ? made.fanArray : null
+  const fan = fanArray?.model.fan ?? fans.find((f) => f.id === plan.selection?.fanId)
   const needEnv: NeedEnv = {
     plan,
     air,
@@ -342,26 +354,28 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
   }
   const need = computeNeed(needEnv)
   const context = contextOf(plan, air, path, need)
-  const power = computePower(plan, group, fans)
+  const power = computePower(plan, fanArray, fans)
   const usable = path.complete
   let candidate: Candidate | null = null
   let flowDirty: number | null = null
   let flowOfOne: number | null = null
-  if (plan.pick && group && usable) {
-    const drive = { volts: power.fanV ?? plan.pick.driveV, duty: plan.pick.duty }
-    candidate = evaluateCandidate(context, group, drive)
+  if (plan.selection && fanArray && usable) {
+    const drive = { volts: power.fanV ?? plan.selection.driveV, duty: plan.selection.duty }
+    candidate = evaluateCandidate(context, fanArray, drive)
     const positive = (q: number) => (q > 0 ? q : null)
-    const driven = drivenGroup(group, drive, air)
+    const driven = drivenArray(fanArray, drive, air)
     if (driven && plan.path.some((e) => e.kind === 'filter')) {
       const part = { ...plan, path: plan.path.map(loaded) }
       const dirtyGuess = modelPath(part, air)
       const dirty =
-        path.factor === 1 ? dirtyGuess : scalePath(part, dirtyGuess, path.factor, path.calibratedDoubt ?? 0)
+        path.factor === 1
+          ? dirtyGuess
+          : scalePath(part, dirtyGuess, path.factor, path.calibratedUncertainty ?? 0)
       flowDirty = positive(operatingFlow(pathSolver(dirty, candidate.flow), driven.curve, driven.drive))
     }
     const alone =
-      group.count > 1
-        ? drivenGroup({ ...group, second: null, count: 1, arrangement: 'single' }, drive, air)
+      fanArray.count > 1
+        ? drivenArray({ ...fanArray, second: null, count: 1, arrangement: 'single' }, drive, air)
         : null
     if (alone) flowOfOne = positive(operatingFlow(context.solver, alone.curve, alone.drive))
   }
@@ -376,7 +390,7 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
   }
   const atFlow = candidate?.flow ?? context.designFlow
   const total = atFlow === null || !usable ? null : pathDrop(path, atFlow)
-  const doubt = atFlow ? pathDoubt(path, atFlow) : 0
+  const uncertainty = atFlow ? pathUncertainty(path, atFlow) : 0
   const drop = figure(
     'path.drop',
     candidate?.flow ? 'Whole path at the operating point' : 'Whole path at the planned flow',
@@ -386,8 +400,8 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
     'elements in series add',
     {
       basis: 'estimated',
-      low: total === null ? null : total * (1 - doubt),
-      high: total === null ? null : total * (1 + doubt),
+      low: total === null ? null : total * (1 - uncertainty),
+      high: total === null ? null : total * (1 + uncertainty),
       inputs: [input('Q', 'flow', atFlow, 'flow')],
       note: !usable
         ? plan.path.length
@@ -399,15 +413,15 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
     },
   )
 
-  const cost = group ? groupCost(group) : null
-  const thicknessM = group ? groupThickness(group) : null
+  const cost = fanArray ? arrayCost(fanArray) : null
+  const thicknessM = fanArray ? arrayThickness(fanArray) : null
   const runtime = runtimeOf(plan, power)
   const verdict = computeVerdict(plan, { cost, thicknessM })
   const facts = planFacts({
     plan,
     need,
     path,
-    group,
+    fanArray,
     candidate,
     runtime,
     air,
@@ -419,7 +433,7 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
   })
   const findings = evaluateFindings(facts, allRuleGroups)
   const elements = elementReports(plan, path, usable ? atFlow : null, total, findings)
-  const fanName = group ? groupName(group) : (fan?.model ?? '')
+  const fanName = fanArray ? arrayName(fanArray) : (fan?.model ?? '')
   const stations = stationsOf({
     plan,
     need,
@@ -471,18 +485,18 @@ export function computeReport({ plan, fans: shelf, shown }: PlanInput): ReportRe
         useful: atFlow !== null && usable && usefulShare(path, atFlow) < 1 ? usefulFigure(path, atFlow) : null,
       },
       fans,
-      pick:
-        candidate && group
+      selection:
+        candidate && fanArray
           ? {
               candidate,
-              group,
+              fanArray,
               fanName,
-              figures: candidateFigures(context, candidate, group.model),
-              served: servedFigure(candidate, delivered, group.model),
-              life: lifeFigure(plan, need, candidate, group, air.density),
+              figures: candidateFigures(context, candidate, fanArray.model),
+              served: servedFigure(candidate, delivered, fanArray.model),
+              life: lifeFigure(plan, need, candidate, fanArray, air.density),
             }
           : null,
-      pickProblem: made && !made.ok ? made.reason : null,
+      selectionProblem: made && !made.ok ? made.reason : null,
       ribbon: ribbonOf({
         plan,
         path,

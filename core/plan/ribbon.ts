@@ -36,7 +36,7 @@ export interface RibbonSegment {
 
 /** Rise that paints the ribbon fully warm, K. */
 const FULL_TINT_K = 15
-const LEAST_HEIGHT = 0.22
+const MIN_HEIGHT = 0.22
 
 export interface RibbonInput {
   plan: PlanDocument
@@ -79,7 +79,7 @@ export function ribbonOf({
   const largest = Math.max(...areas, 1e-4)
   const warmTint = Math.min(1, rise / FULL_TINT_K)
   const height = (area: number | null) =>
-    area === null ? 0.6 : Math.max(LEAST_HEIGHT, Math.min(1, Math.sqrt(area / largest)))
+    area === null ? 0.6 : Math.max(MIN_HEIGHT, Math.min(1, Math.sqrt(area / largest)))
   const room = (id: 'room-in' | 'room-out', name: string, warm: boolean): RibbonSegment => ({
     id,
     kind: id,
@@ -117,8 +117,8 @@ export function ribbonOf({
       missing: !isFan && model.missing !== null,
       fans: isFan
         ? {
-            count: Math.max(1, Math.round((plan.pick?.count ?? 1) / places)),
-            series: plan.pick?.arrangement === 'series',
+            count: Math.max(1, Math.round((plan.selection?.count ?? 1) / places)),
+            series: plan.selection?.arrangement === 'series',
           }
         : null,
       branches: (model.branches ?? []).map((b, k) => ({

@@ -70,7 +70,7 @@ function good(): PlanDocument {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'p',
     fanId: 'f',
     count: 1,
@@ -226,11 +226,11 @@ describe('a change of the plan raises its rule', () => {
       p.path[4]!.areaM2 = 0.0007
     },
     'fan-parallel-no-gain': (p) => {
-      Object.assign(p.pick!, { count: 2, arrangement: 'parallel' })
+      Object.assign(p.selection!, { count: 2, arrangement: 'parallel' })
       p.path[4]!.areaM2 = 0.001
     },
     'fan-series-no-gain': (p) => {
-      Object.assign(p.pick!, { count: 2, arrangement: 'series' })
+      Object.assign(p.selection!, { count: 2, arrangement: 'series' })
       p.path = [{ ...newElement('o', 'opening'), areaM2: 0.05 }, p.path[2]!]
     },
     'fan-will-not-start': (_, f) => {

@@ -36,14 +36,14 @@ import {
   dutySpeed,
   fanCurrent,
   fanStartCurrent,
-  groupOf,
+  fanArrayOf,
   lifeAt,
   modelFan,
   type FanModel,
-  type Group,
+  type FanArray,
 } from '#core/system'
 import { newElement, newFan, newPlan, newTest, type Fan, type PlanDocument } from '#core/document'
-import { planDoubt } from '#core/advice'
+import { planUncertainty } from '#core/advice'
 import { sayIn } from '#core/units'
 
 // invented
@@ -88,7 +88,7 @@ const model = (f: Fan): FanModel => {
   if (!made.ok) throw new Error(made.reason)
   return made.model
 }
-const single = (f: Fan): Group => ({ model: model(f), second: null, count: 1, arrangement: 'single' })
+const single = (f: Fan): FanArray => ({ model: model(f), second: null, count: 1, arrangement: 'single' })
 function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const p = newPlan('j', 'Box')
   Object.assign(p.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40, direction: 'out' })
@@ -97,7 +97,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     newElement('fan', 'fan'),
     { ...newElement('c', 'chamber'), areaM2: 0.1 },
   ]
-  p.pick = {
+  p.selection = {
     id: 'p',
     fanId: 'strong',
     secondFanId: null,
@@ -148,26 +148,26 @@ describe('an unlike pair is one curve', () => {
   test('a pair runs through the whole chain: current, level, cost, findings', () => {
     const r = report(
       plan((p) => {
-        Object.assign(p.pick!, { secondFanId: 'weak', count: 2, arrangement: 'parallel' })
+        Object.assign(p.selection!, { secondFanId: 'weak', count: 2, arrangement: 'parallel' })
       }),
     )
-    const c = r.pick!.candidate
+    const c = r.selection!.candidate
     expect(c.currentA).toBeCloseTo(0.4, 6)
     expect(c.cost).toBe(16)
-    expect(c.level!.value).toBeGreaterThan(report(plan()).pick!.candidate.level!.value)
-    expect(c.flow!).toBeGreaterThan(report(plan()).pick!.candidate.flow!)
+    expect(c.level!.value).toBeGreaterThan(report(plan()).selection!.candidate.level!.value)
+    expect(c.flow!).toBeGreaterThan(report(plan()).selection!.candidate.flow!)
     expect(r.findings.findings.map((f) => f.id)).toContain('fan-parallel-unlike')
     expect(
-      planDoubt({
+      planUncertainty({
         plan: plan((p) => {
-          Object.assign(p.pick!, { secondFanId: 'weak', count: 2, arrangement: 'series' })
+          Object.assign(p.selection!, { secondFanId: 'weak', count: 2, arrangement: 'series' })
         }),
         fans: [strong, weak],
       })!.chance,
     ).not.toBeNull()
   })
   test('a pair whose other fan is gone says so', () => {
-    expect(groupOf({ ...plan().pick!, secondFanId: 'gone' }, [strong])).toEqual({
+    expect(fanArrayOf({ ...plan().selection!, secondFanId: 'gone' }, [strong])).toEqual({
       ok: false,
       reason: 'The picked fan is no longer on the shelf.',
     })
@@ -177,11 +177,12 @@ describe('an unlike pair is one curve', () => {
 describe('two places', () => {
   const places = plan((p) => {
     p.path.push(newElement('fan2', 'fan'))
-    Object.assign(p.pick!, { count: 2, arrangement: 'places' })
+    Object.assign(p.selection!, { count: 2, arrangement: 'places' })
   })
   test('pressures add as in series, without the loss between stages and without stacking', () => {
-    const two = report(places).pick!.candidate
-    const series = report({ ...places, pick: { ...places.pick!, arrangement: 'series' } }).pick!.candidate
+    const two = report(places).selection!.candidate
+    const series = report({ ...places, selection: { ...places.selection!, arrangement: 'series' } }).selection!
+      .candidate
     expect(two.flow).toBeCloseTo(series.flow!, 9)
     expect(two.flowLow!).toBeGreaterThan(series.flowLow!)
     expect(two.thicknessM).toBe(0.025)
@@ -192,13 +193,13 @@ describe('two places', () => {
       .ribbon.filter((s) => s.kind === 'fan')
       .map((s) => s.deltaPa!)
     expect(gains).toHaveLength(2)
-    expect(gains[0]! + gains[1]!).toBeCloseTo(report(places).pick!.candidate.pressure!, 9)
+    expect(gains[0]! + gains[1]!).toBeCloseTo(report(places).selection!.candidate.pressure!, 9)
     const one = report(
       plan((p) => {
-        Object.assign(p.pick!, { count: 2, arrangement: 'places' })
+        Object.assign(p.selection!, { count: 2, arrangement: 'places' })
       }),
     )
-    expect(one.pick!.candidate.reasons.map((r) => sayIn(r.text)).join()).toContain('second place')
+    expect(one.selection!.candidate.reasons.map((r) => sayIn(r.text)).join()).toContain('second place')
   })
 })
 
@@ -325,7 +326,7 @@ describe('tests on the bench', () => {
           p.job.trust = trust
         }),
         [fan],
-      ).pick!.candidate.level!
+      ).selection!.candidate.level!
     expect(level('own').value).toBeLessThan(level('claims').value)
   })
   test('untested fans are discounted by what three tested ones have shown, and doubted by their range', () => {
@@ -350,7 +351,7 @@ describe('tests on the bench', () => {
       trustedFan({ ...strong, curveBasis: 'measured' }, 'discounted', { flow: shown.flow! }).trusted,
     ).toBeUndefined()
     const chance = (trust: 'claims' | 'discounted') =>
-      planDoubt({
+      planUncertainty({
         plan: plan((p) => {
           Object.assign(p.job, { trust, heatW: 330 })
         }),
@@ -432,7 +433,7 @@ describe('the search', () => {
     }))
     const all = rank({ rows: 1e6 }, many)
     const few = rank({ rows: 40 }, many)
-    expect(few.groups).toBe(all.groups)
+    expect(few.arrays).toBe(all.arrays)
     expect(few.rows).toHaveLength(40)
     const usable = all.rows.filter((c) => c.verdict !== 'fail').slice(0, 15)
     expect(few.rows.slice(0, 15).map((c) => c.level!.value)).toEqual(usable.map((c) => c.level!.value))
@@ -483,9 +484,9 @@ describe('life', () => {
     const at = (driveV: number) =>
       report(
         plan((p) => {
-          p.pick!.driveV = driveV
+          p.selection!.driveV = driveV
         }),
-      ).pick!.life!.value!
+      ).selection!.life!.value!
     expect(at(12)).toBeGreaterThan(at(7))
   })
 })

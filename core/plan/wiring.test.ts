@@ -9,7 +9,7 @@ import {
   slowDownWays,
   wireList,
 } from '#core/supply'
-import { groupOf, type Group } from '#core/system'
+import { fanArrayOf, type FanArray } from '#core/system'
 import {
   newBattery,
   newConverter,
@@ -55,7 +55,15 @@ const five: Fan = {
 function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const p = newPlan('j', 'Machine')
   p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]
-  p.pick = { id: 'p', fanId: 'f', secondFanId: null, count: 1, arrangement: 'single', driveV: 12, duty: null }
+  p.selection = {
+    id: 'p',
+    fanId: 'f',
+    secondFanId: null,
+    count: 1,
+    arrangement: 'single',
+    driveV: 12,
+    duty: null,
+  }
   p.source = {
     ...newSource('s', 'rail'),
     name: 'Rail',
@@ -78,10 +86,10 @@ function report(p: PlanDocument): Report {
   if (!r.ok) throw new Error(r.reason)
   return r.report
 }
-const group = (p: PlanDocument): Group => {
-  const made = groupOf(p.pick!, [fan, five])
+const fanArray = (p: PlanDocument): FanArray => {
+  const made = fanArrayOf(p.selection!, [fan, five])
   if (!made.ok) throw new Error(made.reason)
-  return made.group
+  return made.fanArray
 }
 const ids = (p: PlanDocument) => report(p).findings.findings.map((f) => f.id)
 const node = (r: Report, id: string) => r.power.feed.nodes.find((n) => n.id === id)!
@@ -117,7 +125,7 @@ describe('the feed of a plan', () => {
     expect(node(r, 'fan5').inV).toBeGreaterThan(4.9)
     expect(node(r, 'fan5').highV).toBeCloseTo(5.25, 6)
     const watts = r.power.feed.nodes
-      .filter((n) => n.kind === 'pick' || n.kind === 'load')
+      .filter((n) => n.kind === 'selection' || n.kind === 'load')
       .reduce((s, n) => s + n.powerW!, 0)
     expect(24 * r.power.loadRunA!).toBeGreaterThan(watts / 0.9)
     expect(24 * r.power.loadRunA!).toBeLessThan(watts / 0.8)
@@ -163,7 +171,7 @@ describe('the feed of a plan', () => {
       plan((p) => {
         p.source = { ...newSource('s', 'header'), polarityChecked: true }
         p.converter = null
-        Object.assign(p.pick!, { count: 4, arrangement: 'parallel' })
+        Object.assign(p.selection!, { count: 4, arrangement: 'parallel' })
         p.wiring.hub = hub
       })
     const strong = (p: PlanDocument) => computeReport({ plan: p, fans: [{ ...fan, ratedA: 0.35 }] })
@@ -191,7 +199,7 @@ describe('the feed of a plan', () => {
 })
 
 describe('ways to slow a fan', () => {
-  const ways = slowDownWays(plan(), group(plan()), 9)
+  const ways = slowDownWays(plan(), fanArray(plan()), 9)
   const way = (w: string) => ways.find((r) => r.way === w)!
   test('the step-down tells its setting and when', () => {
     expect(way('buck').setting).toContain('9.00 V')
@@ -206,7 +214,7 @@ describe('ways to slow a fan', () => {
     expect(r.startMarginV! < 0).toBe(r.starts === false)
   })
   test('half the time of 24 V is 12 V on average and 24 V at the peak', () => {
-    const half = slowDownWays(plan(), group(plan()), 12).find((r) => r.way === 'pwm')!
+    const half = slowDownWays(plan(), fanArray(plan()), 12).find((r) => r.way === 'pwm')!
     expect(half.name).toContain('50 %')
     expect(half.peakV).toBe(25)
     expect(half.hazard?.severity).toBe('stop')
@@ -219,7 +227,7 @@ describe('ways to slow a fan', () => {
     const p = plan((x) => {
       x.source!.nominalV = 12
     })
-    const pwm = slowDownWays(p, group(p), 8).find((r) => r.way === 'pwm-wire')!
+    const pwm = slowDownWays(p, fanArray(p), 8).find((r) => r.way === 'pwm-wire')!
     expect(pwm.name).toContain(`${Math.round(100 * pwm.duty!)} %`)
     expect(pwm.speed).toBeCloseTo(8 / 12, 2)
     expect(way('pwm-wire')).toBeUndefined()
@@ -228,13 +236,13 @@ describe('ways to slow a fan', () => {
     const p = plan((x) => {
       x.source = { ...newSource('s', 'usb') }
     })
-    expect(slowDownWays(p, group(p), 9).map((r) => r.way)).toEqual(['boost', 'pwm-wire', 'straight'])
+    expect(slowDownWays(p, fanArray(p), 9).map((r) => r.way)).toEqual(['boost', 'pwm-wire', 'straight'])
   })
 })
 
 describe('on paper', () => {
   test('the wire list has both poles of every lead, with pins, fuse, strip and pull', () => {
-    const rows = wireList(machine, report(machine).power.feed, group(machine))
+    const rows = wireList(machine, report(machine).power.feed, fanArray(machine))
     expect(rows.filter((r) => r.pole === '+')).toHaveLength(report(machine).power.feed.nodes.length - 1)
     const plus = rows.find((r) => r.to === '1 × Whin 80' && r.pole === '+')!
     expect(plus).toMatchObject({ toPin: '2', awg: 22, fuseA: 0.5, lengthM: 0.5, from: 'Step-down converter' })
@@ -259,7 +267,7 @@ describe('on paper', () => {
     ).toContain('one input')
   })
   test('the converter is set before the fan is plugged in, and polarity is metered between', () => {
-    const steps = connectionOrder(machine, report(machine).power.feed, group(machine)).map((s) => s.text)
+    const steps = connectionOrder(machine, report(machine).power.feed, fanArray(machine)).map((s) => s.text)
     const at = (words: string) => steps.findIndex((s) => s.includes(words))
     expect(at('turn the screw')).toBeGreaterThan(at('Disconnect'))
     expect(at('Polarity')).toBeGreaterThan(at('turn the screw'))
@@ -267,13 +275,13 @@ describe('on paper', () => {
     expect(steps.join()).not.toMatch(/undefined|NaN|null/)
   })
   test('parts: fans at their price, wire by length, what is owned costs nothing', () => {
-    const list = partsList(machine, report(machine).power.feed, group(machine), [fan, five])
+    const list = partsList(machine, report(machine).power.feed, fanArray(machine), [fan, five])
     expect(list.rows.find((r) => r.what === 'Wire 22 AWG')).toMatchObject({ count: 1.1, unit: 'm' })
     expect(list.total).toBeCloseTo(
       list.rows.reduce((s, r) => s + (r.sum ?? 0), 0),
       9,
     )
-    const owned = partsList(machine, report(machine).power.feed, group(machine), [
+    const owned = partsList(machine, report(machine).power.feed, fanArray(machine), [
       fan,
       { ...five, owned: true },
     ])
@@ -282,7 +290,7 @@ describe('on paper', () => {
   test('the diagram has a box for every node and a lead to each, with its warning', () => {
     const p = structuredClone(machine)
     p.converter!.setFirst = false
-    const d = diagramOf(p, report(p).power.feed, group(p))
+    const d = diagramOf(p, report(p).power.feed, fanArray(p))
     expect(d.nodes).toHaveLength(6)
     expect(d.edges).toHaveLength(5)
     expect(d.nodes.find((n) => n.id === 'c')).toMatchObject({
@@ -299,10 +307,10 @@ describe('batteries and sun', () => {
     plan((p) => {
       p.source = { ...newSource('s', 'power-bank'), polarityChecked: true }
       p.converter = null
-      Object.assign(p.pick!, { fanId: 'five', driveV: 5 })
+      Object.assign(p.selection!, { fanId: 'five', driveV: 5 })
       p.battery = {
         ...newBattery('b', 'power-bank'),
-        chargeC: 36000,
+        chargeCoulomb: 36000,
         dutyShare: 1,
         cellV: 3.7,
         depth: 1,
@@ -326,7 +334,7 @@ describe('batteries and sun', () => {
     // the needed capacity lasts exactly the wished time
     const exact = report(
       bank((p) => {
-        Object.assign(p.battery!, { dutyShare: 0.5, chargeC: half.neededC })
+        Object.assign(p.battery!, { dutyShare: 0.5, chargeCoulomb: half.neededC })
       }),
     ).runtime
     expect(exact.runtimeS! / 3600).toBeCloseTo(100, 6)
@@ -358,7 +366,7 @@ describe('batteries and sun', () => {
     const p = plan((x) => {
       x.source = { ...newSource('s', 'pack'), polarityChecked: true, fuseFitted: true, fuseA: 1 }
       x.converter = null
-      x.battery = { ...newBattery('b', 'pack'), chargeC: 9000, dutyShare: 1, depth: 1, coldC: 20 }
+      x.battery = { ...newBattery('b', 'pack'), chargeCoulomb: 9000, dutyShare: 1, depth: 1, coldC: 20 }
     })
     const r = report(p).runtime
     // fine steps of charge instead of the closed form
@@ -371,8 +379,8 @@ describe('batteries and sun', () => {
   test('the sun by month: the worst one decides', () => {
     const p = bank((x) => {
       x.source = { ...newSource('s', 'solar'), nominalV: 12, highV: 13, polarityChecked: true }
-      Object.assign(x.pick!, { fanId: 'f', driveV: 12 })
-      x.battery = { ...newBattery('b', 'solar'), chargeC: 7 * 3600, dutyShare: 1, coldC: 20 }
+      Object.assign(x.selection!, { fanId: 'f', driveV: 12 })
+      x.battery = { ...newBattery('b', 'solar'), chargeCoulomb: 7 * 3600, dutyShare: 1, coldC: 20 }
       x.sun = { ...newSun('u'), panelW: 10, controller: 'tracking', wishedDays: 6 }
     })
     const r = report(p).runtime
@@ -432,10 +440,10 @@ test('the groups Power, Wiring, Battery and Safety: every rule whose facts a pla
       typeCPullDown: true,
       fuseDistanceM: 0.1,
     })
-    Object.assign(p.pick!, { duty: 0.8 })
+    Object.assign(p.selection!, { duty: 0.8 })
     p.battery = {
       ...newBattery('b', 'pack'),
-      chargeC: 9000,
+      chargeCoulomb: 9000,
       wishedS: 3600,
       maxA: 5,
       depth: 0.5,
@@ -464,7 +472,7 @@ test('the groups Power, Wiring, Battery and Safety: every rule whose facts a pla
       pwmHz: 25000,
       switchSide: 'high',
       flyback: true,
-      thetaKW: 20,
+      junctionToAirKPerW: 20,
       capsFitted: true,
     })
     for (const f of [...report(p).findings.passed, ...report(p).findings.findings.map((x) => x.id)]) told.add(f)
@@ -492,5 +500,5 @@ test('each node opens to its workings, none of them without a number or a reason
     x.source = { ...newSource('s', 'header') }
     x.converter = null
   })
-  expect(slowDownWays(p, group(p), 8).map((r) => r.way)).toContain('header')
+  expect(slowDownWays(p, fanArray(p), 8).map((r) => r.way)).toContain('header')
 })

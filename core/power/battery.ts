@@ -30,14 +30,22 @@ export const outputCharge = (energyJ: number, efficiency: number, outV: number) 
  * @param chargeC usable charge between the two voltages, C
  * Reference: derived in the handbook (E8); b = 0: C/a
  */
-export function directRuntime(chargeC: number, fullV: number, emptyV: number, a: number, b: number): number {
+export function directRuntime(
+  chargeCoulomb: number,
+  fullV: number,
+  emptyV: number,
+  a: number,
+  b: number,
+): number {
   const fall = fullV - emptyV
-  return b === 0 ? chargeC / a : (chargeC / (b * fall)) * Math.log((a + b * fullV) / (a + b * emptyV))
+  return b === 0
+    ? chargeCoulomb / a
+    : (chargeCoulomb / (b * fall)) * Math.log((a + b * fullV) / (a + b * emptyV))
 }
 
 /** The same for a constant-power load behind a converter, s. */
-export const constantPowerRuntime = (chargeC: number, fullV: number, emptyV: number, loadW: number) =>
-  (chargeC * (fullV + emptyV)) / (2 * loadW)
+export const constantPowerRuntime = (chargeCoulomb: number, fullV: number, emptyV: number, loadW: number) =>
+  (chargeCoulomb * (fullV + emptyV)) / (2 * loadW)
 
 /**
  * Running time of a lead-acid battery, s. Below its rated current no gain is extrapolated.
@@ -46,9 +54,14 @@ export const constantPowerRuntime = (chargeC: number, fullV: number, emptyV: num
  * @param exponent 1.05 to 1.15 AGM, 1.2 to 1.3 flooded (from memory)
  * Reference: W. Peukert
  */
-export function peukertRuntime(chargeC: number, rateS: number, exponent: number, current: number): number {
-  const rated = chargeC / rateS
-  return current <= rated ? chargeC / current : rateS * (rated / current) ** exponent
+export function peukertRuntime(
+  chargeCoulomb: number,
+  rateS: number,
+  exponent: number,
+  current: number,
+): number {
+  const rated = chargeCoulomb / rateS
+  return current <= rated ? chargeCoulomb / current : rateS * (rated / current) ** exponent
 }
 
 /** Power that must be burnt to keep a bank from switching itself off, W; 0 where the load suffices. */

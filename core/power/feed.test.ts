@@ -99,8 +99,8 @@ describe('a feed as a tree', () => {
         (list) => {
           const nodes: FeedNode[] = [source]
           const branches = [0]
-          for (const [pick, ohm, amps, isLoad] of list) {
-            const parent = branches[pick % branches.length]!
+          for (const [selection, ohm, amps, isLoad] of list) {
+            const parent = branches[selection % branches.length]!
             nodes.push(isLoad ? load(parent, (v) => amps * (v / 12) ** 1.3, ohm) : node(parent, null, ohm))
             if (!isLoad) branches.push(nodes.length - 1)
           }

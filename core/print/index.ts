@@ -1,2 +1,2 @@
-export { careTasks } from './maintenance'
-export { changeWords, type Paper, paperMarkdown, paperOf, verdictWords } from './print-report'
+export { maintenanceTasks } from './maintenance'
+export { changeWords, type PrintReport, printMarkdown, printReportOf, verdictWords } from './print-report'

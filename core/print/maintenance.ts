@@ -3,7 +3,7 @@ import type { Report } from '#core/plan'
 
 /** Reminders: what keeps the result. Intervals are common practice (handbook, care), no source. */
 
-export interface CareTask {
+export interface MaintenanceTask {
   key: string
   title: string
   why: string
@@ -25,9 +25,9 @@ const dateOf = (from: string, days: number) =>
  * What to do when, for the plan as it stands.
  * @param from ISO date that is counted from
  */
-export function careTasks(plan: PlanDocument, report: Report, from: string): CareTask[] {
+export function maintenanceTasks(plan: PlanDocument, report: Report, from: string): MaintenanceTask[] {
   const { job } = plan
-  const task = (key: string, title: string, why: string, everyDays: number): CareTask => ({
+  const task = (key: string, title: string, why: string, everyDays: number): MaintenanceTask => ({
     key,
     title,
     why,
@@ -66,7 +66,7 @@ export function careTasks(plan: PlanDocument, report: Report, from: string): Car
         USUAL.nests,
       ),
     )
-  const life = report.pick?.life
+  const life = report.selection?.life
   const days =
     life?.low && job.hoursPerDay > 0
       ? Math.max(30, Math.round((LIFE_SHARE * life.low) / job.hoursPerDay))

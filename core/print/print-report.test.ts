@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { changeWords, paperMarkdown, paperOf } from './print-report'
+import { changeWords, printMarkdown, printReportOf } from './print-report'
 import { compareRuns, everydayLevels } from '#core/verification'
 import { computeReport } from '#core/plan'
 import { intervalChart, rungChart } from '../../app/charts/print-chart'
@@ -72,7 +72,15 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     newElement('fan', 'fan'),
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  p.pick = { id: 'p', fanId: 'f', count: 1, arrangement: 'single', driveV: 12, secondFanId: null, duty: null }
+  p.selection = {
+    id: 'p',
+    fanId: 'f',
+    count: 1,
+    arrangement: 'single',
+    driveV: 12,
+    secondFanId: null,
+    duty: null,
+  }
   p.runs = [
     { ...newRun('b', 'baseline', '2026-01-01T10:00:00.000Z'), ...like, readings: readings(52, 44, 0.005) },
     {
@@ -91,11 +99,11 @@ function report(p: PlanDocument) {
   return result.report
 }
 const text = (p: PlanDocument, units = preferenceSets.metric) =>
-  paperMarkdown(paperOf(p, report(p), units, '2026-03-01')).replaceAll('\u00a0', ' ')
+  printMarkdown(printReportOf(p, report(p), units, '2026-03-01')).replaceAll('\u00a0', ' ')
 
 describe('the report on paper', () => {
   test('states question, conditions, difference with its range, cost, what is missing, care', () => {
-    const paper = text(plan())
+    const printed = text(plan())
     for (const words of [
       '# Box | shed',
       '## Did it work?',
@@ -115,20 +123,20 @@ describe('the report on paper', () => {
       '## Care',
       'no certificate',
     ])
-      expect(paper, words).toContain(words)
+      expect(printed, words).toContain(words)
   })
   test('in the person’s own units, differences without the offset of degrees', () => {
-    const paper = text(plan(), preferenceSets.imperial)
-    expect(paper).toContain('at most 104 °F')
-    expect(paper).toContain('−28.8 F°')
-    expect(paper).toContain('CFM')
-    expect(paper).toContain('€ 0.42 per F°')
-    expect(paper).not.toMatch(/F° ± 3[0-9]\b/)
+    const printed = text(plan(), preferenceSets.imperial)
+    expect(printed).toContain('at most 104 °F')
+    expect(printed).toContain('−28.8 F°')
+    expect(printed).toContain('CFM')
+    expect(printed).toContain('€ 0.42 per F°')
+    expect(printed).not.toMatch(/F° ± 3[0-9]\b/)
     // ±2 K is ±3.6 F°, not ±35.6
-    expect(paper).toContain('−28.8 F° ± 3.6')
+    expect(printed).toContain('−28.8 F° ± 3.6')
   })
   test('charts are whole drawings with their words escaped', () => {
-    const { blocks } = paperOf(
+    const { blocks } = printReportOf(
       plan((p) => (p.targets[0]!.place = 'inside <b>')),
       report(plan((p) => (p.targets[0]!.place = 'inside <b>'))),
       preferenceSets.metric,
@@ -148,9 +156,9 @@ describe('the report on paper', () => {
     }
   })
   test('an empty plan gives a report that says so', () => {
-    const paper = text(newPlan('e', 'Empty'))
-    expect(paper).toContain('No target was written')
-    expect(paper).toContain('It takes a baseline and a run after the change.')
+    const printed = text(newPlan('e', 'Empty'))
+    expect(printed).toContain('No target was written')
+    expect(printed).toContain('It takes a baseline and a run after the change.')
   })
   test('drawings hold with one row, none, and equal values', () => {
     expect(

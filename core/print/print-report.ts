@@ -7,10 +7,10 @@ import {
   type Quantity,
   type UnitPreferences,
 } from '#core/units'
-import { careTasks } from './maintenance'
+import { maintenanceTasks } from './maintenance'
 import type { Comparison } from '#core/verification'
 import type { PlanDocument, Run } from '#core/document'
-import { everydayLevels, noiseLadder, upgradeRungs, targetNames, targetQuantity } from '#core/verification'
+import { everydayLevels, rankNoiseSources, upgradeRungs, targetNames, targetQuantity } from '#core/verification'
 import { intervalChart, rungChart } from '../../app/charts/print-chart'
 import type { Report } from '#core/plan'
 import { readingNames } from '#core/document'
@@ -19,16 +19,16 @@ import { costPerUnit, gainCosts, predictionsOf } from '#core/advice'
 
 /** The report on paper: blocks that a screen, Markdown and a PDF print alike. What a verdict must state: handbook, measuring 5. */
 
-export type PaperBlock =
+export type PrintBlock =
   | { kind: 'heading'; text: string }
   | { kind: 'text'; text: string }
   | { kind: 'list'; items: string[] }
   | { kind: 'table'; head: string[]; rows: string[][]; /** columns of numbers */ numbers: number[] }
   | { kind: 'chart'; svg: string; alt: string }
-export interface Paper {
+export interface PrintReport {
   title: string
   subtitle: string
-  blocks: PaperBlock[]
+  blocks: PrintBlock[]
 }
 
 export const verdictWords = {
@@ -66,7 +66,7 @@ const differenceAs = (c: Comparison): Quantity =>
       : c.quantity
 const day = (iso: string) => iso.slice(0, 16).replace('T', ' ')
 
-function targetBlocks({ show, units }: Printer, report: Report): PaperBlock[] {
+function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
   const { targets } = report.verdict
   if (!targets.length) return [{ kind: 'text', text: 'No target was written: there is nothing to judge.' }]
   const measured = targets.filter((t) => t.measured && t.measured.halfWidth > 0)
@@ -136,7 +136,7 @@ const conditionsShown: { key: keyof Run; label: string; quantity?: Quantity; wha
   { key: 'floorDbA', label: 'Its floor', quantity: 'level' },
 ]
 const meterWords: Record<string, string> = { phone: 'phone', class2: 'class 2', class1: 'class 1' }
-function conditionBlocks({ show }: Printer, { verdict: { before, after, unfair } }: Report): PaperBlock[] {
+function conditionBlocks({ show }: Printer, { verdict: { before, after, unfair } }: Report): PrintBlock[] {
   if (!before || !after) return []
   const print = (run: Run, key: keyof Run, quantity?: Quantity) => {
     const value = run[key]
@@ -163,7 +163,7 @@ function conditionBlocks({ show }: Printer, { verdict: { before, after, unfair }
   ]
 }
 
-function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PaperBlock[] {
+function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PrintBlock[] {
   const { comparisons, unfair, notStated, unmatched } = verdict
   if (!verdict.before || !verdict.after)
     return [{ kind: 'text', text: 'It takes a baseline and a run after the change.' }]
@@ -208,7 +208,7 @@ function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PaperB
   ]
 }
 
-function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): PaperBlock[] {
+function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): PrintBlock[] {
   const target = plan.targets.find((t) => t.kind === 'level')
   const place = target?.place ?? ''
   const { states, afterState, beforeState } = report.verdict
@@ -216,8 +216,8 @@ function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): Pap
   // where the target's own place was never measured, what was measured elsewhere still tells the steps
   const there = upgradeRungs(measured, place)
   const rungs = there.length > 1 ? there : upgradeRungs(measured, '')
-  const ladder = noiseLadder((afterState ?? beforeState)?.runs ?? [], '', target?.limit ?? null)
-  const blocks: PaperBlock[] = []
+  const ranking = rankNoiseSources((afterState ?? beforeState)?.runs ?? [], '', target?.limit ?? null)
+  const blocks: PrintBlock[] = []
   if (rungs.length > 1)
     blocks.push({
       kind: 'chart',
@@ -233,12 +233,12 @@ function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): Pap
         'Sound level step by step against an everyday scale',
       ),
     })
-  if (ladder.sources.length) {
+  if (ranking.sources.length) {
     blocks.push({
       kind: 'table',
       numbers: [1, 2, 3],
       head: ['Stage', 'sum of the sources', 'all together', 'most it can fall', 'fix next'],
-      rows: ladder.stages.map((s) => [
+      rows: ranking.stages.map((s) => [
         s.stage,
         show(s.sum, 'level'),
         show(s.whole, 'level'),
@@ -251,7 +251,7 @@ function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): Pap
 }
 
 /** What was not measured, said plainly. */
-function missingBlocks(report: Report): PaperBlock[] {
+function missingBlocks(report: Report): PrintBlock[] {
   const missing = [
     ...report.verdict.targets
       .filter((t) => t.verdict === 'not-measured')
@@ -272,16 +272,21 @@ function missingBlocks(report: Report): PaperBlock[] {
  * The report of a job, ready to be printed.
  * @param units the person's own @param today ISO date
  */
-export function paperOf(plan: PlanDocument, report: Report, units: UnitPreferences, today: string): Paper {
+export function printReportOf(
+  plan: PlanDocument,
+  report: Report,
+  units: UnitPreferences,
+  today: string,
+): PrintReport {
   const printer: Printer = { units, show: (value, quantity) => printQuantity(value ?? null, quantity, units) }
   const { show } = printer
   const { job } = plan
-  const { pick } = report
-  const cost = pick?.candidate.cost ?? null
+  const { selection } = report
+  const cost = selection?.candidate.cost ?? null
   const predictions = predictionsOf(report)
   const gains = gainCosts(report, cost)
   const open = report.findings.findings.filter((f) => f.severity !== 'note')
-  const blocks: PaperBlock[] = [
+  const blocks: PrintBlock[] = [
     {
       kind: 'text',
       text: [job.equipment, job.complaint].filter(Boolean).join('. ') || 'No equipment is described.',
@@ -292,12 +297,12 @@ export function paperOf(plan: PlanDocument, report: Report, units: UnitPreferenc
     ...comparisonBlocks(printer, report),
     ...conditionBlocks(printer, report),
     ...noiseBlocks(printer, plan, report),
-    ...(pick
+    ...(selection
       ? [
           { kind: 'heading' as const, text: 'What was built' },
           {
             kind: 'text' as const,
-            text: `${pick.fanName} at ${show(pick.candidate.driveV, 'voltage')}${plan.source ? `, fed from ${plan.source.name}` : ''}; predicted ${show(pick.served.value, 'flow')} against a need of ${show(report.need.flow.value, 'flow')}${pick.candidate.powerW === null ? '' : `, ${show(pick.candidate.powerW, 'power')}`}${cost === null ? '' : `, ${show(cost, 'money')}`}.`,
+            text: `${selection.fanName} at ${show(selection.candidate.driveV, 'voltage')}${plan.source ? `, fed from ${plan.source.name}` : ''}; predicted ${show(selection.served.value, 'flow')} against a need of ${show(report.need.flow.value, 'flow')}${selection.candidate.powerW === null ? '' : `, ${show(selection.candidate.powerW, 'power')}`}${cost === null ? '' : `, ${show(cost, 'money')}`}.`,
           },
         ]
       : []),
@@ -339,7 +344,9 @@ export function paperOf(plan: PlanDocument, report: Report, units: UnitPreferenc
     { kind: 'heading', text: 'Care' },
     {
       kind: 'list',
-      items: careTasks(plan, report, job.careFrom ?? today).map((t) => `${t.due}: ${t.title}. ${t.why}`),
+      items: maintenanceTasks(plan, report, job.maintenanceFrom ?? today).map(
+        (t) => `${t.due}: ${t.title}. ${t.why}`,
+      ),
     },
     {
       kind: 'text',
@@ -355,7 +362,7 @@ const asAddress = (svg: string) =>
   `data:image/svg+xml,${encodeURIComponent(svg).replaceAll('(', '%28').replaceAll(')', '%29')}`
 
 /** The same as Markdown; charts stand in it as pictures. */
-export function paperMarkdown({ title, subtitle, blocks }: Paper): string {
+export function printMarkdown({ title, subtitle, blocks }: PrintReport): string {
   const body = blocks.map((b) => {
     if (b.kind === 'heading') return `## ${b.text}`
     if (b.kind === 'text') return b.text

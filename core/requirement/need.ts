@@ -1,8 +1,16 @@
-import type { Doubt, DoubtGrade, DoubtKey, Goal, Job, PlanDocument, Target } from '#core/document'
+import type {
+  Uncertainty,
+  UncertaintyGrade,
+  UncertainInput,
+  Goal,
+  Job,
+  PlanDocument,
+  Target,
+} from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import { fume } from './goals/fume'
 import { cool, insideLimit, part } from './goals/heat'
-import { heatDoubt, type Delivered, type GoalNeed, type NeedEnv } from './goals/model'
+import { heatUncertainty, type Delivered, type GoalNeed, type NeedEnv } from './goals/model'
 import { presentFlow, quieten } from './goals/quieten'
 import { ventilate } from './goals/space'
 import { stir } from './goals/stir'
@@ -21,17 +29,17 @@ const MARGIN_MEASURED = 0.15
 const MARGIN_GUESSED = 0.3
 
 /** Doubt of a graded number, relative; of temperatures in K. Common practice, no source. */
-const gradeShare: Record<Exclude<DoubtGrade, 'range'>, number> = {
+const gradeShare: Record<Exclude<UncertaintyGrade, 'range'>, number> = {
   measured: 0.05,
   'good-guess': 0.2,
   'rough-guess': 0.5,
 }
-const gradeKelvin: Record<Exclude<DoubtGrade, 'range'>, number> = {
+const gradeKelvin: Record<Exclude<UncertaintyGrade, 'range'>, number> = {
   measured: 0.5,
   'good-guess': 2,
   'rough-guess': 5,
 }
-const temperatures: DoubtKey[] = ['ambientC', 'insideMaxC', 'partMaxC', 'waterC']
+const temperatures: UncertainInput[] = ['ambientC', 'insideMaxC', 'partMaxC', 'waterC']
 
 export interface Need {
   /** airflow needed, without margin */
@@ -53,30 +61,34 @@ export const goalMargin = (job: Job) =>
   job.margin ?? (heated.includes(job.goal) && job.heatBasis !== 'measured' ? MARGIN_GUESSED : MARGIN_MEASURED)
 
 /** Range of an input: as typed, by its grade, or what is usual for the heat; null where it is taken as sure. */
-export function inputRange(job: Job, doubts: readonly Doubt[], key: DoubtKey): [number, number] | null {
+export function inputRange(
+  job: Job,
+  uncertainties: readonly Uncertainty[],
+  key: UncertainInput,
+): [number, number] | null {
   const value = job[key]
   if (value === null) return null
-  const doubt = doubts.find((d) => d.id === key)
-  if (doubt?.grade === 'range')
-    return doubt.low !== null && doubt.high !== null
-      ? [Math.min(doubt.low, value), Math.max(doubt.high, value)]
+  const uncertainty = uncertainties.find((d) => d.id === key)
+  if (uncertainty?.grade === 'range')
+    return uncertainty.low !== null && uncertainty.high !== null
+      ? [Math.min(uncertainty.low, value), Math.max(uncertainty.high, value)]
       : null
-  if (doubt) {
+  if (uncertainty) {
     const kelvin = temperatures.includes(key)
     const half = kelvin
-      ? gradeKelvin[doubt.grade as 'measured']
-      : gradeShare[doubt.grade as 'measured'] * Math.abs(value)
+      ? gradeKelvin[uncertainty.grade as 'measured']
+      : gradeShare[uncertainty.grade as 'measured'] * Math.abs(value)
     return [value - half, value + half]
   }
   if (key !== 'heatW') return null
-  const [low, high] = heatDoubt[job.heatBasis]
+  const [low, high] = heatUncertainty[job.heatBasis]
   return [value * low, value * high]
 }
 
 /** The doubted inputs of a goal with their ranges. */
-export function doubtedInputs(plan: PlanDocument): { key: DoubtKey; range: [number, number] }[] {
-  return goalNeeds[plan.job.goal].doubts.flatMap((key) => {
-    const range = inputRange(plan.job, plan.doubts, key)
+export function uncertainRanges(plan: PlanDocument): { key: UncertainInput; range: [number, number] }[] {
+  return goalNeeds[plan.job.goal].uncertainties.flatMap((key) => {
+    const range = inputRange(plan.job, plan.uncertainties, key)
     return range ? [{ key, range }] : []
   })
 }
@@ -88,11 +100,11 @@ function needRange(
   value: number,
 ): { low: number | null; high: number | null } {
   const goal = goalNeeds[plan.job.goal]
-  const doubted = doubtedInputs(plan)
-  if (!doubted.length) return { low: null, high: null }
+  const uncertain = uncertainRanges(plan)
+  if (!uncertain.length) return { low: null, high: null }
   let down = 0
   let up = 0
-  for (const { key, range } of doubted) {
+  for (const { key, range } of uncertain) {
     const ends = range.map((x) => goal.flow({ ...plan.job, [key]: x }, env)).filter((q) => q !== null)
     down += Math.min(0, ...ends.map((q) => q - value)) ** 2
     up += Math.max(0, ...ends.map((q) => q - value)) ** 2

@@ -18,12 +18,12 @@ import {
   endArea,
 } from '#core/system'
 import {
-  drivenGroup,
+  drivenArray,
   endsOf,
-  groupLimits,
+  arrayLimits,
   membersOf,
   weakestPressure,
-  type Group,
+  type FanArray,
   elementFlows,
   fanFlowFor,
   pathDrop,
@@ -40,7 +40,7 @@ export interface FactSources {
   plan: PlanDocument
   need: Need
   path: PathModel
-  group: Group | null
+  fanArray: FanArray | null
   candidate: Candidate | null
   air: AirState
   /** flow that does the job, leaks taken off, m3/s */
@@ -204,7 +204,7 @@ function fanFacts({
   plan,
   need,
   path,
-  group,
+  fanArray,
   candidate,
   air,
   usefulFlow,
@@ -212,17 +212,17 @@ function fanFacts({
   flowOfOne,
   power,
 }: FactSources): SiFacts {
-  const { pick, job } = plan
-  if (!group || !pick || !candidate) return {}
-  const { model } = group
+  const { selection, job } = plan
+  if (!fanArray || !selection || !candidate) return {}
+  const { model } = fanArray
   const { fan } = model
   const { flow, arrangement } = candidate
   const drive = { volts: candidate.driveV, duty: candidate.duty }
-  const driven = drivenGroup(group, drive, air)
+  const driven = drivenArray(fanArray, drive, air)
   const ends = driven && endsOf(driven)
-  const limits = groupLimits(group)
+  const limits = arrayLimits(fanArray)
   const level = candidate.level?.value ?? null
-  const passes = membersOf(group).map((m) =>
+  const passes = membersOf(fanArray).map((m) =>
     m.fan.blades === null || m.fan.ratedRpm === null
       ? null
       : bladePass(m.fan.ratedRpm * drivenSpeed(m, drive.volts, drive.duty), m.fan.blades),
@@ -253,7 +253,7 @@ function fanFacts({
     'fan.impeller': impellerDiameter(fan),
     'fan.annulus': sweptArea(fan),
     'fan.holeSpacing': holeSpacing(fan),
-    'fan.mass': membersOf(group).some((m) => m.fan.massKg === null) ? null : fan.massKg,
+    'fan.mass': membersOf(fanArray).some((m) => m.fan.massKg === null) ? null : fan.massKg,
     'fan.bearing': fan.bearing,
     'fan.wires': fan.wires,
     'fan.shaft': job.shaft,
@@ -273,12 +273,12 @@ function fanFacts({
     'fan.flowCfm': fan.maxFlowM3s === null ? null : fan.alsoFlowM3s,
     'fan.pressurePa': fan.alsoPressurePa === null ? null : fan.maxPressurePa,
     'fan.pressureMm': fan.maxPressurePa === null ? null : fan.alsoPressurePa,
-    'group.count': group.count,
-    'group.alike': group.second === null || group.second.fan.id === fan.id,
+    'group.count': fanArray.count,
+    'group.alike': fanArray.second === null || fanArray.second.fan.id === fan.id,
     'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
-    'group.voltagesMixed': group.second !== null && group.second.fan.ratedV !== fan.ratedV,
+    'group.voltagesMixed': fanArray.second !== null && fanArray.second.fan.ratedV !== fan.ratedV,
     'group.flowGain': flow && flowOfOne ? flow / flowOfOne : null,
-    'group.weakestPressure': weakestPressure(group, drive, air),
+    'group.weakestPressure': weakestPressure(fanArray, drive, air),
     'group.bladePassDiff':
       passes.length > 1 && passes.every((p) => p !== null)
         ? Math.max(...(passes as number[])) - Math.min(...(passes as number[]))
@@ -315,9 +315,9 @@ function fitFacts({ plan: { job } }: FactSources): SiFacts {
   }
 }
 
-function powerFacts({ plan, group, power }: FactSources): SiFacts {
+function powerFacts({ plan, fanArray, power }: FactSources): SiFacts {
   const { source, converter, wiring } = plan
-  if (!source) return plan.pick ? { 'supply.kind': 'none' } : {}
+  if (!source) return plan.selection ? { 'supply.kind': 'none' } : {}
   const chops = converter?.kind === 'pwm'
   const regulated = converter?.kind === 'buck' || converter?.kind === 'boost' || converter?.kind === 'linear'
   const usb = source.kind === 'usb'
@@ -327,14 +327,14 @@ function powerFacts({ plan, group, power }: FactSources): SiFacts {
   const leads = nodes.filter((n) => n.lead?.awg && n.inA !== null)
   const worst = leads.toSorted((a, b) => b.inA! / b.lead!.ampacityA! - a.inA! / a.lead!.ampacityA!)[0]
   const hottest =
-    converter?.kind === 'linear' && converter.thetaKW !== null && conv
-      ? (plan.job.ambientMaxC ?? plan.job.ambientC) + conv.heatW * converter.thetaKW
+    converter?.kind === 'linear' && converter.junctionToAirKPerW !== null && conv
+      ? (plan.job.ambientMaxC ?? plan.job.ambientC) + conv.heatW * converter.junctionToAirKPerW
       : null
   const leds = nodes.filter((n) => plan.feed.find((f) => f.id === n.id)?.loadKind === 'led')
   const led = leds[0] && plan.feed.find((f) => f.id === leds[0]!.id)
   const further = plan.feed.filter((f) => f.kind === 'converter' && f.converterKind !== 'resistor')
   const resistor = converter?.kind === 'resistor' && conv
-  const wires = group?.model.fan.wires ?? null
+  const wires = fanArray?.model.fan.wires ?? null
   const outer = source.wireAwg === null ? null : insulatedDiameter(awgDiameter(source.wireAwg))
   const splice = outer === null ? null : { over: SPLICE * outer, under: outer }
   const hub = wiring.hub === 'passive' || wiring.hub === 'powered'
@@ -421,8 +421,8 @@ function powerFacts({ plan, group, power }: FactSources): SiFacts {
     'switch.side': chops ? converter.switchSide : null,
     'switch.flyback': chops ? converter.flyback : null,
     'splitter.tachJoined': wiring.tachJoined,
-    'splitter.pwmInputs': plan.pick?.duty !== null && plan.pick ? group?.count : null,
-    'splitter.threeWire': hub && wires !== null ? (wires === 3 ? group?.count : 0) : null,
+    'splitter.pwmInputs': plan.selection?.duty !== null && plan.selection ? fanArray?.count : null,
+    'splitter.threeWire': hub && wires !== null ? (wires === 3 ? fanArray?.count : 0) : null,
     'connector.current': wiring.connector ? power.fanRunA : null,
     'connector.rating': wiring.connector ? connectorLimit[wiring.connector].amps : null,
     'barrel.plug': wiring.barrelPlugM,
@@ -442,13 +442,13 @@ function powerFacts({ plan, group, power }: FactSources): SiFacts {
     'led.rated': led ? LED_RATED_A : null,
     'fan.tachUsed': wiring.tachUsed,
     'fan.pwmPinV': wiring.pwmPinV,
-    'ctl.usesPwmWire': plan.pick ? plan.pick.duty !== null : null,
+    'ctl.usesPwmWire': plan.selection ? plan.selection.duty !== null : null,
     'ctl.chopsSupply': chops,
     'ctl.pwmHz': chops ? converter.pwmHz : null,
     'ctl.dutyCap': chops ? converter.duty : null,
-    'ctl.dutyMin': plan.pick?.duty,
+    'ctl.dutyMin': plan.selection?.duty,
     'group.electricalSeries': wiring.electricalSeries ?? false,
-    'fan.reversedByPolarity': group ? false : null,
+    'fan.reversedByPolarity': fanArray ? false : null,
   }
 }
 

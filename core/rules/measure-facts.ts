@@ -27,31 +27,31 @@ function statedFacts({ plan: { job } }: FactSources, main: Comparison | null): S
 }
 
 /** A bench test of the picked fan: its free delivery against the claim, at the claim's speed where that was read. */
-function benchFacts({ plan, group }: FactSources): SiFacts {
+function benchFacts({ plan, fanArray }: FactSources): SiFacts {
   const run = latestRun(plan, 'bench')
   const flow = run?.readings.find((r) => r.quantity === 'flow')
-  const claimed = group?.model.fan.maxFlowM3s
-  if (!run || !flow || !group || !claimed) return {}
-  const { fan } = group.model
+  const claimed = fanArray?.model.fan.maxFlowM3s
+  if (!run || !flow || !fanArray || !claimed) return {}
+  const { fan } = fanArray.model
   const rpm = run.readings.find((r) => r.quantity === 'rotation')
   const speed =
     rpm && fan.ratedRpm
       ? readingMean(rpm) / fan.ratedRpm
       : run.fanV === null
         ? null
-        : driveSpeed(group.model, run.fanV)
+        : driveSpeed(fanArray.model, run.fanV)
   return {
     'meas.claimCorrected': speed !== null,
     'meas.claimRatio': claimRatio(readingMean(flow), speed || 1, claimed, 1),
   }
 }
 
-function singleRunFacts({ plan, group, verdict }: FactSources, run: Run): SiFacts {
+function singleRunFacts({ plan, fanArray, verdict }: FactSources, run: Run): SiFacts {
   const of = (quantity: Reading['quantity']) => run.readings.find((r) => r.quantity === quantity && !r.source)
   const level = of('level')
   const flow = of('flow')
   const rpm = of('rotation')
-  const fan = group?.model.fan
+  const fan = fanArray?.model.fan
   const flowTarget = plan.targets.some((t) => t.kind === 'flow')
   return {
     ...(level
@@ -79,7 +79,7 @@ function singleRunFacts({ plan, group, verdict }: FactSources, run: Run): SiFact
     'meas.tau': run.tauS,
     'meas.atRatedV':
       rpm && fan && run.fanV !== null
-        ? Math.abs(run.fanV - fan.ratedV) <= AT_RATED * fan.ratedV && plan.pick?.duty == null
+        ? Math.abs(run.fanV - fan.ratedV) <= AT_RATED * fan.ratedV && plan.selection?.duty == null
         : null,
   }
 }

@@ -2,19 +2,19 @@ import type { AirState } from '#core/air'
 import { deliveredClass, stallLimit } from '#core/fan'
 import type { Quantity, Sentence } from '#core/units'
 import type { Arrangement, Job } from '#core/document'
-import { drivenSpeed, freeDelivery, lowestDuty, pathDoubt, pathDrop } from '#core/system'
+import { drivenSpeed, freeDelivery, lowestDuty, pathUncertainty, pathDrop } from '#core/system'
 import {
-  drivenGroup,
+  drivenArray,
   endsOf,
-  groupCost,
-  groupCurrent,
-  groupLimits,
-  groupThickness,
+  arrayCost,
+  arrayCurrent,
+  arrayLimits,
+  arrayThickness,
   membersOf,
-  type DrivenGroup,
-  type Group,
-  type GroupDrive,
-  groupLevel,
+  type DrivenArray,
+  type FanArray,
+  type ArrayDrive,
+  arrayLevel,
   type LevelEstimate,
   operateOnPath,
   operatingFlow,
@@ -36,7 +36,7 @@ const ESTIMATED_STALL = 0.5
 /** A fan on this share of its rated voltage or less is told as under-run. */
 const UNDER_RUN = 0.6
 
-export interface Context {
+export interface SelectionContext {
   job: Job
   air: AirState
   solver: PathSolver
@@ -89,23 +89,26 @@ export interface Candidate {
 }
 
 /** The quick part of a candidate, enough to rank drive levels: the flow at one drive, m3/s; 0 where nothing turns. */
-export function quickGroupFlow(path: QuickPath, air: AirState, group: Group, drive: GroupDrive): number {
-  const driven = drivenGroup(group, drive, air)
+export function quickArrayFlow(path: QuickPath, air: AirState, fanArray: FanArray, drive: ArrayDrive): number {
+  const driven = drivenArray(fanArray, drive, air)
   return driven ? Math.max(0, quickFlow(path, driven.curve, driven.drive)) : 0
 }
 /** Its level, as if the path resists and no fan stalls, dB(A). */
-export const quickGroupLevel = (context: Context, group: Group, drive: GroupDrive): number | null =>
-  groupLevel(group, drive, context.job.listenerM, true, false)?.value ?? null
+export const quickArrayLevel = (
+  context: SelectionContext,
+  fanArray: FanArray,
+  drive: ArrayDrive,
+): number | null => arrayLevel(fanArray, drive, context.job.listenerM, true, false)?.value ?? null
 
 function judge(
-  context: Context,
-  group: Group,
-  driven: DrivenGroup | null,
+  context: SelectionContext,
+  fanArray: FanArray,
+  driven: DrivenArray | null,
   c: Omit<Candidate, 'reasons' | 'verdict'>,
 ): Reason[] {
   const { job } = context
-  const { startV, maxV } = groupLimits(group)
-  const members = membersOf(group)
+  const { startV, maxV } = arrayLimits(fanArray)
+  const members = membersOf(fanArray)
   const reasons: Reason[] = []
   const fail = (...text: Sentence) => reasons.push({ verdict: 'fail', text })
   const warn = (...text: Sentence) => reasons.push({ verdict: 'warn', text })
@@ -164,27 +167,29 @@ function judge(
 }
 
 /** What speaks for a row, where something does: told when nothing speaks against it. */
-export function meritOf(context: Context, group: Group, c: Candidate): Sentence | null {
+export function meritOf(context: SelectionContext, fanArray: FanArray, c: Candidate): Sentence | null {
   if (c.verdict === 'fail' || c.margin === null || context.needFlow === null) return null
-  const low = c.driveV <= UNDER_RUN * group.model.fan.ratedV
+  const low = c.driveV <= UNDER_RUN * fanArray.model.fan.ratedV
   return [
     context.designFlow !== null && c.flow !== null && c.flow >= context.designFlow
       ? 'meets need and margin'
       : 'meets the need',
-    ...(low ? ['; a ', { value: group.model.fan.ratedV, quantity: 'voltage' as const }, ' fan under-run'] : []),
+    ...(low
+      ? ['; a ', { value: fanArray.model.fan.ratedV, quantity: 'voltage' as const }, ' fan under-run']
+      : []),
   ]
 }
 
 /** One group and drive on this job's path, with the reasons for or against it. */
-export function evaluateCandidate(context: Context, group: Group, drive: GroupDrive): Candidate {
-  const { model, second, count, arrangement } = group
+export function evaluateCandidate(context: SelectionContext, fanArray: FanArray, drive: ArrayDrive): Candidate {
+  const { model, second, count, arrangement } = fanArray
   const { fan } = model
-  const driven = drivenGroup(group, drive, context.air)
+  const driven = drivenArray(fanArray, drive, context.air)
   const op = driven ? operateOnPath(context.solver, driven.curve, driven.drive) : null
   const flow = op?.flow ?? null
-  const doubt = flow ? pathDoubt(context.solver.path, flow) : 0
+  const uncertainty = flow ? pathUncertainty(context.solver.path, flow) : 0
   const band = (curve: 'low' | 'high', factor: number) => {
-    const end = drivenGroup(group, drive, context.air, curve)
+    const end = drivenArray(fanArray, drive, context.air, curve)
     if (!end) return null
     const stages =
       curve === 'low' && arrangement === 'series'
@@ -193,7 +198,7 @@ export function evaluateCandidate(context: Context, group: Group, drive: GroupDr
     const q = operatingFlow(context.solver, end.curve, stages, factor)
     return q > 0 ? q : null
   }
-  const estimated = membersOf(group).some((m) => m.curves.basis === 'estimated')
+  const estimated = membersOf(fanArray).some((m) => m.curves.basis === 'estimated')
   const dip = !driven
     ? null
     : estimated && fan.kind === 'axial' && !second
@@ -201,7 +206,7 @@ export function evaluateCandidate(context: Context, group: Group, drive: GroupDr
       : stallLimit(driven.curve)
   const stallFlow = dip === null || !driven ? null : dip * driven.drive.speed * driven.drive.parallel
   const stalled = flow !== null && stallFlow !== null && flow < stallFlow
-  const current = driven ? groupCurrent(group, drive) : null
+  const current = driven ? arrayCurrent(fanArray, drive) : null
   const partial = {
     fanId: fan.id,
     secondId: second?.fan.id ?? null,
@@ -213,23 +218,23 @@ export function evaluateCandidate(context: Context, group: Group, drive: GroupDr
     duty: drive.duty,
     speed: driven ? drivenSpeed(model, drive.volts, drive.duty) : 0,
     flow,
-    flowLow: flow === null ? null : band('low', 1 + doubt),
-    flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - doubt)),
+    flowLow: flow === null ? null : band('low', 1 + uncertainty),
+    flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - uncertainty)),
     pressure: op?.pressure ?? null,
     level: driven
-      ? groupLevel(group, drive, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled)
+      ? arrayLevel(fanArray, drive, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled)
       : null,
     powerW: current === null ? null : current * drive.volts,
     currentA: current,
-    thicknessM: groupThickness(group),
-    cost: groupCost(group),
+    thicknessM: arrayThickness(fanArray),
+    cost: arrayCost(fanArray),
     margin: flow !== null && context.needFlow ? flow / context.needFlow - 1 : null,
     stallFlow,
     stalled,
     estimated,
-    owned: membersOf(group).every((m) => m.fan.owned),
+    owned: membersOf(fanArray).every((m) => m.fan.owned),
   }
-  const reasons = judge(context, group, driven, partial)
+  const reasons = judge(context, fanArray, driven, partial)
   const verdict: Verdict = reasons.some((r) => r.verdict === 'fail') ? 'fail' : reasons.length ? 'warn' : 'good'
   return { ...partial, reasons, verdict }
 }

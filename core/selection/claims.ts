@@ -157,7 +157,7 @@ export function spreadOf(fan: Fan): Spread[] {
 }
 
 /** Fans that must have been tested before a shelf's experience is applied to the untested ones. A choice of ours. */
-export const LEAST_SHOWN = 3
+export const MIN_SHOWN = 3
 
 /** What the tests of a whole shelf say about claims: each tested fan counts once. */
 export function shelfShown(fans: readonly Fan[]): ShelfShown {
@@ -180,7 +180,7 @@ export function shelfShown(fans: readonly Fan[]): ShelfShown {
 }
 
 /** Own measurements are worth this, share of flow, pressure, current and speed, and dB. Common practice, no source (instrument ranges of the handbook). */
-const OWN_DOUBT: Record<TestFigure, number> = {
+const OWN_UNCERTAINTY: Record<TestFigure, number> = {
   rotation: 0.01,
   current: 0.03,
   flow: 0.15,
@@ -189,12 +189,12 @@ const OWN_DOUBT: Record<TestFigure, number> = {
 }
 
 function ownCorrection(spread: Spread): Correction {
-  const doubt = OWN_DOUBT[spread.figure]
+  const uncertainty = OWN_UNCERTAINTY[spread.figure]
   const level = spread.figure === 'level'
   return {
     middle: spread.mean,
-    low: level ? spread.low - doubt : spread.low * (1 - doubt),
-    high: level ? spread.high + doubt : spread.high * (1 + doubt),
+    low: level ? spread.low - uncertainty : spread.low * (1 - uncertainty),
+    high: level ? spread.high + uncertainty : spread.high * (1 + uncertainty),
     from: 'own',
   }
 }
@@ -221,7 +221,7 @@ export function trustedFan(fan: Fan, trust: Trust, shown: ShelfShown | null): Fa
     const measured =
       fan.curveBasis === 'measured' && fan.points.length > 0 && (figure === 'flow' || figure === 'pressure')
     if (known) trusted[figure] = known
-    else if (trust === 'discounted' && !measured && others && others.fans >= LEAST_SHOWN)
+    else if (trust === 'discounted' && !measured && others && others.fans >= MIN_SHOWN)
       trusted[figure] = shelfCorrection(others)
   }
   return Object.keys(trusted).length ? { ...fan, trusted } : fan

@@ -1,8 +1,8 @@
-export { type Candidate, type Context, evaluateCandidate, meritOf } from './candidate'
+export { type Candidate, type SelectionContext, evaluateCandidate, meritOf } from './candidate'
 export {
   type ClaimRow,
   claimRows,
-  LEAST_SHOWN,
+  MIN_SHOWN,
   shelfShown,
   spreadOf,
   testFigures,
@@ -26,5 +26,5 @@ export {
   weightedScore,
   type Weights,
 } from './ranking'
-export { swapNotes } from './replacement'
+export { replacementNotes } from './replacement'
 export { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'

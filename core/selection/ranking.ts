@@ -1,22 +1,22 @@
 import {
   evaluateCandidate,
-  quickGroupFlow,
-  quickGroupLevel,
+  quickArrayFlow,
+  quickArrayLevel,
   START_MARGIN,
   type Candidate,
-  type Context,
+  type SelectionContext,
 } from './candidate'
 import type { Fan, PlanDocument } from '#core/document'
 import {
   lowestDuty,
   modelFan,
   type FanModel,
-  groupCost,
-  groupCurrent,
-  groupLimits,
-  groupThickness,
-  type Group,
-  type GroupDrive,
+  arrayCost,
+  arrayCurrent,
+  arrayLimits,
+  arrayThickness,
+  type FanArray,
+  type ArrayDrive,
   quickPath,
   type QuickPath,
 } from '#core/system'
@@ -86,7 +86,7 @@ export const railsOf = ({ source, converter }: PlanDocument): number[] =>
 export interface Ranking {
   rows: Candidate[]
   /** groups looked at, of which `rows` are computed in full */
-  groups: number
+  arrays: number
   /** fans that could not be computed, with the reason */
   skipped: { fanId: string; name: string; reason: string }[]
   /** how many combinations of group and drive stand behind it */
@@ -120,11 +120,11 @@ export function driveLevels(model: FanModel, levels: number): number[] {
 }
 
 /** The drives that a group may be tried at, rising in speed; empty where the mode is not for these fans. */
-export function driveChoices(group: Group, options: RankOptions): GroupDrive[] {
-  const { model, second } = group
+export function driveChoices(fanArray: FanArray, options: RankOptions): ArrayDrive[] {
+  const { model, second } = fanArray
   if (options.fixedV !== null) return [{ volts: options.fixedV, duty: null }]
   const { ratedV } = model.fan
-  const { maxV, startV } = groupLimits(group)
+  const { maxV, startV } = arrayLimits(fanArray)
   if (options.drive === 'rated') return [{ volts: Math.min(ratedV, second?.fan.ratedV ?? ratedV), duty: null }]
   if (options.drive === 'rails')
     return options.rails.filter((v) => v <= maxV && v >= startV).map((volts) => ({ volts, duty: null }))
@@ -224,27 +224,27 @@ export function compareCandidates(order: Order): (a: Candidate, b: Candidate) =>
 
 /** Which of a group's drives to show: the lowest that gives the planned flow, or the strongest. */
 function chooseDrive(
-  context: Context,
+  context: SelectionContext,
   path: QuickPath,
-  group: Group,
-  drives: readonly GroupDrive[],
+  fanArray: FanArray,
+  drives: readonly ArrayDrive[],
   { objective }: RankOptions,
-): GroupDrive {
+): ArrayDrive {
   const full = drives.at(-1)!
   if (objective === 'margin') {
     const limit = context.levelLimit
     if (limit === null) return full
-    const tooLoud = firstThat(drives, (d) => (quickGroupLevel(context, group, d) ?? 0) > limit)
+    const tooLoud = firstThat(drives, (d) => (quickArrayLevel(context, fanArray, d) ?? 0) > limit)
     return tooLoud === 0 ? full : drives[tooLoud - 1]!
   }
   const wanted = context.designFlow
   return wanted === null
     ? full
-    : (drives[firstThat(drives, (d) => quickGroupFlow(path, context.air, group, d) >= wanted)] ?? full)
+    : (drives[firstThat(drives, (d) => quickArrayFlow(path, context.air, fanArray, d) >= wanted)] ?? full)
 }
 
 /** Index of the first drive that passes a test which, once passed, stays passed (flow and level rise with speed); the length when none does. */
-function firstThat(drives: readonly GroupDrive[], test: (drive: GroupDrive) => boolean): number {
+function firstThat(drives: readonly ArrayDrive[], test: (drive: ArrayDrive) => boolean): number {
   let low = 0
   let high = drives.length
   while (low < high) {
@@ -257,21 +257,21 @@ function firstThat(drives: readonly GroupDrive[], test: (drive: GroupDrive) => b
 
 /** A group at its chosen drive, known just well enough to be put in order. */
 interface Light extends Scored {
-  group: Group
-  drive: GroupDrive
+  fanArray: FanArray
+  drive: ArrayDrive
   fails: boolean
 }
 
-function lightOf(context: Context, path: QuickPath, group: Group, drive: GroupDrive): Light {
-  const flow = quickGroupFlow(path, context.air, group, drive)
-  const level = quickGroupLevel(context, group, drive)
-  const current = groupCurrent(group, drive)
-  const { startV, maxV } = groupLimits(group)
-  const cost = groupCost(group)
-  const thicknessM = groupThickness(group)
+function lightOf(context: SelectionContext, path: QuickPath, fanArray: FanArray, drive: ArrayDrive): Light {
+  const flow = quickArrayFlow(path, context.air, fanArray, drive)
+  const level = quickArrayLevel(context, fanArray, drive)
+  const current = arrayCurrent(fanArray, drive)
+  const { startV, maxV } = arrayLimits(fanArray)
+  const cost = arrayCost(fanArray)
+  const thicknessM = arrayThickness(fanArray)
   const { job, needFlow, levelLimit, costLimit, thicknessLimit } = context
   return {
-    group,
+    fanArray,
     drive,
     flow,
     level,
@@ -285,7 +285,7 @@ function lightOf(context: Context, path: QuickPath, group: Group, drive: GroupDr
       drive.volts < startV ||
       drive.volts > maxV ||
       (job.fitDepthM !== null && thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) ||
-      (job.fitWidthM !== null && group.model.fan.frameM > job.fitWidthM) ||
+      (job.fitWidthM !== null && fanArray.model.fan.frameM > job.fitWidthM) ||
       (costLimit !== null && cost !== null && cost > costLimit) ||
       (thicknessLimit !== null && thicknessM > thicknessLimit),
   }
@@ -294,11 +294,11 @@ function lightOf(context: Context, path: QuickPath, group: Group, drive: GroupDr
 /** Fans that unlike pairs are made of: the ones that alone come nearest to the need. */
 const PAIR_POOL = 8
 
-function pairsOf(singles: readonly Light[]): Group[] {
+function pairsOf(singles: readonly Light[]): FanArray[] {
   const near = singles
     .toSorted((a, b) => Math.abs(a.margin ?? 1e3) - Math.abs(b.margin ?? 1e3))
     .slice(0, PAIR_POOL)
-    .map((l) => l.group.model)
+    .map((l) => l.fanArray.model)
   return near.flatMap((model, i) =>
     near
       .slice(i + 1)
@@ -313,15 +313,19 @@ function pairsOf(singles: readonly Light[]): Group[] {
  * so the first level that suffices is the quietest and the least power; it is found by halving. All groups are looked at;
  * the best `rows` of them are computed in full, with ranges and reasons.
  */
-export function rankShelf(context: Context, shelf: ModelShelf, options: RankOptions = defaultRank): Ranking {
+export function rankShelf(
+  context: SelectionContext,
+  shelf: ModelShelf,
+  options: RankOptions = defaultRank,
+): Ranking {
   let looked = 0
   const lights: Light[] = []
   const singles: Light[] = []
   const path = quickPath(context.solver)
-  const look = (group: Group, drives: readonly GroupDrive[] = driveChoices(group, options)) => {
+  const look = (fanArray: FanArray, drives: readonly ArrayDrive[] = driveChoices(fanArray, options)) => {
     if (!drives.length) return null
     looked += drives.length
-    const light = lightOf(context, path, group, chooseDrive(context, path, group, drives, options))
+    const light = lightOf(context, path, fanArray, chooseDrive(context, path, fanArray, drives, options))
     lights.push(light)
     return light
   }
@@ -339,11 +343,11 @@ export function rankShelf(context: Context, shelf: ModelShelf, options: RankOpti
     if (options.series) look({ model, second: null, count: 2, arrangement: 'series' }, drives)
     if (options.places) look({ model, second: null, count: 2, arrangement: 'places' }, drives)
   }
-  if (options.pairs) for (const group of pairsOf(singles)) look(group)
+  if (options.pairs) for (const fanArray of pairsOf(singles)) look(fanArray)
   const of = scoreOf(options)
-  const groups = lights.length
+  const arrays = lights.length
   const chosen =
-    groups <= options.rows
+    arrays <= options.rows
       ? lights
       : lights
           .toSorted(
@@ -352,7 +356,7 @@ export function rankShelf(context: Context, shelf: ModelShelf, options: RankOpti
               (a.fails ? (b.margin ?? -1) - (a.margin ?? -1) : of(a) - of(b)),
           )
           .slice(0, options.rows)
-  const rows = chosen.map((l) => evaluateCandidate(context, l.group, l.drive))
+  const rows = chosen.map((l) => evaluateCandidate(context, l.fanArray, l.drive))
   rows.sort(compareCandidates(options))
-  return { rows, groups, skipped: shelf.skipped, looked }
+  return { rows, arrays, skipped: shelf.skipped, looked }
 }

@@ -3,7 +3,7 @@ import type { Candidate } from './candidate'
 import type { Fan, Job } from '#core/document'
 
 /** What must be minded when one fan takes the place of another. */
-export interface SwapNote {
+export interface ReplacementNote {
   severity: 'fix' | 'note'
   text: Sentence
 }
@@ -23,10 +23,16 @@ const wiresWords: Record<number, string> = {
  * @param next the picked fan, as the candidate is driven
  * @returns nothing where the two are the same model
  */
-export function swapNotes(job: Job, old: Fan, oldV: number, next: Fan, candidate: Candidate): SwapNote[] {
-  const notes: SwapNote[] = []
+export function replacementNotes(
+  job: Job,
+  old: Fan,
+  oldV: number,
+  next: Fan,
+  candidate: Candidate,
+): ReplacementNote[] {
+  const notes: ReplacementNote[] = []
   const of = (value: number, quantity: 'length' | 'voltage' | 'current') => ({ value, quantity })
-  const note = (severity: SwapNote['severity'], ...text: Sentence) => notes.push({ severity, text })
+  const note = (severity: ReplacementNote['severity'], ...text: Sentence) => notes.push({ severity, text })
   if (old.id === next.id) return notes
   if (next.frameM > old.frameM + SAME)
     note(

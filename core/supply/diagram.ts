@@ -1,7 +1,7 @@
 import type { Sentence } from '#core/units'
 import type { PlanDocument } from '#core/document'
 import type { FeedNodeReport, FeedReport } from './feed-tree'
-import type { Group } from '#core/system'
+import type { FanArray } from '#core/system'
 import { fanPins, type PinRow } from './wiring'
 
 /** The wiring as a graph to be laid out: what stands in each box, what each lead is labelled with. Drawn from the plan alone. */
@@ -67,7 +67,7 @@ function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
 }
 
 /** The diagram of a plan's feed. Without a source there is none. */
-export function diagramOf(plan: PlanDocument, feed: FeedReport, group: Group | null): Diagram {
+export function diagramOf(plan: PlanDocument, feed: FeedReport, fanArray: FanArray | null): Diagram {
   const stateOf = (n: FeedNodeReport) =>
     n.problems.some((p) => p.severity === 'stop')
       ? ('stop' as const)
@@ -81,7 +81,7 @@ export function diagramOf(plan: PlanDocument, feed: FeedReport, group: Group | n
       kind: n.kind,
       title: n.name,
       lines: linesOf(n, plan),
-      pins: n.kind === 'pick' && group ? fanPins(plan, group.model.fan) : [],
+      pins: n.kind === 'selection' && fanArray ? fanPins(plan, fanArray.model.fan) : [],
       state: stateOf(n),
       share: n.utilisation,
       warning: [...n.problems].sort((x, y) => order[x.severity] - order[y.severity])[0]?.text ?? '',

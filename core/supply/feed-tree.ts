@@ -20,7 +20,7 @@ import {
 } from '#core/power'
 import type { Converter, Fan, FeedPart, PlanDocument, Wiring } from '#core/document'
 import { driveSpeed, fanCurrent, fanStartCurrent, modelFan } from '#core/system'
-import { groupCurrent, groupName, groupStart, type Group } from '#core/system'
+import { arrayCurrent, arrayName, arrayStart, type FanArray } from '#core/system'
 
 /** Insulation and surroundings that a wire is judged by where nothing is told: PVC 70 degC in air of 30 degC, one pair. */
 const INSULATION_C = 70
@@ -52,7 +52,7 @@ export interface LeadReport {
 export interface FeedNodeReport {
   id: string
   parentId: string | null
-  kind: 'source' | 'converter' | 'branch' | 'load' | 'pick'
+  kind: 'source' | 'converter' | 'branch' | 'load' | 'selection'
   name: string
   what: string
   inV: number
@@ -217,8 +217,8 @@ function loadCurrent(
 }
 
 /** The nodes of a plan's feed, the source first, every node after what it hangs on. Parts that hang on nothing are left out. */
-function build(plan: PlanDocument, group: Group | null, fans: readonly Fan[]): Built[] {
-  const { source, converter, pick, wiring } = plan
+function build(plan: PlanDocument, fanArray: FanArray | null, fans: readonly Fan[]): Built[] {
+  const { source, converter, selection, wiring } = plan
   if (!source || source.kind === 'none' || source.nominalV === null) return []
   const nominalV = source.nominalV
   const nodes: Built[] = []
@@ -233,7 +233,8 @@ function build(plan: PlanDocument, group: Group | null, fans: readonly Fan[]): B
     longestM: null,
     fuseA,
   })
-  const fansA = (v: number) => (group && pick ? (groupCurrent(group, { volts: v, duty: pick.duty }) ?? 0) : 0)
+  const fansA = (v: number) =>
+    fanArray && selection ? (arrayCurrent(fanArray, { volts: v, duty: selection.duty }) ?? 0) : 0
   nodes.push({
     ...none,
     id: source.id,
@@ -278,29 +279,33 @@ function build(plan: PlanDocument, group: Group | null, fans: readonly Fan[]): B
     })
   }
   const trunk = nodes.length - 1
-  if (pick && group) {
-    const lim = group
-    const pickLead = lead(source.wireAwg, source.wireLengthM, source.fuseFitted === false ? null : source.fuseA)
+  if (selection && fanArray) {
+    const lim = fanArray
+    const selectionLead = lead(
+      source.wireAwg,
+      source.wireLengthM,
+      source.fuseFitted === false ? null : source.fuseA,
+    )
     nodes.push({
       ...none,
-      id: pick.id,
+      id: selection.id,
       parent: trunk,
-      ohm: pickLead.ohm,
+      ohm: selectionLead.ohm,
       convert: null,
       current: fansA,
-      start: (v) => groupStart(lim, v) ?? 0,
-      known: groupCurrent(group, { volts: pick.driveV, duty: pick.duty }) !== null,
+      start: (v) => arrayStart(lim, v) ?? 0,
+      known: arrayCurrent(fanArray, { volts: selection.driveV, duty: selection.duty }) !== null,
       maxV: Math.min(lim.model.maxV, lim.second?.maxV ?? Infinity),
       startV: Math.max(lim.model.startV, lim.second?.startV ?? 0),
       report: {
-        id: pick.id,
+        id: selection.id,
         parentId: nodes[trunk]!.id,
-        kind: 'pick',
-        name: groupName(group),
+        kind: 'selection',
+        name: arrayName(fanArray),
         what: 'your pick',
         limitA: null,
         ohm: null,
-        lead: pickLead,
+        lead: selectionLead,
       },
     })
   }
@@ -313,7 +318,7 @@ function build(plan: PlanDocument, group: Group | null, fans: readonly Fan[]): B
         part.parentId === null
           ? 0
           : nodes.findIndex(
-              (n) => n.id === part.parentId && n.report.kind !== 'load' && n.report.kind !== 'pick',
+              (n) => n.id === part.parentId && n.report.kind !== 'load' && n.report.kind !== 'selection',
             )
       if (parent < 0) continue
       left.splice(left.indexOf(part), 1)
@@ -459,8 +464,8 @@ function problemsOf(
  * The whole feed: every node's voltage window, currents running and at the start, power, heat and head-room.
  * @returns no nodes where there is no source
  */
-export function feedOf(plan: PlanDocument, group: Group | null, fans: readonly Fan[]): FeedReport {
-  const nodes = build(plan, group, fans)
+export function feedOf(plan: PlanDocument, fanArray: FanArray | null, fans: readonly Fan[]): FeedReport {
+  const nodes = build(plan, fanArray, fans)
   if (!nodes.length) return { nodes: [], settled: true }
   const { nominalV, lowV, highV } = plan.source!
   const normal = solveFeed(nodes, nominalV!)

@@ -2,7 +2,7 @@ import { awgArea, CONTACT_OHM, copperResistance, headroomVerdict, SETTING_TOLERA
 import type { Fan, PlanDocument } from '#core/document'
 import { feedOf, type FeedReport } from './feed-tree'
 import { figure, input, type Figure } from '#core/figure'
-import type { Group } from '#core/system'
+import type { FanArray } from '#core/system'
 
 export interface PowerReport {
   /** lowest, planned and highest voltage at the fan's terminals, V; null without a source or pick */
@@ -48,14 +48,18 @@ const none: PowerReport = {
  * From the source to the fan: voltages at the terminals, currents, wire drop, head-room, and the whole feed as a tree.
  * Without a source the fan is taken at its picked drive voltage.
  */
-export function computePower(plan: PlanDocument, group: Group | null, fans: readonly Fan[] = []): PowerReport {
-  const { source, converter, pick } = plan
-  const feed = feedOf(plan, group, fans)
+export function computePower(
+  plan: PlanDocument,
+  fanArray: FanArray | null,
+  fans: readonly Fan[] = [],
+): PowerReport {
+  const { source, converter, selection } = plan
+  const feed = feedOf(plan, fanArray, fans)
   const [root] = feed.nodes
-  if (!root || !source) return { ...none, feed, fanV: pick && group ? pick.driveV : null }
-  const at = feed.nodes.find((n) => n.id === pick?.id && n.kind === 'pick') ?? null
+  if (!root || !source) return { ...none, feed, fanV: selection && fanArray ? selection.driveV : null }
+  const at = feed.nodes.find((n) => n.id === selection?.id && n.kind === 'selection') ?? null
   const conv = converter ? (feed.nodes.find((n) => n.id === converter.id) ?? null) : null
-  const known = feed.nodes.every((n) => n.kind !== 'pick' || n.inA !== null)
+  const known = feed.nodes.every((n) => n.kind !== 'selection' || n.inA !== null)
   const loadRunA = known ? root.outA : null
   const loadStartA = known ? root.startA : null
   const utilisation = loadRunA !== null && source.iMaxA ? loadRunA / source.iMaxA : null
@@ -106,7 +110,7 @@ export function computePower(plan: PlanDocument, group: Group | null, fans: read
         inputs: [
           input(
             'I_fan',
-            `${group?.count ?? 1} fan${group && group.count > 1 ? 's' : ''} at the driven voltage`,
+            `${fanArray?.count ?? 1} fan${fanArray && fanArray.count > 1 ? 's' : ''} at the driven voltage`,
             fanRunA,
             'current',
           ),

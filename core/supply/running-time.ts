@@ -102,7 +102,7 @@ export function runtimeOf(plan: PlanDocument, power: PowerReport): RuntimeReport
         ? 3.7
         : source.nominalV / cells)
   const packV = bank ? cellV : battery.chemistry === 'lead-acid' ? source.nominalV : cellV * cells
-  const energyJ = battery.chargeC === null ? null : battery.chargeC * packV
+  const energyJ = battery.chargeCoulomb === null ? null : battery.chargeCoulomb * packV
   const usableJ = energyJ === null ? null : energyJ * depth * cold
   const loadW = drawnA === null ? null : drawnA * source.nominalV
   const idleW = battery.idleW ?? IDLE_W
@@ -112,14 +112,14 @@ export function runtimeOf(plan: PlanDocument, power: PowerReport): RuntimeReport
   function runtimeWhileOn(): number {
     if (bank) return bankRuntime(usableJ!, BANK_EFFICIENCY, loadW!, idleW)
     if (battery!.chemistry === 'lead-acid')
-      return peukertRuntime(battery!.chargeC! * cold, RATE_S, PEUKERT, drawnA!) * depth
+      return peukertRuntime(battery!.chargeCoulomb! * cold, RATE_S, PEUKERT, drawnA!) * depth
     const cell =
       battery!.chemistry === 'li-ion' || battery!.chemistry === 'lifepo4'
         ? cellVoltage[battery!.chemistry]
         : null
     if (!cell) return usableJ! / (loadW! + idleW)
     const [full, empty] = [cell.full * cells, cell.empty * cells]
-    const charge = battery!.chargeC! * depth * cold
+    const charge = battery!.chargeCoulomb! * depth * cold
     if (plan.converter && (plan.converter.kind === 'buck' || plan.converter.kind === 'boost'))
       return constantPowerRuntime(charge, full, empty, loadW! + idleW)
     // straight: the current follows the voltage, a line through what it draws now
@@ -169,7 +169,12 @@ export function runtimeOf(plan: PlanDocument, power: PowerReport): RuntimeReport
       'capacity is printed at cell voltage',
       {
         inputs: [
-          input('Q', 'capacity, Ah', battery.chargeC === null ? null : battery.chargeC / HOUR_S, 'number'),
+          input(
+            'Q',
+            'capacity, Ah',
+            battery.chargeCoulomb === null ? null : battery.chargeCoulomb / HOUR_S,
+            'number',
+          ),
           input('V', bank ? 'cell' : 'pack', packV, 'voltage'),
         ],
         note: energyJ === null ? 'Type the capacity.' : '',

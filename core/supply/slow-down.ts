@@ -14,7 +14,7 @@ import { voltageForSpeed } from '#core/fan'
 import type { Converter, PlanDocument } from '#core/document'
 import { chosenResistor, DIODE_V } from './feed-tree'
 import { dutySpeed, driveSpeed, lowestDuty } from '#core/system'
-import { groupCurrent, groupLimits, groupStart, membersOf, type Group } from '#core/system'
+import { arrayCurrent, arrayLimits, arrayStart, membersOf, type FanArray } from '#core/system'
 
 /** Ways to make a fan slower, side by side, for this fan on this source. */
 export type SlowWay = Converter['kind'] | 'pwm-wire' | 'tap' | 'header' | 'under-run' | 'straight'
@@ -61,19 +61,19 @@ const volts = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
  * @returns nothing without a source with a voltage
  * Reference: handbook, slowing and stepping down
  */
-export function slowDownWays(plan: PlanDocument, group: Group, targetV: number): SlowRow[] {
-  const { source, pick, job } = plan
-  if (!source || source.nominalV === null || !pick) return []
+export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: number): SlowRow[] {
+  const { source, selection, job } = plan
+  if (!source || source.nominalV === null || !selection) return []
   const supply = source.nominalV
   const highV = source.highV ?? supply
   const lowV = source.lowV ?? supply
-  const { maxV, startV } = groupLimits(group)
-  const amps = groupCurrent(group, { volts: targetV, duty: null }) ?? 0
-  const startA = groupStart(group, targetV) ?? 0
+  const { maxV, startV } = arrayLimits(fanArray)
+  const amps = arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0
+  const startA = arrayStart(fanArray, targetV) ?? 0
   const load: FanLoad = {
     kind: 'power-law',
-    ratedA: groupCurrent(group, { volts: group.model.fan.ratedV, duty: null }) ?? 0,
-    ratedV: group.model.fan.ratedV,
+    ratedA: arrayCurrent(fanArray, { volts: fanArray.model.fan.ratedV, duty: null }) ?? 0,
+    ratedV: fanArray.model.fan.ratedV,
     exponent: 1.3,
   }
   const over = (peak: number): SlowRow['hazard'] =>
@@ -91,7 +91,7 @@ export function slowDownWays(plan: PlanDocument, group: Group, targetV: number):
     name,
     fanV,
     peakV: fanV,
-    speed: fanV === null ? null : driveSpeed(group.model, fanV),
+    speed: fanV === null ? null : driveSpeed(fanArray.model, fanV),
     starts: atStart === null ? null : atStart >= startV,
     startMarginV: atStart === null ? null : atStart - startV,
     heatW: 0,
@@ -242,9 +242,9 @@ export function slowDownWays(plan: PlanDocument, group: Group, targetV: number):
       }),
     )
   }
-  if (membersOf(group).every((m) => m.fan.wires === 4) && supply <= maxV) {
-    const want = driveSpeed(group.model, targetV) / Math.max(1e-6, driveSpeed(group.model, supply))
-    const low = lowestDuty(group.model)
+  if (membersOf(fanArray).every((m) => m.fan.wires === 4) && supply <= maxV) {
+    const want = driveSpeed(fanArray.model, targetV) / Math.max(1e-6, driveSpeed(fanArray.model, supply))
+    const low = lowestDuty(fanArray.model)
     const duty = Math.min(
       1,
       Math.max(low.duty, low.duty + ((1 - low.duty) * (want - low.speed)) / (1 - low.speed)),
@@ -258,7 +258,7 @@ export function slowDownWays(plan: PlanDocument, group: Group, targetV: number):
         hazard: over(highV),
         setting: '25 kHz, open drain, at most 5.25 V on the pin; an open pin is full speed.',
       }),
-      speed: dutySpeed(group.model, duty) * driveSpeed(group.model, supply),
+      speed: dutySpeed(fanArray.model, duty) * driveSpeed(fanArray.model, supply),
     })
   }
   if (source.kind === 'header' && targetV <= supply) {
@@ -288,21 +288,21 @@ export function slowDownWays(plan: PlanDocument, group: Group, targetV: number):
       parts: 0,
       hazard: over(highV) ?? noStart(lowV),
       setting:
-        supply < 0.7 * group.model.fan.ratedV
-          ? `A ${volts(group.model.fan.ratedV)} fan under-run: silent, lossless; try a cold start.`
+        supply < 0.7 * fanArray.model.fan.ratedV
+          ? `A ${volts(fanArray.model.fan.ratedV)} fan under-run: silent, lossless; try a cold start.`
           : 'Nothing between.',
     }),
   )
-  if (targetV < supply && group.model.fan.ratedV <= supply) {
+  if (targetV < supply && fanArray.model.fan.ratedV <= supply) {
     // the speed that is wanted from this supply asks for a fan of this voltage
-    const wantedRated = supply / Math.max(0.2, driveSpeed(group.model, targetV))
+    const wantedRated = supply / Math.max(0.2, driveSpeed(fanArray.model, targetV))
     rows.push(
       row('under-run', `A fan for about ${volts(wantedRated)} instead`, supply, lowV, {
-        speed: driveSpeed(group.model, targetV),
+        speed: driveSpeed(fanArray.model, targetV),
         starts: null,
         startMarginV: null,
         peakV: highV,
-        setting: `On ${volts(supply)} it turns at ${Math.round(100 * driveSpeed(group.model, targetV))} %: silent and lossless. Line-up, “voltages that are there”, lists them.`,
+        setting: `On ${volts(supply)} it turns at ${Math.round(100 * driveSpeed(fanArray.model, targetV))} %: silent and lossless. Line-up, “voltages that are there”, lists them.`,
       }),
     )
   }
@@ -310,5 +310,5 @@ export function slowDownWays(plan: PlanDocument, group: Group, targetV: number):
 }
 
 /** The voltage for a wished share of the rated speed, V. */
-export const voltageForShare = (group: Group, share: number) =>
-  voltageForSpeed(share, group.model.fan.ratedV, group.model.interceptV)
+export const voltageForShare = (fanArray: FanArray, share: number) =>
+  voltageForSpeed(share, fanArray.model.fan.ratedV, fanArray.model.interceptV)

@@ -9,7 +9,7 @@ import {
 } from '#core/power'
 import type { Fan, PlanDocument, WireConnector, StockKind, StockPart } from '#core/document'
 import type { FeedNodeReport, FeedReport } from './feed-tree'
-import { membersOf, type Group } from '#core/system'
+import { membersOf, type FanArray } from '#core/system'
 import { fromStock } from '#core/document'
 
 /** Plan limit of a contact, A. From memory and common practice (handbook, connectors). */
@@ -64,7 +64,7 @@ export function fanPins(plan: PlanDocument, fan: Fan): PinRow[] {
   return headerPins(
     fan.wires ?? 2,
     plan.wiring.tachUsed === true,
-    plan.pick?.duty !== null && plan.pick !== null,
+    plan.selection?.duty !== null && plan.selection !== null,
   )
 }
 
@@ -93,7 +93,7 @@ export interface WireRow {
 const stripOf = (awg: number) => (awg >= 20 ? 0.0025 : 0.009)
 
 /** The from–to table: both conductors of every lead, and the signal wires of the pick. */
-export function wireList(plan: PlanDocument, feed: FeedReport, group: Group | null): WireRow[] {
+export function wireList(plan: PlanDocument, feed: FeedReport, fanArray: FanArray | null): WireRow[] {
   const { wiring } = plan
   const nameOf = new Map(feed.nodes.map((n) => [n.id, n.name]))
   const rows: WireRow[] = []
@@ -116,16 +116,16 @@ export function wireList(plan: PlanDocument, feed: FeedReport, group: Group | nu
       fuseA: pole === '+' ? (node.lead?.fuseA ?? null) : null,
       stripM: awg === null ? null : stripOf(awg),
       pullN: awg === null ? null : crimpPull(awg),
-      end: node.kind === 'pick' ? end : '',
+      end: node.kind === 'selection' ? end : '',
     })
   }
   for (const node of feed.nodes) {
     if (node.kind === 'source') continue
-    const pick = node.kind === 'pick'
-    add(node, '+', wiring.plusColour || 'red', pick ? '2' : '+')
-    add(node, '−', wiring.minusColour || 'black', pick ? '1' : '−')
-    if (!pick || !group) continue
-    const { fan } = group.model
+    const selection = node.kind === 'selection'
+    add(node, '+', wiring.plusColour || 'red', selection ? '2' : '+')
+    add(node, '−', wiring.minusColour || 'black', selection ? '1' : '−')
+    if (!selection || !fanArray) continue
+    const { fan } = fanArray.model
     if (wiring.tachUsed && (fan.wires ?? 0) >= 3)
       rows.push({
         ...signal(rows.length + 1, node.name, 'tach'),
@@ -134,7 +134,7 @@ export function wireList(plan: PlanDocument, feed: FeedReport, group: Group | nu
         fromPin: '3',
         toPin: 'one input only',
       })
-    if (plan.pick?.duty !== null && (fan.wires ?? 0) === 4)
+    if (plan.selection?.duty !== null && (fan.wires ?? 0) === 4)
       rows.push({
         ...signal(rows.length + 1, node.name, 'PWM'),
         from: 'PWM driver',
@@ -172,7 +172,7 @@ export interface OrderStep {
 const volt = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
 
 /** The order to connect in, so that nothing is powered before it is known to be right. */
-export function connectionOrder(plan: PlanDocument, feed: FeedReport, group: Group | null): OrderStep[] {
+export function connectionOrder(plan: PlanDocument, feed: FeedReport, fanArray: FanArray | null): OrderStep[] {
   const { source, wiring, converter } = plan
   if (!source || !feed.nodes.length) return []
   const steps: OrderStep[] = []
@@ -211,14 +211,14 @@ export function connectionOrder(plan: PlanDocument, feed: FeedReport, group: Gro
       `Lead to ${node.name}: ${node.lead.awg === null ? 'gauge as listed' : `${node.lead.awg} AWG`}${node.lead.lengthM === null ? '' : `, ${node.lead.lengthM} m`}. Heat-shrink on before soldering; pull each crimp.`,
     )
   }
-  if (group) {
+  if (fanArray) {
     add(
-      `Identify the fan’s leads by position and with a meter, not by colour: ground, +${(group.model.fan.wires ?? 2) >= 3 ? ', tach' : ''}${group.model.fan.wires === 4 ? ', PWM' : ''}. Insulate what stays open.`,
+      `Identify the fan’s leads by position and with a meter, not by colour: ground, +${(fanArray.model.fan.wires ?? 2) >= 3 ? ', tach' : ''}${fanArray.model.fan.wires === 4 ? ', PWM' : ''}. Insulate what stays open.`,
       true,
     )
-    if (group.count > 1)
+    if (fanArray.count > 1)
       add(
-        `The ${membersOf(group).length} fans stand side by side electrically, never in series: each sees the whole voltage.`,
+        `The ${membersOf(fanArray).length} fans stand side by side electrically, never in series: each sees the whole voltage.`,
       )
   }
   add(
@@ -229,10 +229,10 @@ export function connectionOrder(plan: PlanDocument, feed: FeedReport, group: Gro
   add(
     'Power on with a hand on the switch: it starts, blows the planned way, nothing gets hot in the first minute.',
   )
-  const pick = feed.nodes.find((n) => n.kind === 'pick')
-  if (pick)
+  const selection = feed.nodes.find((n) => n.kind === 'selection')
+  if (selection)
     add(
-      `Measure at the fan’s own terminals, running: ${volt(pick.inV)} expected${pick.inA === null ? '' : `, ${pick.inA.toFixed(3)} A`}. Note it in the Log.`,
+      `Measure at the fan’s own terminals, running: ${volt(selection.inV)} expected${selection.inA === null ? '' : `, ${selection.inA.toFixed(3)} A`}. Note it in the Log.`,
     )
   if (wiring.strainRelief !== true) add('Strain relief on every lead that can be pulled.')
   return steps
@@ -272,7 +272,7 @@ const sourceBought = new Set(['adapter', 'power-bank', 'pack', 'house-battery', 
 export function partsList(
   plan: PlanDocument,
   feed: FeedReport,
-  group: Group | null,
+  fanArray: FanArray | null,
   fans: readonly Fan[],
   stock: readonly StockPart[] = [],
 ): { rows: PartRow[]; total: number; unknown: number } {
@@ -303,8 +303,8 @@ export function partsList(
       fan.price,
       fan.owned,
     )
-  if (group?.second) [group.model, group.second].forEach((m) => fanRow(m.fan, 1))
-  else if (group) fanRow(group.model.fan, group.count)
+  if (fanArray?.second) [fanArray.model, fanArray.second].forEach((m) => fanRow(m.fan, 1))
+  else if (fanArray) fanRow(fanArray.model.fan, fanArray.count)
   /** A part at the price of one's own stock, or at a usual one. */
   const addPart = (
     kind: StockKind,
@@ -408,27 +408,27 @@ export function partsList(
       { name: `Wire ${awg} AWG`, volts: 0 },
     )
   if (wiring.connector && wiring.connector !== 'splice')
-    add(connectorLimit[wiring.connector].name, 'plug and socket', group?.count ?? 1, '', USUAL_PRICE.plug)
+    add(connectorLimit[wiring.connector].name, 'plug and socket', fanArray?.count ?? 1, '', USUAL_PRICE.plug)
   if (wiring.join === 'cut' && source?.wireAwg) {
     const outer = insulatedDiameter(awgDiameter(source.wireAwg))
     const tube = heatShrink(1.5 * outer, outer)
     add(
       'Heat-shrink',
       tube ? `${(1000 * tube.bore).toFixed(1)} mm, ${tube.ratio}:1` : 'larger ratio',
-      2 * (group?.count ?? 1),
+      2 * (fanArray?.count ?? 1),
       '',
       USUAL_PRICE.shrink,
     )
   }
-  if (group)
+  if (fanArray)
     addPart(
       'guard',
       'Guard',
-      `for ${Math.round(group.model.fan.frameM * 1000)} mm, on each open side`,
-      group.count,
+      `for ${Math.round(fanArray.model.fan.frameM * 1000)} mm, on each open side`,
+      fanArray.count,
       '',
       USUAL_PRICE.guard,
-      { name: `Guard ${Math.round(group.model.fan.frameM * 1000)} mm` },
+      { name: `Guard ${Math.round(fanArray.model.fan.frameM * 1000)} mm` },
     )
   for (const e of plan.path)
     if (e.kind === 'filter' && e.areaM2)

@@ -29,24 +29,24 @@ export interface CalibrationReport {
 }
 
 /** Doubt of a delivered flow by vane anemometer times area, of a flow from heat and rise, and of a fan curve. Common practice, no source. */
-const FLOW_DOUBT = 0.1
-const RISE_DOUBT = 0.12
-const CURVE_DOUBT = 0.1
-const LEAST_DOUBT = 0.05
+const FLOW_UNCERTAINTY = 0.1
+const RISE_UNCERTAINTY = 0.12
+const CURVE_UNCERTAINTY = 0.1
+const MIN_UNCERTAINTY = 0.05
 /** Factors outside this range are told: the element list is wrong rather than the guess. Common practice, no source. */
 const BELIEVABLE = [0.2, 5] as const
 
 interface Point {
   flow: number
   pressure: number
-  doubt: number
+  uncertainty: number
 }
 
 /** Pressure that the running fan makes at the flow measured; the reason where it makes none. */
 function pointOfFan(
   cal: Calibration,
   flow: number,
-  flowDoubt: number,
+  flowUncertainty: number,
   air: AirState,
   fans: readonly Fan[],
 ): Point | string {
@@ -68,7 +68,7 @@ function pointOfFan(
   return {
     flow,
     pressure: scale * p,
-    doubt: Math.hypot(Math.abs((x * slope) / p - 2) * flowDoubt, CURVE_DOUBT),
+    uncertainty: Math.hypot(Math.abs((x * slope) / p - 2) * flowUncertainty, CURVE_UNCERTAINTY),
   }
 }
 
@@ -80,11 +80,11 @@ function measuredPoints(
 ): Point[] | string {
   if (cal.kind === 'pairs')
     return cal.points.length
-      ? cal.points.map((p) => ({ flow: p.flowM3s, pressure: p.pressurePa, doubt: LEAST_DOUBT }))
+      ? cal.points.map((p) => ({ flow: p.flowM3s, pressure: p.pressurePa, uncertainty: MIN_UNCERTAINTY }))
       : 'Add a flow and the pressure over the path.'
   if (cal.kind === 'flow') {
     if (!cal.flowM3s) return 'Type the flow that was measured.'
-    const point = pointOfFan(cal, cal.flowM3s, FLOW_DOUBT, air, fans)
+    const point = pointOfFan(cal, cal.flowM3s, FLOW_UNCERTAINTY, air, fans)
     return typeof point === 'string' ? point : [point]
   }
   if (!cal.heatW || !cal.riseK) return 'Type the heat and the rise that were measured.'
@@ -96,7 +96,7 @@ function measuredPoints(
     air.density,
   )
   if (!flow) return 'The walls alone would carry that heat: the rise says nothing about the air.'
-  const point = pointOfFan(cal, flow, RISE_DOUBT, air, fans)
+  const point = pointOfFan(cal, flow, RISE_UNCERTAINTY, air, fans)
   return typeof point === 'string' ? point : [point]
 }
 
@@ -147,10 +147,10 @@ export function calibrate(
     points.reduce((s, p, i) => s + (p.pressure / (factor * guesses[i]!) - 1) ** 2, 0) /
       Math.max(1, points.length - 1),
   )
-  const doubt = Math.max(
-    LEAST_DOUBT,
+  const uncertainty = Math.max(
+    MIN_UNCERTAINTY,
     points.length > 1 ? (2 * scatter) / Math.sqrt(points.length) : 0,
-    Math.max(...points.map((p) => p.doubt)) / Math.sqrt(points.length),
+    Math.max(...points.map((p) => p.uncertainty)) / Math.sqrt(points.length),
   )
   const ends = points.toSorted((a, b) => a.flow - b.flow)
   const note =
@@ -158,7 +158,7 @@ export function calibrate(
       ? 'So far from the guess that an element is probably missing, or the reading is wrong.'
       : 'The share of each element stays as guessed; only the sum was measured.'
   return {
-    path: cal.used ? scalePath(plan, path, factor, doubt) : path,
+    path: cal.used ? scalePath(plan, path, factor, uncertainty) : path,
     report: {
       used: cal.used,
       problem: null,
@@ -189,8 +189,8 @@ export function calibrate(
         'least squares of one factor over the guessed path',
         {
           basis: 'measured',
-          low: factor * (1 - doubt),
-          high: factor * (1 + doubt),
+          low: factor * (1 - uncertainty),
+          high: factor * (1 + uncertainty),
           inputs: points.flatMap((p, i) => [
             input('Q', `flow ${i + 1}`, p.flow, 'flow'),
             input('Δp', `measured ${i + 1}`, p.pressure, 'pressure'),

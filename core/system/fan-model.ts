@@ -16,7 +16,11 @@ import { START_CURRENT_FACTOR } from '#core/power'
 import type { CurveBasis, Fan, FanPoint } from '#core/document'
 
 /** Doubt of pressure at a flow: a sheet's curve ±10 %, own measurement ±5 %. Common practice, no source. */
-const curveDoubt: Record<Exclude<CurveBasis, 'estimated'>, number> = { curve: 0.1, claim: 0.1, measured: 0.05 }
+const curveUncertainty: Record<Exclude<CurveBasis, 'estimated'>, number> = {
+  curve: 0.1,
+  claim: 0.1,
+  measured: 0.05,
+}
 /** Allowed window of a fan whose sheet is silent, share of rated. Common practice, no source. */
 const WINDOW = 0.1
 /** Start and lowest running voltage where the sheet is silent, share of rated (12 V fans start at 4 to 7 V and run down to 3 to 5 V). Common practice, no source. */
@@ -113,7 +117,7 @@ function bandAround(points: readonly FanPoint[], basis: Exclude<CurveBasis, 'est
   if (!made.ok) return made.message
   if (highestPressure(made.curve) <= 0 || lastFlow(made.curve) <= 0)
     return 'The curve has no pressure or no flow.'
-  const d = curveDoubt[basis]
+  const d = curveUncertainty[basis]
   return {
     middle: made.curve,
     low: scaleCurve(made.curve, 1 - d / 2, 1 - d),

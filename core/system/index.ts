@@ -5,18 +5,18 @@ export { freeAreaRatioOf } from './elements/openings'
 export { fanAirC } from './fan-air'
 export {
   arrangementOf,
-  drivenGroup,
-  type DrivenGroup,
+  drivenArray,
+  type DrivenArray,
   endsOf,
-  type Group,
-  groupCost,
-  groupCurrent,
-  type GroupDrive,
-  groupLimits,
-  groupName,
-  groupOf,
-  groupStart,
-  groupThickness,
+  type FanArray,
+  arrayCost,
+  arrayCurrent,
+  type ArrayDrive,
+  arrayLimits,
+  arrayName,
+  fanArrayOf,
+  arrayStart,
+  arrayThickness,
   membersOf,
   weakestPressure,
 } from './fan-array'
@@ -58,10 +58,10 @@ export {
   localResistance,
   mainRow,
   modelPath,
-  pathDoubt,
+  pathUncertainty,
   pathDrop,
   type PathModel,
   scalePath,
   usefulShare,
 } from './path'
-export { groupLevel, levelAtListener, levelDistance, type LevelEstimate } from './sound'
+export { arrayLevel, levelAtListener, levelDistance, type LevelEstimate } from './sound'

@@ -27,12 +27,12 @@ const isSolid = (e: PathElement) => e.kind !== 'chamber' && e.kind !== 'fan'
 
 /** Elements by which the air enters (or leaves) the path: the first of the row, or the first of each way of a split that begins it. */
 export function endElements(plan: PlanDocument, end: 'in' | 'out'): PathElement[] {
-  const pick = (row: PathElement[]) => (end === 'in' ? row.find(isSolid) : row.findLast(isSolid))
-  const outer = pick(mainRow(plan))
+  const selection = (row: PathElement[]) => (end === 'in' ? row.find(isSolid) : row.findLast(isSolid))
+  const outer = selection(mainRow(plan))
   if (!outer) return []
   if (outer.kind !== 'split') return [outer]
   return branchesOf(plan, outer.id)
-    .map((b) => pick(branchRow(plan, b.id)))
+    .map((b) => selection(branchRow(plan, b.id)))
     .filter((e) => e !== undefined)
 }
 

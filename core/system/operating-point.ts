@@ -7,7 +7,7 @@ import {
   type OperatingPoint,
   type Resistance,
 } from '#core/fan'
-import { localResistance, pathDoubt, pathDrop, type PathModel } from './path'
+import { localResistance, pathUncertainty, pathDrop, type PathModel } from './path'
 
 /** Flow that a first local fit is made at when nothing better is known, m3/s. */
 const FIRST_GUESS = 0.01
@@ -22,7 +22,7 @@ export interface PathSolver {
 
 export function pathSolver(path: PathModel, guess: number | null): PathSolver {
   const at = guess && guess > 0 ? guess : FIRST_GUESS
-  return { path, fixed: path.bent ? null : localResistance(path, at), guess: at }
+  return { path, fixed: path.nonlinear ? null : localResistance(path, at), guess: at }
 }
 
 /** Flows of the quick table: one step is 6 % more air, within which a local fit of duct friction is as good as exact. */
@@ -61,7 +61,7 @@ export function quickFlow({ solver, fits }: QuickPath, curve: FanCurve, drive: D
 }
 
 const scaled = (r: Required<Resistance>, factor: number): Resistance =>
-  factor === 1 ? r : { a: r.a * factor, b: r.b * factor, head: r.head * factor }
+  factor === 1 ? r : { a: r.a * factor, b: r.b * factor, staticHead: r.staticHead * factor }
 
 /** Path coefficients at the operating point of a driven curve: the local fit is repeated until its flow stands. */
 function resistanceAtOperation(solver: PathSolver, curve: FanCurve, drive: Drive, factor: number): Resistance {
@@ -125,6 +125,6 @@ export function pathCurve(
 }
 
 const weightedBand = (path: PathModel) => (flow: number, drop: number) => {
-  const doubt = pathDoubt(path, flow)
-  return { low: drop * (1 - doubt), high: drop * (1 + doubt) }
+  const uncertainty = pathUncertainty(path, flow)
+  return { low: drop * (1 - uncertainty), high: drop * (1 + uncertainty) }
 }

@@ -15,11 +15,11 @@ export interface PathModel {
   /** every element but the fan's place counts */
   complete: boolean
   /** not a plain a Q + b Q^2: duct friction or branches bend it */
-  bent: boolean
+  nonlinear: boolean
   /** what the guess is multiplied by after calibrating; 1 without */
   factor: number
   /** doubt of the whole path once it is calibrated; null where the elements' own doubts rule */
-  calibratedDoubt: number | null
+  calibratedUncertainty: number | null
 }
 
 /** The parts of a plan that make its path. */
@@ -40,15 +40,15 @@ const counts = (e: ElementModel) => e.element.kind !== 'fan'
 
 /** What a row of elements lets through. */
 function passageOf(elements: readonly ElementModel[]): Passage {
-  const sum = { a: 0, b: 0, head: 0 }
+  const sum = { a: 0, b: 0, staticHead: 0 }
   for (const e of elements) {
     sum.a += e.a
     sum.b += e.b
-    sum.head += e.head
+    sum.staticHead += e.staticHead
   }
-  const bent = elements.filter((e) => e.extra)
-  const table = bent.length
-    ? lossTable(sum.head, (q) => (sum.a + sum.b * q) * q + bent.reduce((s, e) => s + e.extra!(q), 0))
+  const nonlinear = elements.filter((e) => e.extra)
+  const table = nonlinear.length
+    ? lossTable(sum.staticHead, (q) => (sum.a + sum.b * q) * q + nonlinear.reduce((s, e) => s + e.extra!(q), 0))
     : null
   return { ...sum, table }
 }
@@ -77,7 +77,9 @@ function modelSplit(part: PathPart, split: ElementModel, air: AirState): Element
     missing: missing ?? (table ? null : 'a way that resists'),
     formula: 'ΣQᵢ(Δp) = Q',
     source: 'ways side by side share one pressure drop',
-    doubt: losses.length ? losses.reduce((s, e) => s + e.doubt, 0) / losses.length : split.doubt,
+    uncertainty: losses.length
+      ? losses.reduce((s, e) => s + e.uncertainty, 0) / losses.length
+      : split.uncertainty,
   }
 }
 
@@ -93,7 +95,7 @@ function pathOf(
   part: PathPart,
   main: ElementModel[],
   factor = 1,
-  calibratedDoubt: number | null = null,
+  calibratedUncertainty: number | null = null,
 ): PathModel {
   const inside = new Map(
     main.flatMap((e) => [e, ...(e.branches ?? []).flatMap((b) => b.elements)]).map((e) => [e.element.id, e]),
@@ -102,10 +104,10 @@ function pathOf(
   return {
     main,
     factor,
-    calibratedDoubt,
+    calibratedUncertainty,
     elements: part.path.map((e) => inside.get(e.id)).filter((e) => e !== undefined),
     complete: counted.length > 0 && counted.every((e) => !e.missing),
-    bent: main.some((e) => e.extra || e.table),
+    nonlinear: main.some((e) => e.extra || e.table),
   }
 }
 
@@ -121,7 +123,7 @@ const scaleElement = (e: ElementModel, k: number): ElementModel => {
     ...e,
     a: e.a * k,
     b: e.b * k,
-    head: e.head * k,
+    staticHead: e.staticHead * k,
     extra: extra ? (q) => k * extra(q) : null,
     table: table && scaleTable(table, k),
     branches,
@@ -129,23 +131,23 @@ const scaleElement = (e: ElementModel, k: number): ElementModel => {
 }
 const scaleTable = (t: NonNullable<ElementModel['table']>, k: number) => ({
   ...t,
-  head: t.head * k,
+  staticHead: t.staticHead * k,
   logDp: t.logDp.map((x) => x + Math.log(k)),
 })
 const scalePassage = (p: Passage, k: number): Passage => ({
   a: p.a * k,
   b: p.b * k,
-  head: p.head * k,
+  staticHead: p.staticHead * k,
   table: p.table && scaleTable(p.table, k),
 })
 
 /** The path scaled by a measurement: every loss by the same factor. */
-export function scalePath(part: PathPart, path: PathModel, factor: number, doubt: number): PathModel {
+export function scalePath(part: PathPart, path: PathModel, factor: number, uncertainty: number): PathModel {
   return pathOf(
     part,
     path.main.map((e) => scaleElement(e, factor)),
     factor,
-    doubt,
+    uncertainty,
   )
 }
 
@@ -153,7 +155,7 @@ export function scalePath(part: PathPart, path: PathModel, factor: number, doubt
 export function elementDrop(e: ElementModel, q: number): number {
   if (!(q > 0)) return 0
   if (e.table) return tableDrop(e.table, q)
-  return e.head + (e.a + e.b * q) * q + (e.extra ? e.extra(q) : 0)
+  return e.staticHead + (e.a + e.b * q) * q + (e.extra ? e.extra(q) : 0)
 }
 
 /** Drop of the whole path at the fan's flow, Pa. */
@@ -202,7 +204,7 @@ export function fanFlowFor(path: PathModel, jobFlow: number): number {
 }
 
 /** Slope of an element's bent part, Pa.s/m3. */
-function bentSlope(e: ElementModel, q: number): number {
+function nonlinearSlope(e: ElementModel, q: number): number {
   if (e.table) return tableSlope(e.table, q)
   const step = 1e-4 * q
   return (e.extra!(q + step) - e.extra!(q - step)) / (2 * step)
@@ -214,14 +216,14 @@ function bentSlope(e: ElementModel, q: number): number {
  * @param q m3/s, > 0
  */
 export function localResistance(path: PathModel, q: number): Required<Resistance> {
-  const sum = { a: 0, b: 0, head: 0 }
+  const sum = { a: 0, b: 0, staticHead: 0 }
   for (const e of path.main) {
     sum.a += e.a
     sum.b += e.b
-    sum.head += e.table ? e.table.head : e.head
+    sum.staticHead += e.table ? e.table.staticHead : e.staticHead
     if (!e.extra && !e.table) continue
-    const drop = e.table ? tableDrop(e.table, q) - e.table.head : e.extra!(q)
-    const slope = bentSlope(e, q)
+    const drop = e.table ? tableDrop(e.table, q) - e.table.staticHead : e.extra!(q)
+    const slope = nonlinearSlope(e, q)
     sum.a += (2 * drop) / q - slope
     sum.b += (slope * q - drop) / q ** 2
   }
@@ -229,10 +231,10 @@ export function localResistance(path: PathModel, q: number): Required<Resistance
 }
 
 /** Relative doubt of the whole drop at a flow: the elements' doubts weighted by their drops (they may all err the same way). */
-export function pathDoubt(path: PathModel, q: number): number {
-  if (path.calibratedDoubt !== null) return path.calibratedDoubt
+export function pathUncertainty(path: PathModel, q: number): number {
+  if (path.calibratedUncertainty !== null) return path.calibratedUncertainty
   const total = pathDrop(path, q)
-  return total > 0 ? path.main.reduce((s, e) => s + e.doubt * elementDrop(e, q), 0) / total : 0
+  return total > 0 ? path.main.reduce((s, e) => s + e.uncertainty * elementDrop(e, q), 0) / total : 0
 }
 
 /** Figure of one element's drop at the flow through it. */
@@ -248,8 +250,8 @@ export function elementFigure(e: ElementModel, q: number | null): Figure {
     {
       basis: e.element.basis === 'measured' ? 'measured' : e.element.basis === 'sheet' ? 'curve' : 'estimated',
       inputs: [...e.inputs, input('Q', 'flow through it', q, 'flow')],
-      low: drop === null ? null : drop * (1 - e.doubt),
-      high: drop === null ? null : drop * (1 + e.doubt),
+      low: drop === null ? null : drop * (1 - e.uncertainty),
+      high: drop === null ? null : drop * (1 + e.uncertainty),
       note: e.missing ? `Not counted yet: it lacks ${e.missing}.` : '',
     },
   )

@@ -1,6 +1,6 @@
 import { atDistance, atSpeed, identicalLevels, NEAREST_M, ROOM_LIMIT_M, sumLevels } from '#core/noise'
 import { drivenSpeed, type FanModel } from './fan-model'
-import type { Group, GroupDrive } from './fan-array'
+import type { FanArray, ArrayDrive } from './fan-array'
 
 /** Distance assumed for a claim that does not state one, m. Common practice, no source. */
 const ASSUMED_DISTANCE_M = 1
@@ -58,9 +58,9 @@ export function levelAtListener(
 }
 
 /** Level of a group at the listener, dB(A): equal fans add by their number, unlike ones by energy. */
-export function groupLevel(
-  { model, second, count }: Group,
-  { volts, duty }: GroupDrive,
+export function arrayLevel(
+  { model, second, count }: FanArray,
+  { volts, duty }: ArrayDrive,
   listenerM: number,
   restricted: boolean,
   stalled: boolean,

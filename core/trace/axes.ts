@@ -26,7 +26,7 @@ const scale = (axis: Axis) => (axis.logarithmic ? Math.log10 : (v: number) => v)
 const unscale = (axis: Axis) => (axis.logarithmic ? (v: number) => 10 ** v : (v: number) => v)
 
 /** Marks nearer than this say nothing, pixels. */
-const LEAST_SPAN = 8
+const MIN_SPAN = 8
 
 /**
  * The axes of a chart in a picture, from two marks on each. The picture may be turned a little: each axis runs along the
@@ -39,7 +39,7 @@ export function makeAxes(flow: Axis, pressure: Axis): AxesResult {
     ['pressure', pressure],
   ] as const) {
     const { first, second } = axis
-    if (Math.hypot(second.at.x - first.at.x, second.at.y - first.at.y) < LEAST_SPAN)
+    if (Math.hypot(second.at.x - first.at.x, second.at.y - first.at.y) < MIN_SPAN)
       return { ok: false, message: `The two marks on the ${name} axis are too near each other.` }
     if (first.value === second.value)
       return { ok: false, message: `The two marks on the ${name} axis have the same value.` }

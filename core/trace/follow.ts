@@ -13,8 +13,8 @@ export interface Trace {
 }
 
 /** How far the line may step from one column to the next, pixels, and how many columns it may be hidden (crossed by a grid line or another curve). */
-const MOST_STEP = 6
-const MOST_GAP = 14
+const MAX_STEP = 6
+const MAX_GAP = 14
 /** Columns whose heights are averaged for the line's direction. */
 const DIRECTION = 6
 
@@ -85,9 +85,9 @@ function march(
     const last = points.slice(-DIRECTION)
     const slope = last.length > 1 ? (last.at(-1)!.y - last[0]!.y) / (last.length - 1) : 0
     const expected = y + slope * (gap + 1)
-    const run = nearestRun(raster, x, expected, colour, tolerance, MOST_STEP + gap + Math.abs(slope))
+    const run = nearestRun(raster, x, expected, colour, tolerance, MAX_STEP + gap + Math.abs(slope))
     if (!run) {
-      if (++gap > MOST_GAP) break
+      if (++gap > MAX_GAP) break
       continue
     }
     // a run much longer than the line is thick is a crossing or an upright: go on in the line's direction

@@ -121,12 +121,12 @@ describe('following a line', () => {
 
 describe('thinning and reading', () => {
   test('keeps both ends and the bend', () => {
-    const bent = Array.from({ length: 101 }, (_, i) => ({ x: i, y: i < 50 ? 0 : i - 50 }))
-    const thin = thinTrace(bent, 5)
-    expect(thin[0]).toEqual(bent[0])
-    expect(thin.at(-1)).toEqual(bent[100])
+    const nonlinear = Array.from({ length: 101 }, (_, i) => ({ x: i, y: i < 50 ? 0 : i - 50 }))
+    const thin = thinTrace(nonlinear, 5)
+    expect(thin[0]).toEqual(nonlinear[0])
+    expect(thin.at(-1)).toEqual(nonlinear[100])
     expect(thin.some((p) => Math.abs(p.x - 50) <= 2)).toBe(true)
-    expect(thinTrace(bent.slice(0, 3), 5)).toHaveLength(3)
+    expect(thinTrace(nonlinear.slice(0, 3), 5)).toHaveLength(3)
   })
   test('a little below zero is zero, much below is wrong marks', () => {
     const made = makeAxes(flow, pressure)

@@ -102,7 +102,7 @@ function common(
 const shareOne = <K extends 'lid' | 'instrument'>(runs: readonly Run[], key: K): Run[K] | 'mixed' =>
   runs.every((r) => r[key] === runs[0]![key]) ? runs[0]![key] : 'mixed'
 
-interface Context {
+interface ComparisonContext {
   before: readonly Run[]
   after: readonly Run[]
   /** the plan's own fan voltage was the thing changed: no correction, no blame */
@@ -124,7 +124,7 @@ interface Value {
 }
 
 const heatOf = (
-  { heatW }: Context,
+  { heatW }: ComparisonContext,
   run: Run,
   asRise: boolean,
   value: number,
@@ -148,13 +148,13 @@ const heatOf = (
   return { value: value * factor, refused: '', step: 'rise scaled to the same load' }
 }
 
-function temperatureOf(c: Context, run: Run, reading: number, asRise: boolean): Value {
+function temperatureOf(c: ComparisonContext, run: Run, reading: number, asRise: boolean): Value {
   const rise = asRise ? reading - run.ambientC! : reading
   const { value, refused, step } = heatOf(c, run, asRise, rise)
   return { run, value, refused, bound: false, steps: step ? [step] : [] }
 }
 
-function levelOf(c: Context, run: Run, reading: number): Value {
+function levelOf(c: ComparisonContext, run: Run, reading: number): Value {
   const steps: string[] = []
   let value = reading
   let bound = run.floorDbA !== null && readingClass(reading, run.floorDbA) !== 'usable'
@@ -188,7 +188,7 @@ function levelOf(c: Context, run: Run, reading: number): Value {
 }
 
 /** The same fan at another voltage, where that was not the change. */
-const correctsVoltage = (c: Context, run: Run) =>
+const correctsVoltage = (c: ComparisonContext, run: Run) =>
   !c.voltageIsTheChange &&
   c.fanV !== null &&
   run.fanV !== null &&
@@ -202,7 +202,7 @@ const speedOf = (run: Run): number | null => {
 /** Speed follows voltage nearly: only so far may it stand for it where no speed was read, as a factor. Common practice, no source. */
 const VOLTAGE_FACTOR = [0.8, 1.25] as const
 /** From the run's speed to that of "before": by the tach where it was read, by the voltage near it; null where neither may be used. */
-function speedRatio(c: Context, run: Run, byTach = true): number | null {
+function speedRatio(c: ComparisonContext, run: Run, byTach = true): number | null {
   const rpm = byTach ? speedOf(run) : null
   if (c.rpm && rpm) return c.rpm / rpm
   const factor = c.fanV! / run.fanV!
@@ -213,7 +213,7 @@ const TOO_FAR =
 /** Powers of the speed by which the fan laws scale. Reference: fan laws */
 const speedPower: Partial<Record<ReadingQuantity, number>> = { flow: 1, pressure: 2, rotation: 1, power: 3 }
 
-function otherOf(c: Context, run: Run, quantity: ReadingQuantity, reading: number): Value {
+function otherOf(c: ComparisonContext, run: Run, quantity: ReadingQuantity, reading: number): Value {
   const power = speedPower[quantity]
   if (power === undefined || !correctsVoltage(c, run))
     return { run, value: reading, refused: '', bound: false, steps: [] }
@@ -261,7 +261,7 @@ function intervalOf(
 
 /** Why two lists of readings of one kind at one place cannot be compared. */
 function refusalOf(
-  c: Context,
+  c: ComparisonContext,
   quantity: ReadingQuantity,
   readings: readonly [Reading[], Reading[]],
   values: readonly Value[],
@@ -292,7 +292,7 @@ function refusalOf(
   return ''
 }
 
-function unlikeSoak({ before, after }: Context): boolean {
+function unlikeSoak({ before, after }: ComparisonContext): boolean {
   const steady = [...before, ...after].every((r) => r.steady)
   const [b, a] = [common(before, 'soakS'), common(after, 'soakS')]
   return !steady && b !== null && a !== null && Math.abs(a - b) > FAIR.soak * b
@@ -310,7 +310,7 @@ const basisWords: Record<IntervalBasis, string> = {
   instruments: 'The range is what the instruments are worth: three runs of each state would give a real one.',
 }
 
-function compareKey(c: Context, key: string, readings: readonly [Reading[], Reading[]]): Comparison {
+function compareKey(c: ComparisonContext, key: string, readings: readonly [Reading[], Reading[]]): Comparison {
   const { quantity, place, stage, source } = readings[0][0]!
   const asRise = quantity === 'temperature' && [...c.before, ...c.after].every((r) => r.ambientC !== null)
   const valuesOf = (runs: readonly Run[]) =>
@@ -378,7 +378,7 @@ function compareKey(c: Context, key: string, readings: readonly [Reading[], Read
 }
 
 /** Which conditions of two states differ enough to spoil the comparison, and what each does. */
-function conditionsOf(c: Context): { unfair: Unfair[]; notStated: string[] } {
+function conditionsOf(c: ComparisonContext): { unfair: Unfair[]; notStated: string[] } {
   const { before, after } = c
   const unfair: Unfair[] = []
   const notStated: string[] = []
@@ -483,7 +483,7 @@ function conditionsOf(c: Context): { unfair: Unfair[]; notStated: string[] } {
  */
 export function compareRuns(before: readonly Run[], after: readonly Run[], quietens: boolean): FairComparison {
   const said = after.map((r) => r.changed).find((x) => x !== null) ?? null
-  const c: Context = {
+  const c: ComparisonContext = {
     before,
     after,
     voltageIsTheChange: said === null ? quietens : said === 'voltage' || said === 'fan',

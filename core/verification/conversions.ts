@@ -13,7 +13,7 @@ import {
   ptTolerance,
   speedFromBladePass,
   speedFromVelocityPressure,
-  swapPressure,
+  swappedSensorPressure,
   TACH_PULSES,
   tachSpeed,
   topplingSpeed,
@@ -90,7 +90,7 @@ const HUNDREDTH = 0.01
 
 /** A small vane: share of the reading and a step, m/s. Common practice, no source. */
 const VANE = { share: 0.05, step: 0.2, start: 0.5 } as const
-function vaneDoubt(speeds: readonly number[]): number {
+function vaneUncertainty(speeds: readonly number[]): number {
   const mean = meanOf(speeds)
   return Math.hypot(VANE.share * mean, VANE.step, intervalHalfWidth(speeds) ?? 0)
 }
@@ -106,7 +106,7 @@ function traverse(
   flow: number,
   least: number,
 ): Converted {
-  const half = area * vaneDoubt(speeds)
+  const half = area * vaneUncertainty(speeds)
   const warning = [
     slow(speeds),
     speeds.length < least ? `${speeds.length} points are few: ${least} at least.` : '',
@@ -461,7 +461,7 @@ export const conversions: readonly Conversion[] = [
     ],
     convert: ({ n, lists }) => {
       const flow = n.a! * meanOf(lists.v!)
-      const half = n.a! * vaneDoubt(lists.v!)
+      const half = n.a! * vaneUncertainty(lists.v!)
       return yes(
         [
           figure('flow', 'Airflow', 'flow', flow, 'Q = A · v', 'handbook ME2', {
@@ -537,13 +537,13 @@ export const conversions: readonly Conversion[] = [
           'p',
           'Pressure',
           'pressure',
-          swapPressure(n.d1!, n.d2!),
+          swappedSensorPressure(n.d1!, n.d2!),
           'Δp = (d₁ − d₂)/2',
           'handbook ME5: the offset cancels',
           {
             basis: 'measured',
-            low: swapPressure(n.d1!, n.d2!) - 1,
-            high: swapPressure(n.d1!, n.d2!) + 1,
+            low: swappedSensorPressure(n.d1!, n.d2!) - 1,
+            high: swappedSensorPressure(n.d1!, n.d2!) + 1,
             inputs: [input('d₁', 'A inside', n.d1!, 'pressure'), input('d₂', 'A outside', n.d2!, 'pressure')],
             note: 'Usable floor 1 to 2 Pa after a minute of averaging (common practice).',
           },

@@ -1,6 +1,12 @@
 export { compareRuns, type Comparison, type FairComparison, mainComparison } from './comparison'
 export { conversions, convert, type Inputs } from './conversions'
-export { everydayLevels, LADDER_GAP_DB, type LadderStage, noiseLadder, upgradeRungs } from './source-ranking'
+export {
+  everydayLevels,
+  RANKING_GAP_DB,
+  type RankedStage,
+  rankNoiseSources,
+  upgradeRungs,
+} from './source-ranking'
 export {
   computeVerdict,
   latestRun,

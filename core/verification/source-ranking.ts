@@ -3,7 +3,7 @@ import { readingMean, samePlace, usualStages, type Reading, type Run } from '#co
 
 /** The noise ladder: sources alone and together, stage by stage, and which to fix next. Handbook, noise budget (NO16 to NO20). */
 
-export interface LadderCell {
+export interface RankedSource {
   source: string
   /** without the background, dB(A); null where it cannot be told from it */
   level: number | null
@@ -12,9 +12,9 @@ export interface LadderCell {
   /** share of the stage's energy; null without a level */
   share: number | null
 }
-export interface LadderStage {
+export interface RankedStage {
   stage: string
-  cells: LadderCell[]
+  cells: RankedSource[]
   /** sum of the sources alone, dB(A) */
   sum: number | null
   /** everything running, as read and without the background */
@@ -30,15 +30,15 @@ export interface LadderStage {
   /** order in which sources are fixed, with the total if each of them vanished, dB(A) */
   steps: { source: string; total: number | null }[]
 }
-export interface Ladder {
-  stages: LadderStage[]
+export interface SourceRanking {
+  stages: RankedStage[]
   sources: string[]
   /** stage that is loudest */ loudest: string | null
   /** readings left out because they stood at the meter's floor or background */ bounds: number
 }
 
 /** Sum of sources and reading of the whole may differ by this before something is missing, dB. A phone's own doubt on each; common practice, no source. */
-export const LADDER_GAP_DB = 2
+export const RANKING_GAP_DB = 2
 
 const stageOf = (run: Run, r: Reading) => r.stage || run.stage || 'working'
 
@@ -46,11 +46,11 @@ const stageOf = (run: Run, r: Reading) => r.stage || run.stage || 'working'
 const clean = (run: Run, value: number) =>
   run.backgroundDbA === null ? value : minusBackground(value, run.backgroundDbA)
 
-function stageLadder(
+function stageRanking(
   stage: string,
   readings: readonly { run: Run; r: Reading }[],
   limit: number | null,
-): LadderStage {
+): RankedStage {
   const alone = new Map<string, { level: number | null; read: number }>()
   for (const { run, r } of readings)
     if (r.source) alone.set(r.source, { level: clean(run, readingMean(r)), read: readingMean(r) })
@@ -89,7 +89,7 @@ function stageLadder(
  * @param runs of one state @param place where the microphone stood; '' takes all places together
  * @param limit target, dB(A); null for none
  */
-export function noiseLadder(runs: readonly Run[], place: string, limit: number | null): Ladder {
+export function rankNoiseSources(runs: readonly Run[], place: string, limit: number | null): SourceRanking {
   const all = runs.flatMap((run) =>
     run.readings
       .filter((r) => r.quantity === 'level' && (!place || samePlace(r.place, place)))
@@ -99,7 +99,7 @@ export function noiseLadder(runs: readonly Run[], place: string, limit: number |
   const stages = [...new Set(all.map((x) => stageOf(x.run, x.r)))]
     .toSorted((a, b) => order(a) - order(b))
     .map((stage) =>
-      stageLadder(
+      stageRanking(
         stage,
         all.filter((x) => stageOf(x.run, x.r) === stage),
         limit,

@@ -71,7 +71,7 @@ export function filmCabinet(): PlanDocument {
       basis: 'measured',
     }),
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'pick',
     fanId: 'fan-sedge-92x25-12v',
     count: 2,
@@ -233,7 +233,7 @@ export function choirAmplifier(): PlanDocument {
       basis: 'measured',
     }),
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'pick',
     fanId: 'fan-rowan-80x25-24v',
     count: 1,
@@ -375,7 +375,7 @@ export function mushroomTent(): PlanDocument {
     }),
     element('window-mesh', 'grille', { name: 'Window mesh', areaM2: cm2(40), freeAreaRatio: 0.45 }),
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'pick',
     fanId: 'fan-yarrow-120x25-12v',
     count: 1,

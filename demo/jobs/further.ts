@@ -54,7 +54,7 @@ export function waxBench(): PlanDocument {
     openFlue: false,
     wet: false,
   })
-  plan.doubts = [
+  plan.uncertainties = [
     { id: 'captureDistanceM', grade: 'range', low: 0.07, high: 0.09 },
     { id: 'captureSpeedMs', grade: 'good-guess', low: null, high: null },
   ]
@@ -88,7 +88,7 @@ export function waxBench(): PlanDocument {
       basis: 'rough-guess',
     }),
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'pick',
     fanId: 'fan-teasel-120x38-24v-hp',
     count: 1,
@@ -199,7 +199,7 @@ export function telescopeMirror(): PlanDocument {
     element('tube', 'chamber', { name: 'Tube', areaM2: cm2(440), basis: 'measured' }),
     element('tube-end', 'opening', { name: 'Open end', areaM2: cm2(420), edge: 'rounded', basis: 'measured' }),
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'pick',
     fanId: 'fan-sedge-92x25-12v',
     count: 1,
@@ -224,7 +224,7 @@ export function telescopeMirror(): PlanDocument {
   }
   plan.battery = {
     ...newBattery('battery', 'pack'),
-    chargeC: 2.6 * 3600,
+    chargeCoulomb: 2.6 * 3600,
     wishedS: 4 * 3600,
     dutyShare: 1,
     coldC: 0,
@@ -277,7 +277,7 @@ export function cheeseBox(): PlanDocument {
     openFlue: false,
     wet: false,
   })
-  plan.doubts = [{ id: 'turnoversPerH', grade: 'rough-guess', low: null, high: null }]
+  plan.uncertainties = [{ id: 'turnoversPerH', grade: 'rough-guess', low: null, high: null }]
   plan.targets = [
     target('temperature', 13, 'top shelf', 'Petra', 'Rind keeps'),
     target('money', 25, '', 'Petra', 'Shared purchase'),
@@ -307,7 +307,7 @@ export function cheeseBox(): PlanDocument {
       basis: 'measured',
     }),
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'pick',
     fanId: 'fan-alder-40x10-5v',
     count: 1,
@@ -325,7 +325,7 @@ export function cheeseBox(): PlanDocument {
   }
   plan.battery = {
     ...newBattery('battery', 'power-bank'),
-    chargeC: 10 * 3600,
+    chargeCoulomb: 10 * 3600,
     wishedS: 48 * 3600,
     dutyShare: 0.5,
   }
@@ -372,7 +372,7 @@ export function hydroponicTank(): PlanDocument {
     openFlue: false,
     wet: true,
   })
-  plan.doubts = [{ id: 'crossAreaM2', grade: 'good-guess', low: null, high: null }]
+  plan.uncertainties = [{ id: 'crossAreaM2', grade: 'good-guess', low: null, high: null }]
   plan.ports = [{ ...newPort('port-vent', 'out'), name: 'Old vent in the lid', side: 'top', areaM2: cm2(12) }]
   plan.targets = [
     target('temperature', 22, 'reservoir', 'Jori', 'Roots stay white'),
@@ -410,7 +410,7 @@ export function hydroponicTank(): PlanDocument {
     branch('way-mesh', 'inlets', 'Mesh opening'),
     branch('way-crack', 'inlets', 'Gap past the water', true),
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'pick',
     fanId: 'fan-burnet-120x25-12v',
     count: 1,
@@ -511,7 +511,7 @@ export function batteryLocker(): PlanDocument {
     element('pipe', 'duct', { name: 'Pipe through the wall', diameterM: mm(75), lengthM: 0.7, surface: 'pvc' }),
     element('mesh', 'outlet', { name: 'Terminal with mesh', diameterM: mm(75), style: 'free-exit' }),
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'pick',
     fanId: 'fan-sedge-60x25-12v',
     count: 1,
@@ -535,7 +535,7 @@ export function batteryLocker(): PlanDocument {
     polarityChecked: true,
   }
   plan.converter = { ...newConverter('converter', 9.6), iMaxA: 1, setFirst: false }
-  plan.battery = { ...newBattery('battery', 'solar'), chargeC: 12 * 3600, coldC: 5 }
+  plan.battery = { ...newBattery('battery', 'solar'), chargeCoulomb: 12 * 3600, coldC: 5 }
   plan.sun = { ...newSun('sun'), panelW: 10, wishedDays: 5 }
   plan.feed = [
     {

@@ -76,14 +76,14 @@ export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found
           secondFanId: null,
           duty: null,
         }
-  const pick = which === 'as-planned' ? plan.pick : found
+  const selection = which === 'as-planned' ? plan.selection : found
   // straight on the bench supply: the voltage is what the bench says
   const result = computeReport({
-    plan: { ...plan, pick, source: null, converter: null, feed: [], battery: null, sun: null },
+    plan: { ...plan, selection, source: null, converter: null, feed: [], battery: null, sun: null },
     fans: [...fans],
   })
-  const candidate = result.ok ? (result.report.pick?.candidate ?? null) : null
-  const model = result.ok ? (result.report.pick?.group.model ?? null) : null
+  const candidate = result.ok ? (result.report.selection?.candidate ?? null) : null
+  const model = result.ok ? (result.report.selection?.fanArray.model ?? null) : null
   const place = (kind: 'temperature' | 'level' | 'flow', otherwise: string) =>
     plan.targets.find((t) => t.kind === kind && t.place)?.place ?? otherwise
   return {
@@ -102,7 +102,7 @@ export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found
     backgroundDbA: job.roomDbA ?? USUAL.backgroundDbA,
     heatInsideC: job.ambientC,
     fan:
-      candidate && pick
+      candidate && selection
         ? {
             atV: candidate.driveV,
             stopV: model?.fan.minV ?? 0.35 * candidate.driveV,

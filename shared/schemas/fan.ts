@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { MOST_ON_PAGE } from '../api'
+import { MAX_ON_PAGE } from '../api'
 import { sourcedFigures, type Fan } from '#core/document'
 
 /** A finite number in a range, with a message that names the limits. */
@@ -171,12 +171,12 @@ export const fanQuerySchema = z.object({
     .transform((x) => x === 'true'),
   sort: z.enum(['frame', 'name', 'flow', 'pressure', 'level', 'price']).default('frame'),
   offset: z.coerce.number().int().min(0).default(0),
-  limit: z.coerce.number().int().min(1).max(MOST_ON_PAGE).default(100),
+  limit: z.coerce.number().int().min(1).max(MAX_ON_PAGE).default(100),
 })
 export type FanQuery = z.infer<typeof fanQuerySchema>
 
 /** Largest picture or page kept with a fan, bytes. */
-export const MOST_ATTACHED = 6_000_000
+export const MAX_ATTACHED = 6_000_000
 export const attachmentSchema = z.object({
   id: idSchema,
   name: shortText.min(1),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { doubtable, type PlanDocument } from '#core/document'
+import { uncertainInputs, type PlanDocument } from '#core/document'
 import { idSchema, limits, longText, maybe, shortText, within } from './fan'
 
 const yesNo = maybe(z.boolean())
@@ -65,7 +65,7 @@ const heatShape = {
   wallLossWK: maybe(within(0, 500)),
   activeCooling: yesNo,
   partMaxC: maybe(within(-30, 250)),
-  partInnerKW: maybe(within(0, 1000)),
+  partInnerKPerW: maybe(within(0, 1000)),
 }
 const spaceShape = {
   volumeM3: maybe(z.number().gt(0, 'A volume must be above zero.').max(2000, 'Not above 2000 m³.')),
@@ -171,7 +171,7 @@ const verdictShape = {
   statedChange: maybe(within(-1, 100)),
   statedOf: maybe(z.enum(readingQuantities)),
   rankedBy: maybe(z.enum(['flow-per-loudness', 'flow-per-money', 'flow-per-decibel'])),
-  careFrom: maybe(z.iso.date()),
+  maintenanceFrom: maybe(z.iso.date()),
   bladesDays: maybe(
     z.number().int('Whole days are wanted.').min(1, 'At least a day.').max(3650, 'Not above ten years.'),
   ),
@@ -212,9 +212,9 @@ export const portSchema = z.object({
   areaM2: area,
   flowM3s: maybe(limits.flow),
 })
-export const doubtSchema = z
+export const uncertaintySchema = z
   .object({
-    id: z.enum(doubtable),
+    id: z.enum(uncertainInputs),
     grade: z.enum(['measured', 'good-guess', 'rough-guess', 'range']),
     low: maybe(z.number()),
     high: maybe(z.number()),
@@ -305,7 +305,7 @@ export const targetSchema = z.object({
   why: longText,
 })
 
-export const pickSchema = z.object({
+export const selectionSchema = z.object({
   id: idSchema,
   fanId: idSchema,
   secondFanId: maybe(idSchema),
@@ -388,7 +388,7 @@ export const converterSchema = z.object({
   pwmHz: maybe(within(0.1, 1e6)),
   switchSide: maybe(z.enum(['high', 'low'])),
   flyback: yesNo,
-  thetaKW: maybe(within(0.1, 500)),
+  junctionToAirKPerW: maybe(within(0.1, 500)),
   capsFitted: yesNo,
   capV: maybe(within(1, 1000)),
 })
@@ -464,7 +464,7 @@ export const batterySchema = z.object({
   id: idSchema,
   chemistry: z.enum(['li-ion', 'lifepo4', 'lead-acid', 'nimh', 'alkaline']),
   cells: maybe(z.number().int().min(1).max(20)),
-  chargeC: maybe(within(36, 4e6)),
+  chargeCoulomb: maybe(within(36, 4e6)),
   cellV: maybe(within(0.5, 60)),
   depth: share,
   maxA: amps,
@@ -593,7 +593,7 @@ export const planSchema = z
     job: jobSchema,
     targets: z.array(targetSchema).max(20).refine(unique, 'Two targets share an id.'),
     ports: z.array(portSchema).max(30).refine(unique, 'Two openings share an id.'),
-    doubts: z.array(doubtSchema).max(60).refine(unique, 'An input is doubted twice.'),
+    uncertainties: z.array(uncertaintySchema).max(60).refine(unique, 'An input is doubted twice.'),
     sink: z.array(sinkPointSchema).max(40),
     path: z
       .array(elementSchema)
@@ -605,7 +605,7 @@ export const planSchema = z
       ),
     branches: z.array(branchSchema).max(40, 'At most 40 ways.').refine(unique, 'Two ways share an id.'),
     calibration: calibrationSchema.nullable(),
-    pick: pickSchema.nullable(),
+    selection: selectionSchema.nullable(),
     source: sourceSchema.nullable(),
     converter: converterSchema.nullable(),
     feed: z.array(feedPartSchema).max(120, 'At most 120 parts.').refine(unique, 'Two parts share an id.'),

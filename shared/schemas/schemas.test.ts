@@ -135,14 +135,14 @@ describe('a plan', () => {
     [
       'a doubt whose ends are crossed',
       (p: PlanDocument) => {
-        p.doubts = [{ id: 'heatW', grade: 'range', low: 5, high: 3 }]
+        p.uncertainties = [{ id: 'heatW', grade: 'range', low: 5, high: 3 }]
       },
       'doubts.0: The lower end',
     ],
     [
       'a doubt of what is no number',
       (p: PlanDocument) => {
-        Object.assign(p, { doubts: [{ id: 'name', grade: 'measured', low: null, high: null }] })
+        Object.assign(p, { uncertainties: [{ id: 'name', grade: 'measured', low: null, high: null }] })
       },
       'doubts.0.id',
     ],
@@ -177,9 +177,9 @@ describe('a plan', () => {
     [
       'no fans at all in a pick',
       (p: PlanDocument) => {
-        p.pick!.count = 0
+        p.selection!.count = 0
       },
-      'pick.count',
+      'selection.count',
     ],
     [
       'an unknown goal',

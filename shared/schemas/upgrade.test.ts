@@ -7,7 +7,7 @@ describe('an older plan file', () => {
     const {
       targets: _t,
       ports: _p,
-      doubts: _d,
+      uncertainties: _d,
       sink: _s,
       branches: _b,
       calibration: _c,

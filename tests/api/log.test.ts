@@ -10,7 +10,7 @@ import {
   getInstrument,
   instrumentByToken,
   listInstruments,
-  putInstrumentAside,
+  archiveInstrument,
   renewToken,
   restoreInstrument,
   type Instrument,
@@ -24,7 +24,7 @@ import {
   getLog,
   listLogs,
   putBlock,
-  putLogAside,
+  archiveLog,
   readLogBlocks,
   renameLog,
   restoreLog,
@@ -33,7 +33,7 @@ import { forgetLive, liveState, takeMessage } from '../../server/devices/intake'
 import { memoryDatabase } from './harness'
 
 let db: Database
-const plan = { ...demoJobs()[3]!, pick: null, calibration: null, feed: [] }
+const plan = { ...demoJobs()[3]!, selection: null, calibration: null, feed: [] }
 const jobId = plan.job.id
 const start = Date.parse('2026-03-01T10:00:00.000Z')
 beforeAll(async () => {
@@ -266,7 +266,7 @@ describe('instruments', () => {
         remarks: '',
       }),
     ).rejects.toThrow('records “Log')
-    await putInstrumentAside(db, instrument.id)
+    await archiveInstrument(db, instrument.id)
     expect((await getLog(db, log)).open).toBe(false)
     expect((await listInstruments(db)).some((i) => i.id === instrument.id)).toBe(false)
     await restoreInstrument(db, instrument.id)
@@ -297,7 +297,7 @@ test('a log is named, put aside and brought back; a given-up import is gone', as
     remarks: 'two rows broken',
     channels,
   })
-  await putLogAside(db, 'file')
+  await archiveLog(db, 'file')
   await expect(getLog(db, 'file')).rejects.toThrow('does not exist')
   await restoreLog(db, 'file')
   await dropLog(db, 'file')

@@ -26,7 +26,7 @@ import {
   savePlan,
 } from '../../server/db/repositories/jobs'
 import { getSettings, saveSettings } from '../../server/db/repositories/settings'
-import { MOST_ON_PAGE } from '#shared/api'
+import { MAX_ON_PAGE } from '#shared/api'
 import { fanQuerySchema } from '#shared/schemas/fan'
 import { Conflict, NotFound, Refused } from '../../server/db/errors'
 import { memoryDatabase, migrations, temporaryDir } from './harness'
@@ -37,10 +37,10 @@ beforeAll(async () => {
   for (const fan of demoFans) await createFan(db, fan)
 })
 afterAll(() => db.close())
-const everything = fanQuerySchema.parse({ limit: MOST_ON_PAGE })
+const everything = fanQuerySchema.parse({ limit: MAX_ON_PAGE })
 const listFans = async (of: Database) => (await pageOfFans(of, everything)).fans
 
-const count = async (table: 'path_element' | 'reading' | 'target' | 'pick') =>
+const count = async (table: 'path_element' | 'reading' | 'target' | 'fan_selection') =>
   Number(
     (
       await db.query<{ n: string }>(
@@ -48,7 +48,7 @@ const count = async (table: 'path_element' | 'reading' | 'target' | 'pick') =>
           path_element: 'SELECT count(*) AS n FROM path_element',
           reading: 'SELECT count(*) AS n FROM reading',
           target: 'SELECT count(*) AS n FROM target',
-          pick: 'SELECT count(*) AS n FROM pick',
+          fan_selection: 'SELECT count(*) AS n FROM fan_selection',
         }[table],
       )
     )[0]!.n,
@@ -68,7 +68,7 @@ describe('plans', () => {
     plan.calibration = {
       ...newCalibration('c'),
       kind: 'pairs',
-      fanId: plan.pick!.fanId,
+      fanId: plan.selection!.fanId,
       points: [
         { flowM3s: 0.01, pressurePa: 4 },
         { flowM3s: 0.02, pressurePa: 15 },
@@ -80,7 +80,7 @@ describe('plans', () => {
       points: [{ flowM3s: 0.005, pressurePa: 1 }],
     })
     plan.sink = [{ flowM3s: 0.004, kPerW: 1 }]
-    plan.doubts.push({ id: 'waterC', grade: 'range', low: 22, high: 25 })
+    plan.uncertainties.push({ id: 'waterC', grade: 'range', low: 22, high: 25 })
     const second = await savePlan(db, plan, revision)
     expect((await getPlan(db, plan.job.id)).plan).toEqual(plan)
     // the split goes with its ways and what stood in them, in one save
@@ -89,7 +89,7 @@ describe('plans', () => {
       branches: [],
       calibration: null,
       sink: [],
-      doubts: [],
+      uncertainties: [],
       ports: [],
     })
     await savePlan(db, plan, second.revision)
@@ -178,7 +178,7 @@ describe('plans', () => {
   })
   test('an unknown fan is refused in words', async () => {
     const { plan, revision } = await getPlan(db, 'job-mushroom-tent')
-    plan.pick!.fanId = 'no-such-fan'
+    plan.selection!.fanId = 'no-such-fan'
     await expect(savePlan(db, plan, revision)).rejects.toThrow(Refused)
   })
   test('two jobs may use the same ids for their parts', async () => {
@@ -239,7 +239,7 @@ describe('the tables guard themselves', () => {
     ['an area of zero', 'UPDATE path_element SET area_m2 = 0'],
     ['an unknown goal', "UPDATE job SET goal = 'fly'"],
     ['a reading without a run', "UPDATE reading SET run_id = 'none'"],
-    ['a pick without a fan', "UPDATE pick SET fan_id = 'none'"],
+    ['a pick without a fan', "UPDATE fan_selection SET fan_id = 'none'"],
     ['a negative current', 'UPDATE feed_part SET current_a = -1'],
   ])('%s is refused', async (_, sql) => {
     await expect(db.query(sql)).rejects.toThrow()

@@ -50,7 +50,7 @@ describe('the routes', () => {
     })
     const made = await send({
       name: 'One fan only',
-      plan: { ...plan, pick: { ...plan.pick!, count: 1, arrangement: 'single' } },
+      plan: { ...plan, selection: { ...plan.selection!, count: 1, arrangement: 'single' } },
     })
     expect(made.body).toMatchObject({
       plan: { job: { name: 'One fan only', variantOf: 'job-film-cabinet' } },
@@ -100,7 +100,7 @@ describe('the routes', () => {
     expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(demoJobs().length)
     expect(((await (await fetch(`${server.url}/api/fans`)).json()) as FanPage).total).toBeGreaterThan(55)
     const { body } = await json(fetch(`${server.url}/api/jobs/job-film-cabinet/report`))
-    expect(body).toMatchObject({ need: { missing: null }, pick: { fanName: '2 × Sedge 92' } })
+    expect(body).toMatchObject({ need: { missing: null }, selection: { fanName: '2 × Sedge 92' } })
   })
   test('errors are JSON with code and message, never a stack trace', async () => {
     const cases = [

@@ -172,7 +172,11 @@ const backflow = (i: Inputs): fan.Backflow => ({
   flap: i.bool('flap'),
   ...(i.has('fan2_reverse_coefficient') ? { reverse: i.n('fan2_reverse_coefficient') } : {}),
 })
-const pathOf = (i: Inputs): fan.Resistance => ({ a: i.n('a', 0), b: i.n('b', 0), head: i.n('static_head', 0) })
+const pathOf = (i: Inputs): fan.Resistance => ({
+  a: i.n('a', 0),
+  b: i.n('b', 0),
+  staticHead: i.n('static_head', 0),
+})
 const branches = (i: Inputs) => i.list('a').map((a, k) => ({ a, b: i.list('b')[k]! }))
 const densityAt = (i: Inputs, temperature: string) =>
   air.airDensity(i.n(temperature), i.n('pressure', 101325), i.n('relative_humidity_intake', 0))!
@@ -667,7 +671,7 @@ export const calcs: Record<string, Calc> = {
   'measure.speedFromVelocityPressure': (i) =>
     measure.speedFromVelocityPressure(i.n('pressure'), i.n('density')),
   'measure.columnPressure': (i) => measure.columnPressure(i.n('length'), i.n('density'), i.n('angle_deg')),
-  'measure.swapPressure': (i) => measure.swapPressure(i.n('d1'), i.n('d2')),
+  'measure.swapPressure': (i) => measure.swappedSensorPressure(i.n('d1'), i.n('d2')),
   'measure.heightPressure': (i) => measure.heightPressure(i.n('height'), i.n('density')),
   'measure.pairNoise': (i) => measure.pairNoise(i.n('sigma'), i.n('samples')),
   'measure.plausibility': (i) =>

@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="T extends object">
-import { doubtable, type Doubt, type DoubtKey } from '#core/document'
+import { uncertainInputs, type Uncertainty, type UncertainInput } from '#core/document'
 import type { Field, Shape } from '../../composables/useFields'
 
 /** The fields of a record in a grid, each checked by the schema of its key. Where `doubts` is given, a range may be typed instead of a number. */
@@ -8,24 +8,25 @@ const props = defineProps<{
   fields: Field<keyof T & string>[]
   shape?: Shape
   tight?: boolean
-  doubts?: Doubt[]
+  uncertainties?: Uncertainty[]
 }>()
 const emit = defineEmits<{
   set: [key: keyof T & string, value: unknown]
-  doubt: [doubt: Doubt | null, key: DoubtKey, value?: number]
+  uncertainty: [uncertainty: Uncertainty | null, key: UncertainInput, value?: number]
 }>()
-const doubtOf = (key: string) => props.doubts?.find((d) => d.id === key) ?? null
-const mayDoubt = (key: string) => props.doubts !== undefined && (doubtable as readonly string[]).includes(key)
+const uncertaintyOf = (key: string) => props.uncertainties?.find((d) => d.id === key) ?? null
+const mayBeUncertain = (key: string) =>
+  props.uncertainties !== undefined && (uncertainInputs as readonly string[]).includes(key)
 const rangeOf = (key: string) => {
-  const doubt = doubtOf(key)
-  return !mayDoubt(key)
+  const uncertainty = uncertaintyOf(key)
+  return !mayBeUncertain(key)
     ? undefined
-    : doubt?.grade === 'range' && doubt.low !== null && doubt.high !== null
-      ? { low: doubt.low, high: doubt.high }
+    : uncertainty?.grade === 'range' && uncertainty.low !== null && uncertainty.high !== null
+      ? { low: uncertainty.low, high: uncertainty.high }
       : null
 }
 function typed(key: keyof T & string, value: unknown) {
-  if (doubtOf(key)?.grade === 'range') emit('doubt', null, key as DoubtKey, value as number)
+  if (uncertaintyOf(key)?.grade === 'range') emit('uncertainty', null, key as UncertainInput, value as number)
   else emit('set', key, value)
 }
 const rows = computed(() =>
@@ -56,9 +57,9 @@ const rows = computed(() =>
         @range="
           (low, high) =>
             emit(
-              'doubt',
-              { id: field.key as DoubtKey, grade: 'range', low, high },
-              field.key as DoubtKey,
+              'uncertainty',
+              { id: field.key as UncertainInput, grade: 'range', low, high },
+              field.key as UncertainInput,
               (low + high) / 2,
             )
         "

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useResizeObserver } from '@vueuse/core'
 import type { ElementReport, RibbonSegment } from '#core/plan'
-import { LEAST_PIECE, layoutRibbon, RIBBON, ribbonWeight } from '~/charts/ribbon-layout'
+import { MIN_PIECE, layoutRibbon, RIBBON, ribbonWeight } from '~/charts/ribbon-layout'
 
 /**
  * The living cross-section of the air path: height follows free area, tint follows temperature, each piece shows its
@@ -27,10 +27,10 @@ useResizeObserver(box, ([entry]) => {
 const zooms = [0, 1, 1.6, 2.4]
 const zoom = ref(1)
 const width = computed(() =>
-  Math.max(boxWidth.value, LEAST_PIECE * ribbonWeight(props.segments) * zooms[zoom.value]!),
+  Math.max(boxWidth.value, MIN_PIECE * ribbonWeight(props.segments) * zooms[zoom.value]!),
 )
 const layout = computed(() => layoutRibbon(props.segments, width.value))
-const crowded = computed(() => LEAST_PIECE * ribbonWeight(props.segments) > boxWidth.value)
+const crowded = computed(() => MIN_PIECE * ribbonWeight(props.segments) > boxWidth.value)
 
 const valueOf = (s: RibbonSegment) =>
   s.kind.startsWith('room')

@@ -1,40 +1,40 @@
 <script setup lang="ts">
 import { driveLevels } from '#core/selection'
-import { groupLimits, lowestDuty, membersOf } from '#core/system'
+import { arrayLimits, lowestDuty, membersOf } from '#core/system'
 
 /** The pick's drive voltage, to be dragged: flow, noise, current and the whole chain follow. */
 const job = useJobStore()
 const { show } = useUnits()
-const pick = computed(() => job.plan?.pick ?? null)
-const group = computed(() => job.report?.pick?.group ?? null)
+const selection = computed(() => job.plan?.selection ?? null)
+const fanArray = computed(() => job.report?.selection?.fanArray ?? null)
 const limits = computed(() => {
-  if (!group.value) return null
-  const { maxV, startV } = groupLimits(group.value)
-  const { model } = group.value
+  if (!fanArray.value) return null
+  const { maxV, startV } = arrayLimits(fanArray.value)
+  const { model } = fanArray.value
   return { low: driveLevels(model, 10)[0]!, high: Math.min(maxV, model.fan.ratedV * 1.1), start: startV }
 })
 /** The PWM wire can be used where every fan of the group has one. */
 const pwm = computed(() =>
-  group.value && membersOf(group.value).every((m) => m.fan.wires === 4)
-    ? { low: Math.max(...membersOf(group.value).map((m) => lowestDuty(m).duty)) }
+  fanArray.value && membersOf(fanArray.value).every((m) => m.fan.wires === 4)
+    ? { low: Math.max(...membersOf(fanArray.value).map((m) => lowestDuty(m).duty)) }
     : null,
 )
 const setDuty = (duty: number | null) =>
   job.change((d) => {
-    if (d.pick) d.pick.duty = duty
-  }, 'pick.duty')
+    if (d.selection) d.selection.duty = duty
+  }, 'selection.duty')
 const STEP = 0.1
 function set(event: Event) {
   const volts = Number((event.target as HTMLInputElement).value)
-  job.change((d) => driveAt(d, volts), 'pick.drive')
+  job.change((d) => driveAt(d, volts), 'selection.drive')
 }
-const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
+const current = computed(() => job.report?.selection?.candidate.currentA ?? null)
 </script>
 
 <template>
-  <div v-if="limits && pick" class="drive">
+  <div v-if="limits && selection" class="drive">
     <label for="drive-volts"
-      >Drive <strong class="mono">{{ show(pick.driveV, 'voltage') }}</strong></label
+      >Drive <strong class="mono">{{ show(selection.driveV, 'voltage') }}</strong></label
     >
     <input
       id="drive-volts"
@@ -42,8 +42,8 @@ const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
       :min="limits.low"
       :max="limits.high"
       :step="STEP"
-      :value="pick.driveV"
-      :aria-valuetext="show(pick.driveV, 'voltage')"
+      :value="selection.driveV"
+      :aria-valuetext="show(selection.driveV, 'voltage')"
       @input="set"
     />
     <span class="small soft"
@@ -55,24 +55,25 @@ const current = computed(() => job.report?.pick?.candidate.currentA ?? null)
       <label
         ><input
           type="checkbox"
-          :checked="pick.duty !== null"
-          @change="setDuty(pick.duty === null ? 1 : null)"
+          :checked="selection.duty !== null"
+          @change="setDuty(selection.duty === null ? 1 : null)"
         />
-        PWM <strong v-if="pick.duty !== null" class="mono">{{ show(pick.duty, 'ratio') }}</strong></label
+        PWM
+        <strong v-if="selection.duty !== null" class="mono">{{ show(selection.duty, 'ratio') }}</strong></label
       >
       <input
-        v-if="pick.duty !== null"
+        v-if="selection.duty !== null"
         type="range"
         aria-label="Duty on the PWM wire"
         :min="pwm.low"
         max="1"
         step="0.01"
-        :value="pick.duty"
-        :aria-valuetext="show(pick.duty, 'ratio')"
+        :value="selection.duty"
+        :aria-valuetext="show(selection.duty, 'ratio')"
         @input="setDuty(Number(($event.target as HTMLInputElement).value))"
       />
       <span class="small soft">{{
-        pick.duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}`
+        selection.duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}`
       }}</span>
     </template>
   </div>

@@ -32,18 +32,19 @@ const fields: Field<keyof Job>[] = [
   { key: 'panelHz', label: 'Panel rings at', quantity: 'frequency' },
   { key: 'upstreamGapM', label: 'Impeller to next grille', quantity: 'length', hint: 'intake side' },
 ]
-const pick = computed(() => job.report?.pick?.group.model.fan ?? null)
-const spacing = computed(() => pick.value && holeSpacing(pick.value))
+const selection = computed(() => job.report?.selection?.fanArray.model.fan ?? null)
+const spacing = computed(() => selection.value && holeSpacing(selection.value))
 const set = (key: keyof Job, value: unknown) => job.change((d) => assign(d.job, key, value), `job.${key}`)
 </script>
 
 <template>
   <details class="sheet fold">
     <summary>
-      Where it is to sit<span v-if="pick" class="aside"
-        >{{ show(pick.frameM, 'length') }} × {{ show(pick.thicknessMeasuredM ?? pick.thicknessM, 'length')
+      Where it is to sit<span v-if="selection" class="aside"
+        >{{ show(selection.frameM, 'length') }} ×
+        {{ show(selection.thicknessMeasuredM ?? selection.thicknessM, 'length')
         }}{{ spacing ? `, holes ${show(spacing, 'length')}` : ''
-        }}{{ pick.massKg ? `, ${show(pick.massKg, 'mass')}` : '' }}</span
+        }}{{ selection.massKg ? `, ${show(selection.massKg, 'mass')}` : '' }}</span
       >
     </summary>
     <FieldGrid tight :record="job.plan!.job" :fields="fields" :shape="jobSchema.shape" @set="set" />

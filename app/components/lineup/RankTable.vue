@@ -18,8 +18,8 @@ const context = computed(() => job.report!.context)
 /** The weightiest two; the findings tell the rest once it is picked. */
 function whyOf(c: Candidate): string {
   if (!c.reasons.length) {
-    const group = candidateGroup(c, believed.value)
-    const merit = group && meritOf(context.value, group, c)
+    const fanArray = candidateArray(c, believed.value)
+    const merit = fanArray && meritOf(context.value, fanArray, c)
     return merit ? say(merit) : ''
   }
   return [...c.reasons]
@@ -33,13 +33,13 @@ const figures = computed(
   () =>
     new Map(
       props.rows.map((c) => {
-        const group = candidateGroup(c, believed.value)
-        const list = group ? candidateFigures(context.value, c, group.model) : []
+        const fanArray = candidateArray(c, believed.value)
+        const list = fanArray ? candidateFigures(context.value, c, fanArray.model) : []
         return [c, Object.fromEntries(list.map((f) => [f.key, f]))]
       }),
     ),
 )
-const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as const
+const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selection.margin'] as const
 </script>
 
 <template>
@@ -90,7 +90,7 @@ const cells = ['pick.flow', 'pick.pressure', 'pick.level', 'pick.margin'] as con
             <FigureValue
               v-if="figures.get(c)?.[key]"
               :figure="figures.get(c)![key]!"
-              :signed="key === 'pick.margin'"
+              :signed="key === 'selection.margin'"
               bare
             />
           </td>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LEAST_SHOWN, testFigures } from '#core/selection'
+import { MIN_SHOWN, testFigures } from '#core/selection'
 import type { Trust } from '#core/document'
 
 /** Whose numbers the plan believes, and what the shelf's tests have shown about claims. */
@@ -70,7 +70,7 @@ const rows = computed(() =>
     <p class="small soft">
       {{
         rows.length
-          ? `A claim is discounted where at least ${LEAST_SHOWN} fans were tested; the range becomes its doubt.`
+          ? `A claim is discounted where at least ${MIN_SHOWN} fans were tested; the range becomes its uncertainty.`
           : 'Test a fan on the bench (its page on the shelf): claims are then held against what it really does.'
       }}
     </p>

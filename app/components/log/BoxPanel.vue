@@ -12,7 +12,7 @@ const simulatedS = ref(0)
 const { show } = useUnits()
 const order = reactive<BoxOrder>({
   which: 'as-found',
-  volts: plan.value.job.existingV ?? plan.value.pick?.driveV ?? 12,
+  volts: plan.value.job.existingV ?? plan.value.selection?.driveV ?? 12,
   rateHz: 1,
   speed: 20,
   doorOpen: false,
@@ -47,7 +47,8 @@ watch(order, () => {
 watch(
   () => order.which,
   (which) => {
-    order.volts = which === 'as-planned' ? (plan.value.pick?.driveV ?? 12) : (plan.value.job.existingV ?? 12)
+    order.volts =
+      which === 'as-planned' ? (plan.value.selection?.driveV ?? 12) : (plan.value.job.existingV ?? 12)
   },
 )
 async function stop() {
@@ -60,7 +61,7 @@ const what = computed(() => [
     value: 'as-found' as const,
     label: plan.value.job.existingFanId ? 'as found: the old fan' : 'as found: no fan',
   },
-  ...(plan.value.pick ? [{ value: 'as-planned' as const, label: 'as planned: the picked fan' }] : []),
+  ...(plan.value.selection ? [{ value: 'as-planned' as const, label: 'as planned: the picked fan' }] : []),
 ])
 const speeds = [1, 5, 20, 60].map((value) => ({
   value,

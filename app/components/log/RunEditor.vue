@@ -120,14 +120,14 @@ const readings = ref<{ focusValue: () => void }>()
 defineExpose({ addReading: () => readings.value?.focusValue() })
 
 const test = computed(() => testOf(props.run, `test-${props.run.id}`))
-const fan = computed(() => shelf.known.find((f) => f.id === store.plan?.pick?.fanId) ?? null)
+const fan = computed(() => shelf.known.find((f) => f.id === store.plan?.selection?.fanId) ?? null)
 async function write(id: string, change: (fan: Fan) => Fan): Promise<string> {
   const one = await shelf.fetchOne(id)
   if (!one) return 'The fan is no longer on the shelf.'
   const result = await shelf.save(change(structuredClone(toRaw(one.fan))), one.revision)
   return result.ok ? '' : result.message
 }
-async function teachFan() {
+async function correctFan() {
   const added = test.value
   if (!fan.value || !added) return
   const { id, model } = fan.value
@@ -166,7 +166,7 @@ async function teachFan() {
     <h3>Readings</h3>
     <RunReadings ref="readings" :run="run" />
     <p v-if="run.kind === 'bench'" class="row small">
-      <button type="button" class="button small" :disabled="!test || !fan" @click="teachFan">
+      <button type="button" class="button small" :disabled="!test || !fan" @click="correctFan">
         Write this into the fan’s own record
       </button>
       <span class="soft">{{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Run } from '#core/document'
 import type { Attachment } from '#shared/api'
-import { attachmentSchema, MOST_ATTACHED } from '#shared/schemas/fan'
+import { attachmentSchema, MAX_ATTACHED } from '#shared/schemas/fan'
 
 /** A picture of the set-up: the next run is taken the same way. */
 const props = defineProps<{ run: Run; jobId: string }>()
@@ -16,8 +16,8 @@ async function attach(event: Event) {
   const kind = attachmentSchema.shape.mediaType.safeParse(file.type)
   problem.value = !kind.success
     ? `${file.name}: ${kind.error.issues[0]!.message}`
-    : file.size > MOST_ATTACHED
-      ? `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most ${MOST_ATTACHED / 1e6} MB are kept.`
+    : file.size > MAX_ATTACHED
+      ? `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most ${MAX_ATTACHED / 1e6} MB are kept.`
       : ''
   if (problem.value) return
   const query = new URLSearchParams({ id: newId('photo'), name: file.name.slice(-120), mediaType: file.type })

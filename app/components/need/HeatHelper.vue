@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { LABEL_SHARE } from '#core/need'
-import type { Doubt, HeatBasis } from '#core/document'
+import type { Uncertainty, HeatBasis } from '#core/document'
 
 /** From what a maker can read to the heat inside: a wall meter, a label, a battery's voltage and current. */
-const emit = defineEmits<{ use: [watts: number, basis: HeatBasis, doubt: Doubt | null] }>()
+const emit = defineEmits<{ use: [watts: number, basis: HeatBasis, uncertainty: Uncertainty | null] }>()
 const { show } = useUnits()
 type Way = 'meter' | 'label' | 'battery'
 const way = ref<Way>('meter')

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { wallLoss, walls } from '#core/need'
-import type { Doubt } from '#core/document'
+import type { Uncertainty } from '#core/document'
 
 /** Wall loss of a box from its material and outer sides. */
-const emit = defineEmits<{ use: [conductance: number, doubt: Doubt] }>()
+const emit = defineEmits<{ use: [conductance: number, uncertainty: Uncertainty] }>()
 const { show } = useUnits()
 const material = ref(walls[0]!.key)
 const placement = ref<'free-standing' | 'wall'>('free-standing')

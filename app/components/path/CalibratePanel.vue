@@ -14,9 +14,9 @@ function begin() {
   job.change((d) => {
     d.calibration = {
       ...newCalibration(newId('calibration')),
-      fanId: d.pick?.fanId ?? d.job.existingFanId,
-      count: d.pick?.count ?? d.job.existingCount,
-      volts: d.pick?.driveV ?? d.job.existingV,
+      fanId: d.selection?.fanId ?? d.job.existingFanId,
+      count: d.selection?.count ?? d.job.existingCount,
+      volts: d.selection?.driveV ?? d.job.existingV,
     }
   })
 }

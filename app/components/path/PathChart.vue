@@ -5,10 +5,10 @@ import type { CurveSeries } from '~/components/lineup/CurveChart.vue'
 const job = useJobStore()
 const shelf = useShelfStore()
 const { show } = useUnits()
-const doubt = useDoubtReport()
+const uncertainty = useUncertaintyReport()
 const report = computed(() => job.report!)
 const series = computed((): CurveSeries[] => {
-  const c = report.value.pick?.candidate
+  const c = report.value.selection?.candidate
   return c
     ? [
         {
@@ -24,7 +24,7 @@ const series = computed((): CurveSeries[] => {
 const widest = computed(() =>
   Math.max(series.value[0]?.points.at(-1)?.flow ?? 0, (report.value.path.atFlow ?? 0.01) * 1.4),
 )
-const path = computed(() => bandedPath(report.value, doubt.value, widest.value))
+const path = computed(() => bandedPath(report.value, uncertainty.value, widest.value))
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { drivenGroup, operatingFlow, pathSolver, type PathModel } from '#core/system'
+import { drivenArray, operatingFlow, pathSolver, type PathModel } from '#core/system'
 import { elementWhatIfs, type WhatIf } from '#core/advice'
 import type { PathElement } from '#core/document'
 
@@ -10,13 +10,17 @@ const job = useJobStore()
 const { show } = useUnits()
 const report = computed(() => job.report!)
 const flowOn = computed(() => {
-  const pick = report.value.pick
+  const selection = report.value.selection
   const driven =
-    pick &&
-    drivenGroup(pick.group, { volts: pick.candidate.driveV, duty: pick.candidate.duty }, report.value.air)
+    selection &&
+    drivenArray(
+      selection.fanArray,
+      { volts: selection.candidate.driveV, duty: selection.candidate.duty },
+      report.value.air,
+    )
   return (path: PathModel) => {
-    if (!pick || !driven) return null
-    const flow = operatingFlow(pathSolver(path, pick.candidate.flow), driven.curve, driven.drive)
+    if (!selection || !driven) return null
+    const flow = operatingFlow(pathSolver(path, selection.candidate.flow), driven.curve, driven.drive)
     return flow > 0 ? flow : null
   }
 })
@@ -39,7 +43,7 @@ const HARDLY = 0.005
 const signed = (value: number, quantity: 'flow' | 'pressure') =>
   `${value > 0 ? '+' : ''}${show(value, quantity)}`
 function effect(w: WhatIf): { size: number; text: string } {
-  const flow = report.value.pick?.candidate.flow
+  const flow = report.value.selection?.candidate.flow
   const [before, after, quantity] =
     w.flow !== null && flow ? [flow, w.flow, 'flow' as const] : [now.value ?? 0, w.dropPa, 'pressure' as const]
   const size = before > 0 ? ((after - before) / before) * (quantity === 'flow' ? 1 : -1) : 0

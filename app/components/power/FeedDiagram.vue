@@ -9,7 +9,9 @@ const job = useJobStore()
 const { say } = useUnits()
 const frame = ref<HTMLElement>()
 const { width: room } = useElementSize(frame)
-const diagram = computed(() => diagramOf(job.plan!, job.report!.power.feed, job.report!.pick?.group ?? null))
+const diagram = computed(() =>
+  diagramOf(job.plan!, job.report!.power.feed, job.report!.selection?.fanArray ?? null),
+)
 const upright = computed(() => room.value > 0 && room.value < 640)
 
 const LINE = 17
@@ -81,7 +83,7 @@ const tone: Record<DiagramNode['kind'], string> = {
   converter: 'converter',
   branch: 'branch',
   load: 'load',
-  pick: 'pick',
+  selection: 'pick',
 }
 const svg = ref<SVGSVGElement>()
 const name = computed(() => `${job.plan!.job.name} wiring`)

@@ -6,39 +6,39 @@ import { within } from '#shared/schemas/fan'
 /** Ways to bring the pick to a voltage, side by side, for this fan on this source. */
 const job = useJobStore()
 const { show } = useUnits()
-const group = computed(() => job.report!.pick?.group ?? null)
+const fanArray = computed(() => job.report!.selection?.fanArray ?? null)
 /** the speed wished, as a share of rated; null: what the pick is driven at */
 const wished = ref<number | null>(null)
 const target = computed(() =>
-  wished.value !== null && group.value
-    ? Math.round(10 * voltageForShare(group.value, wished.value)) / 10
-    : (job.plan!.pick?.driveV ?? null),
+  wished.value !== null && fanArray.value
+    ? Math.round(10 * voltageForShare(fanArray.value, wished.value)) / 10
+    : (job.plan!.selection?.driveV ?? null),
 )
-const nowShare = computed(() => job.report!.pick?.candidate.speed ?? null)
+const nowShare = computed(() => job.report!.selection?.candidate.speed ?? null)
 const rows = computed(() =>
-  group.value && target.value !== null ? slowDownWays(job.plan!, group.value, target.value) : [],
+  fanArray.value && target.value !== null ? slowDownWays(job.plan!, fanArray.value, target.value) : [],
 )
 const current = computed(
-  () => job.plan!.converter?.kind ?? (job.plan!.pick?.duty === null ? 'straight' : 'pwm-wire'),
+  () => job.plan!.converter?.kind ?? (job.plan!.selection?.duty === null ? 'straight' : 'pwm-wire'),
 )
 function take(row: SlowRow) {
   const volts = target.value
   job.change((d) => {
-    if (!d.pick) return
+    if (!d.selection) return
     if (row.take) {
-      if (volts !== null) d.pick.driveV = volts
+      if (volts !== null) d.selection.driveV = volts
       d.converter = {
         ...newConverter(d.converter?.id ?? newId('converter'), volts ?? 12),
         iMaxA: d.converter?.iMaxA ?? null,
         ...row.take,
       }
-      d.pick.duty = null
+      d.selection.duty = null
     } else {
       // what hung on the converter hangs on the source from now on
       for (const part of d.feed) if (part.parentId === d.converter?.id) part.parentId = null
       d.converter = null
-      d.pick.duty = row.duty
-      if (row.fanV !== null) d.pick.driveV = row.fanV
+      d.selection.duty = row.duty
+      if (row.fanV !== null) d.selection.driveV = row.fanV
     }
   })
   wished.value = null

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Attachment } from '#shared/api'
-import { attachmentSchema, MOST_ATTACHED } from '#shared/schemas/fan'
+import { attachmentSchema, MAX_ATTACHED } from '#shared/schemas/fan'
 
 /** Pages of the data sheet and pictures, kept with the fan. */
 const props = defineProps<{ fanId: string }>()
@@ -23,8 +23,8 @@ async function attach(event: Event) {
     problem.value = `${file.name}: ${kind.error.issues[0]!.message}`
     return
   }
-  if (file.size > MOST_ATTACHED) {
-    problem.value = `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most ${MOST_ATTACHED / 1e6} MB are kept.`
+  if (file.size > MAX_ATTACHED) {
+    problem.value = `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most ${MAX_ATTACHED / 1e6} MB are kept.`
     return
   }
   const words = new URLSearchParams({ id: newId('page'), name: file.name.slice(-120), mediaType: file.type })

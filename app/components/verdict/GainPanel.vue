@@ -6,7 +6,7 @@ import { jobSchema } from '#shared/schemas/plan'
 /** What the gain has cost, and what one would report of it: a change in per cent is checked before it is told. */
 const { plan, report, put } = useJob('verdict')
 const { show, units } = useUnits()
-const cost = computed(() => report.value.pick?.candidate.cost ?? null)
+const cost = computed(() => report.value.selection?.candidate.cost ?? null)
 const rows = computed(() => gainCosts(report.value, cost.value))
 const price = (g: GainCost) => {
   const p = costPerUnit(g, units.value)

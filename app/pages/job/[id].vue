@@ -26,7 +26,7 @@ const counts = computed(() => {
   }
 })
 const findingsOpen = ref(false)
-const flow = computed(() => report.value?.pick?.candidate.flow ?? null)
+const flow = computed(() => report.value?.selection?.candidate.flow ?? null)
 useHead({ title: () => `${job.plan?.job.name ?? 'Job'} · Redpoll` })
 
 usePlanWorker()

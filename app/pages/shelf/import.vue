@@ -8,11 +8,11 @@ const { outcome, progress, doing, open, remap, cancel, write } = useShelfImport(
 const pasted = ref('')
 const problem = ref('')
 /** Larger files are not read: a shelf of a hundred thousand fans stays below. */
-const MOST_BYTES = 60e6
+const MAX_BYTES = 60e6
 async function chosen(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
-  problem.value = file.size > MOST_BYTES ? 'This file is larger than any shelf: 60 MB at most.' : ''
+  problem.value = file.size > MAX_BYTES ? 'This file is larger than any shelf: 60 MB at most.' : ''
   if (!problem.value) await open(await file.text())
 }
 const states: Record<RowState, { word: string; mark: 'settled' | 'fix' | 'stop' | 'note' | 'not-begun' }> = {

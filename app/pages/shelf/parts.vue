@@ -50,9 +50,9 @@ async function add() {
   if (await stock.save([part])) open.value = part.id
 }
 async function remove(part: StockPart) {
-  if (await stock.putAside([part.id], true))
+  if (await stock.archive([part.id], true))
     toast.show(`${part.name} is off the shelf.`, {
-      action: { label: 'Undo', run: () => stock.putAside([part.id], false) },
+      action: { label: 'Undo', run: () => stock.archive([part.id], false) },
     })
 }
 function exportCsv() {
@@ -81,7 +81,7 @@ async function take(event: Event) {
       label: 'Undo',
       run: async () => {
         const known = new Set(before.map((p) => p.id))
-        await stock.putAside(
+        await stock.archive(
           good.map((p) => p.id).filter((id) => !known.has(id)),
           true,
         )

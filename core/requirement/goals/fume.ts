@@ -66,7 +66,7 @@ export function roomClearTime(job: Job): number | null {
 
 /** Carry off fumes or dust: catch them at a distance, or keep a box under negative pressure. */
 export const fume: GoalNeed = {
-  doubts: [
+  uncertainties: [
     'captureSpeedMs',
     'captureDistanceM',
     'nozzleAreaM2',

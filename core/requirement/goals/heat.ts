@@ -13,7 +13,7 @@ const limitOf = (job: Job, plan: PlanDocument) => job.insideMaxC ?? insideLimit(
 
 /** Cool a box or cabinet: the air carries what the walls do not. */
 export const cool: GoalNeed = {
-  doubts: ['heatW', 'wallLossWK', 'ambientC', 'insideMaxC'],
+  uncertainties: ['heatW', 'wallLossWK', 'ambientC', 'insideMaxC'],
   missing: (job, { plan }) =>
     firstMissing(job, [['heatW', 'the heat inside']]) ??
     (limitOf(job, plan) === null ? 'the limit inside' : null),
@@ -78,12 +78,14 @@ export const cool: GoalNeed = {
 }
 
 const wantedResistance = (job: Job) =>
-  job.heatW && job.partMaxC !== null ? (job.partMaxC - job.ambientC) / job.heatW - (job.partInnerKW ?? 0) : null
+  job.heatW && job.partMaxC !== null
+    ? (job.partMaxC - job.ambientC) / job.heatW - (job.partInnerKPerW ?? 0)
+    : null
 const sinkOf = (plan: PlanDocument) => plan.sink.map((p) => ({ flow: p.flowM3s, kPerW: p.kPerW }))
 
 /** Cool a heatsink or part: its resistance falls with the airflow over it. */
 export const part: GoalNeed = {
-  doubts: ['heatW', 'ambientC', 'partMaxC', 'partInnerKW'],
+  uncertainties: ['heatW', 'ambientC', 'partMaxC', 'partInnerKPerW'],
   missing: (job, { plan }) =>
     firstMissing(job, [
       ['heatW', 'the heat of the part'],
@@ -112,7 +114,7 @@ export const part: GoalNeed = {
         heatInput(job),
         input('t_part', 'part at most', job.partMaxC, 'temperature'),
         input('tₐ', 'air at the intake', job.ambientC, 'temperature'),
-        input('R_inner', 'part to surface', job.partInnerKW ?? 0, 'thermalResistance'),
+        input('R_inner', 'part to surface', job.partInnerKPerW ?? 0, 'thermalResistance'),
         input('R(Q)', 'wanted of the surface', wanted, 'thermalResistance'),
       ],
     }
@@ -121,7 +123,9 @@ export const part: GoalNeed = {
     const points = sinkOf(plan)
     const at = (q: number | null) => {
       const r = q === null ? null : sinkResistanceAt(points, q)
-      return r === null || job.heatW === null ? null : job.ambientC + job.heatW * (r + (job.partInnerKW ?? 0))
+      return r === null || job.heatW === null
+        ? null
+        : job.ambientC + job.heatW * (r + (job.partInnerKPerW ?? 0))
     }
     const r = flow === null ? null : sinkResistanceAt(points, flow)
     return [

@@ -1,5 +1,5 @@
 import type { AirState } from '#core/air'
-import type { DoubtKey, Fan, HeatBasis, Job, PlanDocument } from '#core/document'
+import type { UncertainInput, Fan, HeatBasis, Job, PlanDocument } from '#core/document'
 import { input, type Figure, type FigureBasis, type FigureInput } from '#core/figure'
 import type { PathModel } from '#core/system'
 
@@ -42,11 +42,11 @@ export interface GoalNeed {
   /** what else the maker wants to know, at the flow the plan gets */
   extras: (job: Job, env: NeedEnv, delivered: Delivered) => Figure[]
   /** inputs whose doubt is carried through */
-  doubts: readonly DoubtKey[]
+  uncertainties: readonly UncertainInput[]
 }
 
 /** Doubt of the heat where nobody graded it: measured ±5 %; a guess ±30 %; a label is the most it can be, often 2 to 4 times the real heat. Common practice, no source. */
-export const heatDoubt: Record<HeatBasis, [number, number]> = {
+export const heatUncertainty: Record<HeatBasis, [number, number]> = {
   measured: [0.95, 1.05],
   nameplate: [0.4, 1],
   estimate: [0.7, 1.3],

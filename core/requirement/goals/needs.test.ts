@@ -7,7 +7,7 @@ import {
   newFan,
   newPlan,
   newPort,
-  type Doubt,
+  type Uncertainty,
   type Fan,
   type Goal,
   type Job,
@@ -35,7 +35,7 @@ function planFor(goal: Goal, job: Partial<Job>, change: (p: PlanDocument) => voi
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.008 },
   ]
-  plan.pick = {
+  plan.selection = {
     id: 'p',
     fanId: 'f',
     count: 1,
@@ -88,11 +88,11 @@ describe('every goal', () => {
     expect(r.need.design.value!).toBeGreaterThan(r.need.flow.value!)
   })
   test.each(goals)('%s: a doubted input widens the need around its value', (goal) => {
-    for (const key of goalNeeds[goal].doubts) {
+    for (const key of goalNeeds[goal].uncertainties) {
       if (settled[goal][key] === undefined) continue
       const r = report(goal, settled[goal], (p) => {
         sink(p)
-        p.doubts = [{ id: key, grade: 'good-guess', low: null, high: null }]
+        p.uncertainties = [{ id: key, grade: 'good-guess', low: null, high: null }]
       })
       expect(r.need.flow.low!, key).toBeLessThanOrEqual(r.need.flow.value!)
       expect(r.need.flow.high!, key).toBeGreaterThanOrEqual(r.need.flow.value!)
@@ -116,7 +116,7 @@ describe('cool a box', () => {
   test('both directions: the flow the plan gets gives the inside back', () => {
     const r = report('cool', settled.cool)
     // heat balance by hand: (60 - 1 x dt) = rho cp Q dt
-    const q = r.pick!.served.value!
+    const q = r.selection!.served.value!
     const rise = 60 / (1 + r.air.density * 1006 * q)
     expect(extra(r, 'inside').value).toBeCloseTo(20 + rise, 6)
     expect(extra(r, 'closed').value).toBeCloseTo(80, 6)
@@ -142,7 +142,7 @@ describe('cool a part', () => {
     expect(m3h(r.need.flow.value)).toBeCloseTo(m3h(0.004 * (1.2 / (35 / 30)) ** 2), 6)
   })
   test('what the part’s inside takes, no air gives back', () => {
-    const r = report('part', { ...settled.part, partInnerKW: 2 }, sink)
+    const r = report('part', { ...settled.part, partInnerKPerW: 2 }, sink)
     expect(r.need.flow.value).toBeNull()
     expect(r.need.flow.note).toContain('no air cools that')
   })
@@ -203,7 +203,7 @@ describe('fumes', () => {
   test('how far the nozzle may be: at that distance the flow gives just the speed', () => {
     const r = report('fume', settled.fume)
     const x = extra(r, 'nozzleReach').value!
-    expect(0.5 * (10 * x * x + 0.01)).toBeCloseTo(r.pick!.served.value!, 6)
+    expect(0.5 * (10 * x * x + 0.01)).toBeCloseTo(r.selection!.served.value!, 6)
   })
   test('an enclosure: every opening counts, the stronger of face speed and pressure rules', () => {
     const face = report('fume', { fumeWay: 'enclosure', workOpeningM2: 0.02, faceSpeedMs: 0.5 })
@@ -256,7 +256,7 @@ describe('stir', () => {
       dutyShare: 0.5,
       cop: 1,
     })
-    expect(extra(r, 'turnover').value).toBeCloseTo((r.pick!.served.value! * 3600) / 0.2, 6)
+    expect(extra(r, 'turnover').value).toBeCloseTo((r.selection!.served.value! * 3600) / 0.2, 6)
     expect(extra(r, 'stirEnergy').value! / 3600).toBeCloseTo(2.4 * 2 * 24 * 0.5, 3)
     expect(extra(r, 'fanRise').value).toBeCloseTo((2.4 * 0.5) / 0.9, 3)
     expect(extra(r, 'pullDown').value!).toBeGreaterThan(600)
@@ -303,8 +303,8 @@ describe('chill water', () => {
 
 describe('grades and ranges of inputs', () => {
   const job = planFor('cool', { heatW: 60, heatBasis: 'nameplate', ambientC: 20 }).job
-  const of = (doubt: Partial<Doubt> & Pick<Doubt, 'id'>) =>
-    inputRange(job, [{ grade: 'measured', low: null, high: null, ...doubt }], doubt.id)
+  const of = (uncertainty: Partial<Uncertainty> & Pick<Uncertainty, 'id'>) =>
+    inputRange(job, [{ grade: 'measured', low: null, high: null, ...uncertainty }], uncertainty.id)
   test('an ungraded label is 40 to 100 % of itself, other numbers are taken as sure', () => {
     expect(inputRange(job, [], 'heatW')).toEqual([24, 60])
     expect(inputRange(job, [], 'ambientC')).toBeNull()

@@ -1,6 +1,6 @@
 import { airflowForHeat, temperatureRise } from '#core/need'
 import type { Job } from '#core/document'
-import { modelFan, arrangementOf, drivenGroup, operatingFlow, pathSolver, usefulShare } from '#core/system'
+import { modelFan, arrangementOf, drivenArray, operatingFlow, pathSolver, usefulShare } from '#core/system'
 import { figure, input } from '#core/figure'
 import { densityInput, firstMissing, heatInput, type GoalNeed, type NeedEnv } from './model'
 
@@ -18,13 +18,13 @@ export function presentFlow(
 ): number | null {
   const { fan, model } = presentFan(job, env)
   if (!fan || !model || !env.path.complete) return null
-  const group = {
+  const fanArray = {
     model,
     second: null,
     count: job.existingCount,
     arrangement: arrangementOf(job.existingCount, 'parallel'),
   }
-  const driven = drivenGroup(group, { volts: job.existingV ?? fan.ratedV, duty: null }, env.air, which)
+  const driven = drivenArray(fanArray, { volts: job.existingV ?? fan.ratedV, duty: null }, env.air, which)
   if (!driven) return null
   const flow = operatingFlow(pathSolver(env.path, null), driven.curve, driven.drive)
   return flow > 0 ? flow * usefulShare(env.path, flow) : null
@@ -32,7 +32,7 @@ export function presentFlow(
 
 /** Quieten what is there: keep its airflow, from its fan, from heat and rise, or typed. */
 export const quieten: GoalNeed = {
-  doubts: ['heatW', 'measuredRiseK', 'typedFlowM3s'],
+  uncertainties: ['heatW', 'measuredRiseK', 'typedFlowM3s'],
   missing: (job, env) => {
     if (job.keepBasis === 'typed') return firstMissing(job, [['typedFlowM3s', 'the airflow now']])
     if (job.keepBasis === 'temperature')

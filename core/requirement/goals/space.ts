@@ -133,7 +133,7 @@ export function clearOutFigure(
 
 /** Ventilate a space: the strongest of what is asked rules. */
 export const ventilate: GoalNeed = {
-  doubts: ['volumeM3', 'airChangesPerH', 'mixing', 'waterKgS', 'co2M3s'],
+  uncertainties: ['volumeM3', 'airChangesPerH', 'mixing', 'waterKgS', 'co2M3s'],
   missing: (job, env) => {
     if (largest(Object.values(asks(job, env))) !== null) return null
     if (job.co2M3s && job.co2Max !== null) return 'a CO₂ limit above the fresh air’s'

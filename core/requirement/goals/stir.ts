@@ -16,7 +16,7 @@ const jetFlow = (job: Job, { outletBoreM }: NeedEnv) =>
 
 /** Stir a cold or drying box: turn its air over, and reach its far end. */
 export const stir: GoalNeed = {
-  doubts: ['volumeM3', 'turnoversPerH'],
+  uncertainties: ['volumeM3', 'turnoversPerH'],
   missing: (job, env) => {
     if (largest([turnoverFlow(job), jetFlow(job, env)]) !== null) return null
     return job.volumeM3 === null ? 'the volume' : 'the turnovers'

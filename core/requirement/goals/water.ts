@@ -1,7 +1,7 @@
 import { wetBulb } from '#core/air'
 import {
   evaporationRate,
-  EVAPORATION_DOUBT,
+  EVAPORATION_UNCERTAINTY,
   EVAPORATION_MAX_SPEED,
   lidEffect,
   speedForCooling,
@@ -55,7 +55,7 @@ const lidNames: Record<Lid, string> = { open: 'open', mesh: 'mesh lid', still: '
 
 /** Chill a water surface: the air speed over it sets evaporation and cooling. */
 export const chill: GoalNeed = {
-  doubts: ['waterAreaM2', 'waterC', 'surfaceSpeedMs', 'crossAreaM2'],
+  uncertainties: ['waterAreaM2', 'waterC', 'surfaceSpeedMs', 'crossAreaM2'],
   missing: (job) =>
     firstMissing(job, [
       ['waterAreaM2', 'the water’s surface'],
@@ -98,8 +98,8 @@ export const chill: GoalNeed = {
       input('Q', 'airflow', at, 'flow'),
     ]
     const band = (x: number | null) => ({
-      low: x === null ? null : x * (1 - EVAPORATION_DOUBT),
-      high: x === null ? null : x * (1 + EVAPORATION_DOUBT),
+      low: x === null ? null : x * (1 - EVAPORATION_UNCERTAINTY),
+      high: x === null ? null : x * (1 + EVAPORATION_UNCERTAINTY),
     })
     for (const lid of ['open', 'mesh', 'still'] as Lid[]) {
       const lost = evaporationOf(job, at, lid)
@@ -151,8 +151,8 @@ export const chill: GoalNeed = {
           'water balance',
           {
             basis: 'estimated',
-            low: days / (1 + EVAPORATION_DOUBT),
-            high: days / (1 - EVAPORATION_DOUBT),
+            low: days / (1 + EVAPORATION_UNCERTAINTY),
+            high: days / (1 - EVAPORATION_UNCERTAINTY),
             inputs: [input('V', 'may be lost', job.reserveM3, 'volume')],
             note: 'Salts stay behind: top up with pure water only.',
           },

@@ -132,11 +132,11 @@ export const damper: Modeler = (e, spot) => {
 export const flap: Modeler = (e, spot) => {
   if (!e.diameterM) return lacks('its bore')
   return {
-    head: FLAP_PRESSURE.value,
+    staticHead: FLAP_PRESSURE.value,
     b: bFromK(flapPiece.k, circle(e.diameterM), spot.air.density),
     formula: 'Δp = p₀ + K · ρ/2 · v²',
     source: flapPiece.source,
-    doubt: 0.45,
+    uncertainty: 0.45,
     inputs: [
       input('p₀', 'holds it open (2 to 5 Pa)', FLAP_PRESSURE.value, 'pressure'),
       input('K', 'once open', flapPiece.k, 'number'),
@@ -155,7 +155,7 @@ export const adapter: Modeler = (e, spot) => {
     b: (adapterLoss(inlet, out) * spot.air.density) / 2,
     formula: 'Δp = ρ/2 · (v₁² + 0.5·v₂²)',
     source: 'jet lost in the box (Borda-Carnot), sharp entrance to the second bore',
-    doubt: 0.3,
+    uncertainty: 0.3,
     inputs: [
       input('A₁', 'opening into the box', inlet, 'area'),
       input('A₂', 'opening out of it', out, 'area'),

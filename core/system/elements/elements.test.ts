@@ -29,13 +29,13 @@ const model = (element: PathElement, before: PathElement[] = [], after: PathElem
 const drop = (element: PathElement, q: number, before: PathElement[] = [], after: PathElement[] = []) =>
   elementDrop(model(element, before, after), q)
 const area = (d: number) => (Math.PI / 4) * d ** 2
-const head = (q: number, a: number) => (rho / 2) * (q / a) ** 2
+const staticHead = (q: number, a: number) => (rho / 2) * (q / a) ** 2
 const room = el('chamber', { areaM2: 0.5 })
 const q = 0.01
 
 describe('openings', () => {
   test('a sharp hole by the orifice equation, a rounded one loses less', () => {
-    expect(drop(el('opening', { areaM2: 0.005, edge: 'sharp' }), q)).toBeCloseTo(head(q, 0.61 * 0.005), 9)
+    expect(drop(el('opening', { areaM2: 0.005, edge: 'sharp' }), q)).toBeCloseTo(staticHead(q, 0.61 * 0.005), 9)
     expect(drop(el('opening', { areaM2: 0.005, edge: 'rounded' }), q)).toBeLessThan(
       drop(el('opening', { areaM2: 0.005 }), q) / 2,
     )
@@ -43,7 +43,7 @@ describe('openings', () => {
   test('a deep slot adds the friction of its walls', () => {
     const thin = el('slot', { widthM: 0.3, gapM: 0.004 })
     const deep = { ...thin, lengthM: 0.03 }
-    expect(drop(thin, q)).toBeCloseTo(head(q, 0.62 * 0.0012), 6)
+    expect(drop(thin, q)).toBeCloseTo(staticHead(q, 0.62 * 0.0012), 6)
     expect(drop(deep, q) - drop(thin, q)).toBeCloseTo((12 * mu * 0.03 * (q / 0.0012)) / 0.004 ** 2, 6)
   })
   test('a grille by its ratio, or by its holes', () => {
@@ -62,12 +62,12 @@ describe('openings', () => {
   test('woven mesh inside a row: its own law only; as an intake the entrance comes on top', () => {
     const mesh = el('grille', { areaM2: 0.01, freeAreaRatio: 0.6, style: 'mesh' })
     const duct = el('duct', { diameterM: 0.1, lengthM: 1 })
-    expect(drop(mesh, q, [duct], [duct])).toBeCloseTo(kMesh(0.6)! * head(q, 0.01), 9)
-    expect(drop(mesh, q, [], [duct])).toBeCloseTo((kMesh(0.6)! + 0.5) * head(q, 0.01), 9)
+    expect(drop(mesh, q, [duct], [duct])).toBeCloseTo(kMesh(0.6)! * staticHead(q, 0.01), 9)
+    expect(drop(mesh, q, [], [duct])).toBeCloseTo((kMesh(0.6)! + 0.5) * staticHead(q, 0.01), 9)
   })
   test('a plate as the outlet of a box carries its exit loss', () => {
     expect(drop(el('grille', { areaM2: 0.01, freeAreaRatio: 0.5 }), q, [room])).toBeCloseTo(
-      kPerforated(0.5, 'exhaust')! * head(q, 0.01),
+      kPerforated(0.5, 'exhaust')! * staticHead(q, 0.01),
       9,
     )
   })
@@ -77,7 +77,7 @@ describe('openings', () => {
     ['outlet', 'free-exit', 1],
     ['outlet', 'louvre', 4],
   ] as const)('%s, %s: K %s', (kind, style, k) => {
-    expect(drop(el(kind, { diameterM: 0.1, style }), q)).toBeCloseTo(k * head(q, area(0.1)), 9)
+    expect(drop(el(kind, { diameterM: 0.1, style }), q)).toBeCloseTo(k * staticHead(q, area(0.1)), 9)
   })
 })
 
@@ -85,7 +85,7 @@ describe('ducts', () => {
   const duct = el('duct', { diameterM: 0.1, lengthM: 2, surface: 'pvc' })
   const friction = ductDrop(q, 0.1, 2, surfaces.find((s) => s.key === 'pvc')!.roughness, rho, mu)
   test('alone: entrance, friction, exit', () => {
-    expect(drop(duct, q)).toBeCloseTo(friction + 1.5 * head(q, area(0.1)), 9)
+    expect(drop(duct, q)).toBeCloseTo(friction + 1.5 * staticHead(q, area(0.1)), 9)
   })
   test('a hood and an outlet bring the ends, none is counted twice', () => {
     expect(drop(duct, q, [el('hood', { diameterM: 0.1 })], [el('outlet', { diameterM: 0.1 })])).toBeCloseTo(
@@ -95,45 +95,45 @@ describe('ducts', () => {
   })
   test('a slack hose has its factor on the friction alone', () => {
     const hose = el('duct', { diameterM: 0.1, lengthM: 2, surface: 'hose', slack: 1 })
-    const ends = 1.5 * head(q, area(0.1))
+    const ends = 1.5 * staticHead(q, area(0.1))
     expect((drop({ ...hose, slack: 3 }, q) - ends) / (drop(hose, q) - ends)).toBeCloseTo(3, 9)
   })
   test('a square duct in slow air has the friction constant of its shape (Shah and London)', () => {
     const slow = 2e-4
     const square = el('duct', { widthM: 0.05, heightM: 0.05, lengthM: 3, surface: 'smooth' })
     const v = slow / 0.0025
-    expect(drop(square, slow) - 1.5 * head(slow, 0.0025)).toBeCloseTo(
+    expect(drop(square, slow) - 1.5 * staticHead(slow, 0.0025)).toBeCloseTo(
       (laminarConstant(1) * mu * v * 3) / (2 * 0.05 ** 2),
       6,
     )
   })
   test('bends: round by radius and angle, mitres by their own', () => {
     expect(drop(el('bend', { diameterM: 0.1, radiusRatio: 1.5, angleDeg: 60, count: 2 }), q)).toBeCloseTo(
-      2 * kElbow(1.5, 60)! * head(q, area(0.1)),
+      2 * kElbow(1.5, 60)! * staticHead(q, area(0.1)),
       9,
     )
     expect(drop(el('bend', { diameterM: 0.1, style: 'mitre', count: 1 }), q)).toBeCloseTo(
-      1.2 * head(q, area(0.1)),
+      1.2 * staticHead(q, area(0.1)),
       9,
     )
     expect(model(el('bend', { diameterM: 0.1, radiusRatio: 0.3 })).missing).toContain('half the bore')
   })
   test('a reducer loses on its narrow side, both ways', () => {
     const wide = el('reducer', { diameterM: 0.06, diameter2M: 0.12, angleDeg: 180 })
-    expect(drop(wide, q)).toBeCloseTo((1 - 0.25) ** 2 * head(q, area(0.06)), 9)
+    expect(drop(wide, q)).toBeCloseTo((1 - 0.25) ** 2 * staticHead(q, area(0.06)), 9)
     expect(drop({ ...wide, diameterM: 0.12, diameter2M: 0.06 }, q)).toBeCloseTo(
-      0.5 * 0.75 * head(q, area(0.06)),
+      0.5 * 0.75 * staticHead(q, area(0.06)),
       9,
     )
     expect(model({ ...wide, diameter2M: null }).missing).toBe('the bore after it')
   })
   test('dampers: a blade by its angle, a gate by its opening; nearly shut there is no table', () => {
     expect(drop(el('damper', { diameterM: 0.1, angleDeg: 30 }), q)).toBeCloseTo(
-      kDamper(30)! * head(q, area(0.1)),
+      kDamper(30)! * staticHead(q, area(0.1)),
       9,
     )
     expect(drop(el('damper', { diameterM: 0.1, style: 'slide', freeAreaRatio: 0.5 }), q)).toBeCloseTo(
-      2.1 * head(q, area(0.1)),
+      2.1 * staticHead(q, area(0.1)),
       9,
     )
     expect(model(el('damper', { diameterM: 0.1, angleDeg: 85 })).missing).toContain('70°')
@@ -143,13 +143,13 @@ describe('ducts', () => {
   })
   test('a flap asks its pressure first', () => {
     const flap = model(el('flap', { diameterM: 0.1 }))
-    expect(flap.head).toBe(3.5)
+    expect(flap.staticHead).toBe(3.5)
     expect(elementDrop(flap, 1e-6)).toBeCloseTo(3.5, 6)
     expect(elementDrop(flap, 0)).toBe(0)
   })
   test('an adapter box takes a blower’s slot to a round hole', () => {
     const box = el('adapter', { widthM: 0.03, heightM: 0.02, diameter2M: 0.05 })
-    expect(drop(box, 0.002)).toBeCloseTo(head(0.002, 0.0006) + 0.5 * head(0.002, area(0.05)), 6)
+    expect(drop(box, 0.002)).toBeCloseTo(staticHead(0.002, 0.0006) + 0.5 * staticHead(0.002, area(0.05)), 6)
   })
 })
 
@@ -191,11 +191,11 @@ describe('media', () => {
   })
   test('what rests on a guess is doubted more than what was measured', () => {
     const filter = el('filter', { areaM2: 0.03, medium: 'coarse' })
-    expect(model({ ...filter, basis: 'rough-guess' }).doubt).toBeGreaterThan(
-      model({ ...filter, basis: 'good-guess' }).doubt,
+    expect(model({ ...filter, basis: 'rough-guess' }).uncertainty).toBeGreaterThan(
+      model({ ...filter, basis: 'good-guess' }).uncertainty,
     )
-    expect(model(el('opening', { areaM2: 0.01, basis: 'measured' })).doubt).toBeLessThan(
-      model(el('opening', { areaM2: 0.01 })).doubt,
+    expect(model(el('opening', { areaM2: 0.01, basis: 'measured' })).uncertainty).toBeLessThan(
+      model(el('opening', { areaM2: 0.01 })).uncertainty,
     )
   })
 })

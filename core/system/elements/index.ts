@@ -1,7 +1,7 @@
 import type { ElementKind, PathElement } from '#core/document'
 import { adapter, bend, damper, duct, flap, reducer, wye } from './ducts'
 import { chamber, custom, fanPlace, filter, fins } from './media'
-import { doubtOf, type ElementModel, type Modeler, type Spot } from './model'
+import { uncertaintyOf, type ElementModel, type Modeler, type Spot } from './model'
 import { grille, hood, opening, outlet, slot } from './openings'
 
 export * from './model'
@@ -34,7 +34,7 @@ export function modelElement(element: PathElement, spot: Spot): ElementModel {
     element,
     a: 0,
     b: 0,
-    head: 0,
+    staticHead: 0,
     extra: null,
     branches: null,
     table: null,
@@ -42,7 +42,7 @@ export function modelElement(element: PathElement, spot: Spot): ElementModel {
     formula: '',
     inputs: [],
     source: '',
-    doubt: doubtOf[element.basis],
+    uncertainty: uncertaintyOf[element.basis],
   }
   if (element.kind === 'split') return blank
   const made = modelers[element.kind](element, spot)

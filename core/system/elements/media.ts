@@ -22,7 +22,7 @@ export const filter: Modeler = (e, spot) => {
     b: (((load * c2) / e.areaM2 ** 2) * density) / REFERENCE_DENSITY,
     formula: 'Δp = L · (c₁·Q/A + c₂·(Q/A)²)',
     source: medium ? 'typical clean medium: common practice, no source' : 'your data sheet',
-    ...(medium ? { doubt: Math.max(0.5, e.basis === 'rough-guess' ? 0.6 : 0) } : {}),
+    ...(medium ? { uncertainty: Math.max(0.5, e.basis === 'rough-guess' ? 0.6 : 0) } : {}),
     inputs: [
       input('c₁', 'linear coefficient, Pa·s/m', c1, 'number'),
       input('c₂', 'quadratic coefficient, Pa·s²/m²', c2, 'number'),
@@ -46,7 +46,7 @@ function bed(e: PathElement, spot: Parameters<Modeler>[1]): Made {
     b: (load * at(1, density, 0)) / area ** 2,
     formula: 'Δp/L = 150·μ·(1−ε)²·v/(ε³·d²) + 1.75·ρ·(1−ε)·v²/(ε³·d)',
     source: 'Ergun 1952',
-    doubt: Math.max(0.3, e.basis === 'rough-guess' ? 0.5 : 0),
+    uncertainty: Math.max(0.3, e.basis === 'rough-guess' ? 0.5 : 0),
     inputs: [
       input('L', 'depth of the bed', e.lengthM, 'length'),
       input('d', 'grain', e.grainM, 'length'),
@@ -75,7 +75,7 @@ export const fins: Modeler = (e, spot) => {
     formula: 'Δp = (Kc + 4·f_app·L/D_h + Ke) · ρ/2 · v²',
     source:
       'developing laminar flow between fins, heatsink literature (from memory); above Re 2300 smooth-duct friction',
-    doubt: Math.max(0.25, e.basis === 'rough-guess' ? 0.5 : 0),
+    uncertainty: Math.max(0.25, e.basis === 'rough-guess' ? 0.5 : 0),
     inputs: [
       input('s', 'gap', shape.gap, 'length'),
       input('H', 'fin height', shape.height, 'length'),

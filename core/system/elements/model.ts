@@ -16,7 +16,7 @@ export interface ElementModel {
   a: number
   b: number
   /** pressure before any air moves, Pa (a flap) */
-  head: number
+  staticHead: number
   /** a loss that is no a Q + b Q^2, Pa at m3/s (friction) */
   extra: ((flow: number) => number) | null
   /** ways side by side, where the element is a split */
@@ -28,7 +28,7 @@ export interface ElementModel {
   inputs: FigureInput[]
   source: string
   /** relative doubt of the drop */
-  doubt: number
+  uncertainty: number
 }
 
 /** Where an element stands: its row (the main one or a branch) and the air. */
@@ -44,17 +44,17 @@ export type Made =
   | {
       a?: number
       b?: number
-      head?: number
+      staticHead?: number
       extra?: (flow: number) => number
       formula: string
       source: string
       inputs: FigureInput[]
-      doubt?: number
+      uncertainty?: number
     }
 export type Modeler = (element: PathElement, spot: Spot) => Made
 
 /** Doubt of an element's loss by what it rests on: sums of loss coefficients ±30 %, filters ±50 % until measured. Common practice, no source. */
-export const doubtOf: Record<ElementBasis, number> = {
+export const uncertaintyOf: Record<ElementBasis, number> = {
   measured: 0.1,
   sheet: 0.2,
   'good-guess': 0.3,

@@ -93,7 +93,7 @@ function endPiece(list: readonly Piece[], e: PathElement, spot: Spot) {
     b: bFromK(piece.k, circle(e.diameterM), spot.air.density),
     formula: 'Δp = K · ρ/2 · v²',
     source: piece.source,
-    ...(band > 0.3 ? { doubt: band } : {}),
+    ...(band > 0.3 ? { uncertainty: band } : {}),
     inputs: [
       input('K', piece.name.toLowerCase(), piece.k, 'number'),
       input('D', 'bore', e.diameterM, 'length'),

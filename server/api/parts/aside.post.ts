@@ -1,9 +1,9 @@
 import { idsSchema } from '#shared/schemas/stock'
-import { putStockAside } from '../../db/repositories/stock'
+import { archiveStock } from '../../db/repositories/stock'
 import { database } from '../../utils/store'
 import { bodyOf, route } from '../../utils/reply'
 
 export default route(async (event) => {
   const { ids, aside } = await bodyOf(event, idsSchema)
-  return putStockAside(await database(), ids, aside)
+  return archiveStock(await database(), ids, aside)
 })

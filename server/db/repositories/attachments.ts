@@ -64,7 +64,7 @@ export async function readAttachment(
 }
 
 /** Puts a picture aside, or brings it back. @throws NotFound */
-export async function putAttachmentAside(db: Queryable, id: string, aside: boolean): Promise<void> {
+export async function archiveAttachment(db: Queryable, id: string, aside: boolean): Promise<void> {
   const rows = await db.query(
     'UPDATE attachment SET deleted_at = CASE WHEN $2::boolean THEN now() END, updated_at = now(), revision = revision + 1 WHERE id = $1 AND (deleted_at IS NULL) = $2::boolean RETURNING id',
     [id, aside],

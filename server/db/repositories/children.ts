@@ -1,14 +1,14 @@
 export type ChildKey =
   | 'targets'
   | 'ports'
-  | 'doubts'
+  | 'uncertainties'
   | 'sink'
   | 'path'
   | 'branches'
   | 'lossPoints'
   | 'calibration'
   | 'calibrationPoints'
-  | 'pick'
+  | 'selection'
   | 'source'
   | 'converter'
   | 'feed'
@@ -113,7 +113,7 @@ export const fanTables: ChildTable<FanChildKey>[] = [
 export const childTables: ChildTable<ChildKey>[] = [
   child('targets', 'target', ['id'], ['position', 'kind', '"limit"', 'place', 'set_by', 'why']),
   child('ports', 'port', ['id'], ['position', 'role', 'name', 'side', 'area_m2', 'flow_m3s']),
-  child('doubts', 'doubt', ['id'], ['position', 'grade', 'low', 'high']),
+  child('uncertainties', 'uncertainty', ['id'], ['position', 'grade', 'low', 'high']),
   child('sink', 'sink_point', ['position'], ['flow_m3s', 'k_per_w']),
   child(
     'path',
@@ -162,7 +162,12 @@ export const childTables: ChildTable<ChildKey>[] = [
     ['id', 'kind', 'used', 'fan_id', 'count', 'volts', 'flow_m3s', 'heat_w', 'rise_k'],
   ),
   child('calibrationPoints', 'calibration_point', ['position'], ['flow_m3s', 'pressure_pa']),
-  child('pick', 'pick', [], ['id', 'fan_id', 'second_fan_id', 'count', 'arrangement', 'drive_v', 'duty']),
+  child(
+    'selection',
+    'fan_selection',
+    [],
+    ['id', 'fan_id', 'second_fan_id', 'count', 'arrangement', 'drive_v', 'duty'],
+  ),
   child(
     'source',
     'power_source',
@@ -215,7 +220,7 @@ export const childTables: ChildTable<ChildKey>[] = [
       'pwm_hz',
       'switch_side',
       'flyback',
-      'theta_k_w',
+      'junction_to_air_k_per_w',
       'caps_fitted',
       'cap_v',
     ],
@@ -288,7 +293,7 @@ export const childTables: ChildTable<ChildKey>[] = [
       'id',
       'chemistry',
       'cells',
-      'charge_c',
+      'charge_coulomb',
       'cell_v',
       'depth',
       'max_a',

@@ -70,7 +70,7 @@ export async function renewToken(db: Database, id: string): Promise<string> {
   return token
 }
 /** Puts an instrument aside: its logs stay, what it records is closed. @throws NotFound */
-export async function putInstrumentAside(db: Database, id: string): Promise<void> {
+export async function archiveInstrument(db: Database, id: string): Promise<void> {
   await db.transaction(async (tx) => {
     const rows = await tx.query(
       'UPDATE instrument SET deleted_at = now(), updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id',

@@ -13,7 +13,7 @@ type ChildRows = Record<ChildKey, object[]>
 const JOB_COLUMNS = `name, variant_of, goal, equipment, complaint, untouchable,
   breathes_in, breathes_out, direction, mounted_direction, intake_side, outlet_side, intake_height_m, outlet_height_m, air_outlet, outlet_to_opening_m, gasketed, backflow_flap, intake_air_c,
   ambient_c, ambient_max_c, altitude_m, humidity, hours_per_day, listener_m, room_db_a, margin,
-  heat_w, heat_basis, inside_max_c, wall_loss_w_k, active_cooling, part_max_c, part_inner_k_w,
+  heat_w, heat_basis, inside_max_c, wall_loss_w_k, active_cooling, part_max_c, part_inner_k_per_w,
   volume_m3, air_changes_per_h, mixing, clear_s, clear_share, water_kg_s, inside_c, inside_rh_max, surface_c, co2_m3s, co2_max, co2_fresh,
   fume_way, capture_speed_ms, capture_distance_m, nozzle_area_m2, nozzle_opening, slot_length_m, slot_flanged, leak_area_m2, box_pressure_pa, work_opening_m2, face_speed_ms,
   room_volume_m3, room_changes_per_h, fume_rated, carbon_hours, carbon_life_h,
@@ -22,7 +22,7 @@ const JOB_COLUMNS = `name, variant_of, goal, equipment, complaint, untouchable,
   keep_basis, existing_fan_id, existing_count, existing_v, measured_rise_k, typed_flow_m3s,
   fit_depth_m, fit_width_m, inlet_clear_m, outlet_clear_m, opening_gap_m, baffled, hot_part_in_path, must_not_fail, mains, flammable, open_flue, wet, domain, opens_supply, stored_v, discharged, earth_refitted, supply_opening, laser, light_baffle, thermal_cutout, adapter_in_wet, touch_c,
   trust, shaft, stack_extra_m, existing_holes_m, hole_m, screw_hole_m, mount_kind, mount_capacity_kg, mount_isolated, thin_panel, panel_hz, upstream_gap_m,
-  stated_change, stated_of, ranked_by, care_from, blades_days, filter_days, tariff`
+  stated_change, stated_of, ranked_by, maintenance_from, blades_days, filter_days, tariff`
 const INSERT_JOB = `INSERT INTO job (id, ${JOB_COLUMNS}) SELECT id, ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $1::jsonb)`
 const UPDATE_JOB = `UPDATE job SET (${JOB_COLUMNS}) = (SELECT ${JOB_COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)), revision = revision + 1, updated_at = now()
   WHERE id = $1 RETURNING revision, updated_at`
@@ -35,7 +35,7 @@ function childRows(plan: PlanDocument): ChildRows {
   return {
     targets: ordered(plan.targets),
     ports: ordered(plan.ports),
-    doubts: ordered(plan.doubts),
+    uncertainties: ordered(plan.uncertainties),
     sink: ordered(plan.sink),
     path: ordered(plan.path),
     branches: ordered(plan.branches),
@@ -48,7 +48,7 @@ function childRows(plan: PlanDocument): ChildRows {
     sun: single(plan.sun),
     runs: ordered(plan.runs),
     readings: plan.runs.flatMap((run) => ordered(run.readings).map((r) => ({ ...r, runId: run.id }))),
-    pick: single(plan.pick),
+    selection: single(plan.selection),
     source: single(plan.source),
     converter: single(plan.converter),
   }
@@ -66,8 +66,8 @@ async function saveChildren(tx: Queryable, plan: PlanDocument): Promise<void> {
 /** Fans a plan speaks of must exist: a clear message before the database's own refusal. */
 async function checkFans(tx: Queryable, plan: PlanDocument): Promise<void> {
   for (const [field, id] of [
-    ['plan.pick.fanId', plan.pick?.fanId],
-    ['plan.pick.secondFanId', plan.pick?.secondFanId],
+    ['plan.selection.fanId', plan.selection?.fanId],
+    ['plan.selection.secondFanId', plan.selection?.secondFanId],
     ['plan.job.existingFanId', plan.job.existingFanId],
     ['plan.calibration.fanId', plan.calibration?.fanId],
     ...plan.feed.map((f) => ['plan.feed', f.fanId] as const),
@@ -102,7 +102,7 @@ async function readPlan(db: Queryable, jobRow: Row): Promise<StoredPlan> {
     job: fromRow(jobRow) as unknown as Job,
     targets: parts.targets.map(fromRow),
     ports: parts.ports.map(fromRow),
-    doubts: parts.doubts.map(fromRow),
+    uncertainties: parts.uncertainties.map(fromRow),
     sink: parts.sink.map(fromRow),
     path,
     branches: parts.branches.map(fromRow),
@@ -112,7 +112,7 @@ async function readPlan(db: Queryable, jobRow: Row): Promise<StoredPlan> {
     battery: one(parts.battery),
     sun: one(parts.sun),
     runs,
-    pick: one(parts.pick),
+    selection: one(parts.selection),
     source: one(parts.source),
     converter: one(parts.converter),
   })

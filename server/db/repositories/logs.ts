@@ -157,7 +157,7 @@ export const renameLog = (db: Queryable, id: string, name: string) =>
       [id, name],
     ),
   )
-export const putLogAside = (db: Queryable, id: string) =>
+export const archiveLog = (db: Queryable, id: string) =>
   changed(
     db.query(
       'UPDATE log SET deleted_at = now(), open = false, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id',

@@ -27,11 +27,7 @@ export async function saveStock(db: Database, parts: readonly StockPart[]): Prom
 }
 
 /** Puts parts aside or brings them back. */
-export async function putStockAside(
-  db: Database,
-  ids: readonly string[],
-  aside: boolean,
-): Promise<StockPart[]> {
+export async function archiveStock(db: Database, ids: readonly string[], aside: boolean): Promise<StockPart[]> {
   return db.transaction(async (tx) => {
     await tx.query(
       'UPDATE stock_part SET deleted_at = CASE WHEN $2::boolean THEN now() END, updated_at = now(), revision = revision + 1 WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))',

@@ -210,7 +210,7 @@ usePageKeys([
         </details>
         <details class="fold">
           <summary>Where makers disagree: this job’s numbers</summary>
-          <SchoolList />
+          <TradeoffList />
         </details>
       </section>
       <PathChart />

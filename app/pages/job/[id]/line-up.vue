@@ -7,7 +7,8 @@ const { plan, report, findings } = useJob('line-up')
 const shelf = useShelfStore()
 const believed = useBelievedFans()
 const { show } = useUnits()
-const { choice, ranking, rows, busy, problem, picked, usable, compared, compare, pick, unpick } = useLineUp()
+const { choice, ranking, rows, busy, problem, picked, usable, compared, compare, selection, unpick } =
+  useLineUp()
 const lit = ref<string | null>(null)
 const SHORT = 6
 const MORE = 40
@@ -30,7 +31,7 @@ const status = computed(() =>
     ? `fetching the shelf, ${Math.round(100 * shelf.progress)} %`
     : busy.value
       ? 'searching…'
-      : `${usable.value} of ${ranking.value?.groups ?? 0} groups meet the need${ranking.value && ranking.value.groups > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''}`,
+      : `${usable.value} of ${ranking.value?.arrays ?? 0} groups meet the need${ranking.value && ranking.value.arrays > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''}`,
 )
 
 /** the pick's construction from its members */
@@ -63,13 +64,14 @@ const widest = computed(() =>
   ),
 )
 const view = ref<'curves' | 'pareto'>('curves')
-const doubt = useDoubtReport()
-const path = computed(() => bandedPath(report.value, doubt.value, widest.value))
-const pickFigures = computed(() =>
-  report.value.pick
-    ? [...report.value.pick.figures, ...(report.value.pick.life ? [report.value.pick.life] : [])].filter(
-        (f) => f.value !== null,
-      )
+const uncertainty = useUncertaintyReport()
+const path = computed(() => bandedPath(report.value, uncertainty.value, widest.value))
+const selectionFigures = computed(() =>
+  report.value.selection
+    ? [
+        ...report.value.selection.figures,
+        ...(report.value.selection.life ? [report.value.selection.life] : []),
+      ].filter((f) => f.value !== null)
     : [],
 )
 
@@ -118,7 +120,7 @@ usePageKeys([
           :need="report.context.needFlow"
           :limit="report.context.levelLimit"
           :height="300"
-          @pick="pick"
+          @pick="selection"
         />
         <CurveChart
           v-else
@@ -134,21 +136,21 @@ usePageKeys([
             picked.arrangement === 'parallel' ? 'flows add at each pressure' : 'pressures add at each flow'
           }}</label
         >
-        <DriveSlider v-if="report.pick" />
-        <dl v-if="report.pick" class="figures">
-          <div v-for="figure in pickFigures" :key="figure.key">
+        <DriveSlider v-if="report.selection" />
+        <dl v-if="report.selection" class="figures">
+          <div v-for="figure in selectionFigures" :key="figure.key">
             <dt>{{ figure.label }}</dt>
             <dd>
-              <FigureValue :figure="figure" :signed="figure.key === 'pick.margin'" range />
+              <FigureValue :figure="figure" :signed="figure.key === 'selection.margin'" range />
             </dd>
           </div>
         </dl>
-        <ChanceLine v-if="report.pick" />
-        <p v-if="report.pickProblem" class="bad">
-          {{ report.pickProblem }}
+        <ChanceLine v-if="report.selection" />
+        <p v-if="report.selectionProblem" class="bad">
+          {{ report.selectionProblem }}
         </p>
       </section>
-      <SwapNotes v-if="plan.job.goal === 'quieten'" />
+      <ReplacementNotes v-if="plan.job.goal === 'quieten'" />
       <TrustPanel />
       <VariantPanel />
     </div>
@@ -177,7 +179,7 @@ usePageKeys([
             :rows="shown"
             :picked="picked"
             :compared="compared"
-            @pick="pick"
+            @pick="selection"
             @unpick="unpick"
             @compare="compare"
             @light="lit = $event"
@@ -217,7 +219,7 @@ usePageKeys([
         </template>
         <FindingList class="after" :findings="findings" />
       </section>
-      <LeverPanel />
+      <ImprovementPanel />
       <FitPanel />
     </div>
   </div>

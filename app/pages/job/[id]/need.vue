@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { airChangeGuide, captureGuide, mixingGuide } from '#core/need'
-import type { Doubt, DoubtKey, HeatBasis, Job } from '#core/document'
+import type { Uncertainty, UncertainInput, HeatBasis, Job } from '#core/document'
 import { jobSchema } from '#shared/schemas/plan'
 
 const { store, plan, report, set, put, findings } = useJob('need')
 const { show, bare } = useUnits()
-const doubt = useDoubtReport()
+const uncertainty = useUncertaintyReport()
 const job = computed(() => plan.value.job)
 const need = computed(() => report.value.need)
 const insideFromTarget = computed(() =>
@@ -31,21 +31,21 @@ const usesHeat = computed(() => form.value.fields.some((f) => f.key === 'heatW')
 const usesWall = computed(() => goal.value === 'cool' || goal.value === 'stir')
 
 /** Grades an input, or takes its range; the value goes with a range. */
-function setDoubt(entry: Doubt | null, key: DoubtKey, value?: number) {
+function setUncertainty(entry: Uncertainty | null, key: UncertainInput, value?: number) {
   store.change((d) => {
-    d.doubts = d.doubts.filter((x) => x.id !== key)
-    if (entry) d.doubts.push(entry)
+    d.uncertainties = d.uncertainties.filter((x) => x.id !== key)
+    if (entry) d.uncertainties.push(entry)
     if (value !== undefined) assign(d.job, key, value)
   }, `doubt.${key}`)
 }
-function useHeat(watts: number, basis: HeatBasis, range: Doubt | null) {
+function useHeat(watts: number, basis: HeatBasis, range: Uncertainty | null) {
   store.change((d) => {
     d.job.heatW = watts
     d.job.heatBasis = basis
-    d.doubts = [...d.doubts.filter((x) => x.id !== 'heatW'), ...(range ? [range] : [])]
+    d.uncertainties = [...d.uncertainties.filter((x) => x.id !== 'heatW'), ...(range ? [range] : [])]
   })
 }
-const useWall = (value: number, range: Doubt) => setDoubt(range, 'wallLossWK', value)
+const useWall = (value: number, range: Uncertainty) => setUncertainty(range, 'wallLossWK', value)
 const setSink = (points: typeof plan.value.sink) =>
   store.change((d) => {
     d.sink = points
@@ -53,7 +53,7 @@ const setSink = (points: typeof plan.value.sink) =>
 const results = computed(() => [
   need.value.flow,
   need.value.design,
-  ...(report.value.pick?.served.value ? [report.value.pick.served] : []),
+  ...(report.value.selection?.served.value ? [report.value.selection.served] : []),
 ])
 const extras = computed(() => need.value.extras.filter((f) => f.value !== null || f.note))
 const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key] === null)
@@ -67,17 +67,17 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
         :record="job"
         :fields="form.fields"
         :shape="jobSchema.shape"
-        :doubts="plan.doubts"
+        :uncertainties="plan.uncertainties"
         @set="put"
-        @doubt="setDoubt"
+        @uncertainty="setUncertainty"
       />
       <SinkTable v-if="goal === 'part'" :points="plan.sink" @update="setSink" />
       <div class="helpers">
-        <DoubtFold
+        <UncertaintyFold
           :job="job"
           :fields="[...form.fields, ...form.more.flatMap((m) => m.fields)]"
-          :doubts="plan.doubts"
-          @set="setDoubt"
+          :uncertainties="plan.uncertainties"
+          @set="setUncertainty"
         />
         <HeatHelper v-if="usesHeat" @use="useHeat" />
         <VolumeHelper v-if="usesVolume" @use="set('volumeM3')($event)" />
@@ -104,9 +104,9 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
             :record="job"
             :fields="part.fields"
             :shape="jobSchema.shape"
-            :doubts="plan.doubts"
+            :uncertainties="plan.uncertainties"
             @set="put"
-            @doubt="setDoubt"
+            @uncertainty="setUncertainty"
           />
         </details>
         <GuideTable
@@ -149,9 +149,9 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
             <dd><FigureValue :figure="report.density" /></dd>
           </div>
         </dl>
-        <p v-if="doubt?.need && doubt.need.high > doubt.need.low" class="small soft">
-          Nine of ten of {{ doubt.cases }} drawn cases need {{ bare(doubt.need.low, 'flow') }} to
-          {{ show(doubt.need.high, 'flow') }}.
+        <p v-if="uncertainty?.need && uncertainty.need.high > uncertainty.need.low" class="small soft">
+          Nine of ten of {{ uncertainty.cases }} drawn cases need {{ bare(uncertainty.need.low, 'flow') }} to
+          {{ show(uncertainty.need.high, 'flow') }}.
         </p>
         <ChanceLine />
       </section>

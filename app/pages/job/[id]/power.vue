@@ -2,7 +2,7 @@
 import { newConverter, newSource, type Converter, type Source, type Wiring } from '#core/document'
 import { DROP_LIMIT, fuseFor, usbBudgetOf } from '#core/supply'
 import type { SupplyKind } from '#core/power'
-import { converterSchema, pickSchema, sourceSchema, wiringSchema } from '#shared/schemas/plan'
+import { converterSchema, selectionSchema, sourceSchema, wiringSchema } from '#shared/schemas/plan'
 
 const { store, plan, report, findings } = useJob('power')
 const { show } = useUnits()
@@ -44,19 +44,19 @@ const chooseConverter = (kind: 'none' | Converter['kind']) =>
     } else
       d.converter = d.converter
         ? { ...d.converter, kind }
-        : { ...newConverter(newId('converter'), d.pick?.driveV ?? d.source?.nominalV ?? 12), kind }
+        : { ...newConverter(newId('converter'), d.selection?.driveV ?? d.source?.nominalV ?? 12), kind }
   })
 function setDrive(value: number | null) {
   if (value === null) return
   store.change((d) => {
-    if (d.pick) d.pick.driveV = value
+    if (d.selection) d.selection.driveV = value
     if (d.converter) Object.assign(d.converter, { outV: value })
-  }, 'pick.driveV')
+  }, 'selection.driveV')
 }
-const pickNode = computed(() => power.value.feed.nodes.find((n) => n.kind === 'pick') ?? null)
+const selectionNode = computed(() => power.value.feed.nodes.find((n) => n.kind === 'selection') ?? null)
 /** What the lead to the fans may be, in words. */
 const leadWords = computed(() => {
-  const n = pickNode.value
+  const n = selectionNode.value
   if (!n?.lead) return ''
   const { lead } = n
   const fuse = fuseFor(n, source.value?.kind === 'vehicle' || source.value?.kind === 'house-battery')
@@ -77,7 +77,7 @@ const leadWords = computed(() => {
 })
 const mismatch = computed(() => {
   const feed = power.value.feedV
-  const drive = plan.value.pick?.driveV
+  const drive = plan.value.selection?.driveV
   return feed !== null && drive !== undefined && converter.value && Math.abs(feed - drive) > 0.03 * drive
     ? { feed, drive }
     : null
@@ -130,7 +130,7 @@ const print = () => window.print()
         <li v-for="c in cautions" :key="c"><StateMark state="stop" /> {{ c }}</li>
       </ul>
       <FeedDiagram v-if="view === 'diagram'" @choose="partForm?.open($event)" />
-      <WirePaper v-else :view="view" />
+      <WireSheet v-else :view="view" />
     </section>
     <div class="layout no-print">
       <div class="stack">
@@ -240,18 +240,18 @@ const print = () => window.print()
       <div class="stack">
         <section class="sheet stack">
           <h2>At the fan and at the source</h2>
-          <p v-if="!report.pick && !plan.pick" class="soft">
+          <p v-if="!report.selection && !plan.selection" class="soft">
             Pick a fan in the Line-up: its current at its driven voltage decides the rest.
           </p>
           <template v-else>
             <QuantityField
-              v-if="plan.pick"
+              v-if="plan.selection"
               class="drive"
               label="Drive voltage of the pick"
               quantity="voltage"
               required
-              :schema="pickSchema.shape.driveV"
-              :model-value="plan.pick.driveV"
+              :schema="selectionSchema.shape.driveV"
+              :model-value="plan.selection.driveV"
               @update:model-value="setDrive($event)"
             />
             <p v-if="mismatch" class="warn">

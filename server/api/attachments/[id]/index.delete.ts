@@ -1,8 +1,8 @@
-import { putAttachmentAside } from '../../../db/repositories/attachments'
+import { archiveAttachment } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
 export default route(async (event) => {
-  await putAttachmentAside(await database(), idOf(event), true)
+  await archiveAttachment(await database(), idOf(event), true)
   return { ok: true }
 })

@@ -1,5 +1,5 @@
 import { getQuery } from 'h3'
-import { attachmentSchema, MOST_ATTACHED } from '#shared/schemas/fan'
+import { attachmentSchema, MAX_ATTACHED } from '#shared/schemas/fan'
 import { addAttachment } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { bytesOf, checked, idOf, route } from '../../../utils/reply'
@@ -13,6 +13,6 @@ export default route(async (event) => {
     id,
     name,
     mediaType,
-    await bytesOf(event, MOST_ATTACHED),
+    await bytesOf(event, MAX_ATTACHED),
   )
 })

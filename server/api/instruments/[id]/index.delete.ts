@@ -1,8 +1,8 @@
-import { putInstrumentAside } from '../../../db/repositories/instruments'
+import { archiveInstrument } from '../../../db/repositories/instruments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
 export default route(async (event) => {
-  await putInstrumentAside(await database(), idOf(event))
+  await archiveInstrument(await database(), idOf(event))
   return { ok: true }
 })

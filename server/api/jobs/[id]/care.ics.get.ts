@@ -1,6 +1,6 @@
 import ical, { ICalEventRepeatingFreq } from 'ical-generator'
 import { setResponseHeader } from 'h3'
-import { careTasks } from '#core/print'
+import { maintenanceTasks } from '#core/print'
 import { computeReport } from '#core/plan'
 import { Refused } from '../../../db/errors'
 import { getPlan } from '../../../db/repositories/jobs'
@@ -18,10 +18,10 @@ export default route(async (event) => {
     name: `${plan.job.name}, care`,
     prodId: { company: 'Redpoll', product: 'care', language: 'EN' },
   })
-  for (const task of careTasks(
+  for (const task of maintenanceTasks(
     plan,
     result.report,
-    plan.job.careFrom ?? new Date().toISOString().slice(0, 10),
+    plan.job.maintenanceFrom ?? new Date().toISOString().slice(0, 10),
   )) {
     calendar.createEvent({
       id: `${plan.job.id}-${task.key}@redpoll`,

@@ -10,12 +10,12 @@ export default route(async (event) => {
   const { plan } = await getPlan(db, idOf(event))
   const result = computeReport(await planInput(db, plan))
   if (!result.ok) throw new Refused(result.reason)
-  const { need, path, pick, power, verdict, findings, stations, density } = result.report
+  const { need, path, selection, power, verdict, findings, stations, density } = result.report
   return {
     density,
     need: { flow: need.flow, design: need.design, missing: need.missing },
     path: { drop: path.drop, elements: path.elements },
-    pick,
+    selection,
     power: power.figures,
     verdict,
     stations,

@@ -12,19 +12,19 @@ export default route(async (event): Promise<VariantSummary[]> => {
     plans.map(async ({ plan }) => {
       const result = computeReport(await planInput(db, plan))
       const report = result.ok ? result.report : null
-      const pick = report?.pick ?? null
-      const flow = pick?.served.value ?? null
+      const selection = report?.selection ?? null
+      const flow = selection?.served.value ?? null
       const need = report?.need.flow.value ?? null
       return {
         id: plan.job.id,
         name: plan.job.name,
-        fan: pick?.fanName ?? '',
-        driveV: pick?.candidate.driveV ?? null,
+        fan: selection?.fanName ?? '',
+        driveV: selection?.candidate.driveV ?? null,
         flow,
         margin: flow !== null && need ? flow / need - 1 : null,
-        level: pick?.candidate.level?.value ?? null,
-        powerW: pick?.candidate.powerW ?? null,
-        cost: pick?.candidate.cost ?? null,
+        level: selection?.candidate.level?.value ?? null,
+        powerW: selection?.candidate.powerW ?? null,
+        cost: selection?.candidate.cost ?? null,
         stops: report?.findings.findings.filter((f) => f.severity === 'stop').length ?? 0,
       }
     }),

@@ -25,7 +25,7 @@ const heardWords = (h: Heard) =>
 /** Fans whose whine is looked for: picked and old, with the speed that was read in the runs where there is one. */
 const fans = ref<KnownFan[]>([])
 watchEffect(() => {
-  const { pick, job } = { pick: plan.value.pick, job: plan.value.job }
+  const { selection, job } = { selection: plan.value.selection, job: plan.value.job }
   const rpmOf = (kind: 'baseline' | 'after') => {
     const r = plan.value.runs
       .filter((x) => x.kind === kind)
@@ -34,7 +34,7 @@ watchEffect(() => {
     return r ? readingMean(r) : null
   }
   const list: KnownFan[] = []
-  const picked = shelf.known.find((f) => f.id === pick?.fanId)
+  const picked = shelf.known.find((f) => f.id === selection?.fanId)
   const old = shelf.known.find((f) => f.id === job.existingFanId)
   if (old)
     list.push({ name: `old ${old.model}`, blades: old.blades, rpm: rpmOf('baseline') ?? old.ratedRpm ?? 0 })
@@ -42,7 +42,7 @@ watchEffect(() => {
     list.push({
       name: picked.model,
       blades: picked.blades,
-      rpm: rpmOf('after') ?? (picked.ratedRpm ?? 0) * (report.value.pick?.candidate.speed ?? 1),
+      rpm: rpmOf('after') ?? (picked.ratedRpm ?? 0) * (report.value.selection?.candidate.speed ?? 1),
     })
   fans.value = list
 })

@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { careTasks } from '#core/print'
+import { maintenanceTasks } from '#core/print'
 import type { Job } from '#core/document'
 import { jobSchema } from '#shared/schemas/plan'
 
 const { plan, report, put } = useJob('verdict')
 const { show } = useUnits()
 const today = new Date().toISOString().slice(0, 10)
-const from = computed(() => plan.value.job.careFrom ?? today)
-const tasks = computed(() => careTasks(plan.value, report.value, from.value))
+const from = computed(() => plan.value.job.maintenanceFrom ?? today)
+const tasks = computed(() => maintenanceTasks(plan.value, report.value, from.value))
 const fields: Field<keyof Job>[] = [
   { key: 'bladesDays', label: 'Cleanings, days', quantity: 'number', placeholder: '180' },
   { key: 'filterDays', label: 'Filter changes, days', quantity: 'number', placeholder: '90' },
@@ -22,7 +22,7 @@ const every = (days: number) =>
       : `every ${days} days`
 const words = (key: string, days: number) => (key === 'tight' ? 'once' : every(days))
 const energy = computed(() => {
-  const watts = report.value.pick?.candidate.powerW
+  const watts = report.value.selection?.candidate.powerW
   if (!watts) return null
   const perYear = watts * plan.value.job.hoursPerDay * 3600 * 365
   return { perYear, money: plan.value.job.tariff === null ? null : (perYear / 3.6e6) * plan.value.job.tariff }
@@ -45,7 +45,7 @@ const energy = computed(() => {
             class="text-input"
             type="date"
             :value="from"
-            @change="put('careFrom', ($event.target as HTMLInputElement).value || null)"
+            @change="put('maintenanceFrom', ($event.target as HTMLInputElement).value || null)"
           />
         </div>
         <FieldGrid

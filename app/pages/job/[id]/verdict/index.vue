@@ -22,7 +22,7 @@ const calibration = computed(() =>
 )
 const busy = ref(false)
 /** The measured flow scales the path, in a variant beside the plan. */
-async function teachPath() {
+async function correctPath() {
   if (!calibration.value) return
   busy.value = true
   const result = await api<StoredPlan>(`jobs/${plan.value.job.id}/variants`, {
@@ -36,8 +36,10 @@ async function teachPath() {
     action: { label: 'Open it', run: () => navigateTo(`/job/${id}/air-path`) },
   })
 }
-const levers = useLevers()
-const best = computed(() => (levers.value.levers ?? []).filter((l) => l.gain > 0 || l.meets).slice(0, 3))
+const improvements = useImprovements()
+const best = computed(() =>
+  (improvements.value.improvements ?? []).filter((l) => l.gain > 0 || l.meets).slice(0, 3),
+)
 </script>
 
 <template>
@@ -84,7 +86,7 @@ const best = computed(() => (levers.value.levers ?? []).filter((l) => l.gain > 0
             </table>
           </div>
           <div class="row">
-            <button type="button" class="button small" :disabled="!calibration || busy" @click="teachPath">
+            <button type="button" class="button small" :disabled="!calibration || busy" @click="correctPath">
               Scale the path to the measured flow, as a variant
             </button>
             <span v-if="!calibration" class="small soft"
@@ -123,7 +125,7 @@ const best = computed(() => (levers.value.levers ?? []).filter((l) => l.gain > 0
           </ul>
           <p class="small">
             <NuxtLink :to="`/job/${plan.job.id}/line-up`">All levers on the Line-up</NuxtLink> ·
-            <NuxtLink :to="`/job/${plan.job.id}/verdict/ladder`">which noise source next</NuxtLink>
+            <NuxtLink :to="`/job/${plan.job.id}/verdict/ranking`">which noise source next</NuxtLink>
           </p>
         </section>
       </div>

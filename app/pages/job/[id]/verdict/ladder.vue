@@ -1,6 +1,12 @@
 <script setup lang="ts">
 import { afterReduction, loudnessRatio } from '#core/noise'
-import { everydayLevels, LADDER_GAP_DB, noiseLadder, upgradeRungs, type LadderStage } from '#core/verification'
+import {
+  everydayLevels,
+  RANKING_GAP_DB,
+  rankNoiseSources,
+  upgradeRungs,
+  type RankedStage,
+} from '#core/verification'
 import { newReading, runStates, usualStages } from '#core/document'
 import { rungChart } from '~/charts/print-chart'
 import { readingLimit } from '#shared/schemas/plan'
@@ -31,7 +37,9 @@ function sourcesOf(key: string) {
   )
 }
 const state = computed(() => states.value.find((s) => s.key === stateKey.value) ?? states.value[0] ?? null)
-const ladder = computed(() => noiseLadder(state.value?.runs ?? [], place.value, target.value?.limit ?? null))
+const ranking = computed(() =>
+  rankNoiseSources(state.value?.runs ?? [], place.value, target.value?.limit ?? null),
+)
 const rungs = computed(() => upgradeRungs(states.value, place.value))
 const chart = computed(() =>
   rungs.value.length
@@ -50,7 +58,7 @@ const chart = computed(() =>
 )
 /** What fixing the next source by an amount would give. */
 const cut = ref(6)
-const after = (s: LadderStage) => {
+const after = (s: RankedStage) => {
   const levels = s.cells.filter((c) => c.level !== null)
   const i = levels.findIndex((c) => c.source === s.next)
   return i < 0
@@ -61,7 +69,7 @@ const after = (s: LadderStage) => {
         cut.value,
       )
 }
-const cell = (s: LadderStage, source: string) => s.cells.find((c) => c.source === source) ?? null
+const cell = (s: RankedStage, source: string) => s.cells.find((c) => c.source === source) ?? null
 
 // a new row or cell of the matrix joins the state's latest run
 const entry = reactive({ source: '', stage: 'working', value: null as number | null })
@@ -108,12 +116,12 @@ function add() {
   turn.value++
 }
 const valueSchema = readingLimit('level')
-const gapWords = (s: LadderStage) =>
+const gapWords = (s: RankedStage) =>
   s.gap === null
     ? ''
-    : s.gap > LADDER_GAP_DB
+    : s.gap > RANKING_GAP_DB
       ? `${show(s.gap, 'levelDifference')} more than its sources: one is missing from the list`
-      : s.gap < -LADDER_GAP_DB
+      : s.gap < -RANKING_GAP_DB
         ? `${show(-s.gap, 'levelDifference')} less than its sources: was one read nearer, or with others running?`
         : 'they agree'
 </script>
@@ -142,7 +150,7 @@ const gapWords = (s: LadderStage) =>
             />
           </div>
         </div>
-        <p v-if="!ladder.sources.length" class="soft">
+        <p v-if="!ranking.sources.length" class="soft">
           Read each source alone at one marked spot, the others off, then everything together. The ladder then
           says which one to fix, and how far the whole can fall by it.
         </p>
@@ -151,16 +159,16 @@ const gapWords = (s: LadderStage) =>
             <thead>
               <tr>
                 <th>Only this running</th>
-                <th v-for="s in ladder.stages" :key="s.stage" class="num">
+                <th v-for="s in ranking.stages" :key="s.stage" class="num">
                   {{ s.stage }}
                 </th>
               </tr>
             </thead>
             <tbody>
-              <tr v-for="source in ladder.sources" :key="source">
+              <tr v-for="source in ranking.sources" :key="source">
                 <td>{{ source }}</td>
                 <td
-                  v-for="s in ladder.stages"
+                  v-for="s in ranking.stages"
                   :key="s.stage"
                   class="num"
                   :class="{ next: s.next === source && s.cells.length > 1 }"
@@ -182,20 +190,20 @@ const gapWords = (s: LadderStage) =>
               </tr>
               <tr>
                 <th scope="row">Sum of the sources</th>
-                <td v-for="s in ladder.stages" :key="s.stage" class="num">
+                <td v-for="s in ranking.stages" :key="s.stage" class="num">
                   {{ show(s.sum, 'level') }}
                 </td>
               </tr>
               <tr>
                 <th scope="row">All together, as read</th>
-                <td v-for="s in ladder.stages" :key="s.stage" class="num">
+                <td v-for="s in ranking.stages" :key="s.stage" class="num">
                   {{ show(s.whole ?? s.wholeRead, 'level') }}
                   <span class="small soft block">{{ gapWords(s) }}</span>
                 </td>
               </tr>
               <tr>
                 <th scope="row">Fix next</th>
-                <td v-for="s in ladder.stages" :key="s.stage" class="num words">
+                <td v-for="s in ranking.stages" :key="s.stage" class="num words">
                   <strong v-if="s.next">{{ s.next }}</strong><span
                     v-if="s.drop !== null"
                     class="small soft block"
@@ -214,7 +222,7 @@ const gapWords = (s: LadderStage) =>
               </tr>
               <tr>
                 <th scope="row">With {{ cut }} dB less of it</th>
-                <td v-for="s in ladder.stages" :key="s.stage" class="num">
+                <td v-for="s in ranking.stages" :key="s.stage" class="num">
                   {{ show(after(s), 'level') }}
                   <span v-if="after(s) !== null && s.sum !== null" class="small soft block"
                     >{{ (1 / loudnessRatio(after(s)! - s.sum)).toFixed(1) }} times quieter</span
@@ -224,7 +232,7 @@ const gapWords = (s: LadderStage) =>
             </tbody>
           </table>
         </div>
-        <label v-if="ladder.sources.length" class="row small"
+        <label v-if="ranking.sources.length" class="row small"
           >Try a reduction of
           <input
             v-model.number="cut"
@@ -240,7 +248,7 @@ const gapWords = (s: LadderStage) =>
             v-model="entry.source"
             label="Only source running"
             placeholder="empty: everything"
-            :suggest="ladder.sources"
+            :suggest="ranking.sources"
           />
           <TextField v-model="entry.stage" label="In stage" :suggest="usualStages" />
           <QuantityField
@@ -261,7 +269,7 @@ const gapWords = (s: LadderStage) =>
         <h2>Step by step</h2>
         <p v-if="!rungs.length" class="soft">No level of everything together is logged yet.</p>
         <template v-else>
-          <PaperDrawing :svg="chart" />
+          <PrintDrawing :svg="chart" />
           <table class="data">
             <thead>
               <tr>

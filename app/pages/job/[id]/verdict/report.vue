@@ -1,23 +1,23 @@
 <script setup lang="ts">
-import { paperMarkdown, paperOf } from '#core/print'
+import { printMarkdown, printReportOf } from '#core/print'
 
 const { plan, report } = useJob('verdict')
 const { units } = useUnits()
 const toast = useToast()
 const today = new Date().toISOString().slice(0, 10)
-const paper = computed(() => paperOf(plan.value, report.value, units.value, today))
-const name = computed(() => paper.value.title.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
+const printed = computed(() => printReportOf(plan.value, report.value, units.value, today))
+const name = computed(() => printed.value.title.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
 const making = ref(false)
 async function pdf() {
   making.value = true
-  await savePdf(paper.value, `${name.value}.pdf`).catch((error: unknown) =>
+  await savePdf(printed.value, `${name.value}.pdf`).catch((error: unknown) =>
     toast.show(`The PDF could not be made: ${error instanceof Error ? error.message : 'unknown reason'}`, {
       tone: 'bad',
     }),
   )
   making.value = false
 }
-const markdown = () => saveText(paperMarkdown(paper.value), `${name.value}.md`, 'text/markdown')
+const markdown = () => saveText(printMarkdown(printed.value), `${name.value}.md`, 'text/markdown')
 const photos = computed(() =>
   [report.value.verdict.before, report.value.verdict.after].filter((r) => r?.photoId),
 )
@@ -38,12 +38,12 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
     </div>
     <article class="sheet paper" aria-label="Report">
       <h2 class="title">
-        {{ paper.title }}
+        {{ printed.title }}
       </h2>
       <p class="soft">
-        {{ paper.subtitle }}
+        {{ printed.subtitle }}
       </p>
-      <template v-for="(b, i) in paper.blocks" :key="i">
+      <template v-for="(b, i) in printed.blocks" :key="i">
         <h3 v-if="b.kind === 'heading'">
           {{ b.text }}
         </h3>
@@ -55,7 +55,7 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
             {{ item }}
           </li>
         </ul>
-        <PaperDrawing v-else-if="b.kind === 'chart'" :svg="b.svg" />
+        <PrintDrawing v-else-if="b.kind === 'chart'" :svg="b.svg" />
         <div v-else class="scroll-x" tabindex="0" role="region" :aria-label="b.head.join(', ')">
           <table class="data">
             <thead>

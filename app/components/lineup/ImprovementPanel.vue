@@ -1,19 +1,19 @@
 <script setup lang="ts">
-import type { DoubtSource, Lever } from '#core/advice'
+import type { UncertaintySource, Improvement } from '#core/advice'
 import type { StoredPlan } from '#shared/api'
 
 /** What would have to change: every lever with its effect on the whole plan; and which measurement would tell most. */
 const job = useJobStore()
 const { show } = useUnits()
-const beside = useLevers()
+const beside = useImprovements()
 const all = ref(false)
 const SHORT = 5
-const levers = computed(() => beside.value.levers ?? [])
-const shown = computed(() => (all.value ? levers.value : levers.value.slice(0, SHORT)))
+const improvements = computed(() => beside.value.improvements ?? [])
+const shown = computed(() => (all.value ? improvements.value : improvements.value.slice(0, SHORT)))
 const groups = { path: 'air path', drive: 'drive', fans: 'fans', need: 'what is asked' }
 const percent = (x: number) => `${x > 0 ? '+' : ''}${Math.round(100 * x)} %`.replace('-', '−')
 
-const inputNames: Record<DoubtSource, string> = {
+const inputNames: Record<UncertaintySource, string> = {
   path: 'the path: one delivered flow, typed under Air path, Calibrate',
   fan: 'the fan: its own curve on the bench',
   supply: 'the voltage at the fan',
@@ -29,7 +29,7 @@ const inputNames: Record<DoubtSource, string> = {
   typedFlowM3s: 'the airflow now',
   insideMaxC: 'the limit inside',
   partMaxC: 'the part’s limit',
-  partInnerKW: 'the way from the part to its fins',
+  partInnerKPerW: 'the way from the part to its fins',
   airChangesPerH: 'how many air changes it takes',
   mixing: 'how well the air mixes',
   waterKgS: 'the water released',
@@ -42,21 +42,23 @@ const inputNames: Record<DoubtSource, string> = {
   waterAreaM2: 'the water’s surface',
   surfaceSpeedMs: 'the air speed over the water',
 }
-const worth = computed(() => beside.value.worth.slice(0, 2).map((w) => ({ ...w, name: inputNames[w.source] })))
+const sensitivity = computed(() =>
+  beside.value.sensitivity.slice(0, 2).map((w) => ({ ...w, name: inputNames[w.source] })),
+)
 
-function attempt(lever: Lever) {
+function attempt(improvement: Improvement) {
   job.change((d) => {
-    Object.assign(d, structuredClone(toRaw(lever.plan)))
+    Object.assign(d, structuredClone(toRaw(improvement.plan)))
   })
-  useToast().show(`Tried: ${lever.label}.`, { action: { label: 'Undo', run: job.undo } })
+  useToast().show(`Tried: ${improvement.label}.`, { action: { label: 'Undo', run: job.undo } })
 }
 const saving = ref('')
-async function keep(lever: Lever) {
-  saving.value = lever.key
-  const name = `${job.plan!.job.name}: ${lever.label}`.slice(0, 120)
+async function keep(improvement: Improvement) {
+  saving.value = improvement.key
+  const name = `${job.plan!.job.name}: ${improvement.label}`.slice(0, 120)
   const result = await api<StoredPlan>(`jobs/${job.plan!.job.id}/variants`, {
     method: 'POST',
-    body: { name, plan: toRaw(lever.plan) },
+    body: { name, plan: toRaw(improvement.plan) },
   })
   saving.value = ''
   if (!result.ok) return useToast().show(result.message, { tone: 'bad' })
@@ -69,31 +71,33 @@ async function keep(lever: Lever) {
   <section class="sheet">
     <div class="sheet-head">
       <h2>What would change it</h2>
-      <span v-if="beside.levers === null" class="small soft">computing…</span>
+      <span v-if="beside.improvements === null" class="small soft">computing…</span>
     </div>
-    <p v-if="!job.report?.pick" class="soft small">
+    <p v-if="!job.report?.selection" class="soft small">
       Pick a fan: then every lever is computed on the whole plan.
     </p>
-    <p v-else-if="beside.levers && !levers.length" class="soft small">
+    <p v-else-if="beside.improvements && !improvements.length" class="soft small">
       No single change of path, drive, fans or wishes brings more than a per cent.
     </p>
     <ul v-else class="levers">
-      <li v-for="lever in shown" :key="lever.key">
-        <StateMark :state="lever.meets ? 'settled' : 'fix'" />
+      <li v-for="improvement in shown" :key="improvement.key">
+        <StateMark :state="improvement.meets ? 'settled' : 'fix'" />
         <span
-          ><strong>{{ lever.label }}</strong
-          ><span class="small soft"> · {{ groups[lever.group] }}</span></span
+          ><strong>{{ improvement.label }}</strong
+          ><span class="small soft"> · {{ groups[improvement.group] }}</span></span
         >
         <span class="mono small effect"
-          >{{ percent(lever.gain) }} · {{ show(lever.flow, 'flow')
-          }}<template v-if="lever.level !== null"> · {{ show(lever.level, 'level') }}</template></span
+          >{{ percent(improvement.gain) }} · {{ show(improvement.flow, 'flow')
+          }}<template v-if="improvement.level !== null">
+            · {{ show(improvement.level, 'level') }}</template
+          ></span
         >
         <span class="row buttons">
           <button
             type="button"
             class="button small"
-            :aria-label="`Try: ${lever.label}`"
-            @click="attempt(lever)"
+            :aria-label="`Try: ${improvement.label}`"
+            @click="attempt(improvement)"
           >
             Try
           </button>
@@ -101,20 +105,20 @@ async function keep(lever: Lever) {
             type="button"
             class="button small quiet"
             :disabled="saving !== ''"
-            :aria-label="`Keep as a variant: ${lever.label}`"
-            @click="keep(lever)"
+            :aria-label="`Keep as a variant: ${improvement.label}`"
+            @click="keep(improvement)"
           >
             Keep beside
           </button>
         </span>
       </li>
     </ul>
-    <button v-if="levers.length > SHORT" type="button" class="button small quiet" @click="all = !all">
-      {{ all ? 'Only the strongest' : `All ${levers.length} levers` }}
+    <button v-if="improvements.length > SHORT" type="button" class="button small quiet" @click="all = !all">
+      {{ all ? 'Only the strongest' : `All ${improvements.length} improvements` }}
     </button>
-    <p v-if="worth.length" class="small soft worth">
+    <p v-if="sensitivity.length" class="small soft worth">
       What measuring would tell most:
-      <template v-for="(w, i) in worth" :key="w.source">
+      <template v-for="(w, i) in sensitivity" :key="w.source">
         <template v-if="i"> ; then </template><strong>{{ w.name }}</strong> (takes
         {{ Math.round(100 * w.gain) }} % off the doubt) </template
       >.

@@ -1,13 +1,19 @@
 <script setup lang="ts">
-import { doubtable, type Doubt, type DoubtGrade, type DoubtKey, type Job } from '#core/document'
+import {
+  uncertainInputs,
+  type Uncertainty,
+  type UncertaintyGrade,
+  type UncertainInput,
+  type Job,
+} from '#core/document'
 import { inputRange } from '#core/requirement'
 
 /** How sure each number is: a grade for each; a range is typed into the field itself ("50 to 70 W"). */
-const props = defineProps<{ job: Job; fields: Field<keyof Job>[]; doubts: Doubt[] }>()
-const emit = defineEmits<{ set: [doubt: Doubt | null, key: DoubtKey] }>()
+const props = defineProps<{ job: Job; fields: Field<keyof Job>[]; uncertainties: Uncertainty[] }>()
+const emit = defineEmits<{ set: [uncertainty: Uncertainty | null, key: UncertainInput] }>()
 const { show, bare } = useUnits()
 const usual = { measured: 'measured', nameplate: 'a label’s most', estimate: 'a guess' }
-const words: Record<DoubtGrade, string> = {
+const words: Record<UncertaintyGrade, string> = {
   measured: 'measured',
   'good-guess': 'good guess',
   'rough-guess': 'rough guess',
@@ -15,22 +21,26 @@ const words: Record<DoubtGrade, string> = {
 }
 const rows = computed(() =>
   props.fields.flatMap((field) => {
-    const key = field.key as DoubtKey
-    if (!(doubtable as readonly string[]).includes(key) || !('quantity' in field) || props.job[key] === null)
+    const key = field.key as UncertainInput
+    if (
+      !(uncertainInputs as readonly string[]).includes(key) ||
+      !('quantity' in field) ||
+      props.job[key] === null
+    )
       return []
-    const doubt = props.doubts.find((d) => d.id === key) ?? null
-    const range = inputRange(props.job, props.doubts, key)
+    const uncertainty = props.uncertainties.find((d) => d.id === key) ?? null
+    const range = inputRange(props.job, props.uncertainties, key)
     const options = [
       { value: null, label: key === 'heatW' ? usual[props.job.heatBasis] : 'taken as sure' },
-      ...(Object.keys(words) as DoubtGrade[])
-        .filter((g) => g !== 'range' || doubt?.grade === 'range')
+      ...(Object.keys(words) as UncertaintyGrade[])
+        .filter((g) => g !== 'range' || uncertainty?.grade === 'range')
         .map((g) => ({ value: g, label: words[g] })),
     ]
     return [
       {
         key,
         label: field.label,
-        grade: doubt?.grade ?? null,
+        grade: uncertainty?.grade ?? null,
         options,
         range: range ? `${bare(range[0], field.quantity)} to ${show(range[1], field.quantity)}` : '',
       },
@@ -38,7 +48,7 @@ const rows = computed(() =>
   }),
 )
 const graded = computed(() => rows.value.filter((r) => r.grade !== null).length)
-const choose = (key: DoubtKey, grade: DoubtGrade | null) =>
+const choose = (key: UncertainInput, grade: UncertaintyGrade | null) =>
   emit('set', grade && { id: key, grade, low: null, high: null }, key)
 </script>
 

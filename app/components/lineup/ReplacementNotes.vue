@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { swapNotes } from '#core/selection'
+import { replacementNotes } from '#core/selection'
 
 /** Quieten what is there: what to mind when the picked fan takes the old one's place. */
 const job = useJobStore()
@@ -7,11 +7,17 @@ const shelf = useShelfStore()
 const { say } = useUnits()
 const of = (id: string | null | undefined) => shelf.known.find((f) => f.id === id) ?? null
 const old = computed(() => of(job.plan?.job.existingFanId))
-const next = computed(() => of(job.plan?.pick?.fanId))
+const next = computed(() => of(job.plan?.selection?.fanId))
 const notes = computed(() => {
-  const candidate = job.report?.pick?.candidate
+  const candidate = job.report?.selection?.candidate
   return job.plan && old.value && next.value && candidate
-    ? swapNotes(job.plan.job, old.value, job.plan.job.existingV ?? old.value.ratedV, next.value, candidate)
+    ? replacementNotes(
+        job.plan.job,
+        old.value,
+        job.plan.job.existingV ?? old.value.ratedV,
+        next.value,
+        candidate,
+      )
     : []
 })
 </script>

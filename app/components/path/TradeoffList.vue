@@ -1,28 +1,28 @@
 <script setup lang="ts">
-import { schoolsOf } from '#core/advice'
+import { tradeoffsOf } from '#core/advice'
 
 /** What makers argue about, with this job's numbers on both sides. */
 const job = useJobStore()
-const schools = computed(() =>
+const tradeoffs = computed(() =>
   job.plan && job.report
-    ? schoolsOf(job.plan, job.report.path.model, job.report.air, job.report.path.atFlow)
+    ? tradeoffsOf(job.plan, job.report.path.model, job.report.air, job.report.path.atFlow)
     : [],
 )
 </script>
 
 <template>
   <div class="stack">
-    <p v-if="!schools.length" class="soft small">
+    <p v-if="!tradeoffs.length" class="soft small">
       Both sides get their numbers once the path has its sizes and a flow.
     </p>
-    <table v-for="school in schools" :key="school.key" class="data">
+    <table v-for="tradeoff in tradeoffs" :key="tradeoff.key" class="data">
       <caption>
         {{
-          school.title
+          tradeoff.title
         }}
       </caption>
       <tbody>
-        <tr v-for="way in school.ways" :key="way.name">
+        <tr v-for="way in tradeoff.ways" :key="way.name">
           <th scope="row">
             {{ way.name }}
           </th>
