@@ -76,6 +76,8 @@ export default withNuxt(
   { ignores: ['.output/**', '.cache/**', 'tests/handbook/cases/**'] },
   {
     rules: {
+      // an interface that only names what a schema infers
+      '@typescript-eslint/no-empty-object-type': ['error', { allowInterfaces: 'with-single-extends' }],
       'vue/multi-word-component-names': 'off',
       // Prettier’s
       'vue/max-attributes-per-line': 'off',

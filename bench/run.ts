@@ -128,12 +128,12 @@ line(
 
 const demoShelf = modelShelf(demoFans)
 const plan = demoJobs()[0]!
-const result = computeReport({ plan, fans: demoFans })
+const result = computeReport({ shown: null, plan, fans: demoFans })
 if (!result.ok) throw new Error(result.reason)
-const report = time(() => computeReport({ plan, fans: demoFans }), 40)
+const report = time(() => computeReport({ shown: null, plan, fans: demoFans }), 40)
 line('one whole report', `${report.toFixed(2)} ms`, '', true)
 for (const job of demoJobs()) {
-  const made = computeReport({ plan: job, fans: demoFans })
+  const made = computeReport({ shown: null, plan: job, fans: demoFans })
   if (!made.ok || !made.report.path.complete) continue
   const options = { ...defaultRank, series: false }
   const rank = time(() => rankShelf(made.report.context, demoShelf, options), 9)
@@ -160,7 +160,7 @@ const manyFans = Array.from({ length: 2000 }, (_, i): Fan => {
 })
 const manyShelf = modelShelf(manyFans)
 for (const job of demoJobs().slice(0, 3)) {
-  const made = computeReport({ plan: job, fans: demoFans })
+  const made = computeReport({ shown: null, plan: job, fans: demoFans })
   if (!made.ok || !made.report.path.complete) continue
   const options = { ...defaultRank, series: false, rows: 200 }
   const rank = time(() => rankShelf(made.report.context, manyShelf, options), 7)
@@ -207,7 +207,7 @@ function longPath(): PlanDocument {
   return big
 }
 const long = longPath()
-const uncertain = time(() => planUncertainty({ plan: long, fans: demoFans }), 41)
+const uncertain = time(() => planUncertainty({ shown: null, plan: long, fans: demoFans }), 41)
 line(
   `report and 200 sampled cases: ${long.path.length - 1} elements, 4 branches`,
   `${uncertain.toFixed(1)} ms`,
@@ -215,7 +215,7 @@ line(
   uncertain < 20,
 )
 console.log(
-  `      the report alone ${time(() => computeReport({ plan: long, fans: demoFans }), 41).toFixed(1)} ms`,
+  `      the report alone ${time(() => computeReport({ shown: null, plan: long, fans: demoFans }), 41).toFixed(1)} ms`,
 )
 
 /** A source with six converters and sixty loads on their own leads. */

@@ -2,8 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
 import { modelFan } from '#core/system'
 import { dataPlausibility } from '#core/fan'
-import { fanSchema } from '#shared/schemas/fan'
-import { planSchema } from '#shared/schemas/plan'
+import { fanSchema, planSchema } from '#core/document'
 import { demoFans } from './fans'
 import { demoJobs } from './jobs'
 
@@ -23,13 +22,13 @@ describe('the invented workshop', () => {
     '%s is a valid plan that gives a report',
     (_, plan) => {
       expect(planSchema.safeParse(plan).error).toBeUndefined()
-      expect(computeReport({ plan, fans: demoFans }).ok).toBe(true)
+      expect(computeReport({ shown: null, plan, fans: demoFans }).ok).toBe(true)
     },
   )
   test('one job is finished and met, one has stops, one waits', () => {
     const states = Object.fromEntries(
       demoJobs().map((plan) => {
-        const result = computeReport({ plan, fans: demoFans })
+        const result = computeReport({ shown: null, plan, fans: demoFans })
         return [plan.job.id, result.ok ? result.report : null]
       }),
     )

@@ -1,12 +1,10 @@
 /** npm run report -- plan.json: a plan document (with its fans) in, the whole report out. The file: { "plan": ..., "fans": [...] }. */
 import { readFileSync } from 'node:fs'
 import { z } from 'zod'
-import { completeFan, completePlan } from '#core/document'
+import { completePlan, fanSchema, planSchema } from '#core/document'
 import { computeReport } from '#core/plan'
 import { findingMessage } from '#core/rules'
 import { printQuantity, sayIn } from '#core/units'
-import { fanSchema } from '#shared/schemas/fan'
-import { planSchema } from '#shared/schemas/plan'
 
 const path = process.argv[2]
 if (!path) {
@@ -14,13 +12,13 @@ if (!path) {
   process.exit(2)
 }
 const parsed = z
-  .object({ plan: z.preprocess(completePlan, planSchema), fans: z.array(z.preprocess(completeFan, fanSchema)) })
+  .object({ plan: z.preprocess(completePlan, planSchema), fans: z.array(fanSchema) })
   .safeParse(JSON.parse(readFileSync(path, 'utf8')))
 if (!parsed.success) {
   for (const issue of parsed.error.issues) console.error(`${issue.path.join('.')}: ${issue.message}`)
   process.exit(1)
 }
-const result = computeReport(parsed.data)
+const result = computeReport({ ...parsed.data, shown: null })
 if (!result.ok) {
   console.error(result.reason)
   process.exit(1)

@@ -1,3 +1,4 @@
+import { setDrive } from '#core/document'
 import {
   defaultRank,
   noFilter,
@@ -91,7 +92,7 @@ export function useLineUp() {
         driveV: fanV,
         duty: c.duty,
       }
-      driveAt(d, fanV)
+      setDrive(d, { volts: fanV, converterId: newId('converter') })
     })
   }
   const unpick = () =>

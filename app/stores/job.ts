@@ -1,8 +1,7 @@
-import { completePlan } from '#core/document'
+import { completePlan, planSchema } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import type { Fan, ShelfShown, PlanDocument } from '#core/document'
 import type { StoredPlan } from '#shared/api'
-import { planSchema } from '#shared/schemas/plan'
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'failed' | 'conflict'
 

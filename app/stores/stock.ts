@@ -16,7 +16,7 @@ export const useStockStore = defineStore('stock', () => {
   }
   const load = async (force = false) => (loaded.value && !force ? true : take(api<StockPart[]>('parts')))
   const save = (list: StockPart[]) => take(api<StockPart[]>('parts', { method: 'PUT', body: { parts: list } }))
-  const archive = (ids: string[], aside: boolean) =>
-    take(api<StockPart[]>('parts/aside', { method: 'POST', body: { ids, aside } }))
+  const archive = (ids: string[], archived: boolean) =>
+    take(api<StockPart[]>('parts/archive', { method: 'POST', body: { ids, archived } }))
   return { parts, loaded, problem, load, save, archive }
 })

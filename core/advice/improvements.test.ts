@@ -83,11 +83,11 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   return p
 }
 const reportOf = (p: PlanDocument) => {
-  const result = computeReport({ plan: p, fans })
+  const result = computeReport({ shown: null, plan: p, fans })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
-const improvements = (p: PlanDocument) => improvementsOf({ plan: p, fans }, reportOf(p))
+const improvements = (p: PlanDocument) => improvementsOf({ shown: null, plan: p, fans }, reportOf(p))
 
 describe('levers', () => {
   test('each tells the margin its own plan really has', () => {
@@ -122,10 +122,12 @@ describe('levers', () => {
   })
   test('a converter is turned with the drive, and wants to be set again', () => {
     const p = plan((x) => {
-      x.converter = { ...newConverter('c', 9), iMaxA: 1, setFirst: true, measuredV: 9 }
+      x.converter = { ...newConverter('c', 8), iMaxA: 1, setFirst: true, measuredV: 8 }
     })
-    const volt = improvements(p).find((l) => l.key === 'drive.rated')!
-    expect(volt.plan.converter).toMatchObject({ outV: 12, setFirst: false, measuredV: null })
+    const of = (key: string) => improvements(p).find((l) => l.key === key)!.plan
+    expect(of('drive.volt').converter).toMatchObject({ id: 'c', outV: 9, setFirst: false, measuredV: null })
+    // the source itself gives the rated voltage
+    expect(of('drive.rated').converter).toBeNull()
   })
   test('without a pick or a need there are none', () => {
     expect(
@@ -154,20 +156,20 @@ describe('what to measure first', () => {
         ...(e.kind === 'filter' ? { medium: 'sheet', c1: 20, c2: 5 } : {}),
       }))
     })
-    expect(measurementSensitivity({ plan: p, fans })[0]!.source).toBe('heatW')
+    expect(measurementSensitivity({ shown: null, plan: p, fans })[0]!.source).toBe('heatW')
   })
   test('with a measured heat and a guessed path it is the path', () => {
     const p = plan((x) => {
       x.job.heatBasis = 'measured'
     })
-    expect(measurementSensitivity({ plan: p, fans })[0]!.source).toBe('path')
+    expect(measurementSensitivity({ shown: null, plan: p, fans })[0]!.source).toBe('path')
   })
   test('gains are shares', () => {
-    for (const w of measurementSensitivity({ plan: plan(), fans })) {
+    for (const w of measurementSensitivity({ shown: null, plan: plan(), fans })) {
       expect(w.gain).toBeGreaterThan(0)
       expect(w.gain).toBeLessThanOrEqual(1)
     }
-    expect(measurementSensitivity({ plan: newPlan('j', 'x'), fans })).toEqual([])
+    expect(measurementSensitivity({ shown: null, plan: newPlan('j', 'x'), fans })).toEqual([])
   })
 })
 

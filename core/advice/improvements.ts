@@ -1,4 +1,4 @@
-import type { Goal, PlanDocument, PlanInput } from '#core/document'
+import { setDrive, type Goal, type PlanDocument, type PlanInput } from '#core/document'
 import { variants } from './what-if'
 import { computeReport, type Report } from '#core/plan'
 
@@ -131,10 +131,7 @@ function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Chang
   if (!selection || !fan) return []
   const list: Change[] = []
   const top = Math.min(fan.ratedV, report.power.fanHighV ?? fan.ratedV)
-  const set = (p: PlanDocument, volts: number) => {
-    p.selection!.driveV = volts
-    if (p.converter) p.converter = { ...p.converter, outV: volts, setFirst: false, measuredV: null }
-  }
+  const set = (p: PlanDocument, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
   if (selection.driveV < 0.98 * fan.ratedV)
     list.push({
       key: 'drive.rated',
@@ -193,7 +190,7 @@ export function improvementsOf(input: PlanInput, report: Report): Improvement[] 
   const improvements = changes.map(({ key, label, group, change }): Improvement | null => {
     const next = JSON.parse(JSON.stringify(plan)) as PlanDocument
     change(next)
-    const result = computeReport({ plan: next, fans: input.fans })
+    const result = computeReport({ ...input, plan: next })
     if (!result.ok) return null
     const { selection, need } = result.report
     const flow = selection?.served.value ?? null

@@ -212,7 +212,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   return p
 }
 const report = (p: PlanDocument, f: Fan = fan) => {
-  const result = computeReport({ plan: p, fans: [f] })
+  const result = computeReport({ shown: null, plan: p, fans: [f] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }

@@ -1,53 +1,36 @@
-import {
-  newCalibration,
-  newConverter,
-  newElement,
-  newFan,
-  newFeedPart,
-  newPlan,
-  newRun,
-  newSource,
-} from './defaults'
-import type { ElementKind, PathElement } from './document'
-import type { RunKind } from './run'
-import { newReading } from './run'
+import { newFeedPart } from './feed'
 
 type Loose = Record<string, unknown>
 const isObject = (x: unknown): x is Loose => typeof x === 'object' && x !== null && !Array.isArray(x)
 const list = (x: unknown): Loose[] => (Array.isArray(x) ? x.filter(isObject) : [])
 
+/** Keys that had another name before; the new one wins where both are there. */
+function renamed(raw: Loose, names: Record<string, string>): Loose {
+  const out: Loose = {}
+  for (const [key, value] of Object.entries(raw)) if (!(key in names)) out[key] = value
+  for (const [old, now] of Object.entries(names)) if (old in raw && !(now in out)) out[now] = raw[old]
+  return out
+}
+const renamedPart = (raw: unknown, names: Record<string, string>) => (isObject(raw) ? renamed(raw, names) : raw)
+
 /**
- * Fills what an older plan file or draft does not have yet with "not known". Nothing that stands in it is changed or
- * checked: the schema does that afterwards.
+ * Brings an older plan file or draft to today's names. What it does not have yet, the schema fills with "not known";
+ * nothing is checked here.
  * @param raw a parsed JSON value that should be a plan document
  */
 export function completePlan(raw: unknown): unknown {
   if (!isObject(raw) || !isObject(raw.job)) return raw
-  const blank = newPlan('', '')
+  const plan = renamed(raw, { pick: 'selection', doubts: 'uncertainties' })
+  const uncertain = list(plan.uncertainties).map((u) =>
+    u.id === 'partInnerKW' ? { ...u, id: 'partInnerKPerW' } : u,
+  )
   return {
-    ...blank,
-    ...raw,
-    job: { ...blank.job, ...raw.job },
-    targets: list(raw.targets).map((t) => ({ setBy: '', ...t })),
-    path: list(raw.path).map((e): Partial<PathElement> => ({
-      ...newElement('', (e.kind ?? 'custom') as ElementKind),
-      ...blankOf(e),
-      ...e,
-    })),
-    selection: isObject(raw.selection) ? { secondFanId: null, duty: null, ...raw.selection } : null,
-    source: isObject(raw.source) ? { ...newSource('', 'none'), usbKind: null, ...raw.source } : null,
-    converter: isObject(raw.converter) ? { ...newConverter('', 5), ...raw.converter } : null,
-    wiring: { ...blank.wiring, ...(isObject(raw.wiring) ? raw.wiring : {}) },
-    feed:
-      raw.feed === undefined
-        ? list(raw.loads).map((l) => oldLoad(l, raw.converter))
-        : list(raw.feed).map((f) => ({ ...newFeedPart('', 'load', null), ...f })),
-    runs: list(raw.runs).map((r) => ({
-      ...newRun('', (r.kind ?? 'baseline') as RunKind, ''),
-      ...r,
-      readings: list(r.readings).map((x) => ({ ...newReading('', 'temperature', '', 0), ...x })),
-    })),
-    calibration: isObject(raw.calibration) ? { ...newCalibration(''), ...raw.calibration } : null,
+    ...plan,
+    job: renamedPart(raw.job, { careFrom: 'maintenanceFrom', partInnerKW: 'partInnerKPerW' }),
+    uncertainties: uncertain,
+    converter: renamedPart(plan.converter, { thetaKW: 'junctionToAirKPerW' }),
+    battery: renamedPart(plan.battery, { chargeC: 'chargeCoulomb' }),
+    feed: plan.feed === undefined ? list(plan.loads).map((l) => oldLoad(l, plan.converter)) : plan.feed,
   }
 }
 
@@ -60,14 +43,3 @@ function oldLoad({ afterConverter, ...load }: Loose, converter: unknown): Loose 
     parentId: afterConverter === true && isObject(converter) ? converter.id : null,
   }
 }
-
-/** A new element brings usual values; an old one that lacks a field does not know it. */
-const blankOf = (e: Loose): Loose =>
-  Object.fromEntries(
-    Object.keys(newElement('', 'custom'))
-      .filter((k) => !(k in e) && k !== 'points')
-      .map((k) => [k, null]),
-  )
-
-/** The same for a fan of an older shelf file. */
-export const completeFan = (raw: unknown): unknown => (isObject(raw) ? { ...newFan(''), ...raw } : raw)

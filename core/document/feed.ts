@@ -1,176 +1,268 @@
-import type { Chemistry, ConverterKind, SupplyKind, UsbKind } from '#core/power'
+import { z } from 'zod'
+import { supplyDefaults, type SupplyKind } from '#core/power'
+import { defaultsOf, idSchema, limits, line, maybe, share, shortText, whole, within, yesNo } from './fields'
 
-/** The feed of a plan: one source, the converter that drives the picked fans, and everything else that hangs on either. SI units. */
+/** The feed of a plan: one source, the converter that drives the selected fans, and everything else that hangs on either. SI units. */
 
-export type WireConnector =
-  | 'header'
-  | 'pin-housing'
-  | 'wire-to-board'
-  | 'small-1.25'
-  | 'barrel'
-  | 'peripheral'
-  | 'xt30'
-  | 'spade'
-  | 'screw'
-  | 'usb-a'
-  | 'usb-c'
-  | 'splice'
+const gauge = maybe(
+  z.number().int().min(10, 'Not thicker than 10 AWG here.').max(30, 'Not thinner than 30 AWG.'),
+)
+const length = maybe(z.number().gt(0, 'A wire has a length above zero.').max(100, 'Not above 100 m.'))
+const ohms = maybe(z.number().gt(0, 'Must be above zero.').max(1e6, 'Not above 1 MΩ.'))
+const amps = maybe(within(0.0001, 200))
+const fuse = maybe(within(0.01, 100))
+const efficiency = maybe(within(0.05, 1))
+
+const supplyKinds = [
+  'adapter',
+  'rail',
+  'tap',
+  'header',
+  'usb',
+  'power-bank',
+  'pack',
+  'house-battery',
+  'vehicle',
+  'solar',
+  'none',
+] as const
+const usbKinds = [
+  'usb2-unconfigured',
+  'usb2-configured',
+  'usb3-unconfigured',
+  'usb3-configured',
+  'bc12',
+  'typec-1A5',
+  'typec-3A',
+] as const
+const wireConnectors = [
+  'header',
+  'pin-housing',
+  'wire-to-board',
+  'small-1.25',
+  'barrel',
+  'peripheral',
+  'xt30',
+  'spade',
+  'screw',
+  'usb-a',
+  'usb-c',
+  'splice',
+] as const
 
 /** A lead: both conductors of one run. */
-export interface Lead {
-  wireAwg: number | null
-  wireLengthM: number | null
-}
+const leadShape = { wireAwg: gauge, wireLengthM: length }
 
-export interface Source extends Lead {
-  id: string
-  kind: SupplyKind
-  name: string
-  nominalV: number | null
-  lowV: number | null
-  highV: number | null
+export const sourceSchema = z.object({
+  id: idSchema,
+  kind: z.enum(supplyKinds),
+  name: line,
+  nominalV: maybe(limits.voltage),
+  lowV: maybe(limits.voltage),
+  highV: maybe(limits.voltage),
   /** measured without load */
-  openV: number | null
-  iMaxA: number | null
-  iPeakA: number | null
-  regulated: boolean | null
-  output: 'dc' | 'ac'
-  fuseA: number | null
-  fuseFitted: boolean | null
+  openV: maybe(limits.voltage),
+  iMaxA: maybe(within(0.001, 200)),
+  iPeakA: maybe(within(0.001, 400)),
+  regulated: yesNo,
+  output: z.enum(['dc', 'ac']).default('dc'),
+  ...leadShape,
+  fuseA: fuse,
+  fuseFitted: yesNo,
   /** from the battery's terminal */
-  fuseDistanceM: number | null
-  polarityChecked: boolean | null
-  usbKind: UsbKind | null
+  fuseDistanceM: maybe(within(0, 50)),
+  polarityChecked: yesNo,
+  usbKind: maybe(z.enum(usbKinds)),
   /** a Type-C source whose lead shows its pull-downs; null: no Type-C */
-  typeCPullDown: boolean | null
+  typeCPullDown: yesNo,
   /** which tap of a peripheral plug */
-  tap: '12V' | '5V' | '7V' | null
+  tap: maybe(z.enum(['12V', '5V', '7V'])),
   /** load on the 5 V rail, for the 7 V trick */
-  fiveLoadA: number | null
-  transientProtected: boolean | null
+  fiveLoadA: maybe(limits.current),
+  transientProtected: yesNo,
   /** its plug can go in the wrong way */
-  reversible: boolean | null
+  reversible: yesNo,
+})
+export interface Source extends z.infer<typeof sourceSchema> {}
+
+export function newSource(id: string, kind: SupplyKind): Source {
+  const usual = supplyDefaults.find((s) => s.kind === kind)
+  return {
+    ...defaultsOf(sourceSchema),
+    id,
+    kind,
+    name: usual?.name ?? 'Nothing yet',
+    nominalV: usual?.nominalV ?? null,
+    lowV: usual?.lowV ?? null,
+    highV: usual?.highV ?? null,
+    iMaxA: usual?.iMaxA ?? null,
+    regulated: kind === 'adapter' || kind === 'usb' || kind === 'tap' ? true : null,
+    usbKind: kind === 'usb' ? 'usb2-configured' : null,
+  }
 }
 
-export interface Converter {
-  id: string
-  kind: Exclude<ConverterKind, 'none'>
-  outV: number
-  iMaxA: number | null
-  efficiency: number | null
-  dropoutV: number | null
-  adjustable: boolean
+export const converterSchema = z.object({
+  id: idSchema,
+  kind: z.enum(['buck', 'boost', 'linear', 'resistor', 'divider', 'diode', 'pwm']).default('buck'),
+  outV: within(0.5, 60),
+  iMaxA: maybe(within(0.001, 100)),
+  efficiency,
+  dropoutV: maybe(within(0, 20)),
+  adjustable: z.boolean().default(true),
   /** set and measured before the fan was connected */
-  setFirst: boolean
-  measuredV: number | null
+  setFirst: z.boolean().default(false),
+  measuredV: maybe(limits.voltage),
   /** resistor, or the upper one of a divider; ohm2 the lower */
-  ohm: number | null
-  ohm2: number | null
-  ratingW: number | null
-  diodes: number | null
+  ohm: ohms,
+  ohm2: ohms,
+  ratingW: maybe(within(0.01, 500)),
+  diodes: maybe(whole(1, 20)),
   /** chopped supply: share on, frequency, which side, diode across the fan */
-  duty: number | null
-  pwmHz: number | null
-  switchSide: 'high' | 'low' | null
-  flyback: boolean | null
+  duty: maybe(within(0.01, 1)),
+  pwmHz: maybe(within(0.1, 1e6)),
+  switchSide: maybe(z.enum(['high', 'low'])),
+  flyback: yesNo,
   /** linear: junction to air, K/W, and its capacitors */
-  junctionToAirKPerW: number | null
-  capsFitted: boolean | null
+  junctionToAirKPerW: maybe(within(0.1, 500)),
+  capsFitted: yesNo,
   /** capacitor across the fan */
-  capV: number | null
-}
-
-export type LoadKind = 'fan' | 'led' | 'module' | 'board' | 'pump' | 'other'
+  capV: maybe(within(1, 1000)),
+})
+export interface Converter extends z.infer<typeof converterSchema> {}
+export const newConverter = (id: string, outV: number): Converter => ({
+  ...defaultsOf(converterSchema),
+  id,
+  outV,
+})
 
 /** A further converter, a branch point, or a load, on its own lead below the source, a converter or a branch. */
-export interface FeedPart extends Lead {
-  id: string
+export const feedPartSchema = z.object({
+  id: idSchema,
   /** null: straight on the source; else the id of the plan's converter or of another part */
-  parentId: string | null
-  kind: 'converter' | 'branch' | 'load'
-  name: string
-  fuseA: number | null
+  parentId: maybe(idSchema),
+  kind: z.enum(['converter', 'branch', 'load']),
+  name: shortText.min(1, 'Name it.'),
+  ...leadShape,
+  fuseA: fuse,
   /** converter */
-  converterKind: 'buck' | 'boost' | 'linear' | 'resistor' | null
-  outV: number | null
-  iMaxA: number | null
-  efficiency: number | null
-  ohm: number | null
-  setFirst: boolean | null
+  converterKind: maybe(z.enum(['buck', 'boost', 'linear', 'resistor'])),
+  outV: maybe(within(0.5, 60)),
+  iMaxA: amps,
+  efficiency,
+  ohm: ohms,
+  setFirst: yesNo,
   /** load */
-  loadKind: LoadKind | null
-  count: number
+  loadKind: maybe(z.enum(['fan', 'led', 'module', 'board', 'pump', 'other'])),
+  count: whole(1, 200).default(1),
   /** running current of one at its rated voltage */
-  currentA: number | null
-  startA: number | null
-  ratedV: number | null
-  fanId: string | null
+  currentA: maybe(limits.current),
+  startA: maybe(limits.current),
+  ratedV: maybe(limits.voltage),
+  fanId: maybe(idSchema),
   /** LEDs of one string, and the drop of each */
-  ledString: number | null
-  ledV: number | null
-}
+  ledString: maybe(whole(1, 30)),
+  ledV: maybe(within(0.5, 10)),
+})
+export interface FeedPart extends z.infer<typeof feedPartSchema> {}
+export type LoadKind = NonNullable<FeedPart['loadKind']>
 
-/** How the picked fans are wired. */
-export interface Wiring {
-  plusColour: string
-  minusColour: string
-  identifiedBy: 'position' | 'measurement' | 'colour' | null
-  connector: WireConnector | null
-  join: 'adapter' | 'cut' | null
-  strainRelief: boolean | null
-  reverseProtected: boolean | null
-  routeM: number | null
+const partNames = { load: 'Indicator', branch: 'Branch', converter: 'Step-down converter' }
+const usualPart: Record<FeedPart['kind'], Partial<FeedPart>> = {
+  load: { loadKind: 'other', currentA: 0.01 },
+  branch: {},
+  converter: { converterKind: 'buck', outV: 5, setFirst: false },
+}
+/** A part of the feed that hangs on the source, a converter or a branch. */
+export const newFeedPart = (id: string, kind: FeedPart['kind'], parentId: string | null): FeedPart => ({
+  ...defaultsOf(feedPartSchema),
+  id,
+  parentId,
+  kind,
+  name: partNames[kind],
+  ...usualPart[kind],
+})
+
+/** How the selected fans are wired. */
+export const wiringSchema = z.object({
+  plusColour: shortText.default('red'),
+  minusColour: shortText.default('black'),
+  identifiedBy: maybe(z.enum(['position', 'measurement', 'colour'])),
+  connector: maybe(z.enum(wireConnectors)),
+  join: maybe(z.enum(['adapter', 'cut'])),
+  strainRelief: yesNo,
+  reverseProtected: yesNo,
+  routeM: length,
   /** loaded conductors in the bundle, rating of the insulation, air beside it */
-  bundle: number | null
-  insulationC: number | null
-  wireAirC: number | null
+  bundle: maybe(whole(1, 40)),
+  insulationC: maybe(within(40, 260)),
+  wireAirC: maybe(within(-40, 150)),
   /** tach and PWM */
-  tachUsed: boolean | null
-  tachJoined: number | null
-  hub: 'none' | 'passive' | 'powered' | null
-  headerMode: 'pwm' | 'voltage' | null
-  pwmSinkA: number | null
-  pwmPinV: number | null
-  electricalSeries: boolean | null
-  barrelPlugM: number | null
-  barrelJackM: number | null
-  crimpPullN: number | null
+  tachUsed: yesNo,
+  tachJoined: maybe(whole(0, 50)),
+  hub: maybe(z.enum(['none', 'passive', 'powered'])),
+  headerMode: maybe(z.enum(['pwm', 'voltage'])),
+  pwmSinkA: maybe(within(0, 1)),
+  pwmPinV: maybe(limits.voltage),
+  electricalSeries: yesNo,
+  barrelPlugM: maybe(within(0.0005, 0.02)),
+  barrelJackM: maybe(within(0.0005, 0.02)),
+  crimpPullN: maybe(within(0, 5000)),
   /** heat-shrink over a splice: bore as supplied and ratio */
-  shrinkBoreM: number | null
-  shrinkRatio: number | null
-  switchDcV: number | null
-  switchDcA: number | null
-}
+  shrinkBoreM: maybe(within(0.0005, 0.1)),
+  shrinkRatio: maybe(within(1.5, 4)),
+  switchDcV: maybe(within(0, 1000)),
+  switchDcA: maybe(within(0, 200)),
+})
+export interface Wiring extends z.infer<typeof wiringSchema> {}
+export type WireConnector = NonNullable<Wiring['connector']>
+export const newWiring = (): Wiring => defaultsOf(wiringSchema)
 
-export interface Battery {
-  id: string
-  chemistry: Chemistry
-  cells: number | null
+export const batterySchema = z.object({
+  id: idSchema,
+  chemistry: z.enum(['li-ion', 'lifepo4', 'lead-acid', 'nimh', 'alkaline']),
+  cells: maybe(whole(1, 20)),
   /** capacity at cell voltage, C */
-  chargeCoulomb: number | null
-  cellV: number | null
-  depth: number | null
-  maxA: number | null
-  autoOffA: number | null
-  idleW: number | null
-  protectedPack: boolean | null
-  coldC: number | null
-  chargedCold: boolean | null
-  airTravel: boolean | null
+  chargeCoulomb: maybe(within(36, 4e6)),
+  cellV: maybe(within(0.5, 60)),
+  depth: share,
+  maxA: amps,
+  autoOffA: maybe(within(0, 5)),
+  idleW: maybe(within(0, 50)),
+  protectedPack: yesNo,
+  coldC: maybe(within(-60, 60)),
+  chargedCold: yesNo,
+  airTravel: yesNo,
   /** whose voltage the printed capacity was multiplied with */
-  energyBasis: 'cell-voltage' | 'output-voltage'
-  wishedS: number | null
+  energyBasis: z.enum(['cell-voltage', 'output-voltage']).default('cell-voltage'),
+  wishedS: maybe(within(1, 1e9)),
   /** of the time on, 0..1; null: the job's hours */
-  dutyShare: number | null
+  dutyShare: maybe(within(0.001, 1)),
+})
+export interface Battery extends z.infer<typeof batterySchema> {}
+
+/** A battery of a kind of source, with what is usual. Capacity is left for the label. */
+export function newBattery(id: string, kind: SupplyKind): Battery {
+  const lead = kind === 'vehicle' || kind === 'house-battery' || kind === 'solar'
+  return {
+    ...defaultsOf(batterySchema),
+    id,
+    chemistry: lead ? 'lead-acid' : 'li-ion',
+    cells: kind === 'pack' ? 3 : kind === 'power-bank' ? 1 : null,
+    autoOffA: kind === 'power-bank' ? 0.06 : null,
+  }
 }
 
-export interface Sun {
-  id: string
-  panelW: number | null
-  panelVoc: number | null
-  panelVmp: number | null
-  controller: 'tracking' | 'series' | 'none'
+/** Peak-sun hours of the months at a middle latitude, for a panel set steep. A guess to be replaced by those of the place. */
+const MIDDLE_SUN = [1, 1.8, 2.9, 4, 4.8, 5, 4.9, 4.4, 3.4, 2.2, 1.2, 0.8]
+export const sunSchema = z.object({
+  id: idSchema,
+  panelW: maybe(within(0.1, 5000)),
+  panelVoc: maybe(within(0.5, 100)),
+  panelVmp: maybe(within(0.5, 100)),
+  controller: z.enum(['tracking', 'series', 'none']).default('series'),
   /** peak-sun hours of the months, January first */
-  sunHours: number[]
-  wishedDays: number | null
-}
+  sunHours: z.array(within(0, 16)).length(12, 'Twelve months are wanted.').default(MIDDLE_SUN),
+  wishedDays: maybe(within(0, 365)),
+})
+export interface Sun extends z.infer<typeof sunSchema> {}
+export const newSun = (id: string): Sun => ({ ...defaultsOf(sunSchema), id, panelVoc: 21.6, panelVmp: 18 })

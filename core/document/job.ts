@@ -1,236 +1,254 @@
-import type { CaptureOpening } from '#core/need'
-import type { ReadingQuantity } from './run'
+import { z } from 'zod'
+import {
+  above,
+  area,
+  defaultsOf,
+  idSchema,
+  limits,
+  line,
+  lines,
+  maybe,
+  shortText,
+  whole,
+  within,
+  yesNo,
+} from './fields'
+import { readingQuantities } from './run'
 
 /**
  * A job's own inputs, in SI units (temperatures in degC, shares 0..1). null is "not known". Each goal has a part of its
  * own; some inputs (heat, volume, wall loss) serve several goals.
  */
 
-export type Goal = 'cool' | 'part' | 'ventilate' | 'fume' | 'stir' | 'chill' | 'quieten'
-export type HeatBasis = 'measured' | 'nameplate' | 'estimate'
-export type KeepBasis = 'existing-fan' | 'temperature' | 'typed'
-export type FumeWay = 'capture' | 'slot' | 'enclosure'
-export type Lid = 'open' | 'mesh' | 'still'
-export type Domain = 'general' | 'vehicle' | 'aircraft' | 'medical' | 'life-safety'
-export type Side = 'front' | 'back' | 'left' | 'right' | 'top' | 'bottom'
-export type AirOutlet = 'outdoors' | 'same-room' | 'other-room'
+const side = z.enum(['front', 'back', 'left', 'right', 'top', 'bottom'])
+const clock = maybe(above(30 * 86400, 's'))
+const size = maybe(within(0.001, 20))
+const days = maybe(whole(1, 3650))
 
-interface AboutInputs {
-  id: string
-  name: string
+const aboutShape = {
+  id: idSchema,
+  name: shortText.min(1, 'A job needs a name.'),
   /** the job this one is a variant of */
-  variantOf: string | null
-  goal: Goal
-  equipment: string
-  complaint: string
-  untouchable: string
+  variantOf: maybe(idSchema),
+  goal: z.enum(['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']).default('cool'),
+  equipment: line,
+  complaint: lines,
+  untouchable: lines,
 }
 
 /** Where the planned openings are and where the air goes. */
-interface BreathingInputs {
-  breathesIn: string
-  breathesOut: string
+const breathingShape = {
+  breathesIn: line,
+  breathesOut: line,
   /** planned direction of the air through the fan's opening, and as it is mounted */
-  direction: 'in' | 'out' | null
-  mountedDirection: 'in' | 'out' | null
-  intakeSide: Side | null
-  outletSide: Side | null
-  intakeHeightM: number | null
-  outletHeightM: number | null
-  airOutlet: AirOutlet | null
+  direction: maybe(z.enum(['in', 'out'])),
+  mountedDirection: maybe(z.enum(['in', 'out'])),
+  intakeSide: maybe(side),
+  outletSide: maybe(side),
+  intakeHeightM: maybe(within(0, 100)),
+  outletHeightM: maybe(within(0, 100)),
+  airOutlet: maybe(z.enum(['outdoors', 'same-room', 'other-room'])),
   /** outlet to the nearest window, door or intake */
-  outletToOpeningM: number | null
+  outletToOpeningM: maybe(within(0, 100)),
   /** joints and frame sealed */
-  gasketed: boolean | null
+  gasketed: yesNo,
   /** a flap closes the way outdoors when the fan is off */
-  backflowFlap: boolean | null
+  backflowFlap: yesNo,
   /** measured at the running fan's intake */
-  intakeAirC: number | null
+  intakeAirC: maybe(within(-40, 80)),
 }
 
-interface PlaceInputs {
-  ambientC: number
-  ambientMaxC: number | null
-  altitudeM: number
-  humidity: number
-  hoursPerDay: number
-  listenerM: number
-  roomDbA: number | null
-  margin: number | null
+/** An indoor room near sea level, listened to from one metre, unless told otherwise. */
+const placeShape = {
+  ambientC: within(-40, 80).default(22),
+  ambientMaxC: maybe(within(-40, 80)),
+  altitudeM: within(-430, 9000).default(100),
+  humidity: within(0, 1).default(0.5),
+  hoursPerDay: within(0, 24).default(8),
+  listenerM: within(0.1, 50).default(1),
+  roomDbA: maybe(limits.level),
+  margin: maybe(within(0, 3)),
 }
 
 /** Cool a box or a part. */
-interface HeatInputs {
-  heatW: number | null
-  heatBasis: HeatBasis
-  insideMaxC: number | null
-  wallLossWK: number | null
+const heatShape = {
+  heatW: maybe(within(0, 20000)),
+  heatBasis: z.enum(['measured', 'nameplate', 'estimate']).default('estimate'),
+  insideMaxC: maybe(within(-30, 150)),
+  wallLossWK: maybe(within(0, 500)),
   /** refrigeration, thermoelectric or evaporation takes part */
-  activeCooling: boolean | null
-  partMaxC: number | null
+  activeCooling: yesNo,
+  partMaxC: maybe(within(-30, 250)),
   /** from the part to the surface that the air washes, K/W */
-  partInnerKPerW: number | null
+  partInnerKPerW: maybe(within(0, 1000)),
 }
 
 /** Change the air of a space. */
-interface SpaceInputs {
-  volumeM3: number | null
-  airChangesPerH: number | null
-  mixing: number | null
-  clearS: number | null
+const spaceShape = {
+  volumeM3: maybe(z.number().gt(0, 'A volume must be above zero.').max(2000, 'Not above 2000 m³.')),
+  airChangesPerH: maybe(above(600, 'an hour')),
+  mixing: maybe(within(1, 10)),
+  clearS: clock,
   /** share of the first level that is clean enough */
-  clearShare: number | null
-  waterKgS: number | null
-  insideC: number | null
-  insideRhMax: number | null
-  surfaceC: number | null
-  co2M3s: number | null
-  co2Max: number | null
-  co2Fresh: number | null
+  clearShare: maybe(within(0.0001, 0.99)),
+  waterKgS: maybe(within(0, 0.01)),
+  insideC: maybe(within(-40, 80)),
+  insideRhMax: maybe(within(0.01, 1)),
+  surfaceC: maybe(within(-40, 80)),
+  co2M3s: maybe(within(0, 0.01)),
+  co2Max: maybe(within(0, 0.2)),
+  co2Fresh: maybe(within(0, 0.05)),
 }
 
 /** Carry off fumes or dust. */
-interface FumeInputs {
-  fumeWay: FumeWay
-  captureSpeedMs: number | null
-  captureDistanceM: number | null
-  nozzleAreaM2: number | null
-  nozzleOpening: CaptureOpening
-  slotLengthM: number | null
-  slotFlanged: boolean
-  leakAreaM2: number | null
-  boxPressurePa: number | null
-  workOpeningM2: number | null
-  faceSpeedMs: number | null
-  roomVolumeM3: number | null
-  roomChangesPerH: number | null
-  fumeRated: boolean | null
-  carbonHours: number | null
-  carbonLifeH: number | null
+const fumeShape = {
+  fumeWay: z.enum(['capture', 'slot', 'enclosure']).default('capture'),
+  captureSpeedMs: maybe(above(20, 'm/s')),
+  captureDistanceM: maybe(above(5, 'm')),
+  nozzleAreaM2: area,
+  nozzleOpening: z.enum(['plain', 'flanged', 'bench']).default('plain'),
+  slotLengthM: maybe(above(10, 'm')),
+  slotFlanged: z.boolean().default(false),
+  leakAreaM2: area,
+  boxPressurePa: maybe(above(500, 'Pa')),
+  workOpeningM2: area,
+  faceSpeedMs: maybe(above(10, 'm/s')),
+  roomVolumeM3: maybe(above(5000, 'm³')),
+  roomChangesPerH: maybe(above(600, 'an hour')),
+  fumeRated: yesNo,
+  carbonHours: maybe(within(0, 1e5)),
+  carbonLifeH: maybe(above(1e5, 'h')),
 }
 
 /** Stir a cold or drying box. */
-interface StirInputs {
-  turnoversPerH: number | null
-  jetReachM: number | null
-  jetSpeedMs: number | null
-  cop: number | null
-  dutyShare: number | null
+const stirShape = {
+  turnoversPerH: maybe(above(5000, 'an hour')),
+  jetReachM: maybe(above(20, 'm')),
+  jetSpeedMs: maybe(above(20, 'm/s')),
+  cop: maybe(within(0.05, 20)),
+  dutyShare: maybe(within(0, 1)),
   /** cooling (or heating) power of the box, W */
-  boxPowerW: number | null
-  contentsJK: number | null
+  boxPowerW: maybe(within(0, 20000)),
+  contentsJK: maybe(above(1e8, 'J/K')),
   /** how much warmer than wanted after the door was open, and how near is near enough */
-  warmedK: number | null
-  nearK: number | null
+  warmedK: maybe(above(100, 'K')),
+  nearK: maybe(above(100, 'K')),
 }
 
 /** Chill a water surface. */
-interface WaterInputs {
-  waterAreaM2: number | null
-  waterC: number | null
-  lid: Lid
-  surfaceSpeedMs: number | null
+const waterShape = {
+  waterAreaM2: area,
+  waterC: maybe(within(0.5, 60)),
+  lid: z.enum(['open', 'mesh', 'still']).default('open'),
+  surfaceSpeedMs: maybe(above(5, 'm/s')),
   /** cross-section that the air crosses over the water */
-  crossAreaM2: number | null
-  coolingW: number | null
-  reserveM3: number | null
-  daysUnattended: number | null
+  crossAreaM2: area,
+  coolingW: maybe(within(0, 20000)),
+  reserveM3: maybe(above(100, 'm³')),
+  daysUnattended: maybe(within(0, 1000)),
 }
 
 /** Quieten what is there. */
-interface KeepInputs {
-  keepBasis: KeepBasis
-  existingFanId: string | null
-  existingCount: number
-  existingV: number | null
-  measuredRiseK: number | null
-  typedFlowM3s: number | null
+const keepShape = {
+  keepBasis: z.enum(['existing-fan', 'temperature', 'typed']).default('existing-fan'),
+  existingFanId: maybe(idSchema),
+  existingCount: whole(1, 12).default(1),
+  existingV: maybe(limits.voltage),
+  measuredRiseK: maybe(z.number().gt(0, 'A rise must be above zero.').max(150, 'Not above 150 K.')),
+  typedFlowM3s: maybe(limits.flow),
 }
 
-/** Whose numbers the plan believes: the sheet's, one's own where there are some, or claims less what this shelf has shown. */
-export type Trust = 'claims' | 'own' | 'discounted'
-
-interface ChoiceInputs {
-  trust: Trust
-  /** how the shaft will lie */
-  shaft: 'horizontal' | 'vertical' | null
-  /** guards, gasket, filter frame and screw heads together */
-  stackExtraM: number | null
-  /** screw pattern that is there already, centre to centre */
-  existingHolesM: number | null
-  /** hole that is there or will be cut, and the screw holes */
-  holeM: number | null
-  screwHoleM: number | null
-  mountKind: 'screws' | 'clips' | 'adhesive' | 'ties' | null
-  mountCapacityKg: number | null
-  mountIsolated: boolean | null
-  thinPanel: boolean | null
-  panelHz: number | null
-  /** impeller to the next grille, strut or guard on its intake side */
-  upstreamGapM: number | null
-}
-
-interface SurroundingInputs {
-  fitDepthM: number | null
-  fitWidthM: number | null
-  inletClearM: number | null
-  outletClearM: number | null
-  openingGapM: number | null
-  baffled: boolean | null
-  hotPartInPath: boolean | null
-  mustNotFail: boolean | null
-  mains: boolean | null
-  flammable: boolean | null
-  openFlue: boolean | null
-  wet: boolean | null
-  domain: Domain
+const surroundingShape = {
+  fitDepthM: size,
+  fitWidthM: size,
+  inletClearM: maybe(within(0, 20)),
+  outletClearM: maybe(within(0, 20)),
+  openingGapM: maybe(within(0, 50)),
+  baffled: yesNo,
+  hotPartInPath: yesNo,
+  mustNotFail: yesNo,
+  mains: yesNo,
+  flammable: yesNo,
+  openFlue: yesNo,
+  wet: yesNo,
+  domain: z.enum(['general', 'vehicle', 'aircraft', 'medical', 'life-safety']).default('general'),
   /** the plan opens a mains supply unit */
-  opensSupply: boolean | null
+  opensSupply: yesNo,
   /** highest voltage that may be stored in it, and whether it was discharged and measured */
-  storedV: number | null
-  discharged: boolean | null
-  earthRefitted: boolean | null
+  storedV: maybe(within(0, 20000)),
+  discharged: yesNo,
+  earthRefitted: yesNo,
   /** combustion air confirmed by a competent person */
-  supplyOpening: boolean | null
-  laser: boolean | null
-  lightBaffle: boolean | null
+  supplyOpening: yesNo,
+  laser: yesNo,
+  lightBaffle: yesNo,
   /** an over-temperature cut-out that does not hang on the fan's control */
-  thermalCutout: boolean | null
-  adapterInWet: boolean | null
+  thermalCutout: yesNo,
+  adapterInWet: yesNo,
   /** hottest surface that can be touched */
-  touchC: number | null
+  touchC: maybe(within(-40, 500)),
 }
 
-/** What the verdict is told: the change a person would report, how candidates were ranked, and when the care began. */
-interface VerdictInputs {
+const choiceShape = {
+  /** whose numbers the plan believes: the sheet's, one's own where there are some, or claims less what this shelf has shown */
+  trust: z.enum(['claims', 'own', 'discounted']).default('own'),
+  /** how the shaft will lie */
+  shaft: maybe(z.enum(['horizontal', 'vertical'])),
+  /** guards, gasket, filter frame and screw heads together */
+  stackExtraM: maybe(within(0, 1)),
+  /** screw pattern that is there already, centre to centre */
+  existingHolesM: maybe(within(0.01, 0.5)),
+  /** hole that is there or will be cut, and the screw holes */
+  holeM: maybe(within(0.005, 0.6)),
+  screwHoleM: maybe(within(0.0005, 0.03)),
+  mountKind: maybe(z.enum(['screws', 'clips', 'adhesive', 'ties'])),
+  mountCapacityKg: maybe(within(0.001, 100)),
+  mountIsolated: yesNo,
+  thinPanel: yesNo,
+  panelHz: maybe(within(1, 20000)),
+  /** impeller to the next grille, strut or guard on its intake side */
+  upstreamGapM: maybe(within(0, 1)),
+}
+
+/** What the verdict is told: the change a person would report, how candidates were ranked, and when maintenance began. */
+const verdictShape = {
   /** change that would be reported, as a share, and of which reading */
-  statedChange: number | null
-  statedOf: ReadingQuantity | null
-  rankedBy: 'flow-per-loudness' | 'flow-per-money' | 'flow-per-decibel' | null
-  /** ISO date that care is counted from; days between cleanings and filter changes, null for the usual */
-  maintenanceFrom: string | null
-  bladesDays: number | null
-  filterDays: number | null
+  statedChange: maybe(within(-1, 100)),
+  statedOf: maybe(z.enum(readingQuantities)),
+  rankedBy: maybe(z.enum(['flow-per-loudness', 'flow-per-money', 'flow-per-decibel'])),
+  /** ISO date that maintenance is counted from; days between cleanings and filter changes, null for the usual */
+  maintenanceFrom: maybe(z.iso.date()),
+  bladesDays: days,
+  filterDays: days,
   /** €/kWh */
-  tariff: number | null
+  tariff: maybe(within(0, 10)),
 }
 
-export interface Job
-  extends
-    AboutInputs,
-    BreathingInputs,
-    PlaceInputs,
-    HeatInputs,
-    SpaceInputs,
-    FumeInputs,
-    StirInputs,
-    WaterInputs,
-    KeepInputs,
-    SurroundingInputs,
-    ChoiceInputs,
-    VerdictInputs {}
+export const jobSchema = z.object({
+  ...aboutShape,
+  ...breathingShape,
+  ...placeShape,
+  ...heatShape,
+  ...spaceShape,
+  ...fumeShape,
+  ...stirShape,
+  ...waterShape,
+  ...keepShape,
+  ...surroundingShape,
+  ...choiceShape,
+  ...verdictShape,
+})
+export interface Job extends z.infer<typeof jobSchema> {}
+export type Goal = Job['goal']
+export type HeatBasis = Job['heatBasis']
+export type KeepBasis = Job['keepBasis']
+export type Lid = Job['lid']
+export type Trust = Job['trust']
+export type Side = z.infer<typeof side>
 
-/** The inputs that may be doubted: numbers the need is computed from. */
+export const newJob = (id: string, name: string): Job => ({ ...defaultsOf(jobSchema), id, name })
+
+/** The inputs that may be uncertain: numbers the need is computed from. */
 export const uncertainInputs = [
   'heatW',
   'wallLossWK',
@@ -259,27 +277,46 @@ export const uncertainInputs = [
 ] as const satisfies (keyof Job)[]
 export type UncertainInput = (typeof uncertainInputs)[number]
 
-/** An equipment's own opening. */
-export interface Port {
-  id: string
-  role: 'in' | 'out'
-  name: string
-  side: Side
-  areaM2: number | null
-  /** of its own fan, m3/s */ flowM3s: number | null
-}
-
 /** How sure a number is: a grade, or the range that was typed. */
-export type UncertaintyGrade = 'measured' | 'good-guess' | 'rough-guess' | 'range'
-export interface Uncertainty {
-  id: UncertainInput
-  grade: UncertaintyGrade
-  low: number | null
-  high: number | null
-}
+export const uncertaintySchema = z
+  .object({
+    id: z.enum(uncertainInputs),
+    grade: z.enum(['measured', 'good-guess', 'rough-guess', 'range']),
+    low: maybe(z.number()),
+    high: maybe(z.number()),
+  })
+  .refine(
+    (d) => d.low === null || d.high === null || d.low <= d.high,
+    'The lower end must not lie above the upper one.',
+  )
+export interface Uncertainty extends z.infer<typeof uncertaintySchema> {}
+export type UncertaintyGrade = Uncertainty['grade']
+
+/** An equipment's own opening. */
+export const portSchema = z.object({
+  id: idSchema,
+  role: z.enum(['in', 'out']),
+  name: line,
+  side: side.default('front'),
+  areaM2: area,
+  /** of its own fan, m3/s */
+  flowM3s: maybe(limits.flow),
+})
+export interface Port extends z.infer<typeof portSchema> {}
+export const newPort = (id: string, role: Port['role']): Port => ({
+  ...defaultsOf(portSchema),
+  id,
+  role,
+  name: role === 'in' ? 'Own intake' : 'Own outlet',
+  side: role === 'in' ? 'front' : 'back',
+})
 
 /** Resistance of a heatsink or part at an airflow, K/W. */
-export interface SinkPoint {
-  flowM3s: number
-  kPerW: number
-}
+export const sinkPointSchema = z.object({
+  flowM3s: z
+    .number()
+    .gt(0, 'A flow must be above zero.')
+    .max(3000 / 3600, 'Not above 3000 m³/h.'),
+  kPerW: z.number().gt(0, 'Must be above zero.').max(1000, 'Not above 1000 K/W.'),
+})
+export type SinkPoint = z.infer<typeof sinkPointSchema>

@@ -1,4 +1,5 @@
-import type { PathElement, PlanDocument } from './document'
+import type { PathElement } from './path'
+import type { PlanDocument } from './plan'
 
 /** Changes of a plan's path in place: the document's list keeps each row's order. */
 

@@ -1,74 +1,121 @@
+import { z } from 'zod'
 import { levelMean, meanOf } from '#core/measure'
-import type { Quantity } from '#core/units'
+import { defaultsOf, idSchema, limits, line, lines, maybe, moment, whole, within, yesNo } from './fields'
 
 /** What was measured: readings, the runs they belong to, and the states that runs are replicates of. SI units. */
 
-export type ReadingQuantity = Extract<
-  Quantity,
-  'temperature' | 'level' | 'flow' | 'pressure' | 'rotation' | 'voltage' | 'current' | 'power' | 'duration'
->
-/** How a flow was read: over a traverse, through a hood, in the free jet, or in the middle of the opening only. */
-export type FlowMethod = 'traverse' | 'hood' | 'jet' | 'vane-centre'
+export const readingQuantities = [
+  'temperature',
+  'level',
+  'flow',
+  'pressure',
+  'rotation',
+  'voltage',
+  'current',
+  'power',
+  'duration',
+] as const
+export type ReadingQuantity = (typeof readingQuantities)[number]
 
-export interface Reading {
-  id: string
-  quantity: ReadingQuantity
-  place: string
-  value: number
-  /** the same read again, set-up left as it was */
-  repeats: number[]
-  /** operating stage; '' is that of the run */
-  stage: string
-  /** the only source that ran, for the noise ladder; '' is everything together */
-  source: string
-  method: FlowMethod | null
-  /** points of a traverse */
-  points: number | null
+/** What a reading of a kind may be; small pressures may come out below zero by the sensor's noise. */
+const readingLimits: Record<ReadingQuantity, z.ZodType<number>> = {
+  ...limits,
+  power: within(0, 20000),
+  duration: within(0, 1e8),
+  pressure: within(-5, 5000),
 }
+export const readingLimit = (quantity: ReadingQuantity): z.ZodType<number> => readingLimits[quantity]
 
-export type RunKind = 'baseline' | 'after' | 'bench'
-/** What a change touched: only where the fan or its voltage was changed may the voltage differ. */
-export type ChangeKind = 'fan' | 'voltage' | 'path' | 'mount' | 'other'
+export const readingSchema = z
+  .object({
+    id: idSchema,
+    quantity: z.enum(readingQuantities),
+    place: line,
+    value: within(-60, 1e8),
+    /** the same read again, set-up left as it was */
+    repeats: z.array(within(-60, 1e8)).max(60, 'At most 60 repeats.').default([]),
+    /** operating stage; '' is that of the run */
+    stage: line,
+    /** the only source that ran, for the ranking of noise sources; '' is everything together */
+    source: line,
+    /** how a flow was read: over a traverse, through a hood, in the free jet, or in the middle of the opening only */
+    method: maybe(z.enum(['traverse', 'hood', 'jet', 'vane-centre'])),
+    /** points of a traverse */
+    points: maybe(whole(1, 400)),
+  })
+  .superRefine((r, context) => {
+    const check = readingLimit(r.quantity)
+    for (const [i, value] of [r.value, ...r.repeats].entries()) {
+      const result = check.safeParse(value)
+      if (!result.success)
+        context.addIssue({
+          code: 'custom',
+          path: i ? ['repeats', i - 1] : ['value'],
+          message: result.error.issues[0]!.message,
+        })
+    }
+  })
+export interface Reading extends z.infer<typeof readingSchema> {}
+export type FlowMethod = NonNullable<Reading['method']>
 
-export interface Run {
-  id: string
-  kind: RunKind
-  name: string
+export const runSchema = z.object({
+  id: idSchema,
+  kind: z.enum(['baseline', 'after', 'bench']),
+  name: line,
   /** ISO date and time */
-  takenAt: string
+  takenAt: moment,
   /** which change it was taken after: 1, 2, …; null for a baseline or a bench test */
-  changeNo: number | null
-  changed: ChangeKind | null
+  changeNo: maybe(whole(1, 99)),
+  /** what a change touched: only where the fan or its voltage was changed may the voltage differ */
+  changed: maybe(z.enum(['fan', 'voltage', 'path', 'mount', 'other'])),
   /** operating stage of the whole run */
-  stage: string
-  who: string
+  stage: line,
+  who: line,
   /** where the instruments stood */
-  stoodAt: string
-  fanV: number | null
-  voltageAt: 'fan' | 'supply' | null
-  ambientC: number | null
-  heatW: number | null
-  distanceM: number | null
-  soakS: number | null
-  steady: boolean | null
-  lid: 'open' | 'closed' | null
+  stoodAt: line,
+  fanV: maybe(limits.voltage),
+  voltageAt: maybe(z.enum(['fan', 'supply'])),
+  ambientC: maybe(within(-40, 80)),
+  heatW: maybe(within(0, 20000)),
+  distanceM: maybe(within(0.01, 100)),
+  soakS: maybe(within(0, 30 * 86400)),
+  steady: yesNo,
+  lid: maybe(z.enum(['open', 'closed'])),
   /** other openings blocked or left as in the baseline */
-  otherOpenings: boolean | null
-  backgroundDbA: number | null
-  instrument: 'phone' | 'class2' | 'class1' | null
+  otherOpenings: yesNo,
+  backgroundDbA: maybe(limits.level),
+  instrument: maybe(z.enum(['phone', 'class2', 'class1'])),
   /** the sound meter was checked against a reference */
-  calibrated: boolean | null
-  floorDbA: number | null
-  changes: number | null
-  notes: string
+  calibrated: yesNo,
+  floorDbA: maybe(limits.level),
+  changes: maybe(whole(0, 50)),
+  notes: lines,
   /** a picture of the set-up */
-  photoId: string | null
+  photoId: maybe(idSchema),
   /** log that its values were taken from, with how fast it still changed (K/s) and its time constant (s) */
-  logId: string | null
-  slopeKS: number | null
-  tauS: number | null
-  readings: Reading[]
+  logId: maybe(idSchema),
+  slopeKS: maybe(within(-100, 100)),
+  tauS: maybe(within(0, 1e8)),
+  readings: z.array(readingSchema).max(400, 'At most 400 readings.').default([]),
+})
+export interface Run extends z.infer<typeof runSchema> {}
+export type RunKind = Run['kind']
+export type ChangeKind = NonNullable<Run['changed']>
+
+const runNames: Record<RunKind, string> = {
+  baseline: 'Baseline',
+  after: 'After the change',
+  bench: 'Bench test',
 }
+export const newRun = (id: string, kind: RunKind, takenAt: string): Run => ({
+  ...defaultsOf(runSchema),
+  id,
+  kind,
+  takenAt,
+  name: runNames[kind],
+  changeNo: kind === 'after' ? 1 : null,
+  changes: kind === 'after' ? 1 : null,
+})
 
 export const readingNames: Record<ReadingQuantity, string> = {
   temperature: 'Temperature',
@@ -85,15 +132,11 @@ export const readingNames: Record<ReadingQuantity, string> = {
 export const usualStages = ['idle', 'warming', 'working', 'everything on'] as const
 
 export const newReading = (id: string, quantity: ReadingQuantity, place: string, value: number): Reading => ({
+  ...defaultsOf(readingSchema),
   id,
   quantity,
   place,
   value,
-  repeats: [],
-  stage: '',
-  source: '',
-  method: null,
-  points: null,
 })
 
 /** All values of a reading. */

@@ -1,3 +1,6 @@
+import { z } from 'zod'
+import { idSchema, lines, maybe, shortText, within } from './fields'
+
 /** Parts other than fans that one owns or could buy. */
 export const stockKinds = [
   'supply',
@@ -11,17 +14,18 @@ export const stockKinds = [
   'other',
 ] as const
 export type StockKind = (typeof stockKinds)[number]
-export interface StockPart {
-  id: string
-  kind: StockKind
-  name: string
+export const stockPartSchema = z.object({
+  id: idSchema,
+  kind: z.enum(stockKinds, { error: `A kind is one of ${stockKinds.join(', ')}.` }),
+  name: shortText.min(1, 'Name it.'),
   /** what it gives, or is rated for */
-  volts: number | null
-  amps: number | null
-  price: number | null
-  owned: boolean
-  notes: string
-}
+  volts: maybe(within(0.1, 400)),
+  amps: maybe(within(0.001, 500)),
+  price: maybe(within(0, 100000)),
+  owned: z.boolean().default(false),
+  notes: lines,
+})
+export interface StockPart extends z.infer<typeof stockPartSchema> {}
 
 /** How far a voltage may be from the wanted one and still be it, share. Common practice, no source. */
 const SAME_VOLTS = 0.05

@@ -112,6 +112,7 @@ describe('from the source to the fan', () => {
   test('the wire’s drop reaches the operating point: thinner wire, less air', () => {
     const flow = (awg: number) => {
       const result = computeReport({
+        shown: null,
         fans: [fan],
         plan: base((p) => {
           p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]

@@ -89,7 +89,7 @@ function planOf(
   return plan
 }
 const reportOf = (plan: PlanDocument) => {
-  const result = computeReport({ plan, fans: [fan] })
+  const result = computeReport({ shown: null, plan, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
@@ -307,13 +307,13 @@ describe('doubt, sampled', () => {
     Object.assign(p.job, { goal: 'cool', heatW: 60, heatBasis: 'estimate', insideMaxC: 40 })
   })
   test('the same seed gives the same answer, another nearly', () => {
-    const one = planUncertainty({ plan, fans: [fan] }, 400, 7)!
-    expect(planUncertainty({ plan, fans: [fan] }, 400, 7)).toEqual(one)
-    const other = planUncertainty({ plan, fans: [fan] }, 400, 8)!
+    const one = planUncertainty({ shown: null, plan, fans: [fan] }, 400, 7)!
+    expect(planUncertainty({ shown: null, plan, fans: [fan] }, 400, 7)).toEqual(one)
+    const other = planUncertainty({ shown: null, plan, fans: [fan] }, 400, 8)!
     expect(other.need!.middle / one.need!.middle).toBeCloseTo(1, 1)
   })
   test('the band holds the middle and grows with the flow', () => {
-    const { band } = planUncertainty({ plan, fans: [fan] })!
+    const { band } = planUncertainty({ shown: null, plan, fans: [fan] })!
     const model = modelPath(plan, air)
     for (const [i, p] of band.entries()) {
       const drop = pathDrop(model, p.flow)
@@ -323,7 +323,7 @@ describe('doubt, sampled', () => {
     }
   })
   test('between its points the band has no steps', () => {
-    const { band } = planUncertainty({ plan, fans: [fan] })!
+    const { band } = planUncertainty({ shown: null, plan, fans: [fan] })!
     const model = modelPath(plan, air)
     const at = (q: number) => bandAt(band, q, pathDrop(model, q), (x) => pathDrop(model, x))
     for (const p of band) {
@@ -333,25 +333,26 @@ describe('doubt, sampled', () => {
     expect(bandAt([], 0.01, 5, () => 5)).toEqual({ low: 5, high: 5 })
   })
   test('a guessed heat of ±30 % is that range of need, nine times of ten', () => {
-    const { need } = planUncertainty({ plan, fans: [fan] }, 2000)!
+    const { need } = planUncertainty({ shown: null, plan, fans: [fan] }, 2000)!
     const flow = reportOf(plan).need.flow.value!
     expect(need!.low / flow).toBeCloseTo(0.7, 1)
     expect(need!.high / flow).toBeCloseTo(1.3, 1)
   })
   test('chance goes from sure to hopeless as the need grows', () => {
     const chance = (heat: number) =>
-      planUncertainty({ plan: { ...plan, job: { ...plan.job, heatW: heat } }, fans: [fan] })!.chance!
+      planUncertainty({ shown: null, plan: { ...plan, job: { ...plan.job, heatW: heat } }, fans: [fan] })!
+        .chance!
     expect(chance(15)).toBe(1)
     expect(chance(400)).toBe(0)
     expect(chance(150)).toBeGreaterThan(chance(200))
   })
   test('the picked flow’s middle is the operating point', () => {
-    const uncertainty = planUncertainty({ plan, fans: [fan] }, 1000)!
+    const uncertainty = planUncertainty({ shown: null, plan, fans: [fan] }, 1000)!
     expect(uncertainty.flow!.middle / reportOf(plan).selection!.served.value!).toBeCloseTo(1, 1)
     expect(uncertainty.flow!.low).toBeLessThan(uncertainty.flow!.high)
   })
   test('without path or need there is nothing to tell', () => {
-    const empty = planUncertainty({ plan: newPlan('j', 'x'), fans: [] })!
+    const empty = planUncertainty({ shown: null, plan: newPlan('j', 'x'), fans: [] })!
     expect(empty).toMatchObject({ need: null, band: [], flow: null, chance: null })
   })
 })

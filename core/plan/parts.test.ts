@@ -74,7 +74,7 @@ function report(change: (p: PlanDocument) => void = () => {}): Report {
     duty: null,
   }
   change(plan)
-  const result = computeReport({ plan, fans: [fan] })
+  const result = computeReport({ shown: null, plan, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
@@ -352,7 +352,7 @@ describe('ribbon and rail', () => {
     expect(r.selection).toBeNull()
   })
   test('states: not begun, settled, to fix, stop', () => {
-    const empty = computeReport({ plan: newPlan('e', 'E'), fans: [] })
+    const empty = computeReport({ shown: null, plan: newPlan('e', 'E'), fans: [] })
     expect(empty.ok && empty.report.stations.map((s) => s.state)).toEqual([
       'not-begun',
       'fix',

@@ -71,7 +71,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   return p
 }
 function report(p: PlanDocument, fans = [fan]): Report {
-  const result = computeReport({ plan: p, fans })
+  const result = computeReport({ shown: null, plan: p, fans })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
@@ -205,6 +205,7 @@ describe('bad and missing input', () => {
         fc.double({ min: 0.5, max: 60, noNaN: true }),
         (ambientC, heatW, lowV, driveV) => {
           const result = computeReport({
+            shown: null,
             plan: plan((p) => {
               Object.assign(p.job, { ambientC, heatW })
               p.selection!.driveV = driveV
@@ -232,6 +233,7 @@ describe('bad and missing input', () => {
   test('impossible air is refused in words', () => {
     expect(
       computeReport({
+        shown: null,
         plan: plan((p) => {
           p.job.altitudeM = 12000
         }),

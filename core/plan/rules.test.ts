@@ -94,7 +94,7 @@ const found = (change: (p: PlanDocument, f: Fan) => void) => {
   const plan = good()
   const own = structuredClone(fan)
   change(plan, own)
-  const result = computeReport({ plan, fans: [own] })
+  const result = computeReport({ shown: null, plan, fans: [own] })
   if (!result.ok) throw new Error(result.reason)
   return result.report.findings
 }

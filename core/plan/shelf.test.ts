@@ -110,7 +110,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   return p
 }
 function report(p: PlanDocument, fans: Fan[] = [strong, weak]): Report {
-  const result = computeReport({ plan: p, fans })
+  const result = computeReport({ shown: null, plan: p, fans })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
@@ -159,6 +159,7 @@ describe('an unlike pair is one curve', () => {
     expect(r.findings.findings.map((f) => f.id)).toContain('fan-parallel-unlike')
     expect(
       planUncertainty({
+        shown: null,
         plan: plan((p) => {
           Object.assign(p.selection!, { secondFanId: 'weak', count: 2, arrangement: 'series' })
         }),

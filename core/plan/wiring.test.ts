@@ -82,7 +82,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   return p
 }
 function report(p: PlanDocument): Report {
-  const r = computeReport({ plan: p, fans: [fan, five] })
+  const r = computeReport({ shown: null, plan: p, fans: [fan, five] })
   if (!r.ok) throw new Error(r.reason)
   return r.report
 }
@@ -162,7 +162,7 @@ describe('the feed of a plan', () => {
     expect(JSON.stringify(nodes)).not.toContain('NaN')
   })
   test('a fan without a current is told, not guessed', () => {
-    const r = computeReport({ plan: machine, fans: [{ ...fan, ratedA: null }, five] })
+    const r = computeReport({ shown: null, plan: machine, fans: [{ ...fan, ratedA: null }, five] })
     expect(r.ok && node(r.report, 'p').inA).toBeNull()
     expect(r.ok && r.report.power.loadRunA).toBeNull()
   })
@@ -174,7 +174,8 @@ describe('the feed of a plan', () => {
         Object.assign(p.selection!, { count: 4, arrangement: 'parallel' })
         p.wiring.hub = hub
       })
-    const strong = (p: PlanDocument) => computeReport({ plan: p, fans: [{ ...fan, ratedA: 0.35 }] })
+    const strong = (p: PlanDocument) =>
+      computeReport({ shown: null, plan: p, fans: [{ ...fan, ratedA: 0.35 }] })
     const found = (hub: 'none' | 'powered') => {
       const r = strong(header(hub))
       return r.ok ? r.report.findings.findings.map((f) => f.id) : []

@@ -94,7 +94,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   return p
 }
 function report(p: PlanDocument) {
-  const result = computeReport({ plan: p, fans: [fan] })
+  const result = computeReport({ shown: null, plan: p, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }

@@ -81,6 +81,7 @@ export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found
   const result = computeReport({
     plan: { ...plan, selection, source: null, converter: null, feed: [], battery: null, sun: null },
     fans: [...fans],
+    shown: null,
   })
   const candidate = result.ok ? (result.report.selection?.candidate ?? null) : null
   const model = result.ok ? (result.report.selection?.fanArray.model ?? null) : null

@@ -1,7 +1,6 @@
-import { newFan } from '#core/document'
+import { newFan, fanSchema } from '#core/document'
 import type { Fan, FanPoint, VoltageCurve } from '#core/document'
 import { fromSi, parseNumber, parseQuantity, quantityInfo, toSi } from '#core/units'
-import { fanSchema } from '../schemas/fan'
 import { columns, writtenUnit, type Column, type Mapped } from './columns'
 
 export interface CellIssue {

@@ -1,7 +1,7 @@
 import Papa from 'papaparse'
 import { expect, test } from 'vitest'
 import { demoJobs } from '../../demo/jobs'
-import { runSchema } from '../schemas/plan'
+import { runSchema } from '#core/document'
 import { runsCsv, runsJson } from './runs-table'
 
 const { runs, job } = demoJobs()[0]!

@@ -1,8 +1,7 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
 import type { Fan } from '#core/document'
-import { completeFan } from '#core/document'
-import { fanSchema } from '../schemas/fan'
+import { fanSchema } from '#core/document'
 import { columns, detectColumns, type Mapped } from './columns'
 import { readRow, sameFan, writeRow, writtenHeadings, type CellIssue } from './rows'
 
@@ -19,6 +18,7 @@ export const shelfFileSchema = z.object({
 export const shelfJsonSchema = () =>
   z.toJSONSchema(
     z.object({ format: z.literal(SHELF_FORMAT), version: z.literal(SHELF_VERSION), fans: z.array(fanSchema) }),
+    { io: 'input' },
   )
 
 export const writeJson = (fans: readonly Fan[]): string =>
@@ -69,7 +69,7 @@ export function readJson(text: string, known: (id: string) => Fan | undefined): 
     return `A shelf file says "format": "${SHELF_FORMAT}", "version": ${SHELF_VERSION} and has a list of fans.`
   const judge = judging(known)
   return file.data.fans.map((raw, i) => {
-    const checked = fanSchema.safeParse(completeFan(raw))
+    const checked = fanSchema.safeParse(raw)
     const name = typeof raw === 'object' && raw !== null && 'model' in raw ? String(raw.model) : `fan ${i + 1}`
     return checked.success
       ? judge(i + 1, checked.data)

@@ -1,7 +1,7 @@
 import Papa from 'papaparse'
 import { stockKinds, type StockPart } from '#core/document'
 import { parseQuantity } from '#core/units'
-import { stockPartSchema } from '../schemas/stock'
+import { stockPartSchema } from '#core/document'
 
 const headings = ['id', 'kind', 'name', 'volts', 'amps', 'price', 'owned', 'notes'] as const
 

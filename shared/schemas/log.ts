@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idSchema, shortText } from './fan'
+import { idSchema, shortText } from '#core/document'
 
 const channelSchema = z.object({
   name: shortText.min(1, 'A channel needs a name.'),

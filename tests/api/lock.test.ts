@@ -2,7 +2,6 @@ import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'no
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
 import { acquireLock, DataDirectoryBusy } from '../../server/db/lock'
-import { fromRow, toRowJson } from '../../server/db/rows'
 import { openDatabase } from '../../server/db/database'
 import { migrations, temporaryDir } from './harness'
 
@@ -66,33 +65,5 @@ describe('the lock', () => {
     ])
     await db.close()
     await expect(openDatabase(dir, migrations)).rejects.toThrow('newer Redpoll')
-  })
-})
-
-describe('rows', () => {
-  test('names go there and back', () => {
-    const part = {
-      wallLossWK: 1,
-      typedFlowM3s: 2,
-      noiseDbA: null,
-      iMaxA: 3,
-      areaM2: 4,
-      airChangesPerH: 5,
-      name: 'a b',
-    }
-    expect(fromRow(JSON.parse(toRowJson(part)) as Record<string, unknown>)).toEqual(part)
-    expect(JSON.parse(toRowJson([part]))).toHaveLength(1)
-  })
-  test('bookkeeping stays in the database, times become ISO text', () => {
-    expect(
-      fromRow({
-        id: 'x',
-        job_id: 'j',
-        revision: 3,
-        position: 1,
-        created_at: new Date(),
-        taken_at: new Date('2026-01-02T03:04:05Z'),
-      }),
-    ).toEqual({ id: 'x', takenAt: '2026-01-02T03:04:05.000Z' })
   })
 })

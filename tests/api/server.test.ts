@@ -264,11 +264,11 @@ test('pages, facets, pictures and parts of the shelf', async () => {
     const put = (body: unknown) =>
       fetch(`${server.url}/api/parts`, { method: 'PUT', body: JSON.stringify(body) })
     expect((await put({ parts: [{ ...parts[0], name: '' }] })).status).toBe(400)
-    const aside = await fetch(`${server.url}/api/parts/aside`, {
+    const archived = await fetch(`${server.url}/api/parts/archive`, {
       method: 'POST',
-      body: JSON.stringify({ ids: [parts[0]!.id], aside: true }),
+      body: JSON.stringify({ ids: [parts[0]!.id], archived: true }),
     })
-    expect(await aside.json()).toHaveLength(parts.length - 1)
+    expect(await archived.json()).toHaveLength(parts.length - 1)
     expect(await (await put({ parts: [parts[0]] })).json()).toHaveLength(parts.length)
   } finally {
     await server.stop()

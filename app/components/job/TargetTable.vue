@@ -2,8 +2,7 @@
 import type { Target, TargetKind } from '#core/document'
 import type { z } from 'zod'
 import { targetNames, targetQuantity } from '#core/verification'
-import { fanSchema, limits as within } from '#shared/schemas/fan'
-import { targetSchema } from '#shared/schemas/plan'
+import { fanSchema, limits as within, targetSchema } from '#core/document'
 
 /** The targets that the verdict is judged by. */
 const job = useJobStore()

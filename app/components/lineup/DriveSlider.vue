@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { setDrive } from '#core/document'
 import { driveLevels } from '#core/selection'
 import { arrayLimits, lowestDuty, membersOf } from '#core/system'
 
@@ -26,7 +27,7 @@ const setDuty = (duty: number | null) =>
 const STEP = 0.1
 function set(event: Event) {
   const volts = Number((event.target as HTMLInputElement).value)
-  job.change((d) => driveAt(d, volts), 'selection.drive')
+  job.change((d) => setDrive(d, { volts, converterId: newId('converter') }), 'selection.drive')
 }
 const current = computed(() => job.report?.selection?.candidate.currentA ?? null)
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { holeSpacing } from '#core/system'
 import type { Job } from '#core/document'
-import { jobSchema } from '#shared/schemas/plan'
+import { jobSchema } from '#core/document'
 
 /** What the place asks of the fan: depth, screw pattern, mount. The findings hold the pick against it. */
 const job = useJobStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { testOf, withTest } from '#core/advice'
 import { usualStages, type Fan, type Run } from '#core/document'
-import { runSchema } from '#shared/schemas/plan'
+import { runSchema } from '#core/document'
 
 /** A run: what it is, what was read, under which conditions. */
 const props = defineProps<{ run: Run }>()

@@ -10,7 +10,7 @@ import {
   type Run,
 } from '#core/document'
 import { quantityInfo } from '#core/units'
-import { readingLimit } from '#shared/schemas/plan'
+import { readingLimit } from '#core/document'
 
 /** What was read in a run: kind, place, stage, the source that ran alone, one or several values. */
 const props = defineProps<{ run: Run }>()

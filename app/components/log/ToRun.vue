@@ -3,7 +3,7 @@ import type { SoakReport } from '#core/heat'
 import type { WindowSummary } from '#core/measure'
 import { newReading, newRun, readingNames, type ReadingQuantity, type Run } from '#core/document'
 import type { LogSummary } from '#shared/api'
-import { readingLimit } from '#shared/schemas/plan'
+import { readingLimit } from '#core/document'
 
 /** Takes the window's values into a run: means of the window, the predicted end of the watched temperature, the conditions. */
 const props = defineProps<{

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { newPort } from '#core/document'
+import { newPort, portSchema } from '#core/document'
 import type { Port } from '#core/document'
-import { portSchema } from '#shared/schemas/plan'
 
 /** The equipment's own openings: where it draws in and blows out, whatever the plan adds. */
 const job = useJobStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { sinkProblem } from '#core/heat'
 import type { SinkPoint } from '#core/document'
-import { sinkPointSchema } from '#shared/schemas/plan'
+import { sinkPointSchema } from '#core/document'
 
 /** Thermal resistance of the part over airflow: one point, two, or a whole curve. */
 const props = defineProps<{ points: SinkPoint[] }>()

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { newCalibration } from '#core/document'
+import { newCalibration, calibrationSchema } from '#core/document'
 import type { Calibration } from '#core/document'
-import { calibrationSchema } from '#shared/schemas/plan'
 
 /** Scale the guessed path by what was measured on the real one. */
 const job = useJobStore()

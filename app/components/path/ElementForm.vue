@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { findingMessage } from '#core/rules'
-import { elementNames } from '#core/document'
+import { elementNames, elementSchema } from '#core/document'
 import type { Branch, PathElement } from '#core/document'
 import { freeAreaRatioOf } from '#core/system'
 import type { ElementReport } from '#core/plan'
 import type { WhatIf } from '#core/advice'
-import { elementSchema } from '#shared/schemas/plan'
 
 /** One element of the path: only the fields its kind needs, what it does, and what else it could be. */
 const props = defineProps<{ element: PathElement; branches: Branch[]; report: ElementReport | null }>()

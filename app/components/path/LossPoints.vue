@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LossPoint } from '#core/document'
-import { limits } from '#shared/schemas/fan'
+import { limits } from '#core/document'
 
 /** Flow and pressure pairs, measured or off a data sheet. */
 const props = defineProps<{ points: LossPoint[]; what: string }>()

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { newBattery, newSun } from '#core/document'
+import { newBattery, newSun, batterySchema, sunSchema } from '#core/document'
 import type { Battery, Sun } from '#core/document'
-import { batterySchema, sunSchema } from '#shared/schemas/plan'
 
 /** How long the battery lasts, how big it must be, and whether the sun keeps up month by month. */
 const job = useJobStore()

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { nodeFigures } from '#core/supply'
 import type { FeedPart } from '#core/document'
-import { newFeedPart } from '#core/document'
-import { feedPartSchema } from '#shared/schemas/plan'
+import { newFeedPart, feedPartSchema } from '#core/document'
 
 /** What else the source feeds: converters, branches and loads, each on its own lead. */
 const job = useJobStore()

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { slowDownWays, voltageForShare, type SlowRow } from '#core/supply'
-import { newConverter } from '#core/document'
-import { within } from '#shared/schemas/fan'
+import { setDrive, within } from '#core/document'
 
 /** Ways to bring the pick to a voltage, side by side, for this fan on this source. */
 const job = useJobStore()
@@ -25,21 +24,10 @@ function take(row: SlowRow) {
   const volts = target.value
   job.change((d) => {
     if (!d.selection) return
-    if (row.take) {
-      if (volts !== null) d.selection.driveV = volts
-      d.converter = {
-        ...newConverter(d.converter?.id ?? newId('converter'), volts ?? 12),
-        iMaxA: d.converter?.iMaxA ?? null,
-        ...row.take,
-      }
-      d.selection.duty = null
-    } else {
-      // what hung on the converter hangs on the source from now on
-      for (const part of d.feed) if (part.parentId === d.converter?.id) part.parentId = null
-      d.converter = null
-      d.selection.duty = row.duty
-      if (row.fanV !== null) d.selection.driveV = row.fanV
-    }
+    const converterId = newId('converter')
+    if (row.take) setDrive(d, { volts: volts ?? d.selection.driveV, duty: null, by: row.take, converterId })
+    else
+      setDrive(d, { volts: row.fanV ?? d.selection.driveV, duty: row.duty, by: 'straight', converterId })
   })
   wished.value = null
 }

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { claimRows, spreadOf, type ClaimRow } from '#core/selection'
-import { newTest } from '#core/document'
+import { newTest, fanTestSchema } from '#core/document'
 import type { Fan, FanTest } from '#core/document'
-import { fanTestSchema } from '#shared/schemas/fan'
 
 /** Own bench tests: what was read, held against the claim at the same voltage and speed, and how much specimens differ. */
 const props = defineProps<{ fan: Fan }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { FanPoint } from '#core/document'
 import type { Pixel } from '#core/trace'
-import { limits, within } from '#shared/schemas/fan'
+import { limits, within } from '#core/document'
 import type { MarkKey } from '~/composables/useTrace'
 
 /** Read a curve off a picture of a data sheet: mark the axes, click on the curve, mend its points, take it. */

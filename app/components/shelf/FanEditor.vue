@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { sourcedFigures, type Fan, type FanPoint, type SourcedFigure } from '#core/document'
-import { fanSchema } from '#shared/schemas/fan'
+import { fanSchema } from '#core/document'
 
 const CurveTracer = defineAsyncComponent(() => import('./CurveTracer.vue'))
 const CurvePreview = defineAsyncComponent(() => import('./CurvePreview.vue'))

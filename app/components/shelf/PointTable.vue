@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { FanPoint } from '#core/document'
-import { limits } from '#shared/schemas/fan'
+import { limits } from '#core/document'
 
 /** Points of a curve, editable; a row is kept while it is being typed, and the message stands beside the wrong one. */
 const props = defineProps<{ points: FanPoint[] }>()

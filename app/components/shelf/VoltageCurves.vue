@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Fan, FanPoint, VoltageCurve } from '#core/document'
-import { within } from '#shared/schemas/fan'
+import { within } from '#core/document'
 
 /** Curves that the sheet shows at other voltages: they teach how speed follows voltage, and how the shape changes. */
 const props = defineProps<{ fan: Fan }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { costPerUnit, gainCosts, type GainCost } from '#core/advice'
 import type { Job } from '#core/document'
-import { jobSchema } from '#shared/schemas/plan'
+import { jobSchema } from '#core/document'
 
 /** What the gain has cost, and what one would report of it: a change in per cent is checked before it is told. */
 const { plan, report, put } = useJob('verdict')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { stockKinds, type StockKind, type StockPart } from '#core/document'
 import { readStock, writeStock } from '#shared/exchange/stock-table'
-import { stockPartSchema } from '#shared/schemas/stock'
+import { stockPartSchema } from '#core/document'
 
 /** Supplies, converters, batteries, filters, guards: what one owns or could buy. */
 useHead({ title: 'Parts · Redpoll' })

@@ -48,7 +48,7 @@ function planFor(goal: Goal, job: Partial<Job>, change: (p: PlanDocument) => voi
   return plan
 }
 function report(goal: Goal, job: Partial<Job>, change?: (p: PlanDocument) => void): Report {
-  const result = computeReport({ plan: planFor(goal, job, change), fans: [fan] })
+  const result = computeReport({ shown: null, plan: planFor(goal, job, change), fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }

@@ -1,4 +1,4 @@
-import { fanSchema } from '#shared/schemas/fan'
+import { fanSchema } from '#core/document'
 import { createFan } from '../../db/repositories/fans'
 import { database } from '../../utils/store'
 import { bodyOf, route } from '../../utils/reply'

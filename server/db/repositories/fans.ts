@@ -1,96 +1,58 @@
+import { fanSchema, fanTestSchema, type Fan, type ShelfShown } from '#core/document'
 import { shelfShown } from '#core/selection'
-import type { Fan, FanPoint, ShelfShown } from '#core/document'
 import type { FanPage, ShelfFacets, StoredFan } from '#shared/api'
-import { fanSchema, type FanQuery } from '#shared/schemas/fan'
+import type { FanQuery } from '#shared/schemas/fan'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
-import { fromRow, toRowJson } from '../rows'
-import { fanTables, type FanChildKey } from './children'
+import { ownColumns, ownFields, ownRow, partStore, type Owner } from '../parts'
 
-type Row = Record<string, unknown>
-
-const FAN_COLUMNS = `maker, model, kind, frame_m, thickness_m, thickness_measured_m, hole_spacing_m, rated_v, min_v, max_v, start_v, intercept_v, rated_a, rated_w, rated_rpm, max_flow_m3s, max_pressure_pa,
-  also_flow_m3s, also_pressure_pa, noise_db_a, noise_distance_m, noise_sone, wires, connector, pwm_min_duty, pwm_start_duty, pwm_min_speed, blades, bearing, shaft_allowed, life_h, life_c, mass_kg, ip_solid, ip_water,
-  min_air_c, max_air_c, price, price_on, owned, curve_basis, notes`
-/** Writes fans, new and known ones; a known one moves its revision and comes back when it was put aside. */
-const UPSERT_FANS = `INSERT INTO fan (id, ${FAN_COLUMNS}) SELECT id, ${FAN_COLUMNS} FROM jsonb_populate_recordset(NULL::fan, $1::jsonb)
-  ON CONFLICT (id) DO UPDATE SET (${FAN_COLUMNS}) = ROW (${FAN_COLUMNS.split(',')
-    .map((c) => `EXCLUDED.${c.trim()}`)
+const pointSchema = fanSchema.shape.points.unwrap().element
+/** A fan as tables below it. */
+const FAN: Owner = {
+  table: 'fan',
+  column: 'fan_id',
+  schema: fanSchema,
+  parts: [
+    { key: 'points', table: 'fan_point', schema: pointSchema, by: 'position' },
+    {
+      key: 'curves',
+      table: 'fan_curve',
+      schema: fanSchema.shape.curves.unwrap().element,
+      by: 'position',
+      parts: [{ key: 'points', table: 'fan_curve_point', schema: pointSchema, by: 'position', link: 'curve' }],
+    },
+    { key: 'sources', table: 'fan_source', schema: fanSchema.shape.sources.unwrap().element, by: 'figure' },
+    { key: 'tests', table: 'fan_test', schema: fanTestSchema, by: 'id' },
+  ],
+}
+const PARTS = partStore(FAN)
+const COLUMNS = ownColumns(FAN)
+const SELECT_FANS = `SELECT ${ownFields(FAN)}, o.revision, o.deleted_at,
+  ${PARTS.select}
+  FROM fan o`
+/** Writes fans, new and known ones; a known one moves its revision and comes back when it was archived. */
+const UPSERT_FANS = `INSERT INTO fan (${COLUMNS}) SELECT ${COLUMNS} FROM jsonb_populate_recordset(NULL::fan, $1::jsonb)
+  ON CONFLICT (id) DO UPDATE SET (${COLUMNS}) = ROW (${COLUMNS.split(', ')
+    .map((c) => `EXCLUDED.${c}`)
     .join(', ')}), revision = fan.revision + 1, updated_at = now(), deleted_at = NULL`
+const AMONG = 'o.id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))'
 
-const ordered = <T extends object>(fan: Fan, list: readonly T[]) =>
-  list.map((x, position) => ({ ...x, fanId: fan.id, position }))
-/** The parts of fans as rows below them. */
-const childRows = (fans: readonly Fan[]): Record<FanChildKey, object[]> => ({
-  points: fans.flatMap((f) => ordered(f, f.points)),
-  curves: fans.flatMap((f) =>
-    ordered(
-      f,
-      f.curves.map(({ volts, basis }) => ({ volts, basis })),
-    ),
-  ),
-  curvePoints: fans.flatMap((f) =>
-    f.curves.flatMap((c, curve) => ordered(f, c.points).map((p) => ({ ...p, curve }))),
-  ),
-  sources: fans.flatMap((f) => f.sources.map((s) => ({ ...s, fanId: f.id }))),
-  tests: fans.flatMap((f) => ordered(f, f.tests)),
-})
-
-/** Writes fans with all their parts, a few statements for any number of them. */
-async function writeFans(tx: Queryable, fans: readonly Fan[]): Promise<void> {
+const held = (fan: Fan) => ({ id: fan.id, document: fan })
+/**
+ * Writes fans with all their parts: a few statements for any number of them.
+ * @param before those of them that are stored, as they are
+ */
+async function writeFans(tx: Queryable, before: readonly Fan[], fans: readonly Fan[]): Promise<void> {
   if (!fans.length) return
-  await tx.query(UPSERT_FANS, [
-    toRowJson(fans.map(({ points: _p, curves: _c, sources: _s, tests: _t, trusted: _r, ...row }) => row)),
-  ])
-  const ids = JSON.stringify(fans.map((f) => f.id))
-  const rows = childRows(fans)
-  for (const table of fanTables) {
-    const json = toRowJson(rows[table.key])
-    await tx.query(table.deleteMissing, [ids, json])
-    if (rows[table.key].length) await tx.query(table.upsert, [ids, json])
-  }
+  await tx.query(UPSERT_FANS, [`[${fans.map((f) => ownRow(FAN, f)).join(',')}]`])
+  await PARTS.write(tx, before.map(held), fans.map(held))
 }
 
-const pointOf = (row: Row): FanPoint => ({
-  flowM3s: row.flow_m3s as number,
-  pressurePa: row.pressure_pa as number,
-})
-const plain = (row: Row) => {
-  const { fanId: _fan, ...rest } = fromRow(row)
-  return rest
+interface FanRow extends Record<string, unknown> {
+  revision: number
+  deleted_at: Date | null
 }
-
-/** Rows of the fan table with their parts, in the same order. */
-async function withParts(db: Queryable, rows: readonly Row[]): Promise<StoredFan[]> {
-  if (!rows.length) return []
-  const ids = JSON.stringify(rows.map((r) => r.id))
-  const parts = new Map<FanChildKey, Map<unknown, Row[]>>()
-  for (const table of fanTables) {
-    const byFan = new Map<unknown, Row[]>()
-    for (const row of await db.query<Row>(table.select, [ids])) {
-      const list = byFan.get(row.fan_id)
-      if (list) list.push(row)
-      else byFan.set(row.fan_id, [row])
-    }
-    parts.set(table.key, byFan)
-  }
-  return rows.map((row) => {
-    const of = (key: FanChildKey) => parts.get(key)!.get(row.id) ?? []
-    const fan = fanSchema.parse({
-      ...fromRow(row),
-      points: of('points').map(pointOf),
-      sources: of('sources').map(plain),
-      tests: of('tests').map(plain),
-      curves: of('curves').map((c) => ({
-        ...plain(c),
-        points: of('curvePoints')
-          .filter((p) => p.curve === c.position)
-          .map(pointOf),
-      })),
-    })
-    return { fan, revision: row.revision as number }
-  })
-}
+const storedFan = ({ revision, ...row }: FanRow): StoredFan => ({ fan: fanSchema.parse(row), revision })
 
 /**
  * Fans of a query as SQL: $1 words, $2 frame, $3 voltage, $4 only owned. Empty and null do not narrow.
@@ -110,7 +72,7 @@ const ORDERS: Record<FanQuery['sort'], string> = {
 const PAGES = Object.fromEntries(
   Object.entries(ORDERS).map(([key, order]) => [
     key,
-    `SELECT * FROM fan WHERE ${WHERE} ORDER BY ${order} LIMIT $5 OFFSET $6`,
+    `${SELECT_FANS} WHERE ${WHERE} ORDER BY ${order} LIMIT $5 OFFSET $6`,
   ]),
 ) as Record<FanQuery['sort'], string>
 
@@ -118,8 +80,8 @@ const PAGES = Object.fromEntries(
 export async function pageOfFans(db: Queryable, query: FanQuery): Promise<FanPage> {
   const narrow = [query.text.trim().toLowerCase(), query.frameM, query.ratedV, query.owned]
   const [counted] = await db.query<{ n: number }>(COUNT_FANS, narrow)
-  const rows = await db.query<Row>(PAGES[query.sort], [...narrow, query.limit, query.offset])
-  return { fans: await withParts(db, rows), total: counted!.n }
+  const rows = await db.query<FanRow>(PAGES[query.sort], [...narrow, query.limit, query.offset])
+  return { fans: rows.map(storedFan), total: counted!.n }
 }
 
 /** Frames and voltages that are on the shelf, and how many fans there are. */
@@ -138,17 +100,17 @@ export async function shelfFacets(db: Queryable): Promise<ShelfFacets> {
 
 /** What the tests of the whole shelf say about claims. */
 export async function shownByShelf(db: Queryable): Promise<ShelfShown> {
-  const rows = await db.query<Row>(
-    'SELECT * FROM fan WHERE deleted_at IS NULL AND id IN (SELECT fan_id FROM fan_test) ORDER BY id',
+  const rows = await db.query<FanRow>(
+    `${SELECT_FANS} WHERE o.deleted_at IS NULL AND o.id IN (SELECT fan_id FROM fan_test) ORDER BY o.id`,
   )
-  return shelfShown((await withParts(db, rows)).map((s) => s.fan))
+  return shelfShown(rows.map((row) => storedFan(row).fan))
 }
 
 /** One fan, also a deleted one: a plan may still speak of it. @throws NotFound */
 export async function getFan(db: Queryable, id: string): Promise<StoredFan> {
-  const [stored] = await withParts(db, await db.query<Row>('SELECT * FROM fan WHERE id = $1', [id]))
-  if (!stored) throw new NotFound('fan')
-  return stored
+  const [row] = await db.query<FanRow>(`${SELECT_FANS} WHERE o.id = $1`, [id])
+  if (!row) throw new NotFound('fan')
+  return storedFan(row)
 }
 
 /** @throws Refused when the id is taken */
@@ -156,7 +118,7 @@ export async function createFan(db: Database, fan: Fan): Promise<StoredFan> {
   return db.transaction(async (tx) => {
     if ((await tx.query('SELECT 1 FROM fan WHERE id = $1', [fan.id])).length)
       throw new Refused('A fan with this id exists already.', 'id')
-    await writeFans(tx, [fan])
+    await writeFans(tx, [], [fan])
     return getFan(tx, fan.id)
   })
 }
@@ -164,16 +126,21 @@ export async function createFan(db: Database, fan: Fan): Promise<StoredFan> {
 /** @throws NotFound, Conflict */
 export async function saveFan(db: Database, fan: Fan, revision: number): Promise<StoredFan> {
   return db.transaction(async (tx) => {
-    const [current] = await tx.query<{ revision: number }>(
-      'SELECT revision FROM fan WHERE id = $1 AND deleted_at IS NULL FOR UPDATE',
+    const [row] = await tx.query<FanRow>(
+      `${SELECT_FANS} WHERE o.id = $1 AND o.deleted_at IS NULL FOR UPDATE OF o`,
       [fan.id],
     )
-    if (!current) throw new NotFound('fan')
-    if (current.revision !== revision) throw new Conflict(current.revision)
-    await writeFans(tx, [fan])
+    if (!row) throw new NotFound('fan')
+    const stored = storedFan(row)
+    if (stored.revision !== revision) throw new Conflict(stored.revision)
+    await writeFans(tx, [stored.fan], [fan])
     return getFan(tx, fan.id)
   })
 }
+
+/** Those of some fans that are stored, archived ones too, locked until the end of the transaction. */
+const storedAmong = (tx: Queryable, fans: readonly Fan[]) =>
+  tx.query<FanRow>(`${SELECT_FANS} WHERE ${AMONG} FOR UPDATE OF o`, [JSON.stringify(fans.map((f) => f.id))])
 
 /** What an import did, enough to take it back. */
 export interface Imported {
@@ -184,29 +151,35 @@ export interface Imported {
 /** Writes fans whole, new and known ones, in one transaction: all of them or none. A fan that was put aside comes back. */
 export async function importFans(db: Database, fans: readonly Fan[]): Promise<Imported> {
   return db.transaction(async (tx) => {
-    const rows = await tx.query<Row>(
-      'SELECT * FROM fan WHERE deleted_at IS NULL AND id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) FOR UPDATE',
-      [JSON.stringify(fans.map((f) => f.id))],
-    )
-    const before = (await withParts(tx, rows)).map((s) => s.fan)
+    const rows = await storedAmong(tx, fans)
+    const before = rows.filter((r) => !r.deleted_at).map((r) => storedFan(r).fan)
     const known = new Set(before.map((f) => f.id))
-    await writeFans(tx, fans)
+    await writeFans(
+      tx,
+      rows.map((r) => storedFan(r).fan),
+      fans,
+    )
     return { created: fans.filter((f) => !known.has(f.id)).map((f) => f.id), before }
   })
 }
 
-/** Takes an import back: what it made is put aside, what it changed is written as it was. */
+/** Takes an import back: what it made is archived, what it changed is written as it was. */
 export async function undoImport(db: Database, { created, before }: Imported): Promise<void> {
   await db.transaction(async (tx) => {
     await tx.query(
       'UPDATE fan SET deleted_at = now(), updated_at = now() WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) AND deleted_at IS NULL',
       [JSON.stringify(created)],
     )
-    await writeFans(tx, before)
+    const stored = await storedAmong(tx, before)
+    await writeFans(
+      tx,
+      stored.map((r) => storedFan(r).fan),
+      before,
+    )
   })
 }
 
-/** Puts a fan aside; `restoreFan` brings it back. @throws NotFound */
+/** Archives a fan; `restoreFan` brings it back. @throws NotFound */
 export async function deleteFan(db: Database, id: string): Promise<void> {
   const rows = await db.query(
     'UPDATE fan SET deleted_at = now(), updated_at = now() WHERE id = $1 AND deleted_at IS NULL RETURNING id',
@@ -227,9 +200,6 @@ export async function restoreFan(db: Database, id: string): Promise<void> {
 /** The fans a plan speaks of, deleted ones included. */
 export async function fansOfPlan(db: Queryable, ids: readonly (string | null | undefined)[]): Promise<Fan[]> {
   const wanted = [...new Set(ids)].filter((id) => typeof id === 'string')
-  const rows = await db.query<Row>(
-    'SELECT * FROM fan WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) ORDER BY id',
-    [JSON.stringify(wanted)],
-  )
-  return (await withParts(db, rows)).map((s) => s.fan)
+  const rows = await db.query<FanRow>(`${SELECT_FANS} WHERE ${AMONG} ORDER BY o.id`, [JSON.stringify(wanted)])
+  return rows.map((row) => storedFan(row).fan)
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Job } from '#core/document'
-import { jobSchema } from '#shared/schemas/plan'
+import { jobSchema } from '#core/document'
 
 const { plan, set, put, findings } = useJob('brief')
 const job = computed(() => plan.value.job)

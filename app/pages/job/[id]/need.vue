@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { airChangeGuide, captureGuide, mixingGuide } from '#core/need'
 import type { Uncertainty, UncertainInput, HeatBasis, Job } from '#core/document'
-import { jobSchema } from '#shared/schemas/plan'
+import { jobSchema } from '#core/document'
 
 const { store, plan, report, set, put, findings } = useJob('need')
 const { show, bare } = useUnits()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { newConverter, newSource, type Converter, type Source, type Wiring } from '#core/document'
+import { newSource, setDrive, type Converter, type Source, type Wiring } from '#core/document'
 import { DROP_LIMIT, fuseFor, usbBudgetOf } from '#core/supply'
 import type { SupplyKind } from '#core/power'
-import { converterSchema, selectionSchema, sourceSchema, wiringSchema } from '#shared/schemas/plan'
+import { converterSchema, selectionSchema, sourceSchema, wiringSchema } from '#core/document'
 
 const { store, plan, report, findings } = useJob('power')
 const { show } = useUnits()
@@ -31,27 +31,23 @@ const setSource = (key: keyof Source, value: unknown) =>
     if (key === 'usbKind' && d.source) d.source.iMaxA = usbBudgetOf(d) ?? d.source.iMaxA
   }, `source.${key}`)
 const setConverter = (key: keyof Converter, value: unknown) => {
-  if (key === 'outV') setDrive(value as number)
+  if (key === 'outV') driveAt(value as number)
   else store.change((d) => assign(d.converter, key, value), `converter.${key}`)
 }
 const setWiring = (key: keyof Wiring, value: unknown) =>
   store.change((d) => assign(d.wiring, key, value), `wiring.${key}`)
 const chooseConverter = (kind: 'none' | Converter['kind']) =>
   store.change((d) => {
-    if (kind === 'none') {
-      for (const part of d.feed) if (part.parentId === d.converter?.id) part.parentId = null
-      d.converter = null
-    } else
-      d.converter = d.converter
-        ? { ...d.converter, kind }
-        : { ...newConverter(newId('converter'), d.selection?.driveV ?? d.source?.nominalV ?? 12), kind }
+    const volts = d.selection?.driveV ?? d.source?.nominalV ?? 12
+    const converterId = newId('converter')
+    if (kind === 'none') setDrive(d, { volts: d.source?.nominalV ?? volts, by: 'straight', converterId })
+    else setDrive(d, { volts, by: { kind }, converterId })
   })
-function setDrive(value: number | null) {
-  if (value === null) return
-  store.change((d) => {
-    if (d.selection) d.selection.driveV = value
-    if (d.converter) Object.assign(d.converter, { outV: value })
-  }, 'selection.driveV')
+/** Typed here, the voltage is that of the converter which is there; without one the feed follows. */
+function driveAt(volts: number | null) {
+  if (volts === null) return
+  const converterId = newId('converter')
+  store.change((d) => setDrive(d, { volts, by: d.converter ? {} : 'auto', converterId }), 'selection.driveV')
 }
 const selectionNode = computed(() => power.value.feed.nodes.find((n) => n.kind === 'selection') ?? null)
 /** What the lead to the fans may be, in words. */
@@ -252,7 +248,7 @@ const print = () => window.print()
               required
               :schema="selectionSchema.shape.driveV"
               :model-value="plan.selection.driveV"
-              @update:model-value="setDrive($event)"
+              @update:model-value="driveAt($event)"
             />
             <p v-if="mismatch" class="warn">
               The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { fanSchema } from '#shared/schemas/fan'
+import { fanSchema } from '#core/document'
 import { Refused } from '../../../db/errors'
 import { saveFan } from '../../../db/repositories/fans'
 import { database } from '../../../utils/store'

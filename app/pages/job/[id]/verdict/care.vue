@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { maintenanceTasks } from '#core/print'
 import type { Job } from '#core/document'
-import { jobSchema } from '#shared/schemas/plan'
+import { jobSchema } from '#core/document'
 
 const { plan, report, put } = useJob('verdict')
 const { show } = useUnits()

@@ -7,9 +7,8 @@ import {
   upgradeRungs,
   type RankedStage,
 } from '#core/verification'
-import { newReading, runStates, usualStages } from '#core/document'
+import { newReading, runStates, usualStages, readingLimit } from '#core/document'
 import { rungChart } from '~/charts/print-chart'
-import { readingLimit } from '#shared/schemas/plan'
 
 const { store, plan, report } = useJob('verdict')
 const { show } = useUnits()

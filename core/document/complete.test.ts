@@ -1,6 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { completePlan, newElement, newPlan } from '#core/document'
-import { planSchema } from './plan'
+import { completePlan, newElement, newPlan, planSchema } from './index'
 
 describe('an older plan file', () => {
   test('without the newer fields is completed, its own values stand', () => {

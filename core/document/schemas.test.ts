@@ -1,11 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import { newFeedPart, newReading } from '#core/document'
-import type { PlanDocument } from '#core/document'
-import { fanSchema } from './fan'
-import { planSchema, readingSchema } from './plan'
-import { settingsSchema } from './settings'
+import { settingsSchema } from '#shared/schemas/settings'
+import { fanSchema, newFeedPart, newReading, planSchema, readingSchema, type PlanDocument } from './index'
 
 const refusal = (change: (p: PlanDocument) => void) => {
   const plan = structuredClone(demoJobs()[0]!)
@@ -137,14 +134,14 @@ describe('a plan', () => {
       (p: PlanDocument) => {
         p.uncertainties = [{ id: 'heatW', grade: 'range', low: 5, high: 3 }]
       },
-      'doubts.0: The lower end',
+      'uncertainties.0: The lower end',
     ],
     [
       'a doubt of what is no number',
       (p: PlanDocument) => {
         Object.assign(p, { uncertainties: [{ id: 'name', grade: 'measured', low: null, high: null }] })
       },
-      'doubts.0.id',
+      'uncertainties.0.id',
     ],
     [
       'a negative rise',

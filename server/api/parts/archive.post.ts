@@ -1,9 +1,9 @@
-import { idsSchema } from '#shared/schemas/stock'
+import { archiveSchema } from '#shared/schemas/stock'
 import { archiveStock } from '../../db/repositories/stock'
 import { database } from '../../utils/store'
 import { bodyOf, route } from '../../utils/reply'
 
 export default route(async (event) => {
-  const { ids, aside } = await bodyOf(event, idsSchema)
-  return archiveStock(await database(), ids, aside)
+  const { ids, archived } = await bodyOf(event, archiveSchema)
+  return archiveStock(await database(), ids, archived)
 })

@@ -1,0 +1,89 @@
+import { describe, expect, test } from 'vitest'
+import { newConverter, newFeedPart, newPlan, newSource, planSchema, setDrive, type PlanDocument } from './index'
+
+/** A 12 V fan at 9 V behind a converter that a lamp hangs on too; the source gives 24 V. */
+function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
+  const p = newPlan('j', 'Machine')
+  p.selection = {
+    id: 's',
+    fanId: 'f',
+    secondFanId: null,
+    count: 1,
+    arrangement: 'single',
+    driveV: 9,
+    duty: null,
+  }
+  p.source = { ...newSource('source', 'rail'), nominalV: 24 }
+  p.converter = { ...newConverter('c', 9), iMaxA: 2, setFirst: true, measuredV: 9.02, efficiency: 0.88 }
+  p.feed = [newFeedPart('lamp', 'load', 'c'), newFeedPart('pump', 'load', null)]
+  change(p)
+  return p
+}
+const drive = (volts: number, rest: object = {}, change?: (p: PlanDocument) => void) => {
+  const p = machine(change)
+  setDrive(p, { volts, converterId: 'new', ...rest })
+  return p
+}
+const parents = (p: PlanDocument) => p.feed.map((f) => f.parentId)
+
+describe('setting the drive voltage', () => {
+  test('moves selection and converter together; what was set and measured is not any more', () => {
+    const p = drive(10.5)
+    expect(p.selection!.driveV).toBe(10.5)
+    expect(p.converter).toMatchObject({
+      id: 'c',
+      outV: 10.5,
+      setFirst: false,
+      measuredV: null,
+      efficiency: 0.88,
+    })
+    expect(parents(p)).toEqual(['c', null])
+  })
+  test('the voltage it has already leaves a set converter set', () => {
+    expect(drive(9).converter).toMatchObject({ setFirst: true, measuredV: 9.02 })
+  })
+  test('what the source gives needs no converter, and a lamp on it hangs on the source: the plan stays valid', () => {
+    const p = drive(24)
+    expect(p.converter).toBeNull()
+    expect(parents(p)).toEqual([null, null])
+    expect(planSchema.safeParse(p).success).toBe(true)
+  })
+  test.each([
+    ['24 V on a 12 V source', 24, 12, 'boost'],
+    ['5 V on a 12 V source', 5, 12, 'buck'],
+  ])('%s makes a %s converter that suits', (_, volts, nominalV, kind) => {
+    const p = drive(volts, {}, (x) => {
+      x.converter = null
+      x.feed = []
+      x.source!.nominalV = nominalV
+    })
+    expect(p.converter).toMatchObject({ id: 'new', kind, outV: volts, setFirst: false })
+  })
+  test('a resistor stays one, but is chosen again; a converter the wrong way round is replaced in its place', () => {
+    const resistor = drive(8, {}, (x) => Object.assign(x.converter!, { kind: 'resistor', ohm: 33 }))
+    expect(resistor.converter).toMatchObject({ kind: 'resistor', ohm: null, outV: 8 })
+    const up = drive(30)
+    expect(up.converter).toMatchObject({ id: 'c', kind: 'boost', iMaxA: 2, efficiency: null })
+    expect(parents(up)).toEqual(['c', null])
+  })
+  test('a way that was chosen is taken as it is, with its duty', () => {
+    const p = drive(8, { by: { kind: 'pwm', duty: 0.4, pwmHz: 25000 }, duty: null })
+    expect(p.converter).toMatchObject({ id: 'c', kind: 'pwm', duty: 0.4, outV: 8 })
+    const wire = drive(24, { by: 'straight', duty: 0.5 })
+    expect(wire.selection).toMatchObject({ driveV: 24, duty: 0.5 })
+    expect(parents(wire)).toEqual([null, null])
+  })
+  test('without source or selection what is there follows', () => {
+    const bare = drive(10, {}, (x) => {
+      x.source = null
+      x.converter = null
+      x.feed = []
+    })
+    expect(bare.selection!.driveV).toBe(10)
+    expect(bare.converter).toBeNull()
+    const none = drive(10, {}, (x) => {
+      x.selection = null
+    })
+    expect(none.converter!.outV).toBe(10)
+  })
+})
