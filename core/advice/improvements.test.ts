@@ -126,8 +126,7 @@ describe('levers', () => {
     })
     const of = (key: string) => improvements(p).find((l) => l.key === key)!.plan
     expect(of('drive.volt').converter).toMatchObject({ id: 'c', outV: 9, setFirst: false, measuredV: null })
-    // the source itself gives the rated voltage
-    expect(of('drive.rated').converter).toBeNull()
+    expect(of('drive.rated').converter).toMatchObject({ outV: 12, setFirst: false })
   })
   test('without a pick or a need there are none', () => {
     expect(

@@ -81,6 +81,10 @@ describe('setting the drive voltage', () => {
     })
     expect(bare.selection!.driveV).toBe(10)
     expect(bare.converter).toBeNull()
+    const unfed = drive(10, {}, (x) => {
+      x.source = null
+    })
+    expect(unfed.converter).toMatchObject({ outV: 10, setFirst: false })
     const none = drive(10, {}, (x) => {
       x.selection = null
     })

@@ -49,7 +49,11 @@ export function setDrive(plan: PlanDocument, { volts, duty, by = 'auto', convert
     return
   }
   const nominal = source?.nominalV ?? null
-  if (nominal === null) return
+  if (nominal === null) {
+    if (converter && converter.outV !== volts)
+      plan.converter = converterFor(plan, converter.kind, volts, converterId)
+    return
+  }
   if (Math.abs(nominal - volts) < STRAIGHT * volts) return dropConverter(plan)
   const up = volts > nominal
   const suits = converter !== null && raises(converter.kind) === up
