@@ -125,7 +125,7 @@ describe('levers', () => {
       x.converter = { ...newConverter('c', 8), iMaxA: 1, setFirst: true, measuredV: 8 }
     })
     const of = (key: string) => improvements(p).find((l) => l.key === key)!.plan
-    expect(of('drive.volt').converter).toMatchObject({ id: 'c', outV: 9, setFirst: false, measuredV: null })
+    expect(of('drive.volt').converter).toMatchObject({ id: 'c', outV: 10, setFirst: false, measuredV: null })
     expect(of('drive.rated').converter).toMatchObject({ outV: 12, setFirst: false })
   })
   test('without a pick or a need there are none', () => {
