@@ -136,7 +136,7 @@ for (const job of demoJobs()) {
   const made = computeReport({ shown: null, plan: job, fans: demoFans })
   if (!made.ok || !made.report.path.complete) continue
   const options = { ...defaultRank, series: false }
-  const rank = time(() => rankShelf(made.report.context, demoShelf, options), 9)
+  const rank = time(() => rankShelf(made.report.selectionContext, demoShelf, options), 9)
   line(
     `ranking ${demoFans.length} fans x 4 counts x 10 levels: ${job.job.name}`,
     `${rank.toFixed(1)} ms`,
@@ -163,7 +163,7 @@ for (const job of demoJobs().slice(0, 3)) {
   const made = computeReport({ shown: null, plan: job, fans: demoFans })
   if (!made.ok || !made.report.path.complete) continue
   const options = { ...defaultRank, series: false, rows: 200 }
-  const rank = time(() => rankShelf(made.report.context, manyShelf, options), 7)
+  const rank = time(() => rankShelf(made.report.selectionContext, manyShelf, options), 7)
   line(
     `searching 2000 fans x 4 counts x 10 levels: ${job.job.name}`,
     `${rank.toFixed(0)} ms`,

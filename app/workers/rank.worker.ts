@@ -36,7 +36,7 @@ const worker = {
     ]
     const result = computeReport({ plan, fans: shelf.filter((f) => ids.includes(f.id)), shown })
     return result.ok && result.report.path.complete
-      ? rankShelf(result.report.context, modelsFor(plan.job.trust), options)
+      ? rankShelf(result.report.selectionContext, modelsFor(plan.job.trust), options)
       : null
   },
 }

@@ -321,7 +321,7 @@ function fanUncertainty({ curves, fan }: FanModel): number {
 function uncertaintyInput(input: PlanInput): UncertaintyInput | null {
   const result = computeReport(input)
   if (!result.ok) return null
-  const { context, needEnv, path, selection, air, power } = result.report
+  const { selectionContext: context, needEnv, path, selection, air, power } = result.report
   const volts = selection?.candidate.driveV ?? 0
   const swing =
     power.fanLowV !== null && power.fanHighV !== null && volts > 0

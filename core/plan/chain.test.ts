@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { computePower } from '#core/supply'
+import { powerOf } from '#core/supply'
 import { computeReport } from './report'
 import { computeVerdict, latestRun, targetFigure } from '#core/verification'
 import { modelFan } from '#core/system'
@@ -52,12 +52,12 @@ const base = (change: (p: PlanDocument) => void = () => {}): PlanDocument => {
   return plan
 }
 const power = (change: (p: PlanDocument) => void) =>
-  computePower(base(change), { model, second: null, count: 1, arrangement: 'single' })
+  powerOf(base(change), { model, second: null, count: 1, arrangement: 'single' })
 
 describe('from the source to the fan', () => {
   test('without a source the fan stands at its picked voltage and nothing is drawn', () => {
     expect(power(() => {})).toMatchObject({ fanV: 12, loadRunA: null, figures: [] })
-    expect(computePower(newPlan('x', 'x'), null).fanV).toBeNull()
+    expect(powerOf(newPlan('x', 'x'), null).fanV).toBeNull()
   })
   test('straight from an adapter: its window is the fan’s window', () => {
     const r = power((p) => {

@@ -1,3 +1,5 @@
-export { candidateFigures, computeReport, type ElementReport, type Report } from './report'
+/** From a whole plan to a whole report. */
+export { computeReport, type Report } from './report'
+export type { ElementReport } from './path-report'
 export type { RibbonSegment } from './ribbon'
-export { goalNames, type Station, type StationKey, stationOfGroup, type StationState } from './stations'
+export { goalNames, stationOfGroup, type Station, type StationKey, type StationState } from './stations'

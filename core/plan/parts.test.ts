@@ -147,7 +147,7 @@ describe('elements of a path', () => {
 
 describe('candidates and their reasons', () => {
   const reasons = (change: (p: PlanDocument) => void, volts = 12, f: Fan = fan): string => {
-    const { context } = report(change)
+    const { selectionContext: context } = report(change)
     return evaluateCandidate(context, alone(f), { volts, duty: null })
       .reasons.map((r) => sayIn(r.text))
       .join('; ')
@@ -229,7 +229,7 @@ describe('candidates and their reasons', () => {
     ).toContain('no noise figure')
   })
   test('an owned fan costs nothing, an unknown price stays unknown', () => {
-    const { context } = report()
+    const { selectionContext: context } = report()
     const cost = (f: Fan, count: number): Candidate['cost'] =>
       evaluateCandidate(context, { ...alone(f), count, arrangement: 'parallel' }, { volts: 12, duty: null })
         .cost
@@ -238,7 +238,7 @@ describe('candidates and their reasons', () => {
     expect(cost({ ...fan, price: null }, 3)).toBeNull()
   })
   test('two in series may lose 15 % between them: the low end shows it', () => {
-    const { context } = report((p) => {
+    const { selectionContext: context } = report((p) => {
       p.path[0]!.areaM2 = 0.002
     })
     const c = evaluateCandidate(

@@ -346,7 +346,7 @@ describe('ranking', () => {
       model: 'Whin 40',
       points: fan.points.map((p) => ({ flowM3s: p.flowM3s / 9, pressurePa: p.pressurePa / 9 })),
     }
-    const { context } = report(plan())
+    const { selectionContext: context } = report(plan())
     const { rows, skipped, looked } = rankShelf(
       context,
       modelShelf([fan, strong, weak, newFan('fan-d')]),
@@ -363,7 +363,7 @@ describe('ranking', () => {
     expect(rows.filter((r) => r.fanId === 'fan-c' && r.count === 1)[0]!.reasons[0]!.text[0]).toContain('lacks')
   })
   test('the drive level is the lowest that gives the planned flow', () => {
-    const { context } = report(plan())
+    const { selectionContext: context } = report(plan())
     const [row] = rankShelf(context, modelShelf([fan]), { ...defaultRank, counts: [1], series: false }).rows
     expect(row!.flow!).toBeGreaterThanOrEqual(context.designFlow!)
     expect(row!.driveV).toBeLessThan(12)

@@ -1,7 +1,14 @@
-import { temperatureRise } from '#core/need'
-import type { ElementKind, PlanDocument } from '#core/document'
-import type { ElementModel, PathModel } from '#core/system'
-import { freeAreaOf, branchFlows, elementDrop } from '#core/system'
+import type { ElementKind, PathElement, PlanDocument } from '#core/document'
+import type { Operation, SelectionContext } from '#core/selection'
+import {
+  airRise,
+  branchFlows,
+  elementDrop,
+  freeAreaOf,
+  usefulShare,
+  type AirSystem,
+  type ElementModel,
+} from '#core/system'
 
 /** One way of a split in the ribbon. */
 export interface RibbonBranch {
@@ -40,12 +47,10 @@ const MIN_HEIGHT = 0.22
 
 export interface RibbonInput {
   plan: PlanDocument
-  path: PathModel
-  flow: number | null
-  usefulFlow: number | null
-  gainPa: number | null
+  system: AirSystem
+  context: SelectionContext
+  operation: Operation
   fanName: string
-  density: number
 }
 
 /** Where the job's heat enters the main row: at the part's fins or the first chamber, or half way. */
@@ -58,89 +63,124 @@ function heatIndex(plan: PlanDocument, main: readonly ElementModel[]): number {
   return Math.floor(main.length / 2)
 }
 
-/**
- * The ribbon of a plan: heights follow free area (root, so that small openings stay visible), tints the air's temperature,
- * the running pressure tells where the path is under and where over the room's.
- */
-export function ribbonOf({
-  plan,
-  path,
-  flow,
-  usefulFlow,
-  gainPa,
-  fanName,
-  density,
-}: RibbonInput): RibbonSegment[] {
-  const { job } = plan
-  const rise = usefulFlow && job.heatW !== null ? (temperatureRise(job.heatW, usefulFlow, density) ?? 0) : 0
-  const heatAt = heatIndex(plan, path.main)
-  const areas = path.elements.map((e) => freeAreaOf(e.element)).filter((a): a is number => a !== null && a > 0)
-  const places = Math.max(1, path.main.filter((e) => e.element.kind === 'fan').length)
-  const largest = Math.max(...areas, 1e-4)
-  const warmTint = Math.min(1, rise / FULL_TINT_K)
-  const height = (area: number | null) =>
-    area === null ? 0.6 : Math.max(MIN_HEIGHT, Math.min(1, Math.sqrt(area / largest)))
-  const room = (id: 'room-in' | 'room-out', name: string, warm: boolean): RibbonSegment => ({
-    id,
-    kind: id,
-    name,
-    areaM2: null,
-    height: 1,
-    deltaPa: null,
-    gaugePa: null,
-    temperatureC: job.ambientC + (warm ? rise : 0),
-    tint: warm ? warmTint : 0,
-    missing: false,
-    fans: null,
-    branches: [],
-  })
-  const segment = (model: ElementModel, through: number | null, warm: boolean): RibbonSegment => {
-    const e = model.element
-    const isFan = e.kind === 'fan'
-    const ways = model.branches && through !== null && !model.missing ? branchFlows(model, through) : null
-    return {
-      id: e.id,
-      kind: e.kind,
-      name: isFan && fanName ? fanName : e.name,
-      areaM2: freeAreaOf(e),
-      height: isFan ? 0.7 : e.kind === 'split' ? 1 : height(freeAreaOf(e)),
-      deltaPa: isFan
-        ? gainPa === null
-          ? null
-          : gainPa / places
-        : through === null || model.missing
-          ? null
-          : -elementDrop(model, through),
-      gaugePa: null,
-      temperatureC: job.ambientC + (warm ? rise : 0),
-      tint: warm ? warmTint : 0,
-      missing: !isFan && model.missing !== null,
-      fans: isFan
-        ? {
-            count: Math.max(1, Math.round((plan.selection?.count ?? 1) / places)),
-            series: plan.selection?.arrangement === 'series',
-          }
-        : null,
-      branches: (model.branches ?? []).map((b, k) => ({
-        id: b.branch.id,
-        name: b.branch.name,
-        leak: b.branch.leak,
-        flow: ways?.[k] ?? null,
-        segments: b.elements.map((x) => segment(x, ways?.[k] ?? null, warm)),
-      })),
-    }
+/** What every segment is drawn from. */
+interface Drawn {
+  plan: PlanDocument
+  /** rise of the air at the flow that does the job, K */
+  rise: number
+  tint: number
+  /** largest free area, m2: full height */
+  largest: number
+  /** places for fans in the row */
+  places: number
+  gainPa: number | null
+  fanName: string
+}
+
+/** The air of a segment: as drawn in, or warm behind the job's heat. */
+const airOf = ({ plan: { job }, rise, tint }: Drawn, warm: boolean) => ({
+  temperatureC: job.ambientC + (warm ? rise : 0),
+  tint: warm ? tint : 0,
+})
+
+const roomSegment = (drawn: Drawn, id: 'room-in' | 'room-out', name: string, warm: boolean): RibbonSegment => ({
+  id,
+  kind: id,
+  name,
+  areaM2: null,
+  height: 1,
+  deltaPa: null,
+  gaugePa: null,
+  ...airOf(drawn, warm),
+  missing: false,
+  fans: null,
+  branches: [],
+})
+
+/** Height of an element: root of its free area, so that small openings stay visible. */
+function heightOf(e: PathElement, largest: number): number {
+  if (e.kind === 'fan') return 0.7
+  if (e.kind === 'split') return 1
+  const area = freeAreaOf(e)
+  return area === null ? 0.6 : Math.max(MIN_HEIGHT, Math.min(1, Math.sqrt(area / largest)))
+}
+
+function fanSegmentOf({ plan: { selection }, places }: Drawn): RibbonSegment['fans'] {
+  return {
+    count: Math.max(1, Math.round((selection?.count ?? 1) / places)),
+    series: selection?.arrangement === 'series',
   }
+}
+
+function elementSegment(
+  drawn: Drawn,
+  model: ElementModel,
+  through: number | null,
+  warm: boolean,
+): RibbonSegment {
+  const e = model.element
+  const isFan = e.kind === 'fan'
+  const known = through !== null && !model.missing
+  const ways = model.branches && known ? branchFlows(model, through) : null
+  const gain = drawn.gainPa === null ? null : drawn.gainPa / drawn.places
+  return {
+    id: e.id,
+    kind: e.kind,
+    name: isFan && drawn.fanName ? drawn.fanName : e.name,
+    areaM2: freeAreaOf(e),
+    height: heightOf(e, drawn.largest),
+    deltaPa: isFan ? gain : known ? -elementDrop(model, through) : null,
+    gaugePa: null,
+    ...airOf(drawn, warm),
+    missing: !isFan && model.missing !== null,
+    fans: isFan ? fanSegmentOf(drawn) : null,
+    branches: (model.branches ?? []).map((b, k) => ({
+      id: b.branch.id,
+      name: b.branch.name,
+      leak: b.branch.leak,
+      flow: ways?.[k] ?? null,
+      segments: b.elements.map((x) => elementSegment(drawn, x, ways?.[k] ?? null, warm)),
+    })),
+  }
+}
+
+/** Running pressure behind each segment against the room; unknown from the first unknown change on. */
+function gauged(segments: readonly RibbonSegment[]): RibbonSegment[] {
   let gauge: number | null = 0
-  const middle = path.main.map((model, i) => {
-    const made = segment(model, flow, i >= heatAt && rise > 0)
-    gauge =
-      gauge === null || (made.deltaPa === null && made.kind !== 'chamber') ? null : gauge + (made.deltaPa ?? 0)
-    return { ...made, gaugePa: gauge }
+  return segments.map((s) => {
+    const unknown = gauge === null || (s.deltaPa === null && s.kind !== 'chamber')
+    gauge = unknown ? null : gauge! + (s.deltaPa ?? 0)
+    return { ...s, gaugePa: gauge }
   })
+}
+
+/**
+ * The ribbon of a plan: heights follow free area, tints the air's temperature, the running pressure tells where the path
+ * is under and where over the room's.
+ */
+export function ribbonOf({ plan, system, context, operation, fanName }: RibbonInput): RibbonSegment[] {
+  const { path, air } = system
+  const { job } = plan
+  const { candidate, delivered } = operation
+  const atFlow = candidate?.flow ?? context.designFlow
+  const usefulFlow = candidate ? delivered.flow : atFlow && atFlow * usefulShare(path, atFlow)
+  const rise = airRise(job, usefulFlow, air.density) ?? 0
+  const areas = path.elements.map((e) => freeAreaOf(e.element)).filter((a) => a !== null)
+  const drawn: Drawn = {
+    plan,
+    rise,
+    tint: Math.min(1, rise / FULL_TINT_K),
+    largest: Math.max(...areas, 1e-4),
+    places: Math.max(1, path.main.filter((e) => e.element.kind === 'fan').length),
+    gainPa: candidate?.pressure ?? null,
+    fanName,
+  }
+  const heatAt = heatIndex(plan, path.main)
+  const flow = path.complete ? atFlow : null
   return [
-    room('room-in', job.breathesIn || 'Air it draws in', false),
-    ...middle,
-    room('room-out', job.breathesOut || 'Where it leaves', path.main.length > heatAt),
+    roomSegment(drawn, 'room-in', job.breathesIn || 'Air it draws in', false),
+    ...gauged(path.main.map((model, i) => elementSegment(drawn, model, flow, i >= heatAt && rise > 0))),
+    roomSegment(drawn, 'room-out', job.breathesOut || 'Where it leaves', path.main.length > heatAt),
   ]
 }
 

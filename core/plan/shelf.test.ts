@@ -390,7 +390,7 @@ describe('what a shelf is narrowed to', () => {
 })
 
 describe('the search', () => {
-  const { context } = report(plan())
+  const { selectionContext: context } = report(plan())
   const rank = (options: Partial<RankOptions>, fans: Fan[] = [strong, weak]) =>
     rankShelf(context, modelShelf(fans), { ...defaultRank, ...options })
   test('rails: only voltages that are there, among them an under-run fan of a higher voltage', () => {

@@ -1,9 +1,10 @@
-import type { Finding } from '#core/rules'
-import type { Quantity, Sentence } from '#core/units'
 import type { PlanDocument } from '#core/document'
-import type { Need } from '#core/requirement'
-import type { PowerReport } from '#core/supply'
-import type { Candidate } from '#core/selection'
+import type { Requirement } from '#core/requirement'
+import type { Evaluation, Finding } from '#core/rules'
+import type { Operation, SelectionContext } from '#core/selection'
+import type { PowerState } from '#core/supply'
+import { pathDrop, type AirSystem } from '#core/system'
+import type { Quantity, Sentence } from '#core/units'
 import type { VerdictReport } from '#core/verification'
 
 export type StationKey = 'brief' | 'need' | 'air-path' | 'line-up' | 'power' | 'log' | 'verdict'
@@ -36,13 +37,13 @@ export const stationOfGroup = (group: string): StationKey => groupStation[group]
 
 interface Parts {
   plan: PlanDocument
-  need: Need
-  candidate: Candidate | null
-  pathDropAtNeed: number | null
-  pathComplete: boolean
-  power: PowerReport
+  system: AirSystem
+  requirement: Requirement
+  context: SelectionContext
+  operation: Operation
+  power: PowerState
   verdict: VerdictReport
-  findings: Finding[]
+  findings: Evaluation
   fanName: string
 }
 
@@ -56,84 +57,86 @@ export const goalNames = {
   quieten: 'quieten',
 } as const
 
+type Headline = (parts: Parts) => Sentence
+const of = (value: number | null, quantity: Quantity) => ({ value, quantity })
+
+const needHeadline: Headline = ({ requirement: { missing, flow, levelLimit } }) =>
+  missing
+    ? [`wants ${missing}`]
+    : [of(flow, 'flow'), ...(levelLimit ? [', ≤ ', of(levelLimit.limit, 'level')] : [])]
+
+const pathHeadline: Headline = ({ plan, system: { path }, requirement, context }) => {
+  if (!plan.path.length) return ['no elements yet']
+  if (!path.complete) return ['an element lacks its size']
+  if (requirement.flow === null || context.needFlow === null)
+    return [`${plan.path.filter((e) => e.kind !== 'fan').length} elements`]
+  return [of(pathDrop(path, context.needFlow), 'pressure'), ' at the need']
+}
+
+const selectionHeadline: Headline = ({ operation: { candidate }, fanName }) =>
+  candidate ? [`${fanName}, `, of(candidate.driveV, 'voltage')] : ['nothing picked']
+
+const powerHeadline: Headline = ({ plan: { source }, power: { loadRunA } }) => {
+  if (loadRunA === null) return [source ? source.name : 'no source yet']
+  const drawn = of(loadRunA, 'current')
+  return source?.iMaxA ? [drawn, ' of ', of(source.iMaxA, 'current')] : [drawn]
+}
+
+const logHeadline: Headline = ({ plan: { runs } }) => {
+  const count = (kind: 'baseline' | 'after') => runs.filter((r) => r.kind === kind).length
+  return runs.length ? [`${count('baseline')} baseline, ${count('after')} after`] : ['no run yet']
+}
+
+const verdictHeadline: Headline = ({ plan: { targets }, verdict }) => {
+  if (!targets.length) return ['no target yet']
+  if (!verdict.after) return ['waiting for a run']
+  return [`${verdict.targets.filter((t) => t.verdict === 'met').length} of ${targets.length} targets met`]
+}
+
+const isJudged = ({ targets }: VerdictReport) =>
+  targets.length > 0 && targets.every((t) => t.verdict !== 'not-measured')
+
+/** Every station: its name, its headline, and whether what it asks for is there. */
+const rail: { key: StationKey; title: string; headline: Headline; begun: (parts: Parts) => boolean }[] = [
+  {
+    key: 'brief',
+    title: 'Brief',
+    headline: ({ plan }) => [goalNames[plan.job.goal]],
+    begun: ({ plan: { job } }) => job.equipment !== '' || job.complaint !== '',
+  },
+  {
+    key: 'need',
+    title: 'Need',
+    headline: needHeadline,
+    begun: ({ requirement }) => requirement.missing === null,
+  },
+  { key: 'air-path', title: 'Air path', headline: pathHeadline, begun: ({ system }) => system.path.complete },
+  {
+    key: 'line-up',
+    title: 'Line-up',
+    headline: selectionHeadline,
+    begun: ({ operation }) => operation.candidate !== null,
+  },
+  { key: 'power', title: 'Power', headline: powerHeadline, begun: ({ plan }) => plan.source !== null },
+  { key: 'log', title: 'Log', headline: logHeadline, begun: ({ plan }) => plan.runs.length > 0 },
+  { key: 'verdict', title: 'Verdict', headline: verdictHeadline, begun: ({ verdict }) => isJudged(verdict) },
+]
+
+function stateOf(key: StationKey, findings: readonly Finding[], begun: boolean): StationState {
+  const mine = findings.filter((f) => stationOfGroup(f.group) === key)
+  if (mine.some((f) => f.severity === 'stop')) return 'stop'
+  if (mine.some((f) => f.severity === 'fix')) return 'fix'
+  return begun ? 'settled' : 'not-begun'
+}
+
 /** The rail: each station's headline figure and state. */
 export function stationsOf(parts: Parts): Station[] {
-  const { plan, need, candidate, power, verdict, findings } = parts
-  const v = (value: number | null, quantity: Quantity) => ({ value, quantity })
-  const state = (key: StationKey, begun: boolean): StationState => {
-    const mine = findings.filter((f) => stationOfGroup(f.group) === key)
-    if (mine.some((f) => f.severity === 'stop')) return 'stop'
-    if (mine.some((f) => f.severity === 'fix')) return 'fix'
-    return begun ? 'settled' : 'not-begun'
-  }
-  const count = {
-    baseline: plan.runs.filter((r) => r.kind === 'baseline').length,
-    after: plan.runs.filter((r) => r.kind === 'after').length,
-  }
-  const met = verdict.targets.filter((t) => t.verdict === 'met').length
-  const judged = verdict.targets.filter((t) => t.verdict !== 'not-measured').length
-  const verdictState: StationState = verdict.targets.some((t) => t.verdict === 'not-met')
-    ? 'fix'
-    : state('verdict', judged > 0 && judged === verdict.targets.length)
-  return [
-    {
-      key: 'brief',
-      title: 'Brief',
-      state: state('brief', plan.job.equipment !== '' || plan.job.complaint !== ''),
-      headline: [goalNames[plan.job.goal]],
-    },
-    {
-      key: 'need',
-      title: 'Need',
-      state: state('need', need.missing === null),
-      headline: need.missing
-        ? [`wants ${need.missing}`]
-        : [v(need.flow.value, 'flow'), ...(need.levelLimit ? [', ≤ ', v(need.levelLimit.limit, 'level')] : [])],
-    },
-    {
-      key: 'air-path',
-      title: 'Air path',
-      state: state('air-path', parts.pathComplete),
-      headline: !plan.path.length
-        ? ['no elements yet']
-        : !parts.pathComplete
-          ? ['an element lacks its size']
-          : parts.pathDropAtNeed === null
-            ? [`${plan.path.filter((e) => e.kind !== 'fan').length} elements`]
-            : [v(parts.pathDropAtNeed, 'pressure'), ' at the need'],
-    },
-    {
-      key: 'line-up',
-      title: 'Line-up',
-      state: state('line-up', candidate !== null),
-      headline: candidate ? [`${parts.fanName}, `, v(candidate.driveV, 'voltage')] : ['nothing picked'],
-    },
-    {
-      key: 'power',
-      title: 'Power',
-      state: state('power', plan.source !== null),
-      headline:
-        power.loadRunA === null
-          ? [plan.source ? plan.source.name : 'no source yet']
-          : plan.source?.iMaxA
-            ? [v(power.loadRunA, 'current'), ' of ', v(plan.source.iMaxA, 'current')]
-            : [v(power.loadRunA, 'current')],
-    },
-    {
-      key: 'log',
-      title: 'Log',
-      state: plan.runs.length ? 'settled' : 'not-begun',
-      headline: plan.runs.length ? [`${count.baseline} baseline, ${count.after} after`] : ['no run yet'],
-    },
-    {
-      key: 'verdict',
-      title: 'Verdict',
-      state: verdictState,
-      headline: !plan.targets.length
-        ? ['no target yet']
-        : !verdict.after
-          ? ['waiting for a run']
-          : [`${met} of ${plan.targets.length} targets met`],
-    },
-  ]
+  const { verdict, findings } = parts
+  const missed = verdict.targets.some((t) => t.verdict === 'not-met')
+  return rail.map(({ key, title, headline, begun }) => ({
+    key,
+    title,
+    headline: headline(parts),
+    state: key === 'verdict' && missed ? 'fix' : stateOf(key, findings.findings, begun(parts)),
+  }))
 }

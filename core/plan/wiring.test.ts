@@ -335,7 +335,7 @@ describe('batteries and sun', () => {
     // the needed capacity lasts exactly the wished time
     const exact = report(
       bank((p) => {
-        Object.assign(p.battery!, { dutyShare: 0.5, chargeCoulomb: half.neededC })
+        Object.assign(p.battery!, { dutyShare: 0.5, chargeCoulomb: half.neededCoulomb })
       }),
     ).runtime
     expect(exact.runtimeS! / 3600).toBeCloseTo(100, 6)

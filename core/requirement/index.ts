@@ -1,5 +1,7 @@
-export { speedReached } from './goals/fume'
+/** What the goal asks for: the airflow with its range, and what a flow means for the goal. */
+export { speedReached } from './goals/fume-flow'
 export type { Delivered, NeedEnv } from './goals/model'
-export { CLEAR_SHARE, MIXING } from './goals/space'
-export { evaporationOf } from './goals/water'
-export { computeNeed, uncertainRanges, goalNeeds, inputRange, type Need, needExtras } from './need'
+export { CLEAR_SHARE, MIXING } from './goals/space-flow'
+export { evaporationOf } from './goals/water-flow'
+export { needFigures, type Need } from './figures'
+export { goalNeeds, inputRange, requirementOf, uncertainRanges, type Requirement } from './requirement'

@@ -1,7 +1,8 @@
 import type { AirState } from '#core/air'
 import { deliveredClass, stallLimit } from '#core/fan'
 import type { Quantity, Sentence } from '#core/units'
-import type { Arrangement, Job } from '#core/document'
+import type { Arrangement } from '#core/document'
+import type { SelectionContext } from './context'
 import { drivenSpeed, freeDelivery, lowestDuty, pathUncertainty, pathDrop } from '#core/system'
 import {
   drivenArray,
@@ -19,7 +20,6 @@ import {
   operateOnPath,
   operatingFlow,
   quickFlow,
-  type PathSolver,
   type QuickPath,
 } from '#core/system'
 
@@ -35,18 +35,6 @@ const SERIES_LOSS = 0.15
 const ESTIMATED_STALL = 0.5
 /** A fan on this share of its rated voltage or less is told as under-run. */
 const UNDER_RUN = 0.6
-
-export interface SelectionContext {
-  job: Job
-  air: AirState
-  solver: PathSolver
-  /** airflow needed without and with margin, m3/s */
-  needFlow: number | null
-  designFlow: number | null
-  levelLimit: number | null
-  costLimit: number | null
-  thicknessLimit: number | null
-}
 
 export type Verdict = 'good' | 'warn' | 'fail'
 export interface Reason {

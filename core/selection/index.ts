@@ -1,4 +1,7 @@
-export { type Candidate, type SelectionContext, evaluateCandidate, meritOf } from './candidate'
+export { type Candidate, evaluateCandidate, meritOf } from './candidate'
+export { selectionContextOf, type SelectionContext } from './context'
+export { candidateFigures, lifeFigure, servedFigure } from './figures'
+export { operationOf, type Operation } from './operation'
 export {
   type ClaimRow,
   claimRows,

@@ -1,11 +1,5 @@
-import {
-  evaluateCandidate,
-  quickArrayFlow,
-  quickArrayLevel,
-  START_MARGIN,
-  type Candidate,
-  type SelectionContext,
-} from './candidate'
+import { evaluateCandidate, quickArrayFlow, quickArrayLevel, START_MARGIN, type Candidate } from './candidate'
+import type { SelectionContext } from './context'
 import type { Fan, PlanDocument } from '#core/document'
 import {
   lowestDuty,

@@ -1,116 +1,273 @@
-import { copperResistance, awgArea } from '#core/power'
-import type { FeedNodeReport } from './feed-tree'
+import { awgArea, CONTACT_OHM, copperResistance, SETTING_TOLERANCE } from '#core/power'
+import type { PlanDocument } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
+import type { FanArray } from '#core/system'
+import type { FeedNodeReport } from './feed-tree'
+import type { PowerState } from './power'
 
-/** What one node of the feed does, each figure with its working. */
-export function nodeFigures(node: FeedNodeReport): Figure[] {
-  const { lead } = node
-  const key = (name: string) => `feed.${node.id}.${name}`
-  const perM = lead?.awg ? copperResistance(awgArea(lead.awg)) : null
-  return [
-    figure(key('voltage'), 'At its terminals', 'voltage', node.inV, 'V = V_above − R·I', 'Kirchhoff', {
-      low: node.lowV,
-      high: node.highV,
-      inputs: [
-        input('R', 'lead both ways and contacts', lead?.ohm ?? 0, 'resistance'),
-        input('I', 'drawn', node.inA, 'current'),
-      ],
-      note: 'The upper end is without load, settings 5 % off and a chopped supply at its peak.',
-    }),
-    figure(
-      key('current'),
-      'Draws',
-      'current',
-      node.inA,
-      node.kind === 'converter' ? 'I_in from the power balance or Kirchhoff' : 'I(V) of the load',
-      'currents at the driven voltage, not the label’s',
-      {
-        basis: 'estimated',
-        inputs: [input('V', 'at it', node.inV, 'voltage'), input('I_out', 'handed on', node.outA, 'current')],
-      },
-    ),
-    figure(
-      key('start'),
-      'At the start',
-      'current',
-      node.startA,
-      'I_start at that voltage',
-      'measured, or twice the label for fans and pumps (common practice)',
-      { basis: 'estimated', inputs: [input('I', 'running', node.inA, 'current')] },
-    ),
-    figure(key('power'), 'Power', 'power', node.powerW, 'P = V·I', 'definition', {
+/** What the figures of the feed speak of: the source, its converter and the node of the selected fans. */
+interface Fed {
+  plan: PlanDocument
+  source: NonNullable<PlanDocument['source']>
+  fanArray: FanArray | null
+  power: PowerState
+  at: FeedNodeReport
+  conv: FeedNodeReport | null
+}
+
+/** A converter whose output is set. */
+const isSet = ({ plan: { converter } }: Fed) =>
+  converter !== null && (converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear')
+
+function fanVoltageFigure(fed: Fed): Figure {
+  const { at, plan, power } = fed
+  const ohm = at.lead?.ohm ?? 0
+  return figure('power.fanV', 'At the fan', 'voltage', at.inV, 'V_fan + R·I(V_fan) = V_feed', 'Kirchhoff', {
+    low: at.lowV,
+    high: at.highV,
+    inputs: [
+      input('V_feed', plan.converter ? 'converter output' : 'source, nominal', power.feedV, 'voltage'),
+      input('R', 'wire both ways and contacts', ohm, 'resistance'),
+    ],
+    note: [
+      ohm ? '' : 'No wire given yet: its drop is not counted.',
+      isSet(fed) ? `The range counts a setting ${100 * SETTING_TOLERANCE} % off.` : '',
+    ]
+      .filter(Boolean)
+      .join(' '),
+  })
+}
+
+function loadFigure(fed: Fed): Figure {
+  const { at, conv, fanArray, power, source } = fed
+  const others = power.feed.nodes.filter((n) => n.kind === 'load').reduce((s, n) => s + (n.inA ?? 0), 0)
+  const fans = fanArray?.count ?? 1
+  return figure(
+    'power.load',
+    'Drawn from the source',
+    'current',
+    power.loadRunA,
+    isSet(fed) ? 'I = ΣI_direct + V_out·I_out / (η·V_in)' : 'I = ΣI',
+    'sum of the loads; converter power balance',
+    {
       basis: 'estimated',
-      inputs: [input('V', 'at it', node.inV, 'voltage'), input('I', 'drawn', node.inA, 'current')],
-    }),
-    ...(node.kind === 'converter'
-      ? [
-          figure(
-            key('heat'),
-            'Heat in it',
-            'power',
-            node.heatW,
-            'P = V_in·I_in − V_out·I_out',
-            'power balance',
-            {
-              basis: 'estimated',
-              inputs: [
-                input('V_out', 'output', node.outV, 'voltage'),
-                input('I_out', 'out', node.outA, 'current'),
-                input('η', 'efficiency', node.efficiency, 'ratio'),
-              ],
-            },
-          ),
-        ]
-      : []),
-    ...(node.limitA === null
-      ? []
-      : [
-          figure(
-            key('use'),
-            'Of what it can give',
-            'ratio',
-            node.utilisation,
-            'u = I_out / I_max',
-            'good to 80 % (common practice)',
-            {
-              inputs: [
-                input('I_out', 'out', node.outA, 'current'),
-                input('I_max', 'can give', node.limitA, 'current'),
-              ],
-            },
-          ),
-        ]),
-    ...(lead?.ohm
-      ? [
-          figure(
-            key('drop'),
-            'Lost in its lead',
-            'voltage',
-            lead.dropV,
-            'ΔV = (2·L·r + contacts)·I',
-            'ASTM B258, IEC 60028',
-            {
-              inputs: [
-                input('L', 'one way', lead.lengthM, 'distance'),
-                input('r', 'per metre', perM, 'resistance'),
-                input('I', 'drawn', node.inA, 'current'),
-              ],
-            },
-          ),
-        ]
-      : []),
-    ...(lead?.longestM
-      ? [
-          figure(
-            key('longest'),
-            'Its lead may be',
-            'distance',
-            lead.longestM,
-            'L = ΔV / (2·r·I) for a loss of 5 %',
-            'handbook E35',
-            { inputs: [input('r', 'per metre', perM, 'resistance'), input('I', 'drawn', node.inA, 'current')] },
-          ),
-        ]
-      : []),
+      note:
+        at.inA === null
+          ? 'The fan’s current is not known.'
+          : 'Fan current at its driven voltage: I_r·(V/V_r)^1.3, common practice.',
+      inputs: [
+        input('I_fan', `${fans} fan${fans > 1 ? 's' : ''} at the driven voltage`, at.inA, 'current'),
+        input('I_other', 'other loads', others, 'current'),
+        ...(conv
+          ? [
+              input('η', 'converter efficiency', conv.efficiency, 'ratio'),
+              input('V_in', 'source', source.nominalV, 'voltage'),
+              input('V_out', 'converter output', power.feedV, 'voltage'),
+            ]
+          : []),
+      ],
+    },
+  )
+}
+
+const startFigure = ({ at, power }: Fed): Figure =>
+  figure(
+    'power.start',
+    'At the start',
+    'current',
+    power.loadStartA,
+    'I_start = 2 · I_label · V/V_r',
+    'start current unmeasured: twice the label (common practice)',
+    { basis: 'estimated', inputs: [input('I_start', 'fans together', at.startA, 'current')] },
+  )
+
+const shareFigure = ({ power, source }: Fed): Figure =>
+  figure(
+    'power.use',
+    'Share of the source',
+    'ratio',
+    power.utilisation,
+    'u = I / I_source',
+    'good to 80 % (common practice)',
+    {
+      inputs: [
+        input('I', 'drawn', power.loadRunA, 'current'),
+        input('I_source', 'source can give', source.iMaxA, 'current'),
+      ],
+      note: source.iMaxA ? '' : 'The source’s current is not known.',
+    },
+  )
+
+function dropFigure({ at, power, source }: Fed): Figure {
+  const { wireAwg, wireLengthM } = source
+  const perM = wireAwg ? copperResistance(awgArea(wireAwg)) : null
+  return figure(
+    'power.drop',
+    'Lost in the wire',
+    'voltage',
+    power.wireDropV,
+    'ΔV = (2·L·r + contacts) · I',
+    'ASTM B258, IEC 60028',
+    {
+      inputs: [
+        input('L', 'one way', wireLengthM, 'distance'),
+        input('r', 'per metre of conductor', perM, 'resistance'),
+        input('contacts', 'a pair', CONTACT_OHM, 'resistance'),
+        input('I', 'fan current', at.inA, 'current'),
+      ],
+      note: at.lead?.ohm ? '' : 'No wire given yet.',
+    },
+  )
+}
+
+const wattsFigure = ({ at }: Fed): Figure =>
+  figure(
+    'power.watts',
+    'Power of the fans',
+    'power',
+    at.inA === null ? null : at.inA * at.inV,
+    'P = V · I',
+    'definition',
+    {
+      basis: 'estimated',
+      inputs: [input('V', 'at the fan', at.inV, 'voltage'), input('I', 'fans together', at.inA, 'current')],
+    },
+  )
+
+const converterHeatFigure = ({ at }: Fed, conv: FeedNodeReport): Figure =>
+  figure(
+    'power.heat',
+    'Heat in the converter',
+    'power',
+    at.inA === null ? null : conv.heatW,
+    'P = V_in·I_in − V_out·I_out',
+    'power balance',
+    {
+      basis: 'estimated',
+      inputs: [
+        input('I', 'out of the converter', conv.outA, 'current'),
+        input('η', 'efficiency', conv.efficiency, 'ratio'),
+      ],
+    },
+  )
+
+/** The feed of the selected fans as figures; none without a source or a selection. */
+export function powerFigures(plan: PlanDocument, fanArray: FanArray | null, power: PowerState): Figure[] {
+  const { source, selection, converter } = plan
+  const node = (id: string | undefined) => power.feed.nodes.find((n) => n.id === id) ?? null
+  const at = node(selection?.id)
+  if (!source || at?.kind !== 'selection') return []
+  const fed: Fed = { plan, source, fanArray, power, at, conv: node(converter?.id) }
+  return [
+    fanVoltageFigure(fed),
+    loadFigure(fed),
+    startFigure(fed),
+    shareFigure(fed),
+    dropFigure(fed),
+    wattsFigure(fed),
+    ...(fed.conv ? [converterHeatFigure(fed, fed.conv)] : []),
   ]
 }
+
+const key = (node: FeedNodeReport, name: string) => `feed.${node.id}.${name}`
+
+/** What every node of the feed does. */
+const terminalFigures = (node: FeedNodeReport): Figure[] => [
+  figure(key(node, 'voltage'), 'At its terminals', 'voltage', node.inV, 'V = V_above − R·I', 'Kirchhoff', {
+    low: node.lowV,
+    high: node.highV,
+    inputs: [
+      input('R', 'lead both ways and contacts', node.lead?.ohm ?? 0, 'resistance'),
+      input('I', 'drawn', node.inA, 'current'),
+    ],
+    note: 'The upper end is without load, settings 5 % off and a chopped supply at its peak.',
+  }),
+  figure(
+    key(node, 'current'),
+    'Draws',
+    'current',
+    node.inA,
+    node.kind === 'converter' ? 'I_in from the power balance or Kirchhoff' : 'I(V) of the load',
+    'currents at the driven voltage, not the label’s',
+    {
+      basis: 'estimated',
+      inputs: [input('V', 'at it', node.inV, 'voltage'), input('I_out', 'handed on', node.outA, 'current')],
+    },
+  ),
+  figure(
+    key(node, 'start'),
+    'At the start',
+    'current',
+    node.startA,
+    'I_start at that voltage',
+    'measured, or twice the label for fans and pumps (common practice)',
+    { basis: 'estimated', inputs: [input('I', 'running', node.inA, 'current')] },
+  ),
+  figure(key(node, 'power'), 'Power', 'power', node.powerW, 'P = V·I', 'definition', {
+    basis: 'estimated',
+    inputs: [input('V', 'at it', node.inV, 'voltage'), input('I', 'drawn', node.inA, 'current')],
+  }),
+]
+
+const heatFigure = (node: FeedNodeReport): Figure =>
+  figure(key(node, 'heat'), 'Heat in it', 'power', node.heatW, 'P = V_in·I_in − V_out·I_out', 'power balance', {
+    basis: 'estimated',
+    inputs: [
+      input('V_out', 'output', node.outV, 'voltage'),
+      input('I_out', 'out', node.outA, 'current'),
+      input('η', 'efficiency', node.efficiency, 'ratio'),
+    ],
+  })
+
+const useFigure = (node: FeedNodeReport, limitA: number): Figure =>
+  figure(
+    key(node, 'use'),
+    'Of what it can give',
+    'ratio',
+    node.utilisation,
+    'u = I_out / I_max',
+    'good to 80 % (common practice)',
+    {
+      inputs: [input('I_out', 'out', node.outA, 'current'), input('I_max', 'can give', limitA, 'current')],
+    },
+  )
+
+/** The lead that feeds a node: its loss, and how long it may be. */
+function leadFigures(node: FeedNodeReport): Figure[] {
+  const { lead } = node
+  if (!lead) return []
+  const perM = lead.awg ? copperResistance(awgArea(lead.awg)) : null
+  const lost = figure(
+    key(node, 'drop'),
+    'Lost in its lead',
+    'voltage',
+    lead.dropV,
+    'ΔV = (2·L·r + contacts)·I',
+    'ASTM B258, IEC 60028',
+    {
+      inputs: [
+        input('L', 'one way', lead.lengthM, 'distance'),
+        input('r', 'per metre', perM, 'resistance'),
+        input('I', 'drawn', node.inA, 'current'),
+      ],
+    },
+  )
+  const longest = figure(
+    key(node, 'longest'),
+    'Its lead may be',
+    'distance',
+    lead.longestM,
+    'L = ΔV / (2·r·I) for a loss of 5 %',
+    'handbook E35',
+    { inputs: [input('r', 'per metre', perM, 'resistance'), input('I', 'drawn', node.inA, 'current')] },
+  )
+  return [...(lead.ohm ? [lost] : []), ...(lead.longestM ? [longest] : [])]
+}
+
+/** What one node of the feed does, each figure with its working. */
+export const nodeFigures = (node: FeedNodeReport): Figure[] => [
+  ...terminalFigures(node),
+  ...(node.kind === 'converter' ? [heatFigure(node)] : []),
+  ...(node.limitA === null ? [] : [useFigure(node, node.limitA)]),
+  ...leadFigures(node),
+]

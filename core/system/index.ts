@@ -2,7 +2,9 @@ export { calibrate, type CalibrationReport } from './calibration'
 export { modelElement } from './elements'
 export type { ElementModel } from './elements/model'
 export { freeAreaRatioOf } from './elements/openings'
-export { fanAirC } from './fan-air'
+export { airSystem, type AirSystem } from './air-system'
+export { airRise, fanAirC } from './fan-air'
+export { densityFigure, dropFigure, elementFigure, usefulFigure } from './figures'
 export {
   arrangementOf,
   drivenArray,
@@ -52,7 +54,6 @@ export {
 export {
   branchFlows,
   elementDrop,
-  elementFigure,
   elementFlows,
   fanFlowFor,
   localResistance,

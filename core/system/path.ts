@@ -2,10 +2,8 @@ import type { AirState } from '#core/air'
 import { lossTable, parallelTable, passageFlow, tableDrop, tableSlope, type Passage } from '#core/airpath'
 import type { Resistance } from '#core/fan'
 import type { Branch, PathElement, PlanDocument } from '#core/document'
-import { elementNames } from '#core/document'
 import { modelElement } from './elements'
 import type { BranchModel, ElementModel } from './elements/model'
-import { figure, input, type Figure } from '#core/figure'
 
 export interface PathModel {
   /** every element in the document's order, those in branches too */
@@ -235,24 +233,4 @@ export function pathUncertainty(path: PathModel, q: number): number {
   if (path.calibratedUncertainty !== null) return path.calibratedUncertainty
   const total = pathDrop(path, q)
   return total > 0 ? path.main.reduce((s, e) => s + e.uncertainty * elementDrop(e, q), 0) / total : 0
-}
-
-/** Figure of one element's drop at the flow through it. */
-export function elementFigure(e: ElementModel, q: number | null): Figure {
-  const drop = q === null || e.missing ? null : elementDrop(e, q)
-  return figure(
-    `path.${e.element.id}`,
-    e.element.name || elementNames[e.element.kind],
-    'pressure',
-    drop,
-    e.formula,
-    e.source,
-    {
-      basis: e.element.basis === 'measured' ? 'measured' : e.element.basis === 'sheet' ? 'curve' : 'estimated',
-      inputs: [...e.inputs, input('Q', 'flow through it', q, 'flow')],
-      low: drop === null ? null : drop * (1 - e.uncertainty),
-      high: drop === null ? null : drop * (1 + e.uncertainty),
-      note: e.missing ? `Not counted yet: it lacks ${e.missing}.` : '',
-    },
-  )
 }

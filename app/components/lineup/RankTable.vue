@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { candidateFigures } from '#core/plan'
+import { candidateFigures } from '#core/selection'
 import { meritOf, type Candidate } from '#core/selection'
 
 /** The rows of the line-up: each says why it is there or why it fails. */
@@ -13,7 +13,7 @@ const emit = defineEmits<{
 const job = useJobStore()
 const believed = useBelievedFans()
 const { bare, say, show, symbol } = useUnits()
-const context = computed(() => job.report!.context)
+const context = computed(() => job.report!.selectionContext)
 
 /** The weightiest two; the findings tell the rest once it is picked. */
 function whyOf(c: Candidate): string {

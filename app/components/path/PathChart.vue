@@ -33,8 +33,8 @@ const path = computed(() => bandedPath(report.value, uncertainty.value, widest.v
     <CurveChart
       :series="series"
       :path="path"
-      :need="report.context.needFlow"
-      :design="report.context.designFlow"
+      :need="report.selectionContext.needFlow"
+      :design="report.selectionContext.designFlow"
       :height="210"
     />
     <ChanceLine />

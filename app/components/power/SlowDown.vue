@@ -26,8 +26,7 @@ function take(row: SlowRow) {
     if (!d.selection) return
     const converterId = newId('converter')
     if (row.take) setDrive(d, { volts: volts ?? d.selection.driveV, duty: null, by: row.take, converterId })
-    else
-      setDrive(d, { volts: row.fanV ?? d.selection.driveV, duty: row.duty, by: 'straight', converterId })
+    else setDrive(d, { volts: row.fanV ?? d.selection.driveV, duty: row.duty, by: 'straight', converterId })
   })
   wished.value = null
 }

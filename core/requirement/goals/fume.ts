@@ -1,68 +1,8 @@
-import type { AirState } from '#core/air'
-import {
-  captureDistance,
-  captureFlow,
-  captureSpeedAt,
-  clearOutTime,
-  openingFlow,
-  openingPressure,
-  slotCaptureFlow,
-} from '#core/need'
-import type { Job } from '#core/document'
-import { figure, input, type Figure } from '#core/figure'
+import { input } from '#core/figure'
+import { CD, enclosure, fumeFlow } from './fume-flow'
+import { boxPressureFigure, captureReachedFigure, nozzleReachFigure, roomClearFigure } from './fume-figures'
 import { densityInput, firstMissing, type GoalNeed } from './model'
-import { CLEAR_SHARE, clearOutFigure, MIXING } from './space'
-
-/** Discharge coefficient of the openings of a box. Published for sharp edges. */
-const CD = 0.61
-
-/** Under-pressure of the box and the area all its openings have, for an enclosure. */
-function enclosure(job: Job, air: AirState): { pressure: number; area: number } | null {
-  const work = job.workOpeningM2 ?? 0
-  const area = work + (job.leakAreaM2 ?? 0)
-  if (!(area > 0)) return null
-  const byFace =
-    work > 0 && job.faceSpeedMs ? openingPressure(job.faceSpeedMs * work, work, CD, air.density) : 0
-  const pressure = Math.max(byFace, job.boxPressurePa ?? 0)
-  return pressure > 0 ? { pressure, area } : null
-}
-
-function fumeFlow(job: Job, air: AirState): number | null {
-  if (job.fumeWay === 'enclosure') {
-    const box = enclosure(job, air)
-    return box && openingFlow(box.pressure, box.area, CD, air.density)
-  }
-  if (job.captureSpeedMs === null || job.captureDistanceM === null) return null
-  if (job.fumeWay === 'slot')
-    return job.slotLengthM === null
-      ? null
-      : slotCaptureFlow(job.captureSpeedMs, job.captureDistanceM, job.slotLengthM, job.slotFlanged)
-  return job.nozzleAreaM2 === null
-    ? null
-    : captureFlow(job.captureSpeedMs, job.captureDistanceM, job.nozzleAreaM2, job.nozzleOpening)
-}
-
-/** Capture speed at the source that a flow reaches, m/s; null for an enclosure. */
-export function speedReached(job: Job, flow: number | null): number | null {
-  if (flow === null || job.captureDistanceM === null) return null
-  if (job.fumeWay === 'capture' && job.nozzleAreaM2 !== null)
-    return captureSpeedAt(flow, job.captureDistanceM, job.nozzleAreaM2, job.nozzleOpening)
-  if (job.fumeWay === 'slot' && job.slotLengthM !== null)
-    return flow / slotCaptureFlow(1, job.captureDistanceM, job.slotLengthM, job.slotFlanged)
-  return null
-}
-
-/** Time until the room behind no longer smells, s: its own air changes clear it. */
-export function roomClearTime(job: Job): number | null {
-  if (!job.roomVolumeM3 || !job.roomChangesPerH) return null
-  return clearOutTime(
-    job.roomVolumeM3,
-    (job.roomVolumeM3 * job.roomChangesPerH) / 3600,
-    job.mixing ?? MIXING,
-    1,
-    job.clearShare ?? CLEAR_SHARE,
-  )
-}
+import { clearOutFigure } from './space-figures'
 
 /** Carry off fumes or dust: catch them at a distance, or keep a box under negative pressure. */
 export const fume: GoalNeed = {
@@ -136,95 +76,15 @@ export const fume: GoalNeed = {
       inputs: [speed, distance, input('A', 'opening of the nozzle', job.nozzleAreaM2, 'area')],
     }
   },
-  extras: (job, { air }, { flow, low, high }) => {
-    const figures: Figure[] = []
-    if (job.fumeWay !== 'enclosure') {
-      figures.push(
-        figure(
-          'need.captureReached',
-          'Speed at the source with the picked fan',
-          'speed',
-          speedReached(job, flow),
-          'V = Q / (10·X² + A)',
-          'the same law backwards',
-          {
-            basis: 'estimated',
-            low: speedReached(job, low),
-            high: speedReached(job, high),
-            inputs: [
-              input('Q', 'airflow', flow, 'flow'),
-              input('X', 'source to opening', job.captureDistanceM, 'distance'),
-            ],
-          },
-        ),
-      )
-      if (job.fumeWay === 'capture' && job.nozzleAreaM2 !== null && job.captureSpeedMs) {
-        const reach = (q: number | null) =>
-          q === null ? null : captureDistance(q, job.captureSpeedMs!, job.nozzleAreaM2!, job.nozzleOpening)
-        figures.push(
-          figure(
-            'need.nozzleReach',
-            'The nozzle may be this far off',
-            'distance',
-            reach(flow),
-            'X = √((Q/V − A)/10)',
-            'the same law backwards; beyond 1.5 diameters of the opening draughts decide',
-            {
-              basis: 'estimated',
-              low: reach(low),
-              high: reach(high),
-              inputs: [
-                input('Q', 'airflow', flow, 'flow'),
-                input('V', 'capture speed', job.captureSpeedMs, 'speed'),
-                input('A', 'opening', job.nozzleAreaM2, 'area'),
-              ],
-            },
-          ),
-        )
-      }
-    } else if (flow !== null) {
-      const box = enclosure(job, air)
-      figures.push(
-        figure(
-          'need.boxPressure',
-          'Under-pressure with the picked fan',
-          'pressure',
-          box && openingPressure(flow, box.area, CD, air.density),
-          'Δp = ρ/2·(Q/(Cd·A))²',
-          'orifice equation',
-          {
-            basis: 'estimated',
-            inputs: [
-              input('Q', 'airflow', flow, 'flow'),
-              input('A', 'all openings and leaks', box?.area ?? null, 'area'),
-            ],
-          },
-        ),
-      )
-    }
-    if (job.volumeM3) figures.push(clearOutFigure(job, flow, 'The box is clear after', low, high))
-    if (job.roomVolumeM3) {
-      figures.push(
-        figure(
-          'need.roomClear',
-          'The room behind smells for',
-          'duration',
-          roomClearTime(job),
-          't = K/n · ln(1/share)',
-          'well-mixed dilution by the room’s own air changes',
-          {
-            basis: 'estimated',
-            inputs: [
-              input('n', 'air changes of the room', job.roomChangesPerH, 'perHour'),
-              input('K', 'mixing factor', job.mixing ?? MIXING, 'number'),
-            ],
-            note: job.roomChangesPerH
-              ? 'From what escaped; surfaces give smell back longer.'
-              : 'Needs the room’s air changes.',
-          },
-        ),
-      )
-    }
-    return figures
+  extras: (job, { air }, delivered) => {
+    const { flow, low, high } = delivered
+    const boxed = job.fumeWay === 'enclosure'
+    return [
+      boxed ? null : captureReachedFigure(job, delivered),
+      boxed ? null : nozzleReachFigure(job, delivered),
+      boxed && flow !== null ? boxPressureFigure(job, air, flow) : null,
+      job.volumeM3 ? clearOutFigure(job, flow, 'The box is clear after', low, high) : null,
+      job.roomVolumeM3 ? roomClearFigure(job) : null,
+    ].filter((f) => f !== null)
   },
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { computeReport, type Report } from '#core/plan'
-import { goalNeeds, inputRange } from '../need'
+import { goalNeeds, inputRange } from '../requirement'
 import {
   newElement,
   newFan,

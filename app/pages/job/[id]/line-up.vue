@@ -60,7 +60,7 @@ const series = computed((): CurveSeries[] => [
 const widest = computed(() =>
   Math.max(
     ...series.value.map((s) => s.points.at(-1)?.flow ?? 0),
-    (report.value.context.designFlow ?? 0.01) * 1.3,
+    (report.value.selectionContext.designFlow ?? 0.01) * 1.3,
   ),
 )
 const view = ref<'curves' | 'pareto'>('curves')
@@ -117,8 +117,8 @@ usePageKeys([
           v-else-if="view === 'pareto'"
           :rows="rows"
           :picked="picked"
-          :need="report.context.needFlow"
-          :limit="report.context.levelLimit"
+          :need="report.selectionContext.needFlow"
+          :limit="report.selectionContext.levelLimit"
           :height="300"
           @pick="selection"
         />
@@ -126,8 +126,8 @@ usePageKeys([
           v-else
           :series="series"
           :path="path"
-          :need="report.context.needFlow"
-          :design="report.context.designFlow"
+          :need="report.selectionContext.needFlow"
+          :design="report.selectionContext.designFlow"
           :height="300"
         />
         <label v-if="view === 'curves' && picked && picked.count > 1" class="small construction"

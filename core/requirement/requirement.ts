@@ -7,21 +7,15 @@ import type {
   PlanDocument,
   Target,
 } from '#core/document'
-import { figure, input, type Figure } from '#core/figure'
 import { fume } from './goals/fume'
 import { cool, insideLimit, part } from './goals/heat'
-import { heatUncertainty, type Delivered, type GoalNeed, type NeedEnv } from './goals/model'
+import { heatUncertainty, type GoalNeed, type NeedEnv } from './goals/model'
 import { presentFlow, quieten } from './goals/quieten'
 import { ventilate } from './goals/space'
 import { stir } from './goals/stir'
 import { chill } from './goals/water'
 
-export { insideLimit } from './goals/heat'
-export { speedReached, roomClearTime } from './goals/fume'
-export { evaporationOf } from './goals/water'
-export { CLEAR_SHARE, MIXING } from './goals/space'
-export type { Delivered, NeedEnv } from './goals/model'
-
+/** Every goal by its key. */
 export const goalNeeds: Record<Goal, GoalNeed> = { cool, part, ventilate, fume, stir, chill, quieten }
 
 /** Margin on the need: 15 % when the heat is measured, 30 % when from labels or guesses. Common practice, no source. */
@@ -41,19 +35,20 @@ const gradeKelvin: Record<Exclude<UncertaintyGrade, 'range'>, number> = {
 }
 const temperatures: UncertainInput[] = ['ambientC', 'insideMaxC', 'partMaxC', 'waterC']
 
-export interface Need {
-  /** airflow needed, without margin */
-  flow: Figure
-  /** airflow to plan for */
-  design: Figure
+/** What the goal asks for, in numbers. */
+export interface Requirement {
+  /** airflow that does the job, without margin, and its range, m3/s; null where it is not known */
+  flow: number | null
+  low: number | null
+  high: number | null
   margin: number
+  /** airflow to plan for: with margin, or a target's, m3/s */
+  design: number | null
   /** what is still missing, in words */
   missing: string | null
   insideMaxC: number | null
   levelLimit: Target | null
   flowTarget: Target | null
-  /** what else the maker wants to know, at the flow the plan gets */
-  extras: Figure[]
 }
 
 const heated: Goal[] = ['cool', 'part']
@@ -112,57 +107,35 @@ function needRange(
   return { low: Math.max(0, value - Math.sqrt(down)), high: value + Math.sqrt(up) }
 }
 
-/** From the goal to the airflow. */
-export function computeNeed(env: NeedEnv): Need {
+const finite = (x: number | null) => (x !== null && Number.isFinite(x) ? x : null)
+
+/**
+ * From the goal to the airflow.
+ * @param env the plan with its air, path and fans
+ */
+export function requirementOf(env: NeedEnv): Requirement {
   const { plan } = env
   const { job } = plan
   const goal = goalNeeds[job.goal]
   const missing = goal.missing(job, env)
-  const value = missing ? null : goal.flow(job, env)
-  const { label, formula, source, inputs, basis, note } = goal.working(job, env)
-  const bands =
-    job.goal === 'quieten' && job.keepBasis === 'existing-fan'
-      ? { low: presentFlow(job, env, 'low'), high: presentFlow(job, env, 'high') }
-      : value === null
-        ? { low: null, high: null }
-        : needRange(plan, env, value)
-  const flow = figure('need.flow', label, 'flow', value, formula, source, {
-    basis,
-    inputs,
-    ...bands,
-    note: missing ? `Still asks for ${missing}.` : note,
-  })
+  const flow = missing ? null : finite(goal.flow(job, env))
+  const keepsFan = job.goal === 'quieten' && job.keepBasis === 'existing-fan'
+  const range = keepsFan
+    ? { low: presentFlow(job, env, 'low'), high: presentFlow(job, env, 'high') }
+    : flow === null
+      ? { low: null, high: null }
+      : needRange(plan, env, flow)
   const margin = goalMargin(job)
   const flowTarget = plan.targets.find((t) => t.kind === 'flow') ?? null
-  const withMargin = value === null ? null : value * (1 + margin)
-  const design = figure(
-    'need.design',
-    'Airflow to plan for',
-    'flow',
-    flowTarget && withMargin !== null
-      ? Math.max(withMargin, flowTarget.limit)
-      : (withMargin ?? flowTarget?.limit ?? null),
-    'Q_plan = Q · (1 + margin)',
-    'margins: common practice, no source',
-    {
-      basis: flow.basis,
-      inputs: [input('Q', label.toLowerCase(), value, 'flow'), input('m', 'margin', margin, 'ratio')],
-      low: flow.low === null ? null : flow.low * (1 + margin),
-      high: flow.high === null ? null : flow.high * (1 + margin),
-    },
-  )
+  const withMargin = flow === null ? null : flow * (1 + margin)
   return {
     flow,
-    design,
+    ...range,
     margin,
-    missing: missing ?? (value === null ? 'inputs that can be met' : null),
+    design: withMargin === null ? (flowTarget?.limit ?? null) : Math.max(withMargin, flowTarget?.limit ?? 0),
+    missing: missing ?? (flow === null ? 'inputs that can be met' : null),
     insideMaxC: insideLimit(plan),
     levelLimit: plan.targets.find((t) => t.kind === 'level') ?? null,
     flowTarget,
-    extras: [],
   }
 }
-
-/** What the flow that the plan gets means for the goal. */
-export const needExtras = (env: NeedEnv, delivered: Delivered): Figure[] =>
-  goalNeeds[env.plan.job.goal].extras(env.plan.job, env, delivered)

@@ -1,6 +1,6 @@
 import { claimRatio } from '#core/measure'
 import { mainComparison, type Comparison } from '#core/verification'
-import type { FactSources, SiFacts } from './facts'
+import type { FactSources, SiFacts } from './sources'
 import { driveSpeed } from '#core/system'
 import { readingMean, type Reading, type Run } from '#core/document'
 import { latestRun, targetReading } from '#core/verification'
@@ -27,7 +27,7 @@ function statedFacts({ plan: { job } }: FactSources, main: Comparison | null): S
 }
 
 /** A bench test of the picked fan: its free delivery against the claim, at the claim's speed where that was read. */
-function benchFacts({ plan, fanArray }: FactSources): SiFacts {
+function benchFacts({ plan, system: { fanArray } }: FactSources): SiFacts {
   const run = latestRun(plan, 'bench')
   const flow = run?.readings.find((r) => r.quantity === 'flow')
   const claimed = fanArray?.model.fan.maxFlowM3s
@@ -46,7 +46,7 @@ function benchFacts({ plan, fanArray }: FactSources): SiFacts {
   }
 }
 
-function singleRunFacts({ plan, fanArray, verdict }: FactSources, run: Run): SiFacts {
+function singleRunFacts({ plan, system: { fanArray }, verdict }: FactSources, run: Run): SiFacts {
   const of = (quantity: Reading['quantity']) => run.readings.find((r) => r.quantity === quantity && !r.source)
   const level = of('level')
   const flow = of('flow')

@@ -1,0 +1,164 @@
+import { dewPoint, humidityRatio } from '#core/air'
+import type { Job } from '#core/document'
+import { figure, input, type Figure } from '#core/figure'
+import { clearOutTime, moistureRemoval, steadyExcess } from '#core/need'
+import type { Delivered, NeedEnv } from './model'
+import { asks, CLEAR_SHARE, CO2_OUTDOORS, MIXING, moistureCase, type Ask } from './space-flow'
+
+export const askNames = { changes: 'air changes', clearOut: 'clear-out time', moisture: 'moisture', co2: 'CO₂' }
+export const askFormulas = {
+  changes: 'Q = n · V',
+  clearOut: 'Q = V·K/t · ln(1/share)',
+  moisture: 'Q = ṁ_w · vol / (wᵢ − wₐ)',
+  co2: 'Q = G / (Cᵢ − Cₐ)',
+}
+export const askSources = {
+  changes: 'definition of the air change rate',
+  clearOut: 'well-mixed dilution with a mixing factor',
+  moisture: 'mass balance of water',
+  co2: 'mass balance of the gas',
+}
+const clearInputs = (job: Job) => [
+  input('V', 'free air volume', job.volumeM3, 'volume'),
+  input('K', 'mixing factor (1 perfect)', job.mixing ?? MIXING, 'number'),
+  input('share', 'left of the first level', job.clearShare ?? CLEAR_SHARE, 'ratio'),
+]
+export const askInputs = (ask: Ask, job: Job, env: NeedEnv) => {
+  const air = env.air.pressurePa
+  if (ask === 'clearOut') return [...clearInputs(job), input('t', 'wanted', job.clearS, 'duration')]
+  if (ask === 'moisture') {
+    return [
+      input('ṁ_w', 'water released', job.waterKgS, 'waterRate'),
+      input(
+        'wᵢ',
+        'humidity ratio inside, g/kg',
+        grams(humidityRatio(job.insideC ?? job.ambientC, job.insideRhMax ?? 0, air)),
+        'number',
+      ),
+      input(
+        'wₐ',
+        'humidity ratio of the fresh air, g/kg',
+        grams(humidityRatio(job.ambientC, job.humidity, air)),
+        'number',
+      ),
+    ]
+  }
+  if (ask === 'co2')
+    return [
+      input('G', 'CO₂ released', job.co2M3s, 'gasFlow'),
+      input('Cᵢ', 'inside at most', job.co2Max, 'concentration'),
+      input('Cₐ', 'fresh air', job.co2Fresh ?? CO2_OUTDOORS, 'concentration'),
+    ]
+  return [
+    input('n', 'air changes per hour', job.airChangesPerH, 'perHour'),
+    input('V', 'free air volume', job.volumeM3, 'volume'),
+  ]
+}
+const grams = (w: number | null) => (w === null ? null : w * 1000)
+
+/** Time to clear a space at a flow, with its working. */
+export function clearOutFigure(
+  job: Job,
+  flow: number | null,
+  label: string,
+  low: number | null = null,
+  high: number | null = null,
+): Figure {
+  const at = (q: number | null) =>
+    q && job.volumeM3
+      ? clearOutTime(job.volumeM3, q, job.mixing ?? MIXING, 1, job.clearShare ?? CLEAR_SHARE)
+      : null
+  return figure(
+    'need.clearTime',
+    label,
+    'duration',
+    at(flow),
+    't = V·K/Q · ln(1/share)',
+    'well-mixed dilution with a mixing factor; the last of a smell takes longer',
+    {
+      basis: 'estimated',
+      low: at(high),
+      high: at(low),
+      inputs: [...clearInputs(job), input('Q', 'fresh air', flow, 'flow')],
+    },
+  )
+}
+
+/** Each wish with its flow, where there are several. */
+export function askFigures(job: Job, env: NeedEnv): Figure[] {
+  const all = asks(job, env)
+  const asked = (Object.keys(all) as Ask[]).filter((ask) => all[ask] !== null)
+  if (asked.length < 2) return []
+  return asked.map((ask) =>
+    figure(`need.ask.${ask}`, `For the ${askNames[ask]}`, 'flow', all[ask], askFormulas[ask], askSources[ask], {
+      inputs: askInputs(ask, job, env),
+    }),
+  )
+}
+
+/** Air changes that a flow makes. */
+export const changesFigure = (volumeM3: number, flow: number, { low, high }: Delivered): Figure =>
+  figure(
+    'need.changesReached',
+    'Air changes with the picked fan',
+    'perHour',
+    (flow * 3600) / volumeM3,
+    'n = Q/V',
+    'definition',
+    {
+      low: low && (low * 3600) / volumeM3,
+      high: high && (high * 3600) / volumeM3,
+      inputs: [input('Q', 'airflow', flow, 'flow'), input('V', 'free air volume', volumeM3, 'volume')],
+    },
+  )
+
+/** Water that a flow carries off; null where the moisture is not known. */
+export function waterOutFigure(job: Job, env: NeedEnv, flow: number): Figure | null {
+  const state = moistureCase(job, env)
+  return (
+    state &&
+    figure(
+      'need.waterOut',
+      'Water it carries off',
+      'waterRate',
+      moistureRemoval(flow, state),
+      'ṁ_w = ṁ_air · (wᵢ − wₐ)',
+      'mass balance of water',
+      {
+        basis: 'estimated',
+        inputs: askInputs('moisture', job, env),
+        note: 'Below zero: the fresh air brings water in.',
+      },
+    )
+  )
+}
+
+/** Where the CO2 settles at a flow. */
+export function co2Figure(job: Job, env: NeedEnv, releasedM3s: number, flow: number): Figure {
+  const excess = steadyExcess(releasedM3s, flow)
+  return figure(
+    'need.co2Reached',
+    'CO₂ settles at',
+    'concentration',
+    excess === null ? null : excess + (job.co2Fresh ?? CO2_OUTDOORS),
+    'C = Cₐ + G/Q',
+    'mass balance of the gas',
+    { basis: 'estimated', inputs: askInputs('co2', job, env) },
+  )
+}
+
+/** Dew point of the air inside. */
+export function dewPointFigure(job: Job, insideRh: number): Figure {
+  const at = job.insideC ?? job.ambientC
+  return figure(
+    'need.dewPoint',
+    'Dew point inside at that humidity',
+    'temperature',
+    dewPoint(at, insideRh),
+    'Magnus inverse',
+    'Magnus formula',
+    {
+      inputs: [input('t', 'inside', at, 'temperature'), input('RH', 'humidity inside', insideRh, 'ratio')],
+    },
+  )
+}

@@ -1,0 +1,38 @@
+import type { AirState } from '#core/air'
+import type { Job, PlanDocument, TargetKind } from '#core/document'
+import type { Requirement } from '#core/requirement'
+import { fanFlowFor, pathSolver, type AirSystem, type PathSolver } from '#core/system'
+
+/** What every candidate of a plan is held against. */
+export interface SelectionContext {
+  job: Job
+  air: AirState
+  solver: PathSolver
+  /** airflow needed without and with margin, m3/s */
+  needFlow: number | null
+  designFlow: number | null
+  levelLimit: number | null
+  costLimit: number | null
+  thicknessLimit: number | null
+}
+
+/** The context that rankings and the report share: the requirement on the fan's side, leaks included, and the limits. */
+export function selectionContextOf(
+  plan: PlanDocument,
+  { air, path }: AirSystem,
+  requirement: Requirement,
+): SelectionContext {
+  const fanSide = (flow: number | null) => (flow === null ? null : fanFlowFor(path, flow))
+  const limitOf = (kind: TargetKind) => plan.targets.find((t) => t.kind === kind)?.limit ?? null
+  const designFlow = fanSide(requirement.design)
+  return {
+    job: plan.job,
+    air,
+    solver: pathSolver(path, designFlow),
+    needFlow: fanSide(requirement.flow ?? requirement.flowTarget?.limit ?? null),
+    designFlow,
+    levelLimit: requirement.levelLimit?.limit ?? null,
+    costLimit: limitOf('money'),
+    thicknessLimit: limitOf('thickness'),
+  }
+}
