@@ -174,7 +174,7 @@ describe('what to measure first', () => {
 
 describe('ranking and the front', () => {
   const rows = (objective: typeof defaultRank.objective) =>
-    rankShelf(reportOf(plan()).context, modelShelf(fans), { ...defaultRank, objective }).rows
+    rankShelf(reportOf(plan()).selectionContext, modelShelf(fans), { ...defaultRank, objective }).rows
   test('no group on the front is beaten in both, every other one is', () => {
     const all = rows('quietest')
     const front = paretoFront(all)

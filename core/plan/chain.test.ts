@@ -56,7 +56,7 @@ const power = (change: (p: PlanDocument) => void) =>
 
 describe('from the source to the fan', () => {
   test('without a source the fan stands at its picked voltage and nothing is drawn', () => {
-    expect(power(() => {})).toMatchObject({ fanV: 12, loadRunA: null, figures: [] })
+    expect(power(() => {})).toMatchObject({ fanV: 12, loadRunA: null })
     expect(powerOf(newPlan('x', 'x'), null).fanV).toBeNull()
   })
   test('straight from an adapter: its window is the fan’s window', () => {
@@ -84,7 +84,8 @@ describe('from the source to the fan', () => {
         p.converter = { ...newConverter('c', 12), kind, efficiency: kind === 'boost' ? 0.8 : null }
       })
     expect(through('linear', 16).loadRunA).toBeCloseTo(0.24, 9)
-    expect(through('linear', 16).figures.find((f) => f.key === 'power.heat')!.value).toBeCloseTo(4 * 0.24, 9)
+    const node = through('linear', 16).feed.nodes.find((n) => n.kind === 'converter')!
+    expect(node.heatW).toBeCloseTo(4 * 0.24, 9)
     expect(through('boost', 5).loadRunA).toBeCloseTo((12 * 0.24) / (0.8 * 5), 9)
   })
   test('what was measured at the converter counts, not what was planned', () => {

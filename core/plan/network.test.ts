@@ -118,7 +118,7 @@ describe('ways side by side', () => {
     const asked = fanFlowFor(model, 0.008)
     expect(asked * usefulShare(model, asked)).toBeCloseTo(0.008, 9)
     expect(asked).toBeGreaterThan(0.008)
-    expect(reportOf(planOf(box(4e5, 1e6, 2e5))).context.needFlow).toBeCloseTo(asked, 9)
+    expect(reportOf(planOf(box(4e5, 1e6, 2e5))).selectionContext.needFlow).toBeCloseTo(asked, 9)
   })
   test('a duct in a way: the local fit meets drop and slope', () => {
     const part = {

@@ -1,8 +1,10 @@
 import { describe, expect, test } from 'vitest'
 import { airState } from '#core/air'
 import { computeReport, type Report } from './report'
-import { driveLevels, evaluateCandidate, type Candidate } from '#core/selection'
+import { requirementOf } from '#core/requirement'
+import { driveLevels, evaluateCandidate, operationOf, type Candidate } from '#core/selection'
 import {
+  airSystem,
   elementDrop,
   impellerDiameter,
   levelAtListener,
@@ -288,21 +290,13 @@ describe('what the sheet leaves open', () => {
 })
 
 describe('facts', () => {
-  const factsOf = (r: Report, plan: PlanDocument) =>
-    planFacts({
-      plan,
-      need: r.need,
-      path: r.path.model,
-      fanArray: alone(),
-      candidate: r.selection?.candidate ?? null,
-      air: r.air,
-      usefulFlow: r.selection?.candidate.flow ?? null,
-      flowDirty: null,
-      flowOfOne: null,
-      power: r.power,
-      runtime: r.runtime,
-      verdict: r.verdict,
-    })
+  const factsOf = (r: Report, plan: PlanDocument) => {
+    const system = airSystem(plan, r.air, r.fans)
+    const requirement = requirementOf(r.needEnv)
+    const operation = operationOf(plan, system, r.selectionContext, r.power.fanV)
+    const { power, runtime, verdict } = r
+    return planFacts({ plan, system, requirement, operation, power, runtime, verdict })
+  }
   test('are in the units the rules are written in, and what is not known is left out', () => {
     let plan!: PlanDocument
     const r = report((p) => {

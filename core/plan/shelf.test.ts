@@ -244,7 +244,7 @@ describe('PWM', () => {
     expect(dutySpeed(m, 0.1)).toBe(0)
     expect(fanCurrent(m, 12, 0.6)!).toBeLessThan(0.2 * dutySpeed(m, 0.6))
     expect(
-      evaluateCandidate(report(plan()).context, single(strong), at(12, 0.1))
+      evaluateCandidate(report(plan()).selectionContext, single(strong), at(12, 0.1))
         .reasons.map((r) => sayIn(r.text))
         .join(),
     ).toContain('keeps turning from')
