@@ -114,7 +114,7 @@ async function keep(improvement: Improvement) {
       </li>
     </ul>
     <button v-if="improvements.length > SHORT" type="button" class="button small quiet" @click="all = !all">
-      {{ all ? 'Only the strongest' : `All ${improvements.length} improvements` }}
+      {{ all ? 'Only the strongest' : `All ${improvements.length} levers` }}
     </button>
     <p v-if="sensitivity.length" class="small soft worth">
       What measuring would tell most:

@@ -70,7 +70,7 @@ const rows = computed(() =>
     <p class="small soft">
       {{
         rows.length
-          ? `A claim is discounted where at least ${MIN_SHOWN} fans were tested; the range becomes its uncertainty.`
+          ? `A claim is discounted where at least ${MIN_SHOWN} fans were tested; the range becomes its doubt.`
           : 'Test a fan on the bench (its page on the shelf): claims are then held against what it really does.'
       }}
     </p>

@@ -9,7 +9,7 @@ const base = computed(() => `/job/${plan.value.job.id}/verdict`)
     :tabs="[
       { to: base, label: 'Verdict' },
       { to: `${base}/compare`, label: 'Compare runs' },
-      { to: `${base}/ranking`, label: 'Noise ladder' },
+      { to: `${base}/ladder`, label: 'Noise ladder' },
       { to: `${base}/care`, label: 'Care' },
       { to: `${base}/report`, label: 'Report' },
     ]"

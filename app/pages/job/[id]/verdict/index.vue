@@ -125,7 +125,7 @@ const best = computed(() =>
           </ul>
           <p class="small">
             <NuxtLink :to="`/job/${plan.job.id}/line-up`">All levers on the Line-up</NuxtLink> ·
-            <NuxtLink :to="`/job/${plan.job.id}/verdict/ranking`">which noise source next</NuxtLink>
+            <NuxtLink :to="`/job/${plan.job.id}/verdict/ladder`">which noise source next</NuxtLink>
           </p>
         </section>
       </div>
