@@ -4,6 +4,7 @@ import {
   connectionOrder,
   diagramOf,
   fanPins,
+  feedProblemText,
   nodeFigures,
   partsList,
   slowDownWays,
@@ -145,7 +146,7 @@ describe('the feed of a plan', () => {
     p.feed[1]!.parentId = 'c'
     expect(
       node(report(p), 'fan5')
-        .problems.map((x) => x.text)
+        .problems.map(feedProblemText)
         .join(),
     ).toContain('5.5 V')
   })

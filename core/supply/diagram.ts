@@ -1,6 +1,8 @@
 import type { Sentence } from '#core/units'
 import type { PlanDocument } from '#core/document'
-import type { FeedNodeReport, FeedReport } from './feed-tree'
+import type { FeedNodeReport } from './feed-node'
+import type { FeedReport } from './feed-tree'
+import { feedProblemText, isLeadProblem, type FeedProblem } from './feed-problems'
 import type { FanArray } from '#core/system'
 import { fanPins, type PinRow } from './wiring'
 
@@ -66,15 +68,16 @@ function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
   return lines
 }
 
+const stateOf = (problems: readonly FeedProblem[]): DiagramNode['state'] =>
+  problems.some((p) => p.severity === 'stop') ? 'stop' : problems.length ? 'fix' : 'ok'
+/** The first stop, else the first thing to fix, in words. */
+function warningOf(problems: readonly FeedProblem[]): string {
+  const worst = problems.find((p) => p.severity === 'stop') ?? problems[0]
+  return worst ? feedProblemText(worst) : ''
+}
+
 /** The diagram of a plan's feed. Without a source there is none. */
 export function diagramOf(plan: PlanDocument, feed: FeedReport, fanArray: FanArray | null): Diagram {
-  const stateOf = (n: FeedNodeReport) =>
-    n.problems.some((p) => p.severity === 'stop')
-      ? ('stop' as const)
-      : n.problems.some((p) => p.severity === 'fix')
-        ? ('fix' as const)
-        : ('ok' as const)
-  const order = { stop: 0, fix: 1, note: 2 }
   return {
     nodes: feed.nodes.map((n) => ({
       id: n.id,
@@ -82,9 +85,9 @@ export function diagramOf(plan: PlanDocument, feed: FeedReport, fanArray: FanArr
       title: n.name,
       lines: linesOf(n, plan),
       pins: n.kind === 'selection' && fanArray ? fanPins(plan, fanArray.model.fan) : [],
-      state: stateOf(n),
+      state: stateOf(n.problems),
       share: n.utilisation,
-      warning: [...n.problems].sort((x, y) => order[x.severity] - order[y.severity])[0]?.text ?? '',
+      warning: warningOf(n.problems),
     })),
     edges: feed.nodes
       .filter((n) => n.parentId !== null)
@@ -99,11 +102,7 @@ export function diagramOf(plan: PlanDocument, feed: FeedReport, fanArray: FanArr
           from: n.parentId!,
           to: n.id,
           label: parts.flatMap((p, i) => (i ? [' · ', ...p] : p)),
-          state: n.problems.some((p) => p.severity === 'stop' && /wire|fuse/.test(p.text))
-            ? ('stop' as const)
-            : n.problems.some((p) => /wire|fuse/.test(p.text))
-              ? ('fix' as const)
-              : ('ok' as const),
+          state: stateOf(n.problems.filter(isLeadProblem)),
         }
       }),
   }

@@ -2,7 +2,7 @@ import { awgArea, CONTACT_OHM, copperResistance, SETTING_TOLERANCE } from '#core
 import type { PlanDocument } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import type { FanArray } from '#core/system'
-import type { FeedNodeReport } from './feed-tree'
+import type { FeedNodeReport } from './feed-node'
 import type { PowerState } from './power'
 
 /** What the figures of the feed speak of: the source, its converter and the node of the selected fans. */

@@ -12,7 +12,7 @@ import {
 } from '#core/power'
 import { voltageForSpeed } from '#core/fan'
 import type { Converter, PlanDocument } from '#core/document'
-import { chosenResistor, DIODE_V } from './feed-tree'
+import { chosenResistor, DIODE_V } from './feed-build'
 import { dutySpeed, driveSpeed, lowestDuty } from '#core/system'
 import { arrayCurrent, arrayLimits, arrayStart, membersOf, type FanArray } from '#core/system'
 

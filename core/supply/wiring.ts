@@ -8,7 +8,8 @@ import {
   usbBudget,
 } from '#core/power'
 import type { Fan, PlanDocument, WireConnector, StockKind, StockPart } from '#core/document'
-import type { FeedNodeReport, FeedReport } from './feed-tree'
+import type { FeedNodeReport } from './feed-node'
+import type { FeedReport } from './feed-tree'
 import { membersOf, type FanArray } from '#core/system'
 import { fromStock } from '#core/document'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nodeFigures } from '#core/supply'
+import { feedProblemText, nodeFigures } from '#core/supply'
 import type { FeedPart } from '#core/document'
 import { newFeedPart, feedPartSchema } from '#core/document'
 
@@ -115,8 +115,8 @@ defineExpose({
         </div>
       </dl>
       <ul v-if="nodes.get(part.id)?.problems.length" class="small problems">
-        <li v-for="p in nodes.get(part.id)!.problems" :key="p.text">
-          <StateMark :state="p.severity" /> {{ p.text }}
+        <li v-for="p in nodes.get(part.id)!.problems" :key="p.code">
+          <StateMark :state="p.severity" /> {{ feedProblemText(p) }}
         </li>
       </ul>
       <button type="button" class="button quiet small" @click="remove(part)">Take {{ part.name }} away</button>

@@ -1,0 +1,233 @@
+import { converterDefaults, nearestPreferred, resistorForVoltage, type FeedConvert } from '#core/power'
+import type { Converter, Fan, FanSelection, FeedPart, PlanDocument, Source } from '#core/document'
+import { arrayCurrent, arrayName, arrayStart, type FanArray } from '#core/system'
+import { leadOf } from './feed-lead'
+import { loadLaw } from './feed-loads'
+import type { BuiltNode } from './feed-node'
+
+/** Drop of one silicon diode, V. Common practice, no source (0.7 to 0.9 V at 0.1 to 1 A). */
+export const DIODE_V = 0.75
+
+export const converterNames: Record<Converter['kind'], string> = {
+  buck: 'Step-down converter',
+  boost: 'Step-up converter',
+  linear: 'Linear regulator',
+  resistor: 'Series resistor',
+  divider: 'Voltage divider',
+  diode: 'Series diodes',
+  pwm: 'Chopped supply',
+}
+
+/** A plan's converter as the solver wants it. */
+export function convertOf(
+  c: Pick<
+    Converter,
+    'kind' | 'outV' | 'efficiency' | 'dropoutV' | 'measuredV' | 'ohm' | 'ohm2' | 'diodes' | 'duty'
+  >,
+  nominalV: number,
+  loadA: (v: number) => number,
+): FeedConvert {
+  const usual = converterDefaults[c.kind]
+  const outV = c.measuredV ?? c.outV
+  return {
+    kind: c.kind,
+    outV,
+    dropoutV: c.dropoutV ?? usual.dropoutV,
+    efficiency: c.efficiency ?? usual.efficiency,
+    ohm: c.ohm ?? (c.kind === 'resistor' ? (chosenResistor(nominalV, c.outV, loadA(c.outV)) ?? 0) : 0),
+    ohm2: c.ohm2 ?? 1e9,
+    diodes: c.diodes ?? Math.max(1, Math.round((nominalV - c.outV) / DIODE_V)),
+    diodeV: DIODE_V,
+    duty: c.duty ?? Math.min(1, c.outV / Math.max(nominalV, 1e-6)),
+  }
+}
+/** Nearest E12 resistor that leaves a voltage at a current, ohm; null where there is nothing to drop. */
+export function chosenResistor(supply: number, wantedV: number, amps: number): number | null {
+  const ohm = amps > 0 ? resistorForVoltage(supply, wantedV, amps) : 0
+  return ohm > 0.1 ? nearestPreferred(ohm, 'E12') : null
+}
+
+const holdsItsOutput = (kind: FeedConvert['kind']) => kind === 'buck' || kind === 'boost' || kind === 'linear'
+
+/** Voltage that a node hands on without load, V. */
+function voltageAbove(nodes: readonly BuiltNode[], at: number, nominalV: number): number {
+  for (let i = at; i >= 0; i = nodes[i]!.parent) {
+    const c = nodes[i]!.convert
+    if (c && holdsItsOutput(c.kind)) return c.outV
+    if (c?.kind === 'pwm') return c.duty * nominalV
+  }
+  return nominalV
+}
+
+const passive = {
+  ohm: 0,
+  convert: null,
+  current: null,
+  start: () => 0,
+  known: true,
+  maxV: null,
+  startV: null,
+  adjustableUnset: false,
+}
+
+function sourceNode(source: Source): BuiltNode {
+  const { id, name, iMaxA } = source
+  const stated = {
+    id,
+    parentId: null,
+    kind: 'source' as const,
+    name,
+    what: '',
+    limitA: iMaxA,
+    ohm: null,
+    lead: null,
+  }
+  return { ...passive, id, parent: -1, stated }
+}
+
+/** The converter that drives the selected fans. */
+function converterNode(
+  converter: Converter,
+  source: Source,
+  nominalV: number,
+  fansA: (v: number) => number,
+): BuiltNode {
+  const convert = convertOf(converter, nominalV, fansA)
+  return {
+    ...passive,
+    id: converter.id,
+    parent: 0,
+    convert,
+    adjustableUnset: converter.adjustable && !converter.setFirst && holdsItsOutput(converter.kind),
+    stated: {
+      id: converter.id,
+      parentId: source.id,
+      kind: 'converter',
+      name: converterNames[converter.kind],
+      what: '',
+      limitA: converter.iMaxA,
+      ohm: convert.ohm || null,
+      lead: null,
+    },
+  }
+}
+
+function selectionNode(
+  plan: PlanDocument,
+  source: Source,
+  { id, driveV, duty }: FanSelection,
+  fanArray: FanArray,
+  above: { index: number; id: string },
+  fansA: (v: number) => number,
+): BuiltNode {
+  const { model, second } = fanArray
+  const fuseA = source.fuseFitted === false ? null : source.fuseA
+  const lead = leadOf(source.wireAwg, source.wireLengthM, fuseA, plan.wiring)
+  return {
+    ...passive,
+    id,
+    parent: above.index,
+    ohm: lead.ohm,
+    current: fansA,
+    start: (v) => arrayStart(fanArray, v) ?? 0,
+    known: arrayCurrent(fanArray, { volts: driveV, duty }) !== null,
+    maxV: Math.min(model.maxV, second?.maxV ?? Infinity),
+    startV: Math.max(model.startV, second?.startV ?? 0),
+    stated: {
+      id,
+      parentId: above.id,
+      kind: 'selection',
+      name: arrayName(fanArray),
+      what: 'your pick',
+      limitA: null,
+      ohm: null,
+      lead,
+    },
+  }
+}
+
+/** A further converter of the feed as the plan's own one. */
+const asConverter = (part: FeedPart, aboveV: number) => ({
+  kind: part.converterKind ?? ('buck' as const),
+  outV: part.outV ?? aboveV,
+  efficiency: part.efficiency,
+  ohm: part.ohm,
+  dropoutV: null,
+  measuredV: null,
+  ohm2: null,
+  diodes: null,
+  duty: null,
+})
+
+/** @param parent index of what it hangs on, among the nodes that are there already */
+function partNode(
+  plan: PlanDocument,
+  part: FeedPart,
+  parent: number,
+  nodes: readonly BuiltNode[],
+  nominalV: number,
+  fans: readonly Fan[],
+): BuiltNode {
+  const aboveV = voltageAbove(nodes, parent, nominalV)
+  const lead = leadOf(part.wireAwg, part.wireLengthM, part.fuseA, plan.wiring)
+  const base = { ...passive, id: part.id, parent, ohm: lead.ohm }
+  const stated = {
+    id: part.id,
+    parentId: nodes[parent]!.id,
+    kind: part.kind,
+    name: part.name,
+    what: '',
+    limitA: part.iMaxA,
+    ohm: null,
+    lead,
+  }
+  if (part.kind === 'branch') return { ...base, stated }
+  if (part.kind === 'converter') {
+    const made = asConverter(part, aboveV)
+    return {
+      ...base,
+      convert: convertOf(made, aboveV, () => 0),
+      adjustableUnset: made.kind !== 'resistor' && part.setFirst === false,
+      stated: { ...stated, what: converterNames[made.kind], ohm: part.ohm },
+    }
+  }
+  const { what, ohm, ...law } = loadLaw(part, fans, aboveV)
+  return { ...base, ...law, stated: { ...stated, what, ohm, limitA: null } }
+}
+
+/** Puts every further part below what it hangs on, until none finds its place any more. */
+function hangParts(nodes: BuiltNode[], plan: PlanDocument, nominalV: number, fans: readonly Fan[]): void {
+  const carries = (n: BuiltNode) => n.stated.kind !== 'load' && n.stated.kind !== 'selection'
+  const placeOf = ({ parentId }: FeedPart) =>
+    parentId === null ? 0 : nodes.findIndex((n) => n.id === parentId && carries(n))
+  let left = [...plan.feed]
+  for (let placed = true; placed && left.length;) {
+    placed = false
+    for (const part of left) {
+      const parent = placeOf(part)
+      if (parent < 0) continue
+      left = left.filter((p) => p !== part)
+      placed = true
+      nodes.push(partNode(plan, part, parent, nodes, nominalV, fans))
+    }
+  }
+}
+
+/**
+ * The nodes of a plan's feed, the source first, every node after what it hangs on. Parts that hang on nothing are left
+ * out.
+ * @returns none where there is no source with a voltage
+ */
+export function buildFeed(plan: PlanDocument, fanArray: FanArray | null, fans: readonly Fan[]): BuiltNode[] {
+  const { source, converter, selection } = plan
+  if (!source || source.kind === 'none' || source.nominalV === null) return []
+  const { nominalV } = source
+  const fansA = (v: number) =>
+    fanArray && selection ? (arrayCurrent(fanArray, { volts: v, duty: selection.duty }) ?? 0) : 0
+  const nodes = [sourceNode(source)]
+  if (converter) nodes.push(converterNode(converter, source, nominalV, fansA))
+  const trunk = { index: nodes.length - 1, id: nodes.at(-1)!.id }
+  if (selection && fanArray) nodes.push(selectionNode(plan, source, selection, fanArray, trunk, fansA))
+  hangParts(nodes, plan, nominalV, fans)
+  return nodes
+}

@@ -1,0 +1,65 @@
+import type { FeedNode } from '#core/power'
+import type { FeedProblem } from './feed-problems'
+
+/** One lead of the feed, as computed. */
+export interface LeadReport {
+  awg: number | null
+  lengthM: number | null
+  ohm: number
+  dropV: number
+  lossW: number
+  ampacityA: number | null
+  /** longest one-way length for a drop of 5 %, m */
+  longestM: number | null
+  fuseA: number | null
+}
+
+/** One node of the feed with what it does at nominal voltage, and between what its voltage lies. */
+export interface FeedNodeReport {
+  id: string
+  parentId: string | null
+  kind: 'source' | 'converter' | 'branch' | 'load' | 'selection'
+  name: string
+  what: string
+  inV: number
+  outV: number
+  /** lowest running and highest (without load, settings a little off) voltage at its terminals */
+  lowV: number
+  highV: number
+  inA: number | null
+  outA: number | null
+  startA: number | null
+  powerW: number | null
+  heatW: number
+  efficiency: number | null
+  /** of a source or converter: share of what it can give */
+  utilisation: number | null
+  headroom: 'ok' | 'fix' | 'stop' | null
+  limitA: number | null
+  dropout: boolean
+  /** a series or LED resistor, ohm */
+  ohm: number | null
+  lead: LeadReport | null
+  /** what is wrong or must be minded here */
+  problems: FeedProblem[]
+}
+
+export interface FeedReport {
+  nodes: FeedNodeReport[]
+  settled: boolean
+}
+
+/** What a node is before the feed is solved. */
+type Stated = Pick<FeedNodeReport, 'id' | 'parentId' | 'kind' | 'name' | 'what' | 'limitA' | 'ohm' | 'lead'>
+
+/** A node as the solver wants it, with what is stated of it. */
+export interface BuiltNode extends FeedNode {
+  stated: Stated
+  /** current at the start over the voltage at its terminals, A */
+  start: (v: number) => number
+  /** whether its current is known */
+  known: boolean
+  maxV: number | null
+  startV: number | null
+  adjustableUnset: boolean
+}
