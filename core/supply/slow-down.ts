@@ -11,7 +11,7 @@ import {
   type FanLoad,
 } from '#core/power'
 import { voltageForSpeed } from '#core/fan'
-import type { Converter, PlanDocument } from '#core/document'
+import type { Converter, PlanDocument, Source } from '#core/document'
 import { chosenResistor, DIODE_V } from './feed-build'
 import { dutySpeed, driveSpeed, lowestDuty } from '#core/system'
 import { arrayCurrent, arrayLimits, arrayStart, membersOf, type FanArray } from '#core/system'
@@ -46,8 +46,10 @@ export interface SlowRow {
   duty: number | null
 }
 
+/** Exponent of a fan's current over its voltage. Common practice, no source. */
+const FAN_CURRENT_EXPONENT = 1.3
 /** Price of the parts of each way. Common practice, no source. */
-const PARTS = { buck: 2, boost: 2.5, linear: 1.2, resistor: 0.3, divider: 0.4, diode: 0.6, pwm: 3 }
+const PARTS = { buck: 2, boost: 2.5, linear: 1.2, resistor: 0.3, divider: 0.4, diode: 0.6, pwm: 3, pwmWire: 4 }
 /** Thermal resistance of a bare TO-220 to air, K/W, and the junction to stay under, degC. From memory; handbook. */
 const BARE_THETA = 60
 const JUNCTION_LIMIT_C = 100
@@ -55,38 +57,50 @@ const JUNCTION_LIMIT_C = 100
 const STIFFNESS = 10
 const volts = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
 
+/** What every way is worked out from. */
+interface Wish {
+  plan: PlanDocument
+  source: Source
+  fanArray: FanArray
+  /** wanted at the fan's terminals, V */
+  targetV: number
+  supply: number
+  lowV: number
+  highV: number
+  maxV: number
+  startV: number
+  /** of all fans at the target, running and at the start, A */
+  amps: number
+  startA: number
+}
+
+type Hazard = SlowRow['hazard']
+const stop = (text: string): Hazard => ({ severity: 'stop', text })
+const fix = (text: string): Hazard => ({ severity: 'fix', text })
+const note = (text: string): Hazard => ({ severity: 'note', text })
+const over = ({ maxV }: Wish, peak: number): Hazard =>
+  peak > maxV ? stop(`up to ${volts(peak)} on a fan for ${volts(maxV)}`) : null
+const noStart = ({ startV }: Wish, v: number): Hazard =>
+  v < startV ? stop(`starts at ${volts(startV)}, would get ${volts(v)}`) : null
+
+/** Range that a meter may show after setting. */
+const accepted = ({ targetV, maxV }: Wish) =>
+  `${volts(targetV * (1 - SETTING_TOLERANCE))} to ${volts(Math.min(maxV, targetV * (1 + SETTING_TOLERANCE)))}`
+
 /**
- * The ways compared for a target voltage at the fan.
- * @param targetV V, at the fan's terminals
- * @returns nothing without a source with a voltage
- * Reference: handbook, slowing and stepping down
+ * A way with what is usual.
+ * @param fanV running, V; null where it cannot be told
+ * @param atStart V left at the start; null where that cannot be told
  */
-export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: number): SlowRow[] {
-  const { source, selection, job } = plan
-  if (!source || source.nominalV === null || !selection) return []
-  const supply = source.nominalV
-  const highV = source.highV ?? supply
-  const lowV = source.lowV ?? supply
-  const { maxV, startV } = arrayLimits(fanArray)
-  const amps = arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0
-  const startA = arrayStart(fanArray, targetV) ?? 0
-  const load: FanLoad = {
-    kind: 'power-law',
-    ratedA: arrayCurrent(fanArray, { volts: fanArray.model.fan.ratedV, duty: null }) ?? 0,
-    ratedV: fanArray.model.fan.ratedV,
-    exponent: 1.3,
-  }
-  const over = (peak: number): SlowRow['hazard'] =>
-    peak > maxV ? { severity: 'stop', text: `up to ${volts(peak)} on a fan for ${volts(maxV)}` } : null
-  const noStart = (v: number): SlowRow['hazard'] =>
-    v < startV ? { severity: 'stop', text: `starts at ${volts(startV)}, would get ${volts(v)}` } : null
-  const row = (
-    way: SlowWay,
-    name: string,
-    fanV: number | null,
-    atStart: number | null,
-    rest: Partial<SlowRow>,
-  ): SlowRow => ({
+function rowOf(
+  { fanArray, startV }: Wish,
+  way: SlowWay,
+  name: string,
+  fanV: number | null,
+  atStart: number | null,
+  rest: Partial<SlowRow>,
+): SlowRow {
+  return {
     way,
     name,
     fanV,
@@ -104,209 +118,260 @@ export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: nu
     take: null,
     duty: null,
     ...rest,
-  })
-  const rows: SlowRow[] = []
-  const accept = `${volts(targetV * (1 - SETTING_TOLERANCE))} to ${volts(Math.min(maxV, targetV * (1 + SETTING_TOLERANCE)))}`
+  }
+}
 
-  const buckRoom = lowV >= targetV + converterDefaults.buck.dropoutV
-  if (targetV < supply) {
-    rows.push(
-      row('buck', 'Step-down converter', targetV, targetV, {
-        peakV: highV,
-        heatW: targetV * amps * (1 / converterDefaults.buck.efficiency - 1),
-        adjustable: true,
-        parts: PARTS.buck,
-        take: { kind: 'buck', outV: targetV, setFirst: false, measuredV: null },
-        hazard:
-          noStart(targetV) ??
-          (buckRoom
-            ? { severity: 'note', text: 'unset it may hand on the whole input' }
-            : { severity: 'fix', text: `input may fall to ${volts(lowV)}: too near` }),
-        setting: `Turn the screw, unloaded, until the meter reads ${volts(targetV)}, accept ${accept}, before the fan is connected.`,
-      }),
-    )
-    const tj = junctionTemperature(
-      linearHeat(supply, targetV, amps, 0),
-      BARE_THETA,
-      job.ambientMaxC ?? job.ambientC,
-    )
-    rows.push(
-      row('linear', 'Linear regulator', targetV, targetV, {
-        peakV: highV,
-        heatW: linearHeat(supply, targetV, amps, 0),
-        adjustable: true,
-        parts: PARTS.linear,
-        take: { kind: 'linear', outV: targetV, setFirst: false, measuredV: null },
-        hazard:
-          noStart(targetV) ??
-          (tj > JUNCTION_LIMIT_C
-            ? { severity: 'fix', text: `bare it reaches ${Math.round(tj)} °C inside: heat sink` }
-            : lowV < targetV + converterDefaults.linear.dropoutV
-              ? { severity: 'fix', text: `input may fall to ${volts(lowV)}: too near` }
-              : null),
-        setting: `Set to ${volts(targetV)}, accept ${accept}; its capacitors close to the pins.`,
-      }),
-    )
-    const ohm = chosenResistor(supply, targetV, amps)
-    const behind = ohm === null ? null : behindResistor(supply, ohm, load)
-    const heat = behind === null || ohm === null ? null : (supply - behind) ** 2 / ohm
-    const rating = heat === null ? null : resistorRating(heat)
-    const atStart = ohm === null ? null : lowV - ohm * startA
-    rows.push(
-      row(
-        'resistor',
-        ohm === null ? 'Series resistor' : `Series resistor ${ohm} Ω`,
-        behind,
-        atStart === null ? null : Math.max(0, atStart),
-        {
-          peakV: behind === null ? null : supply,
-          heatW: heat,
-          parts: PARTS.resistor,
-          take: ohm === null ? null : { kind: 'resistor', outV: targetV, ohm, ratingW: rating },
-          hazard:
-            ohm === null
-              ? { severity: 'note', text: 'the fan’s current is not known' }
-              : atStart !== null && atStart < startV
-                ? { severity: 'stop', text: `at the start only ${volts(Math.max(0, atStart))} are left` }
-                : rating === null
-                  ? { severity: 'stop', text: 'more heat than a resistor should take' }
-                  : null,
-          setting:
-            rating === null || ohm === null
-              ? 'Not this way.'
-              : `${ohm} Ω, ${rating} W part, away from plastic; each fan its own.`,
-        },
-      ),
-    )
-    const foot = targetV / Math.max(1e-6, STIFFNESS * amps)
-    const top = (supply - targetV) / Math.max(1e-6, (STIFFNESS + 1) * amps)
-    if (amps > 0) {
-      const [r1, r2] = [nearestPreferred(top, 'E12'), nearestPreferred(foot, 'E12')]
-      rows.push(
-        row('divider', `Divider ${r1} / ${r2} Ω`, targetV, targetV - ((startA - amps) * r1 * r2) / (r1 + r2), {
-          peakV: (supply * r2) / (r1 + r2),
-          heatW: dividerHeat(supply, r1, r2, targetV),
-          parts: PARTS.divider,
-          take: { kind: 'divider', outV: targetV, ohm: r1, ohm2: r2 },
-          hazard: {
-            severity: 'fix',
-            text: `burns ${dividerHeat(supply, r1, r2, targetV).toFixed(1)} W for ${(targetV * amps).toFixed(1)} W of use`,
-          },
-          setting: 'A divider is for signals, not for fans.',
-        }),
-      )
-    }
-    const n = Math.max(1, Math.round((supply - targetV) / DIODE_V))
-    rows.push(
-      row('diode', `${n} diode${n > 1 ? 's' : ''} in a row`, supply - n * DIODE_V, lowV - n * DIODE_V, {
-        peakV: highV,
-        heatW: n * DIODE_V * amps,
-        parts: PARTS.diode * Math.ceil(n / 4),
-        take: { kind: 'diode', outV: supply - n * DIODE_V, diodes: n },
-        hazard: noStart(lowV - n * DIODE_V) ?? over(highV - n * 0.6),
-        setting: `${n} silicon diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
-      }),
-    )
-    const duty = targetV / supply
-    rows.push(
-      row('pwm', `Chopped supply, ${Math.round(100 * duty)} % on`, targetV, highV, {
-        peakV: highV,
-        heatW: 0.02 * supply * amps,
-        noise: 'whine from 0.1 to 18 kHz',
-        adjustable: true,
-        parts: PARTS.pwm,
-        take: { kind: 'pwm', outV: targetV, duty, pwmHz: 25000, switchSide: 'high' },
-        hazard: over(highV) ?? {
-          severity: 'fix',
-          text: 'the tach reads the chopping; a diode across the fan is needed',
-        },
-        setting: `The mean is ${volts(targetV)}, the peak stays ${volts(supply)}. Fast diode across the fan, capacitor of ${capacitorRating(highV) ?? 100} V.`,
-      }),
-    )
-  } else if (targetV > supply) {
-    rows.push(
-      row('boost', 'Step-up converter', targetV, targetV, {
-        peakV: targetV * (1 + SETTING_TOLERANCE),
-        heatW: targetV * amps * (1 / converterDefaults.boost.efficiency - 1),
-        adjustable: true,
-        parts: PARTS.boost,
-        take: { kind: 'boost', outV: targetV, setFirst: false, measuredV: null },
-        hazard:
-          source.iMaxA !== null && (targetV * amps) / (converterDefaults.boost.efficiency * lowV) > source.iMaxA
-            ? {
-                severity: 'stop',
-                text: `draws ${((targetV * amps) / (converterDefaults.boost.efficiency * lowV)).toFixed(2)} A, the source gives ${source.iMaxA} A`,
-              }
-            : null,
-        setting: `Turn the screw, unloaded, until the meter reads ${volts(targetV)}, accept ${accept}, before the fan is connected.`,
-      }),
-    )
-  }
-  if (membersOf(fanArray).every((m) => m.fan.wires === 4) && supply <= maxV) {
-    const want = driveSpeed(fanArray.model, targetV) / Math.max(1e-6, driveSpeed(fanArray.model, supply))
-    const low = lowestDuty(fanArray.model)
-    const duty = Math.min(
-      1,
-      Math.max(low.duty, low.duty + ((1 - low.duty) * (want - low.speed)) / (1 - low.speed)),
-    )
-    rows.push({
-      ...row('pwm-wire', `PWM on the fourth wire, ${Math.round(100 * duty)} %`, supply, lowV, {
-        peakV: highV,
-        adjustable: true,
-        parts: 4,
-        duty: Math.round(100 * duty) / 100,
-        hazard: over(highV),
-        setting: '25 kHz, open drain, at most 5.25 V on the pin; an open pin is full speed.',
-      }),
-      speed: dutySpeed(fanArray.model, duty) * driveSpeed(fanArray.model, supply),
-    })
-  }
-  if (source.kind === 'header' && targetV <= supply) {
-    rows.push(
-      row('header', 'The board lowers its header', targetV, targetV, {
-        peakV: highV,
-        adjustable: true,
+/** Takes a converter that has to be set first. */
+const toSet = (kind: Converter['kind'], outV: number) => ({ kind, outV, setFirst: false, measuredV: null })
+const tooNear = (lowV: number) => fix(`input may fall to ${volts(lowV)}: too near`)
+
+function buckRow(w: Wish): SlowRow {
+  const { targetV, amps, highV, lowV } = w
+  const { efficiency, dropoutV } = converterDefaults.buck
+  return rowOf(w, 'buck', 'Step-down converter', targetV, targetV, {
+    peakV: highV,
+    heatW: targetV * amps * (1 / efficiency - 1),
+    adjustable: true,
+    parts: PARTS.buck,
+    take: toSet('buck', targetV),
+    hazard:
+      noStart(w, targetV) ??
+      (lowV >= targetV + dropoutV ? note('unset it may hand on the whole input') : tooNear(lowV)),
+    setting: `Turn the screw, unloaded, until the meter reads ${volts(targetV)}, accept ${accepted(w)}, before the fan is connected.`,
+  })
+}
+
+function linearRow(w: Wish): SlowRow {
+  const { targetV, amps, supply, highV, lowV, plan } = w
+  const heatW = linearHeat(supply, targetV, amps, 0)
+  const tj = junctionTemperature(heatW, BARE_THETA, plan.job.ambientMaxC ?? plan.job.ambientC)
+  const hot = tj > JUNCTION_LIMIT_C ? fix(`bare it reaches ${Math.round(tj)} °C inside: heat sink`) : null
+  const near = lowV < targetV + converterDefaults.linear.dropoutV ? tooNear(lowV) : null
+  return rowOf(w, 'linear', 'Linear regulator', targetV, targetV, {
+    peakV: highV,
+    heatW,
+    adjustable: true,
+    parts: PARTS.linear,
+    take: toSet('linear', targetV),
+    hazard: noStart(w, targetV) ?? hot ?? near,
+    setting: `Set to ${volts(targetV)}, accept ${accepted(w)}; its capacitors close to the pins.`,
+  })
+}
+
+/** The current of the fans over their voltage, for what stands in series with them. */
+function loadOf({ fanArray }: Wish): FanLoad {
+  const { ratedV } = fanArray.model.fan
+  const ratedA = arrayCurrent(fanArray, { volts: ratedV, duty: null }) ?? 0
+  return { kind: 'power-law', ratedA, ratedV, exponent: FAN_CURRENT_EXPONENT }
+}
+
+function resistorHazard(w: Wish, ohm: number | null, atStart: number | null, rating: number | null): Hazard {
+  if (ohm === null) return note('the fan’s current is not known')
+  if (atStart !== null && atStart < w.startV)
+    return stop(`at the start only ${volts(Math.max(0, atStart))} are left`)
+  return rating === null ? stop('more heat than a resistor should take') : null
+}
+
+function resistorRow(w: Wish): SlowRow {
+  const { targetV, amps, startA, supply, lowV } = w
+  const ohm = chosenResistor(supply, targetV, amps)
+  const behind = ohm === null ? null : behindResistor(supply, ohm, loadOf(w))
+  const heatW = behind === null || ohm === null ? null : (supply - behind) ** 2 / ohm
+  const rating = heatW === null ? null : resistorRating(heatW)
+  const atStart = ohm === null ? null : lowV - ohm * startA
+  const name = ohm === null ? 'Series resistor' : `Series resistor ${ohm} Ω`
+  return rowOf(w, 'resistor', name, behind, atStart === null ? null : Math.max(0, atStart), {
+    peakV: behind === null ? null : supply,
+    heatW,
+    parts: PARTS.resistor,
+    take: ohm === null ? null : { kind: 'resistor', outV: targetV, ohm, ratingW: rating },
+    hazard: resistorHazard(w, ohm, atStart, rating),
+    setting:
+      rating === null || ohm === null
+        ? 'Not this way.'
+        : `${ohm} Ω, ${rating} W part, away from plastic; each fan its own.`,
+  })
+}
+
+function dividerRow(w: Wish): SlowRow | null {
+  const { targetV, amps, startA, supply } = w
+  if (!(amps > 0)) return null
+  const r1 = nearestPreferred((supply - targetV) / Math.max(1e-6, (STIFFNESS + 1) * amps), 'E12')
+  const r2 = nearestPreferred(targetV / Math.max(1e-6, STIFFNESS * amps), 'E12')
+  const heatW = dividerHeat(supply, r1, r2, targetV)
+  const atStart = targetV - ((startA - amps) * r1 * r2) / (r1 + r2)
+  return rowOf(w, 'divider', `Divider ${r1} / ${r2} Ω`, targetV, atStart, {
+    peakV: (supply * r2) / (r1 + r2),
+    heatW,
+    parts: PARTS.divider,
+    take: { kind: 'divider', outV: targetV, ohm: r1, ohm2: r2 },
+    hazard: fix(`burns ${heatW.toFixed(1)} W for ${(targetV * amps).toFixed(1)} W of use`),
+    setting: 'A divider is for signals, not for fans.',
+  })
+}
+
+/** Drop of a silicon diode at a light load, V. Common practice, no source. */
+const LIGHT_DIODE_V = 0.6
+
+function diodeRow(w: Wish): SlowRow {
+  const { targetV, amps, supply, lowV, highV } = w
+  const n = Math.max(1, Math.round((supply - targetV) / DIODE_V))
+  const atStart = lowV - n * DIODE_V
+  return rowOf(w, 'diode', `${n} diode${n > 1 ? 's' : ''} in a row`, supply - n * DIODE_V, atStart, {
+    peakV: highV,
+    heatW: n * DIODE_V * amps,
+    parts: PARTS.diode * Math.ceil(n / 4),
+    take: { kind: 'diode', outV: supply - n * DIODE_V, diodes: n },
+    hazard: noStart(w, atStart) ?? over(w, highV - n * LIGHT_DIODE_V),
+    setting: `${n} silicon diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
+  })
+}
+
+/** Share of the power that a switch loses. Common practice, no source. */
+const SWITCH_LOSS = 0.02
+
+function choppedRow(w: Wish): SlowRow {
+  const { targetV, amps, supply, highV } = w
+  const duty = targetV / supply
+  return rowOf(w, 'pwm', `Chopped supply, ${Math.round(100 * duty)} % on`, targetV, highV, {
+    peakV: highV,
+    heatW: SWITCH_LOSS * supply * amps,
+    noise: 'whine from 0.1 to 18 kHz',
+    adjustable: true,
+    parts: PARTS.pwm,
+    take: { kind: 'pwm', outV: targetV, duty, pwmHz: 25000, switchSide: 'high' },
+    hazard: over(w, highV) ?? fix('the tach reads the chopping; a diode across the fan is needed'),
+    setting: `The mean is ${volts(targetV)}, the peak stays ${volts(supply)}. Fast diode across the fan, capacitor of ${capacitorRating(highV) ?? 100} V.`,
+  })
+}
+
+function boostRow(w: Wish): SlowRow {
+  const { targetV, amps, lowV, source } = w
+  const { efficiency } = converterDefaults.boost
+  const drawn = (targetV * amps) / (efficiency * lowV)
+  return rowOf(w, 'boost', 'Step-up converter', targetV, targetV, {
+    peakV: targetV * (1 + SETTING_TOLERANCE),
+    heatW: targetV * amps * (1 / efficiency - 1),
+    adjustable: true,
+    parts: PARTS.boost,
+    take: toSet('boost', targetV),
+    hazard:
+      source.iMaxA !== null && drawn > source.iMaxA
+        ? stop(`draws ${drawn.toFixed(2)} A, the source gives ${source.iMaxA} A`)
+        : null,
+    setting: `Turn the screw, unloaded, until the meter reads ${volts(targetV)}, accept ${accepted(w)}, before the fan is connected.`,
+  })
+}
+
+/** The fourth wire, where every fan has one and stands the whole supply. */
+function pwmWireRow(w: Wish): SlowRow | null {
+  const { fanArray, targetV, supply, lowV, highV, maxV } = w
+  const { model } = fanArray
+  if (!membersOf(fanArray).every((m) => m.fan.wires === 4) || supply > maxV) return null
+  const want = driveSpeed(model, targetV) / Math.max(1e-6, driveSpeed(model, supply))
+  const low = lowestDuty(model)
+  const line = low.duty + ((1 - low.duty) * (want - low.speed)) / (1 - low.speed)
+  const duty = Math.min(1, Math.max(low.duty, line))
+  return rowOf(w, 'pwm-wire', `PWM on the fourth wire, ${Math.round(100 * duty)} %`, supply, lowV, {
+    peakV: highV,
+    adjustable: true,
+    parts: PARTS.pwmWire,
+    duty: Math.round(100 * duty) / 100,
+    speed: dutySpeed(model, duty) * driveSpeed(model, supply),
+    hazard: over(w, highV),
+    setting: '25 kHz, open drain, at most 5.25 V on the pin; an open pin is full speed.',
+  })
+}
+
+function headerRow(w: Wish): SlowRow | null {
+  const { source, targetV, supply, highV } = w
+  if (source.kind !== 'header' || targetV > supply) return null
+  return rowOf(w, 'header', 'The board lowers its header', targetV, targetV, {
+    peakV: highV,
+    adjustable: true,
+    parts: 0,
+    hazard: noStart(w, targetV),
+    setting: `Voltage mode, ${volts(targetV)} for this speed; while the host sleeps nobody controls.`,
+  })
+}
+
+const tapRows = (w: Wish): SlowRow[] =>
+  [5, 12]
+    .filter((tap) => w.source.kind === 'tap' && tap !== w.supply && tap <= w.maxV)
+    .map((tap) =>
+      rowOf(w, 'tap', `${tap} V of the same plug`, tap, tap, {
         parts: 0,
-        hazard: noStart(targetV),
-        setting: `Voltage mode, ${volts(targetV)} for this speed; while the host sleeps nobody controls.`,
-      }),
-    )
-  }
-  for (const tap of [5, 12]) {
-    if (source.kind !== 'tap' || tap === supply || tap > maxV) continue
-    rows.push(
-      row('tap', `${tap} V of the same plug`, tap, tap, {
-        parts: 0,
-        hazard: noStart(tap),
+        hazard: noStart(w, tap),
         setting: `Take the ${tap} V pin; meter it before connecting.`,
       }),
     )
+
+/** A fan is under-run where the source gives less than this share of its rated voltage. Common practice, no source. */
+const UNDER_RUN = 0.7
+
+function straightRow(w: Wish): SlowRow {
+  const { supply, lowV, highV, fanArray } = w
+  const { ratedV } = fanArray.model.fan
+  return rowOf(w, 'straight', 'Straight on the source', supply, lowV, {
+    peakV: highV,
+    parts: 0,
+    hazard: over(w, highV) ?? noStart(w, lowV),
+    setting:
+      supply < UNDER_RUN * ratedV
+        ? `A ${volts(ratedV)} fan under-run: silent, lossless; try a cold start.`
+        : 'Nothing between.',
+  })
+}
+
+/** Another fan, whose rated voltage makes this supply slow. */
+function underRunRow(w: Wish): SlowRow | null {
+  const { fanArray, targetV, supply, lowV, highV } = w
+  if (targetV >= supply || fanArray.model.fan.ratedV > supply) return null
+  const speed = driveSpeed(fanArray.model, targetV)
+  const wantedRated = supply / Math.max(0.2, speed)
+  return rowOf(w, 'under-run', `A fan for about ${volts(wantedRated)} instead`, supply, lowV, {
+    speed,
+    starts: null,
+    startMarginV: null,
+    peakV: highV,
+    setting: `On ${volts(supply)} it turns at ${Math.round(100 * speed)} %: silent and lossless. Line-up, “voltages that are there”, lists them.`,
+  })
+}
+
+/**
+ * The ways compared for a target voltage at the fan.
+ * @param targetV V, at the fan's terminals
+ * @returns nothing without a source with a voltage
+ * Reference: handbook, slowing and stepping down
+ */
+export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: number): SlowRow[] {
+  const { source, selection } = plan
+  if (!source || source.nominalV === null || !selection) return []
+  const supply = source.nominalV
+  const { maxV, startV } = arrayLimits(fanArray)
+  const w: Wish = {
+    plan,
+    source,
+    fanArray,
+    targetV,
+    supply,
+    lowV: source.lowV ?? supply,
+    highV: source.highV ?? supply,
+    maxV,
+    startV,
+    amps: arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0,
+    startA: arrayStart(fanArray, targetV) ?? 0,
   }
-  rows.push(
-    row('straight', 'Straight on the source', supply, lowV, {
-      peakV: highV,
-      parts: 0,
-      hazard: over(highV) ?? noStart(lowV),
-      setting:
-        supply < 0.7 * fanArray.model.fan.ratedV
-          ? `A ${volts(fanArray.model.fan.ratedV)} fan under-run: silent, lossless; try a cold start.`
-          : 'Nothing between.',
-    }),
-  )
-  if (targetV < supply && fanArray.model.fan.ratedV <= supply) {
-    // the speed that is wanted from this supply asks for a fan of this voltage
-    const wantedRated = supply / Math.max(0.2, driveSpeed(fanArray.model, targetV))
-    rows.push(
-      row('under-run', `A fan for about ${volts(wantedRated)} instead`, supply, lowV, {
-        speed: driveSpeed(fanArray.model, targetV),
-        starts: null,
-        startMarginV: null,
-        peakV: highV,
-        setting: `On ${volts(supply)} it turns at ${Math.round(100 * driveSpeed(fanArray.model, targetV))} %: silent and lossless. Line-up, “voltages that are there”, lists them.`,
-      }),
-    )
-  }
-  return rows
+  const down = [buckRow, linearRow, resistorRow, dividerRow, diodeRow, choppedRow]
+  const stepping = targetV < supply ? down : targetV > supply ? [boostRow] : []
+  return [
+    ...stepping.map((row) => row(w)),
+    pwmWireRow(w),
+    headerRow(w),
+    ...tapRows(w),
+    straightRow(w),
+    underRunRow(w),
+  ].filter((row) => row !== null)
 }
 
 /** The voltage for a wished share of the rated speed, V. */

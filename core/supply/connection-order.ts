@@ -1,0 +1,126 @@
+import type { FeedPart, PlanDocument, Source } from '#core/document'
+import { membersOf, type FanArray } from '#core/system'
+import type { FeedNodeReport } from './feed-node'
+import type { FeedReport } from './feed-tree'
+
+/** A step of the safe order, with what must be true before the next one. */
+export interface OrderStep {
+  text: string
+  caution: boolean
+}
+const step = (text: string): OrderStep => ({ text, caution: false })
+const caution = (text: string): OrderStep => ({ text, caution: true })
+const volt = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
+
+const fused: Source['kind'][] = ['pack', 'house-battery', 'vehicle']
+const lithium: Source['kind'][] = ['pack', 'power-bank']
+
+/** What the source without load should show. */
+function expectedOf({ lowV, highV, nominalV }: Source): string {
+  if (lowV !== null && highV !== null) return `${volt(lowV)} to ${volt(highV)}`
+  return nominalV === null ? 'note what it gives' : volt(nominalV)
+}
+
+function sourceSteps({ job }: PlanDocument, source: Source): OrderStep[] {
+  const fuse = source.fuseA ? `, ${source.fuseA} A` : ''
+  return [
+    ...(job.mains
+      ? [
+          caution(
+            'Mains parts are near: unplug, wait, measure. Work only on the low-voltage side, below 60 V DC; the rest is for a licensed electrician.',
+          ),
+        ]
+      : []),
+    caution(`Disconnect ${source.name}. Nothing is connected while it is on.`),
+    ...(fused.includes(source.kind)
+      ? [
+          caution(
+            `Fuse first: in the + lead, within 0.2 m of the terminal${fuse}. Take the fuse out while you work.`,
+          ),
+        ]
+      : []),
+    ...(lithium.includes(source.kind)
+      ? [caution('Lithium: only with its protection board, never charged below 0 °C, unattended or on fabric.')]
+      : []),
+    step(`Measure ${source.name} without load: ${expectedOf(source)}, DC, and which pin is +.`),
+  ]
+}
+
+/** Kind of a converter node, the plan's own or a further one. */
+function kindOf({ converter, feed }: PlanDocument, id: string) {
+  if (id === converter?.id) return converter.kind
+  return feed.find((p: FeedPart) => p.id === id)?.converterKind ?? converter?.kind
+}
+
+function converterSteps(plan: PlanDocument, node: FeedNodeReport): OrderStep[] {
+  const kind = kindOf(plan, node.id)
+  if (kind === 'resistor')
+    return [step(`${node.name}: ${node.ohm ?? '?'} Ω, away from plastic and cable; its tabs covered.`)]
+  if (kind !== 'buck' && kind !== 'boost' && kind !== 'linear') return []
+  return [
+    caution(
+      `${node.name}: power it without its load, turn the screw until the meter reads ${volt(node.outV)} (accept ${volt(0.95 * node.outV)} to ${volt(1.05 * node.outV)}), power off, lock the screw with lacquer.`,
+    ),
+  ]
+}
+
+function leadSteps({ name, lead }: FeedNodeReport): OrderStep[] {
+  if (!lead || (lead.awg === null && lead.lengthM === null)) return []
+  const gauge = lead.awg === null ? 'gauge as listed' : `${lead.awg} AWG`
+  const length = lead.lengthM === null ? '' : `, ${lead.lengthM} m`
+  return [step(`Lead to ${name}: ${gauge}${length}. Heat-shrink on before soldering; pull each crimp.`)]
+}
+
+function fanSteps(fanArray: FanArray | null): OrderStep[] {
+  if (!fanArray) return []
+  const wires = fanArray.model.fan.wires ?? 2
+  const tach = wires >= 3 ? ', tach' : ''
+  const pwm = wires === 4 ? ', PWM' : ''
+  return [
+    caution(
+      `Identify the fan’s leads by position and with a meter, not by colour: ground, +${tach}${pwm}. Insulate what stays open.`,
+    ),
+    ...(fanArray.count > 1
+      ? [
+          step(
+            `The ${membersOf(fanArray).length} fans stand side by side electrically, never in series: each sees the whole voltage.`,
+          ),
+        ]
+      : []),
+  ]
+}
+
+function powerOnSteps({ wiring }: PlanDocument, feed: FeedReport): OrderStep[] {
+  const at = feed.nodes.find((n) => n.kind === 'selection')
+  const amps = at?.inA == null ? '' : `, ${at.inA.toFixed(3)} A`
+  return [
+    caution(
+      'Polarity at the open plug, powered, without the fan: + on the + pin. Reversed polarity destroys a brushless fan at once.',
+    ),
+    step('Power off. Plug in the fan. Tie the lead within 50 mm of the plug, blades free of cable.'),
+    step(
+      'Power on with a hand on the switch: it starts, blows the planned way, nothing gets hot in the first minute.',
+    ),
+    ...(at
+      ? [
+          step(
+            `Measure at the fan’s own terminals, running: ${volt(at.inV)} expected${amps}. Note it in the Log.`,
+          ),
+        ]
+      : []),
+    ...(wiring.strainRelief === true ? [] : [step('Strain relief on every lead that can be pulled.')]),
+  ]
+}
+
+/** The order to connect in, so that nothing is powered before it is known to be right. Common practice, no source. */
+export function connectionOrder(plan: PlanDocument, feed: FeedReport, fanArray: FanArray | null): OrderStep[] {
+  const { source } = plan
+  if (!source || !feed.nodes.length) return []
+  return [
+    ...sourceSteps(plan, source),
+    ...feed.nodes.filter((n) => n.kind === 'converter').flatMap((n) => converterSteps(plan, n)),
+    ...feed.nodes.flatMap(leadSteps),
+    ...fanSteps(fanArray),
+    ...powerOnSteps(plan, feed),
+  ]
+}

@@ -1,0 +1,265 @@
+import { awgDiameter, heatShrink, insulatedDiameter } from '#core/power'
+import {
+  fromStock,
+  type Converter,
+  type Fan,
+  type PlanDocument,
+  type StockKind,
+  type StockPart,
+} from '#core/document'
+import type { FanArray } from '#core/system'
+import type { FeedNodeReport } from './feed-node'
+import type { FeedReport } from './feed-tree'
+import { connectorLimit } from './wiring'
+
+/** Something the plan needs, what it costs, and whether it is there. */
+export interface PartRow {
+  what: string
+  detail: string
+  count: number
+  unit: string
+  price: number | null
+  owned: boolean
+  sum: number | null
+}
+
+/** Usual prices where nothing else is known: rough, so that a total is no surprise. Common practice, no source. */
+const USUAL_PRICE = {
+  adapter: 9,
+  buck: 2,
+  boost: 2.5,
+  linear: 1.2,
+  resistor: 0.3,
+  divider: 0.4,
+  diode: 0.6,
+  pwm: 3,
+  fuse: 1.5,
+  wirePerM: 0.5,
+  plug: 0.6,
+  guard: 1.5,
+  filterPerM2: 60,
+  shrink: 0.3,
+}
+/** Diameter of a soldered splice over its wire. Common practice, no source. */
+const SPLICE = 1.5
+/** Wire to buy over wire laid. Common practice, no source. */
+const WASTE = 1.1
+
+const volt = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
+const mm = (m: number) => Math.round(m * 1000)
+
+type Bought = Omit<PartRow, 'sum' | 'owned' | 'unit'> & { owned?: boolean; unit?: string }
+function row({ owned = false, unit = '', ...rest }: Bought): PartRow {
+  return { ...rest, unit, owned, sum: owned ? 0 : rest.price === null ? null : rest.price * rest.count }
+}
+
+/** What is wanted of a part, by which one's own stock is searched. */
+interface Wanted extends Omit<Bought, 'owned'> {
+  kind: StockKind
+  name?: string
+  volts?: number | null
+  amps?: number | null
+}
+/** What the rows of a list are made from. */
+interface Shopping {
+  plan: PlanDocument
+  feed: FeedReport
+  fanArray: FanArray | null
+  fans: readonly Fan[]
+  stock: readonly StockPart[]
+}
+
+/** A part at the price of one's own stock, or at a usual one. */
+function stockRow({ stock }: Shopping, { kind, name, volts, amps, ...part }: Wanted): PartRow {
+  const found = fromStock(stock, kind, { name: name ?? part.what, volts, amps })
+  return row({
+    ...part,
+    what: found && found.name !== part.what ? `${part.what}: ${found.name}` : part.what,
+    price: found?.price ?? part.price,
+    owned: found?.owned,
+  })
+}
+
+const fanRow = (fan: Fan, count: number): PartRow =>
+  row({
+    what: `${fan.maker} ${fan.model}`.trim(),
+    detail: `${mm(fan.frameM)} × ${mm(fan.thicknessM)} mm, ${fan.ratedV} V`,
+    count,
+    price: fan.price,
+    owned: fan.owned,
+  })
+
+function fanRows({ fanArray }: Shopping): PartRow[] {
+  if (!fanArray) return []
+  const { model, second, count } = fanArray
+  return second ? [fanRow(model.fan, 1), fanRow(second.fan, 1)] : [fanRow(model.fan, count)]
+}
+
+const storesEnergy = ['pack', 'house-battery', 'power-bank']
+function sourceRows(list: Shopping): PartRow[] {
+  const { source } = list.plan
+  if (!source || source.kind === 'none') return []
+  const detail = source.nominalV === null ? '' : volt(source.nominalV)
+  const part = { what: source.name, detail, count: 1 }
+  const wanted = { volts: source.nominalV, amps: list.feed.nodes[0]?.outA }
+  if (source.kind === 'adapter')
+    return [stockRow(list, { ...part, ...wanted, kind: 'supply', price: USUAL_PRICE.adapter })]
+  if (storesEnergy.includes(source.kind))
+    return [stockRow(list, { ...part, ...wanted, kind: 'battery', price: null })]
+  // a panel is bought; rails, taps, headers and vehicles are there
+  const solar = source.kind === 'solar'
+  return [row({ ...part, price: solar ? null : 0, owned: !solar })]
+}
+
+const converterWords: Record<Converter['kind'], string> = {
+  buck: 'Step-down converter',
+  boost: 'Step-up converter',
+  linear: 'Linear regulator',
+  resistor: 'Series resistor',
+  divider: 'Divider resistors',
+  diode: 'Diodes',
+  pwm: 'Switch for a chopped supply',
+}
+const nodeOf = ({ feed }: Shopping, id: string): FeedNodeReport | undefined =>
+  feed.nodes.find((n) => n.id === id)
+
+function converterRows(list: Shopping): PartRow[] {
+  const { converter } = list.plan
+  if (!converter) return []
+  const node = nodeOf(list, converter.id)
+  const detail =
+    converter.kind === 'resistor'
+      ? `${converter.ohm ?? node?.ohm ?? '?'} Ω, ${converter.ratingW ?? '?'} W`
+      : `set to ${volt(converter.outV)}`
+  const what = converterWords[converter.kind]
+  const price = USUAL_PRICE[converter.kind]
+  return [stockRow(list, { kind: 'converter', what, detail, count: 1, price, amps: node?.outA })]
+}
+
+/** Further converters and loads of the feed. */
+const feedRows = (list: Shopping): PartRow[] =>
+  list.plan.feed.flatMap((part) => {
+    const node = nodeOf(list, part.id)
+    if (part.kind === 'converter' && part.converterKind) {
+      const detail = part.outV === null ? '' : `set to ${volt(part.outV)}`
+      const price = USUAL_PRICE[part.converterKind]
+      return [stockRow(list, { kind: 'converter', what: part.name, detail, count: 1, price, amps: node?.outA })]
+    }
+    if (part.kind !== 'load') return []
+    const fan = part.loadKind === 'fan' ? list.fans.find((f) => f.id === part.fanId) : undefined
+    if (fan) return [fanRow(fan, part.count)]
+    return [row({ what: part.name, detail: node?.what ?? '', count: part.count, price: null })]
+  })
+
+const fuseRows = (list: Shopping): PartRow[] =>
+  list.feed.nodes.flatMap(({ name, lead }) =>
+    lead?.fuseA
+      ? [
+          stockRow(list, {
+            kind: 'fuse',
+            what: 'Fuse with holder',
+            detail: `${lead.fuseA} A, for ${name}`,
+            count: 1,
+            price: USUAL_PRICE.fuse,
+            amps: lead.fuseA,
+          }),
+        ]
+      : [],
+  )
+
+function wireRows(list: Shopping): PartRow[] {
+  const { plusColour, minusColour } = list.plan.wiring
+  const byGauge = new Map<number, number>()
+  for (const { lead } of list.feed.nodes)
+    if (lead?.awg && lead.lengthM) byGauge.set(lead.awg, (byGauge.get(lead.awg) ?? 0) + 2 * lead.lengthM)
+  return [...byGauge]
+    .sort((a, b) => a[0] - b[0])
+    .map(([awg, metres]) =>
+      stockRow(list, {
+        kind: 'wire',
+        what: `Wire ${awg} AWG`,
+        detail: `${plusColour} and ${minusColour}`,
+        count: Math.ceil(10 * WASTE * metres) / 10,
+        unit: 'm',
+        price: USUAL_PRICE.wirePerM,
+        volts: 0,
+      }),
+    )
+}
+
+function jointRows({ plan: { wiring, source }, fanArray }: Shopping): PartRow[] {
+  const count = fanArray?.count ?? 1
+  const rows: PartRow[] = []
+  if (wiring.connector && wiring.connector !== 'splice') {
+    const what = connectorLimit[wiring.connector].name
+    rows.push(row({ what, detail: 'plug and socket', count, price: USUAL_PRICE.plug }))
+  }
+  if (wiring.join === 'cut' && source?.wireAwg) {
+    const outer = insulatedDiameter(awgDiameter(source.wireAwg))
+    const tube = heatShrink(SPLICE * outer, outer)
+    const detail = tube ? `${(1000 * tube.bore).toFixed(1)} mm, ${tube.ratio}:1` : 'larger ratio'
+    rows.push(row({ what: 'Heat-shrink', detail, count: 2 * count, price: USUAL_PRICE.shrink }))
+  }
+  return rows
+}
+
+function guardRows(list: Shopping): PartRow[] {
+  if (!list.fanArray) return []
+  const size = mm(list.fanArray.model.fan.frameM)
+  return [
+    stockRow(list, {
+      kind: 'guard',
+      what: 'Guard',
+      detail: `for ${size} mm, on each open side`,
+      count: list.fanArray.count,
+      price: USUAL_PRICE.guard,
+      name: `Guard ${size} mm`,
+    }),
+  ]
+}
+
+const filterRows = ({ plan }: Shopping): PartRow[] =>
+  plan.path.flatMap((e) =>
+    e.kind === 'filter' && e.areaM2
+      ? [
+          row({
+            what: e.name,
+            detail: `${Math.round(e.areaM2 * 1e4)} cm²`,
+            count: 1,
+            price: Math.round(USUAL_PRICE.filterPerM2 * e.areaM2 * 10) / 10,
+          }),
+        ]
+      : [],
+  )
+
+/**
+ * Everything a plan needs, from its fans to the heat-shrink, with a total.
+ * @param stock parts of the drawer: their prices count, owned ones cost nothing
+ * @returns rows, their sum, and how many of them have no price
+ */
+export function partsList(
+  plan: PlanDocument,
+  feed: FeedReport,
+  fanArray: FanArray | null,
+  fans: readonly Fan[],
+  stock: readonly StockPart[] = [],
+): { rows: PartRow[]; total: number; unknown: number } {
+  const list: Shopping = { plan, feed, fanArray, fans, stock }
+  const kinds = [
+    fanRows,
+    sourceRows,
+    converterRows,
+    feedRows,
+    fuseRows,
+    wireRows,
+    jointRows,
+    guardRows,
+    filterRows,
+  ]
+  const rows = kinds.flatMap((rowsOf) => rowsOf(list))
+  return {
+    rows,
+    total: rows.reduce((s, r) => s + (r.sum ?? 0), 0),
+    unknown: rows.filter((r) => r.sum === null).length,
+  }
+}
