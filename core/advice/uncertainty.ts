@@ -1,3 +1,4 @@
+import { quantileSorted } from 'simple-statistics'
 import type { Passage } from '#core/airpath'
 import { stableFlow, type Drive, type FanCurve } from '#core/fan'
 import type { UncertainInput, Job, PlanInput } from '#core/document'
@@ -191,12 +192,8 @@ function caseFlow(c: Case, { curve, drive }: Driven, guess: number): number {
 
 /** 5 %, 50 % and 95 % of a list. */
 function rangeOf(values: Float64Array): Range {
-  const sorted = values.toSorted()
-  const at = (share: number) => {
-    const x = share * (sorted.length - 1)
-    const k = Math.floor(x)
-    return sorted[k]! + (x - k) * ((sorted[k + 1] ?? sorted[k]!) - sorted[k]!)
-  }
+  const sorted = Array.from(values).sort((a, b) => a - b)
+  const at = (share: number) => quantileSorted(sorted, share)
   return { low: at(0.05), middle: at(0.5), high: at(0.95) }
 }
 

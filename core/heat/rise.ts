@@ -1,3 +1,5 @@
+import { levenbergMarquardt } from 'ml-levenberg-marquardt'
+import { extent, medianSorted } from 'simple-statistics'
 import { slopeOf, tQuantile } from '#core/measure'
 
 /** Temperature on its way to a final value, degC. Reference: first-order balance (handbook HT6) */
@@ -34,7 +36,6 @@ export interface RiseFit {
 
 /** Search of the time constant, as multiples of the span of the data. Handbook HT9. */
 const SEARCH = { from: 0.03, to: 1000, steps: 60 } as const
-const GOLDEN = (Math.sqrt(5) - 1) / 2
 /** Readings that a fit needs before it is believed, and the error it may have: kelvin and share of the rise. Handbook HT10. */
 const MIN_READINGS = 8
 const ERROR_LIMIT = { kelvin: 0.5, share: 0.05 } as const
@@ -88,71 +89,100 @@ function lineAt(
   return { final, amplitude, squares }
 }
 
+/** First look: the time constant of the coarse search that leaves least; null where it lies at an end of the search. */
+function firstLook(t: Float64Array, v: Float64Array, span: number): number | null {
+  const [from, to] = [Math.log(SEARCH.from * span), Math.log(SEARCH.to * span)]
+  const step = (to - from) / SEARCH.steps
+  let best = 0
+  let least = Infinity
+  for (let i = 0; i <= SEARCH.steps; i++) {
+    const { squares } = lineAt(t, v, Math.exp(from + i * step))
+    if (squares < least) {
+      least = squares
+      best = i
+    }
+  }
+  return best === 0 || best === SEARCH.steps ? null : Math.exp(from + best * step)
+}
+
+/** Settings of the library's search: relative steps of the gradient, and when it stands still. */
+const FINE = { damping: 1e-3, gradientDifference: 1e-6, maxIterations: 60, errorTolerance: 1e-14 } as const
+
 /**
- * Least squares of a first-order rise (or fall), with the standard error of its final value and whether that may be stated.
- * @param times s, rising @param values degC
+ * Time constant by least squares, s: the curve is fitted in units of its own span and height, so that all three
+ * parameters are near one.
+ */
+function fineTau(t: Float64Array, v: Float64Array, tau: number, span: number, height: number): number {
+  const start = lineAt(t, v, tau)
+  const first = v[0]!
+  const fit = levenbergMarquardt(
+    { x: Array.from(t, (x) => (x - t[0]!) / span), y: Array.from(v, (y) => (y - first) / height) },
+    ([final, amplitude, log]) =>
+      (x) =>
+        final! + amplitude! * Math.exp(-x * Math.exp(-log!)),
+    {
+      ...FINE,
+      centralDifference: true,
+      initialValues: [(start.final - first) / height, start.amplitude / height, Math.log(tau / span)],
+    },
+  )
+  const found = Math.exp(fit.parameterValues[2]!) * span
+  return Number.isFinite(found) && lineAt(t, v, found).squares <= start.squares ? found : tau
+}
+
+/** Why the end of a fit may not be stated; '' where it may. */
+function doubtOf(fit: {
+  n: number
+  span: number
+  tau: number
+  changed: boolean
+  bends: boolean
+  finalError: number | null
+  rise: number
+}): string {
+  if (fit.changed) return 'something changed on the way'
+  if (!fit.bends) return 'it does not bend towards an end'
+  if (fit.span < fit.tau) return 'less than one time constant has passed'
+  if (fit.n < MIN_READINGS) return `fewer than ${MIN_READINGS} readings`
+  const limit = Math.max(ERROR_LIMIT.kelvin, ERROR_LIMIT.share * fit.rise)
+  return fit.finalError === null || fit.finalError > limit ? 'its end value still scatters too much' : ''
+}
+
+/**
+ * Least squares of a first-order rise (or fall), with the standard error of its final value and whether that may be
+ * stated.
+ * @param times s, rising
+ * @param values degC
  * @returns null where no time constant fits: a ramp, an upward bend, a constant
- * Reference: handbook HT9 and HT10; error from the three-parameter Jacobian
+ * Reference: K. Levenberg and D. Marquardt, as a library computes it; handbook HT9 and HT10 (rules of trust); error from
+ * the three-parameter Jacobian
  */
 export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): RiseFit | null {
   const n = times.length
   if (n < 4) return null
   const { t, v, each } = grouped(times, values)
   const span = times[n - 1]! - times[0]!
-  if (!(span > 0)) return null
-  let [low, high] = [Infinity, -Infinity]
-  for (const x of v) {
-    low = Math.min(low, x)
-    high = Math.max(high, x)
-  }
-  if (high - low < 1e-9) return null
-  const at = (log: number) => lineAt(t, v, Math.exp(log)).squares
-  const [from, to] = [Math.log(SEARCH.from * span), Math.log(SEARCH.to * span)]
-  const step = (to - from) / SEARCH.steps
-  let best = 0
-  let least = Infinity
-  for (let i = 0; i <= SEARCH.steps; i++) {
-    const squares = at(from + i * step)
-    if (squares < least) {
-      least = squares
-      best = i
-    }
-  }
-  if (best === 0 || best === SEARCH.steps) return null
-  let [a, b] = [from + (best - 1) * step, from + (best + 1) * step]
-  let [c, d] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)]
-  let [fc, fd] = [at(c), at(d)]
-  while (b - a > 1e-7) {
-    if (fc < fd) {
-      ;[b, d, fd] = [d, c, fc]
-      c = b - GOLDEN * (b - a)
-      fc = at(c)
-    } else {
-      ;[a, c, fc] = [c, d, fd]
-      d = a + GOLDEN * (b - a)
-      fd = at(d)
-    }
-  }
-  const tau = Math.exp((a + b) / 2)
+  const [low, high] = extent(Array.from(v))
+  const height = high - low
+  if (!(span > 0) || height < 1e-9) return null
+  const coarse = firstLook(t, v, span)
+  if (coarse === null) return null
+  const tau = fineTau(t, v, coarse, span, height)
   const { final, amplitude, squares } = lineAt(t, v, tau)
   const dof = t.length - 3
   const residual = dof > 0 ? Math.sqrt((squares * each) / dof) : 0
   const finalError = dof > 0 ? finalStandardError(t, tau, amplitude, squares / dof) : null
-  const halfWidth = finalError === null ? null : finalError * tQuantile(Math.max(1, dof))
-  const rise = Math.abs(final - values[0]!)
   const noise = scatter(t, v, final, amplitude, tau)
-  const nonlinear = residual > CHANGED.times * noise * Math.sqrt(each) && residual > CHANGED.kelvin
-  const why = nonlinear
-    ? 'something changed on the way'
-    : amplitude === 0 || (final - values[0]!) * (values[n - 1]! - values[0]!) < 0
-      ? 'it does not bend towards an end'
-      : span < tau
-        ? 'less than one time constant has passed'
-        : n < MIN_READINGS
-          ? `fewer than ${MIN_READINGS} readings`
-          : finalError === null || finalError > Math.max(ERROR_LIMIT.kelvin, ERROR_LIMIT.share * rise)
-            ? 'its end value still scatters too much'
-            : ''
+  const why = doubtOf({
+    n,
+    span,
+    tau,
+    finalError,
+    rise: Math.abs(final - values[0]!),
+    changed: residual > CHANGED.times * noise * Math.sqrt(each) && residual > CHANGED.kelvin,
+    bends: amplitude !== 0 && (final - values[0]!) * (values[n - 1]! - values[0]!) >= 0,
+  })
+  const halfWidth = finalError === null ? null : finalError * tQuantile(Math.max(1, dof))
   return { final, amplitude, tau, finalError, halfWidth, residual, trusted: why === '', why }
 }
 
@@ -164,8 +194,10 @@ const NORMAL_MEDIAN = 0.6745
 function scatter(t: Float64Array, v: Float64Array, final: number, amplitude: number, tau: number): number {
   const left = (i: number) => v[i]! - final - amplitude * Math.exp(-(t[i]! - t[0]!) / tau)
   // the median: a few steep readings at the start do not pass for noise
-  const steps = Float64Array.from({ length: t.length - 1 }, (_, i) => Math.abs(left(i + 1) - left(i))).sort()
-  return steps[steps.length >> 1]! / (NORMAL_MEDIAN * Math.SQRT2)
+  const steps = Array.from({ length: t.length - 1 }, (_, i) => Math.abs(left(i + 1) - left(i))).sort(
+    (a, b) => a - b,
+  )
+  return medianSorted(steps) / (NORMAL_MEDIAN * Math.SQRT2)
 }
 
 /** Square root of the first element of s² (JᵀJ)⁻¹ for the parameters (T_inf, A, tau). */

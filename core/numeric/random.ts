@@ -1,16 +1,21 @@
-/** Seeded uniform numbers in 0..1 (mulberry32, public domain): the same seed gives the same plan. */
+import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
+
+/**
+ * Seeded uniform numbers in 0..1: the same seed gives the same plan.
+ * @param seed any whole number
+ * Reference: D. Blackman and S. Vigna, xoroshiro128+, as a library computes it
+ */
 export function seeded(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = state
-    t = Math.imul(t ^ (t >>> 15), t | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
+  const generator = xoroshiro128plus(seed)
+  return () => uniformFloat64(generator)
 }
 
-/** Standard normal numbers from a uniform source. Reference: Box and Muller (1958). */
+/**
+ * Standard normal numbers from a uniform source.
+ * @param uniform numbers in 0..1
+ * Reference: G. E. P. Box and M. E. Muller (1958)
+ */
 export function normal(uniform: () => number): () => number {
   return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
 }

@@ -144,11 +144,7 @@ describe('the feed of a plan', () => {
   test('a 5 V fan on the 12 V converter is too much for it', () => {
     const p = structuredClone(machine)
     p.feed[1]!.parentId = 'c'
-    expect(
-      node(report(p), 'fan5')
-        .problems.map(feedProblemText)
-        .join(),
-    ).toContain('5.5 V')
+    expect(node(report(p), 'fan5').problems.map(feedProblemText).join()).toContain('5.5 V')
   })
   test('what hangs on nothing, or goes round in a loop, is left out and nothing is NaN', () => {
     const p = plan((x) => {

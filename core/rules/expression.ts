@@ -1,3 +1,4 @@
+import jsep, { type Expression as Syntax } from 'jsep'
 import type { FactValue } from './fact-catalogue'
 
 /** A known value, or undefined for "unknown". */
@@ -12,36 +13,72 @@ export interface Expression {
 
 type Node = (facts: Lookup) => Value
 
-const TOKEN = /\s*(?:(\d+(?:\.\d+)?)|'([^']*)'|([A-Za-z_][\w.]*)|(\*\*|==|!=|<=|>=|[-+*/<>(),]))/y
-
-function tokenize(text: string): string[] {
-  const tokens: string[] = []
-  TOKEN.lastIndex = 0
-  const source = text.trimEnd()
-  while (TOKEN.lastIndex < source.length) {
-    const at = TOKEN.lastIndex
-    const match = TOKEN.exec(source)
-    if (!match) throw new Error(`Cannot read the rule at “${source.slice(at)}”`)
-    tokens.push(match[2] !== undefined ? `'${match[2]}` : match[0].trim())
-  }
-  return tokens
-}
+// the words of the rules beside the parser's own signs; the number is how tightly a sign binds
+jsep.addBinaryOp('or', 1)
+jsep.addBinaryOp('and', 2)
+jsep.addBinaryOp('in', 7)
+jsep.addBinaryOp('**', 11, true)
+jsep.addUnaryOp('not')
 
 const number = (v: Value): number | undefined => (typeof v === 'number' && Number.isFinite(v) ? v : undefined)
 
-function arithmetic(left: Node, right: Node, operate: (a: number, b: number) => number): Node {
-  return (facts) => {
+/** On two numbers; unknown where one of them is, or the result is no number. */
+const numeric =
+  (operate: (a: number, b: number) => FactValue) =>
+  (left: Node, right: Node): Node =>
+  (facts) => {
     const a = number(left(facts))
     const b = number(right(facts))
-    return a === undefined || b === undefined ? undefined : number(operate(a, b))
+    if (a === undefined || b === undefined) return undefined
+    const value = operate(a, b)
+    return typeof value === 'number' ? number(value) : value
   }
-}
 
-const comparisons: Record<string, (a: number, b: number) => boolean> = {
-  '<': (a, b) => a < b,
-  '<=': (a, b) => a <= b,
-  '>': (a, b) => a > b,
-  '>=': (a, b) => a >= b,
+/** On any two known values. */
+const equality =
+  (same: boolean) =>
+  (left: Node, right: Node): Node =>
+  (facts) => {
+    const [a, b] = [left(facts), right(facts)]
+    return a === undefined || b === undefined ? undefined : (a === b) === same
+  }
+
+/** One side can decide alone: false and ? is false, true or ? is true. */
+const logic =
+  (decides: boolean) =>
+  (left: Node, right: Node): Node =>
+  (facts) => {
+    const a = left(facts)
+    if (a === decides) return decides
+    const b = right(facts)
+    if (b === decides) return decides
+    return a === undefined || b === undefined ? undefined : !decides
+  }
+
+const binary: Record<string, (left: Node, right: Node) => Node> = {
+  or: logic(true),
+  and: logic(false),
+  '==': equality(true),
+  '!=': equality(false),
+  '<': numeric((a, b) => a < b),
+  '<=': numeric((a, b) => a <= b),
+  '>': numeric((a, b) => a > b),
+  '>=': numeric((a, b) => a >= b),
+  '+': numeric((a, b) => a + b),
+  '-': numeric((a, b) => a - b),
+  '*': numeric((a, b) => a * b),
+  '/': numeric((a, b) => (b === 0 ? Number.NaN : a / b)),
+  '**': numeric((a, b) => a ** b),
+}
+const unary: Record<string, (inner: Node) => Node> = {
+  not: (inner) => (facts) => {
+    const x = inner(facts)
+    return x === undefined ? undefined : x !== true
+  },
+  '-': (inner) => (facts) => {
+    const x = number(inner(facts))
+    return x === undefined ? undefined : -x
+  },
 }
 const functions: Record<string, (...x: number[]) => number> = {
   abs: Math.abs,
@@ -50,151 +87,86 @@ const functions: Record<string, (...x: number[]) => number> = {
   log10: Math.log10,
 }
 
+const isKind = <K extends string>(node: Syntax, type: K) => node.type === type
+
+/** Turns a syntax tree into three-valued functions. */
+class Compiler {
+  readonly facts = new Set<string>()
+  constructor(private readonly text: string) {}
+
+  private refuse(what: string): never {
+    throw new Error(`${what} in “${this.text}”`)
+  }
+
+  node(syntax: Syntax): Node {
+    const tree = syntax as jsep.CoreExpression
+    switch (tree.type) {
+      case 'Literal':
+        return () => tree.value as FactValue
+      case 'MemberExpression':
+        return this.fact(tree)
+      case 'UnaryExpression':
+        return (unary[tree.operator] ?? this.refuse(`No sign “${tree.operator}”`))(this.node(tree.argument))
+      case 'BinaryExpression':
+        return tree.operator === 'in' ? this.among(tree) : this.binary(tree)
+      case 'CallExpression':
+        return this.call(tree)
+      default:
+        return this.refuse(`Cannot read a ${tree.type}`)
+    }
+  }
+
+  private fact({ object, property, computed }: jsep.MemberExpression): Node {
+    if (computed || !isKind(object, 'Identifier') || !isKind(property, 'Identifier'))
+      return this.refuse('A fact is written group.name')
+    const name = `${(object as jsep.Identifier).name}.${(property as jsep.Identifier).name}`
+    this.facts.add(name)
+    return (facts) => facts(name)
+  }
+
+  private binary({ operator, left, right }: jsep.BinaryExpression): Node {
+    const make = binary[operator] ?? this.refuse(`No sign “${operator}”`)
+    // the parser takes -2 ** 2 as (-2) ** 2, readers often as -(2 ** 2)
+    if (operator === '**' && isKind(left, 'UnaryExpression')) return this.refuse('A sign before a power')
+    return make(this.node(left), this.node(right))
+  }
+
+  /** x in ('a', 'b') */
+  private among({ left, right }: jsep.BinaryExpression): Node {
+    const list = isKind(right, 'SequenceExpression') ? (right as jsep.SequenceExpression).expressions : [right]
+    const options = list.map((o) => this.node(o))
+    const wanted = this.node(left)
+    return (facts) => {
+      const x = wanted(facts)
+      return x === undefined ? undefined : options.some((o) => o(facts) === x)
+    }
+  }
+
+  private call({ callee, arguments: given }: jsep.CallExpression): Node {
+    const name = isKind(callee, 'Identifier') ? (callee as jsep.Identifier).name : ''
+    const apply = functions[name] ?? this.refuse(`No function “${name}”`)
+    const args = given.map((a) => this.node(a))
+    return (facts) => {
+      const values = args.map((a) => number(a(facts)))
+      return values.includes(undefined) ? undefined : number(apply(...(values as number[])))
+    }
+  }
+}
+
 /**
  * Parses a trigger: and, or, not, comparisons, + - * / ** (power), abs min max log10, in ('a', 'b'), text in single quotes.
- * Three-valued: an expression with an unknown fact is unknown unless the rest decides it (false and ? is false,
- * true or ? is true); a division by zero is unknown.
+ * The syntax is a library's; what it means is three-valued: an expression with an unknown fact is unknown unless the rest
+ * decides it (false and ? is false, true or ? is true); a division by zero is unknown. `not` binds to what stands next to
+ * it.
+ * @param text trigger of a rule
+ * @returns the facts it reads, and its value for known facts
  * @throws Error where the text is no expression: a bug in the catalogue
  */
 export function parseExpression(text: string): Expression {
-  const tokens = tokenize(text)
-  const names = new Set<string>()
-  let at = 0
-  const peek = () => tokens[at]
-  const take = () => tokens[at++]
-  const accept = (token: string) => peek() === token && (at++, true)
-  const expect = (token: string) => {
-    if (!accept(token)) throw new Error(`Expected ${token} in “${text}”`)
-  }
-
-  function orExpression(): Node {
-    let left = andExpression()
-    while (accept('or')) {
-      const [a, b] = [left, andExpression()]
-      left = (facts) => {
-        const x = a(facts)
-        if (x === true) return true
-        const y = b(facts)
-        return y === true ? true : x === undefined || y === undefined ? undefined : false
-      }
-    }
-    return left
-  }
-
-  function andExpression(): Node {
-    let left = notExpression()
-    while (accept('and')) {
-      const [a, b] = [left, notExpression()]
-      left = (facts) => {
-        const x = a(facts)
-        if (x === false) return false
-        const y = b(facts)
-        return y === false ? false : x === undefined || y === undefined ? undefined : true
-      }
-    }
-    return left
-  }
-
-  function notExpression(): Node {
-    if (!accept('not')) return comparison()
-    const inner = notExpression()
-    return (facts) => {
-      const x = inner(facts)
-      return x === undefined ? undefined : x !== true
-    }
-  }
-
-  function comparison(): Node {
-    const left = sum()
-    if (accept('in')) {
-      const options: Node[] = []
-      expect('(')
-      do options.push(sum())
-      while (accept(','))
-      expect(')')
-      return (facts) => {
-        const x = left(facts)
-        return x === undefined ? undefined : options.some((o) => o(facts) === x)
-      }
-    }
-    const operator = peek()
-    if (operator === '==' || operator === '!=') {
-      take()
-      const right = sum()
-      return (facts) => {
-        const x = left(facts)
-        const y = right(facts)
-        return x === undefined || y === undefined ? undefined : (x === y) === (operator === '==')
-      }
-    }
-    const compare = operator === undefined ? undefined : comparisons[operator]
-    if (!compare) return left
-    take()
-    const right = sum()
-    return (facts) => {
-      const x = number(left(facts))
-      const y = number(right(facts))
-      return x === undefined || y === undefined ? undefined : compare(x, y)
-    }
-  }
-
-  function sum(): Node {
-    let left = product()
-    for (;;) {
-      if (accept('+')) left = arithmetic(left, product(), (a, b) => a + b)
-      else if (accept('-')) left = arithmetic(left, product(), (a, b) => a - b)
-      else return left
-    }
-  }
-
-  function product(): Node {
-    let left = power()
-    for (;;) {
-      if (accept('*')) left = arithmetic(left, power(), (a, b) => a * b)
-      else if (accept('/')) left = arithmetic(left, power(), (a, b) => (b === 0 ? Number.NaN : a / b))
-      else return left
-    }
-  }
-
-  function power(): Node {
-    const base = atom()
-    return accept('**') ? arithmetic(base, power(), (a, b) => a ** b) : base
-  }
-
-  function atom(): Node {
-    const token = take()
-    if (token === undefined) throw new Error(`“${text}” ends too early`)
-    if (token === '(') {
-      const inner = orExpression()
-      expect(')')
-      return inner
-    }
-    if (token === '-')
-      return arithmetic(
-        () => 0,
-        power(),
-        (a, b) => a - b,
-      )
-    if (token.startsWith("'")) return () => token.slice(1)
-    if (/^\d/.test(token)) return () => Number(token)
-    if (token === 'true' || token === 'false') return () => token === 'true'
-    const call = functions[token]
-    if (call && accept('(')) {
-      const args: Node[] = []
-      do args.push(sum())
-      while (accept(','))
-      expect(')')
-      return (facts) => {
-        const values = args.map((a) => number(a(facts)))
-        return values.includes(undefined) ? undefined : number(call(...(values as number[])))
-      }
-    }
-    if (!/^[a-z]\w*\.\w+$/i.test(token)) throw new Error(`“${token}” is no fact in “${text}”`)
-    names.add(token)
-    return (facts) => facts(token)
-  }
-
-  const root = orExpression()
-  if (at < tokens.length) throw new Error(`Too much at “${tokens.slice(at).join(' ')}” in “${text}”`)
-  return { facts: [...names], evaluate: root }
+  // the parser forgets brackets around a single value
+  if (/\bin\s+[^\s(]/.test(text.replace(/'[^']*'/g, "''")))
+    throw new Error(`After “in” stands a list in “${text}”`)
+  const compiler = new Compiler(text)
+  const evaluate = compiler.node(jsep(text))
+  return { facts: [...compiler.facts], evaluate }
 }

@@ -1,3 +1,5 @@
+import { medianSorted } from 'simple-statistics'
+import { meanOf, standardDeviation } from '#core/measure'
 import { currentAtVoltage } from '#core/fan'
 import { atDistance, atSpeed, minusBackground } from '#core/noise'
 import { driveSpeed, freeDelivery, modelFan, shutOffPressure, type FanModel } from '#core/system'
@@ -134,7 +136,6 @@ export interface Spread {
   /** of the specimens' means; null for one specimen */ sd: number | null
 }
 
-const mean = (values: readonly number[]) => values.reduce((s, v) => s + v, 0) / values.length
 const valueOf = (row: ClaimRow) => row.difference ?? row.ratio
 
 /** Mean of each figure over a fan's specimens (each specimen counts once), as ratio to the claim or dB above it, with its spread. */
@@ -145,11 +146,10 @@ export function spreadOf(fan: Fan): Spread[] {
     for (const row of rows)
       if (row.figure === figure)
         bySpecimen.set(row.test.specimen, [...(bySpecimen.get(row.test.specimen) ?? []), valueOf(row)])
-    const means = [...bySpecimen.values()].map(mean)
+    const means = [...bySpecimen.values()].map(meanOf)
     if (!means.length) return []
-    const middle = mean(means)
-    const sd =
-      means.length > 1 ? Math.sqrt(means.reduce((s, v) => s + (v - middle) ** 2, 0) / (means.length - 1)) : null
+    const middle = meanOf(means)
+    const sd = standardDeviation(means)
     return [
       { figure, specimens: means.length, mean: middle, low: Math.min(...means), high: Math.max(...means), sd },
     ]
@@ -168,9 +168,8 @@ export function shelfShown(fans: readonly Fan[]): ShelfShown {
       .flatMap((s) => s.filter((x) => x.figure === figure).map((x) => x.mean))
       .sort((a, b) => a - b)
     if (!values.length) continue
-    const half = Math.floor(values.length / 2)
     shown[figure] = {
-      median: values.length % 2 ? values[half]! : (values[half - 1]! + values[half]!) / 2,
+      median: medianSorted(values),
       low: values[0]!,
       high: values.at(-1)!,
       fans: values.length,
