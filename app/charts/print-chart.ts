@@ -1,3 +1,7 @@
+import { scaleBand, scaleLinear } from 'd3-scale'
+import type { PrintChart } from '#core/print'
+import { everydayLevels } from '#core/verification'
+
 /** Charts for paper, as SVG text: the same on the screen, in Markdown and in a PDF. */
 
 const escape = (text: string) =>
@@ -5,10 +9,13 @@ const escape = (text: string) =>
 const INK = '#1b2126'
 const SOFT = '#4d5963'
 const LINE = '#d8dee4'
+const GREY = '#8a97a3'
 const TEAL = '#1d6f82'
 const CAP = '#b3202c'
 const FONT = 'font-family="Roboto, Atkinson Hyperlegible Next Variable, sans-serif"'
+const WIDTH = 620
 
+const fixed = (x: number) => x.toFixed(1)
 const text = (
   x: number,
   y: number,
@@ -16,76 +23,66 @@ const text = (
   anchor: 'start' | 'middle' | 'end' = 'start',
   colour = INK,
 ) =>
-  `<text x="${x.toFixed(1)}" y="${y.toFixed(1)}" ${FONT} font-size="12" fill="${colour}" text-anchor="${anchor}">${escape(words)}</text>`
+  `<text x="${fixed(x)}" y="${fixed(y)}" ${FONT} font-size="12" fill="${colour}" text-anchor="${anchor}">${escape(words)}</text>`
 const line = (x1: number, y1: number, x2: number, y2: number, colour: string, width = 1, rest = '') =>
-  `<line x1="${x1.toFixed(1)}" y1="${y1.toFixed(1)}" x2="${x2.toFixed(1)}" y2="${y2.toFixed(1)}" stroke="${colour}" stroke-width="${width}" ${rest}/>`
+  `<line x1="${fixed(x1)}" y1="${fixed(y1)}" x2="${fixed(x2)}" y2="${fixed(y2)}" stroke="${colour}" stroke-width="${width}" ${rest}/>`
+const box = (x: number, y: number, width: number, height: number, rest: string) =>
+  `<rect x="${fixed(x)}" y="${fixed(y)}" width="${fixed(Math.max(0, width))}" height="${fixed(Math.max(0, height))}" ${rest}/>`
+const picture = (width: number, height: number, title: string, parts: readonly string[]) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img" aria-label="${escape(title)}">${parts.join('')}</svg>`
 
-/** One measured value with its range and what was wanted of it, in any one unit. */
-export interface IntervalRow {
-  label: string
-  value: number
-  low: number
-  high: number
-  limit: number | null
-  /** wanted at least or at most */ least: boolean
-  words: string
-}
+type Intervals = Extract<PrintChart, { type: 'intervals' }>
+type Rungs = Extract<PrintChart, { type: 'rungs' }>
 
-const WIDTH = 620
 const NAME = 210
 const WORDS = 130
 const ROW = 34
 
-/** Each row on a scale of its own: the measured value with its range against the limit. */
-export function intervalChart(rows: readonly IntervalRow[], title: string): string {
-  const height = rows.length * ROW + 8
+/** One row on a scale of its own: the measured value with its range against the limit. */
+function intervalRow(r: Intervals['rows'][number], index: number): string {
   const [left, right] = [NAME, WIDTH - WORDS]
-  const body = rows.map((r, i) => {
-    const y = i * ROW + ROW / 2 + 4
-    const all = [r.low, r.high, r.value, ...(r.limit === null ? [] : [r.limit])]
-    const [lowest, highest] = [Math.min(...all), Math.max(...all)]
-    const margin = (highest - lowest || Math.abs(highest) || 1) * 0.15
-    const x = (v: number) => left + ((v - lowest + margin) / (highest - lowest + 2 * margin)) * (right - left)
-    return [
-      line(left, y, right, y, LINE),
-      r.limit === null
-        ? ''
-        : `<rect x="${(r.least ? x(r.limit) : left).toFixed(1)}" y="${y - 9}" width="${Math.max(0, r.least ? right - x(r.limit) : x(r.limit) - left).toFixed(1)}" height="18" fill="${TEAL}" opacity="0.12"/>${line(x(r.limit), y - 11, x(r.limit), y + 11, TEAL, 1.5, 'stroke-dasharray="4 3"')}`,
-      line(x(r.low), y, x(r.high), y, CAP, 3),
-      line(x(r.low), y - 5, x(r.low), y + 5, CAP, 1.5),
-      line(x(r.high), y - 5, x(r.high), y + 5, CAP, 1.5),
-      `<circle cx="${x(r.value).toFixed(1)}" cy="${y}" r="4.5" fill="${CAP}"/>`,
-      text(0, y + 4, r.label),
-      text(WIDTH, y + 4, r.words, 'end'),
-    ].join('')
-  })
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH} ${height}" width="${WIDTH}" height="${height}" role="img" aria-label="${escape(title)}">${body.join('')}</svg>`
+  const y = index * ROW + ROW / 2 + 4
+  const all = [r.low, r.high, r.value, ...(r.limit === null ? [] : [r.limit])]
+  const [lowest, highest] = [Math.min(...all), Math.max(...all)]
+  const margin = (highest - lowest || Math.abs(highest) || 1) * 0.15
+  const x = scaleLinear([lowest - margin, highest + margin], [left, right])
+  const end = (v: number) => line(x(v), y - 5, x(v), y + 5, CAP, 1.5)
+  const wanted = (limit: number) => {
+    const from = r.least ? x(limit) : left
+    const to = r.least ? right : x(limit)
+    return (
+      box(from, y - 9, to - from, 18, `fill="${TEAL}" opacity="0.12"`) +
+      line(x(limit), y - 11, x(limit), y + 11, TEAL, 1.5, 'stroke-dasharray="4 3"')
+    )
+  }
+  return [
+    line(left, y, right, y, LINE),
+    r.limit === null ? '' : wanted(r.limit),
+    line(x(r.low), y, x(r.high), y, CAP, 3),
+    end(r.low),
+    end(r.high),
+    `<circle cx="${fixed(x(r.value))}" cy="${y}" r="4.5" fill="${CAP}"/>`,
+    text(0, y + 4, r.label),
+    text(WIDTH, y + 4, r.words, 'end'),
+  ].join('')
 }
 
 /** Steps of one level, state by state, against an everyday scale and the limit. */
-export function rungChart(
-  rungs: readonly { name: string; level: number; words: string }[],
-  everyday: readonly { level: number; like: string }[],
-  limit: number | null,
-  title: string,
-  width = WIDTH,
-): string {
+function drawRungs({ rungs, limit, title }: Rungs, width: number): string {
   const height = 230
-  const [top, bottom] = [28, height - 28]
+  const [top, bottom, left, right] = [28, height - 28, 36, width - 176]
   const levels = [...rungs.map((r) => r.level), ...(limit === null ? [] : [limit])]
   const low = Math.min(20, Math.floor((Math.min(...levels) - 4) / 5) * 5)
   const high = Math.ceil((Math.max(...levels) + 4) / 5) * 5
-  const y = (v: number) => bottom - ((v - low) / (high - low)) * (bottom - top)
-  const [left, right] = [36, width - 176]
-  const step = (right - left) / Math.max(1, rungs.length)
-  const bar = Math.min(70, step * 0.55)
-  const ticks = Array.from(
-    { length: Math.floor((high - low) / 10) + 1 },
-    (_, i) => Math.ceil(low / 10) * 10 + 10 * i,
-  ).filter((v) => v <= high)
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img" aria-label="${escape(title)}">${[
-    ...ticks.map((v) => line(left, y(v), right, y(v), LINE) + text(left - 6, y(v) + 4, String(v), 'end', SOFT)),
-    ...everyday
+  const y = scaleLinear([low, high], [bottom, top])
+  const x = scaleBand(rungs.keys(), [left, right]).paddingInner(0.45).paddingOuter(0.225)
+  const bar = Math.min(70, x.bandwidth())
+  const latest = rungs.length - 1
+  return picture(width, height, title, [
+    ...y
+      .ticks((high - low) / 10)
+      .map((v) => line(left, y(v), right, y(v), LINE) + text(left - 6, y(v) + 4, String(v), 'end', SOFT)),
+    ...everydayLevels
       .filter((e) => e.level >= low && e.level <= high)
       .map(
         (e) =>
@@ -93,13 +90,24 @@ export function rungChart(
           text(right + 12, y(e.level) + 4, e.like, 'start', SOFT),
       ),
     ...rungs.map((r, i) => {
-      const x = left + step * (i + 0.5)
-      return `<rect x="${(x - bar / 2).toFixed(1)}" y="${y(r.level).toFixed(1)}" width="${bar.toFixed(1)}" height="${(bottom - y(r.level)).toFixed(1)}" fill="${i === rungs.length - 1 ? CAP : '#8a97a3'}"/>${text(x, y(r.level) - 5, r.words, 'middle')}${text(x, bottom + 16, r.name, 'middle')}`
+      const middle = x(i)! + x.bandwidth() / 2
+      const fill = `fill="${i === latest ? CAP : GREY}"`
+      return (
+        box(middle - bar / 2, y(r.level), bar, bottom - y(r.level), fill) +
+        text(middle, y(r.level) - 5, r.words, 'middle') +
+        text(middle, bottom + 16, r.name, 'middle')
+      )
     }),
     limit === null
       ? ''
       : line(left, y(limit), right, y(limit), TEAL, 1.5, 'stroke-dasharray="5 4"') +
         text(right - 2, y(limit) - 4, 'target', 'end', TEAL),
     text(0, 10, 'dB(A)', 'start', SOFT),
-  ].join('')}</svg>`
+  ])
+}
+
+/** A printed chart as SVG text. @param width of a chart of levels, px */
+export function drawChart(chart: PrintChart, width = WIDTH): string {
+  if (chart.type === 'rungs') return drawRungs(chart, width)
+  return picture(WIDTH, chart.rows.length * ROW + 8, chart.title, chart.rows.map(intervalRow))
 }

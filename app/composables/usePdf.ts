@@ -1,5 +1,6 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { PrintReport } from '#core/print'
+import { drawChart } from '~/charts/print-chart'
 
 /** Points between the edge of the paper and the text. */
 const MARGIN = 48
@@ -10,7 +11,7 @@ function contentOf({ title, subtitle, blocks }: PrintReport): Content[] {
     if (b.kind === 'heading') return { text: b.text, style: 'heading' }
     if (b.kind === 'text') return { text: b.text, margin: [0, 0, 0, 6] }
     if (b.kind === 'list') return { ul: b.items, margin: [0, 0, 0, 6] }
-    if (b.kind === 'chart') return { svg: b.svg, width: WIDTH, margin: [0, 4, 0, 8] }
+    if (b.kind === 'chart') return { svg: drawChart(b.chart), width: WIDTH, margin: [0, 4, 0, 8] }
     return {
       margin: [0, 0, 0, 8],
       layout: 'lightHorizontalLines',

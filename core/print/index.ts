@@ -1,2 +1,9 @@
 export { maintenanceTasks } from './maintenance'
-export { changeWords, type PrintReport, printMarkdown, printReportOf, verdictWords } from './print-report'
+export {
+  changeWords,
+  type PrintChart,
+  type PrintReport,
+  printMarkdown,
+  printReportOf,
+  verdictWords,
+} from './print-report'

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { changeWords, printMarkdown, printReportOf } from './print-report'
 import { compareRuns, everydayLevels } from '#core/verification'
 import { computeReport } from '#core/plan'
-import { intervalChart, rungChart } from '../../app/charts/print-chart'
+import { drawChart } from '../../app/charts/print-chart'
 import {
   newElement,
   newFan,
@@ -99,7 +99,7 @@ function report(p: PlanDocument) {
   return result.report
 }
 const text = (p: PlanDocument, units = preferenceSets.metric) =>
-  printMarkdown(printReportOf(p, report(p), units, '2026-03-01')).replaceAll('\u00a0', ' ')
+  printMarkdown(printReportOf(p, report(p), units, '2026-03-01'), drawChart).replaceAll('\u00a0', ' ')
 
 describe('the report on paper', () => {
   test('states question, conditions, difference with its range, cost, what is missing, care', () => {
@@ -142,7 +142,7 @@ describe('the report on paper', () => {
       preferenceSets.metric,
       '2026-03-01',
     )
-    const charts = blocks.flatMap((b) => (b.kind === 'chart' ? [b.svg] : []))
+    const charts = blocks.flatMap((b) => (b.kind === 'chart' ? [drawChart(b.chart)] : []))
     expect(charts).toHaveLength(2)
     for (const svg of charts) {
       expect(svg).toMatch(/^<svg [^>]+>.*<\/svg>$/s)
@@ -161,11 +161,11 @@ describe('the report on paper', () => {
     expect(printed).toContain('It takes a baseline and a run after the change.')
   })
   test('drawings hold with one row, none, and equal values', () => {
-    expect(
-      intervalChart([{ label: 'x', value: 1, low: 1, high: 1, limit: null, least: false, words: '1' }], 't'),
-    ).not.toContain('NaN')
-    expect(intervalChart([], 't')).toContain('<svg')
-    expect(rungChart([{ name: 'a', level: 40, words: '40' }], everydayLevels, null, 't')).not.toContain('NaN')
+    const row = { label: 'x', value: 1, low: 1, high: 1, limit: null, least: false, words: '1' }
+    expect(drawChart({ type: 'intervals', rows: [row], title: 't' })).not.toContain('NaN')
+    expect(drawChart({ type: 'intervals', rows: [], title: 't' })).toContain('<svg')
+    const rungs = [{ name: 'a', level: 40, words: '40' }]
+    expect(drawChart({ type: 'rungs', rungs, limit: null, title: 't' })).not.toContain('NaN')
   })
 })
 

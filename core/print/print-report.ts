@@ -10,8 +10,7 @@ import {
 import { maintenanceTasks } from './maintenance'
 import type { Comparison } from '#core/verification'
 import type { PlanDocument, Run } from '#core/document'
-import { everydayLevels, rankNoiseSources, upgradeRungs, targetNames, targetQuantity } from '#core/verification'
-import { intervalChart, rungChart } from '../../app/charts/print-chart'
+import { rankNoiseSources, upgradeRungs, targetNames, targetQuantity } from '#core/verification'
 import type { Report } from '#core/plan'
 import { readingNames } from '#core/document'
 import { goalNames } from '#core/plan'
@@ -19,12 +18,34 @@ import { costPerUnit, gainCosts, predictionsOf } from '#core/advice'
 
 /** The report on paper: blocks that a screen, Markdown and a PDF print alike. What a verdict must state: handbook, measuring 5. */
 
+/** One measured value with its range and what was wanted of it, in any one unit. */
+export interface IntervalRow {
+  label: string
+  value: number
+  low: number
+  high: number
+  limit: number | null
+  /** wanted at least, else at most */
+  least: boolean
+  words: string
+}
+/** One step of a level, dB(A). */
+export interface RungRow {
+  name: string
+  level: number
+  words: string
+}
+/** What a printed chart shows; how it looks is the app's. */
+export type PrintChart =
+  | { type: 'intervals'; title: string; rows: IntervalRow[] }
+  | { type: 'rungs'; title: string; rungs: RungRow[]; limit: number | null }
+
 export type PrintBlock =
   | { kind: 'heading'; text: string }
   | { kind: 'text'; text: string }
   | { kind: 'list'; items: string[] }
   | { kind: 'table'; head: string[]; rows: string[][]; /** columns of numbers */ numbers: number[] }
-  | { kind: 'chart'; svg: string; alt: string }
+  | { kind: 'chart'; chart: PrintChart; alt: string }
 export interface PrintReport {
   title: string
   subtitle: string
@@ -93,8 +114,10 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
           {
             kind: 'chart' as const,
             alt: 'Measured values with their ranges against the targets',
-            svg: intervalChart(
-              measured.map((t) => {
+            chart: {
+              type: 'intervals' as const,
+              title: 'Measured values with their ranges against the targets',
+              rows: measured.map((t) => {
                 const { value, halfWidth } = t.measured!
                 return {
                   label: [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', ').slice(0, 34),
@@ -106,8 +129,7 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
                   words: `${show(value, targetQuantity[t.target.kind])}, ${verdictWords[t.verdict]}`,
                 }
               }),
-              'Measured values with their ranges against the targets',
-            ),
+            },
           },
         ]
       : []),
@@ -222,16 +244,16 @@ function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): Pri
     blocks.push({
       kind: 'chart',
       alt: 'Sound level step by step',
-      svg: rungChart(
-        rungs.map((r, i) => ({
+      chart: {
+        type: 'rungs',
+        title: 'Sound level step by step against an everyday scale',
+        limit: rungs === there ? (target?.limit ?? null) : null,
+        rungs: rungs.map((r, i) => ({
           name: r.name,
           level: r.level,
           words: i ? `${show(r.level, 'level')}, × ${r.ratio.toFixed(2)}` : show(r.level, 'level'),
         })),
-        everydayLevels,
-        rungs === there ? (target?.limit ?? null) : null,
-        'Sound level step by step against an everyday scale',
-      ),
+      },
     })
   if (ranking.sources.length) {
     blocks.push({
@@ -361,13 +383,19 @@ const cell = (text: string) => text.replaceAll('|', '\\|').replaceAll('\n', ' ')
 const asAddress = (svg: string) =>
   `data:image/svg+xml,${encodeURIComponent(svg).replaceAll('(', '%28').replaceAll(')', '%29')}`
 
-/** The same as Markdown; charts stand in it as pictures. */
-export function printMarkdown({ title, subtitle, blocks }: PrintReport): string {
+/**
+ * The same as Markdown; charts stand in it as pictures.
+ * @param draw a chart as SVG text
+ */
+export function printMarkdown(
+  { title, subtitle, blocks }: PrintReport,
+  draw: (chart: PrintChart) => string,
+): string {
   const body = blocks.map((b) => {
     if (b.kind === 'heading') return `## ${b.text}`
     if (b.kind === 'text') return b.text
     if (b.kind === 'list') return b.items.map((i) => `- ${i}`).join('\n')
-    if (b.kind === 'chart') return `![${b.alt}](${asAddress(b.svg)})`
+    if (b.kind === 'chart') return `![${b.alt}](${asAddress(draw(b.chart))})`
     return [
       `| ${b.head.map(cell).join(' | ')} |`,
       `| ${b.head.map((_, i) => (b.numbers.includes(i) ? '---:' : '---')).join(' | ')} |`,

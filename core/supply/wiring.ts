@@ -2,7 +2,7 @@ import { awgArea, crimpPull, fuseChoice, usbBudget } from '#core/power'
 import type { Fan, PlanDocument, WireConnector } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
-import { type FanArray } from '#core/system'
+import type { FanArray } from '#core/system'
 
 /** Plan limit of a contact, A. From memory and common practice (handbook, connectors). */
 export const connectorLimit: Record<WireConnector, { name: string; amps: number }> = {

@@ -1,3 +1,6 @@
+import dayjs from 'dayjs'
+import customParseFormat from 'dayjs/plugin/customParseFormat.js'
+import utc from 'dayjs/plugin/utc.js'
 import Papa from 'papaparse'
 import {
   channelName,
@@ -8,6 +11,9 @@ import {
   type LogData,
   type NamedChannel,
 } from '#core/measure'
+
+dayjs.extend(customParseFormat)
+dayjs.extend(utc)
 
 /**
  * Logger files as they come: any heading, any of the usual separators, points or commas for the decimals, times as seconds,
@@ -124,19 +130,12 @@ const blank = (cell: string) => /^\s*(|nan|null|none|n\/?a|-+|\?)\s*$/i.test(cel
 const split = (text: string, delimiter: string) =>
   Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' }).data
 
-/** The separator under which most lines have the same number of cells, more than one. */
-function guessDelimiter(lines: readonly string[]): string {
-  const tail = lines.slice(-40)
-  let best: { delimiter: string; score: number } = { delimiter: ',', score: -1 }
-  for (const delimiter of DELIMITERS) {
-    const widths = tail.map((l) => split(l, delimiter)[0]?.length ?? 0)
-    const usual = widths.toSorted((a, b) => a - b)[widths.length >> 1] ?? 0
-    const alike = widths.filter((w) => w === usual).length / Math.max(1, widths.length)
-    // decimal commas split numbers as well: halves that are numbers count for less than whole ones
-    const score = usual > 1 ? alike + 0.01 * DELIMITERS.length - 0.01 * DELIMITERS.indexOf(delimiter) : -1
-    if (score > best.score + 0.05 || (score > best.score && delimiter !== ' ')) best = { delimiter, score }
-  }
-  return best.delimiter
+/** Where semicolons or tabs divide, a comma between figures is a decimal sign and no separator. */
+const withoutDecimalCommas = (text: string) => (/[;\t]/.test(text) ? text.replace(/(\d),(?=\d)/g, '$1.') : text)
+/** The separator, as the CSV parser guesses it from the last half of the lines: the first ones may be a preamble. */
+const guessDelimiter = (lines: readonly string[]): string => {
+  const tail = withoutDecimalCommas(lines.slice(lines.length >> 1).join('\n'))
+  return Papa.parse<string[]>(tail, { delimitersToGuess: [...DELIMITERS] }).meta.delimiter
 }
 
 /** Day or month first: a number above 12 decides; else day first where points divide, month first where strokes do. */
@@ -265,23 +264,38 @@ const FACTOR: Partial<Record<TimeFormat, number>> = {
 const DAY_S = 86400
 const TOLD = 20
 
-/** Seconds of a clock. */
+/** Seconds of a clock: hours, minutes, and seconds with either decimal sign. */
+const secondsOf = (hours?: string, minutes?: string, seconds = '0') =>
+  Number(hours ?? 0) * 3600 + Number(minutes ?? 0) * 60 + Number(seconds.replace(',', '.'))
 function clockSeconds(cell: string): number {
   const m = CLOCK.exec(cell)
-  return m ? Number(m[1]) * 3600 + Number(m[2]) * 60 + Number((m[3] ?? '0').replace(',', '.')) : NaN
+  return m ? secondsOf(m[1], m[2], m[3]) : NaN
+}
+
+/** How a day may be written, by the order of its parts. */
+const dayFormats: Partial<Record<TimeFormat, string[]>> = {
+  ymd: ['YYYY-MM-DD'],
+  dmy: ['DD-MM-YYYY', 'DD-MM-YY'],
+  mdy: ['MM-DD-YYYY', 'MM-DD-YY'],
+}
+/** Days that were read already: a log has many rows of few days. */
+const days = new Map<string, number>()
+/** Seconds since 1970 at the beginning of a day, no zone; NaN where there is no such day. */
+function daySeconds(day: string, format: TimeFormat): number {
+  const key = `${format} ${day}`
+  const known = days.get(key)
+  if (known !== undefined) return known
+  const read = (dayFormats[format] ?? []).map((f) => dayjs.utc(day, f, true)).find((d) => d.isValid())
+  const seconds = read?.unix() ?? NaN
+  days.set(key, seconds)
+  return seconds
 }
 /** Seconds since 1970 of a date as it stands, no zone. */
 function dateSeconds(cell: string, format: TimeFormat): number {
   const m = DATE.exec(cell)
   if (!m) return NaN
-  const [a, b, c] = [Number(m[1]), Number(m[2]), Number(m[3])]
-  const [y, mo, d] = format === 'ymd' ? [a, b, c] : format === 'dmy' ? [c, b, a] : [c, a, b]
-  if (mo < 1 || mo > 12 || d < 1 || d > 31) return NaN
-  const day = Date.UTC(y < 100 ? 2000 + y : y, mo - 1, d) / 1000
-  return (
-    day +
-    (m[4] === undefined ? 0 : Number(m[4]) * 3600 + Number(m[5]) * 60 + Number((m[6] ?? '0').replace(',', '.')))
-  )
+  const day = [m[1], m[2], m[3]].map((part) => part!.padStart(2, '0')).join('-')
+  return daySeconds(day, format) + secondsOf(m[4], m[5], m[6])
 }
 
 /** Reads a whole file, part by part; between parts a worker may breathe, tell how far it is, or stop. */

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { afterReduction, loudnessRatio } from '#core/noise'
 import {
-  everydayLevels,
   RANKING_GAP_DB,
   rankNoiseSources,
   upgradeRungs,
   type RankedStage,
 } from '#core/verification'
 import { newReading, runStates, usualStages, readingLimit } from '#core/document'
-import { rungChart } from '~/charts/print-chart'
+import { drawChart } from '~/charts/print-chart'
 
 const { store, plan, report } = useJob('verdict')
 const { show } = useUnits()
@@ -42,15 +41,17 @@ const ranking = computed(() =>
 const rungs = computed(() => upgradeRungs(states.value, place.value))
 const chart = computed(() =>
   rungs.value.length
-    ? rungChart(
-        rungs.value.map((r, i) => ({
-          name: r.name,
-          level: r.level,
-          words: `${r.upperBound ? '≤ ' : ''}${show(r.level, 'level')}${i ? `, × ${r.ratio.toFixed(2)}` : ''}`,
-        })),
-        everydayLevels,
-        target.value?.limit ?? null,
-        'Sound level step by step, with loudness against the first',
+    ? drawChart(
+        {
+          type: 'rungs',
+          title: 'Sound level step by step, with loudness against the first',
+          limit: target.value?.limit ?? null,
+          rungs: rungs.value.map((r, i) => ({
+            name: r.name,
+            level: r.level,
+            words: `${r.upperBound ? '≤ ' : ''}${show(r.level, 'level')}${i ? `, × ${r.ratio.toFixed(2)}` : ''}`,
+          })),
+        },
         440,
       )
     : '',

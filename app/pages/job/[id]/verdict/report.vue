@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { printMarkdown, printReportOf } from '#core/print'
+import { drawChart } from '~/charts/print-chart'
 
 const { plan, report } = useJob('verdict')
 const { units } = useUnits()
@@ -17,7 +18,7 @@ async function pdf() {
   )
   making.value = false
 }
-const markdown = () => saveText(printMarkdown(printed.value), `${name.value}.md`, 'text/markdown')
+const markdown = () => saveText(printMarkdown(printed.value, drawChart), `${name.value}.md`, 'text/markdown')
 const photos = computed(() =>
   [report.value.verdict.before, report.value.verdict.after].filter((r) => r?.photoId),
 )
@@ -55,7 +56,7 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
             {{ item }}
           </li>
         </ul>
-        <PrintDrawing v-else-if="b.kind === 'chart'" :svg="b.svg" />
+        <PrintDrawing v-else-if="b.kind === 'chart'" :svg="drawChart(b.chart)" />
         <div v-else class="scroll-x" tabindex="0" role="region" :aria-label="b.head.join(', ')">
           <table class="data">
             <thead>
