@@ -3,7 +3,7 @@ import type { Passage } from '#core/airpath'
 import { stableFlow, type Drive, type FanCurve } from '#core/fan'
 import type { UncertainInput, Job, PlanInput } from '#core/document'
 import type { FanModel, ElementModel, PathModel } from '#core/system'
-import { drivenArray, membersOf, elementFlows } from '#core/system'
+import { curveUncertainty, drivenArray, membersOf, elementFlows } from '#core/system'
 import { computeReport } from '#core/plan'
 import { uncertainRanges, goalNeeds, type NeedEnv } from '#core/requirement'
 import { normal, seeded } from '#core/numeric'
@@ -299,12 +299,10 @@ function drawn(job: Job, key: UncertainInput, [low, high]: [number, number], z: 
   return low >= 0 && value > 0 ? Math.max(x, 0.02 * value) : x
 }
 
-/** Half-width of a fan curve's pressure by what it rests on; an estimated one is a guess between two numbers. Common practice, no source. */
 /** The supply's window is taken as a swing of at most this share. */
 const MAX_SWING = 0.2
 /** Gains below this are lost in the sampling. */
 const MIN_SENSITIVITY = 0.03
-const curveUncertainty = { curve: 0.1, claim: 0.15, measured: 0.05, estimated: 0.3 } as const
 
 /** What the pressure of a fan is doubted by: its curve's source, or how widely tests of the shelf scatter where those correct it. */
 function fanUncertainty({ curves, fan }: FanModel): number {

@@ -79,7 +79,6 @@ export const bFromK = (k: number, areaM2: number, density: number) => (k * densi
 
 /** Discharge coefficients. Source: published for sharp holes (from memory). */
 export const dischargeCoefficients = { sharp: 0.61, slot: 0.62, crack: 0.67, rounded: 0.95 } as const
-export type EdgeKind = keyof typeof dischargeCoefficients
 
 /** Flow through an opening at a pressure difference, m3/s, with its sign. Reference: orifice equation. */
 export function orificeFlow(areaM2: number, cd: number, pressure: number, density: number): number {

@@ -2,7 +2,7 @@
  * What a person states: the plan document with its parts, the fans of the shelf, the parts of the drawer. Every part is a
  * Zod schema; types, defaults, the completing of older files and the columns of the database come from it.
  */
-export { columnKeys, idSchema, limits, longText, maybe, momentKeys, shortText, within } from './fields'
+export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
 export {
   jobSchema,
   newPort,
@@ -48,7 +48,6 @@ export {
   newFeedPart,
   newSource,
   newSun,
-  newWiring,
   sourceSchema,
   sunSchema,
   wiringSchema,
@@ -62,7 +61,6 @@ export {
   type Wiring,
 } from './feed'
 export {
-  connectors,
   fanSchema,
   fanTestSchema,
   newFan,
@@ -88,7 +86,6 @@ export {
   readingLimit,
   readingMean,
   readingNames,
-  readingQuantities,
   readingSchema,
   readingValues,
   runSchema,
@@ -96,7 +93,6 @@ export {
   samePlace,
   usualPair,
   usualStages,
-  type ChangeKind,
   type FlowMethod,
   type Reading,
   type ReadingQuantity,
@@ -107,7 +103,6 @@ export {
 export { fromStock, stockKinds, stockPartSchema, type StockKind, type StockPart } from './stock'
 export {
   fanIdsOf,
-  feedProblem,
   newPlan,
   planSchema,
   selectionSchema,
@@ -120,5 +115,5 @@ export {
   type TargetKind,
 } from './plan'
 export { completePlan } from './complete'
-export { setDrive, type Drive } from './drive'
+export { setDrive } from './drive'
 export { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'

@@ -100,7 +100,6 @@ export const runSchema = z.object({
 })
 export interface Run extends z.infer<typeof runSchema> {}
 export type RunKind = Run['kind']
-export type ChangeKind = NonNullable<Run['changed']>
 
 const runNames: Record<RunKind, string> = {
   baseline: 'Baseline',

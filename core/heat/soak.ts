@@ -1,5 +1,5 @@
 import { slopeOf } from '#core/measure'
-import { fitRise, remainingChange, type RiseFit } from './rise'
+import { fitRise, remainingChange, temperatureAt, type RiseFit } from './rise'
 
 /** A soak that is being watched: where it will end, how long that takes, whether that may be believed. */
 
@@ -131,7 +131,7 @@ export function soakOf(
     return sum / (n - k)
   }
   if (fit?.trusted) {
-    const last = fit.final + fit.amplitude * Math.exp(-(end - t[begin]!) / fit.tau)
+    const last = temperatureAt(fit.final + fit.amplitude, fit.final, fit.tau, end - t[begin]!)
     const remaining = fit.final - last
     const done = Math.abs(fit.amplitude)
     const to95S = Math.max(0, fit.tau * Math.log(Math.abs(remaining) / ((1 - DONE) * done)))

@@ -8,7 +8,6 @@ import {
   elementDrop,
   impellerDiameter,
   levelAtListener,
-  levelDistance,
   modelElement,
   modelFan,
   modelPath,
@@ -27,6 +26,7 @@ import {
   type PathElement,
   type PlanDocument,
 } from '#core/document'
+import { levelDistance } from '#core/noise'
 import { planFacts } from '#core/rules'
 import { sayIn } from '#core/units'
 

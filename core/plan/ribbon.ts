@@ -183,7 +183,3 @@ export function ribbonOf({ plan, system, context, operation, fanName }: RibbonIn
     roomSegment(drawn, 'room-out', job.breathesOut || 'Where it leaves', path.main.length > heatAt),
   ]
 }
-
-/** Pressure of the first chamber against the room, Pa; null where none is known. */
-export const chamberPressure = (ribbon: readonly RibbonSegment[]) =>
-  ribbon.find((s) => s.kind === 'chamber')?.gaugePa ?? null

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { changeWords, printMarkdown, printReportOf } from './print-report'
-import { compareRuns, everydayLevels } from '#core/verification'
+import { compareRuns } from '#core/verification'
 import { computeReport } from '#core/plan'
 import { drawChart } from '../../app/charts/print-chart'
 import {

@@ -1,3 +1,4 @@
+import { loudnessRatio } from '#core/noise'
 import { evaluateCandidate, quickArrayFlow, quickArrayLevel, START_MARGIN, type Candidate } from './candidate'
 import type { SelectionContext } from './context'
 import type { Fan, PlanDocument } from '#core/document'
@@ -145,7 +146,7 @@ const score: Record<Exclude<Objective, 'weights'>, (c: Scored) => number> = {
   cheapest: (c) => c.cost ?? 1e6,
   power: (c) => c.powerW ?? 1e3,
   thinnest: (c) => c.thicknessM,
-  loudness: (c) => (!c.flow || c.level === null ? 1e3 : loudness(c.level) / c.flow),
+  loudness: (c) => (!c.flow || c.level === null ? 1e3 : loudnessRatio(c.level - 40) / c.flow),
   value: (c) => (!c.flow || c.cost === null ? 1e6 : c.cost / c.flow),
 }
 /** What a group is scored by. */
@@ -158,9 +159,6 @@ interface Scored {
   thicknessM: number
 }
 const scoredOf = (c: Candidate): Scored => ({ ...c, level: c.level?.value ?? null })
-
-/** Perceived loudness against 40 dB(A): twice for each 10 dB. Common practice (sone rule of ISO 131, used on dB(A)). */
-const loudness = (level: number) => 2 ** ((level - 40) / 10)
 
 /** What one unit of each wish is worth in the weighted score: 10 dB, the whole need, 5 W, 20 of money, 25 mm. A choice of ours, so that one step of each is felt about alike. */
 const UNIT = { level: 10, margin: 1, power: 5, cost: 20, thickness: 0.025 }

@@ -1,4 +1,11 @@
-import { converterDefaults, nearestPreferred, resistorForVoltage, type FeedConvert } from '#core/power'
+import {
+  choppedAverage,
+  converterDefaults,
+  idealDuty,
+  nearestPreferred,
+  resistorForVoltage,
+  type FeedConvert,
+} from '#core/power'
 import type { Converter, Fan, FanSelection, FeedPart, PlanDocument, Source } from '#core/document'
 import { arrayCurrent, arrayName, arrayStart, type FanArray } from '#core/system'
 import { leadOf } from './feed-lead'
@@ -38,7 +45,7 @@ export function convertOf(
     ohm2: c.ohm2 ?? 1e9,
     diodes: c.diodes ?? Math.max(1, Math.round((nominalV - c.outV) / DIODE_V)),
     diodeV: DIODE_V,
-    duty: c.duty ?? Math.min(1, c.outV / Math.max(nominalV, 1e-6)),
+    duty: c.duty ?? Math.min(1, idealDuty('buck', Math.max(nominalV, 1e-6), c.outV)),
   }
 }
 /** Nearest E12 resistor that leaves a voltage at a current, ohm; null where there is nothing to drop. */
@@ -54,7 +61,7 @@ function voltageAbove(nodes: readonly BuiltNode[], at: number, nominalV: number)
   for (let i = at; i >= 0; i = nodes[i]!.parent) {
     const c = nodes[i]!.convert
     if (c && holdsItsOutput(c.kind)) return c.outV
-    if (c?.kind === 'pwm') return c.duty * nominalV
+    if (c?.kind === 'pwm') return choppedAverage(nominalV, c.duty)
   }
   return nominalV
 }

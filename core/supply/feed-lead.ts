@@ -1,4 +1,4 @@
-import { allowedCurrent, awgAmpacity, awgArea, CONTACT_OHM, copperResistance } from '#core/power'
+import { allowedCurrent, awgAmpacity, awgArea, copperResistance, wireDrop } from '#core/power'
 import type { Wiring } from '#core/document'
 import type { LeadReport } from './feed-node'
 
@@ -21,7 +21,7 @@ export function leadAmpacity(awg: number | null, wiring: Wiring): number | null 
       )
 }
 const leadOhm = (awg: number | null, lengthM: number | null) =>
-  awg && lengthM ? 2 * lengthM * copperResistance(awgArea(awg)) + CONTACT_PAIRS * CONTACT_OHM : 0
+  awg && lengthM ? wireDrop(lengthM, copperResistance(awgArea(awg)), 1, CONTACT_PAIRS) : 0
 
 /** A lead before the feed is solved. */
 export const leadOf = (

@@ -44,11 +44,6 @@ export interface FeedNodeReport {
   problems: FeedProblem[]
 }
 
-export interface FeedReport {
-  nodes: FeedNodeReport[]
-  settled: boolean
-}
-
 /** What a node is before the feed is solved. */
 type Stated = Pick<FeedNodeReport, 'id' | 'parentId' | 'kind' | 'name' | 'what' | 'limitA' | 'ohm' | 'lead'>
 

@@ -5,6 +5,7 @@ import {
   longestWire,
   SETTING_TOLERANCE,
   solveFeed,
+  utilisation as utilisationOf,
   type FeedState,
 } from '#core/power'
 import type { Fan, PlanDocument } from '#core/document'
@@ -55,7 +56,7 @@ function solvedNode(
   const { stated, known } = node
   const gives = stated.kind === 'source' || stated.kind === 'converter'
   const outA = gives || stated.kind === 'branch' ? state.outA : null
-  const utilisation = gives && stated.limitA && outA !== null ? outA / stated.limitA : null
+  const utilisation = gives && outA !== null ? utilisationOf([1], [outA], stated.limitA ?? 0) : null
   const solved = {
     ...stated,
     lead: stated.lead && solvedLead(stated.lead, state, window.aboveV),

@@ -1,4 +1,4 @@
-import { headroomVerdict } from '#core/power'
+import { headroomVerdict, utilisation as utilisationOf } from '#core/power'
 import type { Fan, PlanDocument } from '#core/document'
 import { feedOf, type FeedReport } from './feed-tree'
 import type { FanArray } from '#core/system'
@@ -56,7 +56,7 @@ export function powerOf(plan: PlanDocument, fanArray: FanArray | null, fans: rea
   const known = feed.nodes.every((n) => n.kind !== 'selection' || n.inA !== null)
   const loadRunA = known ? root.outA : null
   const loadStartA = known ? root.startA : null
-  const utilisation = loadRunA !== null && source.iMaxA ? loadRunA / source.iMaxA : null
+  const utilisation = loadRunA === null ? null : utilisationOf([1], [loadRunA], source.iMaxA ?? 0)
   if (!at)
     return {
       ...none,

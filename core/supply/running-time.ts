@@ -10,6 +10,7 @@ import {
   keepAlivePower,
   keepAliveResistor,
   nearestPreferred,
+  packVoltage,
   panelHarvest,
   panelNeeded,
   peukertRuntime,
@@ -146,8 +147,10 @@ function runtimeWhileOn(
   if (pack.bank) return bankRuntime(usableJ, BANK_EFFICIENCY, loadW, idleW)
   if (battery.chemistry === 'lead-acid') return peukertRuntime(charge * cold, RATE_S, PEUKERT, drawnA) * depth
   if (!isLithium(battery.chemistry)) return usableJ / (loadW + idleW)
-  const cell = cellVoltage[battery.chemistry]
-  const [full, empty] = [cell.full * cells, cell.empty * cells]
+  const [full, empty] = [
+    packVoltage(battery.chemistry, cells, 'full'),
+    packVoltage(battery.chemistry, cells, 'empty'),
+  ]
   const usable = charge * depth * cold
   if (converter && (converter.kind === 'buck' || converter.kind === 'boost'))
     return constantPowerRuntime(usable, full, empty, loadW + idleW)

@@ -1,6 +1,12 @@
 import {
   behindResistor,
   capacitorRating,
+  choppedPeak,
+  converterInputCurrent,
+  converterLoss,
+  diodeDrop,
+  dividerVoltage,
+  idealDuty,
   dividerHeat,
   linearHeat,
   converterDefaults,
@@ -10,6 +16,7 @@ import {
   SETTING_TOLERANCE,
   type FanLoad,
 } from '#core/power'
+import { PWM_PIN_V } from '#core/control'
 import { voltageForSpeed } from '#core/fan'
 import type { Converter, PlanDocument, Source } from '#core/document'
 import { chosenResistor, DIODE_V } from './feed-build'
@@ -130,7 +137,7 @@ function buckRow(w: Wish): SlowRow {
   const { efficiency, dropoutV } = converterDefaults.buck
   return rowOf(w, 'buck', 'Step-down converter', targetV, targetV, {
     peakV: highV,
-    heatW: targetV * amps * (1 / efficiency - 1),
+    heatW: converterLoss(targetV, amps, efficiency),
     adjustable: true,
     parts: PARTS.buck,
     take: toSet('buck', targetV),
@@ -201,7 +208,8 @@ function dividerRow(w: Wish): SlowRow | null {
   const heatW = dividerHeat(supply, r1, r2, targetV)
   const atStart = targetV - ((startA - amps) * r1 * r2) / (r1 + r2)
   return rowOf(w, 'divider', `Divider ${r1} / ${r2} Ω`, targetV, atStart, {
-    peakV: (supply * r2) / (r1 + r2),
+    // without a load
+    peakV: dividerVoltage(supply, r1, r2, 0, 0),
     heatW,
     parts: PARTS.divider,
     take: { kind: 'divider', outV: targetV, ohm: r1, ohm2: r2 },
@@ -216,13 +224,13 @@ const LIGHT_DIODE_V = 0.6
 function diodeRow(w: Wish): SlowRow {
   const { targetV, amps, supply, lowV, highV } = w
   const n = Math.max(1, Math.round((supply - targetV) / DIODE_V))
-  const atStart = lowV - n * DIODE_V
-  return rowOf(w, 'diode', `${n} diode${n > 1 ? 's' : ''} in a row`, supply - n * DIODE_V, atStart, {
+  const atStart = diodeDrop(lowV, n, DIODE_V)
+  return rowOf(w, 'diode', `${n} diode${n > 1 ? 's' : ''} in a row`, diodeDrop(supply, n, DIODE_V), atStart, {
     peakV: highV,
     heatW: n * DIODE_V * amps,
     parts: PARTS.diode * Math.ceil(n / 4),
-    take: { kind: 'diode', outV: supply - n * DIODE_V, diodes: n },
-    hazard: noStart(w, atStart) ?? over(w, highV - n * LIGHT_DIODE_V),
+    take: { kind: 'diode', outV: diodeDrop(supply, n, DIODE_V), diodes: n },
+    hazard: noStart(w, atStart) ?? over(w, diodeDrop(highV, n, LIGHT_DIODE_V)),
     setting: `${n} silicon diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
   })
 }
@@ -232,9 +240,9 @@ const SWITCH_LOSS = 0.02
 
 function choppedRow(w: Wish): SlowRow {
   const { targetV, amps, supply, highV } = w
-  const duty = targetV / supply
+  const duty = idealDuty('buck', supply, targetV)
   return rowOf(w, 'pwm', `Chopped supply, ${Math.round(100 * duty)} % on`, targetV, highV, {
-    peakV: highV,
+    peakV: choppedPeak(highV),
     heatW: SWITCH_LOSS * supply * amps,
     noise: 'whine from 0.1 to 18 kHz',
     adjustable: true,
@@ -248,10 +256,10 @@ function choppedRow(w: Wish): SlowRow {
 function boostRow(w: Wish): SlowRow {
   const { targetV, amps, lowV, source } = w
   const { efficiency } = converterDefaults.boost
-  const drawn = (targetV * amps) / (efficiency * lowV)
+  const drawn = converterInputCurrent(lowV, targetV, amps, efficiency)
   return rowOf(w, 'boost', 'Step-up converter', targetV, targetV, {
     peakV: targetV * (1 + SETTING_TOLERANCE),
-    heatW: targetV * amps * (1 / efficiency - 1),
+    heatW: converterLoss(targetV, amps, efficiency),
     adjustable: true,
     parts: PARTS.boost,
     take: toSet('boost', targetV),
@@ -279,7 +287,7 @@ function pwmWireRow(w: Wish): SlowRow | null {
     duty: Math.round(100 * duty) / 100,
     speed: dutySpeed(model, duty) * driveSpeed(model, supply),
     hazard: over(w, highV),
-    setting: '25 kHz, open drain, at most 5.25 V on the pin; an open pin is full speed.',
+    setting: `25 kHz, open drain, at most ${PWM_PIN_V} V on the pin; an open pin is full speed.`,
   })
 }
 

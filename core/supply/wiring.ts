@@ -1,3 +1,4 @@
+import { PWM_PIN_V } from '#core/control'
 import { awgArea, crimpPull, fuseChoice, usbBudget } from '#core/power'
 import type { Fan, PlanDocument, WireConnector } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
@@ -45,7 +46,9 @@ const headerPins = (wires: number, tachUsed: boolean, pwm: boolean): PinRow[] =>
         {
           pin: 4,
           use: 'PWM in',
-          connect: pwm ? 'to the open-drain driver, at most 5.25 V' : 'left open, insulated: full speed',
+          connect: pwm
+            ? `to the open-drain driver, at most ${PWM_PIN_V} V`
+            : 'left open, insulated: full speed',
           colour: 'pwm' as const,
         },
       ]

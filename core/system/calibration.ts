@@ -3,6 +3,7 @@ import { fitResistance, pathExponent } from '#core/airpath'
 import { pressureAt, slopeAt, type Resistance } from '#core/fan'
 import { airflowWithWallLoss } from '#core/need'
 import type { Calibration, Fan, PlanDocument } from '#core/document'
+import { curveUncertainty } from './curve-uncertainty'
 import { curveAt, driveSpeed, modelFan } from './fan-model'
 import { figure, input, type Figure } from '#core/figure'
 import { pathDrop, scalePath, type PathModel } from './path'
@@ -28,10 +29,9 @@ export interface CalibrationReport {
   exponent: number | null
 }
 
-/** Doubt of a delivered flow by vane anemometer times area, of a flow from heat and rise, and of a fan curve. Common practice, no source. */
+/** Doubt of a delivered flow by vane anemometer times area, of a flow from heat and rise. Common practice, no source. */
 const FLOW_UNCERTAINTY = 0.1
 const RISE_UNCERTAINTY = 0.12
-const CURVE_UNCERTAINTY = 0.1
 const MIN_UNCERTAINTY = 0.05
 /** Factors outside this range are told: the element list is wrong rather than the guess. Common practice, no source. */
 const BELIEVABLE = [0.2, 5] as const
@@ -68,7 +68,10 @@ function pointOfFan(
   return {
     flow,
     pressure: scale * p,
-    uncertainty: Math.hypot(Math.abs((x * slope) / p - 2) * flowUncertainty, CURVE_UNCERTAINTY),
+    uncertainty: Math.hypot(
+      Math.abs((x * slope) / p - 2) * flowUncertainty,
+      curveUncertainty[made.model.curves.basis],
+    ),
   }
 }
 

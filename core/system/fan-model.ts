@@ -14,13 +14,8 @@ import { bearingLife, HALVING_K } from '#core/heat'
 import { soneToDbA } from '#core/noise'
 import { START_CURRENT_FACTOR } from '#core/power'
 import type { CurveBasis, Fan, FanPoint } from '#core/document'
+import { curveUncertainty } from './curve-uncertainty'
 
-/** Doubt of pressure at a flow: a sheet's curve ±10 %, own measurement ±5 %. Common practice, no source. */
-const curveUncertainty: Record<Exclude<CurveBasis, 'estimated'>, number> = {
-  curve: 0.1,
-  claim: 0.1,
-  measured: 0.05,
-}
 /** Allowed window of a fan whose sheet is silent, share of rated. Common practice, no source. */
 const WINDOW = 0.1
 /** Start and lowest running voltage where the sheet is silent, share of rated (12 V fans start at 4 to 7 V and run down to 3 to 5 V). Common practice, no source. */

@@ -3,6 +3,7 @@ export { modelElement } from './elements'
 export type { ElementModel } from './elements/model'
 export { freeAreaRatioOf } from './elements/openings'
 export { airSystem, type AirSystem } from './air-system'
+export { curveUncertainty } from './curve-uncertainty'
 export { airRise, fanAirC } from './fan-air'
 export { densityFigure, dropFigure, elementFigure, usefulFigure } from './figures'
 export {
@@ -65,4 +66,4 @@ export {
   scalePath,
   usefulShare,
 } from './path'
-export { arrayLevel, levelAtListener, levelDistance, type LevelEstimate } from './sound'
+export { arrayLevel, levelAtListener, type LevelEstimate } from './sound'

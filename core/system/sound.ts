@@ -1,4 +1,4 @@
-import { atDistance, atSpeed, identicalLevels, NEAREST_M, ROOM_LIMIT_M, sumLevels } from '#core/noise'
+import { atDistance, atSpeed, identicalLevels, levelDistance, sumLevels } from '#core/noise'
 import { drivenSpeed, type FanModel } from './fan-model'
 import type { FanArray, ArrayDrive } from './fan-array'
 
@@ -17,9 +17,6 @@ export interface LevelEstimate {
   low: number
   high: number
 }
-
-/** Distance that the level is computed for: not nearer than the near field, not beyond the room's limit. */
-export const levelDistance = (listenerM: number) => Math.min(Math.max(listenerM, NEAREST_M), ROOM_LIMIT_M)
 
 /**
  * Level of n equal fans at the listener, dB(A): claim, fan sound law, distance, installation.

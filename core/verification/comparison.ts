@@ -7,13 +7,14 @@ import {
   symmetricDifference,
   welch,
 } from '#core/measure'
+import { scaleFlow, scalePower, scalePressure } from '#core/fan'
 import {
-  atDistance,
   atSpeed,
+  cleanLevel,
+  distanceLawHolds,
+  levelInRoom,
   loudnessRatio,
-  minusBackground,
   NEAREST_M,
-  readingClass,
   ROOM_LIMIT_M,
 } from '#core/noise'
 import type { Quantity, Sentence } from '#core/units'
@@ -155,19 +156,12 @@ function temperatureOf(c: ComparisonContext, run: Run, reading: number, asRise: 
 }
 
 function levelOf(c: ComparisonContext, run: Run, reading: number): Value {
-  const steps: string[] = []
-  let value = reading
-  let bound = run.floorDbA !== null && readingClass(reading, run.floorDbA) !== 'usable'
-  if (run.backgroundDbA !== null) {
-    const without = minusBackground(value, run.backgroundDbA)
-    if (without === null) bound = true
-    else if (without !== value) {
-      value = without
-      steps.push('background removed')
-    }
-  }
+  const clean = cleanLevel(reading, run.backgroundDbA, run.floorDbA)
+  const steps = clean.corrected ? ['background removed'] : []
+  const bound = clean.bound !== null
+  let value = clean.level
   if (c.distanceM !== null && run.distanceM !== null && !within(run.distanceM, c.distanceM, 0.001)) {
-    if (Math.min(run.distanceM, c.distanceM) < NEAREST_M || Math.max(run.distanceM, c.distanceM) > ROOM_LIMIT_M)
+    if (!distanceLawHolds(run.distanceM, c.distanceM))
       return {
         run,
         value,
@@ -175,7 +169,7 @@ function levelOf(c: ComparisonContext, run: Run, reading: number): Value {
         bound,
         steps,
       }
-    value = atDistance(value, run.distanceM, c.distanceM)
+    value = levelInRoom(value, run.distanceM, c.distanceM)
     steps.push('moved to the same distance')
   }
   if (correctsVoltage(c, run)) {
@@ -210,22 +204,21 @@ function speedRatio(c: ComparisonContext, run: Run, byTach = true): number | nul
 }
 const TOO_FAR =
   'the voltages differ by more than a fifth, and the fan’s speed was not read: the fan laws cannot be used'
-/** Powers of the speed by which the fan laws scale. Reference: fan laws */
-const speedPower: Partial<Record<ReadingQuantity, number>> = { flow: 1, pressure: 2, rotation: 1, power: 3 }
+/** How the fan laws scale a quantity from one speed to another. */
+const fanLaws: Partial<Record<ReadingQuantity, (value: number, from: number, to: number) => number>> = {
+  flow: scaleFlow,
+  rotation: scaleFlow,
+  pressure: scalePressure,
+  power: scalePower,
+}
 
 function otherOf(c: ComparisonContext, run: Run, quantity: ReadingQuantity, reading: number): Value {
-  const power = speedPower[quantity]
-  if (power === undefined || !correctsVoltage(c, run))
-    return { run, value: reading, refused: '', bound: false, steps: [] }
+  const law = fanLaws[quantity]
+  const asRead = { run, value: reading, refused: '', bound: false, steps: [] }
+  if (!law || !correctsVoltage(c, run)) return asRead
   const ratio = speedRatio(c, run, quantity !== 'rotation')
-  if (ratio === null) return { run, value: reading, refused: TOO_FAR, bound: false, steps: [] }
-  return {
-    run,
-    value: reading * ratio ** power,
-    refused: '',
-    bound: false,
-    steps: ['taken to the same voltage by the fan laws'],
-  }
+  if (ratio === null) return { ...asRead, refused: TOO_FAR }
+  return { ...asRead, value: law(reading, 1, ratio), steps: ['taken to the same voltage by the fan laws'] }
 }
 
 /** Where the runs of one pair were taken within the hour of each other. */

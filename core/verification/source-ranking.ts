@@ -1,4 +1,4 @@
-import { maxDrop, minusBackground, nextToFix, reductionForTarget, sumLevels } from '#core/noise'
+import { cleanLevel, loudnessRatio, maxDrop, nextToFix, reductionForTarget, sumLevels } from '#core/noise'
 import { readingMean, samePlace, usualStages, type Reading, type Run } from '#core/document'
 
 /** The noise ladder: sources alone and together, stage by stage, and which to fix next. Handbook, noise budget (NO16 to NO20). */
@@ -43,8 +43,10 @@ export const RANKING_GAP_DB = 2
 const stageOf = (run: Run, r: Reading) => r.stage || run.stage || 'working'
 
 /** A level without its background: null where less than 3 dB stand above it. */
-const clean = (run: Run, value: number) =>
-  run.backgroundDbA === null ? value : minusBackground(value, run.backgroundDbA)
+function clean(run: Run, reading: number): number | null {
+  const { level, bound } = cleanLevel(reading, run.backgroundDbA, null)
+  return bound ? null : level
+}
 
 function stageRanking(
   stage: string,
@@ -143,7 +145,7 @@ export function upgradeRungs(states: readonly { name: string; runs: readonly Run
       rungs.push({
         ...loudest,
         name: state.name,
-        ratio: 2 ** ((loudest.level - (rungs[0]?.level ?? loudest.level)) / 10),
+        ratio: loudnessRatio(loudest.level - (rungs[0]?.level ?? loudest.level)),
       })
   }
   return rungs

@@ -5,7 +5,7 @@ import {
   targetVerdict,
   type TargetVerdict,
 } from '#core/measure'
-import { atDistance, minusBackground, readingClass } from '#core/noise'
+import { cleanLevel, distanceLawHolds, levelInRoom, NEAREST_M, ROOM_LIMIT_M } from '#core/noise'
 import type { Quantity } from '#core/units'
 import { compareRuns, LOAD_FACTOR, readingHalfWidth, type FairComparison } from './comparison'
 import { figure, input, type Figure, type FigureInput } from '#core/figure'
@@ -94,39 +94,31 @@ function judgeTemperature(job: Job, run: Run, reading: number): Judged {
   }
 }
 
+const boundWords = {
+  floor: 'at the meter’s floor: an upper bound',
+  background: 'less than 3 dB over the background: at most the reading',
+}
+/** Distances that differ by less than this share are the same. */
+const SAME_DISTANCE = 0.05
+
 function judgeLevel(job: Job, run: Run, reading: number): Judged {
-  const steps: string[] = []
-  let value = reading
-  let upperBoundOnly = false
-  if (run.floorDbA !== null && readingClass(reading, run.floorDbA) !== 'usable') {
-    upperBoundOnly = true
-    steps.push('at the meter’s floor: an upper bound')
-  }
-  if (run.backgroundDbA !== null) {
-    const corrected = minusBackground(reading, run.backgroundDbA)
-    if (corrected === null) {
-      upperBoundOnly = true
-      steps.push('less than 3 dB over the background: at most the reading')
-    } else if (corrected !== value) {
-      value = corrected
-      steps.push('background removed')
-    }
-  }
-  if (
-    run.distanceM !== null &&
-    Math.abs(run.distanceM - job.listenerM) > 0.05 * job.listenerM &&
-    run.distanceM >= 0.3 &&
-    job.listenerM >= 0.3
-  ) {
-    value = atDistance(value, run.distanceM, job.listenerM)
-    steps.push('moved to the listener’s distance by the free-field law')
-  }
+  const { level, bound, corrected } = cleanLevel(reading, run.backgroundDbA, run.floorDbA)
+  const steps = [...(bound ? [boundWords[bound]] : []), ...(corrected ? ['background removed'] : [])]
+  const moves =
+    run.distanceM !== null && Math.abs(run.distanceM - job.listenerM) > SAME_DISTANCE * job.listenerM
+  const value = moves ? levelInRoom(level, run.distanceM!, job.listenerM) : level
+  if (value !== level)
+    steps.push(
+      distanceLawHolds(run.distanceM!, job.listenerM)
+        ? 'moved to the listener’s distance by the free-field law'
+        : `moved to the listener’s distance, no further than the law holds (${NEAREST_M} to ${ROOM_LIMIT_M} m)`,
+    )
   return {
     value,
     halfWidth: instrumentHalfWidth[run.instrument ?? 'phone'],
     steps,
     n: 1,
-    upperBoundOnly,
+    upperBoundOnly: bound !== null,
     formula: 'L = 10·lg(10^(L_read/10) − 10^(L_b/10)) − 20·lg(r/r_m)',
     inputs: [
       input('L_read', 'reading', reading, 'level'),

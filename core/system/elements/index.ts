@@ -4,10 +4,6 @@ import { chamber, custom, fanPlace, filter, fins } from './media'
 import { uncertaintyOf, type ElementModel, type Modeler, type Spot } from './model'
 import { grille, hood, opening, outlet, slot } from './openings'
 
-export * from './model'
-export { freeAreaRatioOf } from './openings'
-export { ofPoints } from './media'
-
 const modelers: Record<Exclude<ElementKind, 'split'>, Modeler> = {
   opening,
   slot,
