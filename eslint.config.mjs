@@ -27,7 +27,22 @@ const OWN = forbid(
   ROOMS.flatMap((r) => [`../${r}`, `../${r}/*`, `../../${r}`, `../../${r}/*`]),
   'Another room is imported by its name: #core/room.',
 )
-const IO = ['**/app/**', '**/server/**', '**/shared/**', '**/demo/**', 'node:*', 'vue', 'pinia', 'element-plus', 'chart.js', '#shared/*', '#imports', '#app', '~/*', '@/*']
+const IO = [
+  '**/app/**',
+  '**/server/**',
+  '**/shared/**',
+  '**/demo/**',
+  'node:*',
+  'vue',
+  'pinia',
+  'element-plus',
+  'chart.js',
+  '#shared/*',
+  '#imports',
+  '#app',
+  '~/*',
+  '@/*',
+]
 
 /** Arrows of the core: pure, and from plan down to the kernels. Only the document room knows Zod. */
 const arrows = ROOMS.map((room, i) => ({

@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
-    include: ['{core,demo,server,shared}/**/*.test.ts', 'tests/{api,handbook}/**/*.test.ts'],
+    include: ['{app,core,demo,server,shared}/**/*.test.ts', 'tests/{api,handbook}/**/*.test.ts'],
     testTimeout: 60_000,
     hookTimeout: 120_000,
     maxWorkers: 2,

@@ -1,4 +1,4 @@
-// npm test: lint, types, unit, api and browser tests on a fresh clone with no other step. Ends with "N passed, N failed".
+// npm test: format, lint, unused code, types, unit, api and browser tests on a fresh clone with no other step. Ends with "N passed, N failed".
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { spawnSync } from 'node:child_process'
@@ -37,26 +37,24 @@ function check(name, command, args) {
 const results = join(root, '.cache', 'results')
 rmSync(results, { recursive: true, force: true })
 
-run('npx', ['nuxt', 'prepare', '--logLevel', 'silent'])
-check('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
-check('types', 'node', ['scripts/types.mjs'])
+/** What to run: all of it, or one of unit, api, e2e. */
+const only = process.argv[2] ?? 'all'
+const wanted = (part) => only === 'all' || only === part
 
-say('unit and api tests')
-ensureBuild()
-const unit = join(results, 'unit.json')
-run('npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`], {
-  mayFail: true,
-})
-if (existsSync(unit)) {
-  const json = JSON.parse(readFileSync(unit, 'utf8'))
-  count(
-    json.numPassedTests,
-    json.numFailedTests +
-      json.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length,
-  )
-} else count(0, 1)
+function vitest(name, folders) {
+  say(`${name} tests`)
+  const file = join(results, `${name}.json`)
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
+  run('npx', ['vitest', 'run', ...folders, ...reporters], { mayFail: true })
+  if (!existsSync(file)) return count(0, 1)
+  const json = JSON.parse(readFileSync(file, 'utf8'))
+  // a file that fails before its tests counts as one
+  const broken = json.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0)
+  count(json.numPassedTests, json.numFailedTests + broken.length)
+}
 
-if (ensureChromium()) {
+function browser() {
+  if (!ensureChromium()) return count(0, 1)
   say('browser tests')
   const e2e = join(results, 'e2e.json')
   const status = spawnSync('npx', ['playwright', 'test'], {
@@ -64,11 +62,22 @@ if (ensureChromium()) {
     stdio: 'inherit',
     env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e, CHROMIUM },
   }).status
-  if (existsSync(e2e)) {
-    const { stats } = JSON.parse(readFileSync(e2e, 'utf8'))
-    count(stats.expected + stats.flaky, stats.unexpected || (status ? 1 : 0))
-  } else count(0, 1)
-} else count(0, 1)
+  if (!existsSync(e2e)) return count(0, 1)
+  const { stats } = JSON.parse(readFileSync(e2e, 'utf8'))
+  count(stats.expected + stats.flaky, stats.unexpected || (status ? 1 : 0))
+}
+
+run('npx', ['nuxt', 'prepare', '--logLevel', 'silent'])
+if (only === 'all') {
+  check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.'])
+  check('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
+  check('nothing unused', 'node', ['scripts/unused.mjs'])
+  check('types', 'node', ['scripts/types.mjs'])
+}
+if (wanted('unit')) vitest('unit', ['core/', 'demo/', 'server/', 'shared/', 'app/', 'tests/handbook/'])
+if (wanted('api') || wanted('e2e')) ensureBuild()
+if (wanted('api')) vitest('api', ['tests/api/'])
+if (wanted('e2e')) browser()
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
 process.exit(totals.failed ? 1 : 0)

@@ -2,7 +2,7 @@ import Papa from 'papaparse'
 import { z } from 'zod'
 import type { Fan } from '#core/document'
 import { fanSchema } from '#core/document'
-import { columns, detectColumns, type Mapped } from './columns'
+import { detectColumns, type Mapped } from './columns'
 import { readRow, sameFan, writeRow, writtenHeadings, type CellIssue } from './rows'
 
 /** The open shelf file: see docs/formats.md. */
@@ -117,7 +117,3 @@ export function tableReader(table: Table, known: (id: string) => Fan | undefined
       return { line, state: 'wrong', name: at >= 0 ? (cells[at] ?? '') : '', fan: null, issues: result.issues }
     })
 }
-
-/** Columns that stand in no heading. */
-export const unusedColumns = (mapping: readonly Mapped[]) =>
-  columns.filter((c) => !mapping.some((m) => m.column?.key === c.key))

@@ -1,11 +1,6 @@
 <script setup lang="ts">
 import { afterReduction, loudnessRatio } from '#core/noise'
-import {
-  RANKING_GAP_DB,
-  rankNoiseSources,
-  upgradeRungs,
-  type RankedStage,
-} from '#core/verification'
+import { RANKING_GAP_DB, rankNoiseSources, upgradeRungs, type RankedStage } from '#core/verification'
 import { newReading, runStates, usualStages, readingLimit } from '#core/document'
 import { drawChart } from '~/charts/print-chart'
 
