@@ -91,6 +91,7 @@ export default withNuxt(
   { ignores: ['.output/**', '.cache/**', 'tests/handbook/cases/**'] },
   {
     rules: {
+      'max-len': ['error', { code: 140, ignoreUrls: true }],
       // an interface that only names what a schema infers
       '@typescript-eslint/no-empty-object-type': ['error', { allowInterfaces: 'with-single-extends' }],
       'vue/multi-word-component-names': 'off',

@@ -139,7 +139,9 @@ export async function benchLogs(): Promise<void> {
   await createJob(db, 'bench', 'Bench')
   const { write, read } = await storing(db, log)
   console.log(
-    `      stored in ${(write / 1000).toFixed(1)} s (reading and storing ${((ms + write) / alone).toFixed(1)} x the parser), read back in ${(read / 1000).toFixed(1)} s; the parser alone ${(alone / 1000).toFixed(1)} s`,
+    `      stored in ${(write / 1000).toFixed(1)} s (reading and storing ` +
+      `${((ms + write) / alone).toFixed(1)} x the parser), read back in ${(read / 1000).toFixed(1)} s; ` +
+      `the parser alone ${(alone / 1000).toFixed(1)} s`,
   )
   const n = log.times.length
   const first = time(

@@ -27,7 +27,9 @@ const { values } = parseArgs({
 })
 if (!values.token || !values.job) {
   console.error(
-    'npm run box -- --token TOKEN --job JOB-ID [--url http://127.0.0.1:3000] [--which as-found|as-planned] [--volts 12] [--rate 1] [--speed 1] [--minutes 30] [--dropouts 0.01] [--noise 1] [--seed 1] [--json]',
+    'npm run box -- --token TOKEN --job JOB-ID [--url http://127.0.0.1:3000] [--which ' +
+      'as-found|as-planned] [--volts 12] [--rate 1] [--speed 1] [--minutes 30] [--dropouts 0.01] ' +
+      '[--noise 1] [--seed 1] [--json]',
   )
   process.exit(1)
 }

@@ -32,9 +32,9 @@ for (const f of [
   ...(report.selection?.figures ?? []),
   ...report.power.figures,
 ]) {
-  console.log(
-    `  ${f.label.padEnd(38)} ${printQuantity(f.value, f.quantity)}${f.low === null ? '' : `  (${printQuantity(f.low, f.quantity)} to ${printQuantity(f.high, f.quantity)})`}`,
-  )
+  const print = (value: number | null) => printQuantity(value, f.quantity)
+  const range = f.low === null ? '' : `  (${print(f.low)} to ${print(f.high)})`
+  console.log(`  ${f.label.padEnd(38)} ${print(f.value)}${range}`)
 }
 for (const f of report.findings.findings)
   console.log(`  ${f.severity.padEnd(5)} ${f.id}: ${findingMessage(f)}. ${f.fix}.`)

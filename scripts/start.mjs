@@ -25,7 +25,8 @@ try {
 }
 if (options.help) {
   console.log(
-    `${usage}\n  --bench  also takes readings of boards on the bench network at this address; the pages stay on --host\n  --empty  begin a new data directory without the demo workshop`,
+    `${usage}\n  --bench  also takes readings of boards on the bench network at this address; the ` +
+      `pages stay on --host\n  --empty  begin a new data directory without the demo workshop`,
   )
   process.exit(0)
 }

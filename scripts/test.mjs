@@ -1,4 +1,5 @@
-// npm test: format, lint, unused code, types, unit, api and browser tests on a fresh clone with no other step. Ends with "N passed, N failed".
+// npm test: format, lint, unused code, types, unit, api and browser tests on a fresh clone with no other step. Ends
+// with "N passed, N failed".
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { spawnSync } from 'node:child_process'
@@ -19,7 +20,8 @@ function ensureChromium() {
   apt('install', '-y', '-qq', '--no-install-recommends', 'chromium')
   if (existsSync(CHROMIUM)) return true
   console.error(
-    'Chromium is missing and could not be installed: run "sudo apt-get install chromium", or set CHROMIUM to an installed Chromium, then run npm test again.',
+    'Chromium is missing and could not be installed: run "sudo apt-get install chromium", or set ' +
+      'CHROMIUM to an installed Chromium, then run npm test again.',
   )
   return false
 }

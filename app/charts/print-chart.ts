@@ -29,7 +29,8 @@ const line = (x1: number, y1: number, x2: number, y2: number, colour: string, wi
 const box = (x: number, y: number, width: number, height: number, rest: string) =>
   `<rect x="${fixed(x)}" y="${fixed(y)}" width="${fixed(Math.max(0, width))}" height="${fixed(Math.max(0, height))}" ${rest}/>`
 const picture = (width: number, height: number, title: string, parts: readonly string[]) =>
-  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" role="img" aria-label="${escape(title)}">${parts.join('')}</svg>`
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" ` +
+  `height="${height}" role="img" aria-label="${escape(title)}">${parts.join('')}</svg>`
 
 type Intervals = Extract<PrintChart, { type: 'intervals' }>
 type Rungs = Extract<PrintChart, { type: 'rungs' }>

@@ -105,6 +105,7 @@ export function useLineUp() {
 /** How a candidate is driven, in words. */
 export function driveWords(c: Candidate, show: (v: number, q: 'voltage' | 'ratio') => string): string {
   const how = { single: '', parallel: '', series: ', in series', places: ', one at each place' }[c.arrangement]
-  return `${show(c.driveV, 'voltage')}${c.duty === null ? '' : `, duty ${show(c.duty, 'ratio')}`}${c.secondId && c.arrangement === 'parallel' ? ', side by side' : how}`
+  const duty = c.duty === null ? '' : `, duty ${show(c.duty, 'ratio')}`
+  return `${show(c.driveV, 'voltage')}${duty}${c.secondId && c.arrangement === 'parallel' ? ', side by side' : how}`
 }
 export const candidateName = (c: Candidate) => (c.secondId ? c.model : `${c.count} × ${c.model}`)

@@ -9,7 +9,9 @@ const MAX_BYTES = 120e6
 const RECORD_S = 20
 /** Collects what the microphone gives, as it is. */
 const COLLECTOR =
-  "class Collector extends AudioWorkletProcessor { process(inputs) { if (inputs[0][0]) this.port.postMessage(inputs[0][0].slice()); return true } } registerProcessor('collector', Collector)"
+  'class Collector extends AudioWorkletProcessor { process(inputs) { if (inputs[0][0]) ' +
+  "this.port.postMessage(inputs[0][0].slice()); return true } } registerProcessor('collector', " +
+  'Collector)'
 
 /** Two recordings, from files or the microphone, each heard in a worker. */
 export function useListen() {

@@ -95,7 +95,9 @@ function outsideOrFilter(path: PathModel, air: AirState, flow: number): Tradeoff
             },
           ),
         ],
-        wins: 'The first choice for fumes and moisture: what leaves is gone. Needs an opening of the same area for fresh air, and none near an open-flued burner.',
+        wins:
+          'The first choice for fumes and moisture: what leaves is gone. Needs an opening of the same area ' +
+          'for fresh air, and none near an open-flued burner.',
       },
       {
         name: 'Filter and recirculate',
@@ -110,7 +112,9 @@ function outsideOrFilter(path: PathModel, air: AirState, flow: number): Tradeoff
             { basis: 'estimated', note: filters.length ? '' : 'No filter is in this path yet.' },
           ),
         ],
-        wins: 'Keeps the warmth. Holds dust; gases and fumes only with the right media, which fill up without a warning. Never carries moisture or CO₂ off.',
+        wins:
+          'Keeps the warmth. Holds dust; gases and fumes only with the right media, which fill up without ' +
+          'a warning. Never carries moisture or CO₂ off.',
       },
     ],
   }

@@ -34,7 +34,10 @@ const medium = (
   c2: (c2Low + c2High) / 2,
 })
 
-/** Clean media, typical; use the sheet when there is one. Common practice, no source. c1 is the geometric middle of its band, c2 the middle. */
+/**
+ * Clean media, typical; use the sheet when there is one. Common practice, no source. c1 is the geometric middle of its
+ * band, c2 the middle.
+ */
 export const filterMedia: FilterMedium[] = [
   medium('foam20', 'Foam 10 to 20 ppi, 10 mm', 1, 5, 2, 6, 2),
   medium('foam30', 'Foam 30 ppi, 10 mm', 5, 12, 5, 12, 1.5),

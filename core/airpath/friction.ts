@@ -41,7 +41,10 @@ export function laminarConstant(s: number): number {
 /** Hydraulic diameter of a rectangle, 4 A/perimeter, same unit as the sides. */
 export const hydraulicDiameter = (width: number, height: number) => (2 * width * height) / (width + height)
 
-/** Round duct of equal flow and equal friction for a rectangle (sides in one unit). Reference: ASHRAE Fundamentals, duct design (Huebscher). */
+/**
+ * Round duct of equal flow and equal friction for a rectangle (sides in one unit).
+ * Reference: ASHRAE Fundamentals, duct design (Huebscher).
+ */
 export const equalFrictionDiameter = (width: number, height: number) =>
   (1.3 * (width * height) ** 0.625) / (width + height) ** 0.25
 

@@ -1,4 +1,7 @@
-/** PWM frequency that the 4-wire specification allows, Hz. Reference: 4-Wire PWM Controlled Fans Specification rev. 1.3 (2005), from memory. */
+/**
+ * PWM frequency that the 4-wire specification allows, Hz.
+ * Reference: 4-Wire PWM Controlled Fans Specification rev. 1.3 (2005), from memory.
+ */
 export const PWM_WINDOW = { low: 21000, high: 28000, target: 25000 } as const
 /** Most that one PWM input sources when it is held low, A. Same source. */
 export const PWM_INPUT_A = 0.005

@@ -35,7 +35,10 @@ export const selectionSchema = z.object({
   /** the other one of an unlike pair */
   secondFanId: maybe(idSchema),
   count: whole(1, 12).default(1),
-  /** side by side, one behind the other at one place, or one at each of two places of the path (pressures add, no stage disturbs the other) */
+  /**
+   * side by side, one behind the other at one place, or one at each of two places of the path (pressures add, no stage
+   * disturbs the other)
+   */
   arrangement: z.enum(['single', 'parallel', 'series', 'places']).default('single'),
   driveV: within(0.5, 60),
   /** drives the PWM wire; null without */

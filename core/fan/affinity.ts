@@ -8,6 +8,10 @@ export const scalePower = (power: number, speed1: number, speed2: number) => pow
 /** Pressure in air of another density at the same speed: p ~ rho. Reference: fan laws. */
 export const scaleDensity = (pressure: number, density1: number, density2: number) =>
   (pressure * density2) / density1
-/** Flow of a geometrically similar fan of another diameter at the same speed: Q ~ D^3 (order of magnitude between real frames). Reference: fan laws. */
+/**
+ * Flow of a geometrically similar fan of another diameter at the same speed: Q ~ D^3 (order of magnitude between real
+ * frames).
+ * Reference: fan laws.
+ */
 export const scaleSizeFlow = (flow: number, diameter1: number, diameter2: number) =>
   flow * (diameter2 / diameter1) ** 3

@@ -53,7 +53,10 @@ export function pushPullBox(
   return u === null ? null : { boxPressure: u, exhaust: flowAgainst(exhaust, bExhaust, -u) }
 }
 
-/** Quadratic path coefficient from one delivered flow of a known fan, Pa.s2/m6; null where the flow lies beyond the curve (a contradiction). */
+/**
+ * Quadratic path coefficient from one delivered flow of a known fan, Pa.s2/m6; null where the flow lies beyond the
+ * curve (a contradiction).
+ */
 export function pathFromDelivered(curve: FanCurve, flow: number): number | null {
   const p = pressureAt(curve, flow)
   return p === null || !(flow > 0) ? null : p / flow ** 2

@@ -186,7 +186,10 @@ export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): Ri
   return { final, amplitude, tau, finalError, halfWidth, residual, trusted: why === '', why }
 }
 
-/** What is left changes smoothly from reading to reading by more than its noise, and by more than this: the model does not hold. A choice of ours. */
+/**
+ * What is left changes smoothly from reading to reading by more than its noise, and by more than this: the model does
+ * not hold. A choice of ours.
+ */
 const CHANGED = { times: 3, kelvin: 0.2 } as const
 /** Median of the size of a standard normal number. */
 const NORMAL_MEDIAN = 0.6745

@@ -35,7 +35,10 @@ const STILL_KS = 0.1 / 60
 /** Where a fit may begin, as shares of the record: at once, after the small part's own time constant, after a change on the way. */
 const BEGINS = [0, 0.04, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.85] as const
 const DONE = 0.95
-/** What the curve itself does not know: a tenth of what is still to come, and how alike two probes read, K. A choice of ours: the scatter alone would promise too much. */
+/**
+ * What the curve itself does not know: a tenth of what is still to come, and how alike two probes read, K. A choice of
+ * ours: the scatter alone would promise too much.
+ */
 const MODEL = { share: 0.1, kelvin: 0.1 } as const
 
 function lastSlope(times: Float64Array, values: Float64Array, window: number): number | null {

@@ -40,7 +40,11 @@ export interface TwoNodePart extends Omit<SwitchedPart, 'capacity'> {
 /** Steps of the smaller time constant. Handbook HT20: at most 0.02. */
 const STEP_SHARE = 0.005
 const MAX_CYCLES = 60
-/** The same where the heat goes through a part into the housing that is sensed and cooled: stepped by RK4 until the period repeats. Reference: handbook HT20 */
+/**
+ * The same where the heat goes through a part into the housing that is sensed and cooled: stepped by RK4 until the
+ * period repeats.
+ * Reference: handbook HT20
+ */
 export function twoNodeCycle({
   heat,
   capacity1,

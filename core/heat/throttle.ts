@@ -1,4 +1,7 @@
-/** Limits of the suspicion: temperature that sits still at its ceiling (K) while power has fallen to a share. Common practice, no source. */
+/**
+ * Limits of the suspicion: temperature that sits still at its ceiling (K) while power has fallen to a share. Common
+ * practice, no source.
+ */
 const STILL_K = 2
 const FALLEN = 0.95
 /** Whether a device under constant demand has cut its own load: it sits at its ceiling while its power falls. Reference: handbook HT27 */

@@ -47,7 +47,11 @@ export const heightPressure = (height: number, density: number) => density * GRA
 /** Noise of a difference of two means, Pa. @param samples of each */
 export const pairNoise = (sigma: number, samples: number) => sigma * Math.sqrt(2 / samples)
 
-/** Air speed that topples a card, m/s: weight at mid foot against drag at mid height. @param foot depth of the foot @param drag about 1.2 (common practice) */
+/**
+ * Air speed that topples a card, m/s: weight at mid foot against drag at mid height.
+ * @param foot depth of the foot
+ * @param drag about 1.2 (common practice)
+ */
 export const topplingSpeed = (
   mass: number,
   width: number,

@@ -110,4 +110,5 @@ export function readBench(text: string, boot = 'unnamed'): BenchMessage {
 const number = (value: number | null) => (value === null ? '' : String(Number(value.toPrecision(7))))
 /** Rows as bench lines, for a board or the stand-in. */
 export const writeBench = (boot: string, rows: readonly BenchRow[]): string =>
-  `# boot=${boot}\n${rows.map((r) => [r.seq, Math.round(r.ms), ...Object.entries(r.values).map(([k, v]) => `${k}=${number(v)}`)].join(' ')).join('\n')}\n`
+  `# boot=${boot}\n` +
+  `${rows.map((r) => [r.seq, Math.round(r.ms), ...Object.entries(r.values).map(([k, v]) => `${k}=${number(v)}`)].join(' ')).join('\n')}\n`

@@ -72,7 +72,10 @@ export interface NamedChannel extends Channel {
   offset: number
 }
 const lower = new Map(Object.entries(channelUnits).map(([k, v]) => [k.toLowerCase(), v]))
-/** A name with its unit behind the last underscore; a name without a known unit is a plain number. @example channelOf('sink_degC').quantity // 'temperature' */
+/**
+ * A name with its unit behind the last underscore; a name without a known unit is a plain number.
+ * @example channelOf('sink_degC').quantity // 'temperature'
+ */
 export function channelOf(text: string): NamedChannel {
   const cut = text.lastIndexOf('_')
   const ending = text.slice(cut + 1)

@@ -35,7 +35,10 @@ export function targetVerdict(
 export const levelMean = (levels: readonly number[]): number | null =>
   levels.length ? 10 * Math.log10(levels.reduce((s, l) => s + 10 ** (l / 10), 0) / levels.length) : null
 
-/** Order of candidates by flow per perceived loudness, best first, as indices; flow per decibel would be meaningless. Reference: handbook ME20 */
+/**
+ * Order of candidates by flow per perceived loudness, best first, as indices; flow per decibel would be meaningless.
+ * Reference: handbook ME20
+ */
 export const rankPerLoudness = (flows: readonly number[], levels: readonly number[]): number[] => {
   const score = (i: number) => flows[i]! / 2 ** ((levels[i]! - levels[0]!) / 10)
   return flows.map((_, i) => i).sort((a, b) => score(b) - score(a))

@@ -82,7 +82,10 @@ export interface TachLoss {
   at: number
   /** s, until it turned again or the log ended */ lasted: number
 }
-/** It turned above the first, stands below the second (rpm), for at least this long (s), at more than this voltage. Common practice, no source. */
+/**
+ * It turned above the first, stands below the second (rpm), for at least this long (s), at more than this voltage.
+ * Common practice, no source.
+ */
 export const TACH = { turning: 200, standing: 60, forS: 3, fedV: 2 } as const
 /**
  * Losses of speed: the reading falls to nothing, or stops coming, while the supply is on.

@@ -4,7 +4,12 @@ import library from 'jstat'
 
 const { studentt } = library as { studentt: { inv: (probability: number, df: number) => number } }
 
-/** Student t, two-sided. @param df degrees of freedom, whole or fractional @param confidence 0..1 Reference: W. S. Gosset; computed by a statistics library */
+/**
+ * Student t, two-sided.
+ * @param df degrees of freedom, whole or fractional
+ * @param confidence 0..1
+ * Reference: W. S. Gosset; computed by a statistics library
+ */
 export const tQuantile = (df: number, confidence = 0.95): number => studentt.inv(0.5 + confidence / 2, df)
 
 /** Arithmetic mean. @param values at least one */
@@ -26,7 +31,11 @@ export interface Difference {
   /** the interval does not hold zero */ shown: boolean
 }
 
-/** Two states measured several times each, unequal spreads. @returns null for fewer than two values in one of them Reference: B. L. Welch; handbook ME15 */
+/**
+ * Two states measured several times each, unequal spreads.
+ * @returns null for fewer than two values in one of them
+ * Reference: B. L. Welch; handbook ME15
+ */
 export function welch(
   before: readonly number[],
   after: readonly number[],

@@ -1,4 +1,7 @@
-/** What one reading of a hobby instrument is worth, 95 % half-width in the reading's SI unit (relative for flow). Common practice, no source. */
+/**
+ * What one reading of a hobby instrument is worth, 95 % half-width in the reading's SI unit (relative for flow).
+ * Common practice, no source.
+ */
 export const instrumentHalfWidth = {
   /** K, thermometer board or probe */ temperature: 1,
   /** dB, phone used at a marked spot for differences */ phone: 2,

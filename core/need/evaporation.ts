@@ -53,7 +53,10 @@ export function waterNetCooling(surface: WaterSurface): number | null {
   return latent * (1 + (gamma * (surface.waterC - surface.airC)) / ((pw - pa) / 1000))
 }
 
-/** How a lid changes the surface: share of the air speed that reaches it, and the activity factor. Mesh halves the speed (common practice, an assumption). */
+/**
+ * How a lid changes the surface: share of the air speed that reaches it, and the activity factor. Mesh halves the
+ * speed (common practice, an assumption).
+ */
 export const lidEffect = {
   open: { speed: 1, activity: 1 },
   mesh: { speed: 0.5, activity: 1 },

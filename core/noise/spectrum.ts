@@ -2,7 +2,10 @@ import FFT from 'fft.js'
 import { aWeighting, bladePass } from './levels'
 import type { Sound } from './wav'
 
-/** What is in a recording: its A-weighted level, one-third-octave bands and narrow lines. Levels are dB re full scale: without a calibration only differences mean something. */
+/**
+ * What is in a recording: its A-weighted level, one-third-octave bands and narrow lines. Levels are dB re full scale:
+ * without a calibration only differences mean something.
+ */
 
 export interface Spectrum {
   /** Hz between bins */
@@ -102,7 +105,10 @@ export interface Line {
   /** A-weighted, dB re full scale */ level: number
   /** how far it stands above its surroundings, dB */ above: number
 }
-/** A line must stand this far above the median of its surroundings, dB; the fewer windows are averaged, the more the hiss itself scatters. A choice of ours. */
+/**
+ * A line must stand this far above the median of its surroundings, dB; the fewer windows are averaged, the more the
+ * hiss itself scatters. A choice of ours.
+ */
 const STANDS_DB = 10
 const SCATTER_DB = 10
 const NEIGHBOURS = 24
@@ -147,7 +153,10 @@ export interface Traced {
   what: string
   off: number
 }
-/** A line belongs to a fan when it lies this near to a multiple of its blade-pass or shaft frequency. Speeds of small fans scatter by some per cent: common practice. */
+/**
+ * A line belongs to a fan when it lies this near to a multiple of its blade-pass or shaft frequency. Speeds of small
+ * fans scatter by some per cent: common practice.
+ */
 const NEAR = 0.04
 const HARMONICS = 4
 

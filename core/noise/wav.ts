@@ -4,7 +4,10 @@ export interface Sound {
   samples: Float32Array
 }
 
-/** Formats of a WAV file's samples. Reference: IBM and Microsoft, Multimedia Programming Interface and Data Specifications 1.0; extensible format */
+/**
+ * Formats of a WAV file's samples.
+ * Reference: IBM and Microsoft, Multimedia Programming Interface and Data Specifications 1.0; extensible format
+ */
 const PCM = 1
 const FLOAT = 3
 const EXTENSIBLE = 0xfffe

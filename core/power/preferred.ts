@@ -44,7 +44,10 @@ export const RATING_MARGIN = 2
 /** Next standard rating for a heat, W; null above the largest: that is no job for a resistor. */
 export const resistorRating = (heatW: number, margin = RATING_MARGIN): number | null =>
   RATINGS.find((r) => r >= margin * heatW - 1e-12) ?? null
-/** What a resistor may dissipate in warm air, W: full to `fullTo`, falling in a line to 0 at `zeroAt` (film parts 70 and 155 degC, from memory). */
+/**
+ * What a resistor may dissipate in warm air, W: full to `fullTo`, falling in a line to 0 at `zeroAt` (film parts 70
+ * and 155 degC, from memory).
+ */
 export const resistorDerated = (ratingW: number, ambientC: number, fullTo = 70, zeroAt = 155) =>
   ratingW * Math.min(1, Math.max(0, (zeroAt - ambientC) / (zeroAt - fullTo)))
 

@@ -21,7 +21,10 @@ export const metricResistance: Record<'5' | '1-2', Record<number, number>> = {
   '1-2': { 0.5: 0.036, 0.75: 0.0245, 1: 0.0181, 1.5: 0.0121, 2.5: 0.00741, 4: 0.00461, 6: 0.00308 },
 }
 
-/** AWG sizes people use for fans, with the current to plan with, A. 10 to 18 agree with NFPA 70 small-conductor limits; smaller ones common practice, no source. */
+/**
+ * AWG sizes people use for fans, with the current to plan with, A. 10 to 18 agree with NFPA 70 small-conductor limits;
+ * smaller ones common practice, no source.
+ */
 export const awgAmpacity: Record<number, number> = {
   10: 30,
   12: 20,

@@ -77,7 +77,8 @@ export function maintenanceTasks(plan: PlanDocument, report: Report, from: strin
       task(
         'bearing',
         'Listen to the bearing, have a spare ready',
-        `At ${Math.round(job.hoursPerDay)} h a day its life of about ${Math.round(life.low / 100) * 100} h at this temperature is ${Math.round(100 * LIFE_SHARE)} % used.`,
+        `At ${Math.round(job.hoursPerDay)} h a day its life of about ${Math.round(life.low / 100) * 100} ` +
+          `h at this temperature is ${Math.round(100 * LIFE_SHARE)} % used.`,
         days,
       ),
     )

@@ -71,7 +71,10 @@ export function changeWords(c: Comparison): string {
       : `about ${c.loudness.toFixed(1)} times as loud to the ear`
   if (c.change === null)
     return c.quantity === 'temperature' ? 'degrees without an ambient: no per cent of them' : ''
-  return `a change of ${percent(c.change)} of before${c.asRise ? ', of the rise' : ''}${c.ratioOnly ? '; read in the jet, only the ratio counts' : ''}`
+  return (
+    `a change of ${percent(c.change)} of ` +
+    `before${c.asRise ? ', of the rise' : ''}${c.ratioOnly ? '; read in the jet, only the ratio counts' : ''}`
+  )
 }
 
 interface Printer {
@@ -104,7 +107,7 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
           `${t.target.kind === 'flow' || t.target.kind === 'runtime' ? 'at least' : 'at most'} ${show(t.target.limit, q)}`,
           !m
             ? '–'
-            : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${m.halfWidth ? `\u00a0±\u00a0${printNumber(halfIn(m.halfWidth, q, units), 1)}` : ''}`,
+            : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${halfWords(m.halfWidth, q, units)}`,
           [verdictWords[t.verdict], t.why, ...(m?.steps ?? [])].filter(Boolean).join('; '),
         ]
       }),
@@ -135,9 +138,11 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
       : []),
   ]
 }
-/** Half of a range in the person's unit: a difference, so without the offset of degrees. */
-const halfIn = (half: number, quantity: Quantity, units: UnitPreferences) =>
-  half / preferredUnit(quantity, units).factor
+/** Half of a range in the person's unit (a difference, so without the offset of degrees); nothing for a range of nothing. */
+function halfWords(half: number, quantity: Quantity, units: UnitPreferences, always = false): string {
+  if (!half && !always) return ''
+  return `\u00a0±\u00a0${printNumber(half / preferredUnit(quantity, units).factor, 1)}`
+}
 
 /** What a condition is called where it spoils a comparison. */
 const conditionsShown: { key: keyof Run; label: string; quantity?: Quantity; what?: string }[] = [
@@ -207,7 +212,9 @@ function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PrintB
         `${show(c.after, shownAs(c))}${c.n[1] > 1 ? ` (n\u00a0=\u00a0${c.n[1]})` : ''}`,
         c.refused
           ? '–'
-          : `${plus(c.difference)}${show(c.difference, differenceAs(c))}\u00a0±\u00a0${printNumber(halfIn(c.halfWidth, differenceAs(c), units), 1)}`,
+          : plus(c.difference) +
+            show(c.difference, differenceAs(c)) +
+            halfWords(c.halfWidth, differenceAs(c), units, true),
         changeWords(c),
       ]),
     },
@@ -290,6 +297,19 @@ function missingBlocks(report: Report): PrintBlock[] {
     : []
 }
 
+/** What was built, in one sentence. */
+function builtWords({ show }: Printer, { source }: PlanDocument, report: Report, cost: number | null): string {
+  const { selection, need } = report
+  if (!selection) return ''
+  const { driveV, powerW } = selection.candidate
+  const fed = source ? `, fed from ${source.name}` : ''
+  const watts = powerW === null ? '' : `, ${show(powerW, 'power')}`
+  const money = cost === null ? '' : `, ${show(cost, 'money')}`
+  const predicted = `predicted ${show(selection.served.value, 'flow')}`
+  const needed = show(need.flow.value, 'flow')
+  return `${selection.fanName} at ${show(driveV, 'voltage')}${fed}; ${predicted} against a need of ${needed}${watts}${money}.`
+}
+
 /**
  * The report of a job, ready to be printed.
  * @param units the person's own @param today ISO date
@@ -324,7 +344,7 @@ export function printReportOf(
           { kind: 'heading' as const, text: 'What was built' },
           {
             kind: 'text' as const,
-            text: `${selection.fanName} at ${show(selection.candidate.driveV, 'voltage')}${plan.source ? `, fed from ${plan.source.name}` : ''}; predicted ${show(selection.served.value, 'flow')} against a need of ${show(report.need.flow.value, 'flow')}${selection.candidate.powerW === null ? '' : `, ${show(selection.candidate.powerW, 'power')}`}${cost === null ? '' : `, ${show(cost, 'money')}`}.`,
+            text: builtWords(printer, plan, report, cost),
           },
         ]
       : []),
@@ -372,7 +392,9 @@ export function printReportOf(
     },
     {
       kind: 'text',
-      text: 'Measured with hobby instruments. It says what was found here, and is no certificate; mains wiring, flues and life safety belong to licensed people and local codes.',
+      text:
+        'Measured with hobby instruments. It says what was found here, and is no certificate; mains ' +
+        'wiring, flues and life safety belong to licensed people and local codes.',
     },
   ]
   return { title: job.name, subtitle: `${goalNames[job.goal]}, ${today}`, blocks }

@@ -28,10 +28,16 @@ const RESTRICTED_PA = 5
 /** Voltage over start voltage that a plan should keep for cold, dust and age. Common practice, no source. */
 export const START_MARGIN = 1.2
 
-/** What two stages in series may lose without a straightener between them, share of their pressure. Common practice, no source (10 to 20 %). */
+/**
+ * What two stages in series may lose without a straightener between them, share of their pressure. Common practice, no
+ * source (10 to 20 %).
+ */
 const SERIES_LOSS = 0.15
 
-/** Left of this share of free delivery an axial fan known by two numbers only is "possibly in stall". Handbook, estimated curves (common practice). */
+/**
+ * Left of this share of free delivery an axial fan known by two numbers only is "possibly in stall". Handbook,
+ * estimated curves (common practice).
+ */
 const ESTIMATED_STALL = 0.5
 /** A fan on this share of its rated voltage or less is told as under-run. */
 const UNDER_RUN = 0.6

@@ -178,7 +178,10 @@ export function shelfShown(fans: readonly Fan[]): ShelfShown {
   return shown
 }
 
-/** Own measurements are worth this, share of flow, pressure, current and speed, and dB. Common practice, no source (instrument ranges of the handbook). */
+/**
+ * Own measurements are worth this, share of flow, pressure, current and speed, and dB. Common practice, no source
+ * (instrument ranges of the handbook).
+ */
 const OWN_UNCERTAINTY: Record<TestFigure, number> = {
   rotation: 0.01,
   current: 0.03,

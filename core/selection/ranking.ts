@@ -19,7 +19,10 @@ import { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'
 
 export type Objective =
   'quietest' | 'margin' | 'cheapest' | 'power' | 'thinnest' | 'loudness' | 'value' | 'weights'
-/** How the fans may be driven: any voltage a converter can be set to, only the voltages that are there, the label's, or the duty on the PWM wire. */
+/**
+ * How the fans may be driven: any voltage a converter can be set to, only the voltages that are there, the label's, or
+ * the duty on the PWM wire.
+ */
 export type DriveMode = 'any' | 'rails' | 'rated' | 'pwm'
 /** How much each wish counts, 0..1. */
 export interface Weights {
@@ -160,7 +163,10 @@ interface Scored {
 }
 const scoredOf = (c: Candidate): Scored => ({ ...c, level: c.level?.value ?? null })
 
-/** What one unit of each wish is worth in the weighted score: 10 dB, the whole need, 5 W, 20 of money, 25 mm. A choice of ours, so that one step of each is felt about alike. */
+/**
+ * What one unit of each wish is worth in the weighted score: 10 dB, the whole need, 5 W, 20 of money, 25 mm. A choice
+ * of ours, so that one step of each is felt about alike.
+ */
 const UNIT = { level: 10, margin: 1, power: 5, cost: 20, thickness: 0.025 }
 /** More margin than this is no further gain in the weighted score. */
 const ENOUGH_MARGIN = 1
@@ -235,7 +241,10 @@ function chooseDrive(
     : (drives[firstThat(drives, (d) => quickArrayFlow(path, context.air, fanArray, d) >= wanted)] ?? full)
 }
 
-/** Index of the first drive that passes a test which, once passed, stays passed (flow and level rise with speed); the length when none does. */
+/**
+ * Index of the first drive that passes a test which, once passed, stays passed (flow and level rise with speed); the
+ * length when none does.
+ */
 function firstThat(drives: readonly ArrayDrive[], test: (drive: ArrayDrive) => boolean): number {
   let low = 0
   let high = drives.length

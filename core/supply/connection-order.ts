@@ -27,7 +27,8 @@ function sourceSteps({ job }: PlanDocument, source: Source): OrderStep[] {
     ...(job.mains
       ? [
           caution(
-            'Mains parts are near: unplug, wait, measure. Work only on the low-voltage side, below 60 V DC; the rest is for a licensed electrician.',
+            'Mains parts are near: unplug, wait, measure. Work only on the low-voltage side, below 60 V DC; ' +
+              'the rest is for a licensed electrician.',
           ),
         ]
       : []),
@@ -59,7 +60,9 @@ function converterSteps(plan: PlanDocument, node: FeedNodeReport): OrderStep[] {
   if (kind !== 'buck' && kind !== 'boost' && kind !== 'linear') return []
   return [
     caution(
-      `${node.name}: power it without its load, turn the screw until the meter reads ${volt(node.outV)} (accept ${volt(0.95 * node.outV)} to ${volt(1.05 * node.outV)}), power off, lock the screw with lacquer.`,
+      `${node.name}: power it without its load, turn the screw until the meter reads ` +
+        `${volt(node.outV)} (accept ${volt(0.95 * node.outV)} to ${volt(1.05 * node.outV)}), power off, ` +
+        `lock the screw with lacquer.`,
     ),
   ]
 }

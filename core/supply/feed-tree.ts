@@ -20,7 +20,10 @@ export interface FeedReport {
   settled: boolean
 }
 
-/** Highest voltage that can reach a node's terminals: the source's highest, nothing drawn, settings at their upper end, chopped supplies at their peak. */
+/**
+ * Highest voltage that can reach a node's terminals: the source's highest, nothing drawn, settings at their upper end,
+ * chopped supplies at their peak.
+ */
 function highest(nodes: readonly BuiltNode[], sourceHighV: number): Float64Array {
   const high = new Float64Array(nodes.length)
   nodes.forEach(({ parent, convert }, i) => {

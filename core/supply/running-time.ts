@@ -22,7 +22,10 @@ import {
 import type { Battery, Job, PlanDocument, Source, Sun } from '#core/document'
 import type { PowerState } from './power'
 
-/** Exponent of a lead-acid battery over its rate, and the rate that capacities are stated at, s. From memory (AGM 1.05 to 1.15, flooded 1.2 to 1.3). */
+/**
+ * Exponent of a lead-acid battery over its rate, and the rate that capacities are stated at, s. From memory (AGM 1.05
+ * to 1.15, flooded 1.2 to 1.3).
+ */
 const PEUKERT = 1.15
 const RATE_S = 20 * 3600
 /** Efficiency of discharging. Common practice, no source. */

@@ -249,7 +249,9 @@ function choppedRow(w: Wish): SlowRow {
     parts: PARTS.pwm,
     take: { kind: 'pwm', outV: targetV, duty, pwmHz: 25000, switchSide: 'high' },
     hazard: over(w, highV) ?? fix('the tach reads the chopping; a diode across the fan is needed'),
-    setting: `The mean is ${volts(targetV)}, the peak stays ${volts(supply)}. Fast diode across the fan, capacitor of ${capacitorRating(highV) ?? 100} V.`,
+    setting:
+      `The mean is ${volts(targetV)}, the peak stays ${volts(supply)}. Fast diode across the fan, ` +
+      `capacitor of ${capacitorRating(highV) ?? 100} V.`,
   })
 }
 
@@ -342,7 +344,9 @@ function underRunRow(w: Wish): SlowRow | null {
     starts: null,
     startMarginV: null,
     peakV: highV,
-    setting: `On ${volts(supply)} it turns at ${Math.round(100 * speed)} %: silent and lossless. Line-up, “voltages that are there”, lists them.`,
+    setting:
+      `On ${volts(supply)} it turns at ${Math.round(100 * speed)} %: silent and lossless. Line-up, ` +
+      `“voltages that are there”, lists them.`,
   })
 }
 

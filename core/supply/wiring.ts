@@ -21,7 +21,10 @@ export const connectorLimit: Record<WireConnector, { name: string; amps: number 
   splice: { name: 'soldered splice', amps: 100 },
 }
 
-/** Function of each position of a plug, counted from the keyed end. Handbook, fan connectors (4-wire specification, from memory; peripheral plug published). */
+/**
+ * Function of each position of a plug, counted from the keyed end. Handbook, fan connectors (4-wire specification,
+ * from memory; peripheral plug published).
+ */
 export interface PinRow {
   pin: number
   use: string

@@ -18,12 +18,18 @@ import { curveUncertainty } from './curve-uncertainty'
 
 /** Allowed window of a fan whose sheet is silent, share of rated. Common practice, no source. */
 const WINDOW = 0.1
-/** Start and lowest running voltage where the sheet is silent, share of rated (12 V fans start at 4 to 7 V and run down to 3 to 5 V). Common practice, no source. */
+/**
+ * Start and lowest running voltage where the sheet is silent, share of rated (12 V fans start at 4 to 7 V and run down
+ * to 3 to 5 V). Common practice, no source.
+ */
 const START_SHARE = 0.58
 const RUN_SHARE = 0.42
 /** Lowest duty of a 4-wire fan whose sheet is silent, and the share of full speed there. Handbook, control: 30 % or less (from memory). */
 const MIN_DUTY = 0.3
-/** Exponent of power over speed when the supply stays and the duty falls: that of the same fan slowed by voltage, 1 + 1.3. Common practice, no source. */
+/**
+ * Exponent of power over speed when the supply stays and the duty falls: that of the same fan slowed by voltage, 1 +
+ * 1.3. Common practice, no source.
+ */
 const DUTY_POWER_EXPONENT = 2.3
 /** Distance that sone ratings belong to, m. Fan industry, from memory. */
 const SONE_DISTANCE_M = 1.5
@@ -133,7 +139,10 @@ function sheetCurves(fan: Fan): FanCurves | string {
 
 const exactly = { middle: 1, low: 1, high: 1 }
 const ends = ['low', 'middle', 'high'] as const
-/** The sheet's curves, corrected by what tests have shown where the plan wants that: speed moves flow by n and pressure by n²; what was not tested stays as claimed. */
+/**
+ * The sheet's curves, corrected by what tests have shown where the plan wants that: speed moves flow by n and pressure
+ * by n²; what was not tested stays as claimed.
+ */
 function fanCurves(fan: Fan): FanCurves | string {
   const curves = sheetCurves(fan)
   if (typeof curves === 'string' || !fan.trusted) return curves
@@ -154,7 +163,10 @@ export const freeDelivery = (model: FanModel) => lastFlow(model.curves.middle)
 /** Highest pressure at the sheet's voltage, Pa. */
 export const shutOffPressure = (model: FanModel) => highestPressure(model.curves.middle)
 
-/** Speed ratio at a voltage; 0 below the lowest running voltage (which stands a rounding error of 1e-9). Between a sheet's own curves the speed is interpolated. */
+/**
+ * Speed ratio at a voltage; 0 below the lowest running voltage (which stands a rounding error of 1e-9). Between a
+ * sheet's own curves the speed is interpolated.
+ */
 export function driveSpeed(model: FanModel, volts: number): number {
   const { others, minV, interceptV, fan } = model
   if (!others.length) return speedRatio(volts, fan.ratedV, interceptV, minV - 1e-9)
@@ -215,7 +227,10 @@ export const lowestDuty = ({ fan }: FanModel) => ({
   known: fan.pwmMinDuty !== null,
 })
 
-/** Share of the full speed that a duty on the PWM wire gives; 1 without one, 0 below the lowest duty (where the behaviour depends on the fan). */
+/**
+ * Share of the full speed that a duty on the PWM wire gives; 1 without one, 0 below the lowest duty (where the
+ * behaviour depends on the fan).
+ */
 export function dutySpeed(model: FanModel, duty: number | null): number {
   if (duty === null) return 1
   const low = lowestDuty(model)

@@ -36,7 +36,10 @@ export function endElements(plan: PlanDocument, end: 'in' | 'out'): PathElement[
     .filter((e) => e !== undefined)
 }
 
-/** Free area by which the air enters or leaves, m2; 0 where the row ends with a chamber; null while a size lacks, or where the element has none of its own. */
+/**
+ * Free area by which the air enters or leaves, m2; 0 where the row ends with a chamber; null while a size lacks, or
+ * where the element has none of its own.
+ */
 export function endArea(plan: PlanDocument, end: 'in' | 'out'): number | null {
   const row = mainRow(plan).filter((e) => e.kind !== 'fan')
   // a row that begins or ends with a closed box has no way in or out

@@ -9,7 +9,10 @@ const INSTALLED = { low: 0, middle: 3, high: 8 }
 /** Extra when it runs in stall, dB. Common practice, no source (3 to 10). */
 const STALL = { low: 3, middle: 6, high: 10 }
 
-/** Lowest level worth stating, dB(A): below it bearing and commutation tones rule and no room lets one hear it. Handbook asks under 15 (common practice). */
+/**
+ * Lowest level worth stating, dB(A): below it bearing and commutation tones rule and no room lets one hear it.
+ * Handbook asks under 15 (common practice).
+ */
 const FLOOR = 15
 
 export interface LevelEstimate {

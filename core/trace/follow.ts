@@ -12,7 +12,10 @@ export interface Trace {
   /** mean thickness of the line, pixels */ thickness: number
 }
 
-/** How far the line may step from one column to the next, pixels, and how many columns it may be hidden (crossed by a grid line or another curve). */
+/**
+ * How far the line may step from one column to the next, pixels, and how many columns it may be hidden (crossed by a
+ * grid line or another curve).
+ */
 const MAX_STEP = 6
 const MAX_GAP = 14
 /** Columns whose heights are averaged for the line's direction. */

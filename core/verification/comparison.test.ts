@@ -55,7 +55,8 @@ describe('states', () => {
 
 describe('the interval', () => {
   const flows = (values: number[]) => values.map((v) => r('flow', v))
-  // three and four runs: the Welch interval worked out with a general statistics package; t(0.975, 4.946) from tables lies between 2.571 (5) and 2.776 (4)
+  // three and four runs: the Welch interval worked out with a general statistics package; t(0.975, 4.946) from tables
+  // lies between 2.571 (5) and 2.776 (4)
   const [b, a] = [
     [0.01, 0.0104, 0.0098],
     [0.0124, 0.012, 0.0127, 0.0125],

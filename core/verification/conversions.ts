@@ -127,7 +127,9 @@ function traverse(
           low: Math.max(0, flow - half),
           high: flow + half,
           inputs: [...inputs, input('v', `mean of ${speeds.length} points`, meanOf(speeds), 'speed')],
-          note: 'Range: scatter of the points, 5 % of the reading and 0.2 m/s of a small vane. On the intake side or behind five diameters of tube; never in the free jet.',
+          note:
+            'Range: scatter of the points, 5 % of the reading and 0.2 m/s of a small vane. On the intake ' +
+            'side or behind five diameters of tube; never in the free jet.',
         },
       ),
       figure('speed', 'Mean speed', 'speed', meanOf(speeds), 'mean(v)', 'equal weights'),

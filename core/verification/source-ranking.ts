@@ -37,7 +37,10 @@ export interface SourceRanking {
   /** readings left out because they stood at the meter's floor or background */ bounds: number
 }
 
-/** Sum of sources and reading of the whole may differ by this before something is missing, dB. A phone's own doubt on each; common practice, no source. */
+/**
+ * Sum of sources and reading of the whole may differ by this before something is missing, dB. A phone's own doubt on
+ * each; common practice, no source.
+ */
 export const RANKING_GAP_DB = 2
 
 const stageOf = (run: Run, r: Reading) => r.stage || run.stage || 'working'

@@ -145,7 +145,10 @@ export interface Bought {
   thicknessM: number | null
 }
 
-/** The readings a target is judged by, one of each run: those at its place, else the highest (flow: the lowest) of the kind, everything together running. */
+/**
+ * The readings a target is judged by, one of each run: those at its place, else the highest (flow: the lowest) of the
+ * kind, everything together running.
+ */
 function readingsFor(target: Target, { runs }: RunState): { run: Run; reading: Reading }[] {
   const ofKind = runs.flatMap((run) =>
     run.readings
@@ -175,7 +178,10 @@ function judgeReading(job: Job, target: Target, run: Run, reading: Reading): Jud
   }
 }
 
-/** The mean over replicates: its instrument's worth, which does not average out, and the scatter of the runs (or of the repeats of a single one). */
+/**
+ * The mean over replicates: its instrument's worth, which does not average out, and the scatter of the runs (or of the
+ * repeats of a single one).
+ */
 function judged(job: Job, target: Target, found: readonly { run: Run; reading: Reading }[]): Judged {
   const each = found.map(({ run, reading }) => judgeReading(job, target, run, reading))
   const scatter =

@@ -160,7 +160,9 @@ async function store(
   now: number,
 ): Promise<{ accepted: number; repeated: number; next: number }> {
   const [known] = await tx.query<Boot>(
-    'SELECT last_seq::float8 AS last_seq, last_ms, offset_s, lost::float8 AS lost, repeated::float8 AS repeated, clock_jumps FROM log_boot WHERE log_id = $1 AND boot = $2 FOR UPDATE',
+    `SELECT last_seq::float8 AS last_seq, last_ms, offset_s, lost::float8 AS lost, repeated::float8 AS repeated, clock_jumps
+      FROM log_boot
+      WHERE log_id = $1 AND boot = $2 FOR UPDATE`,
     [logId, boot],
   )
   const ended = await lastTime(tx, logId)
@@ -213,7 +215,9 @@ async function store(
   }
   await tx.query(
     `INSERT INTO log_boot (log_id, boot, last_seq, last_ms, offset_s, lost, repeated, clock_jumps) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
-      ON CONFLICT (log_id, boot) DO UPDATE SET last_seq = EXCLUDED.last_seq, last_ms = EXCLUDED.last_ms, offset_s = EXCLUDED.offset_s, lost = EXCLUDED.lost, repeated = EXCLUDED.repeated, clock_jumps = EXCLUDED.clock_jumps, updated_at = now()`,
+      ON CONFLICT (log_id, boot) DO UPDATE SET last_seq = EXCLUDED.last_seq, last_ms = EXCLUDED.last_ms,
+      offset_s = EXCLUDED.offset_s, lost = EXCLUDED.lost, repeated = EXCLUDED.repeated,
+      clock_jumps = EXCLUDED.clock_jumps, updated_at = now()`,
     [logId, boot, b.last_seq, b.last_ms, b.offset_s, b.lost, b.repeated, b.clock_jumps],
   )
   return { accepted: kept.length, repeated, next: b.last_seq + 1 }

@@ -38,7 +38,8 @@ export default defineNitroPlugin((nitro) => {
       // the embedded database says no more than that it gave up
       console.error(
         message.startsWith('Aborted()')
-          ? `[redpoll] The data directory ${directory} cannot be opened: its database files are damaged or incomplete. Put it aside and start with a copy, or name another one with --data.`
+          ? `[redpoll] The data directory ${directory} cannot be opened: its database files are damaged or ` +
+              `incomplete. Put it aside and start with a copy, or name another one with --data.`
           : `[redpoll] ${message}`,
       )
       process.exit(error instanceof DataDirectoryBusy ? EXIT_BUSY : 1)

@@ -54,7 +54,9 @@ describe('headings', () => {
 
 describe('a table from elsewhere', () => {
   const text =
-    'Manufacturer;Model;Size (mm);Depth (in);Voltage;Airflow (CFM);Static pressure (mmH2O);Noise;Current;Bearing;Pins\nTestmoor;Whin 80;80;0,984;12 V;47,1;4,08;30 dB;180 mA;dual ball;3\nTestmoor;Whin 92;92;25 mm;12;66 m3/h;;;0,2;hydro;4\n'
+    'Manufacturer;Model;Size (mm);Depth (in);Voltage;Airflow (CFM);Static pressure ' +
+    '(mmH2O);Noise;Current;Bearing;Pins\nTestmoor;Whin 80;80;0,984;12 V;47,1;4,08;30 dB;180 mA;dual ' +
+    'ball;3\nTestmoor;Whin 92;92;25 mm;12;66 m3/h;;;0,2;hydro;4\n'
   test('mixed units, decimal comma, a cell that brings its own unit', () => {
     const [one, two] = read(text)
     expect(one).toMatchObject({ state: 'new', name: 'Testmoor Whin 80' })
@@ -68,7 +70,8 @@ describe('a table from elsewhere', () => {
   })
   test('each wrong row says what is wrong in which column; the others stand', () => {
     const rows = read(
-      'model,frame (mm),thickness (mm),voltage,airflow (CFM)\nGood,80,25,12,40\nBad,80,25,12,31 dB\nWorse,eighty,25,,40\nGood,80,25,12,44\nFar,80,25,900,10\n',
+      'model,frame (mm),thickness (mm),voltage,airflow (CFM)\nGood,80,25,12,40\nBad,80,25,12,31 dB\n' +
+        'Worse,eighty,25,,40\nGood,80,25,12,44\nFar,80,25,900,10\n',
     )
     expect(rows.map((r) => r.state)).toEqual(['new', 'wrong', 'wrong', 'twice', 'wrong'])
     expect(rows[1]!.issues[0]).toMatchObject({

@@ -52,7 +52,8 @@ describe('what a file is', () => {
   })
   test('a messy one: words above, semicolons, decimal commas, day first, a blank line', () => {
     const text =
-      'Logger 7\r\nserial;0042\r\n\r\nDatum;Temp (°C);Volt [V];note\r\n13.05.2026 10:00:00;21,5;12,1;start\r\n13.05.2026 10:00:10;21,9;12,0;\r\n13.05.2026 10:00:20;22,4;;\r\n'
+      'Logger 7\r\nserial;0042\r\n\r\nDatum;Temp (°C);Volt [V];note\r\n13.05.2026 ' +
+      '10:00:00;21,5;12,1;start\r\n13.05.2026 10:00:10;21,9;12,0;\r\n13.05.2026 10:00:20;22,4;;\r\n'
     const t = table(text)
     expect(t).toMatchObject({ delimiter: ';', decimalComma: true, skip: 4, time: 0, format: 'dmy' })
     expect(t.columns.map((c) => c.channel?.quantity ?? null)).toEqual([null, 'temperature', 'voltage', null])

@@ -503,7 +503,9 @@ export function* logJson(
   start = 0,
   end = log.times.length,
 ): Generator<string> {
-  yield `{"format":"redpoll-log","version":1,"name":${JSON.stringify(name)},"startedAt":${JSON.stringify(startedAt)},"channels":${JSON.stringify(log.channels.map((c) => ({ name: c.name, quantity: c.quantity })))},"rows":[\n`
+  const channels = log.channels.map((c) => ({ name: c.name, quantity: c.quantity }))
+  const head = JSON.stringify({ format: 'redpoll-log', version: 1, name, startedAt, channels })
+  yield `${head.slice(0, -1)},"rows":[\n`
   for (let from = start; from < end; from += 5000) {
     const part: string[] = []
     for (let i = from; i < Math.min(end, from + 5000); i++)

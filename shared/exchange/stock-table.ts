@@ -33,7 +33,10 @@ export function readStock(text: string): StockRow[] | string {
     transformHeader: (h) => h.trim().toLowerCase(),
   })
   if (!meta.fields?.includes('kind') || !meta.fields.includes('name'))
-    return `A table of parts has the headings kind and name; beside them ${headings.filter((h) => h !== 'kind' && h !== 'name').join(', ')}.`
+    return (
+      `A table of parts has the headings kind and name; beside them ` +
+      `${headings.filter((h) => h !== 'kind' && h !== 'name').join(', ')}.`
+    )
   return data.map((row, i) => {
     const line = i + 1
     const number = (key: 'volts' | 'amps' | 'price', quantity: 'voltage' | 'current' | 'money') => {

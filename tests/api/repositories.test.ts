@@ -281,7 +281,9 @@ describe('a data directory of the first version', () => {
   test('is brought up to date, and its jobs are all there', async () => {
     const dir = temporaryDir()
     const old = await openDatabase(dir, migrations.slice(0, 1))
-    await old.query(`INSERT INTO job (id, name, goal, equipment, complaint, untouchable, breathes_in, breathes_out, ambient_c, altitude_m, humidity, hours_per_day, listener_m, heat_w, heat_basis, inside_max_c, keep_basis, existing_count, domain)
+    await old.query(`INSERT INTO job (id, name, goal, equipment, complaint, untouchable, breathes_in, breathes_out,
+      ambient_c, altitude_m, humidity, hours_per_day, listener_m, heat_w, heat_basis, inside_max_c, keep_basis,
+      existing_count, domain)
       VALUES ('old', 'Old box', 'cool', 'Box', '', '', '', '', 22, 100, 0.5, 8, 1, 60, 'measured', 40, 'typed', 1, 'general')`)
     await old.query(
       'INSERT INTO path_element (job_id, id, position, kind, name, basis, area_m2, edge) VALUES ($1, $2, 0, $3, $4, $5, 0.006, $6)',

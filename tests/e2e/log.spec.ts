@@ -149,11 +149,13 @@ test('the serial port: lines are numbered here, an unplugged board is told, noth
 })
 
 test('a messy logger file: guessed, mended, taken; broken rows are shown', async ({ page, demo }) => {
-  const rows = Array.from({ length: 400 }, (_, i) =>
-    i % 20 === 9
-      ? `${i};torn`
-      : `13.05.2026 ${String(10 + Math.floor(i / 60)).padStart(2, '0')}:${String(i % 60).padStart(2, '0')}:00;${(24 + 20 * (1 - Math.exp(-i / 90))).toFixed(2).replace('.', ',')};22,1;${1500 + (i % 5)};-127`,
-  )
+  const two = (n: number) => String(n).padStart(2, '0')
+  const rows = Array.from({ length: 400 }, (_, i) => {
+    if (i % 20 === 9) return `${i};torn`
+    const clock = `${two(10 + Math.floor(i / 60))}:${two(i % 60)}:00`
+    const plate = (24 + 20 * (1 - Math.exp(-i / 90))).toFixed(2).replace('.', ',')
+    return `13.05.2026 ${clock};${plate};22,1;${1500 + (i % 5)};-127`
+  })
   const text = `Logger 9;v2\r\n\r\nDatum;Plate (°C);Raum (°C);Tach;T4 (°C)\r\n${rows.join('\r\n')}\r\n`
   await page.goto(`${demo.url}/job/job-wax-bench/log/import`)
   await page

@@ -18,7 +18,8 @@ for (const name of readdirSync(dir)
   )
   for (const { c, r } of wrong)
     console.log(
-      `    ${c.id}  ${c.calc}  wanted ${JSON.stringify(c.expected.value)} ${c.expected.unit}, got ${JSON.stringify('got' in r ? r.got : null)}`,
+      `    ${c.id}  ${c.calc}  wanted ${JSON.stringify(c.expected.value)} ${c.expected.unit}, got ` +
+        `${JSON.stringify('got' in r ? r.got : null)}`,
     )
 }
 process.exitCode = failed ? 1 : 0

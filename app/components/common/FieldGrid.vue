@@ -2,7 +2,10 @@
 import { uncertainInputs, type Uncertainty, type UncertainInput } from '#core/document'
 import type { Field, Shape } from '../../composables/useFields'
 
-/** The fields of a record in a grid, each checked by the schema of its key. Where `doubts` is given, a range may be typed instead of a number. */
+/**
+ * The fields of a record in a grid, each checked by the schema of its key. Where `doubts` is given, a range may be
+ * typed instead of a number.
+ */
 const props = defineProps<{
   record: T
   fields: Field<keyof T & string>[]

@@ -184,7 +184,8 @@ const options = computed((): ChartOptions<'scatter'> => ({
       filter: (item) => (item.dataset.pointRadius as number) > 0,
       callbacks: {
         label: (item) =>
-          `${item.dataset.label?.replace(', operating point', '')}: ${item.parsed.x?.toPrecision(3)} ${flowUnit.value.symbol} at ${item.parsed.y?.toPrecision(3)} ${pressureUnit.value.symbol}`,
+          `${item.dataset.label?.replace(', operating point', '')}: ${item.parsed.x?.toPrecision(3)} ` +
+          `${flowUnit.value.symbol} at ${item.parsed.y?.toPrecision(3)} ${pressureUnit.value.symbol}`,
       },
     },
     annotation: {
@@ -239,7 +240,8 @@ const words = computed(() =>
         .filter((s) => s.operating)
         .map(
           (s) =>
-            `${s.label}: ${format(x(s.operating!.flow))} ${flowUnit.value.symbol} at ${format(y(s.operating!.pressure))} ${pressureUnit.value.symbol}`,
+            `${s.label}: ${format(x(s.operating!.flow))} ${flowUnit.value.symbol} at ` +
+            `${format(y(s.operating!.pressure))} ${pressureUnit.value.symbol}`,
         )
         .join('; ')}`,
 )

@@ -90,7 +90,10 @@ const options = computed((): ChartOptions<'scatter'> => ({
       callbacks: {
         label: (item) => {
           const c = usable.value[item.dataIndex]!
-          return `${c.count} × ${c.model} at ${c.driveV} V: ${item.parsed.x?.toPrecision(3)} ${unit.value.symbol}, ${c.level!.value.toFixed(1)} dB(A)${c.cost === null ? '' : `, € ${c.cost}`}`
+          return (
+            `${c.count} × ${c.model} at ${c.driveV} V: ${item.parsed.x?.toPrecision(3)} ` +
+            `${unit.value.symbol}, ${c.level!.value.toFixed(1)} dB(A)${c.cost === null ? '' : `, € ${c.cost}`}`
+          )
         },
       },
     },
@@ -126,7 +129,8 @@ const options = computed((): ChartOptions<'scatter'> => ({
 }))
 const words = computed(
   () =>
-    `Level against airflow of ${usable.value.length} groups; ${front.value.size} of them are beaten by none in both. The table beside it holds the same data.`,
+    `Level against airflow of ${usable.value.length} groups; ${front.value.size} of them are beaten ` +
+    `by none in both. The table beside it holds the same data.`,
 )
 </script>
 

@@ -94,7 +94,7 @@ const said = (one: InstrumentState) =>
     : one.live.ageS > QUIET_S
       ? `silent for ${show(one.live.ageS, 'duration')}`
       : one.live.rateHz
-        ? `${one.live.rateHz < 1 ? `every ${Number((1 / one.live.rateHz).toPrecision(2))} s` : `${Number(one.live.rateHz.toPrecision(2))} a second`}`
+        ? rateWords(one.live.rateHz)
         : 'speaking'
 const logName = (one: InstrumentState) =>
   props.logs.find((l) => l.id === one.logId)?.name ?? 'a log of another job'
@@ -105,6 +105,11 @@ defineExpose({
     if (one) void record(one)
   },
 })
+/** How often it sends: two figures are enough. */
+function rateWords(hz: number): string {
+  const two = (x: number) => Number(x.toPrecision(2))
+  return hz < 1 ? `every ${two(1 / hz)} s` : `${two(hz)} a second`
+}
 </script>
 
 <template>

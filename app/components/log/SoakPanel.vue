@@ -27,13 +27,15 @@ const words = computed(() => {
     return s.to95S === 0 ? '95 % of the rise are done.' : `95 % in ${show(s.to95S, 'duration')}.`
   return `Still rising; the end may not be stated yet: ${s.why}.`
 })
+function toCome({ remaining, state }: NonNullable<typeof props.soak>): string {
+  if (remaining === null || state === 'steady') return ''
+  return `; ${show(Math.abs(remaining), 'temperatureDifference')} still to come`
+}
 const details = computed(() => {
   const s = props.soak
   if (!s) return ''
   return [
-    s.tau === null
-      ? ''
-      : `Time constant ${show(s.tau, 'duration')}${s.remaining === null || s.state === 'steady' ? '' : `; ${show(Math.abs(s.remaining), 'temperatureDifference')} still to come`}.`,
+    s.tau === null ? '' : `Time constant ${show(s.tau, 'duration')}${toCome(s)}.`,
     // where it is steady a slope is noise
     s.slope === null || s.state === 'steady'
       ? ''

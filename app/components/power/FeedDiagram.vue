@@ -3,7 +3,10 @@ import { useElementSize } from '@vueuse/core'
 import { diagramOf, type DiagramEdge, type DiagramNode } from '#core/supply'
 import type { Box, Size } from '~/composables/useDiagramLayout'
 
-/** The wiring, drawn from the plan: nothing is placed by hand. Both conductors of each lead, what it is labelled with, warnings where they belong. */
+/**
+ * The wiring, drawn from the plan: nothing is placed by hand. Both conductors of each lead, what it is labelled with,
+ * warnings where they belong.
+ */
 const emit = defineEmits<{ choose: [id: string] }>()
 const job = useJobStore()
 const { say } = useUnits()

@@ -97,6 +97,11 @@ function take() {
   places.value = []
   mode.value = 'curve'
 }
+/** A cross through a mark. */
+function crossAt({ x, y }: { x: number; y: number }): string {
+  const arm = 2 * radius.value
+  return `M${x - arm} ${y} h${2 * arm} M${x} ${y - arm} v${2 * arm}`
+}
 </script>
 
 <template>
@@ -151,12 +156,7 @@ function take() {
             @keydown="nudge(i, $event)"
           />
           <g v-for="o in order" :key="o.key">
-            <path
-              v-if="marks[o.key].at"
-              class="mark"
-              :class="o.quantity"
-              :d="`M${marks[o.key].at!.x - 2 * radius} ${marks[o.key].at!.y} h${4 * radius} M${marks[o.key].at!.x} ${marks[o.key].at!.y - 2 * radius} v${4 * radius}`"
-            />
+            <path v-if="marks[o.key].at" class="mark" :class="o.quantity" :d="crossAt(marks[o.key].at!)" />
           </g>
         </svg>
       </div>

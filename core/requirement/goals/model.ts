@@ -45,7 +45,10 @@ export interface GoalNeed {
   uncertainties: readonly UncertainInput[]
 }
 
-/** Doubt of the heat where nobody graded it: measured ±5 %; a guess ±30 %; a label is the most it can be, often 2 to 4 times the real heat. Common practice, no source. */
+/**
+ * Doubt of the heat where nobody graded it: measured ±5 %; a guess ±30 %; a label is the most it can be, often 2 to 4
+ * times the real heat. Common practice, no source.
+ */
 export const heatUncertainty: Record<HeatBasis, [number, number]> = {
   measured: [0.95, 1.05],
   nameplate: [0.4, 1],

@@ -18,7 +18,10 @@ export interface RuleGroup {
   rules: Rule[]
 }
 
-/** The whole catalogue in the handbook's order, as data with a source column. Ids are stable for ever. C common practice, M from memory, D derived. */
+/**
+ * The whole catalogue in the handbook's order, as data with a source column. Ids are stable for ever. C common
+ * practice, M from memory, D derived.
+ */
 export const ruleGroups: RuleGroup[] = [
   { key: 'need', title: 'Need', rules: need as Rule[] },
   { key: 'air-path', title: 'Air path', rules: airPath as Rule[] },

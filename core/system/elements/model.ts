@@ -53,7 +53,10 @@ export type Made =
     }
 export type Modeler = (element: PathElement, spot: Spot) => Made
 
-/** Doubt of an element's loss by what it rests on: sums of loss coefficients ±30 %, filters ±50 % until measured. Common practice, no source. */
+/**
+ * Doubt of an element's loss by what it rests on: sums of loss coefficients ±30 %, filters ±50 % until measured.
+ * Common practice, no source.
+ */
 export const uncertaintyOf: Record<ElementBasis, number> = {
   measured: 0.1,
   sheet: 0.2,

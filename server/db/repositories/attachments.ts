@@ -66,7 +66,10 @@ export async function readAttachment(
 /** Puts a picture archived, or brings it back. @throws NotFound */
 export async function archiveAttachment(db: Queryable, id: string, archived: boolean): Promise<void> {
   const rows = await db.query(
-    'UPDATE attachment SET deleted_at = CASE WHEN $2::boolean THEN now() END, updated_at = now(), revision = revision + 1 WHERE id = $1 AND (deleted_at IS NULL) = $2::boolean RETURNING id',
+    `UPDATE attachment
+      SET deleted_at = CASE WHEN $2::boolean THEN now() END, updated_at = now(), revision = revision + 1
+      WHERE id = $1 AND (deleted_at IS NULL) = $2::boolean
+      RETURNING id`,
     [id, archived],
   )
   if (!rows.length) throw new NotFound('picture')

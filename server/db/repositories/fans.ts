@@ -58,7 +58,8 @@ const storedFan = ({ revision, ...row }: FanRow): StoredFan => ({ fan: fanSchema
  * Fans of a query as SQL: $1 words, $2 frame, $3 voltage, $4 only owned. Empty and null do not narrow.
  */
 const WHERE = `deleted_at IS NULL AND ($1::text = '' OR strpos(lower(maker || ' ' || model || ' ' || kind || ' ' || notes), $1::text) > 0)
-  AND ($2::double precision IS NULL OR frame_m = $2) AND ($3::double precision IS NULL OR rated_v = $3) AND ($4::boolean IS NOT TRUE OR owned)`
+  AND ($2::double precision IS NULL OR frame_m = $2) AND ($3::double precision IS NULL OR rated_v = $3)
+  AND ($4::boolean IS NOT TRUE OR owned)`
 const COUNT_FANS = `SELECT count(*)::integer AS n FROM fan WHERE ${WHERE}`
 /** Whole orders as constants: an order cannot be a parameter. */
 const ORDERS: Record<FanQuery['sort'], string> = {
@@ -167,7 +168,9 @@ export async function importFans(db: Database, fans: readonly Fan[]): Promise<Im
 export async function undoImport(db: Database, { created, before }: Imported): Promise<void> {
   await db.transaction(async (tx) => {
     await tx.query(
-      'UPDATE fan SET deleted_at = now(), updated_at = now() WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) AND deleted_at IS NULL',
+      `UPDATE fan
+        SET deleted_at = now(), updated_at = now()
+        WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) AND deleted_at IS NULL`,
       [JSON.stringify(created)],
     )
     const stored = await storedAmong(tx, before)

@@ -9,7 +9,11 @@ export interface Instrument {
   /** the log it writes to */ logId: string | null
 }
 
-const SELECT = `SELECT i.id, i.name, i.kind, (SELECT l.id FROM log l WHERE l.instrument_id = i.id AND l.open AND l.deleted_at IS NULL) AS log_id FROM instrument i WHERE i.deleted_at IS NULL`
+const SELECT = `SELECT i.id, i.name, i.kind, (SELECT l.id
+  FROM log l
+  WHERE l.instrument_id = i.id AND l.open AND l.deleted_at IS NULL) AS log_id
+  FROM instrument i
+  WHERE i.deleted_at IS NULL`
 const instrumentOf = (r: Record<string, unknown>): Instrument => ({
   id: r.id as string,
   name: r.name as string,
@@ -73,7 +77,10 @@ export async function renewToken(db: Database, id: string): Promise<string> {
 export async function archiveInstrument(db: Database, id: string): Promise<void> {
   await db.transaction(async (tx) => {
     const rows = await tx.query(
-      'UPDATE instrument SET deleted_at = now(), updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id',
+      `UPDATE instrument
+        SET deleted_at = now(), updated_at = now(), revision = revision + 1
+        WHERE id = $1 AND deleted_at IS NULL
+        RETURNING id`,
       [id],
     )
     if (!rows.length) throw new NotFound('instrument')
@@ -87,7 +94,10 @@ export async function restoreInstrument(db: Database, id: string): Promise<void>
   if (
     !(
       await db.query(
-        'UPDATE instrument SET deleted_at = NULL, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NOT NULL RETURNING id',
+        `UPDATE instrument
+          SET deleted_at = NULL, updated_at = now(), revision = revision + 1
+          WHERE id = $1 AND deleted_at IS NOT NULL
+          RETURNING id`,
         [id],
       )
     ).length

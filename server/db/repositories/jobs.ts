@@ -77,7 +77,8 @@ const SELECT_PLANS = `SELECT ${ownFields(JOB)}, o.revision, o.updated_at,
   ${PARTS.select}
   FROM job o WHERE o.deleted_at IS NULL`
 const INSERT_JOB = `INSERT INTO job (${COLUMNS}) SELECT ${COLUMNS} FROM jsonb_populate_record(NULL::job, $1::jsonb)`
-const UPDATE_JOB = `UPDATE job SET (${COLUMNS}) = (SELECT ${COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)), revision = revision + 1, updated_at = now()
+const UPDATE_JOB = `UPDATE job SET (${COLUMNS}) = (SELECT ${COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)),
+  revision = revision + 1, updated_at = now()
   WHERE id = $1 RETURNING revision, updated_at`
 
 const held = (plan: PlanDocument) => ({ id: plan.job.id, document: plan })

@@ -9,7 +9,8 @@ type Row = Record<string, unknown>
 
 const SUMMARY = `SELECT l.id, l.job_id, l.instrument_id, l.name, l.origin, l.started_at, l.open, l.remarks,
   (SELECT coalesce(sum(rows), 0)::float8 FROM log_block b WHERE b.log_id = l.id) AS rows,
-  (SELECT coalesce(jsonb_agg(jsonb_build_object('name', c.name, 'quantity', c.quantity) ORDER BY c.position), '[]') FROM log_channel c WHERE c.log_id = l.id) AS channels,
+  (SELECT coalesce(jsonb_agg(jsonb_build_object('name', c.name, 'quantity', c.quantity) ORDER BY c.position), '[]')
+    FROM log_channel c WHERE c.log_id = l.id) AS channels,
   (SELECT coalesce(sum(lost), 0)::float8 FROM log_boot b WHERE b.log_id = l.id) AS lost,
   (SELECT coalesce(sum(repeated), 0)::float8 FROM log_boot b WHERE b.log_id = l.id) AS repeated,
   (SELECT coalesce(sum(clock_jumps), 0)::float8 FROM log_boot b WHERE b.log_id = l.id) AS clock_jumps,
@@ -102,14 +103,19 @@ export async function createLog(db: Database, jobId: string, log: NewLog): Promi
   })
 }
 
-/** Stores a block; one that is there already is left as it is, so that sending again does no harm. Bytes go as base64: the database decodes them some ten times as fast as the driver writes them out. */
+/**
+ * Stores a block; one that is there already is left as it is, so that sending again does no harm. Bytes go as base64:
+ * the database decodes them some ten times as fast as the driver writes them out.
+ */
 export async function putBlock(
   tx: Queryable,
   logId: string,
   { seq, rows, channels, data }: Block,
 ): Promise<void> {
   await tx.query(
-    "INSERT INTO log_block (log_id, seq, rows, channels, data) VALUES ($1, $2, $3, $4, decode($5, 'base64')) ON CONFLICT (log_id, seq) DO NOTHING",
+    `INSERT INTO log_block (log_id, seq, rows, channels, data)
+      VALUES ($1, $2, $3, $4, decode($5, 'base64'))
+      ON CONFLICT (log_id, seq) DO NOTHING`,
     [logId, seq, rows, channels, Buffer.from(data.buffer, data.byteOffset, data.byteLength).toString('base64')],
   )
 }
@@ -121,7 +127,12 @@ export async function readLogBlocks(
   bytes: number,
 ): Promise<{ blocks: Block[]; more: boolean }> {
   const rows = await db.query<Row>(
-    `SELECT seq::float8 AS seq, rows, channels, encode(data, 'base64') AS data FROM (SELECT *, sum(octet_length(data)) OVER (ORDER BY seq) - octet_length(data) AS before FROM log_block WHERE log_id = $1 AND seq > $2) b WHERE before < $3 ORDER BY seq`,
+    `SELECT seq::float8 AS seq, rows, channels, encode(data, 'base64') AS data
+      FROM (SELECT *, sum(octet_length(data)) OVER (ORDER BY seq) - octet_length(data) AS before
+      FROM log_block
+      WHERE log_id = $1 AND seq > $2) b
+      WHERE before < $3
+      ORDER BY seq`,
     [logId, after, bytes],
   )
   const last = rows.at(-1)?.seq as number | undefined
@@ -160,7 +171,10 @@ export const renameLog = (db: Queryable, id: string, name: string) =>
 export const archiveLog = (db: Queryable, id: string) =>
   changed(
     db.query(
-      'UPDATE log SET deleted_at = now(), open = false, updated_at = now(), revision = revision + 1 WHERE id = $1 AND deleted_at IS NULL RETURNING id',
+      `UPDATE log
+        SET deleted_at = now(), open = false, updated_at = now(), revision = revision + 1
+        WHERE id = $1 AND deleted_at IS NULL
+        RETURNING id`,
       [id],
     ),
   )

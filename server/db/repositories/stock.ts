@@ -31,7 +31,9 @@ export async function archiveStock(
 ): Promise<StockPart[]> {
   return db.transaction(async (tx) => {
     await tx.query(
-      'UPDATE stock_part SET deleted_at = CASE WHEN $2::boolean THEN now() END, updated_at = now(), revision = revision + 1 WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))',
+      `UPDATE stock_part
+        SET deleted_at = CASE WHEN $2::boolean THEN now() END, updated_at = now(), revision = revision + 1
+        WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))`,
       [JSON.stringify(ids), archived],
     )
     return listStock(tx)

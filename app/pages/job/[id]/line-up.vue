@@ -26,13 +26,13 @@ const shown = computed(() => {
     .slice(0, many.value)
   return [...(picked.value ? [picked.value] : []), ...first, ...rest]
 })
-const status = computed(() =>
-  shelf.progress !== null
-    ? `fetching the shelf, ${Math.round(100 * shelf.progress)} %`
-    : busy.value
-      ? 'searching…'
-      : `${usable.value} of ${ranking.value?.arrays ?? 0} groups meet the need${ranking.value && ranking.value.arrays > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''}`,
-)
+const status = computed(() => {
+  if (shelf.progress !== null) return `fetching the shelf, ${Math.round(100 * shelf.progress)} %`
+  if (busy.value) return 'searching…'
+  const all = ranking.value?.arrays ?? 0
+  const best = all > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''
+  return `${usable.value} of ${all} groups meet the need${best}`
+})
 
 /** the pick's construction from its members */
 const construction = ref(false)

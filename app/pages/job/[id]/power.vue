@@ -84,13 +84,15 @@ const cautions = computed(() => {
   const kind = source.value?.kind
   return [
     job.mains
-      ? 'Mains parts stay dangerous after switching off: unplug, wait, measure; only the low-voltage side, below 60 V DC. Work on the mains side is for a licensed electrician.'
+      ? 'Mains parts stay dangerous after switching off: unplug, wait, measure; only the low-voltage ' +
+        'side, below 60 V DC. Work on the mains side is for a licensed electrician.'
       : '',
     kind === 'pack' || kind === 'power-bank'
       ? 'Lithium: never without a protection board; never charge below 0 °C, unattended or on fabric. Fuse at the pack, no damaged cells.'
       : '',
     kind === 'house-battery' || kind === 'solar'
-      ? 'Lead-acid: charging makes hydrogen, acid burns, a spanner across the poles melts. Vent high and low, insulated tools, fuse within 0.2 m.'
+      ? 'Lead-acid: charging makes hydrogen, acid burns, a spanner across the poles melts. Vent high and ' +
+        'low, insulated tools, fuse within 0.2 m.'
       : '',
     kind === 'vehicle' || job.domain === 'vehicle'
       ? 'Vehicle: charging voltage and spikes kill 12 V fans; fuse at the battery, nothing near pedals, airbags or exhaust.'

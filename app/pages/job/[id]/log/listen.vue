@@ -21,7 +21,8 @@ function chosen(side: Side, event: Event) {
   if (file) void open(side, file)
 }
 const heardWords = (h: Heard) =>
-  `${h.seconds.toFixed(1)} s at ${h.rate / 1000} kHz${h.clipped > 0.0005 ? '; it was too loud for the microphone: record with less gain' : ''}`
+  `${h.seconds.toFixed(1)} s at ${h.rate / 1000} ` +
+  `kHz${h.clipped > 0.0005 ? '; it was too loud for the microphone: record with less gain' : ''}`
 /** Fans whose whine is looked for: picked and old, with the speed that was read in the runs where there is one. */
 const fans = ref<KnownFan[]>([])
 watchEffect(() => {

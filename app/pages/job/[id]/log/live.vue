@@ -85,7 +85,8 @@ const remarks = computed(() => {
   return [
     l.remarks,
     facts.value.gaps.length
-      ? `${counted(facts.value.gaps.length, 'one silence,', 'silences, the longest')} ${show(facts.value.gaps[0]!.to - facts.value.gaps[0]!.from, 'duration')}`
+      ? `${counted(facts.value.gaps.length, 'one silence,', 'silences, the longest')} ` +
+        `${show(facts.value.gaps[0]!.to - facts.value.gaps[0]!.from, 'duration')}`
       : '',
     l.lost ? `${counted(l.lost, 'one row', 'rows')} never came` : '',
     l.repeated ? `${counted(l.repeated, 'one row was', 'rows were')} sent twice and stored once` : '',
