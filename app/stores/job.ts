@@ -1,20 +1,13 @@
-import { completePlan, planSchema } from '#core/document'
+import { useManualRefHistory } from '@vueuse/core'
+import { completePlan, planSchema, type Fan, type PlanDocument, type ShelfShown } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
-import type { Fan, ShelfShown, PlanDocument } from '#core/document'
 import type { StoredPlan } from '#shared/api'
+import { createSaving, type Draft, type SaveAnswer, type SaveState } from '~/stores/saving'
 
-export type SaveState = 'saved' | 'saving' | 'unsaved' | 'failed' | 'conflict'
-
-interface Draft {
-  plan: PlanDocument
-  revision: number
-}
-
-const SAVE_AFTER_MS = 350
-const RETRY_MS = 2500
 /** Changes of one field within this time are one step of undo. */
 const COALESCE_MS = 1500
 const UNDO_STEPS = 100
+const FOUND = 'Unsaved changes were found in this browser, and the job was changed elsewhere since.'
 
 const draftKey = (id: string) => `redpoll-draft-${id}`
 const copy = (plan: PlanDocument): PlanDocument => structuredClone(toRaw(plan))
@@ -28,24 +21,39 @@ function readDraft(id: string): Draft | null {
     return null
   }
 }
+function keepDraft({ plan, revision }: Draft) {
+  try {
+    localStorage.setItem(draftKey(plan.job.id), JSON.stringify({ plan, revision }))
+  } catch {
+    // a full or forbidden browser store: the change still lives in this page
+  }
+}
+const dropDraft = (id: string) => localStorage.removeItem(draftKey(id))
+
+async function put(plan: PlanDocument, revision: number): Promise<SaveAnswer> {
+  const result = await api<{ revision: number }>(`jobs/${plan.job.id}`, {
+    method: 'PUT',
+    body: { plan, revision },
+  })
+  if (result.ok) return { ok: true, revision: result.data.revision }
+  const kind = result.kind === 'conflict' || result.kind === 'offline' ? result.kind : 'refused'
+  return { ok: false, kind, message: result.message }
+}
 
 /**
  * The open job: one document, its report, saving in the background, undo. What is not saved yet is kept in the browser
- * as well, so that neither a dead server nor a closed window loses it.
+ * as well, so that neither a dead server, a closed window nor another job lose it.
  */
 export const useJobStore = defineStore('job', () => {
   const plan = shallowRef<PlanDocument | null>(null)
-  const revision = ref(0)
   const saveState = ref<SaveState>('saved')
   const saveMessage = ref('')
   const missing = ref('')
-  const past = shallowRef<PlanDocument[]>([])
-  const future = shallowRef<PlanDocument[]>([])
   const shelf = useShelfStore()
-  let timer: ReturnType<typeof setTimeout> | undefined
+  const history = useManualRefHistory(plan, { capacity: UNDO_STEPS })
+  let wanted = ''
   let lastKey = ''
   let lastAt = 0
-  let savingNow = false
 
   const lastGood = shallowRef<Report | null>(null)
   const problem = ref('')
@@ -59,88 +67,54 @@ export const useJobStore = defineStore('job', () => {
     if (result.ok) lastGood.value = result.report
   })
 
+  const saving = createSaving({
+    put,
+    keepDraft,
+    dropDraft,
+    told: (id, state, message) => {
+      if (plan.value?.job.id !== id) return
+      saveState.value = state
+      saveMessage.value = message
+    },
+  })
+
+  /** Shows a document as it came; undo begins there. */
+  function show(next: PlanDocument | null) {
+    plan.value = next
+    history.commit()
+    history.clear()
+    lastKey = ''
+  }
+
+  /** Unsaved changes go on top of what the server has, or stand beside it where that was changed since. */
+  function takeUp(stored: StoredPlan, draft: Draft) {
+    plan.value = draft.plan
+    history.commit()
+    if (draft.revision === stored.revision) saving.changed(draft.plan, 0)
+    else saving.begin(draft.plan, draft.revision, 'conflict', FOUND)
+  }
+
   async function open(id: string) {
+    wanted = id
     if (plan.value?.job.id === id && saveState.value !== 'saved') return
-    clearTimeout(timer)
-    plan.value = null
-    past.value = []
-    future.value = []
+    show(null)
     missing.value = ''
+    const held = await saving.settle(id)
     const result = await api<StoredPlan & { fans: Fan[]; shown: ShelfShown | null }>(`jobs/${id}`)
+    // another job was asked for meanwhile
+    if (wanted !== id) return
     void shelf.load()
     if (!result.ok) {
       missing.value = result.kind === 'missing' ? 'missing' : result.message
       return
     }
-    shelf.remember(result.data.fans)
-    if (result.data.shown) shelf.shown ??= result.data.shown
-    revision.value = result.data.revision
-    plan.value = result.data.plan
-    saveState.value = 'saved'
-    const draft = readDraft(id)
-    if (!draft) return
-    past.value = [result.data.plan]
-    plan.value = draft.plan
-    if (draft.revision === result.data.revision) scheduleSave(0)
-    else {
-      saveState.value = 'conflict'
-      saveMessage.value = 'Unsaved changes were found in this browser, and the job was changed elsewhere since.'
-    }
-  }
-
-  function keepDraft() {
-    if (!plan.value) return
-    try {
-      localStorage.setItem(
-        draftKey(plan.value.job.id),
-        JSON.stringify({ plan: plan.value, revision: revision.value }),
-      )
-    } catch {
-      // a full or forbidden browser store: the change still lives in this page
-    }
-  }
-
-  function scheduleSave(after = SAVE_AFTER_MS) {
-    clearTimeout(timer)
-    if (saveState.value === 'conflict') return
-    if (saveState.value === 'saved') saveState.value = 'saving'
-    timer = setTimeout(save, after)
-  }
-
-  async function save() {
-    if (!plan.value || savingNow) return
-    savingNow = true
-    const sent = plan.value
-    const result = await api<{ revision: number }>(`jobs/${sent.job.id}`, {
-      method: 'PUT',
-      body: { plan: sent, revision: revision.value },
-    })
-    savingNow = false
-    if (plan.value?.job.id !== sent.job.id) return
-    if (result.ok) {
-      revision.value = result.data.revision
-      saveMessage.value = ''
-      if (plan.value !== sent) {
-        saveState.value = 'saving'
-        keepDraft()
-        return scheduleSave(0)
-      }
-      saveState.value = 'saved'
-      localStorage.removeItem(draftKey(sent.job.id))
-      return
-    }
-    saveMessage.value = result.message
-    if (result.kind === 'conflict') saveState.value = 'conflict'
-    else if (result.kind === 'offline') {
-      saveState.value = 'unsaved'
-      timer = setTimeout(save, RETRY_MS)
-    } else saveState.value = 'failed'
-  }
-
-  function replace(next: PlanDocument) {
-    plan.value = next
-    keepDraft()
-    scheduleSave()
+    const { data } = result
+    shelf.remember(data.fans)
+    if (data.shown) shelf.shown ??= data.shown
+    show(data.plan)
+    saving.begin(data.plan, data.revision)
+    const draft = held ?? readDraft(id)
+    if (draft) takeUp(data, draft)
   }
 
   /**
@@ -160,24 +134,26 @@ export const useJobStore = defineStore('job', () => {
     }
     const now = Date.now()
     const continues = key !== '' && key === lastKey && now - lastAt < COALESCE_MS
-    if (!continues) past.value = [...past.value.slice(-UNDO_STEPS), plan.value]
-    future.value = []
+    plan.value = next
+    if (continues) history.last.value = markRaw({ snapshot: next, timestamp: now })
+    else history.commit()
     lastKey = key
     lastAt = now
-    replace(next)
+    saving.changed(next)
     return ''
   }
 
-  function step(from: typeof past, to: typeof past) {
-    const target = from.value.at(-1)
-    if (!target || !plan.value) return
-    to.value = [...to.value, plan.value]
-    from.value = from.value.slice(0, -1)
+  function step(move: () => void) {
+    move()
     lastKey = ''
-    replace(target)
+    if (plan.value) saving.changed(plan.value)
   }
-  const undo = () => step(past, future)
-  const redo = () => step(future, past)
+  const undo = () => {
+    if (history.canUndo.value) step(history.undo)
+  }
+  const redo = () => {
+    if (history.canRedo.value) step(history.redo)
+  }
 
   /** Removal with its undo offered. */
   function removeWithUndo(text: string, mutate: (draft: PlanDocument) => void) {
@@ -187,39 +163,31 @@ export const useJobStore = defineStore('job', () => {
 
   /** After a conflict: keep this page's version, or take the one on the server (this one stays one undo away). */
   async function resolveConflict(keep: 'mine' | 'theirs') {
-    if (!plan.value) return
-    const result = await api<StoredPlan>(`jobs/${plan.value.job.id}`)
+    const mine = plan.value
+    if (!mine) return
+    const result = await api<StoredPlan>(`jobs/${mine.job.id}`)
     if (!result.ok) {
       saveMessage.value = result.message
       return
     }
-    revision.value = result.data.revision
-    if (keep === 'theirs') {
-      past.value = [...past.value, plan.value]
-      plan.value = result.data.plan
-      localStorage.removeItem(draftKey(result.data.plan.job.id))
-      saveState.value = 'saved'
-      return
-    }
-    saveState.value = 'saving'
-    await save()
+    const { plan: theirs, revision } = result.data
+    if (keep === 'mine') return saving.keep(mine.job.id, revision)
+    plan.value = theirs
+    history.commit()
+    dropDraft(theirs.job.id)
+    saving.begin(theirs, revision)
   }
 
-  const retry = () => {
-    saveState.value = 'saving'
-    void save()
-  }
+  const retry = () => plan.value && saving.retry(plan.value.job.id)
 
   return {
     plan,
-    revision,
     saveState,
     saveMessage,
     missing,
     report: lastGood,
     problem,
-    past,
-    future,
+    canUndo: history.canUndo,
     open,
     change,
     undo,

@@ -1,0 +1,242 @@
+import { createPinia, defineStore, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
+import * as vue from 'vue'
+import { newPlan, type PlanDocument } from '#core/document'
+import { SAVE_AFTER_MS } from './saving'
+
+/** A server that holds jobs, and can be slow, gone, or changed by somebody else. */
+const server = {
+  jobs: new Map<string, { plan: PlanDocument; revision: number }>(),
+  puts: [] as string[],
+  offline: false,
+  /** answers of saves wait for this */
+  gate: Promise.resolve(),
+}
+async function answer(
+  path: string,
+  { method, body }: { method?: string; body?: { plan: PlanDocument; revision: number } } = {},
+) {
+  const id = path.split('/')[1]!
+  if (server.offline) return { ok: false, kind: 'offline', message: 'The server does not answer.' }
+  const stored = server.jobs.get(id)
+  if (!stored) return { ok: false, kind: 'missing', message: 'There is no such job.' }
+  if (method !== 'PUT' || !body)
+    return { ok: true, data: { ...structuredClone(stored), fans: [], shown: null } }
+  server.puts.push(`${id} ${body.plan.job.name}`)
+  await server.gate
+  if (body.revision !== stored.revision) return { ok: false, kind: 'conflict', message: 'Changed elsewhere.' }
+  server.jobs.set(id, { plan: structuredClone(body.plan), revision: stored.revision + 1 })
+  return { ok: true, data: { revision: stored.revision + 1 } }
+}
+
+const drafts = new Map<string, string>()
+const storage = {
+  getItem: (key: string) => drafts.get(key) ?? null,
+  setItem: (key: string, value: string) => drafts.set(key, value),
+  removeItem: (key: string) => drafts.delete(key),
+}
+const toasts: string[] = []
+
+let useJobStore: typeof import('./job').useJobStore
+beforeEach(async () => {
+  vi.useFakeTimers()
+  Object.assign(server, { jobs: new Map(), puts: [], offline: false, gate: Promise.resolve() })
+  drafts.clear()
+  toasts.length = 0
+  for (const [id, name] of [
+    ['a', 'First'],
+    ['b', 'Second'],
+  ] as const)
+    server.jobs.set(id, { plan: newPlan(id, name), revision: 1 })
+  // what the framework brings into scope without an import
+  for (const name of ['ref', 'shallowRef', 'computed', 'watchEffect', 'toRaw', 'markRaw'] as const)
+    vi.stubGlobal(name, vue[name])
+  vi.stubGlobal('defineStore', defineStore)
+  vi.stubGlobal('localStorage', storage)
+  vi.stubGlobal('api', answer)
+  vi.stubGlobal('useShelfStore', () => ({
+    known: [],
+    shown: null,
+    load: () => undefined,
+    remember: () => undefined,
+  }))
+  vi.stubGlobal('useToast', () => ({ show: (text: string) => toasts.push(text) }))
+  setActivePinia(createPinia())
+  vi.resetModules()
+  useJobStore = (await import('./job')).useJobStore
+})
+afterEach(() => {
+  vi.unstubAllGlobals()
+  vi.useRealTimers()
+})
+
+const rename = (name: string) => (d: PlanDocument) => {
+  d.job.name = name
+}
+const rest = (ms = SAVE_AFTER_MS) => vi.advanceTimersByTimeAsync(ms)
+
+describe('saving', () => {
+  test('a change is kept in the browser at once, saved a moment later, then forgotten there', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.change(rename('Oven'))
+    expect(job.saveState).toBe('saving')
+    expect(drafts.get('redpoll-draft-a')).toContain('Oven')
+    await rest()
+    expect(job.saveState).toBe('saved')
+    expect(server.jobs.get('a')).toMatchObject({ revision: 2, plan: { job: { name: 'Oven' } } })
+    expect(drafts.size).toBe(0)
+  })
+  test('what changes while a save is under way goes behind it', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    let open!: () => void
+    server.gate = new Promise((done) => (open = done))
+    job.change(rename('One'))
+    await rest()
+    job.change(rename('Two'))
+    await rest()
+    open()
+    await rest()
+    expect(server.puts).toEqual(['a One', 'a Two'])
+    expect(job.saveState).toBe('saved')
+  })
+  test('another job is opened while a save is under way: nothing dropped, no false conflict', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    let open!: () => void
+    server.gate = new Promise((done) => (open = done))
+    job.change(rename('Sent'))
+    await rest()
+    job.change(rename('Sent and changed'))
+    const opening = job.open('b')
+    open()
+    await opening
+    job.change(rename('Second, renamed'))
+    await rest(2 * SAVE_AFTER_MS)
+    expect(server.jobs.get('a')).toMatchObject({ revision: 3, plan: { job: { name: 'Sent and changed' } } })
+    expect(server.jobs.get('b')).toMatchObject({ revision: 2, plan: { job: { name: 'Second, renamed' } } })
+    expect(drafts.size).toBe(0)
+    await job.open('a')
+    expect(job.saveState).toBe('saved')
+    expect(job.plan!.job.name).toBe('Sent and changed')
+  })
+  test('a change that was not sent yet is sent when another job is opened, and opened again it is there', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.change(rename('Typed quickly'))
+    await job.open('b')
+    await job.open('a')
+    expect(job.plan!.job.name).toBe('Typed quickly')
+    expect(job.saveState).toBe('saved')
+  })
+  test('a server that is gone: unsaved, kept, and saved when it is back', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    server.offline = true
+    job.change(rename('Offline'))
+    await rest()
+    expect(job.saveState).toBe('unsaved')
+    server.offline = false
+    await rest(3000)
+    expect(job.saveState).toBe('saved')
+    expect(server.jobs.get('a')!.plan.job.name).toBe('Offline')
+  })
+  test('two jobs asked for at once: the last one is shown', async () => {
+    const job = useJobStore()
+    await Promise.all([job.open('a'), job.open('b')])
+    expect(job.plan!.job.id).toBe('b')
+  })
+})
+
+describe('a conflict', () => {
+  const elsewhere = (id: string) => {
+    const { plan, revision } = server.jobs.get(id)!
+    server.jobs.set(id, { plan: { ...plan, job: { ...plan.job, name: 'Theirs' } }, revision: revision + 1 })
+  }
+  test('is told, and my version goes on top when I keep it', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    elsewhere('a')
+    job.change(rename('Mine'))
+    await rest()
+    expect(job.saveState).toBe('conflict')
+    await job.resolveConflict('mine')
+    expect(job.saveState).toBe('saved')
+    expect(server.jobs.get('a')!.plan.job.name).toBe('Mine')
+  })
+  test('theirs is taken, mine stays one undo away', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    elsewhere('a')
+    job.change(rename('Mine'))
+    await rest()
+    await job.resolveConflict('theirs')
+    expect(job.plan!.job.name).toBe('Theirs')
+    job.undo()
+    await rest()
+    expect(server.jobs.get('a')!.plan.job.name).toBe('Mine')
+  })
+  test('a draft of a closed window stands beside what was changed elsewhere since', async () => {
+    const draft = newPlan('a', 'From yesterday')
+    drafts.set('redpoll-draft-a', JSON.stringify({ plan: draft, revision: 1 }))
+    elsewhere('a')
+    const job = useJobStore()
+    await job.open('a')
+    expect(job.saveState).toBe('conflict')
+    expect(job.plan!.job.name).toBe('From yesterday')
+    job.undo()
+    expect(job.plan!.job.name).toBe('Theirs')
+  })
+  test('a draft on the same revision is simply saved', async () => {
+    drafts.set('redpoll-draft-a', JSON.stringify({ plan: newPlan('a', 'From yesterday'), revision: 1 }))
+    const job = useJobStore()
+    await job.open('a')
+    await rest()
+    expect(job.saveState).toBe('saved')
+    expect(server.jobs.get('a')!.plan.job.name).toBe('From yesterday')
+  })
+})
+
+describe('undo', () => {
+  test('typing in one field is one step; redo brings all of it back', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    expect(job.canUndo).toBe(false)
+    for (const name of ['O', 'Ov', 'Oven']) job.change(rename(name), 'job.name')
+    job.undo()
+    expect(job.plan!.job.name).toBe('First')
+    job.redo()
+    expect(job.plan!.job.name).toBe('Oven')
+    await rest()
+    expect(server.jobs.get('a')!.plan.job.name).toBe('Oven')
+  })
+  test('another field, or a while later, is another step', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.change(rename('Oven'), 'job.name')
+    job.change((d) => (d.job.heatW = 5), 'job.heatW')
+    await rest(5000)
+    job.change((d) => (d.job.heatW = 6), 'job.heatW')
+    job.undo()
+    expect(job.plan!.job.heatW).toBe(5)
+    job.undo()
+    expect(job.plan!.job).toMatchObject({ name: 'Oven', heatW: null })
+  })
+  test('a change that the schema refuses is not taken, and says why', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    expect(job.change((d) => (d.job.humidity = 4))).toBe('Not above 1.')
+    expect(toasts).toEqual(['Not taken: Not above 1.'])
+    expect(job.plan!.job.humidity).toBe(0.5)
+    expect(job.canUndo).toBe(false)
+  })
+  test('a removal offers its undo', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.removeWithUndo('Gone.', rename('Without'))
+    expect(toasts).toEqual(['Gone.'])
+    job.undo()
+    expect(job.plan!.job.name).toBe('First')
+  })
+})

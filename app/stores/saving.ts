@@ -1,0 +1,128 @@
+import type { PlanDocument } from '#core/document'
+
+/** Saving of jobs in the background: each job has its own queue of one, whichever job is open. */
+
+export type SaveState = 'saved' | 'saving' | 'unsaved' | 'failed' | 'conflict'
+
+/** A job as it is held in this browser, with the revision that it stands on. */
+export interface Draft {
+  plan: PlanDocument
+  revision: number
+}
+export type SaveAnswer =
+  { ok: true; revision: number } | { ok: false; kind: 'conflict' | 'offline' | 'refused'; message: string }
+
+/** What saving needs of the world around it. */
+export interface SavingPorts {
+  put: (plan: PlanDocument, revision: number) => Promise<SaveAnswer>
+  keepDraft: (draft: Draft) => void
+  dropDraft: (id: string) => void
+  /** told after each step of a job */
+  told: (id: string, state: SaveState, message: string, revision: number) => void
+}
+
+interface Track extends Draft {
+  state: SaveState
+  message: string
+  /** the request that is under way */
+  sending: Promise<void> | null
+  timer: ReturnType<typeof setTimeout> | undefined
+}
+
+export const SAVE_AFTER_MS = 350
+const RETRY_MS = 2500
+
+export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
+  const tracks = new Map<string, Track>()
+
+  function tell(track: Track, state: SaveState, message = '') {
+    track.state = state
+    track.message = message
+    told(track.plan.job.id, state, message, track.revision)
+  }
+
+  function schedule(track: Track, after: number) {
+    clearTimeout(track.timer)
+    track.timer = setTimeout(() => void flush(track), after)
+  }
+
+  /** Sends a job as it stands; what changes meanwhile is sent behind it. */
+  async function flush(track: Track): Promise<void> {
+    clearTimeout(track.timer)
+    if (track.sending) return track.sending
+    if (track.state === 'saved' || track.state === 'conflict') return
+    track.sending = send(track)
+    await track.sending
+  }
+
+  async function send(track: Track): Promise<void> {
+    const sent = track.plan
+    const answer = await put(sent, track.revision)
+    track.sending = null
+    if (answer.ok) {
+      track.revision = answer.revision
+      if (track.plan !== sent) {
+        keepDraft(track)
+        tell(track, 'saving')
+        return schedule(track, 0)
+      }
+      dropDraft(sent.job.id)
+      return tell(track, 'saved')
+    }
+    if (answer.kind === 'conflict') return tell(track, 'conflict', answer.message)
+    if (answer.kind === 'refused') return tell(track, 'failed', answer.message)
+    tell(track, 'unsaved', answer.message)
+    schedule(track, RETRY_MS)
+  }
+
+  const trackOf = (id: string) => tracks.get(id)
+
+  return {
+    /**
+     * A job as it was read from the server; anything known of it before is forgotten.
+     * @param state `conflict` where a draft of this browser stands on another revision
+     */
+    begin(plan: PlanDocument, revision: number, state: 'saved' | 'conflict' = 'saved', message = ''): void {
+      clearTimeout(tracks.get(plan.job.id)?.timer)
+      const track: Track = { plan, revision, state, message, sending: null, timer: undefined }
+      tracks.set(plan.job.id, track)
+      tell(track, state, message)
+    },
+    /** A change: kept in the browser at once, sent a moment later. */
+    changed(plan: PlanDocument, after = SAVE_AFTER_MS): void {
+      const track = tracks.get(plan.job.id)
+      if (!track) return
+      track.plan = plan
+      keepDraft(track)
+      if (track.state === 'conflict') return
+      if (track.state === 'saved' || track.state === 'failed') tell(track, 'saving')
+      schedule(track, after)
+    },
+    /** After a conflict: this version goes on top of the server's revision. */
+    async keep(id: string, revision: number): Promise<void> {
+      const track = tracks.get(id)
+      if (!track) return
+      track.revision = revision
+      tell(track, 'saving')
+      await flush(track)
+    },
+    async retry(id: string): Promise<void> {
+      const track = tracks.get(id)
+      if (!track || track.state === 'conflict') return
+      tell(track, 'saving')
+      await flush(track)
+    },
+    /**
+     * Brings a job to rest before it is read anew: waits for what is under way and sends what is waiting.
+     * @returns what is still unsaved here, null where the server has everything
+     */
+    async settle(id: string): Promise<(Draft & Pick<Track, 'state' | 'message'>) | null> {
+      const track = trackOf(id)
+      if (!track) return null
+      if (track.sending) await track.sending
+      if (track.state === 'saving' || track.state === 'unsaved') await flush(track)
+      const { plan, revision, state, message } = track
+      return state === 'saved' ? null : { plan, revision, state, message }
+    },
+  }
+}
