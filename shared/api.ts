@@ -2,6 +2,11 @@ import type { Channel } from '#core/measure'
 import type { Fan, Goal, PlanDocument } from '#core/document'
 import type { Station } from '#core/plan'
 
+/** How far the server's start is, in words that a page shows. */
+export interface Startup {
+  ready: boolean
+  doing: string
+}
 /** What the server answers with. */
 export interface ApiError {
   error: { code: string; message: string; field?: string }

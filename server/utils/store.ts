@@ -1,9 +1,13 @@
 import type { Database } from '../db/database'
 import { openDatabase } from '../db/database'
 import type { Migration } from '../db/migrate'
+import type { Startup } from '#shared/api'
 import { stopBox } from '../devices/box'
 
 let opening: Promise<Database> | null = null
+
+/** How far the start is: pages are served before the database is open, and say what they wait for. */
+export const startup: Startup = { ready: false, doing: 'starting' }
 
 /** The open database; every route waits for it here. */
 export function database(): Promise<Database> {
@@ -25,12 +29,17 @@ export function startDatabase(
   fill: ((db: Database) => Promise<void>) | null,
   progress: (text: string) => void,
 ): Promise<Database> {
+  const tell = (text: string) => {
+    startup.doing = text
+    progress(text)
+  }
   opening = (async () => {
-    const db = await openDatabase(directory, await migrations, progress)
+    const db = await openDatabase(directory, await migrations, tell)
     if (fill && (await isUntouched(db))) {
-      progress('laying out the demo workshop')
+      tell('laying out the demo workshop')
       await fill(db)
     }
+    startup.ready = true
     return db
   })()
   return opening

@@ -53,9 +53,7 @@ usePageKeys([
         <h1>{{ job.plan.job.name }}</h1>
         <SaveBadge />
         <div class="right">
-          <button v-if="job.canUndo" type="button" class="button small quiet" @click="job.undo">
-            Undo
-          </button>
+          <button v-if="job.canUndo" type="button" class="button small quiet" @click="job.undo">Undo</button>
           <button
             type="button"
             class="tag marks"

@@ -1,0 +1,5 @@
+import { route } from '../utils/reply'
+import { startup } from '../utils/store'
+
+/** Answers at once, also while the database is being opened. */
+export default route(() => Promise.resolve(startup))
