@@ -60,7 +60,7 @@ interface Flat {
   uncertainty: number
 }
 
-/** Range that a loss without closed form is fitted over, as factors of the expected flow (handbook, ducts). */
+/** Range that a loss without closed form is fitted over, as factors of the expected flow (docs/physics.md, ducts). */
 const FIT_FROM = 0.3
 const FIT_TO = 1.2
 

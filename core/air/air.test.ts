@@ -4,7 +4,7 @@ import { airDensity, dewPoint, humidityRatio, saturationPressure, wetBulb } from
 import { airState } from './state'
 import { isaPressure, isaTemperature } from './atmosphere'
 
-// psychrolib 1.1 implements ASHRAE Handbook, Fundamentals 2017, chapter 1: the outside reference of this file
+// psychrolib 1.1 implements ASHRAE docs/physics.md, Fundamentals 2017, chapter 1: the outside reference of this file
 psychrolib.SetUnitSystem(psychrolib.SI)
 
 const temperatures = [-20, -5, 0.5, 10, 20, 35, 60]

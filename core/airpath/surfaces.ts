@@ -4,7 +4,7 @@ export interface Surface {
   /** m */ roughness: number
 }
 
-/** Inner surfaces of ducts. Source: handbook, ducts; ASHRAE roughness classes (from memory); printed parts common practice. */
+/** Inner surfaces of ducts. Source: docs/physics.md, ducts; ASHRAE roughness classes (from memory); printed parts common practice. */
 export const surfaces: Surface[] = [
   { key: 'smooth', name: 'Smooth plastic or drawn tube', roughness: 0.0015e-3 },
   { key: 'pvc', name: 'PVC pipe, clean', roughness: 0.03e-3 },

@@ -35,7 +35,7 @@ export const longText = z.string().max(4000, 'At most 4000 characters.')
 export const line = shortText.default('')
 export const lines = longText.default('')
 
-/** Refuse limits: handbook, plausibility limits of measuring (common practice, no source). SI. */
+/** Refuse limits: docs/physics.md, plausibility limits of measuring (common practice, no source). SI. */
 export const limits = {
   flow: within(0, 3000 / 3600),
   pressure: within(0, 5000),

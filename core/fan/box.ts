@@ -6,7 +6,7 @@ import { speedRatio } from './voltage'
 /**
  * Exhaust fan on a box whose intake and leaks work side by side (all quadratic, Pa.s2/m6).
  * @returns flow through the wanted intake (m3/s) and box pressure (Pa, negative); null without operating point
- * Reference: handbook, several fans and boxes
+ * Reference: docs/physics.md, several fans and boxes
  */
 export function leakyBox(
   curve: FanCurve,
@@ -34,7 +34,7 @@ function flowAgainst(curve: FanCurve, b: number, u: number): number {
 /**
  * Supply and exhaust fan on one box with a leak.
  * @returns box pressure (Pa, positive: air leaks out) and the exhaust fan's flow (m3/s)
- * Reference: handbook, several fans and boxes: Q1(u) falls, Q2(u) rises, the leak takes the difference
+ * Reference: docs/physics.md, several fans and boxes: Q1(u) falls, Q2(u) rises, the leak takes the difference
  */
 export function pushPullBox(
   supply: FanCurve,
@@ -65,7 +65,7 @@ export function pathFromDelivered(curve: FanCurve, flow: number): number | null 
 /**
  * How much flow one more volt brings, m3/s per V.
  * @returns null without operating point or where the slope vanishes ("very sensitive")
- * Reference: handbook, sensitivity: implicit derivative of s^2 p(Q/s) = a Q + b Q^2
+ * Reference: docs/physics.md, sensitivity: implicit derivative of s^2 p(Q/s) = a Q + b Q^2
  */
 export function flowPerVolt(
   curve: FanCurve,

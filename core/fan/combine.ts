@@ -23,7 +23,7 @@ export function continuedFlow(curve: FanCurve, pressure: number): number | null 
   return slope < 0 ? curve.q[n]! + (pressure - curve.p[n]!) / slope : null
 }
 
-/** Pressure of two fans one behind the other, Pa, at a common flow. Reference: handbook, combinations. */
+/** Pressure of two fans one behind the other, Pa, at a common flow. Reference: docs/physics.md, combinations. */
 export function seriesPressure(first: FanCurve, second: FanCurve, flow: number): number | null {
   const p1 = continuedPressure(first, flow)
   const p2 = continuedPressure(second, flow)
@@ -110,7 +110,7 @@ const COMBINED_POINTS = 41
  * its free delivery brakes) or side by side (flows add at one pressure; a member overpowered is driven backwards unless a
  * flap shuts it). Only the falling right-hand branches of members that dip are used side by side.
  * @returns null where the two have no common curve
- * Reference: handbook, combinations (FP12, FP13)
+ * Reference: docs/physics.md, combinations (FP12, FP13)
  */
 export function combinedCurve(
   first: FanCurve,

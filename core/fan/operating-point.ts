@@ -93,7 +93,7 @@ function monotoneParts(): number {
  * @param path resistance in the actual air
  * @param drive scaling by the affinity laws: flow by speed x parallel, pressure by speed^2 x density x series
  * @returns crossings with rising flow, m3/s
- * Reference: handbook, operating point; fan laws
+ * Reference: docs/physics.md, operating point; fan laws
  */
 export function crossings(curve: FanCurve, path: Resistance, drive: Drive = asSheet): Crossing[] {
   const found: Crossing[] = []

@@ -1,5 +1,5 @@
 const OMEGA = (2 * Math.PI) / 86400
-/** Hottest moment of the day, degC: the ambient swing damped by the time constant. Reference: handbook HT21 */
+/** Hottest moment of the day, degC: the ambient swing damped by the time constant. Reference: docs/physics.md HT21 */
 export const dayMaximum = (
   heat: number,
   conductance: number,

@@ -7,7 +7,7 @@ export const HALVING_K = { short: 10, long: 15 } as const
  * @param statedC temperature that it is stated at, degC
  * @param airC temperature at the fan, degC
  * @param halvingK kelvin that halve it, 10 to 15
- * Reference: common practice, no source (handbook HT24)
+ * Reference: common practice, no source (docs/physics.md HT24)
  */
 export function bearingLife(life: number, statedC: number, airC: number, halvingK: number): number {
   return life * 2 ** ((statedC - airC) / halvingK)
@@ -29,7 +29,7 @@ function gamma(x: number): number {
     c.reduce((s, v, i) => s + v / (y + i + 1), 0.99999999999980993)
   )
 }
-/** Mean life from L10 by a Weibull shape. Reference: W. Weibull; handbook HT25 */
+/** Mean life from L10 by a Weibull shape. Reference: W. Weibull; docs/physics.md HT25 */
 export const meanLife = (l10: number, shape: number) =>
   (l10 * gamma(1 + 1 / shape)) / (-Math.log(0.9)) ** (1 / shape)
 /** Time by which one of n equal fans has failed with 10 % probability. */

@@ -1,7 +1,7 @@
 /** Thermal resistance of a run, K/W; null without heat. */
 export const resistanceOf = (partC: number, ambientC: number, heat: number): number | null =>
   heat > 0 ? (partC - ambientC) / heat : null
-/** A temperature restated for another ambient and load, degC. Reference: handbook HT14 */
+/** A temperature restated for another ambient and load, degC. Reference: docs/physics.md HT14 */
 export const restated = (
   partC: number,
   ambientC: number,
@@ -13,7 +13,7 @@ export const restated = (
 export function improvement(before: number, after: number): number | null {
   return before !== 0 ? (before - after) / before : null
 }
-/** Standard uncertainty of K/W, the same on both readings. Reference: JCGM 100; handbook HT16 */
+/** Standard uncertainty of K/W, the same on both readings. Reference: JCGM 100; docs/physics.md HT16 */
 export const resistanceUncertainty = (
   partC: number,
   ambientC: number,

@@ -2,7 +2,7 @@ import { levenbergMarquardt } from 'ml-levenberg-marquardt'
 import { extent, medianSorted } from 'simple-statistics'
 import { slopeOf, tQuantile } from '#core/measure'
 
-/** Temperature on its way to a final value, degC. Reference: first-order balance (handbook HT6) */
+/** Temperature on its way to a final value, degC. Reference: first-order balance (docs/physics.md HT6) */
 export const temperatureAt = (start: number, final: number, tau: number, time: number) =>
   final + (start - final) * Math.exp(-time / tau)
 /** Time until a temperature is reached, s; null where it never is, 0 where it is already. */
@@ -34,9 +34,9 @@ export interface RiseFit {
   why: string
 }
 
-/** Search of the time constant, as multiples of the span of the data. Handbook HT9. */
+/** Search of the time constant, as multiples of the span of the data. docs/physics.md HT9. */
 const SEARCH = { from: 0.03, to: 1000, steps: 60 } as const
-/** Readings that a fit needs before it is believed, and the error it may have: kelvin and share of the rise. Handbook HT10. */
+/** Readings that a fit needs before it is believed, and the error it may have: kelvin and share of the rise. docs/physics.md HT10. */
 const MIN_READINGS = 8
 const ERROR_LIMIT = { kelvin: 0.5, share: 0.05 } as const
 /** Longer records are averaged into this many groups first: the fit is the same to its own error, and quick. */
@@ -154,7 +154,7 @@ function doubtOf(fit: {
  * @param times s, rising
  * @param values degC
  * @returns null where no time constant fits: a ramp, an upward bend, a constant
- * Reference: K. Levenberg and D. Marquardt, as a library computes it; handbook HT9 and HT10 (rules of trust); error from
+ * Reference: K. Levenberg and D. Marquardt, as a library computes it; docs/physics.md HT9 and HT10 (rules of trust); error from
  * the three-parameter Jacobian
  */
 export function fitRise(times: ArrayLike<number>, values: ArrayLike<number>): RiseFit | null {
@@ -222,7 +222,7 @@ function finalStandardError(t: Float64Array, tau: number, amplitude: number, var
   return det > 0 && cofactor > 0 ? Math.sqrt((variance * cofactor) / det) : null
 }
 
-/** Whether the least-squares slope of a window lies within a limit, K/s. Reference: handbook HT12 */
+/** Whether the least-squares slope of a window lies within a limit, K/s. Reference: docs/physics.md HT12 */
 export function isSteady(times: ArrayLike<number>, values: ArrayLike<number>, limit: number): boolean | null {
   const slope = slopeOf(times, values)
   return slope === null ? null : Math.abs(slope) <= limit

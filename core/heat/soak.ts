@@ -24,13 +24,13 @@ export interface SoakReport {
   fit: RiseFit | null
 }
 
-/** Window of the slope: the last ten minutes or half a time constant. Handbook, steady state (common practice). */
+/** Window of the slope: the last ten minutes or half a time constant. docs/physics.md, steady state (common practice). */
 const WINDOW_S = 600
 const WINDOW_TAU = 0.5
-/** Still to come when it counts as steady, K, and time constants that must have passed. Handbook HT8 and section 4. */
+/** Still to come when it counts as steady, K, and time constants that must have passed. docs/physics.md HT8 and section 4. */
 const REST_K = 0.5
 const STEADY_TAU = 3
-/** Slope that counts as none where no time constant can be fitted, K/s: 0.1 K a minute (handbook, common practice). */
+/** Slope that counts as none where no time constant can be fitted, K/s: 0.1 K a minute (docs/physics.md, common practice). */
 const STILL_KS = 0.1 / 60
 /** Where a fit may begin, as shares of the record: at once, after the small part's own time constant, after a change on the way. */
 const BEGINS = [0, 0.04, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.85] as const
@@ -79,7 +79,7 @@ function usable(
 /**
  * Judges a warm-up (or cool-down).
  * @param times s, rising @param values degC, NaN for gaps @param ambient degC at the same times; null where it was not logged
- * Reference: handbook HT8 to HT12
+ * Reference: docs/physics.md HT8 to HT12
  */
 export function soakOf(
   times: ArrayLike<number>,

@@ -9,7 +9,7 @@ export interface SwitchedPart {
   offC: number
 }
 
-/** Whether it cycles at all. Reference: handbook HT17 */
+/** Whether it cycles at all. Reference: docs/physics.md HT17 */
 export function thermostatState({
   heat,
   gOn,
@@ -21,7 +21,7 @@ export function thermostatState({
   if (ambientC + heat / gOff <= onC) return 'never-on'
   return ambientC + heat / gOn >= offC ? 'always-on' : 'cycles'
 }
-/** Time on and off of a cycle, s; null where it does not cycle. Reference: handbook HT18 */
+/** Time on and off of a cycle, s; null where it does not cycle. Reference: docs/physics.md HT18 */
 export function thermostatCycle(part: SwitchedPart): { onS: number; offS: number } | null {
   if (thermostatState(part) !== 'cycles') return null
   const { heat, capacity, gOn, gOff, ambientC, onC, offC } = part
@@ -37,13 +37,13 @@ export interface TwoNodePart extends Omit<SwitchedPart, 'capacity'> {
   capacity2: number
   g12: number
 }
-/** Steps of the smaller time constant. Handbook HT20: at most 0.02. */
+/** Steps of the smaller time constant. docs/physics.md HT20: at most 0.02. */
 const STEP_SHARE = 0.005
 const MAX_CYCLES = 60
 /**
  * The same where the heat goes through a part into the housing that is sensed and cooled: stepped by RK4 until the
  * period repeats.
- * Reference: handbook HT20
+ * Reference: docs/physics.md HT20
  */
 export function twoNodeCycle({
   heat,

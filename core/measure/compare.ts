@@ -37,7 +37,7 @@ export const levelMean = (levels: readonly number[]): number | null =>
 
 /**
  * Order of candidates by flow per perceived loudness, best first, as indices; flow per decibel would be meaningless.
- * Reference: handbook ME20
+ * Reference: docs/physics.md ME20
  */
 export const rankPerLoudness = (flows: readonly number[], levels: readonly number[]): number[] => {
   const score = (i: number) => flows[i]! / 2 ** ((levels[i]! - levels[0]!) / 10)

@@ -1,4 +1,4 @@
-/** What a reading is held against before it is taken. Common practice, no source (handbook, plausibility). SI but for level. */
+/** What a reading is held against before it is taken. Common practice, no source (docs/physics.md, plausibility). SI but for level. */
 export type PlausibleQuantity =
   'rotation' | 'flow' | 'pressure' | 'level' | 'voltage' | 'current' | 'temperature'
 const limits: Record<PlausibleQuantity, { ask: [number, number]; refuse: [number, number] }> = {

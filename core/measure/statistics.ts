@@ -17,7 +17,7 @@ export const meanOf = (values: readonly number[]): number => mean(values as numb
 /** Sample standard deviation; null for fewer than two values. */
 export const standardDeviation = (values: readonly number[]): number | null =>
   values.length < 2 ? null : sampleStandardDeviation(values as number[])
-/** Half-width of the interval of a mean; null for fewer than two values. Reference: handbook ME14 */
+/** Half-width of the interval of a mean; null for fewer than two values. Reference: docs/physics.md ME14 */
 export function intervalHalfWidth(values: readonly number[], confidence = 0.95): number | null {
   const sd = standardDeviation(values)
   return sd === null ? null : (tQuantile(values.length - 1, confidence) * sd) / Math.sqrt(values.length)
@@ -34,7 +34,7 @@ export interface Difference {
 /**
  * Two states measured several times each, unequal spreads.
  * @returns null for fewer than two values in one of them
- * Reference: B. L. Welch; handbook ME15
+ * Reference: B. L. Welch; docs/physics.md ME15
  */
 export function welch(
   before: readonly number[],
@@ -71,7 +71,7 @@ export function paired(
 }
 
 const Z_95 = 1.96
-/** Interval of a proportion, 95 %. Reference: E. B. Wilson; handbook ME17 */
+/** Interval of a proportion, 95 %. Reference: E. B. Wilson; docs/physics.md ME17 */
 export function wilsonInterval(hits: number, trials: number): { low: number; high: number } | null {
   if (!(trials > 0) || hits < 0 || hits > trials) return null
   const p = hits / trials

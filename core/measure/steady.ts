@@ -1,6 +1,6 @@
 /**
  * End value from three readings at equal spacing; null where the steps do not shrink with one sign.
- * Noise explodes below a spacing of half a time constant. Reference: handbook ME22
+ * Noise explodes below a spacing of half a time constant. Reference: docs/physics.md ME22
  */
 export function endValue(t1: number, t2: number, t3: number): number | null {
   return shrinking(t1, t2, t3) ? (t1 * t3 - t2 ** 2) / (t1 + t3 - 2 * t2) : null

@@ -8,7 +8,7 @@ export interface ChannelView {
  * The smallest and the largest value of equal buckets, in order of time; a silence or a missing value breaks the line.
  * @param start first row, end one behind the last @param keep about as many points as are drawn
  * @param gapS silence from which the line is broken, s
- * Reference: handbook, decimation (min-max)
+ * Reference: docs/physics.md, decimation (min-max)
  */
 export function channelView(
   times: Float64Array,

@@ -17,7 +17,7 @@ export const BANK_EFFICIENCY = 0.85
  * @param energyJ energy in the cells, J (capacity times **cell** voltage)
  * @param efficiency of the converter, 0..1
  * @param idleW what the converter itself draws, W
- * Reference: energy balance (handbook E5)
+ * Reference: energy balance (docs/physics.md E5)
  */
 export const bankRuntime = (energyJ: number, efficiency: number, loadW: number, idleW = 0) =>
   energyJ / (loadW / efficiency + idleW)

@@ -4,7 +4,7 @@
  * @param supply V
  * @param resistance ohm, both ways and contacts
  * @param current I(V), A, not falling with V
- * Reference: Kirchhoff; handbook, series resistor
+ * Reference: Kirchhoff; docs/physics.md, series resistor
  */
 export function voltageBehind(supply: number, resistance: number, current: (v: number) => number): number {
   if (resistance <= 0) return supply

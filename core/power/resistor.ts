@@ -20,7 +20,7 @@ export const currentOf =
  * Voltage of a fan behind a resistor, V.
  * @returns null where it has no operating point: a line that would end at or below zero (the fan stands), or a
  * regulated fan whose power the resistor cannot pass
- * Reference: Kirchhoff; handbook E15
+ * Reference: Kirchhoff; docs/physics.md E15
  */
 export function behindResistor(supply: number, ohm: number, load: FanLoad): number | null {
   if (load.kind === 'linear') {
@@ -43,7 +43,7 @@ export const currentExponent = (v1: number, i1: number, v2: number, i2: number) 
 export const startsBehind = (supply: number, ohm: number, startA: number, startV: number) =>
   supply - ohm * startA >= startV
 
-/** Voltage of a linear fan on a divider, V; null where it would be zero or less. Reference: handbook E18 */
+/** Voltage of a linear fan on a divider, V; null where it would be zero or less. Reference: docs/physics.md E18 */
 export function dividerVoltage(
   supply: number,
   top: number,

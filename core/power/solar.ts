@@ -14,7 +14,7 @@ export const autonomyDays = (batteryJ: number, depth: number, efficiency: number
 /** Battery for the days wished, J. */
 export const batteryForAutonomy = (days: number, dailyJ: number, depth: number, efficiency: number) =>
   (dailyJ * days) / (depth * efficiency)
-/** System efficiency with a simple series controller: the panel works at the battery's voltage. Reference: handbook E10 */
+/** System efficiency with a simple series controller: the panel works at the battery's voltage. Reference: docs/physics.md E10 */
 export const seriesControllerEfficiency = (batteryV: number, panelV: number, other = SERIES_OTHER) =>
   (other * batteryV) / panelV
 /** Days to win a deficit back; null where the sun never does. */

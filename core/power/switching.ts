@@ -1,4 +1,4 @@
-/** Ripple of an L-C filtered chopped supply in continuous current, V peak to peak. Reference: buck converter theory (handbook E27) */
+/** Ripple of an L-C filtered chopped supply in continuous current, V peak to peak. Reference: buck converter theory (docs/physics.md E27) */
 export const filterRipple = (supply: number, duty: number, henry: number, farad: number, hertz: number) =>
   (supply * duty * (1 - duty)) / (8 * henry * farad * hertz ** 2)
 /** Corner of an L-C filter, Hz. */

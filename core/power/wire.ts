@@ -54,7 +54,7 @@ export function bundleFactor(conductors: number): number {
   return conductors <= 9 ? 0.7 : 0.5
 }
 
-/** Current allowed in a warm bundle, A; 0 at or above the insulation's rating. Reference: handbook, wire; ambient 30 degC as base. */
+/** Current allowed in a warm bundle, A; 0 at or above the insulation's rating. Reference: docs/physics.md, wire; ambient 30 degC as base. */
 export function allowedCurrent(
   planA: number,
   conductors: number,

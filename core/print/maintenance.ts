@@ -1,7 +1,7 @@
 import type { PlanDocument } from '#core/document'
 import type { Report } from '#core/plan'
 
-/** Reminders: what keeps the result. Intervals are common practice (handbook, care), no source. */
+/** Reminders: what keeps the result. Intervals are common practice (docs/physics.md, care), no source. */
 
 export interface MaintenanceTask {
   key: string

@@ -16,7 +16,7 @@ import { readingNames } from '#core/document'
 import { goalNames } from '#core/plan'
 import { costPerUnit, gainCosts, predictionsOf } from '#core/advice'
 
-/** The report on paper: blocks that a screen, Markdown and a PDF print alike. What a verdict must state: handbook, measuring 5. */
+/** The report on paper: blocks that a screen, Markdown and a PDF print alike. What a verdict must state: docs/physics.md, measuring 5. */
 
 /** One measured value with its range and what was wanted of it, in any one unit. */
 export interface IntervalRow {

@@ -23,7 +23,7 @@ import {
   type QuickPath,
 } from '#core/system'
 
-/** Pressure above which a path counts as a restriction for the noise claim, Pa. Handbook, findings `noise-free-air-claim`. */
+/** Pressure above which a path counts as a restriction for the noise claim, Pa. docs/physics.md, findings `noise-free-air-claim`. */
 const RESTRICTED_PA = 5
 /** Voltage over start voltage that a plan should keep for cold, dust and age. Common practice, no source. */
 export const START_MARGIN = 1.2

@@ -47,7 +47,7 @@ function flagOf(distance: number, kind: 'share' | 'level'): ClaimRow['flag'] {
 /**
  * Every figure of every test against its claim. Speed and current claims are taken to the test's voltage; flow and
  * pressure claims to the measured speed (Q ~ n, p ~ n²), or to the voltage where no speed was read.
- * Reference: handbook ME19 (correct speed first, then judge)
+ * Reference: docs/physics.md ME19 (correct speed first, then judge)
  */
 export function claimRows(fan: Fan): ClaimRow[] {
   const made = modelFan({ ...fan, trusted: undefined })

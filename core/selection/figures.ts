@@ -137,7 +137,7 @@ export function lifeFigure({ fan }: FanModel, airC: number): Figure | null {
       'number',
       hundreds(Math.sqrt(life.low * life.high)),
       'L = L10 · 2^((T_ref − T)/k), k 10 to 15 K',
-      'handbook, heat and time (common practice)',
+      'bearing life against temperature (common practice)',
       {
         basis: 'estimated',
         low: hundreds(life.low),

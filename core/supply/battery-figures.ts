@@ -40,7 +40,7 @@ const runtimeFigure = (
     'duration',
     runtimeS,
     runtimeFormula(battery, bank),
-    'handbook E5, E8, E9; depth, cold and efficiency are common practice',
+    'energy balances E5, E8, E9; depth, cold and efficiency are common practice',
     {
       basis: 'estimated',
       low: runtimeS === null ? null : 0.8 * runtimeS,
@@ -82,7 +82,7 @@ const outputFigure = ({ energyJ }: Pack, nominalV: number): Figure =>
     'number',
     energyJ === null ? null : outputCharge(energyJ, BANK_EFFICIENCY, nominalV) / HOUR_S,
     'Q_out = E·η / V_out',
-    'handbook E6',
+    'energy balance, E6',
     {
       basis: 'estimated',
       inputs: [input('E', 'in the cells', energyJ, 'energy'), input('V_out', 'output', nominalV, 'voltage')],
@@ -96,7 +96,7 @@ const autonomyFigure = (energyJ: number | null, dailyJ: number | null, days: num
     'number',
     days === null ? null : Math.round(10 * days) / 10,
     'N = E·depth·η / E_day',
-    'handbook E10',
+    'energy balance of battery and sun, E10',
     {
       basis: 'estimated',
       inputs: [input('E', 'battery', energyJ, 'energy'), input('E_day', 'used a day', dailyJ, 'energy')],
@@ -111,7 +111,7 @@ function panelFigure(sun: Sun, time: RunningTime): Figure {
     'power',
     time.panelNeededW,
     'W_p = E_day / (PSH·η)',
-    'handbook E10',
+    'energy balance of battery and sun, E10',
     {
       basis: 'estimated',
       inputs: [
@@ -129,7 +129,7 @@ const wishedDaysFigure = (days: number, dailyJ: number, { depth, cold }: Pack): 
     'energy',
     batteryForAutonomy(days, dailyJ, depth * cold, DISCHARGE),
     'E = E_day·N / (depth·η)',
-    'handbook E10',
+    'energy balance of battery and sun, E10',
     { basis: 'estimated', inputs: [input('N', 'days', days, 'number')] },
   )
 

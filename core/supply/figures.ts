@@ -258,7 +258,7 @@ function leadFigures(node: FeedNodeReport): Figure[] {
     'distance',
     lead.longestM,
     'L = ΔV / (2·r·I) for a loss of 5 %',
-    'handbook E35',
+    'Ohm’s law, E35',
     { inputs: [input('r', 'per metre', perM, 'resistance'), input('I', 'drawn', node.inA, 'current')] },
   )
   return [...(lead.ohm ? [lost] : []), ...(lead.longestM ? [longest] : [])]

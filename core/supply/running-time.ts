@@ -216,7 +216,7 @@ function sunOf(
 /**
  * How long a battery lasts with what the feed really draws, how big it must be for the wished time, and whether the sun
  * keeps up. The share of the time on is typed or the job's hours a day.
- * Reference: handbook E4 to E10
+ * Reference: docs/physics.md E4 to E10
  */
 export function runningTime(plan: PlanDocument, power: PowerState): RunningTime {
   const { battery, sun, source, job } = plan

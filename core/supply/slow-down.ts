@@ -60,7 +60,7 @@ const PARTS = { buck: 2, boost: 2.5, linear: 1.2, resistor: 0.3, divider: 0.4, d
 /** Thermal resistance of a bare TO-220 to air, K/W, and the junction to stay under, degC. From memory; handbook. */
 const BARE_THETA = 60
 const JUNCTION_LIMIT_C = 100
-/** Current in the foot of a divider over the fan's, so that it holds its voltage at all. Handbook, dividers. */
+/** Current in the foot of a divider over the fan's, so that it holds its voltage at all. docs/physics.md, dividers. */
 const STIFFNESS = 10
 const volts = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
 
@@ -354,7 +354,7 @@ function underRunRow(w: Wish): SlowRow | null {
  * The ways compared for a target voltage at the fan.
  * @param targetV V, at the fan's terminals
  * @returns nothing without a source with a voltage
- * Reference: handbook, slowing and stepping down
+ * Reference: docs/physics.md, slowing and stepping down
  */
 export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: number): SlowRow[] {
   const { source, selection } = plan

@@ -5,7 +5,7 @@ import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import type { FanArray } from '#core/system'
 
-/** Plan limit of a contact, A. From memory and common practice (handbook, connectors). */
+/** Plan limit of a contact, A. From memory and common practice (docs/physics.md, connectors). */
 export const connectorLimit: Record<WireConnector, { name: string; amps: number }> = {
   header: { name: 'keyed fan header', amps: 3 },
   'pin-housing': { name: 'loose pin housing', amps: 1 },
@@ -22,7 +22,7 @@ export const connectorLimit: Record<WireConnector, { name: string; amps: number 
 }
 
 /**
- * Function of each position of a plug, counted from the keyed end. Handbook, fan connectors (4-wire specification,
+ * Function of each position of a plug, counted from the keyed end. docs/physics.md, fan connectors (4-wire specification,
  * from memory; peripheral plug published).
  */
 export interface PinRow {

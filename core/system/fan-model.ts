@@ -24,7 +24,7 @@ const WINDOW = 0.1
  */
 const START_SHARE = 0.58
 const RUN_SHARE = 0.42
-/** Lowest duty of a 4-wire fan whose sheet is silent, and the share of full speed there. Handbook, control: 30 % or less (from memory). */
+/** Lowest duty of a 4-wire fan whose sheet is silent, and the share of full speed there. docs/physics.md, control: 30 % or less (from memory). */
 const MIN_DUTY = 0.3
 /**
  * Exponent of power over speed when the supply stays and the duty falls: that of the same fan slowed by voltage, 1 +

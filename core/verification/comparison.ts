@@ -29,7 +29,7 @@ import {
   type Run,
 } from '#core/document'
 
-/** Two states of the equipment held against each other: fairly, or not at all. Limits: handbook, fair comparison. */
+/** Two states of the equipment held against each other: fairly, or not at all. Limits: docs/physics.md, fair comparison. */
 
 /** How the interval of a difference was found: replicates (unlike spreads), replicates in pairs, or what the instruments are worth. */
 export type IntervalBasis = 'welch' | 'paired' | 'instruments'
@@ -86,9 +86,9 @@ export function readingHalfWidth(run: Run, quantity: ReadingQuantity, value: num
   return share * Math.abs(value)
 }
 
-/** Conditions may differ by this much. Handbook, fair comparison (common practice). */
+/** Conditions may differ by this much. docs/physics.md, fair comparison (common practice). */
 export const FAIR = { volts: 0.02, ambientK: 2, load: 0.05, distance: 0.05, soak: 0.1, pairS: 3600 } as const
-/** Limits of restating a rise to another load under forced air, as a factor. Handbook, normalising. */
+/** Limits of restating a rise to another load under forced air, as a factor. docs/physics.md, normalising. */
 export const LOAD_FACTOR = [0.5, 1.5] as const
 
 const within = (a: number, b: number, share: number) => Math.abs(a - b) <= share * Math.abs(b)

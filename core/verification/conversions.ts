@@ -121,7 +121,7 @@ function traverse(
         'flow',
         flow,
         'Q = A · mean(v)',
-        'handbook ME2; ISO 3966 for the points (from memory)',
+        'physics notes ME2; ISO 3966 for the points (from memory)',
         {
           basis: 'measured',
           low: Math.max(0, flow - half),
@@ -244,7 +244,7 @@ function thermistor({ n }: Inputs): Converted {
   const half = outside ? 2 : 0.7
   return yes(
     [
-      figure('t', 'Temperature', 'temperature', value, '1/T = 1/298.15 K + ln(R/R₂₅)/β', 'handbook ME11', {
+      figure('t', 'Temperature', 'temperature', value, '1/T = 1/298.15 K + ln(R/R₂₅)/β', 'physics notes ME11', {
         basis: 'measured',
         low: value - half,
         high: value + half,
@@ -269,7 +269,7 @@ function wall({ n }: Inputs): Converted {
   const perDay = ((watts * (n.hours ?? 24)) / 24) * 86400
   return yes(
     [
-      figure('p', 'Power', 'power', watts, 'P = P_with − P_without', 'handbook ME9', {
+      figure('p', 'Power', 'power', watts, 'P = P_with − P_without', 'physics notes ME9', {
         basis: 'measured',
         low: Math.max(0, watts - Math.max(0.5, 0.05 * watts)),
         high: watts + Math.max(0.5, 0.05 * watts),
@@ -339,7 +339,7 @@ function capture({ n, choice }: Inputs): Converted {
               'ratio',
               (n.hits ?? 0) / n.tries!,
               'k/n with its Wilson interval',
-              'E. B. Wilson; handbook ME17',
+              'E. B. Wilson; physics notes ME17',
               { basis: 'measured', low: wilson.low, high: wilson.high },
             ),
           ]
@@ -367,7 +367,7 @@ export const conversions: readonly Conversion[] = [
     convert: ({ n }) =>
       n.pulses! > 0
         ? yes([
-            figure('rpm', 'Speed', 'rotation', tachSpeed(n.hz!, n.pulses!), 'n = 60·f/p', 'handbook ME1', {
+            figure('rpm', 'Speed', 'rotation', tachSpeed(n.hz!, n.pulses!), 'n = 60·f/p', 'physics notes ME1', {
               basis: 'measured',
               inputs: [
                 input('f', 'frequency', n.hz!, 'frequency'),
@@ -466,7 +466,7 @@ export const conversions: readonly Conversion[] = [
       const half = n.a! * vaneUncertainty(lists.v!)
       return yes(
         [
-          figure('flow', 'Airflow', 'flow', flow, 'Q = A · v', 'handbook ME2', {
+          figure('flow', 'Airflow', 'flow', flow, 'Q = A · v', 'physics notes ME2', {
             basis: 'measured',
             low: Math.max(0, flow - half),
             high: flow + half,
@@ -541,7 +541,7 @@ export const conversions: readonly Conversion[] = [
           'pressure',
           swappedSensorPressure(n.d1!, n.d2!),
           'Δp = (d₁ − d₂)/2',
-          'handbook ME5: the offset cancels',
+          'physics notes ME5: the offset cancels',
           {
             basis: 'measured',
             low: swappedSensorPressure(n.d1!, n.d2!) - 1,
@@ -565,17 +565,25 @@ export const conversions: readonly Conversion[] = [
       const height = heightPressure(n.dh ?? 0, density)
       const value = n.in! - n.zero! + height
       return yes([
-        figure('p', 'Pressure', 'pressure', value, 'Δp = (p_in − p_out) − offset + ρ·g·Δh', 'handbook ME5', {
-          basis: 'measured',
-          low: value - 1,
-          high: value + 1,
-          inputs: [
-            input('p', 'running', n.in!, 'pressure'),
-            input('offset', 'fan off', n.zero!, 'pressure'),
-            input('Δh', 'height', n.dh ?? 0, 'length'),
-          ],
-          note: 'Only where the height was not there already when the offset was read.',
-        }),
+        figure(
+          'p',
+          'Pressure',
+          'pressure',
+          value,
+          'Δp = (p_in − p_out) − offset + ρ·g·Δh',
+          'physics notes ME5',
+          {
+            basis: 'measured',
+            low: value - 1,
+            high: value + 1,
+            inputs: [
+              input('p', 'running', n.in!, 'pressure'),
+              input('offset', 'fan off', n.zero!, 'pressure'),
+              input('Δh', 'height', n.dh ?? 0, 'length'),
+            ],
+            note: 'Only where the height was not there already when the offset was read.',
+          },
+        ),
       ])
     },
   },
@@ -725,7 +733,7 @@ export const conversions: readonly Conversion[] = [
           'speed',
           topplingSpeed(n.m!, n.b!, n.h!, n.d!, CARD_DRAG, density),
           'v = √(2·m·g·d/(ρ·C_d·b·h²))',
-          'handbook ME21, C_d 1.2 (common practice)',
+          'physics notes ME21, C_d 1.2 (common practice)',
           {
             basis: 'estimated',
             inputs: [

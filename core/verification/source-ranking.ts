@@ -1,7 +1,7 @@
 import { cleanLevel, loudnessRatio, maxDrop, nextToFix, reductionForTarget, sumLevels } from '#core/noise'
 import { readingMean, samePlace, usualStages, type Reading, type Run } from '#core/document'
 
-/** The noise ladder: sources alone and together, stage by stage, and which to fix next. Handbook, noise budget (NO16 to NO20). */
+/** The noise ladder: sources alone and together, stage by stage, and which to fix next. docs/physics.md, noise budget (NO16 to NO20). */
 
 export interface RankedSource {
   source: string
@@ -154,7 +154,7 @@ export function upgradeRungs(states: readonly { name: string; runs: readonly Run
   return rungs
 }
 
-/** What levels are like, A-weighted. Common practice, no source (handbook, plain ladder; 30 dB(A) after WHO guidance, from memory). */
+/** What levels are like, A-weighted. Common practice, no source (docs/physics.md, plain ladder; 30 dB(A) after WHO guidance, from memory). */
 export const everydayLevels: readonly { level: number; like: string }[] = [
   { level: 10, like: 'own breath at arm’s length' },
   { level: 20, like: 'very quiet night room' },

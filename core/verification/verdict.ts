@@ -54,7 +54,7 @@ export function latestRun(plan: PlanDocument, kind: Run['kind']): Run | null {
   return plan.runs.filter((r) => r.kind === kind).sort((a, b) => b.takenAt.localeCompare(a.takenAt))[0] ?? null
 }
 
-/** Limit of restating a rise to another ambient. Handbook, normalising. */
+/** Limit of restating a rise to another ambient. docs/physics.md, normalising. */
 const AMBIENT_RANGE_K = 15
 
 function judgeTemperature(job: Job, run: Run, reading: number): Judged {

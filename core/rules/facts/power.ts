@@ -5,7 +5,7 @@ import type { FactSources, SiFacts } from './sources'
 
 /** A soldered splice over its wire. Common practice, no source. */
 const SPLICE = 1.5
-/** Junction temperature to stay under, degC. Handbook, linear regulator. */
+/** Junction temperature to stay under, degC. docs/physics.md, linear regulator. */
 const JUNCTION_LIMIT_C = 100
 /** Drop of an LED that states none, V, and the current that common indicator LEDs are rated for, A. Common practice, no source. */
 const LED_V = 2.1
