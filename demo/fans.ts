@@ -13,7 +13,7 @@ import {
   type FanTest,
   type VoltageCurve,
 } from '#core/document'
-import { seeded } from '#core/numeric'
+import { drawn } from './random'
 
 interface Series {
   maker: string
@@ -225,7 +225,7 @@ const perHour = (flow: number) => tidy(flow * 3600, 3) / 3600
 function make(index: number): Fan {
   const [key, frameMm, thickMm, rpm, volts, variant] = list[index]!
   const s = series[key]!
-  const random = seeded(7001 + 13 * index)
+  const random = drawn(7001 + 13 * index)
   const spread = (width: number) => 1 + width * (2 * random() - 1)
   const tip = (0.93 * frameMm) / 1000
   const hub = 0.42 * tip

@@ -41,7 +41,7 @@ function logOf(jobId: string, id: string, name: string, startedAt: string, rows:
 
 export function demoLogs(): DemoLog[] {
   const of = (id: string) => demoJobs().find((p) => p.job.id === id)!
-  const kiln = makeBox(boxOf(of('job-kiln-controller'), demoFans, 'as-found'), controls(0), 11)
+  const kiln = makeBox(boxOf(of('job-kiln-controller'), demoFans, 'as-found'), controls(0), 7)
   const film = of('job-film-cabinet')
   const setting = boxOf(film, demoFans, 'as-planned')
   const cabinet = makeBox(setting, controls(setting.fan?.atV ?? 12), 12)
