@@ -159,6 +159,7 @@ export function testOf(run: Run, id: string): FanTest | null {
     ? test
     : null
 }
+/** A fan with a test added, or put in the place of the one with its id. */
 export const withTest = (fan: Fan, test: FanTest): Fan => ({
   ...fan,
   tests: [...fan.tests.filter((t) => t.id !== test.id), test],
@@ -181,7 +182,10 @@ export function costPerUnit(
     ? null
     : { money: perUnit * unit.factor, per: quantity === 'number' ? 'per halving' : `per ${unit.symbol}` }
 }
-/** Gains that the verdict shows, with their price. */
+/**
+ * Gains that the verdict shows, with their price.
+ * @param price money
+ */
 export function gainCosts(report: Report, price: number | null): GainCost[] {
   // what was owned already has no price to share out
   const cost = price || null

@@ -156,7 +156,10 @@ function oneOrSeveral(path: PathModel, air: AirState, flow: number): Tradeoff | 
   }
 }
 
-/** The arguments of the trade with this job's numbers; those the path cannot tell are left out. */
+/**
+ * The arguments of the trade with this job's numbers; those the path cannot tell are left out.
+ * @param flow m3/s, 0 or more
+ */
 export function tradeoffsOf(
   plan: PlanDocument,
   path: PathModel,

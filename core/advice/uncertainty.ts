@@ -212,6 +212,7 @@ export interface UncertaintyInput {
  * Carries the doubt of need, path and fan through as sampled cases (seeded): each doubted number is drawn from a normal
  * distribution whose 5 % and 95 % are the ends of its range (two halves where they differ), each loss from a lognormal one.
  * @param cases how many, 200 is enough for a band of a few per cent
+ * @param seed any whole number
  * Reference: Monte Carlo propagation, JCGM 101 (supplement 1 to the guide to uncertainty in measurement)
  */
 export function sampleUncertainty(
@@ -339,7 +340,11 @@ function uncertaintyInput(input: PlanInput): UncertaintyInput | null {
   return { env: needEnv, path: path.model, needFlow: context.needFlow, planFlow: path.atFlow, driven }
 }
 
-/** The sampled doubt of a whole plan; null where the plan has no report. */
+/**
+ * The sampled doubt of a whole plan; null where the plan has no report.
+ * @param cases how many are drawn, 1 or more
+ * @param seed any whole number
+ */
 export function planUncertainty(input: PlanInput, cases = 200, seed = 1): UncertaintyReport | null {
   const made = uncertaintyInput(input)
   return made && sampleUncertainty(made, cases, seed)
@@ -353,6 +358,8 @@ export interface Sensitivity {
 
 /**
  * Which measurement would reduce the doubt most: the plan is sampled again with each source taken as sure.
+ * @param cases how many are drawn, 1 or more
+ * @param seed any whole number
  * @returns the sources that matter, the best first; empty without need or pick
  */
 export function measurementSensitivity(input: PlanInput, cases = 200, seed = 1): Sensitivity[] {
@@ -374,7 +381,12 @@ export function measurementSensitivity(input: PlanInput, cases = 200, seed = 1):
     .sort((a, b) => b.gain - a.gain)
 }
 
-/** The band at any flow, Pa: its relative width runs linearly from point to point. */
+/**
+ * The band at any flow, Pa: its relative width runs linearly from point to point.
+ * @param flow m3/s, 0 or more
+ * @param drop pressure drop, Pa, 0 or more
+ * @param dropAt drop over flow, Pa at m3/s
+ */
 export function bandAt(
   band: readonly BandPoint[],
   flow: number,

@@ -72,6 +72,7 @@ export function variants(e: PathElement): { key: string; label: string; element:
 /**
  * What each change of an element would do.
  * @param flowOn flow of the picked fan on another path, m3/s, or null
+ * @param planFlow m3/s
  */
 export function elementWhatIfs(
   plan: PlanDocument,

@@ -25,7 +25,10 @@ export function saturationPressure(temperatureC: number): number | null {
   return Math.exp(c8 / t + c9 + c10 * t + c11 * t ** 2 + c12 * t ** 3 + c13 * Math.log(t))
 }
 
-/** Vapour pressure, Pa, from temperature (degC) and relative humidity (0..1); null where refused. */
+/**
+ * Vapour pressure, Pa, from temperature (degC) and relative humidity (0..1); null where refused.
+ * @param relativeHumidity 0..1
+ */
 export function vapourPressure(temperatureC: number, relativeHumidity: number): number | null {
   const saturation = saturationPressure(temperatureC)
   return saturation === null || !(relativeHumidity >= 0 && relativeHumidity <= 1)
@@ -51,6 +54,7 @@ export function airDensity(temperatureC: number, pressurePa: number, relativeHum
 
 /**
  * Humidity ratio, kg of vapour per kg of dry air.
+ * @param relativeHumidity 0..1
  * Reference: ASHRAE Fundamentals, psychrometrics, w = 0.621945 pv/(p - pv), without the enhancement factor
  */
 export function humidityRatio(
@@ -80,6 +84,7 @@ export function latentHeat(temperatureC: number): number {
 
 /**
  * Thermodynamic wet-bulb temperature, degC, by bisection; only above the freezing point.
+ * @param relativeHumidity 0..1
  * @returns degC within 0.2 K, or null where it lies below 0 degC or the input is refused
  * Reference: ASHRAE Fundamentals, psychrometrics, eqn (33)
  */

@@ -21,6 +21,7 @@ export interface AirState {
  * @param altitudeM below 11 000 m
  * @param relativeHumidity 0..1
  * @returns null where the combination does not exist
+ * Reference: ideal mixture, ISO 2533
  */
 export function airState(temperatureC: number, altitudeM: number, relativeHumidity: number): AirState | null {
   const pressurePa = isaPressure(altitudeM)

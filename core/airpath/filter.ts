@@ -58,6 +58,7 @@ export const LOADED_FACTOR = 2
  * @param areaM2 face area, m2, > 0
  * @param c1 Pa.s/m
  * @param c2 Pa.s2/m2
+ * Reference: common practice, no source
  */
 export function filterDrop(flow: number, areaM2: number, c1: number, c2: number): number {
   const v = flow / areaM2
@@ -70,6 +71,8 @@ export function filterDrop(flow: number, areaM2: number, c1: number, c2: number)
  * @param voids share of voids, 0.38 to 0.45
  * @param grainM grain diameter, m
  * @param speed velocity on the empty cross-section, m/s
+ * @param density kg/m3, above 0
+ * @param viscosity Pa.s, above 0
  */
 export function packedBedDrop(
   lengthM: number,

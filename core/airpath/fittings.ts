@@ -41,6 +41,7 @@ const damper: KRow[] = [
  * @param radiusRatio mean radius / diameter, 0.5 to 2.5 (larger radii count as 2.5); a mitre has its own value
  * @param angle degrees, 0 to 90
  * @returns null for a sharper bend or a larger angle than the table has
+ * Reference: hydraulics handbooks (from memory); docs/physics.md, fans and air path
  */
 export function kElbow(radiusRatio: number, angle = 90): number | null {
   const k = interpolate(elbow90, Math.min(radiusRatio, 2.5))
@@ -48,12 +49,25 @@ export function kElbow(radiusRatio: number, angle = 90): number | null {
   return k === null || factor === null ? null : k * factor
 }
 
-/** Loss coefficient of a round blade damper, 0 to 70 degrees from open. */
+/**
+ * Loss coefficient of a round blade damper, 0 to 70 degrees from open.
+ * @param angle degrees
+ * Reference: hydraulics handbooks (from memory); docs/physics.md, fans and air path
+ */
 export const kDamper = (angle: number) => interpolate(damper, angle, true)
 
-/** Sudden widening on the narrow velocity (Borda-Carnot), areas in one unit. Derived from momentum. */
+/**
+ * Sudden widening on the narrow velocity (Borda-Carnot), areas in one unit. Derived from momentum.
+ * @param areaSmall m2, above 0
+ * @param areaLarge m2, not below areaSmall
+ * Reference: hydraulics handbooks (from memory); docs/physics.md, fans and air path
+ */
 export const kExpansion = (areaSmall: number, areaLarge: number) => (1 - areaSmall / areaLarge) ** 2
-/** Sudden narrowing on the narrow velocity. From memory (hydraulics handbooks). */
+/**
+ * Sudden narrowing on the narrow velocity. From memory (hydraulics handbooks).
+ * @param areaLarge m2, not below areaSmall
+ * @param areaSmall m2, above 0
+ */
 export const kContraction = (areaLarge: number, areaSmall: number) => 0.5 * (1 - areaSmall / areaLarge)
 
 export type GrillePlace = 'intake' | 'in-duct' | 'exhaust'
@@ -71,19 +85,39 @@ export function kPerforated(s: number, place: GrillePlace): number | null {
   return place === 'exhaust' ? ((1 + edge) / s) ** 2 : ((edge + 1 - s) / s) ** 2
 }
 
-/** Loss coefficient of a woven round-wire mesh, wire Reynolds number above 500. Reference: after Idelchik, from memory. */
+/**
+ * Loss coefficient of a woven round-wire mesh, wire Reynolds number above 500.
+ * @param s open share, 0..1
+ * Reference: after Idelchik, from memory.
+ */
 export const kMesh = (s: number) => (s > 0 && s <= 1 ? 1.3 * (1 - s) + (1 / s - 1) ** 2 : null)
 
-/** Quadratic coefficient b, Pa.s2/m6, of a loss coefficient K on the velocity in an area (m2): b = K rho/(2 A^2). */
+/**
+ * Quadratic coefficient b, Pa.s2/m6, of a loss coefficient K on the velocity in an area (m2): b = K rho/(2 A^2).
+ * @param k loss coefficient
+ * @param density kg/m3, above 0
+ * Reference: hydraulics handbooks (from memory); docs/physics.md, fans and air path
+ */
 export const bFromK = (k: number, areaM2: number, density: number) => (k * density) / (2 * areaM2 * areaM2)
 
 /** Discharge coefficients. Source: published for sharp holes (from memory). */
 export const dischargeCoefficients = { sharp: 0.61, slot: 0.62, crack: 0.67, rounded: 0.95 } as const
 
-/** Flow through an opening at a pressure difference, m3/s, with its sign. Reference: orifice equation. */
+/**
+ * Flow through an opening at a pressure difference, m3/s, with its sign.
+ * @param cd discharge coefficient, 0..1
+ * @param pressure Pa
+ * @param density kg/m3, above 0
+ * Reference: orifice equation.
+ */
 export function orificeFlow(areaM2: number, cd: number, pressure: number, density: number): number {
   return Math.sign(pressure) * cd * areaM2 * Math.sqrt((2 * Math.abs(pressure)) / density)
 }
 
-/** Quadratic coefficient of an opening, Pa.s2/m6: rho/(2 (Cd A)^2). */
+/**
+ * Quadratic coefficient of an opening, Pa.s2/m6: rho/(2 (Cd A)^2).
+ * @param cd discharge coefficient, 0..1
+ * @param density kg/m3, above 0
+ * Reference: hydraulics handbooks (from memory); docs/physics.md, fans and air path
+ */
 export const bOpening = (areaM2: number, cd: number, density: number) => density / (2 * (cd * areaM2) ** 2)

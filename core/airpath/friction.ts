@@ -33,16 +33,27 @@ export function frictionFactor(reynolds: number, relativeRoughness: number): num
   return start + ((end - start) * (reynolds - RE_LAMINAR)) / (RE_TURBULENT - RE_LAMINAR)
 }
 
-/** f Re of laminar flow in a rectangular duct, s short over long side, 0..1. Reference: Shah and London (1978). */
+/**
+ * f Re of laminar flow in a rectangular duct, s short over long side, 0..1.
+ * @param s open share, 0..1
+ * Reference: Shah and London (1978).
+ */
 export function laminarConstant(s: number): number {
   return 96 * (1 - s * (1.3553 - s * (1.9467 - s * (1.7012 - s * (0.9564 - s * 0.2537)))))
 }
 
-/** Hydraulic diameter of a rectangle, 4 A/perimeter, same unit as the sides. */
+/**
+ * Hydraulic diameter of a rectangle, 4 A/perimeter, same unit as the sides.
+ * @param width m, above 0
+ * @param height m, above 0
+ * Reference: Darcy and Weisbach, Colebrook
+ */
 export const hydraulicDiameter = (width: number, height: number) => (2 * width * height) / (width + height)
 
 /**
  * Round duct of equal flow and equal friction for a rectangle (sides in one unit).
+ * @param width m, above 0
+ * @param height m, above 0
  * Reference: ASHRAE Fundamentals, duct design (Huebscher).
  */
 export const equalFrictionDiameter = (width: number, height: number) =>

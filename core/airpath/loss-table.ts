@@ -27,7 +27,12 @@ function tableOf(staticHead: number, q: readonly number[], dp: readonly number[]
   return { staticHead, logQ, logDp, slope: pchipSlopes(logQ, logDp) }
 }
 
-/** A table from a rising loss without its head, Pa at m3/s. */
+/**
+ * A table from a rising loss without its head, Pa at m3/s.
+ * @param staticHead Pa, 0 or more
+ * @param loss loss coefficient, above 0
+ * Reference: ways side by side share one pressure drop; monotone cubic in the logarithms (a choice of ours)
+ */
 export function lossTable(staticHead: number, loss: (flow: number) => number): LossTable | null {
   const q: number[] = []
   const dp: number[] = []
@@ -72,17 +77,29 @@ function read({ logQ, logDp, slope }: LossTable, at: number): { y: number; d: nu
   }
 }
 
-/** Drop at a flow, Pa; the head stands at any flow above 0. */
+/**
+ * Drop at a flow, Pa; the head stands at any flow above 0.
+ * @param flow m3/s, 0 or more
+ * Reference: ways side by side share one pressure drop; monotone cubic in the logarithms (a choice of ours)
+ */
 export const tableDrop = (table: LossTable, flow: number) =>
   flow > 0 ? table.staticHead + Math.exp(read(table, Math.log(flow)).y) : 0
 
-/** dDp/dQ at a flow above 0, Pa.s/m3. */
+/**
+ * dDp/dQ at a flow above 0, Pa.s/m3.
+ * @param flow m3/s, 0 or more
+ * Reference: ways side by side share one pressure drop; monotone cubic in the logarithms (a choice of ours)
+ */
 export function tableSlope(table: LossTable, flow: number): number {
   const { y, d } = read(table, Math.log(flow))
   return (Math.exp(y) * d) / flow
 }
 
-/** Flow at a drop, m3/s; 0 up to the head. */
+/**
+ * Flow at a drop, m3/s; 0 up to the head.
+ * @param drop pressure drop, Pa, 0 or more
+ * Reference: ways side by side share one pressure drop; monotone cubic in the logarithms (a choice of ours)
+ */
 export function tableFlow(table: LossTable, drop: number): number {
   if (!(drop > table.staticHead)) return 0
   const y = Math.log(drop - table.staticHead)
@@ -113,7 +130,11 @@ export interface Passage {
   table: LossTable | null
 }
 
-/** Flow through a passage at a drop, m3/s; null where nothing resists. */
+/**
+ * Flow through a passage at a drop, m3/s; null where nothing resists.
+ * @param drop pressure drop, Pa, 0 or more
+ * Reference: ways side by side share one pressure drop; monotone cubic in the logarithms (a choice of ours)
+ */
 export function passageFlow({ a, b, staticHead, table }: Passage, drop: number): number | null {
   if (table) return tableFlow(table, drop)
   return drop <= staticHead ? 0 : flowAtDrop(a, b, drop - staticHead)
@@ -122,6 +143,7 @@ export function passageFlow({ a, b, staticHead, table }: Passage, drop: number):
 /**
  * Passages side by side as one table: at each common drop their flows add.
  * @returns null where one of them does not resist at all or none lets air through
+ * Reference: ways side by side share one pressure drop; monotone cubic in the logarithms (a choice of ours)
  */
 export function parallelTable(passages: readonly Passage[]): LossTable | null {
   if (!passages.length) return null

@@ -81,12 +81,17 @@ const slideGate = [
   { at: 0.75, k: 0.3 },
   { at: 1, k: 0.1 },
 ]
-/** Loss coefficient of a slide gate, 0.25 to 1 open; null below a quarter, where no table holds. */
+/**
+ * Loss coefficient of a slide gate, 0.25 to 1 open; null below a quarter, where no table holds.
+ * Reference: hydraulics handbooks, from memory
+ */
 export const kSlideGate = (openShare: number) => interpolate(slideGate, openShare, true)
 
 /**
  * Loss coefficient of a box that turns a round or slot outlet into another round one, as one behind a radial blower: the
  * jet is lost in the box and the air enters the second bore over a sharp edge.
+ * @param inArea m2, above 0
+ * @param outArea m2, above 0
  * @returns b without density, 1/m4 (multiply with rho/2): 1/A1^2 + 0.5/A2^2
  * Reference: sudden widening into a large box and sharp entrance; derived
  */

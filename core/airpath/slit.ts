@@ -1,6 +1,13 @@
 import { frictionFactor } from './friction'
 
-/** Developed laminar loss between wide plates, Pa. Reference: plane Poiseuille flow. Gap and length m, velocity in the gap m/s. */
+/**
+ * Developed laminar loss between wide plates, Pa.
+ * @param gap m, above 0
+ * @param length m, above 0
+ * @param velocity m/s
+ * @param viscosity Pa.s, above 0
+ * Reference: plane Poiseuille flow. Gap and length m, velocity in the gap m/s.
+ */
 export const slitDrop = (gap: number, length: number, velocity: number, viscosity: number) =>
   (12 * viscosity * length * velocity) / gap ** 2
 
@@ -19,6 +26,8 @@ const RE_LAMINAR = 2300
  * Loss of a finned heatsink with n channels, developing laminar flow, Pa; null above Re 2300. Real sinks ±25 %.
  * @param fins lengths in m
  * @param flow m3/s
+ * @param density kg/m3, above 0
+ * @param viscosity Pa.s, above 0
  * Reference: heatsink literature (developing flow f_app Re, entrance and exit coefficients), from memory
  */
 export function finChannelDrop(
@@ -39,6 +48,10 @@ const finReynolds = (fins: FinChannels, flow: number, density: number, viscosity
 /**
  * The same at any flow, for a path that must have a loss everywhere: above Re 2300 the friction of a smooth duct of the
  * same hydraulic diameter takes over (an extrapolation), never less than the laminar one at that flow.
+ * @param flow m3/s, 0 or more
+ * @param density kg/m3, above 0
+ * @param viscosity Pa.s, above 0
+ * Reference: laminar flow between plates
  */
 export function finDrop(fins: FinChannels, flow: number, density: number, viscosity: number): number {
   if (flow === 0) return 0

@@ -4,7 +4,11 @@ export interface KRow {
   k: number
 }
 
-/** Between the rows, linear in k or in log k; null outside the table. */
+/**
+ * Between the rows, linear in k or in log k; null outside the table.
+ * @param at m3/s
+ * Reference: linear interpolation
+ */
 export function interpolate(rows: readonly KRow[], at: number, logarithmic = false): number | null {
   for (let i = 1; i < rows.length; i++) {
     const low = rows[i - 1]!

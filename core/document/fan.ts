@@ -86,6 +86,10 @@ export const fanTestSchema = z.object({
   notes: lines,
 })
 export interface FanTest extends z.infer<typeof fanTestSchema> {}
+/**
+ * A new bench test: nothing read yet.
+ * @param volts V
+ */
 export const newTest = (id: string, volts: number, takenAt: string): FanTest => ({
   ...defaultsOf(fanTestSchema),
   id,

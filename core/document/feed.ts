@@ -85,6 +85,7 @@ export const sourceSchema = z.object({
 })
 export interface Source extends z.infer<typeof sourceSchema> {}
 
+/** A source of a kind with what is usual for it. */
 export function newSource(id: string, kind: SupplyKind): Source {
   const usual = supplyDefaults.find((s) => s.kind === kind)
   return {
@@ -129,6 +130,7 @@ export const converterSchema = z.object({
   capV: maybe(within(1, 1000)),
 })
 export interface Converter extends z.infer<typeof converterSchema> {}
+/** A new step-down converter, not set yet. */
 export const newConverter = (id: string, outV: number): Converter => ({
   ...defaultsOf(converterSchema),
   id,
@@ -215,6 +217,7 @@ export const wiringSchema = z.object({
 })
 export interface Wiring extends z.infer<typeof wiringSchema> {}
 export type WireConnector = NonNullable<Wiring['connector']>
+/** Wiring of which only the usual colours are known. */
 export const newWiring = (): Wiring => defaultsOf(wiringSchema)
 
 export const batterySchema = z.object({
@@ -265,4 +268,5 @@ export const sunSchema = z.object({
   wishedDays: maybe(within(0, 365)),
 })
 export interface Sun extends z.infer<typeof sunSchema> {}
+/** A panel at a middle latitude, its size left for the label. */
 export const newSun = (id: string): Sun => ({ ...defaultsOf(sunSchema), id, panelVoc: 21.6, panelVmp: 18 })

@@ -246,6 +246,7 @@ export type Lid = Job['lid']
 export type Trust = Job['trust']
 export type Side = z.infer<typeof side>
 
+/** A job of which only the name is known. */
 export const newJob = (id: string, name: string): Job => ({ ...defaultsOf(jobSchema), id, name })
 
 /** The inputs that may be uncertain: numbers the need is computed from. */
@@ -303,6 +304,7 @@ export const portSchema = z.object({
   flowM3s: maybe(limits.flow),
 })
 export interface Port extends z.infer<typeof portSchema> {}
+/** An own opening of the equipment, its size left for the person. */
 export const newPort = (id: string, role: Port['role']): Port => ({
   ...defaultsOf(portSchema),
   id,

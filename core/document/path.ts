@@ -125,6 +125,7 @@ export const calibrationSchema = z.object({
   points,
 })
 export interface Calibration extends z.infer<typeof calibrationSchema> {}
+/** A calibration without a measurement yet. */
 export const newCalibration = (id: string): Calibration => ({ ...defaultsOf(calibrationSchema), id })
 
 export const elementNames: Record<ElementKind, string> = {

@@ -127,6 +127,7 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
   if (fed) context.addIssue({ code: 'custom', path: ['feed'], message: fed })
 })
 
+/** A plan of which only the name is known. */
 export const newPlan = (id: string, name: string): PlanDocument => ({
   ...defaultsOf(partsSchema),
   job: newJob(id, name),

@@ -24,6 +24,7 @@ const readingLimits: Record<ReadingQuantity, z.ZodType<number>> = {
   duration: within(0, 1e8),
   pressure: within(-5, 5000),
 }
+/** What a reading of a kind may be. */
 export const readingLimit = (quantity: ReadingQuantity): z.ZodType<number> => readingLimits[quantity]
 
 export const readingSchema = z
@@ -106,6 +107,7 @@ const runNames: Record<RunKind, string> = {
   after: 'After the change',
   bench: 'Bench test',
 }
+/** A run without readings yet. */
 export const newRun = (id: string, kind: RunKind, takenAt: string): Run => ({
   ...defaultsOf(runSchema),
   id,
@@ -130,6 +132,7 @@ export const readingNames: Record<ReadingQuantity, string> = {
 /** Operating stages that machines usually have; any other word serves as well. */
 export const usualStages = ['idle', 'warming', 'working', 'everything on'] as const
 
+/** A reading taken once. */
 export const newReading = (id: string, quantity: ReadingQuantity, place: string, value: number): Reading => ({
   ...defaultsOf(readingSchema),
   id,
@@ -152,6 +155,7 @@ const plainText = (text: string) => text.trim().toLowerCase()
 /** What two readings must share to be compared: quantity, place, stage and source. */
 export const readingKey = (run: Run, r: Reading) =>
   [r.quantity, plainText(r.place), plainText(r.stage || run.stage), plainText(r.source)].join('|')
+/** Whether two places are the same in any writing. */
 export const samePlace = (a: string, b: string) => plainText(a) === plainText(b)
 
 /** Runs of one state of the equipment: replicates of each other, oldest first. */

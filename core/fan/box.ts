@@ -5,6 +5,9 @@ import { speedRatio } from './voltage'
 
 /**
  * Exhaust fan on a box whose intake and leaks work side by side (all quadratic, Pa.s2/m6).
+ * @param bIntake of the intake, Pa.s2/m6, above 0
+ * @param bOutlet of the outlet, Pa.s2/m6
+ * @param bLeak of the leak, Pa.s2/m6, above 0
  * @returns flow through the wanted intake (m3/s) and box pressure (Pa, negative); null without operating point
  * Reference: docs/physics.md, several fans and boxes
  */
@@ -33,6 +36,9 @@ function flowAgainst(curve: FanCurve, b: number, u: number): number {
 
 /**
  * Supply and exhaust fan on one box with a leak.
+ * @param bSupply of the supply side, Pa.s2/m6
+ * @param bExhaust of the exhaust side, Pa.s2/m6
+ * @param bLeak of the leak, Pa.s2/m6, above 0
  * @returns box pressure (Pa, positive: air leaks out) and the exhaust fan's flow (m3/s)
  * Reference: docs/physics.md, several fans and boxes: Q1(u) falls, Q2(u) rises, the leak takes the difference
  */
@@ -56,6 +62,8 @@ export function pushPullBox(
 /**
  * Quadratic path coefficient from one delivered flow of a known fan, Pa.s2/m6; null where the flow lies beyond the
  * curve (a contradiction).
+ * @param flow m3/s, 0 or more
+ * Reference: docs/physics.md, several fans and boxes
  */
 export function pathFromDelivered(curve: FanCurve, flow: number): number | null {
   const p = pressureAt(curve, flow)
@@ -64,6 +72,9 @@ export function pathFromDelivered(curve: FanCurve, flow: number): number | null 
 
 /**
  * How much flow one more volt brings, m3/s per V.
+ * @param voltage V
+ * @param ratedVoltage V, above 0
+ * @param intercept voltage at which the speed line meets zero, V
  * @returns null without operating point or where the slope vanishes ("very sensitive")
  * Reference: docs/physics.md, sensitivity: implicit derivative of s^2 p(Q/s) = a Q + b Q^2
  */

@@ -9,13 +9,21 @@ import {
 } from './curve'
 import { dropOf, type Resistance } from './operating-point'
 
-/** Pressure of a curve at any flow >= its first: beyond the last point it goes on with its end slope (an assumption: the fan brakes). */
+/**
+ * Pressure of a curve at any flow >= its first: beyond the last point it goes on with its end slope (an assumption: the fan brakes).
+ * @param flow m3/s, 0 or more
+ * Reference: flows add side by side, pressures one behind the other; docs/physics.md, fans and air path
+ */
 export function continuedPressure(curve: FanCurve, flow: number): number | null {
   const n = curve.q.length - 1
   return flow > curve.q[n]! ? curve.p[n]! + curve.m[n]! * (flow - curve.q[n]!) : pressureAt(curve, flow)
 }
 
-/** Flow of a curve at any pressure below its highest, continued with the end slope below its last pressure. */
+/**
+ * Flow of a curve at any pressure below its highest, continued with the end slope below its last pressure.
+ * @param pressure Pa
+ * Reference: flows add side by side, pressures one behind the other; docs/physics.md, fans and air path
+ */
 export function continuedFlow(curve: FanCurve, pressure: number): number | null {
   const n = curve.q.length - 1
   if (pressure >= curve.p[n]!) return flowAt(curve, pressure)
@@ -23,7 +31,11 @@ export function continuedFlow(curve: FanCurve, pressure: number): number | null 
   return slope < 0 ? curve.q[n]! + (pressure - curve.p[n]!) / slope : null
 }
 
-/** Pressure of two fans one behind the other, Pa, at a common flow. Reference: docs/physics.md, combinations. */
+/**
+ * Pressure of two fans one behind the other, Pa, at a common flow.
+ * @param flow m3/s, 0 or more
+ * Reference: docs/physics.md, combinations.
+ */
 export function seriesPressure(first: FanCurve, second: FanCurve, flow: number): number | null {
   const p1 = continuedPressure(first, flow)
   const p2 = continuedPressure(second, flow)
@@ -37,7 +49,11 @@ export interface Backflow {
   reverse?: number
 }
 
-/** Flow of one member at the group's common pressure, m3/s; negative when it is driven backwards. */
+/**
+ * Flow of one member at the group's common pressure, m3/s; negative when it is driven backwards.
+ * @param pressure Pa
+ * Reference: flows add side by side, pressures one behind the other; docs/physics.md, fans and air path
+ */
 export function memberFlow(curve: FanCurve, pressure: number, { flap, reverse }: Backflow): number | null {
   const shutOff = curve.p[0]!
   const flow = flowAt(curve, pressure)
@@ -48,7 +64,11 @@ export function memberFlow(curve: FanCurve, pressure: number, { flap, reverse }:
   return -Math.sqrt((pressure - shutOff) / k)
 }
 
-/** Flow of two fans side by side at a common pressure, m3/s. The back-flow settings belong to the second, weaker fan. */
+/**
+ * Flow of two fans side by side at a common pressure, m3/s. The back-flow settings belong to the second, weaker fan.
+ * @param pressure Pa
+ * Reference: flows add side by side, pressures one behind the other; docs/physics.md, fans and air path
+ */
 export function parallelFlow(
   first: FanCurve,
   second: FanCurve,
@@ -60,7 +80,13 @@ export function parallelFlow(
   return q1 === null || q2 === null ? null : q1 + q2
 }
 
-/** Root of a falling function by bisection on a bracket; null without a change of sign. */
+/**
+ * Root of a falling function by bisection on a bracket; null without a change of sign.
+ * @param f falling function of the flow
+ * @param low flow, m3/s
+ * @param high flow, m3/s
+ * Reference: flows add side by side, pressures one behind the other; docs/physics.md, fans and air path
+ */
 export function bisectFalling(f: (x: number) => number, low: number, high: number): number | null {
   if (!(f(low) >= 0 && f(high) <= 0)) return null
   for (let i = 0; i < 200 && high - low > 1e-14 * Math.abs(high); i++) {
@@ -71,7 +97,10 @@ export function bisectFalling(f: (x: number) => number, low: number, high: numbe
   return (low + high) / 2
 }
 
-/** Flow of two fans in series through a path, m3/s. */
+/**
+ * Flow of two fans in series through a path, m3/s.
+ * Reference: flows add side by side, pressures one behind the other; docs/physics.md, fans and air path
+ */
 export function seriesOperatingFlow(first: FanCurve, second: FanCurve, path: Resistance): number | null {
   return bisectFalling(
     (q) => (seriesPressure(first, second, q) ?? -Infinity) - dropOf(path, q),
@@ -80,7 +109,10 @@ export function seriesOperatingFlow(first: FanCurve, second: FanCurve, path: Res
   )
 }
 
-/** Two unlike fans side by side on one path: total flow, the second fan's share and the common pressure. */
+/**
+ * Two unlike fans side by side on one path: total flow, the second fan's share and the common pressure.
+ * Reference: flows add side by side, pressures one behind the other; docs/physics.md, fans and air path
+ */
 export function parallelOperatingPoint(
   first: FanCurve,
   second: FanCurve,

@@ -35,6 +35,7 @@ const problemText: Record<CurveProblem, string> = {
  * Checks the points and prepares the curve.
  * @param points flows m3/s (>= 0, rising), pressures Pa (>= 0), at least two; dips are allowed
  * @returns the curve, or which point is wrong and why
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
  */
 export function makeCurve(points: readonly CurvePoint[]): CurveResult {
   const refuse = (problem: CurveProblem, index: number): CurveResult => ({
@@ -55,7 +56,12 @@ export function makeCurve(points: readonly CurvePoint[]): CurveResult {
   return { ok: true, curve: { q, p, m: pchipSlopes(q, p) } }
 }
 
-/** Slopes of the monotone cubic through (x, y), Fritsch-Butland weights with three-point ends. */
+/**
+ * Slopes of the monotone cubic through (x, y), Fritsch-Butland weights with three-point ends.
+ * @param x flow, m3/s
+ * @param y pressure, Pa
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
+ */
 export function pchipSlopes(x: Float64Array, y: Float64Array): Float64Array {
   const n = x.length
   const m = new Float64Array(n)
@@ -82,7 +88,11 @@ function endSlope(h0: number, h1: number, d0: number, d1: number): number {
   return d0 * d1 <= 0 && Math.abs(e) > 3 * Math.abs(d0) ? 3 * d0 : e
 }
 
-/** Index k of the interval q[k]..q[k+1] that holds the flow, or -1 outside the data. */
+/**
+ * Index k of the interval q[k]..q[k+1] that holds the flow, or -1 outside the data.
+ * @param flow m3/s, 0 or more
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
+ */
 export function intervalOf(curve: FanCurve, flow: number): number {
   const { q } = curve
   let low = 0
@@ -109,13 +119,18 @@ function pressureIn(curve: FanCurve, k: number, flow: number): number {
  * Static pressure at a flow, Pa.
  * @param flow m3/s
  * @returns null outside the first and last data point: nothing is extrapolated or clamped
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
  */
 export function pressureAt(curve: FanCurve, flow: number): number | null {
   const k = intervalOf(curve, flow)
   return k < 0 ? null : pressureIn(curve, k, flow)
 }
 
-/** Slope dp/dq at a flow, Pa.s/m3; null outside the data. */
+/**
+ * Slope dp/dq at a flow, Pa.s/m3; null outside the data.
+ * @param flow m3/s, 0 or more
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
+ */
 export function slopeAt(curve: FanCurve, flow: number): number | null {
   const k = intervalOf(curve, flow)
   if (k < 0) return null
@@ -131,6 +146,7 @@ export function slopeAt(curve: FanCurve, flow: number): number | null {
  * The rightmost flow that has a pressure, m3/s (the branch right of any dip).
  * @param pressure Pa
  * @returns null above the curve's highest pressure, or below its last point
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
  */
 export function flowAt(curve: FanCurve, pressure: number): number | null {
   const { q, p } = curve
@@ -155,6 +171,7 @@ export function flowAt(curve: FanCurve, pressure: number): number | null {
 /**
  * Flow below which the curve dips: the right-hand peak beside the dip, m3/s.
  * @returns null where no dip is visible (which does not mean that there is none: few points hide it)
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
  */
 export function stallLimit(curve: FanCurve): number | null {
   const { q, p } = curve
@@ -164,17 +181,26 @@ export function stallLimit(curve: FanCurve): number | null {
   return null
 }
 
-/** Highest pressure of the curve, Pa (a data point, as the cubic is monotone between them). */
+/**
+ * Highest pressure of the curve, Pa (a data point, as the cubic is monotone between them).
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
+ */
 export function highestPressure(curve: FanCurve): number {
   return Math.max(...curve.p)
 }
 
-/** Largest flow of the curve, m3/s. */
+/**
+ * Largest flow of the curve, m3/s.
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
+ */
 export function lastFlow(curve: FanCurve): number {
   return curve.q[curve.q.length - 1]!
 }
 
-/** The curve with flows and pressures multiplied; shape and slopes follow. */
+/**
+ * The curve with flows and pressures multiplied; shape and slopes follow.
+ * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
+ */
 export function scaleCurve(curve: FanCurve, flowFactor: number, pressureFactor: number): FanCurve {
   return {
     q: curve.q.map((x) => x * flowFactor),

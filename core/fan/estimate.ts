@@ -15,6 +15,9 @@ const SAMPLES = 49
  * Pressure of a fan of which only the two end values are known, Pa: p = p_max (1 - (Q/Q_max)^n). An estimate:
  * typical error ±20 % in flow and ±30 % in pressure.
  * @param flow m3/s, 0..maxFlow
+ * @param maxPressure shut-off pressure, Pa, above 0
+ * @param maxFlow free delivery, m3/s, above 0
+ * @param exponent of the power law
  * Reference: common practice, no source
  */
 export function estimatedPressure(
@@ -30,7 +33,9 @@ export function estimatedPressure(
  * Curve from the two end values.
  * @param maxPressure shut-off pressure, Pa, > 0
  * @param maxFlow free delivery, m3/s, > 0
+ * @param exponent of the power law
  * @returns null unless both are positive numbers
+ * Reference: power law between the two numbers (common practice, no source)
  */
 export function estimatedCurve(maxPressure: number, maxFlow: number, exponent: number): FanCurve | null {
   if (!(maxPressure > 0 && maxFlow > 0)) return null
@@ -43,7 +48,12 @@ export function estimatedCurve(maxPressure: number, maxFlow: number, exponent: n
   return made.ok ? made.curve : null
 }
 
-/** Low, middle and high curve of a kind of fan from its two end values. */
+/**
+ * Low, middle and high curve of a kind of fan from its two end values.
+ * @param maxPressure shut-off pressure, Pa, above 0
+ * @param maxFlow free delivery, m3/s, above 0
+ * Reference: power law between the two numbers (common practice, no source)
+ */
 export function estimatedBand(kind: FanKind, maxPressure: number, maxFlow: number) {
   const { low, middle, high } = estimateExponents[kind]
   const curve = (exponent: number) => estimatedCurve(maxPressure, maxFlow, exponent)

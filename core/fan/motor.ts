@@ -22,13 +22,18 @@ function angularSpeed(
 
 /**
  * Speed of a motor with constant friction and an air load that grows with the square of speed, rpm.
+ * @param voltage V
  * Reference: derived in the handbook: k w^2 + (Ke^2/R) w + (T0 - Ke V/R) = 0
  */
 export function motorSpeed(voltage: number, motor: Motor): number {
   return (30 * angularSpeed(voltage, motor)) / Math.PI
 }
 
-/** Current of the same motor, A; at standstill V/R. */
+/**
+ * Current of the same motor, A; at standstill V/R.
+ * @param voltage V
+ * Reference: brushless motor balance
+ */
 export function motorCurrent(voltage: number, motor: Motor): number {
   return (voltage - motor.motorConstant * angularSpeed(voltage, motor)) / motor.resistance
 }

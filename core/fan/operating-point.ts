@@ -104,6 +104,7 @@ export function crossings(curve: FanCurve, path: Resistance, drive: Drive = asSh
 /**
  * The scan behind `crossings`, for loops that must not allocate.
  * @param visit called with each crossing; return true to stop
+ * Reference: where fan curve and path meet; docs/physics.md, fans and air path
  */
 export function scan(
   curve: FanCurve,
@@ -160,7 +161,10 @@ const keepFirstStable = (flow: number, stable: boolean) => {
   return stable
 }
 
-/** The lowest stable flow, m3/s, or -1: the fast form of `operatingPoint` for rankings. */
+/**
+ * The lowest stable flow, m3/s, or -1: the fast form of `operatingPoint` for rankings.
+ * Reference: where fan curve and path meet; docs/physics.md, fans and air path
+ */
 export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): number {
   lowestStable = -1
   scan(curve, path, drive, keepFirstStable)
@@ -171,6 +175,7 @@ export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): num
  * Operating point of a driven fan on a path.
  * @returns flow and pressure, or the reason why there is none: `none-opposed` (the path's head is stronger than the
  * fan), `left-of-data`, `right-of-data` (the sheet's curve ends before the path is met), `not-turning` (flow 0)
+ * Reference: where fan curve and path meet; docs/physics.md, fans and air path
  */
 export function operatingPoint(curve: FanCurve, path: Resistance, drive: Drive = asSheet): OperatingPoint {
   if (!(drive.speed > 0))
@@ -199,7 +204,11 @@ export function operatingPoint(curve: FanCurve, path: Resistance, drive: Drive =
   }
 }
 
-/** Drop of a resistance at a flow >= 0, Pa. */
+/**
+ * Drop of a resistance at a flow >= 0, Pa.
+ * @param flow m3/s, 0 or more
+ * Reference: where fan curve and path meet; docs/physics.md, fans and air path
+ */
 export function dropOf(path: Resistance, flow: number): number {
   return (path.staticHead ?? 0) + (path.a + path.b * flow) * flow
 }
@@ -208,6 +217,7 @@ export function dropOf(path: Resistance, flow: number): number {
  * Smallest speed ratio that brings a flow through a path: s in Q/Q_max..1 with s^2 p(Q/s) >= drop.
  * @param flow wanted, m3/s
  * @returns ratio, or null when full speed does not reach it
+ * Reference: where fan curve and path meet; docs/physics.md, fans and air path
  */
 export function speedForFlow(
   curve: FanCurve,

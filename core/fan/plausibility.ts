@@ -8,6 +8,8 @@ export function staticEfficiency(flowM3s: number, pressurePa: number, electricW:
 
 /**
  * May the two end values be true? The best air power of a straight curve is a quarter of Q_max p_max.
+ * @param maxFlow free delivery, m3/s, above 0
+ * @param maxPressure shut-off pressure, Pa, above 0
  * Reference: derived in the handbook; limits 1 and 0.5
  */
 export function dataPlausibility(
@@ -19,7 +21,11 @@ export function dataPlausibility(
   return share > 1 ? 'impossible' : share > 0.5 ? 'optimistic' : 'plausible'
 }
 
-/** What a delivered flow says about the path, from its ratio to free delivery. Common practice, no source. */
+/**
+ * What a delivered flow says about the path, from its ratio to free delivery. Common practice, no source.
+ * @param delivered flow that was measured, m3/s
+ * @param freeDelivery m3/s, above 0
+ */
 export function deliveredClass(
   delivered: number,
   freeDelivery: number,

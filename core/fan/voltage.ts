@@ -14,7 +14,13 @@ export function speedRatio(voltage: number, ratedVoltage: number, intercept = 0,
   return voltage < minimum || voltage <= intercept ? 0 : (voltage - intercept) / (ratedVoltage - intercept)
 }
 
-/** The voltage that gives a speed ratio, V: inverse of `speedRatio` above the lowest running voltage. */
+/**
+ * The voltage that gives a speed ratio, V: inverse of `speedRatio` above the lowest running voltage.
+ * @param ratio any ratio
+ * @param ratedVoltage V, above 0
+ * @param intercept voltage at which the speed line meets zero, V
+ * Reference: docs/physics.md FP9
+ */
 export function voltageForSpeed(ratio: number, ratedVoltage: number, intercept = 0): number {
   return intercept + ratio * (ratedVoltage - intercept)
 }
@@ -22,6 +28,9 @@ export function voltageForSpeed(ratio: number, ratedVoltage: number, intercept =
 /**
  * Current at a voltage, A: I_r (V/V_r)^m.
  * @param exponent 1 to 2
+ * @param voltage V
+ * @param ratedVoltage V, above 0
+ * @param ratedCurrent A, above 0
  * Reference: common practice, no source; m = 2 is the pure aerodynamic limit
  */
 export function currentAtVoltage(
@@ -37,6 +46,8 @@ export function currentAtVoltage(
  * Speed at a PWM duty, linear between the lowest and full duty.
  * @param duty 0..1
  * @param minDuty below it the behaviour depends on the fan: null
+ * @param minSpeed share of full speed, 0..1
+ * @param maxSpeed share of full speed, 0..1
  * Reference: common practice, no source
  */
 export function speedFromDuty(

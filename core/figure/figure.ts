@@ -28,7 +28,11 @@ export interface Figure {
 
 type Optional = Partial<Pick<Figure, 'low' | 'high' | 'basis' | 'note' | 'inputs'>>
 
-/** Builds a figure; a value that is not finite becomes "no value". */
+/**
+ * Builds a figure; a value that is not finite becomes "no value".
+ * @param value in the unit of its kind
+ * Reference: a choice of ours
+ */
 export function figure(
   key: string,
   label: string,
@@ -54,6 +58,11 @@ export function figure(
   }
 }
 
+/**
+ * One value that was put into a figure.
+ * @param value in the unit of its kind
+ * Reference: a choice of ours
+ */
 export const input = (
   symbol: string,
   label: string,

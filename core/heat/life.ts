@@ -29,8 +29,19 @@ function gamma(x: number): number {
     c.reduce((s, v, i) => s + v / (y + i + 1), 0.99999999999980993)
   )
 }
-/** Mean life from L10 by a Weibull shape. Reference: W. Weibull; docs/physics.md HT25 */
+/**
+ * Mean life from L10 by a Weibull shape.
+ * @param l10 life that one in ten does not reach, h
+ * @param shape of the Weibull distribution, above 0
+ * Reference: W. Weibull; docs/physics.md HT25
+ */
 export const meanLife = (l10: number, shape: number) =>
   (l10 * gamma(1 + 1 / shape)) / (-Math.log(0.9)) ** (1 / shape)
-/** Time by which one of n equal fans has failed with 10 % probability. */
+/**
+ * Time by which one of n equal fans has failed with 10 % probability.
+ * @param l10 life that one in ten does not reach, h
+ * @param shape of the Weibull distribution, above 0
+ * @param count how many fins, 1 or more
+ * Reference: Weibull distribution
+ */
 export const setLife = (l10: number, shape: number, count: number) => l10 / count ** (1 / shape)

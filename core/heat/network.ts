@@ -1,7 +1,18 @@
-/** Hot end of a chain of resistances, degC. */
+/**
+ * Hot end of a chain of resistances, degC.
+ * @param heat W
+ * @param resistances K/W each
+ * Reference: thermal resistance networks; docs/physics.md HT1 to HT5
+ */
 export const chainTemperature = (heat: number, resistances: readonly number[], ambientC: number) =>
   ambientC + heat * resistances.reduce((s, r) => s + r, 0)
-/** Two chains side by side, degC. */
+/**
+ * Two chains side by side, degC.
+ * @param heat W
+ * @param first K/W
+ * @param second K/W
+ * Reference: thermal resistance networks; docs/physics.md HT1 to HT5
+ */
 export function twoPathTemperature(
   heat: number,
   first: readonly number[],
@@ -11,12 +22,23 @@ export function twoPathTemperature(
   const sum = (list: readonly number[]) => list.reduce((s, r) => s + r, 0)
   return ambientC + heat / (1 / sum(first) + 1 / sum(second))
 }
-/** Efficiency of a thin straight fin with an adiabatic tip. @param h W/(m2.K) @param k W/(m.K) Reference: fin theory */
+/**
+ * Efficiency of a thin straight fin with an adiabatic tip. @param h W/(m2.K) @param k W/(m.K)
+ * @param thickness m, above 0
+ * @param height m, above 0
+ * Reference: fin theory
+ */
 export function finEfficiency(h: number, k: number, thickness: number, height: number): number {
   const mH = Math.sqrt((2 * h) / (k * thickness)) * height
   return Math.tanh(mH) / mH
 }
-/** Resistance of a finned sink from base to the air that enters, K/W. @param mc heat capacity flow of the air, W/K */
+/**
+ * Resistance of a finned sink from base to the air that enters, K/W. @param mc heat capacity flow of the air, W/K
+ * @param h heat transfer, W/(m2.K), above 0
+ * @param area m2, above 0
+ * @param efficiency of the fin, 0..1
+ * Reference: thermal resistance networks; docs/physics.md HT1 to HT5
+ */
 export const finnedResistance = (mc: number, h: number, area: number, efficiency: number) =>
   1 / (mc * (1 - Math.exp((-h * area * efficiency) / mc)))
 /** Developed laminar Nusselt number on the hydraulic diameter. Reference: published solutions for ducts */

@@ -2,18 +2,43 @@ import { levenbergMarquardt } from 'ml-levenberg-marquardt'
 import { extent, medianSorted } from 'simple-statistics'
 import { slopeOf, tQuantile } from '#core/measure'
 
-/** Temperature on its way to a final value, degC. Reference: first-order balance (docs/physics.md HT6) */
+/**
+ * Temperature on its way to a final value, degC.
+ * @param start degC
+ * @param final degC
+ * @param tau time constant, s, above 0
+ * @param time s
+ * Reference: first-order balance (docs/physics.md HT6)
+ */
 export const temperatureAt = (start: number, final: number, tau: number, time: number) =>
   final + (start - final) * Math.exp(-time / tau)
-/** Time until a temperature is reached, s; null where it never is, 0 where it is already. */
+/**
+ * Time until a temperature is reached, s; null where it never is, 0 where it is already.
+ * @param start degC
+ * @param final degC
+ * @param tau time constant, s, above 0
+ * @param target degC
+ * Reference: first-order balance; docs/physics.md HT6 to HT12
+ */
 export function timeTo(start: number, final: number, tau: number, target: number): number | null {
   if (target === start) return 0
   const share = (final - start) / (final - target)
   return share > 1 && Number.isFinite(share) ? tau * Math.log(share) : null
 }
-/** Change still to come, K: slope times time constant. */
+/**
+ * Change still to come, K: slope times time constant.
+ * @param slope K/s
+ * @param tau time constant, s, above 0
+ * Reference: first-order balance; docs/physics.md HT6 to HT12
+ */
 export const remainingChange = (slope: number, tau: number) => slope * tau
-/** Final value from three equally spaced readings; null where they do not bend. A quick look only. */
+/**
+ * Final value from three equally spaced readings; null where they do not bend. A quick look only.
+ * @param t1 first of three equally spaced values
+ * @param t2 second of them
+ * @param t3 third of them
+ * Reference: first-order balance; docs/physics.md HT6 to HT12
+ */
 export function threePointEnd(t1: number, t2: number, t3: number): number | null {
   const bend = t1 + t3 - 2 * t2
   return Math.abs(bend) < 1e-9 * Math.max(1, Math.abs(t2)) ? null : (t1 * t3 - t2 ** 2) / bend
@@ -222,7 +247,13 @@ function finalStandardError(t: Float64Array, tau: number, amplitude: number, var
   return det > 0 && cofactor > 0 ? Math.sqrt((variance * cofactor) / det) : null
 }
 
-/** Whether the least-squares slope of a window lies within a limit, K/s. Reference: docs/physics.md HT12 */
+/**
+ * Whether the least-squares slope of a window lies within a limit, K/s.
+ * @param times s, rising
+ * @param values degC
+ * @param limit K/s
+ * Reference: docs/physics.md HT12
+ */
 export function isSteady(times: ArrayLike<number>, values: ArrayLike<number>, limit: number): boolean | null {
   const slope = slopeOf(times, values)
   return slope === null ? null : Math.abs(slope) <= limit

@@ -12,7 +12,10 @@ const REACH = { below: 0.25, above: 2 }
 const exponentBetween = (p: SinkCurvePoint, q: SinkCurvePoint) =>
   Math.log(q.kPerW / p.kPerW) / Math.log(q.flow / p.flow)
 
-/** Points that make a curve: flows above 0 and rising, resistances above 0 and falling. Returns what is wrong, or null. */
+/**
+ * Points that make a curve: flows above 0 and rising, resistances above 0 and falling. Returns what is wrong, or null.
+ * Reference: thermal resistance chain
+ */
 export function sinkProblem(points: readonly SinkCurvePoint[]): string | null {
   if (!points.length) return 'a point of its thermal resistance'
   for (const [i, p] of points.entries()) {
@@ -37,6 +40,7 @@ function lawAt(
 /**
  * Thermal resistance at an airflow, K/W: a power law between the points, R ~ Q^-0.5 beyond them.
  * @param points flows m3/s rising, resistances K/W falling
+ * @param flow m3/s, above 0
  * @returns null below a quarter of the first flow or above twice the last: no data there
  * Reference: local power laws, handbook heat and time (common practice)
  */
@@ -50,7 +54,10 @@ export function sinkResistanceAt(points: readonly SinkCurvePoint[], flow: number
   return from.kPerW * (flow / from.flow) ** exponent
 }
 
-/** Smallest airflow that brings the resistance down to a value, m3/s; null where the data end before it. */
+/**
+ * Smallest airflow that brings the resistance down to a value, m3/s; null where the data end before it.
+ * Reference: thermal resistance chain
+ */
 export function flowForSinkResistance(points: readonly SinkCurvePoint[], kPerW: number): number | null {
   if (sinkProblem(points) || !(kPerW > 0)) return null
   const { from, exponent } = lawAt(points, (p) => p.kPerW >= kPerW)

@@ -4,7 +4,12 @@
  */
 const STILL_K = 2
 const FALLEN = 0.95
-/** Whether a device under constant demand has cut its own load: it sits at its ceiling while its power falls. Reference: docs/physics.md HT27 */
+/**
+ * Whether a device under constant demand has cut its own load: it sits at its ceiling while its power falls.
+ * @param temperatures degC
+ * @param power W
+ * Reference: docs/physics.md HT27
+ */
 export function throttleSuspected(temperatures: readonly number[], power: readonly number[]): boolean {
   const n = temperatures.length
   if (n < 8 || power.length !== n) return false

@@ -32,7 +32,10 @@ function valueOf(text: string): number | null | undefined {
   return Number.isFinite(value) ? value : undefined
 }
 
-/** One line: a row, a heading (`# key=value`), nothing, or why it cannot be read. */
+/**
+ * One line: a row, a heading (`# key=value`), nothing, or why it cannot be read.
+ * Reference: a choice of ours
+ */
 export function readBenchLine(
   line: string,
 ): { row: BenchRow } | { heading: Record<string, string> } | { why: string } | null {
@@ -77,7 +80,10 @@ function readJsonRow(raw: unknown): BenchRow | string {
   return { seq, ms, values }
 }
 
-/** A whole message in either form. Rows that cannot be read are told, the others are taken. @param boot of a message that names none */
+/**
+ * A whole message in either form. Rows that cannot be read are told, the others are taken. @param boot of a message that names none
+ * Reference: a choice of ours
+ */
 export function readBench(text: string, boot = 'unnamed'): BenchMessage {
   const message: BenchMessage = { boot, rows: [], refused: [] }
   if (/^\s*[{[]/.test(text)) {
@@ -108,7 +114,10 @@ export function readBench(text: string, boot = 'unnamed'): BenchMessage {
 }
 
 const number = (value: number | null) => (value === null ? '' : String(Number(value.toPrecision(7))))
-/** Rows as bench lines, for a board or the stand-in. */
+/**
+ * Rows as bench lines, for a board or the stand-in.
+ * Reference: a choice of ours
+ */
 export const writeBench = (boot: string, rows: readonly BenchRow[]): string =>
   `# boot=${boot}\n` +
   `${rows.map((r) => [r.seq, Math.round(r.ms), ...Object.entries(r.values).map(([k, v]) => `${k}=${number(v)}`)].join(' ')).join('\n')}\n`

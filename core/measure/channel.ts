@@ -50,7 +50,10 @@ export const channelUnits: Readonly<Record<string, Suffix>> = {
   pct: suffix('ratio', 0.01),
   Hz: suffix('frequency'),
 }
-/** The ending that writes a quantity without losing anything. */
+/**
+ * The ending that writes a quantity without losing anything.
+ * Reference: a choice of ours
+ */
 export const suffixOf = (quantity: ChannelQuantity): string =>
   ({
     temperature: 'degC',
@@ -75,6 +78,7 @@ const lower = new Map(Object.entries(channelUnits).map(([k, v]) => [k.toLowerCas
 /**
  * A name with its unit behind the last underscore; a name without a known unit is a plain number.
  * @example channelOf('sink_degC').quantity // 'temperature'
+ * Reference: a choice of ours
  */
 export function channelOf(text: string): NamedChannel {
   const cut = text.lastIndexOf('_')
@@ -84,7 +88,10 @@ export function channelOf(text: string): NamedChannel {
     ? { name: text.slice(0, cut).replaceAll('_', ' '), ...found }
     : { name: text.replaceAll('_', ' '), quantity: 'number', factor: 1, offset: 0 }
 }
-/** The name a channel is written under in files and bench lines. */
+/**
+ * The name a channel is written under in files and bench lines.
+ * Reference: a choice of ours
+ */
 export function channelName({ name, quantity }: Channel): string {
   const ending = suffixOf(quantity)
   return name.trim().replaceAll(/\s+/g, '_') + (ending ? `_${ending}` : '')

@@ -2,6 +2,8 @@
  * Indices of the smallest and largest of equal buckets, in order of time: peaks stay. Ties take the first; a bucket whose
  * two are one sample gives it once.
  * @param keep at most this many, even
+ * @param values in any one unit
+ * Reference: S. Steinarsson (2013), largest triangle three buckets
  */
 export function minMaxIndices(values: ArrayLike<number>, keep: number): number[] {
   const n = values.length
@@ -26,6 +28,8 @@ export function minMaxIndices(values: ArrayLike<number>, keep: number): number[]
  * Indices that keep the shape: of each bucket the sample that spans the largest triangle with the last one kept and the
  * mean of the next bucket. Reference: S. Steinarsson, "Downsampling Time Series for Visual Representation", 2013
  * @param times null for equal steps
+ * @param values in any one unit
+ * @param keep how many points to keep, 3 or more
  */
 export function lttbIndices(
   values: ArrayLike<number>,

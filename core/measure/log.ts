@@ -9,7 +9,12 @@ export interface LogData {
   channels: LogChannel[]
 }
 
-/** Rows between two times. */
+/**
+ * Rows between two times.
+ * @param from index of the first
+ * @param to index behind the last
+ * Reference: a choice of ours
+ */
 export function logWindow(log: LogData, from: number, to: number): { start: number; end: number } {
   const at = (t: number) => {
     let [low, high] = [0, log.times.length]
@@ -32,6 +37,12 @@ export interface WindowSummary {
   last: number
   sd: number
 }
+/**
+ * What a log holds in a few numbers.
+ * @param values in any one unit
+ * @param start index of the first
+ * Reference: a choice of ours
+ */
 export function summarise(values: Float64Array, start = 0, end = values.length): WindowSummary | null {
   let [n, sum, low, high, last] = [0, 0, Infinity, -Infinity, NaN]
   for (let i = start; i < end; i++) {
@@ -50,7 +61,11 @@ export function summarise(values: Float64Array, start = 0, end = values.length):
   return { n, mean, low, high, last, sd: n > 1 ? Math.sqrt(squares / (n - 1)) : 0 }
 }
 
-/** Usual step between rows, s: the median of up to a thousand of them; null for fewer than two rows. */
+/**
+ * Usual step between rows, s: the median of up to a thousand of them; null for fewer than two rows.
+ * @param times s, rising
+ * Reference: a choice of ours
+ */
 export function usualStep(times: Float64Array): number | null {
   const n = times.length - 1
   if (n < 1) return null
@@ -67,7 +82,11 @@ export interface Gap {
   from: number
   to: number
 }
-/** Silences of a log. @param most how many are listed at most, the longest first */
+/**
+ * Silences of a log. @param most how many are listed at most, the longest first
+ * @param times s, rising
+ * Reference: a choice of ours
+ */
 export function gapsOf(times: Float64Array, most = 100): Gap[] {
   const step = usualStep(times)
   if (step === null || step <= 0) return []
@@ -90,6 +109,9 @@ export const TACH = { turning: 200, standing: 60, forS: 3, fedV: 2 } as const
 /**
  * Losses of speed: the reading falls to nothing, or stops coming, while the supply is on.
  * @param volts of the fan or null where it is not logged
+ * @param times s, rising
+ * @param rpm rpm, 0 or more
+ * Reference: a choice of ours
  */
 export function tachLosses(times: Float64Array, rpm: Float64Array, volts: Float64Array | null): TachLoss[] {
   const losses: TachLoss[] = []

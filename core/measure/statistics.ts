@@ -12,12 +12,24 @@ const { studentt } = library as { studentt: { inv: (probability: number, df: num
  */
 export const tQuantile = (df: number, confidence = 0.95): number => studentt.inv(0.5 + confidence / 2, df)
 
-/** Arithmetic mean. @param values at least one */
+/**
+ * Arithmetic mean. @param values at least one
+ * Reference: definition
+ */
 export const meanOf = (values: readonly number[]): number => mean(values as number[])
-/** Sample standard deviation; null for fewer than two values. */
+/**
+ * Sample standard deviation; null for fewer than two values.
+ * @param values in any one unit
+ * Reference: definition
+ */
 export const standardDeviation = (values: readonly number[]): number | null =>
   values.length < 2 ? null : sampleStandardDeviation(values as number[])
-/** Half-width of the interval of a mean; null for fewer than two values. Reference: docs/physics.md ME14 */
+/**
+ * Half-width of the interval of a mean; null for fewer than two values.
+ * @param values in any one unit
+ * @param confidence 0..1
+ * Reference: docs/physics.md ME14
+ */
 export function intervalHalfWidth(values: readonly number[], confidence = 0.95): number | null {
   const sd = standardDeviation(values)
   return sd === null ? null : (tQuantile(values.length - 1, confidence) * sd) / Math.sqrt(values.length)
@@ -33,6 +45,9 @@ export interface Difference {
 
 /**
  * Two states measured several times each, unequal spreads.
+ * @param before value before
+ * @param after value after
+ * @param confidence 0..1
  * @returns null for fewer than two values in one of them
  * Reference: B. L. Welch; docs/physics.md ME15
  */
@@ -51,7 +66,13 @@ export function welch(
   const halfWidth = tQuantile(df, confidence) * Math.sqrt(v1 + v2)
   return { difference, df, halfWidth, shown: Math.abs(difference) > halfWidth }
 }
-/** Pairs taken in the same hour: the interval of their differences. */
+/**
+ * Pairs taken in the same hour: the interval of their differences.
+ * @param before value before
+ * @param after value after
+ * @param confidence 0..1
+ * Reference: definition
+ */
 export function paired(
   before: readonly number[],
   after: readonly number[],
@@ -71,7 +92,12 @@ export function paired(
 }
 
 const Z_95 = 1.96
-/** Interval of a proportion, 95 %. Reference: E. B. Wilson; docs/physics.md ME17 */
+/**
+ * Interval of a proportion, 95 %.
+ * @param hits how many, 0 or more
+ * @param trials how many, above 0
+ * Reference: E. B. Wilson; docs/physics.md ME17
+ */
 export function wilsonInterval(hits: number, trials: number): { low: number; high: number } | null {
   if (!(trials > 0) || hits < 0 || hits > trials) return null
   const p = hits / trials
@@ -81,7 +107,12 @@ export function wilsonInterval(hits: number, trials: number): { low: number; hig
   return { low: Math.max(0, centre - half), high: Math.min(1, centre + half) }
 }
 
-/** Least-squares slope of values over times; null for fewer than two times. */
+/**
+ * Least-squares slope of values over times; null for fewer than two times.
+ * @param times s, rising
+ * @param values in any one unit
+ * Reference: definition
+ */
 export function slopeOf(times: ArrayLike<number>, values: ArrayLike<number>): number | null {
   const n = times.length
   if (n < 2) return null

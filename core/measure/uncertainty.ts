@@ -15,18 +15,50 @@ export const instrumentHalfWidth = {
   /** share */ current: 0.03,
 } as const
 
-/** Standard uncertainty of a limit ±a (rectangular), or of a display step. Reference: JCGM 100 */
+/**
+ * Standard uncertainty of a limit ±a (rectangular), or of a display step.
+ * @param value in the unit of its kind
+ * Reference: JCGM 100
+ */
 export const rectangularUncertainty = (kind: 'limit' | 'resolution', value: number) =>
   value / Math.sqrt(kind === 'limit' ? 3 : 12)
-/** Limit of a meter: share of the reading and counts of its last digit. */
+/**
+ * Limit of a meter: share of the reading and counts of its last digit.
+ * @param reading as shown
+ * @param share 0..1
+ * @param digits last digits the maker allows
+ * @param resolution value of the last digit
+ * Reference: JCGM 100 (propagation of uncertainty)
+ */
 export const meterLimit = (reading: number, share: number, digits: number, resolution: number) =>
   share * Math.abs(reading) + digits * resolution
-/** Standard uncertainty of a flow from speed and the diameter of a disc, m3/s: products add relative ones. Reference: JCGM 100 */
+/**
+ * Standard uncertainty of a flow from speed and the diameter of a disc, m3/s: products add relative ones.
+ * @param speed rpm
+ * @param uSpeed relative standard uncertainty
+ * @param diameter m, above 0
+ * @param uDiameter relative standard uncertainty
+ * Reference: JCGM 100
+ */
 export const flowUncertainty = (speed: number, uSpeed: number, diameter: number, uDiameter: number) =>
   (Math.PI / 4) * diameter ** 2 * speed * Math.hypot(uSpeed / speed, (2 * uDiameter) / diameter)
-/** The same of a power from voltage and current, W. */
+/**
+ * The same of a power from voltage and current, W.
+ * @param voltage V
+ * @param uVoltage relative standard uncertainty
+ * @param current A
+ * @param uCurrent relative standard uncertainty
+ * Reference: JCGM 100 (propagation of uncertainty)
+ */
 export const powerUncertainty = (voltage: number, uVoltage: number, current: number, uCurrent: number) =>
   voltage * current * Math.hypot(uVoltage / voltage, uCurrent / current)
-/** The same of an air speed from velocity pressure, m/s: half the relative ones of a root. */
+/**
+ * The same of an air speed from velocity pressure, m/s: half the relative ones of a root.
+ * @param pressure Pa
+ * @param uPressure relative standard uncertainty
+ * @param density kg/m3, above 0
+ * @param uDensity relative standard uncertainty
+ * Reference: JCGM 100 (propagation of uncertainty)
+ */
 export const pitotUncertainty = (pressure: number, uPressure: number, density: number, uDensity: number) =>
   Math.sqrt((2 * pressure) / density) * 0.5 * Math.hypot(uPressure / pressure, uDensity / density)

@@ -8,6 +8,9 @@ export interface ChannelView {
  * The smallest and the largest value of equal buckets, in order of time; a silence or a missing value breaks the line.
  * @param start first row, end one behind the last @param keep about as many points as are drawn
  * @param gapS silence from which the line is broken, s
+ * @param times s, rising
+ * @param values in any one unit
+ * @param end last value wanted
  * Reference: docs/physics.md, decimation (min-max)
  */
 export function channelView(
@@ -53,5 +56,10 @@ export function channelView(
   return view
 }
 
-/** The silence from which a line is broken: several usual steps, and wide enough to be seen in the window. */
+/**
+ * The silence from which a line is broken: several usual steps, and wide enough to be seen in the window.
+ * @param step difference of two values
+ * @param span range of the instrument
+ * Reference: a choice of ours
+ */
 export const breakAfter = (step: number | null, span: number) => Math.max(3.5 * (step ?? 0), span / 400)

@@ -28,6 +28,8 @@ export function clearOutTime(
 /**
  * Fresh air that clears a space in a time, m3/s: Q = V K/t ln(1/share), without background or source.
  * @param share of the first level that is left, 0..1
+ * @param seconds s
+ * @param mixing factor, 1 is perfect
  * Reference: as above
  */
 export const airflowForClearOut = (volumeM3: number, seconds: number, mixing: number, share: number) =>

@@ -36,7 +36,10 @@ export function evaporationRate({
   )
 }
 
-/** Heat that leaves with the vapour, W. */
+/**
+ * Heat that leaves with the vapour, W.
+ * Reference: ASHRAE pool formula (from memory)
+ */
 export function evaporativeCooling(surface: WaterSurface): number | null {
   const rate = evaporationRate(surface)
   return rate === null ? null : rate * latentHeat(surface.waterC)
@@ -67,7 +70,10 @@ export const EVAPORATION_UNCERTAINTY = 0.4
 /** Fastest air that the formula has been tried with, m/s; above it is told as an extrapolation. */
 export const EVAPORATION_MAX_SPEED = 0.7
 
-/** Air speed over the water that gives it a net cooling, m/s; null where even no wind overshoots nothing or 5 m/s do not suffice. */
+/**
+ * Air speed over the water that gives it a net cooling, m/s; null where even no wind overshoots nothing or 5 m/s do not suffice.
+ * Reference: ASHRAE pool formula (from memory)
+ */
 export function speedForCooling(surface: Omit<WaterSurface, 'airSpeed'>, coolingW: number): number | null {
   const at = (airSpeed: number) => waterNetCooling({ ...surface, airSpeed }) ?? 0
   const still = at(0)

@@ -20,13 +20,17 @@ export function airflowForHeat(
   return heatW / (density * CP_AIR * (exhaustC - intakeC))
 }
 
-/** The same at standard air, 1.2 kg/m3: m3/s from W and K; null for a rise of 0 or less. */
+/**
+ * The same at standard air, 1.2 kg/m3: m3/s from W and K; null for a rise of 0 or less.
+ * Reference: heat balance, ASHRAE Fundamentals
+ */
 export function airflowForHeatStandard(heatW: number, riseK: number): number | null {
   return airflowForHeat(heatW, 0, riseK, REFERENCE_DENSITY)
 }
 
 /**
  * Temperature rise of the air, K, from heat (W), flow (m3/s) and density (kg/m3); null without flow.
+ * @param density kg/m3, above 0
  * Reference: heat balance, as above
  */
 export function temperatureRise(heatW: number, flowM3s: number, density: number): number | null {
@@ -55,6 +59,7 @@ export function cabinetTemperature(
 
 /**
  * Airflow that keeps a cabinet at a temperature, the wall loss taken off first, m3/s.
+ * @param density kg/m3, above 0
  * @returns 0 where the walls do it alone; null where the inside may not be warmer than ambient
  * Reference: heat balance Q = max(0, P - UA (t_i - t_a))/(rho cp (t_i - t_a))
  */

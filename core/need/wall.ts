@@ -18,7 +18,10 @@ export const walls: Wall[] = [
 /** Gain of the inner side when a fan stirs the box. Common practice, no source (10 to 20 %). */
 const STIRRED = 1.15
 
-/** Wall loss of a box, W/K, with its range. Sides in m; the floor never counts. */
+/**
+ * Wall loss of a box, W/K, with its range. Sides in m; the floor never counts.
+ * Reference: heat balance
+ */
 export function wallLoss(
   wall: Wall,
   heightM: number,

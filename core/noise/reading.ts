@@ -24,7 +24,10 @@ export function cleanLevel(reading: number, background: number | null, floor: nu
   return { level: without, bound: atFloor ? 'floor' : null, corrected: without !== reading }
 }
 
-/** Distance that a level in a room is computed for, m: not nearer than the near field, not beyond where it hardly falls. */
+/**
+ * Distance that a level in a room is computed for, m: not nearer than the near field, not beyond where it hardly falls.
+ * Reference: common practice, no source
+ */
 export const levelDistance = (distanceM: number) => Math.min(Math.max(distanceM, NEAREST_M), ROOM_LIMIT_M)
 
 /** Whether the distance law holds from one distance to the other, m. Common practice, no source. */

@@ -27,6 +27,7 @@ const FULL_SCALE = 0.999
 /**
  * Averaged power spectrum.
  * @param progress told the share that is done @returns null for a recording shorter than one window
+ * Reference: discrete Fourier transform; IEC 61260 for bands
  */
 export function spectrumOf(
   { rate, samples }: Sound,
@@ -115,7 +116,11 @@ const NEIGHBOURS = 24
 /** A Hann window spreads a pure tone over this many bins to each side. */
 const LOBE = 2
 
-/** Narrow lines, loudest first: what the ear calls a whine or a hum. */
+/**
+ * Narrow lines, loudest first: what the ear calls a whine or a hum.
+ * @param most how many at most
+ * Reference: discrete Fourier transform; IEC 61260 for bands
+ */
 export function linesOf({ step, power, windows }: Spectrum, most = 12): Line[] {
   const lines: Line[] = []
   const stands = 10 ** ((STANDS_DB + SCATTER_DB / Math.sqrt(windows)) / 10)
@@ -160,7 +165,10 @@ export interface Traced {
 const NEAR = 0.04
 const HARMONICS = 4
 
-/** Which lines are which fan's: blade-pass harmonics first, then the shaft's own turn (an unbalance). */
+/**
+ * Which lines are which fan's: blade-pass harmonics first, then the shaft's own turn (an unbalance).
+ * Reference: discrete Fourier transform; IEC 61260 for bands
+ */
 export function traceLines(lines: readonly Line[], fans: readonly KnownFan[]): Traced[] {
   return lines.flatMap((line) => {
     let best: Traced | null = null

@@ -34,6 +34,7 @@ function reader(view: DataView, format: number, bits: number): ((at: number) => 
  * Reads a WAV file: whole numbers of 8 to 32 bits or floats, any number of channels. A data part longer than the file is
  * read as far as it goes.
  * @returns a sentence that says what is wrong where it cannot be read
+ * Reference: IBM and Microsoft, Multimedia Programming Interface and Data Specifications 1.0
  */
 export function readWav(bytes: ArrayBuffer): Sound | string {
   const view = new DataView(bytes)
@@ -72,7 +73,10 @@ export function readWav(bytes: ArrayBuffer): Sound | string {
   return 'The WAV file has no sound in it.'
 }
 
-/** A 16 bit WAV file of one channel. */
+/**
+ * A 16 bit WAV file of one channel.
+ * Reference: IBM and Microsoft, Multimedia Programming Interface and Data Specifications 1.0
+ */
 export function writeWav({ rate, samples }: Sound): ArrayBuffer {
   const bytes = new ArrayBuffer(44 + 2 * samples.length)
   const view = new DataView(bytes)

@@ -22,6 +22,7 @@ export interface SelectionReport {
   life: Figure | null
 }
 
+/** The selection as figures; null without one that can be computed. */
 export function selectionReport(
   { job }: PlanDocument,
   { air, fanArray }: AirSystem,

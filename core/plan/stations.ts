@@ -33,6 +33,7 @@ const groupStation: Record<string, StationKey> = {
   own: 'air-path',
   measurement: 'verdict',
 }
+/** The station that the findings of a rule group belong to. */
 export const stationOfGroup = (group: string): StationKey => groupStation[group] ?? 'brief'
 
 interface Parts {

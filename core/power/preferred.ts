@@ -9,7 +9,10 @@ const LISTED: Record<string, readonly number[]> = {
 }
 export type Series = 'E6' | 'E12' | 'E24' | 'E48' | 'E96' | 'E192'
 
-/** The values of a series in one decade, 1 to below 10. E48, E96 and E192 are rounded powers, but for 9.19, which is 9.20. */
+/**
+ * The values of a series in one decade, 1 to below 10. E48, E96 and E192 are rounded powers, but for 9.19, which is 9.20.
+ * Reference: IEC 60063 (preferred numbers); common practice for ratings
+ */
 export function preferredSeries(series: Series): readonly number[] {
   const listed = LISTED[series]
   if (listed) return listed
@@ -29,24 +32,36 @@ function neighbours(value: number, series: Series): { below: number; above: numb
 }
 const tidy = (value: number) => Number(value.toPrecision(6))
 
-/** Nearest preferred value by ratio. @param value > 0 */
+/**
+ * Nearest preferred value by ratio. @param value > 0
+ * Reference: IEC 60063 (preferred numbers); common practice for ratings
+ */
 export function nearestPreferred(value: number, series: Series): number {
   const { below, above } = neighbours(value, series)
   return tidy(value / below <= above / value ? below : above)
 }
-/** Next preferred value not below: for a speed or current limit. */
+/**
+ * Next preferred value not below: for a speed or current limit.
+ * @param value in the unit of its kind
+ * Reference: IEC 60063 (preferred numbers); common practice for ratings
+ */
 export const nextPreferred = (value: number, series: Series) => tidy(neighbours(value, series).above)
 
 /** Standard power ratings of resistors, W. */
 const RATINGS = [0.125, 0.25, 0.5, 1, 2, 3, 5, 10] as const
 /** Heat times this is the rating to take. Common practice, no source. */
 export const RATING_MARGIN = 2
-/** Next standard rating for a heat, W; null above the largest: that is no job for a resistor. */
+/**
+ * Next standard rating for a heat, W; null above the largest: that is no job for a resistor.
+ * Reference: IEC 60063 (preferred numbers); common practice for ratings
+ */
 export const resistorRating = (heatW: number, margin = RATING_MARGIN): number | null =>
   RATINGS.find((r) => r >= margin * heatW - 1e-12) ?? null
 /**
  * What a resistor may dissipate in warm air, W: full to `fullTo`, falling in a line to 0 at `zeroAt` (film parts 70
  * and 155 degC, from memory).
+ * @param fullTo degC
+ * @param zeroAt degC
  */
 export const resistorDerated = (ratingW: number, ambientC: number, fullTo = 70, zeroAt = 155) =>
   ratingW * Math.min(1, Math.max(0, (zeroAt - ambientC) / (zeroAt - fullTo)))
@@ -59,12 +74,25 @@ export const capacitorRating = (highV: number, factor = 1.5): number | null =>
 
 /** Share of the supply that stays across an LED's resistor. Common practice, no source. */
 const LED_RESERVE = 0.2
-/** Resistor of an LED string, ohm. */
+/**
+ * Resistor of an LED string, ohm.
+ * @param leds in one string
+ * @param current A, 0 or more
+ * Reference: IEC 60063 (preferred numbers); common practice for ratings
+ */
 export const ledResistor = (supplyV: number, leds: number, forwardV: number, current: number) =>
   (supplyV - leds * forwardV) / current
-/** Heat in it, W. */
+/**
+ * Heat in it, W.
+ * @param leds in one string
+ * @param current A, 0 or more
+ * Reference: IEC 60063 (preferred numbers); common practice for ratings
+ */
 export const ledResistorPower = (supplyV: number, leds: number, forwardV: number, current: number) =>
   (supplyV - leds * forwardV) * current
-/** Most LEDs in one string. */
+/**
+ * Most LEDs in one string.
+ * Reference: IEC 60063 (preferred numbers); common practice for ratings
+ */
 export const ledMaxPerString = (supplyV: number, forwardV: number, reserve = LED_RESERVE) =>
   Math.floor(((1 - reserve) * supplyV) / forwardV + 1e-9)

@@ -17,7 +17,11 @@ export const crimpPullIec: Record<number, number> = {
   10: 355,
 }
 
-/** Force that a crimp must hold, N: the higher of the two rules; null for a gauge that neither knows. */
+/**
+ * Force that a crimp must hold, N: the higher of the two rules; null for a gauge that neither knows.
+ * @param awg AWG size; 1/0 is 0
+ * Reference: docs/physics.md, power and wiring (common practice)
+ */
 export function crimpPull(awg: number): number | null {
   const most = Math.max(crimpPullUl[awg] ?? 0, crimpPullIec[awg] ?? 0)
   return most > 0 ? most : null
@@ -28,14 +32,22 @@ const SLIDES = 1.1
 const GRIPS = 0.9
 /**
  * Smallest shrink ratio that passes one diameter and grips another, 2, 3 or 4.
+ * @param over what goes through, m
+ * @param under what it shrinks onto, m
  * @returns null where 4:1 is not enough
+ * Reference: docs/physics.md, power and wiring (common practice)
  */
 export const heatShrinkRatio = (over: number, under: number): number | null =>
   [2, 3, 4].find((r) => r >= ((SLIDES / GRIPS) * over) / under - 1e-9) ?? null
 
 /** Standard bores of heat-shrink as supplied, m. Common practice, no source. */
 const BORES = [1.6, 2.4, 3.2, 4.8, 6.4, 9.5, 12.7, 19].map((d) => d / 1000)
-/** A tube for a splice: bore as supplied (m) and ratio; null where no usual one fits. */
+/**
+ * A tube for a splice: bore as supplied (m) and ratio; null where no usual one fits.
+ * @param over what goes through, m
+ * @param under what it shrinks onto, m
+ * Reference: docs/physics.md, power and wiring (common practice)
+ */
 export function heatShrink(over: number, under: number): { bore: number; ratio: number } | null {
   const ratio = heatShrinkRatio(over, under)
   if (ratio === null) return null

@@ -17,7 +17,10 @@ export const usbBudget: Record<UsbKind, number> = {
   'typec-1A5': 1.5,
   'typec-3A': 3,
 }
-/** What a device that never negotiates may take, A. */
+/**
+ * What a device that never negotiates may take, A.
+ * Reference: USB specifications (from memory)
+ */
 export const usbUnit = (kind: UsbKind) =>
   kind.startsWith('usb3') ? 0.15 : kind.startsWith('usb2') ? 0.1 : usbBudget[kind]
 /** Fixed voltages that a PD source must offer as its power grows, V; 12 V is not among them. Reference: USB PD (from memory). */

@@ -4,9 +4,17 @@ const COPPER_ALPHA = 0.00393
 /** Resistance of one contact pair, ohm. Common practice, no source. */
 export const CONTACT_OHM = 0.01
 
-/** Diameter of an AWG size, m; 1/0 is 0, 2/0 is -1. Reference: ASTM B258. */
+/**
+ * Diameter of an AWG size, m; 1/0 is 0, 2/0 is -1.
+ * @param awg AWG size; 1/0 is 0
+ * Reference: ASTM B258.
+ */
 export const awgDiameter = (awg: number) => 0.127e-3 * 92 ** ((36 - awg) / 39)
-/** Cross-section of an AWG size, m2. Reference: ASTM B258. */
+/**
+ * Cross-section of an AWG size, m2.
+ * @param awg AWG size; 1/0 is 0
+ * Reference: ASTM B258.
+ */
 export const awgArea = (awg: number) => (Math.PI / 4) * awgDiameter(awg) ** 2
 
 /** Resistivity of annealed copper, ohm.m, at a temperature in degC. Reference: IEC 60028. */
@@ -39,22 +47,39 @@ export const awgAmpacity: Record<number, number> = {
   30: 0.4,
 }
 
-/** Voltage lost there and back, V. @param lengthM one-way length @param ohmPerM of one conductor @param contactPairs plugs on the way */
+/**
+ * Voltage lost there and back, V. @param lengthM one-way length @param ohmPerM of one conductor @param contactPairs plugs on the way
+ * @param current A, 0 or more
+ * Reference: ASTM B258, IEC 60028
+ */
 export const wireDrop = (lengthM: number, ohmPerM: number, current: number, contactPairs = 0) =>
   (2 * lengthM * ohmPerM + contactPairs * CONTACT_OHM) * current
 
-/** Longest one-way length for a drop, m. */
+/**
+ * Longest one-way length for a drop, m.
+ * @param drop V
+ * @param current A, 0 or more
+ * Reference: ASTM B258, IEC 60028
+ */
 export const longestWire = (drop: number, ohmPerM: number, current: number) =>
   current > 0 ? drop / (2 * ohmPerM * current) : null
 
-/** Derating for loaded conductors in a bundle. Reference: NFPA 70 (from memory). */
+/**
+ * Derating for loaded conductors in a bundle.
+ * @param conductors loaded ones in a bundle, 1 or more
+ * Reference: NFPA 70 (from memory).
+ */
 export function bundleFactor(conductors: number): number {
   if (conductors <= 3) return 1
   if (conductors <= 6) return 0.8
   return conductors <= 9 ? 0.7 : 0.5
 }
 
-/** Current allowed in a warm bundle, A; 0 at or above the insulation's rating. Reference: docs/physics.md, wire; ambient 30 degC as base. */
+/**
+ * Current allowed in a warm bundle, A; 0 at or above the insulation's rating.
+ * @param conductors loaded ones in a bundle, 1 or more
+ * Reference: docs/physics.md, wire; ambient 30 degC as base.
+ */
 export function allowedCurrent(
   planA: number,
   conductors: number,

@@ -52,6 +52,7 @@ export interface Requirement {
 }
 
 const heated: Goal[] = ['cool', 'part']
+/** Margin on the need: as typed, or what is usual for what the heat rests on. Common practice, no source. */
 export const goalMargin = (job: Job) =>
   job.margin ?? (heated.includes(job.goal) && job.heatBasis !== 'measured' ? MARGIN_GUESSED : MARGIN_MEASURED)
 

@@ -96,6 +96,7 @@ export interface ModelShelf {
   models: FanModel[]
   skipped: Ranking['skipped']
 }
+/** A shelf made ready to be searched; fans without a curve are told apart. */
 export function modelShelf(fans: readonly Fan[]): ModelShelf {
   const shelf: ModelShelf = { models: [], skipped: [] }
   for (const fan of fans) {
@@ -106,7 +107,10 @@ export function modelShelf(fans: readonly Fan[]): ModelShelf {
   return shelf
 }
 
-/** Voltages to try: from 1.2 times the start voltage to rated, rounded to what a meter can be set to. */
+/**
+ * Voltages to try: from 1.2 times the start voltage to rated, rounded to what a meter can be set to.
+ * @param levels dB
+ */
 export function driveLevels(model: FanModel, levels: number): number[] {
   const { ratedV } = model.fan
   const low = Math.min(ratedV, Math.max(model.minV, START_MARGIN * model.startV))

@@ -48,7 +48,11 @@ export function convertOf(
     duty: c.duty ?? Math.min(1, idealDuty('buck', Math.max(nominalV, 1e-6), c.outV)),
   }
 }
-/** Nearest E12 resistor that leaves a voltage at a current, ohm; null where there is nothing to drop. */
+/**
+ * Nearest E12 resistor that leaves a voltage at a current, ohm; null where there is nothing to drop.
+ * @param supply V
+ * @param amps A
+ */
 export function chosenResistor(supply: number, wantedV: number, amps: number): number | null {
   const ohm = amps > 0 ? resistorForVoltage(supply, wantedV, amps) : 0
   return ohm > 0.1 ? nearestPreferred(ohm, 'E12') : null

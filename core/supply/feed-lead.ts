@@ -8,7 +8,10 @@ const WIRE_AIR_C = 30
 const PAIR = 2
 /** Plug and socket pairs on a lead. */
 const CONTACT_PAIRS = 2
-/** Allowed current of a gauge in the plan's surroundings, A; null where the gauge is not known. */
+/**
+ * Allowed current of a gauge in the plan's surroundings, A; null where the gauge is not known.
+ * @param awg AWG size; 1/0 is 0
+ */
 export function leadAmpacity(awg: number | null, wiring: Wiring): number | null {
   const rated = awg === null ? undefined : awgAmpacity[awg]
   return rated === undefined
@@ -23,7 +26,10 @@ export function leadAmpacity(awg: number | null, wiring: Wiring): number | null 
 const leadOhm = (awg: number | null, lengthM: number | null) =>
   awg && lengthM ? wireDrop(lengthM, copperResistance(awgArea(awg)), 1, CONTACT_PAIRS) : 0
 
-/** A lead before the feed is solved. */
+/**
+ * A lead before the feed is solved.
+ * @param awg AWG size; 1/0 is 0
+ */
 export const leadOf = (
   awg: number | null,
   lengthM: number | null,

@@ -27,6 +27,7 @@ export type FeedProblem = { severity: 'stop' | 'fix' } & (
 type Code = FeedProblem['code']
 /** Problems that are the lead's, not the node's. */
 const ofLead: Code[] = ['wire-thin', 'wire-drop', 'fuse-large', 'fuse-small']
+/** Whether a problem is the lead’s and not the node’s. */
 export const isLeadProblem = ({ code }: FeedProblem) => ofLead.includes(code)
 
 const plainWords: Record<Exclude<Code, 'over-voltage' | 'no-start'>, string> = {

@@ -386,6 +386,9 @@ export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: nu
   ].filter((row) => row !== null)
 }
 
-/** The voltage for a wished share of the rated speed, V. */
+/**
+ * The voltage for a wished share of the rated speed, V.
+ * @param share 0..1
+ */
 export const voltageForShare = (fanArray: FanArray, share: number) =>
   voltageForSpeed(share, fanArray.model.fan.ratedV, fanArray.model.interceptV)

@@ -15,6 +15,7 @@ export const airRise = (job: Job, flow: number | null, density: number): number 
  * Air temperature at the fan, degC: warm where it draws out, the room's where it blows in.
  * @param insideMaxC limit inside, degC, taken where no flow tells the rise
  * @param flow through the fan, m3/s
+ * @param density kg/m3, above 0
  * @returns null where the direction is not known
  */
 export function fanAirC(

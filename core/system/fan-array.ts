@@ -60,11 +60,16 @@ export function fanArrayOf(
   }
 }
 
+/**
+ * Arrangement that goes with a number of fans.
+ * @param count fans, 1 or more
+ */
 export const arrangementOf = (count: number, arrangement: Arrangement): Arrangement =>
   count === 1 ? 'single' : arrangement === 'single' ? 'parallel' : arrangement
 /** Whether the pressures of the members add: one behind the other, at one place or at two. */
 export const addsPressure = (arrangement: Arrangement) => arrangement === 'series' || arrangement === 'places'
 
+/** Every fan of an array. */
 export const membersOf = ({ model, second, count }: FanArray): FanModel[] =>
   second ? [model, second] : Array.from({ length: count }, () => model)
 
@@ -133,6 +138,10 @@ export const arrayCurrent = (fanArray: FanArray, { volts, duty }: ArrayDrive) =>
   total(fanArray, (m) =>
     driveSpeed(m, volts) > 0 ? fanCurrent(m, volts, duty) : m.fan.ratedA === null ? null : 0,
   )
+/**
+ * Start current of all fans together, A; null where one is not known.
+ * @param volts V
+ */
 export const arrayStart = (fanArray: FanArray, volts: number) =>
   total(fanArray, (m) => fanStartCurrent(m, volts))
 

@@ -24,7 +24,10 @@ const WINDOW = 0.1
  */
 const START_SHARE = 0.58
 const RUN_SHARE = 0.42
-/** Lowest duty of a 4-wire fan whose sheet is silent, and the share of full speed there. docs/physics.md, control: 30 % or less (from memory). */
+/**
+ * Lowest duty of a 4-wire fan whose sheet is silent, and the share of full speed there. docs/physics.md, control: 30 %
+ * or less (from memory).
+ */
 const MIN_DUTY = 0.3
 /**
  * Exponent of power over speed when the supply stays and the duty falls: that of the same fan slowed by voltage, 1 +
@@ -166,6 +169,7 @@ export const shutOffPressure = (model: FanModel) => highestPressure(model.curves
 /**
  * Speed ratio at a voltage; 0 below the lowest running voltage (which stands a rounding error of 1e-9). Between a
  * sheet's own curves the speed is interpolated.
+ * @param volts V
  */
 export function driveSpeed(model: FanModel, volts: number): number {
   const { others, minV, interceptV, fan } = model
@@ -191,6 +195,7 @@ const MIXES_KEPT = 64
 /**
  * A fan's curve at rated speed as it is at a voltage: its own, or a mix of the two nearest that the sheet gives.
  * A driven curve is this one scaled by the affinity laws.
+ * @param volts V
  */
 export function curveAt(model: FanModel, volts: number, which: 'low' | 'middle' | 'high'): FanCurve {
   if (!model.others.length || volts === model.fan.ratedV) return model.curves[which]
@@ -230,6 +235,7 @@ export const lowestDuty = ({ fan }: FanModel) => ({
 /**
  * Share of the full speed that a duty on the PWM wire gives; 1 without one, 0 below the lowest duty (where the
  * behaviour depends on the fan).
+ * @param duty 0..1
  */
 export function dutySpeed(model: FanModel, duty: number | null): number {
   if (duty === null) return 1
@@ -237,18 +243,29 @@ export function dutySpeed(model: FanModel, duty: number | null): number {
   return speedFromDuty(duty, low.duty, low.speed, 1) ?? 0
 }
 
-/** Speed ratio of a fan at a voltage and a duty. */
+/**
+ * Speed ratio of a fan at a voltage and a duty.
+ * @param volts V
+ * @param duty 0..1
+ */
 export const drivenSpeed = (model: FanModel, volts: number, duty: number | null) =>
   driveSpeed(model, volts) * dutySpeed(model, duty)
 
-/** Running current of one fan at a voltage and duty, A; null where the sheet has none. */
+/**
+ * Running current of one fan at a voltage and duty, A; null where the sheet has none.
+ * @param volts V
+ * @param duty 0..1
+ */
 export function fanCurrent(model: FanModel, volts: number, duty: number | null = null): number | null {
   const { fan } = model
   if (fan.ratedA === null) return null
   const full = currentAtVoltage(volts, fan.ratedV, fan.ratedA * (fan.trusted?.current?.middle ?? 1))
   return duty === null ? full : full * dutySpeed(model, duty) ** DUTY_POWER_EXPONENT
 }
-/** Start current of one fan at a voltage, A: measured, else twice the label. */
+/**
+ * Start current of one fan at a voltage, A: measured, else twice the label.
+ * @param volts V
+ */
 export function fanStartCurrent(model: FanModel, volts: number): number | null {
   const { fan } = model
   const tested = fan.tests

@@ -26,7 +26,10 @@ export const densityFigure = (job: Job, air: AirState): Figure =>
 const basisOf = (e: ElementModel): FigureBasis =>
   e.element.basis === 'measured' ? 'measured' : e.element.basis === 'sheet' ? 'curve' : 'estimated'
 
-/** Figure of one element's drop at the flow through it. */
+/**
+ * Figure of one element's drop at the flow through it.
+ * @param q flow, m3/s, 0 or more
+ */
 export function elementFigure(e: ElementModel, q: number | null): Figure {
   const drop = q === null || e.missing ? null : elementDrop(e, q)
   return figure(

@@ -20,6 +20,10 @@ export interface PathSolver {
   guess: number
 }
 
+/**
+ * A path made ready for a search.
+ * @param guess flow to begin with, m3/s
+ */
 export function pathSolver(path: PathModel, guess: number | null): PathSolver {
   const at = guess && guess > 0 ? guess : FIRST_GUESS
   return { path, fixed: path.nonlinear ? null : localResistance(path, at), guess: at }
@@ -33,6 +37,7 @@ export interface QuickPath {
   solver: PathSolver
   fits: (Required<Resistance> | undefined)[]
 }
+/** A solver with room for its local fits. */
 export const quickPath = (solver: PathSolver): QuickPath => ({
   solver,
   fits: new Array<Required<Resistance> | undefined>(QUICK.size),
@@ -87,7 +92,11 @@ export function operateOnPath(solver: PathSolver, curve: FanCurve, drive: Drive)
   return operatingPoint(curve, resistanceAtOperation(solver, curve, drive, 1), drive)
 }
 
-/** Driven fans as the solver wants them. */
+/**
+ * Driven fans as the solver wants them.
+ * @param speed share of rated speed
+ * @param count fans, 1 or more
+ */
 export const driveOf = (
   air: AirState,
   speed: number,
@@ -110,6 +119,8 @@ export interface PathCurvePoint {
 /**
  * Points of the path's curve with its band, for a chart.
  * @param bandOf the band at a flow and its drop; the elements' weighted doubts unless given
+ * @param maxFlow free delivery, m3/s, above 0
+ * @param samples points of the curve, 2 or more
  */
 export function pathCurve(
   path: PathModel,

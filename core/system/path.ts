@@ -28,6 +28,7 @@ export const mainRow = (part: PathPart): PathElement[] => part.path.filter((e) =
 /** Ways of a split in their order. */
 export const branchesOf = (part: PathPart, splitId: string): Branch[] =>
   part.branches.filter((b) => b.splitId === splitId)
+/** What stands in a way, in its order. */
 export const branchRow = (part: PathPart, branchId: string): PathElement[] =>
   part.path.filter((e) => e.branchId === branchId)
 
@@ -139,7 +140,11 @@ const scalePassage = (p: Passage, k: number): Passage => ({
   table: p.table && scaleTable(p.table, k),
 })
 
-/** The path scaled by a measurement: every loss by the same factor. */
+/**
+ * The path scaled by a measurement: every loss by the same factor.
+ * @param factor multiplies the resistance, above 0
+ * @param uncertainty share, 0..1
+ */
 export function scalePath(part: PathPart, path: PathModel, factor: number, uncertainty: number): PathModel {
   return pathOf(
     part,
@@ -149,24 +154,36 @@ export function scalePath(part: PathPart, path: PathModel, factor: number, uncer
   )
 }
 
-/** Drop of one element at a flow through it, Pa. */
+/**
+ * Drop of one element at a flow through it, Pa.
+ * @param q flow, m3/s, 0 or more
+ */
 export function elementDrop(e: ElementModel, q: number): number {
   if (!(q > 0)) return 0
   if (e.table) return tableDrop(e.table, q)
   return e.staticHead + (e.a + e.b * q) * q + (e.extra ? e.extra(q) : 0)
 }
 
-/** Drop of the whole path at the fan's flow, Pa. */
+/**
+ * Drop of the whole path at the fan's flow, Pa.
+ * @param q flow, m3/s, 0 or more
+ */
 export const pathDrop = (path: PathModel, q: number): number =>
   path.main.reduce((s, e) => s + elementDrop(e, q), 0)
 
-/** Flow through each way of a split that carries a flow, m3/s. */
+/**
+ * Flow through each way of a split that carries a flow, m3/s.
+ * @param q flow, m3/s, 0 or more
+ */
 export function branchFlows(split: ElementModel, q: number): number[] {
   const drop = elementDrop(split, q)
   return (split.branches ?? []).map((b) => (q > 0 ? (passageFlow(b.passage, drop) ?? 0) : 0))
 }
 
-/** Flow through every element when the fan moves a flow, m3/s, by the element's id. */
+/**
+ * Flow through every element when the fan moves a flow, m3/s, by the element's id.
+ * @param q flow, m3/s, 0 or more
+ */
 export function elementFlows(path: PathModel, q: number): Map<string, number> {
   const flows = new Map<string, number>()
   for (const e of path.main) {
@@ -177,7 +194,10 @@ export function elementFlows(path: PathModel, q: number): Map<string, number> {
   return flows
 }
 
-/** Share of the fan's flow that does the job: what leaks past is taken off at each split. */
+/**
+ * Share of the fan's flow that does the job: what leaks past is taken off at each split.
+ * @param q flow, m3/s, 0 or more
+ */
 export function usefulShare(path: PathModel, q: number): number {
   let share = 1
   for (const e of path.main) {
@@ -189,7 +209,10 @@ export function usefulShare(path: PathModel, q: number): number {
   return share
 }
 
-/** Flow the fan must move so that a flow does the job, m3/s. */
+/**
+ * Flow the fan must move so that a flow does the job, m3/s.
+ * @param jobFlow m3/s
+ */
 export function fanFlowFor(path: PathModel, jobFlow: number): number {
   if (!path.complete || !path.main.some((e) => e.branches?.some((b) => b.branch.leak))) return jobFlow
   let q = jobFlow
@@ -228,7 +251,10 @@ export function localResistance(path: PathModel, q: number): Required<Resistance
   return sum
 }
 
-/** Relative doubt of the whole drop at a flow: the elements' doubts weighted by their drops (they may all err the same way). */
+/**
+ * Relative doubt of the whole drop at a flow: the elements' doubts weighted by their drops (they may all err the same way).
+ * @param q flow, m3/s, 0 or more
+ */
 export function pathUncertainty(path: PathModel, q: number): number {
   if (path.calibratedUncertainty !== null) return path.calibratedUncertainty
   const total = pathDrop(path, q)

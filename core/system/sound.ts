@@ -25,6 +25,7 @@ export interface LevelEstimate {
  * Level of n equal fans at the listener, dB(A): claim, fan sound law, distance, installation.
  * @param speed speed ratio, > 0
  * @param restricted the path resists, so the free-air claim does not hold
+ * @param count fans, 1 or more
  * @returns null where the fan has no level or stands still
  */
 export function levelAtListener(

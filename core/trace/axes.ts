@@ -32,6 +32,7 @@ const MIN_SPAN = 8
  * The axes of a chart in a picture, from two marks on each. The picture may be turned a little: each axis runs along the
  * line through its marks, and a place is read along both at once.
  * @returns what is wrong where the marks cannot be used
+ * Reference: a choice of ours
  */
 export function makeAxes(flow: Axis, pressure: Axis): AxesResult {
   for (const [name, axis] of [

@@ -27,7 +27,10 @@ function colourDistance(raster: Raster, at: number, r: number, g: number, b: num
   return Math.hypot(data[at]! - r, data[at + 1]! - g, data[at + 2]! - b)
 }
 
-/** Mean colour around a place: what a person means who clicks on a line. The darkest or most coloured of the nearest pixels rules. */
+/**
+ * Mean colour around a place: what a person means who clicks on a line. The darkest or most coloured of the nearest pixels rules.
+ * Reference: a choice of ours
+ */
 export function pickColour(raster: Raster, { x, y }: Pixel): { r: number; g: number; b: number } | null {
   const white = { r: 255, g: 255, b: 255 }
   let best: { r: number; g: number; b: number; far: number } | null = null
@@ -111,6 +114,7 @@ function march(
  * @param tolerance how much its colour may differ, 0..441
  * @param limit columns of the plot; the whole picture unless given
  * @returns a height for every column where the line was seen, from left to right, or what is wrong
+ * Reference: a choice of ours
  */
 export function followLine(
   raster: Raster,
@@ -132,7 +136,11 @@ export function followLine(
   return { points, thickness: widths[widths.length >> 1]! }
 }
 
-/** Every pixel height of a trace smoothed a little, thinned to n places with its two ends: more where it bends. */
+/**
+ * Every pixel height of a trace smoothed a little, thinned to n places with its two ends: more where it bends.
+ * @param n how many
+ * Reference: a choice of ours
+ */
 export function thinTrace(points: readonly Pixel[], n: number): Pixel[] {
   if (points.length <= n) return [...points]
   // Ramer-Douglas-Peucker by priority: always the point that lies farthest from the chord of its piece

@@ -15,6 +15,7 @@ const CLICK = 1
  * Places of a picture as values of its axes, rising in flow; values a little below zero, as at the ends of an axis, are zero.
  * @param thickness of the line, pixels: half of it is doubt
  * @returns what is wrong where a curve cannot be made of them
+ * Reference: a choice of ours
  */
 export function readCurve(axes: Axes, places: readonly Pixel[], thickness: number): ReadPoint[] | string {
   const half = Math.hypot(thickness / 2, CLICK)
@@ -36,7 +37,10 @@ export function readCurve(axes: Axes, places: readonly Pixel[], thickness: numbe
   return clean.filter((p, i) => i === 0 || p.flow > clean[i - 1]!.flow)
 }
 
-/** The reading error of a whole curve as a share of its highest pressure. */
+/**
+ * The reading error of a whole curve as a share of its highest pressure.
+ * Reference: a choice of ours
+ */
 export function readingError(points: readonly ReadPoint[]): number {
   const highest = Math.max(...points.map((p) => p.pressure))
   return highest > 0 ? Math.max(...points.map((p) => p.pressureError)) / highest : 1

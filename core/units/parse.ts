@@ -37,6 +37,7 @@ function findUnit(quantity: Quantity, text: string): Unit | undefined {
 /**
  * Reads the number at the start of a text: dot or comma as decimal sign, blanks or apostrophes between
  * thousands, an exponent. Returns null where none stands there, 'ambiguous' for 1,200 (1.2 or 1200?).
+ * Reference: a choice of ours
  */
 export function parseNumber(text: string): { value: number; rest: string } | null | 'ambiguous' {
   const match =
@@ -134,6 +135,7 @@ export type ParsedRange = { ok: true; low: number; high: number } | { ok: false;
  * Reads a range such as "50 to 70 W", "50..70 W" or "50 W – 70 W".
  * @returns null where the text is no range; low and high in SI otherwise, or what is wrong with it
  * @example parseRange('50 to 70 W', 'power') // { ok: true, low: 50, high: 70 }
+ * Reference: a choice of ours
  */
 export function parseRange(
   text: string,

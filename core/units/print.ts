@@ -3,7 +3,10 @@ import { fromSi, preferredUnit, type Quantity, type UnitPreferences } from './qu
 /**
  * Prints a number with about three significant digits and at most `decimals` decimals: no false precision,
  * a true minus sign, thin spaces in thousands. No number gives an en dash.
+ * @param value in the unit of its kind
+ * @param decimals how many
  * @example printNumber(1234.5, 1) // "1 235" (with a thin space)
+ * Reference: a choice of ours
  */
 export function printNumber(value: number | null | undefined, decimals = 3): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return '–'
@@ -16,12 +19,19 @@ export function printNumber(value: number | null | undefined, decimals = 3): str
   return (value < 0 && !zero ? '−' : '') + grouped + (part ? `.${part}` : '')
 }
 
-/** Unit symbol a value of this quantity is shown with. */
+/**
+ * Unit symbol a value of this quantity is shown with.
+ * Reference: a choice of ours
+ */
 export function unitSymbol(quantity: Quantity, preferences: UnitPreferences = {}): string {
   return preferredUnit(quantity, preferences).symbol
 }
 
-/** SI value as a number in the person's unit, without the unit. */
+/**
+ * SI value as a number in the person's unit, without the unit.
+ * @param value in the unit of its kind
+ * Reference: a choice of ours
+ */
 export function printBare(
   value: number | null | undefined,
   quantity: Quantity,
@@ -36,6 +46,7 @@ export function printBare(
  * SI value with its unit in the person's choice.
  * @param value SI value, or null for "not known"
  * @example printQuantity(0.0128, 'flow') // "46.1 m³/h"
+ * Reference: a choice of ours
  */
 export function printQuantity(
   value: number | null | undefined,
@@ -52,7 +63,11 @@ export function printQuantity(
 /** In a sentence "12 V" reads better than "12.0 V"; columns keep their zeros. */
 const withoutTrailingZeros = (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, '') : text)
 
-/** The text an input field shows: plain digits that can be parsed again, with up to five significant digits. */
+/**
+ * The text an input field shows: plain digits that can be parsed again, with up to five significant digits.
+ * @param value in the unit of its kind
+ * Reference: a choice of ours
+ */
 export function printEditable(
   value: number | null | undefined,
   quantity: Quantity,

@@ -314,7 +314,10 @@ export const quantities = {
 
 export type Quantity = keyof typeof quantities
 
-/** Description of a quantity, widened from its literal type. */
+/**
+ * Description of a quantity, widened from its literal type.
+ * Reference: definition of the units
+ */
 export function quantityInfo(quantity: Quantity): QuantityInfo {
   return quantities[quantity]
 }
@@ -353,18 +356,29 @@ export const preferenceSets: Record<'metric' | 'imperial', Partial<Record<Quanti
 
 export type UnitPreferences = Partial<Record<Quantity, string>>
 
-/** The unit a quantity is shown in: the person's choice, or the first (metric) one. */
+/**
+ * The unit a quantity is shown in: the person's choice, or the first (metric) one.
+ * Reference: definition of the units
+ */
 export function preferredUnit(quantity: Quantity, preferences: UnitPreferences = {}): Unit {
   const { units } = quantityInfo(quantity)
   return units.find((u) => u.symbol === preferences[quantity]) ?? units[0]!
 }
 
-/** Value in a unit to SI. */
+/**
+ * Value in a unit to SI.
+ * @param value in the unit of its kind
+ * Reference: definition of the units
+ */
 export function toSi(value: number, u: Unit): number {
   return value * u.factor + (u.offset ?? 0)
 }
 
-/** SI value to a unit. */
+/**
+ * SI value to a unit.
+ * @param value in the unit of its kind
+ * Reference: definition of the units
+ */
 export function fromSi(value: number, u: Unit): number {
   return (value - (u.offset ?? 0)) / u.factor
 }

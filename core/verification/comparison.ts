@@ -78,7 +78,10 @@ export interface FairComparison {
   /** readings that only one of the states has */ unmatched: string[]
 }
 
-/** 95 % half-width of one reading, by its instrument. */
+/**
+ * 95 % half-width of one reading, by its instrument.
+ * @param value in the unit of its kind
+ */
 export function readingHalfWidth(run: Run, quantity: ReadingQuantity, value: number): number {
   if (quantity === 'temperature') return instrumentHalfWidth.temperature
   if (quantity === 'level') return instrumentHalfWidth[run.instrument ?? 'phone']

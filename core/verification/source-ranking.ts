@@ -154,7 +154,10 @@ export function upgradeRungs(states: readonly { name: string; runs: readonly Run
   return rungs
 }
 
-/** What levels are like, A-weighted. Common practice, no source (docs/physics.md, plain ladder; 30 dB(A) after WHO guidance, from memory). */
+/**
+ * What levels are like, A-weighted. Common practice, no source (docs/physics.md, plain ladder; 30 dB(A) after WHO
+ * guidance, from memory).
+ */
 export const everydayLevels: readonly { level: number; like: string }[] = [
   { level: 10, like: 'own breath at arm’s length' },
   { level: 20, like: 'very quiet night room' },

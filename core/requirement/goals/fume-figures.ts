@@ -51,7 +51,10 @@ export function nozzleReachFigure(job: Job, { flow, low, high }: Delivered): Fig
   )
 }
 
-/** Under-pressure of the box at the delivered flow. */
+/**
+ * Under-pressure of the box at the delivered flow.
+ * @param flow m3/s, 0 or more
+ */
 export function boxPressureFigure(job: Job, air: AirState, flow: number): Figure {
   const box = enclosure(job, air)
   return figure(

@@ -40,7 +40,10 @@ export function fumeFlow(job: Job, air: AirState): number | null {
     : captureFlow(job.captureSpeedMs, job.captureDistanceM, job.nozzleAreaM2, job.nozzleOpening)
 }
 
-/** Capture speed at the source that a flow reaches, m/s; null for an enclosure. */
+/**
+ * Capture speed at the source that a flow reaches, m/s; null for an enclosure.
+ * @param flow m3/s, 0 or more
+ */
 export function speedReached(job: Job, flow: number | null): number | null {
   if (flow === null || job.captureDistanceM === null) return null
   if (job.fumeWay === 'capture' && job.nozzleAreaM2 !== null)

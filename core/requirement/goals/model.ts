@@ -55,17 +55,24 @@ export const heatUncertainty: Record<HeatBasis, [number, number]> = {
   estimate: [0.7, 1.3],
 }
 
+/** The heat as an input of a working. */
 export const heatInput = (job: Job) => input('P', 'heat released inside', job.heatW, 'power')
+/** The air density as an input of a working. */
 export const densityInput = (air: AirState) => input('ρ', 'air density', air.density, 'density')
+/** What the heat rests on, in words. */
 export const heatNote = (job: Job) =>
   `Heat is ${job.heatBasis === 'measured' ? 'measured' : job.heatBasis === 'nameplate' ? 'a label’s most' : 'a guess'}.`
+/** What a figure rests on that comes from the heat. */
 export const heatFigureBasis = (job: Job): FigureBasis =>
   job.heatBasis === 'measured' ? 'computed' : 'estimated'
 /** First of the named inputs that is not known. */
 export const firstMissing = (job: Job, wanted: [keyof Job, string][]): string | null =>
   wanted.find(([key]) => job[key] === null)?.[1] ?? null
 
-/** Largest of the flows that exist; null where none does. */
+/**
+ * Largest of the flows that exist; null where none does.
+ * @param flows m3/s
+ */
 export function largest(flows: readonly (number | null)[]): number | null {
   const known = flows.filter((x) => x !== null)
   return known.length ? Math.max(...known) : null

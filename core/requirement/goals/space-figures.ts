@@ -23,6 +23,7 @@ const clearInputs = (job: Job) => [
   input('K', 'mixing factor (1 perfect)', job.mixing ?? MIXING, 'number'),
   input('share', 'left of the first level', job.clearShare ?? CLEAR_SHARE, 'ratio'),
 ]
+/** Inputs of a wish for fresh air. */
 export const askInputs = (ask: Ask, job: Job, env: NeedEnv) => {
   const air = env.air.pressurePa
   if (ask === 'clearOut') return [...clearInputs(job), input('t', 'wanted', job.clearS, 'duration')]
@@ -56,7 +57,12 @@ export const askInputs = (ask: Ask, job: Job, env: NeedEnv) => {
 }
 const grams = (w: number | null) => (w === null ? null : w * 1000)
 
-/** Time to clear a space at a flow, with its working. */
+/**
+ * Time to clear a space at a flow, with its working.
+ * @param flow m3/s, 0 or more
+ * @param low lower end
+ * @param high upper end
+ */
 export function clearOutFigure(
   job: Job,
   flow: number | null,
@@ -96,7 +102,10 @@ export function askFigures(job: Job, env: NeedEnv): Figure[] {
   )
 }
 
-/** Air changes that a flow makes. */
+/**
+ * Air changes that a flow makes.
+ * @param flow m3/s, 0 or more
+ */
 export const changesFigure = (volumeM3: number, flow: number, { low, high }: Delivered): Figure =>
   figure(
     'need.changesReached',
@@ -112,7 +121,10 @@ export const changesFigure = (volumeM3: number, flow: number, { low, high }: Del
     },
   )
 
-/** Water that a flow carries off; null where the moisture is not known. */
+/**
+ * Water that a flow carries off; null where the moisture is not known.
+ * @param flow m3/s, 0 or more
+ */
 export function waterOutFigure(job: Job, env: NeedEnv, flow: number): Figure | null {
   const state = moistureCase(job, env)
   return (
@@ -133,7 +145,10 @@ export function waterOutFigure(job: Job, env: NeedEnv, flow: number): Figure | n
   )
 }
 
-/** Where the CO2 settles at a flow. */
+/**
+ * Where the CO2 settles at a flow.
+ * @param flow m3/s, 0 or more
+ */
 export function co2Figure(job: Job, env: NeedEnv, releasedM3s: number, flow: number): Figure {
   const excess = steadyExcess(releasedM3s, flow)
   return figure(
@@ -147,7 +162,10 @@ export function co2Figure(job: Job, env: NeedEnv, releasedM3s: number, flow: num
   )
 }
 
-/** Dew point of the air inside. */
+/**
+ * Dew point of the air inside.
+ * @param insideRh 0..1
+ */
 export function dewPointFigure(job: Job, insideRh: number): Figure {
   const at = job.insideC ?? job.ambientC
   return figure(

@@ -14,6 +14,7 @@ export const CLEAR_SHARE = 0.05
 /** CO2 outdoors where nobody measured it, volume ratio. From memory: about 420 ppm. */
 export const CO2_OUTDOORS = 420e-6
 
+/** The moisture balance of a job; null without a limit inside. */
 export const moistureCase = (job: Job, { air }: NeedEnv): MoistureCase | null =>
   job.insideRhMax === null
     ? null

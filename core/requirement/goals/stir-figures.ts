@@ -4,7 +4,10 @@ import { pullDownTime } from '#core/heat'
 import { jetReach, jetSpeed, stirEnergy } from '#core/need'
 import { COP, FELT_SPEED } from './stir-flow'
 
-/** Turnovers of the box's air at a flow. */
+/**
+ * Turnovers of the box's air at a flow.
+ * @param flow m3/s, 0 or more
+ */
 export function turnoverFigure(job: Job, flow: number | null): Figure {
   const turns = flow && job.volumeM3 ? (flow * 3600) / job.volumeM3 : null
   return figure('need.turnover', 'Turnovers with the picked fan', 'perHour', turns, 'n = Q/V', 'definition', {
@@ -12,7 +15,10 @@ export function turnoverFigure(job: Job, flow: number | null): Figure {
   })
 }
 
-/** How far the fan's jet is felt, and its speed at the far end. */
+/**
+ * How far the fan's jet is felt, and its speed at the far end.
+ * @param flow m3/s, 0 or more
+ */
 export const jetReachFigure = (job: Job, flow: number, outletBoreM: number): Figure =>
   figure(
     'need.jetReach',
@@ -30,6 +36,10 @@ export const jetReachFigure = (job: Job, flow: number, outletBoreM: number): Fig
       ],
     },
   )
+/**
+ * Speed of the jet at the far end.
+ * @param flow m3/s, 0 or more
+ */
 export const jetSpeedFigure = (flow: number, outletBoreM: number, reachM: number): Figure =>
   figure(
     'need.jetSpeed',

@@ -18,7 +18,10 @@ const band = (x: number | null) => ({
   high: x === null ? null : x * (1 + EVAPORATION_UNCERTAINTY),
 })
 
-/** Water lost a day under a lid. */
+/**
+ * Water lost a day under a lid.
+ * @param at m3/s
+ */
 export function waterLostFigure(job: Job, at: number | null, lid: Lid): Figure {
   const lost = evaporationOf(job, at, lid)
   const perDay = lost && lost.perDay / 86400
@@ -38,7 +41,10 @@ export function waterLostFigure(job: Job, at: number | null, lid: Lid): Figure {
   )
 }
 
-/** Cooling of the water while the fan runs. */
+/**
+ * Cooling of the water while the fan runs.
+ * @param at m3/s
+ */
 export function waterCoolingFigure(job: Job, at: number | null): Figure {
   const surface = surfaceOf(job, job.lid)
   const share = lidEffect[job.lid].speed
@@ -57,7 +63,10 @@ export function waterCoolingFigure(job: Job, at: number | null): Figure {
   )
 }
 
-/** How often to top up; null without a reserve or a loss. */
+/**
+ * How often to top up; null without a reserve or a loss.
+ * @param at m3/s
+ */
 export function topUpFigure(job: Job, at: number | null): Figure | null {
   const lost = evaporationOf(job, at)
   if (!job.reserveM3 || !lost || !(lost.perDay > 0)) return null

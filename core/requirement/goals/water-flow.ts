@@ -2,6 +2,7 @@ import { evaporationRate, lidEffect, speedForCooling, type WaterSurface } from '
 import type { Job, Lid } from '#core/document'
 
 type Surface = Omit<WaterSurface, 'airSpeed'>
+/** The water surface of a job; null where its size or temperature is not known. */
 export function surfaceOf(job: Job, lid: Lid): Surface | null {
   if (job.waterAreaM2 === null || job.waterC === null) return null
   return {
@@ -29,7 +30,10 @@ export function wantedFlow(job: Job): number | null {
   return speed === null || job.crossAreaM2 === null ? null : speed * job.crossAreaM2
 }
 
-/** Water lost while the fan runs and over the day, kg/s and kg per day. */
+/**
+ * Water lost while the fan runs and over the day, kg/s and kg per day.
+ * @param flow m3/s, 0 or more
+ */
 export function evaporationOf(
   job: Job,
   flow: number | null,

@@ -84,6 +84,7 @@ function singleRunFacts({ plan, system: { fanArray }, verdict }: FactSources, ru
   }
 }
 
+/** What the runs say of themselves and of each other. */
 export function measureFacts(sources: FactSources): SiFacts {
   const { plan, verdict } = sources
   const { before, after, beforeState, afterState } = verdict

@@ -21,6 +21,7 @@ import { boreArea, circle, endLosses, lacks, rho, type Modeler } from './model'
 const ROUND_CONSTANT = 64
 const RE_LAMINAR = 2300
 
+/** A straight duct or hose: friction, and the losses of its ends. */
 export const duct: Modeler = (e, spot) => {
   const area = boreArea(e)
   if (!area) return lacks('its bore')
@@ -58,6 +59,7 @@ export const duct: Modeler = (e, spot) => {
   }
 }
 
+/** Bends of one kind. */
 export const bend: Modeler = (e, spot) => {
   if (!e.diameterM) return lacks('its bore')
   const mitre = mitres.find((m) => m.key === e.style)
@@ -77,6 +79,7 @@ export const bend: Modeler = (e, spot) => {
   }
 }
 
+/** A narrowing or widening. */
 export const reducer: Modeler = (e, spot) => {
   if (!e.diameterM) return lacks('the bore before it')
   if (!e.diameter2M) return lacks('the bore after it')
@@ -99,6 +102,7 @@ export const reducer: Modeler = (e, spot) => {
   }
 }
 
+/** Two streams that join or part. */
 export const wye: Modeler = (e, spot) => {
   if (!e.diameterM) return lacks('its bore')
   const piece = wyes.find((w) => w.key === e.style) ?? wyes[0]!
@@ -114,6 +118,7 @@ export const wye: Modeler = (e, spot) => {
   }
 }
 
+/** A blade or slide that throttles. */
 export const damper: Modeler = (e, spot) => {
   if (!e.diameterM) return lacks('its bore')
   const slide = e.style === 'slide'
@@ -146,6 +151,7 @@ export const flap: Modeler = (e, spot) => {
   }
 }
 
+/** A box between two bores: the jet is lost, then half a velocity head. */
 export const adapter: Modeler = (e, spot) => {
   const inlet = boreArea(e)
   if (!inlet) return lacks('the opening it takes the air from')

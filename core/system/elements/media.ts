@@ -7,6 +7,7 @@ import { lacks, REFERENCE_VISCOSITY, rho, type Made, type Modeler } from './mode
 /** Void share of a bed of grains. Handbook: 0.38 to 0.45. */
 const BED_VOIDS = 0.42
 
+/** A filter by its table or sheet. */
 export const filter: Modeler = (e, spot) => {
   if (!e.areaM2) return lacks('its face area')
   if (e.medium === 'bed') return bed(e, spot)
@@ -57,6 +58,7 @@ function bed(e: PathElement, spot: Parameters<Modeler>[1]): Made {
   }
 }
 
+/** Channels between fins. */
 export const fins: Modeler = (e, spot) => {
   if (!e.gapM) return lacks('the gap between its fins')
   if (!e.heightM) return lacks('the height of its fins')
@@ -96,6 +98,7 @@ export const ofPoints = (e: PathElement) =>
       )
     : null
 
+/** Own values or measured points. */
 export const custom: Modeler = (e, spot) => {
   const fitted = ofPoints(e)
   const a = fitted?.a ?? e.a
@@ -116,9 +119,11 @@ export const custom: Modeler = (e, spot) => {
   }
 }
 
+/** A chamber loses nothing itself. */
 export const chamber: Modeler = () => ({
   formula: 'Δp ≈ 0: the air is nearly at rest',
   source: 'free chamber; what enters and leaves is counted at its openings',
   inputs: [],
 })
+/** The place of the fan: it resists nothing. */
 export const fanPlace: Modeler = () => ({ formula: 'where the fan sits', source: '', inputs: [] })

@@ -64,8 +64,14 @@ export const uncertaintyOf: Record<ElementBasis, number> = {
   'rough-guess': 0.5,
 }
 
+/** An element that is not complete, and what it lacks. */
 export const lacks = (missing: string): Made => ({ missing })
+/**
+ * Area of a bore, m2.
+ * @param diameter m, above 0
+ */
 export const circle = (diameter: number) => (Math.PI / 4) * diameter ** 2
+/** Density of the air of a spot, kg/m3. */
 export const rho = ({ air }: Spot) => input('ρ', 'air density', air.density, 'density')
 /** Viscosity that loss coefficients of media are stated at, Pa.s (20 degC). */
 export const REFERENCE_VISCOSITY = 1.81e-5
@@ -99,7 +105,10 @@ export function boreArea(e: PathElement): number | null {
   return e.diameterM ? circle(e.diameterM) : null
 }
 
-/** Loss coefficients of a duct's two ends: into and out of rooms and chambers. */
+/**
+ * Loss coefficients of a duct's two ends: into and out of rooms and chambers.
+ * @param area m2, above 0
+ */
 export function endLosses({ row, index }: Spot, area: number): number {
   const before = row[index - 1]
   const after = row[index + 1]

@@ -20,6 +20,7 @@ export function freeAreaRatioOf(e: PathElement): number | null {
   return e.pattern && e.holeM && e.pitchM ? freeShare(e.pattern, e.holeM, e.pitchM) : null
 }
 
+/** A plain hole by its edge. */
 export const opening: Modeler = (e, spot) => {
   if (!e.areaM2) return lacks('its free area')
   const cd = dischargeCoefficients[e.edge ?? 'sharp']
@@ -101,5 +102,7 @@ function endPiece(list: readonly Piece[], e: PathElement, spot: Spot) {
     ],
   }
 }
+/** The end of a pipe or a hood. */
 export const hood: Modeler = (e, spot) => endPiece(hoods, e, spot)
+/** Where the air leaves. */
 export const outlet: Modeler = (e, spot) => endPiece(outlets, e, spot)
