@@ -7,6 +7,7 @@ export default defineNuxtConfig({
   // without server rendering this Nuxt's development server finds its entry only through the environment API
   $development: { experimental: { viteEnvironmentApi: true } },
   ssr: false,
+  spaLoadingTemplate: true,
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
   app: {

@@ -163,3 +163,15 @@ test('an element is inserted from the ribbon with the keyboard', async ({ page, 
   const names = await page.locator('.path-row .pick strong').allInnerTexts()
   expect(names.indexOf('Bend')).toBe(2)
 })
+
+test('a server that still opens its database: the page says so, and goes on by itself', async ({ page, demo }) => {
+  let opening = true
+  await page.route('**/api/startup', (route) =>
+    opening ? route.fulfill({ json: { ready: false, doing: 'opening the database' } }) : route.continue(),
+  )
+  await page.goto(demo.url)
+  await expect(page.getByRole('heading', { name: 'Redpoll is starting' })).toBeVisible()
+  await expect(page.getByRole('status')).toHaveText('opening the database')
+  opening = false
+  await expect(page.getByText('Film-drying cabinet').first()).toBeVisible()
+})
