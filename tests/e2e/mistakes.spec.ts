@@ -164,7 +164,10 @@ test('an element is inserted from the ribbon with the keyboard', async ({ page, 
   expect(names.indexOf('Bend')).toBe(2)
 })
 
-test('a server that still opens its database: the page says so, and goes on by itself', async ({ page, demo }) => {
+test('a server that still opens its database: the page says so, and goes on by itself', async ({
+  page,
+  demo,
+}) => {
   let opening = true
   await page.route('**/api/startup', (route) =>
     opening ? route.fulfill({ json: { ready: false, doing: 'opening the database' } }) : route.continue(),
