@@ -21,85 +21,85 @@ const LIFE_SHARE = 0.8
 const dateOf = (from: string, days: number) =>
   new Date(Date.parse(from) + days * DAY_MS).toISOString().slice(0, 10)
 
+type Task = Omit<MaintenanceTask, 'due'>
+
+/** A spare before the bearing's life is used; null where the sheet states none or it lies beyond ten years. */
+function bearingTask({ job }: PlanDocument, report: Report): Task | null {
+  const low = report.selection?.life?.low
+  if (!low || !(job.hoursPerDay > 0)) return null
+  const everyDays = Math.max(30, Math.round((LIFE_SHARE * low) / job.hoursPerDay))
+  if (everyDays > FAR_DAYS) return null
+  return {
+    key: 'bearing',
+    title: 'Listen to the bearing, have a spare ready',
+    why:
+      `At ${Math.round(job.hoursPerDay)} h a day its life of about ${Math.round(low / 100) * 100} h at this ` +
+      `temperature is ${Math.round(100 * LIFE_SHARE)} % used.`,
+    everyDays,
+  }
+}
+
+function carbonTask({ job }: PlanDocument): Task | null {
+  if (job.goal !== 'fume' || job.carbonLifeH === null || !(job.hoursPerDay > 0)) return null
+  return {
+    key: 'carbon',
+    title: 'Change the carbon',
+    why: 'Used carbon lets the fume through without a sign.',
+    everyDays: Math.max(1, Math.round((job.carbonLifeH - (job.carbonHours ?? 0)) / job.hoursPerDay)),
+  }
+}
+
+/** What every fan asks for. */
+const always = (plan: PlanDocument): Task[] => [
+  {
+    key: 'tight',
+    title: 'Feel for loose screws, warm wires and new noises',
+    why: 'Mounts settle and screws work loose in the first days.',
+    everyDays: USUAL.checkAfter,
+  },
+  {
+    key: 'blades',
+    title: 'Clean blades and guard',
+    why: 'Dust on the blades costs flow and makes them hum. Hold the fan still and keep the supply off.',
+    everyDays: plan.job.bladesDays ?? USUAL.blades,
+  },
+]
+
+/** What this plan's filter, outlet and alarm ask for. */
+const ofThisPlan = ({ job, path }: PlanDocument): (Task | null)[] => [
+  path.some((e) => e.kind === 'filter')
+    ? {
+        key: 'filter',
+        title: 'Change or wash the filter',
+        why: 'A loaded filter costs flow; measure again after the change: it is the same test.',
+        everyDays: job.filterDays ?? USUAL.filter,
+      }
+    : null,
+  job.airOutlet === 'outdoors'
+    ? {
+        key: 'nests',
+        title: 'Look for nests and leaves in the outlet',
+        why: 'Insects and birds like a warm, dry opening; a flap must still close.',
+        everyDays: USUAL.nests,
+      }
+    : null,
+  job.mustNotFail
+    ? {
+        key: 'alarm',
+        title: 'Pull the fan’s plug and see that the alarm comes',
+        why: 'An alarm that was never tried is a hope.',
+        everyDays: USUAL.bearing,
+      }
+    : null,
+]
+
 /**
  * What to do when, for the plan as it stands.
  * @param from ISO date that is counted from
  */
 export function maintenanceTasks(plan: PlanDocument, report: Report, from: string): MaintenanceTask[] {
-  const { job } = plan
-  const task = (key: string, title: string, why: string, everyDays: number): MaintenanceTask => ({
-    key,
-    title,
-    why,
-    everyDays,
-    due: dateOf(from, everyDays),
-  })
-  const tasks = [
-    task(
-      'tight',
-      'Feel for loose screws, warm wires and new noises',
-      'Mounts settle and screws work loose in the first days.',
-      USUAL.checkAfter,
-    ),
-    task(
-      'blades',
-      'Clean blades and guard',
-      'Dust on the blades costs flow and makes them hum. Hold the fan still and keep the supply off.',
-      job.bladesDays ?? USUAL.blades,
-    ),
-  ]
-  if (plan.path.some((e) => e.kind === 'filter'))
-    tasks.push(
-      task(
-        'filter',
-        'Change or wash the filter',
-        'A loaded filter costs flow; measure again after the change: it is the same test.',
-        job.filterDays ?? USUAL.filter,
-      ),
-    )
-  if (job.airOutlet === 'outdoors')
-    tasks.push(
-      task(
-        'nests',
-        'Look for nests and leaves in the outlet',
-        'Insects and birds like a warm, dry opening; a flap must still close.',
-        USUAL.nests,
-      ),
-    )
-  const life = report.selection?.life
-  const days =
-    life?.low && job.hoursPerDay > 0
-      ? Math.max(30, Math.round((LIFE_SHARE * life.low) / job.hoursPerDay))
-      : null
-  // what lies beyond ten years is no reminder
-  if (life?.low && days !== null && days <= FAR_DAYS) {
-    tasks.push(
-      task(
-        'bearing',
-        'Listen to the bearing, have a spare ready',
-        `At ${Math.round(job.hoursPerDay)} h a day its life of about ${Math.round(life.low / 100) * 100} ` +
-          `h at this temperature is ${Math.round(100 * LIFE_SHARE)} % used.`,
-        days,
-      ),
-    )
-  }
-  if (job.goal === 'fume' && job.carbonLifeH !== null && job.hoursPerDay > 0)
-    tasks.push(
-      task(
-        'carbon',
-        'Change the carbon',
-        'Used carbon lets the fume through without a sign.',
-        Math.max(1, Math.round((job.carbonLifeH - (job.carbonHours ?? 0)) / job.hoursPerDay)),
-      ),
-    )
-  if (job.mustNotFail)
-    tasks.push(
-      task(
-        'alarm',
-        'Pull the fan’s plug and see that the alarm comes',
-        'An alarm that was never tried is a hope.',
-        USUAL.bearing,
-      ),
-    )
-  return tasks.toSorted((a, b) => a.due.localeCompare(b.due))
+  return [...always(plan), ...ofThisPlan(plan), bearingTask(plan, report), carbonTask(plan)]
+    .filter((t) => t !== null)
+    .map((t) => ({ ...t, due: dateOf(from, t.everyDays) }))
+    .toSorted((a, b) => a.due.localeCompare(b.due))
 }

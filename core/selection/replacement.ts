@@ -17,10 +17,87 @@ const wiresWords: Record<number, string> = {
   4: 'four wires with tach and PWM',
 }
 
+/** One fan in the place of another, as the candidate drives it. */
+interface Swap {
+  job: Job
+  old: Fan
+  oldV: number
+  next: Fan
+  candidate: Candidate
+}
+type Notes = (swap: Swap) => ReplacementNote[]
+const note = (severity: ReplacementNote['severity'], ...text: Sentence): ReplacementNote => ({ severity, text })
+const of = (value: number, quantity: 'length' | 'voltage' | 'current') => ({ value, quantity })
+
+/** Footprint and depth. */
+const bodyNotes: Notes = ({ old, next, candidate }) => {
+  const notes: ReplacementNote[] = []
+  const frames = ['Frame of ', of(next.frameM, 'length'), ' where ', of(old.frameM, 'length')] as const
+  if (next.frameM > old.frameM + SAME)
+    notes.push(note('fix', ...frames, ' was: a larger hole, or an adapter before it'))
+  else if (next.frameM < old.frameM - SAME) notes.push(note('fix', ...frames, ' was: an adapter plate, sealed'))
+  const { thicknessM } = candidate
+  if (thicknessM > old.thicknessM + SAME) {
+    const room = ' was: check the room and the screws'
+    notes.push(note('fix', of(thicknessM, 'length'), ' deep where ', of(old.thicknessM, 'length'), room))
+  }
+  return notes
+}
+
+const countNotes: Notes = ({ job: { existingCount }, candidate: { count } }) =>
+  count === existingCount
+    ? []
+    : [note('note', `${count} where ${existingCount} ${existingCount === 1 ? 'was' : 'were'}`)]
+
+/** Voltages and label currents that differ by more than this are told, share. Common practice, no source. */
+const VOLTS_APART = 0.05
+const AMPS_APART = 0.1
+
+const feedNotes: Notes = ({ old, oldV, next, candidate: { driveV } }) => {
+  const notes: ReplacementNote[] = []
+  if (Math.abs(driveV - oldV) > VOLTS_APART * oldV) {
+    const mend = ': a converter, set before it is connected'
+    notes.push(note('fix', 'It wants ', of(driveV, 'voltage'), ', the old one had ', of(oldV, 'voltage'), mend))
+  }
+  const [was, is] = [old.ratedA, next.ratedA]
+  if (was !== null && is !== null && is > (1 + AMPS_APART) * was) {
+    const mend = ': check what feeds it'
+    notes.push(
+      note('note', 'Its label takes ', of(is, 'current'), ', the old one’s ', of(was, 'current'), mend),
+    )
+  }
+  return notes
+}
+
+const wireNotes: Notes = ({ old, next }) => {
+  const [was, is] = [old.wires, next.wires]
+  if (was === null || is === null || was === is) return []
+  const lost = is < was && was >= 3 && is < 3
+  const told = `It had ${wiresWords[was]}, now there are ${wiresWords[is]}`
+  return lost
+    ? [note('fix', told, ': equipment that watches the tach will report a dead fan')]
+    : [note('note', told)]
+}
+
+const kindNotes: Notes = ({ old, next }) => {
+  if (old.kind === next.kind) return []
+  const blower = 'A blower turns the air by a right angle: its outlet must meet the old opening'
+  const axial = 'An axial fan blows straight on: the blower’s outlet must be remade'
+  return [note('fix', next.kind === 'blower' ? blower : axial)]
+}
+
+const directionNotes: Notes = () => [
+  note(
+    'note',
+    'Mark the direction of the air before the old one comes out; polarity is checked with a meter, not by colour',
+  ),
+]
+
 /**
- * Notes for putting a fan where another one was: footprint, depth, voltage, current, wires, direction, and the airflow it keeps.
+ * Notes for putting a fan where another one was: footprint, depth, voltage, current, wires, direction, and the airflow it
+ * keeps.
  * @param old the fan that is in it, driven at `oldV`
- * @param next the picked fan, as the candidate is driven
+ * @param next the selected fan, as the candidate is driven
  * @returns nothing where the two are the same model
  */
 export function replacementNotes(
@@ -30,74 +107,9 @@ export function replacementNotes(
   next: Fan,
   candidate: Candidate,
 ): ReplacementNote[] {
-  const notes: ReplacementNote[] = []
-  const of = (value: number, quantity: 'length' | 'voltage' | 'current') => ({ value, quantity })
-  const note = (severity: ReplacementNote['severity'], ...text: Sentence) => notes.push({ severity, text })
-  if (old.id === next.id) return notes
-  if (next.frameM > old.frameM + SAME)
-    note(
-      'fix',
-      'Frame of ',
-      of(next.frameM, 'length'),
-      ' where ',
-      of(old.frameM, 'length'),
-      ' was: a larger hole, or an adapter before it',
-    )
-  else if (next.frameM < old.frameM - SAME)
-    note(
-      'fix',
-      'Frame of ',
-      of(next.frameM, 'length'),
-      ' where ',
-      of(old.frameM, 'length'),
-      ' was: an adapter plate, sealed',
-    )
-  if (candidate.thicknessM > old.thicknessM + SAME)
-    note(
-      'fix',
-      of(candidate.thicknessM, 'length'),
-      ' deep where ',
-      of(old.thicknessM, 'length'),
-      ' was: check the room and the screws',
-    )
-  if (candidate.count !== job.existingCount)
-    note('note', `${candidate.count} where ${job.existingCount} ${job.existingCount === 1 ? 'was' : 'were'}`)
-  if (Math.abs(candidate.driveV - oldV) > 0.05 * oldV)
-    note(
-      'fix',
-      'It wants ',
-      of(candidate.driveV, 'voltage'),
-      ', the old one had ',
-      of(oldV, 'voltage'),
-      ': a converter, set before it is connected',
-    )
-  if (old.ratedA !== null && next.ratedA !== null && next.ratedA > 1.1 * old.ratedA)
-    note(
-      'note',
-      'Its label takes ',
-      of(next.ratedA, 'current'),
-      ', the old one’s ',
-      of(old.ratedA, 'current'),
-      ': check what feeds it',
-    )
-  if (old.wires !== null && next.wires !== null && old.wires !== next.wires) {
-    const lost = next.wires < old.wires && old.wires >= 3 && next.wires < 3
-    note(
-      lost ? 'fix' : 'note',
-      `It had ${wiresWords[old.wires]}, now there are ${wiresWords[next.wires]}`,
-      ...(lost ? [': equipment that watches the tach will report a dead fan'] : []),
-    )
-  }
-  if (old.kind !== next.kind)
-    note(
-      'fix',
-      next.kind === 'blower'
-        ? 'A blower turns the air by a right angle: its outlet must meet the old opening'
-        : 'An axial fan blows straight on: the blower’s outlet must be remade',
-    )
-  note(
-    'note',
-    'Mark the direction of the air before the old one comes out; polarity is checked with a meter, not by colour',
+  if (old.id === next.id) return []
+  const swap = { job, old, oldV, next, candidate }
+  return [bodyNotes, countNotes, feedNotes, wireNotes, kindNotes, directionNotes].flatMap((notes) =>
+    notes(swap),
   )
-  return notes
 }

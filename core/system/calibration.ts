@@ -109,6 +109,85 @@ const words = {
   rise: 'from heat and rise',
 }
 
+/** The one factor on every loss that fits the points best, and how sure it is. */
+interface Fit {
+  points: Point[]
+  /** what the guess says at the flows of the points, Pa */
+  guesses: number[]
+  factor: number
+  uncertainty: number
+}
+
+/** Least squares of one factor. @returns null where the points give the path no resistance */
+function fitFactor(path: PathModel, points: Point[]): Fit | null {
+  const guesses = points.map((p) => pathDrop(path, p.flow))
+  const n = points.length
+  const square = guesses.reduce((s, g) => s + g * g, 0)
+  const factor = square > 0 ? points.reduce((s, p, i) => s + p.pressure * guesses[i]!, 0) / square : 0
+  if (!(factor > 0)) return null
+  const misfit = points.reduce((s, p, i) => s + (p.pressure / (factor * guesses[i]!) - 1) ** 2, 0)
+  const scatter = Math.sqrt(misfit / Math.max(1, n - 1))
+  const uncertainty = Math.max(
+    MIN_UNCERTAINTY,
+    n > 1 ? (2 * scatter) / Math.sqrt(n) : 0,
+    Math.max(...points.map((p) => p.uncertainty)) / Math.sqrt(n),
+  )
+  return { points, guesses, factor, uncertainty }
+}
+
+const FORMULA = 'k = Σ Δp·Δp_guess / Σ Δp_guess²'
+function factorFigure(kind: Calibration['kind'], { points, guesses, factor, uncertainty }: Fit): Figure {
+  const far = factor < BELIEVABLE[0] || factor > BELIEVABLE[1]
+  return figure(
+    'path.factor',
+    `Real path over the guess, ${words[kind]}`,
+    'number',
+    factor,
+    FORMULA,
+    'least squares of one factor over the guessed path',
+    {
+      basis: 'measured',
+      low: factor * (1 - uncertainty),
+      high: factor * (1 + uncertainty),
+      inputs: points.flatMap((p, i) => [
+        input('Q', `flow ${i + 1}`, p.flow, 'flow'),
+        input('Δp', `measured ${i + 1}`, p.pressure, 'pressure'),
+        input('Δp_guess', `guessed ${i + 1}`, guesses[i]!, 'pressure'),
+      ]),
+      note: far
+        ? 'So far from the guess that an element is probably missing, or the reading is wrong.'
+        : 'The share of each element stays as guessed; only the sum was measured.',
+    },
+  )
+}
+
+/** The points' own curve and exponent, to compare with; null for a single point. */
+function ownCurve(points: readonly Point[]): Pick<CalibrationReport, 'ownFit' | 'exponent'> {
+  if (points.length < 2) return { ownFit: null, exponent: null }
+  const ends = points.toSorted((a, b) => a.flow - b.flow)
+  const [first, last] = [ends[0]!, ends.at(-1)!]
+  return {
+    ownFit: fitResistance(
+      points.map((p) => p.flow),
+      points.map((p) => p.pressure),
+    ),
+    exponent: pathExponent(first.flow, first.pressure, last.flow, last.pressure),
+  }
+}
+
+/** A calibration that gives no factor, with the reason. */
+const withoutFactor = (cal: Calibration, problem: string): CalibrationReport => ({
+  used: cal.used,
+  problem,
+  factor: null,
+  residuals: [],
+  ownFit: null,
+  exponent: null,
+  figure: figure('path.factor', 'Real path over the guess', 'number', null, FORMULA, 'least squares', {
+    note: problem,
+  }),
+})
+
 /**
  * Scales the guessed path by what was measured on the real one: one factor on every loss, by least squares.
  * @param path the guess
@@ -122,44 +201,12 @@ export function calibrate(
 ): { path: PathModel; report: CalibrationReport | null } {
   const cal = plan.calibration
   if (!cal) return { path, report: null }
-  const blank = (problem: string): CalibrationReport => ({
-    used: cal.used,
-    problem,
-    factor: null,
-    residuals: [],
-    ownFit: null,
-    exponent: null,
-    figure: figure(
-      'path.factor',
-      'Real path over the guess',
-      'number',
-      null,
-      'k = Σ Δp·Δp_guess / Σ Δp_guess²',
-      'least squares',
-      { note: problem },
-    ),
-  })
-  if (!path.complete) return { path, report: blank('The path still lacks a size.') }
+  if (!path.complete) return { path, report: withoutFactor(cal, 'The path still lacks a size.') }
   const points = measuredPoints(plan, cal, air, fans)
-  if (typeof points === 'string') return { path, report: blank(points) }
-  const guesses = points.map((p) => pathDrop(path, p.flow))
-  const square = guesses.reduce((s, g) => s + g * g, 0)
-  const factor = square > 0 ? points.reduce((s, p, i) => s + p.pressure * guesses[i]!, 0) / square : 0
-  if (!(factor > 0)) return { path, report: blank('The points give the path no resistance.') }
-  const scatter = Math.sqrt(
-    points.reduce((s, p, i) => s + (p.pressure / (factor * guesses[i]!) - 1) ** 2, 0) /
-      Math.max(1, points.length - 1),
-  )
-  const uncertainty = Math.max(
-    MIN_UNCERTAINTY,
-    points.length > 1 ? (2 * scatter) / Math.sqrt(points.length) : 0,
-    Math.max(...points.map((p) => p.uncertainty)) / Math.sqrt(points.length),
-  )
-  const ends = points.toSorted((a, b) => a.flow - b.flow)
-  const note =
-    factor < BELIEVABLE[0] || factor > BELIEVABLE[1]
-      ? 'So far from the guess that an element is probably missing, or the reading is wrong.'
-      : 'The share of each element stays as guessed; only the sum was measured.'
+  if (typeof points === 'string') return { path, report: withoutFactor(cal, points) }
+  const fit = fitFactor(path, points)
+  if (!fit) return { path, report: withoutFactor(cal, 'The points give the path no resistance.') }
+  const { guesses, factor, uncertainty } = fit
   return {
     path: cal.used ? scalePath(plan, path, factor, uncertainty) : path,
     report: {
@@ -172,36 +219,8 @@ export function calibrate(
         guess: guesses[i]!,
         scaled: factor * guesses[i]!,
       })),
-      ownFit:
-        points.length > 1
-          ? fitResistance(
-              points.map((p) => p.flow),
-              points.map((p) => p.pressure),
-            )
-          : null,
-      exponent:
-        ends.length > 1
-          ? pathExponent(ends[0]!.flow, ends[0]!.pressure, ends.at(-1)!.flow, ends.at(-1)!.pressure)
-          : null,
-      figure: figure(
-        'path.factor',
-        `Real path over the guess, ${words[cal.kind]}`,
-        'number',
-        factor,
-        'k = Σ Δp·Δp_guess / Σ Δp_guess²',
-        'least squares of one factor over the guessed path',
-        {
-          basis: 'measured',
-          low: factor * (1 - uncertainty),
-          high: factor * (1 + uncertainty),
-          inputs: points.flatMap((p, i) => [
-            input('Q', `flow ${i + 1}`, p.flow, 'flow'),
-            input('Δp', `measured ${i + 1}`, p.pressure, 'pressure'),
-            input('Δp_guess', `guessed ${i + 1}`, guesses[i]!, 'pressure'),
-          ]),
-          note,
-        },
-      ),
+      ...ownCurve(points),
+      figure: factorFigure(cal.kind, fit),
     },
   }
 }

@@ -373,103 +373,123 @@ function compareKey(c: ComparisonContext, key: string, readings: readonly [Readi
   }
 }
 
+/** A condition that both states state as a number, and how far it may differ. */
+interface NumericCondition {
+  what: string
+  words: string
+  quantity: Quantity
+  key: Parameters<typeof common>[1]
+  differs: (before: number, after: number) => boolean
+  effect: string
+  /** whether it counts for this comparison; always where not given */
+  counts?: (c: ComparisonContext) => boolean
+}
+const allSteady = ({ before, after }: ComparisonContext) => [...before, ...after].every((r) => r.steady)
+const numericConditions: NumericCondition[] = [
+  {
+    what: 'ambient',
+    words: 'Ambient',
+    quantity: 'temperature',
+    key: 'ambientC',
+    differs: (b, a) => Math.abs(a - b) > FAIR.ambientK,
+    effect: 'Temperatures are compared as rise over ambient, which takes most of it out.',
+  },
+  {
+    what: 'equipment load',
+    words: 'Load',
+    quantity: 'power',
+    key: 'heatW',
+    differs: (b, a) => !within(a, b, FAIR.load),
+    effect: 'Rises are scaled to the load of before, within a factor 0.5 to 1.5.',
+  },
+  {
+    what: 'listening distance',
+    words: 'Microphone at',
+    quantity: 'distance',
+    key: 'distanceM',
+    differs: (b, a) => !within(a, b, FAIR.distance),
+    effect: '6 dB for each doubling: taken to the first distance where the law holds.',
+  },
+  {
+    what: 'fan voltage',
+    words: 'Fan at',
+    quantity: 'voltage',
+    key: 'fanV',
+    differs: (b, a) => !within(a, b, FAIR.volts),
+    effect:
+      'Speed follows voltage: flows, pressures and levels are taken to the first voltage by the fan laws.',
+    counts: (c) => !c.voltageIsTheChange,
+  },
+  {
+    what: 'soak time',
+    words: 'Soaked',
+    quantity: 'duration',
+    key: 'soakS',
+    differs: (b, a) => Math.abs(a - b) > FAIR.soak * b,
+    effect: 'The shorter soak looks cooler than it is.',
+    counts: (c) => !allSteady(c),
+  },
+]
+
+function lidCondition({ before, after }: ComparisonContext): Unfair | 'not-stated' | null {
+  const [b, a] = [shareOne(before, 'lid'), shareOne(after, 'lid')]
+  if (b === null || a === null) return 'not-stated'
+  if (b === a && b !== 'mixed') return null
+  const mixed = b === 'mixed' || a === 'mixed'
+  return {
+    what: 'lid',
+    text: [mixed ? 'The lid was not the same in all runs' : `Lid ${b} before, ${a} after`],
+    effect: 'Another air path: repeat with the lid alike.',
+  }
+}
+
+function meterCondition({ before, after }: ComparisonContext): Unfair | null {
+  const [b, a] = [shareOne(before, 'instrument'), shareOne(after, 'instrument')]
+  if (!b || !a || b === a) return null
+  return {
+    what: 'sound meter',
+    text: ['Another sound meter after than before'],
+    effect: 'Two meters may differ by 3 dB and more on the same sound.',
+  }
+}
+
+function openingsCondition({ after }: ComparisonContext): Unfair | null {
+  if (!after.some((r) => r.otherOpenings === false)) return null
+  return {
+    what: 'other openings',
+    text: ['The other openings were not alike'],
+    effect: 'The air took another way: block them or leave them alike.',
+  }
+}
+
+function changesCondition({ after }: ComparisonContext): Unfair | null {
+  const changes = Math.max(...after.map((r) => r.changes ?? 1))
+  if (changes <= 1) return null
+  return {
+    what: 'changes',
+    text: [`${changes} things changed at once`],
+    effect: 'Nobody knows which one worked.',
+  }
+}
+
 /** Which conditions of two states differ enough to spoil the comparison, and what each does. */
 function conditionsOf(c: ComparisonContext): { unfair: Unfair[]; notStated: string[] } {
-  const { before, after } = c
-  const unfair: Unfair[] = []
+  const unfair: (Unfair | null)[] = []
   const notStated: string[] = []
-  const pair = (
-    name: string,
-    words: string,
-    quantity: Quantity,
-    key: Parameters<typeof common>[1],
-    differs: (b: number, a: number) => boolean,
-    effect: string,
-  ) => {
-    const [b, a] = [common(before, key), common(after, key)]
-    if (b === null || a === null) notStated.push(name)
-    else if (differs(b, a))
-      unfair.push({
-        what: name,
-        text: [`${words} `, { value: b, quantity }, ' before, ', { value: a, quantity }, ' after'],
-        effect,
-      })
+  for (const { what, words, quantity, key, differs, effect, counts } of numericConditions) {
+    if (counts && !counts(c)) continue
+    const [b, a] = [common(c.before, key), common(c.after, key)]
+    if (b === null || a === null) notStated.push(what)
+    else if (differs(b, a)) {
+      const [before, after] = [b, a].map((value) => ({ value, quantity }))
+      unfair.push({ what, text: [`${words} `, before!, ' before, ', after!, ' after'], effect })
+    }
   }
-  pair(
-    'ambient',
-    'Ambient',
-    'temperature',
-    'ambientC',
-    (b, a) => Math.abs(a - b) > FAIR.ambientK,
-    'Temperatures are compared as rise over ambient, which takes most of it out.',
-  )
-  pair(
-    'equipment load',
-    'Load',
-    'power',
-    'heatW',
-    (b, a) => !within(a, b, FAIR.load),
-    'Rises are scaled to the load of before, within a factor 0.5 to 1.5.',
-  )
-  pair(
-    'listening distance',
-    'Microphone at',
-    'distance',
-    'distanceM',
-    (b, a) => !within(a, b, FAIR.distance),
-    '6 dB for each doubling: taken to the first distance where the law holds.',
-  )
-  if (!c.voltageIsTheChange)
-    pair(
-      'fan voltage',
-      'Fan at',
-      'voltage',
-      'fanV',
-      (b, a) => !within(a, b, FAIR.volts),
-      'Speed follows voltage: flows, pressures and levels are taken to the first voltage by the fan laws.',
-    )
-  if (!(before.every((r) => r.steady) && after.every((r) => r.steady)))
-    pair(
-      'soak time',
-      'Soaked',
-      'duration',
-      'soakS',
-      (b, a) => Math.abs(a - b) > FAIR.soak * b,
-      'The shorter soak looks cooler than it is.',
-    )
-  const [lidB, lidA] = [shareOne(before, 'lid'), shareOne(after, 'lid')]
-  if (lidB === null || lidA === null) notStated.push('lid')
-  else if (lidB !== lidA || lidB === 'mixed')
-    unfair.push({
-      what: 'lid',
-      text: [
-        lidB === 'mixed' || lidA === 'mixed'
-          ? 'The lid was not the same in all runs'
-          : `Lid ${lidB} before, ${lidA} after`,
-      ],
-      effect: 'Another air path: repeat with the lid alike.',
-    })
-  const [meterB, meterA] = [shareOne(before, 'instrument'), shareOne(after, 'instrument')]
-  if (meterB && meterA && meterB !== meterA)
-    unfair.push({
-      what: 'sound meter',
-      text: ['Another sound meter after than before'],
-      effect: 'Two meters may differ by 3 dB and more on the same sound.',
-    })
-  if (after.some((r) => r.otherOpenings === false))
-    unfair.push({
-      what: 'other openings',
-      text: ['The other openings were not alike'],
-      effect: 'The air took another way: block them or leave them alike.',
-    })
-  const changes = Math.max(...after.map((r) => r.changes ?? 1))
-  if (changes > 1)
-    unfair.push({
-      what: 'changes',
-      text: [`${changes} things changed at once`],
-      effect: 'Nobody knows which one worked.',
-    })
-  return { unfair, notStated }
+  const lid = lidCondition(c)
+  if (lid === 'not-stated') notStated.push('lid')
+  else unfair.push(lid)
+  unfair.push(meterCondition(c), openingsCondition(c), changesCondition(c))
+  return { unfair: unfair.filter((u) => u !== null), notStated }
 }
 
 /**
