@@ -1,3 +1,4 @@
+import type { Figure } from '#core/figure'
 import type { Fan, FanTest, PlanDocument, ReadingQuantity, Run } from '#core/document'
 import { newCalibration, newTest, readingMean } from '#core/document'
 import type { Report } from '#core/plan'
@@ -25,84 +26,56 @@ const advice: Partial<Record<ReadingQuantity, string>> = {
   current: 'A clogged path raises or lowers it with the kind of fan; a stiff bearing raises it.',
 }
 
+/** Scatter of a fan's current, share. Common practice, no source. */
+const CURRENT_SCATTER = 0.1
+type Predicted = Pick<Figure, 'value' | 'low' | 'high'>
+
+/** One prediction held against what was read; nothing where one of the two is missing. */
+function held(
+  quantity: ReadingQuantity,
+  label: string,
+  shown: Quantity,
+  predicted: Predicted | undefined,
+  measured: number | undefined,
+): Prediction[] {
+  if (!predicted || predicted.value === null || measured === undefined) return []
+  const { value, low, high } = predicted
+  const inside = low !== null && high !== null && measured >= low && measured <= high
+  const teaches = inside
+    ? 'Within the range: plan and measurement agree.'
+    : `Outside. ${advice[quantity] ?? 'Look at what was put in.'}`
+  return [{ quantity: shown, label, predicted: value, low, high, measured, inside, teaches }]
+}
+
+/** Current of the fans as a prediction with its scatter. */
+const currentOf = (amps: number | null): Predicted | undefined =>
+  amps === null
+    ? undefined
+    : { value: amps, low: (1 - CURRENT_SCATTER) * amps, high: (1 + CURRENT_SCATTER) * amps }
+
 /** Every figure that was both predicted and measured in the latest state. */
 export function predictionsOf(report: Report): Prediction[] {
   const { verdict, selection, power } = report
   const { after } = verdict
   if (!after || !selection) return []
-  const judged = (quantity: ReadingQuantity) =>
-    verdict.targets.find((t) => targetReading[t.target.kind] === quantity && t.measured)?.measured?.value
   const read = (quantity: ReadingQuantity) => after.readings.find((r) => r.quantity === quantity && !r.source)
-  const rows: Prediction[] = []
-  const add = (
-    quantity: ReadingQuantity,
-    label: string,
-    shown: Quantity,
-    predicted: number | null | undefined,
-    low: number | null,
-    high: number | null,
-    measured: number | undefined,
-  ) => {
-    if (typeof predicted !== 'number' || measured === undefined) return
-    const inside = low !== null && high !== null && measured >= low && measured <= high
-    rows.push({
-      quantity: shown,
-      label,
-      predicted,
-      low,
-      high,
-      measured,
-      inside,
-      teaches: inside
-        ? 'Within the range: plan and measurement agree.'
-        : `Outside. ${advice[quantity] ?? 'Look at what was put in.'}`,
-    })
+  const mean = (quantity: ReadingQuantity) => {
+    const reading = read(quantity)
+    return reading && readingMean(reading)
   }
   const figure = (key: string) => selection.figures.find((f) => f.key === key)
-  const [flow, level, rise] = [selection.served, figure('selection.level'), figure('selection.rise')]
-  const flowRead = read('flow')
-  add(
-    'flow',
-    'Airflow',
-    'flow',
-    flow?.value,
-    flow?.low ?? null,
-    flow?.high ?? null,
-    flowRead && flowRead.method !== 'jet' ? readingMean(flowRead) : undefined,
-  )
-  add(
-    'level',
-    'Sound level',
-    'level',
-    level?.value,
-    level?.low ?? null,
-    level?.high ?? null,
-    judged('level') ?? (read('level') ? readingMean(read('level')!) : undefined),
-  )
-  const inside = read('temperature')
-  if (rise?.value !== null && inside && after.ambientC !== null)
-    add(
-      'temperature',
-      'Rise of the air',
-      'temperatureDifference',
-      rise?.value,
-      rise?.low ?? null,
-      rise?.high ?? null,
-      readingMean(inside) - after.ambientC,
-    )
-  const current = read('current')
-  // currents of fans scatter by a tenth: common practice, no source
-  if (current && power.fanRunA !== null)
-    add(
-      'current',
-      'Current of the fan',
-      'current',
-      power.fanRunA,
-      0.9 * power.fanRunA,
-      1.1 * power.fanRunA,
-      readingMean(current),
-    )
-  return rows
+  // a level is told where its target judged it, corrected for background and distance
+  const judged = verdict.targets.find((t) => targetReading[t.target.kind] === 'level' && t.measured)
+  const inside = mean('temperature')
+  const rise = inside === undefined || after.ambientC === null ? undefined : inside - after.ambientC
+  const flow = read('flow')?.method === 'jet' ? undefined : mean('flow')
+  const level = judged?.measured?.value ?? mean('level')
+  return [
+    ...held('flow', 'Airflow', 'flow', selection.served, flow),
+    ...held('level', 'Sound level', 'level', figure('selection.level'), level),
+    ...held('temperature', 'Rise of the air', 'temperatureDifference', figure('selection.rise'), rise),
+    ...held('current', 'Current of the fan', 'current', currentOf(power.fanRunA), mean('current')),
+  ]
 }
 
 /** The path scaled by a run's flow with the picked fan: the plan of a new variant; null where the run does not say enough. */

@@ -1,4 +1,4 @@
-import { slopeOf } from '#core/measure'
+import { meanOf, slopeOf } from '#core/measure'
 import { fitRise, remainingChange, temperatureAt, type RiseFit } from './rise'
 
 /** A soak that is being watched: where it will end, how long that takes, whether that may be believed. */
@@ -76,9 +76,85 @@ function usable(
   return { t: Float64Array.from(t), v: Float64Array.from(v) }
 }
 
+const MIN_READINGS = 8
+const nothing: SoakReport = {
+  state: 'rising',
+  final: null,
+  low: null,
+  high: null,
+  tau: null,
+  to95S: null,
+  remaining: null,
+  slope: null,
+  from: 0,
+  changedAt: null,
+  why: `fewer than ${MIN_READINGS} readings`,
+  fit: null,
+}
+
+/** The fit of the longest stretch up to now that one curve explains, and where it begins. */
+function longestFit(t: Float64Array, v: Float64Array): { fit: RiseFit | null; begin: number } {
+  const n = t.length
+  const whole = fitRise(t, v)
+  for (const share of BEGINS) {
+    const begin = Math.floor(share * n)
+    if (n - begin < MIN_READINGS) break
+    const [times, values] = [t.subarray(begin), v.subarray(begin)]
+    const fit = share === 0 ? whole : fitRise(times, values)
+    if (fit && fit.why !== 'something changed on the way' && !oneSided(times, values, fit))
+      return { fit, begin }
+  }
+  return { fit: whole, begin: 0 }
+}
+
+/** Mean of the last tenth, at least eight readings. */
+function lastMean(v: Float64Array): number {
+  const from = Math.max(0, v.length - Math.max(MIN_READINGS, Math.round(0.1 * v.length)))
+  return meanOf([...v.subarray(from)])
+}
+
+/** What stands: the mean of the last readings, and no more to come. */
+function steadyReport(base: SoakReport, v: Float64Array): SoakReport {
+  const final = lastMean(v)
+  return {
+    ...base,
+    state: 'steady',
+    final,
+    low: final - REST_K,
+    high: final + REST_K,
+    to95S: 0,
+    remaining: 0,
+    why: '',
+  }
+}
+
+/** What a trusted curve says. @param sinceS from where the fit begins to the last reading */
+function fittedReport(base: SoakReport, fit: RiseFit, v: Float64Array, sinceS: number): SoakReport {
+  const last = temperatureAt(fit.final + fit.amplitude, fit.final, fit.tau, sinceS)
+  const remaining = fit.final - last
+  const done = Math.abs(fit.amplitude)
+  // three time constants have passed, or there was hardly anything to come from where the fit begins
+  const flat = done <= REST_K && sinceS >= WINDOW_S
+  const steady = Math.abs(remaining) <= REST_K && (flat || sinceS >= STEADY_TAU * fit.tau)
+  if (flat && steady) return steadyReport({ ...base, changedAt: null, tau: null }, v)
+  const half = Math.hypot(fit.halfWidth!, MODEL.share * remaining, MODEL.kelvin)
+  return {
+    ...base,
+    state: steady ? 'steady' : 'predicted',
+    final: fit.final,
+    low: fit.final - half,
+    high: fit.final + half,
+    to95S: Math.max(0, fit.tau * Math.log(Math.abs(remaining) / ((1 - DONE) * done))),
+    remaining,
+    why: '',
+  }
+}
+
 /**
  * Judges a warm-up (or cool-down).
- * @param times s, rising @param values degC, NaN for gaps @param ambient degC at the same times; null where it was not logged
+ * @param times s, rising
+ * @param values degC, NaN for gaps
+ * @param ambient degC at the same times; null where it was not logged
  * Reference: docs/physics.md HT8 to HT12
  */
 export function soakOf(
@@ -88,96 +164,18 @@ export function soakOf(
 ): SoakReport {
   const { t, v } = usable(times, values, ambient)
   const n = t.length
-  const nothing: SoakReport = {
-    state: 'rising',
-    final: null,
-    low: null,
-    high: null,
-    tau: null,
-    to95S: null,
-    remaining: null,
-    slope: null,
-    from: t[0] ?? 0,
-    changedAt: null,
-    why: 'fewer than 8 readings',
-    fit: null,
-  }
-  if (n < 8) return nothing
-  let begin = 0
-  let fit = fitRise(t, v)
-  for (const share of BEGINS) {
-    const i = Math.floor(share * n)
-    if (n - i < 8) break
-    const tried = share === 0 ? fit : fitRise(t.subarray(i), v.subarray(i))
-    if (
-      tried &&
-      tried.why !== 'something changed on the way' &&
-      !oneSided(t.subarray(i), v.subarray(i), tried)
-    ) {
-      fit = tried
-      begin = i
-      break
-    }
-  }
-  const end = t[n - 1]!
+  if (n < MIN_READINGS) return { ...nothing, from: t[0] ?? 0 }
+  const { fit, begin } = longestFit(t, v)
+  const [start, end] = [t[0]!, t[n - 1]!]
   const tau = fit?.trusted ? fit.tau : null
-  const slope = lastSlope(
-    t,
-    v,
-    tau === null ? WINDOW_S : Math.min(WINDOW_S, Math.max(WINDOW_TAU * tau, (8 * (end - t[0]!)) / n)),
-  )
-  const base = { ...nothing, slope, fit, tau, from: t[begin]!, changedAt: begin > 0.05 * n ? t[begin]! : null }
-  const mean = () => {
-    const k = Math.max(0, n - Math.max(8, Math.round(0.1 * n)))
-    let sum = 0
-    for (let i = k; i < n; i++) sum += v[i]!
-    return sum / (n - k)
-  }
-  if (fit?.trusted) {
-    const last = temperatureAt(fit.final + fit.amplitude, fit.final, fit.tau, end - t[begin]!)
-    const remaining = fit.final - last
-    const done = Math.abs(fit.amplitude)
-    const to95S = Math.max(0, fit.tau * Math.log(Math.abs(remaining) / ((1 - DONE) * done)))
-    // three time constants have passed, or there was hardly anything to come from where the fit begins
-    const flat = done <= REST_K && end - t[begin]! >= WINDOW_S
-    const steady = Math.abs(remaining) <= REST_K && (flat || end - t[begin]! >= STEADY_TAU * fit.tau)
-    const half = Math.hypot(fit.halfWidth!, MODEL.share * remaining, MODEL.kelvin)
-    if (flat && steady)
-      return {
-        ...base,
-        state: 'steady',
-        changedAt: null,
-        tau: null,
-        final: mean(),
-        low: mean() - REST_K,
-        high: mean() + REST_K,
-        to95S: 0,
-        remaining: 0,
-        why: '',
-      }
-    return {
-      ...base,
-      state: steady ? 'steady' : 'predicted',
-      final: fit.final,
-      low: fit.final - half,
-      high: fit.final + half,
-      to95S,
-      remaining,
-      why: '',
-    }
-  }
-  const still = slope !== null && Math.abs(slope) <= STILL_KS && end - t[0]! >= WINDOW_S
+  const window =
+    tau === null ? WINDOW_S : Math.min(WINDOW_S, Math.max(WINDOW_TAU * tau, (8 * (end - start)) / n))
+  const slope = lastSlope(t, v, window)
+  const from = t[begin]!
+  const base = { ...nothing, slope, fit, tau, from, changedAt: begin > 0.05 * n ? from : null }
+  if (fit?.trusted) return fittedReport(base, fit, v, end - from)
+  const still = slope !== null && Math.abs(slope) <= STILL_KS && end - start >= WINDOW_S
   // without a curve only a slope that leaves nothing over a long window is steady
-  if (still && Math.abs(remainingChange(slope, end - t[0]!)) <= REST_K)
-    return {
-      ...base,
-      state: 'steady',
-      final: mean(),
-      low: mean() - REST_K,
-      high: mean() + REST_K,
-      to95S: 0,
-      remaining: 0,
-      why: '',
-    }
+  if (still && Math.abs(remainingChange(slope, end - start)) <= REST_K) return steadyReport(base, v)
   return { ...base, why: fit ? fit.why : 'it does not bend towards an end' }
 }
