@@ -8,6 +8,7 @@ export default defineNuxtConfig({
   $development: { experimental: { viteEnvironmentApi: true } },
   ssr: false,
   spaLoadingTemplate: true,
+  imports: { dirs: ['forms'] },
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
   app: {
@@ -25,7 +26,10 @@ export default defineNuxtConfig({
   srcDir: 'app',
   serverDir: here('./server'),
   // a link’s page is fetched when the pointer or the focus reaches it, not for every link in sight
-  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
+  experimental: {
+    typedPages: true,
+    defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } },
+  },
   compatibilityDate: '2026-01-01',
   nitro: {
     preset: 'node-server',

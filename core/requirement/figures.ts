@@ -6,6 +6,8 @@ import { goalNeeds, type Requirement } from './requirement'
 export interface Need extends Omit<Requirement, 'flow' | 'design' | 'low' | 'high'> {
   /** airflow needed, without margin */
   flow: Figure
+  /** why nothing meets what was stated, in words; null while an input is missing or a flow was found */
+  refusal: string | null
   /** airflow to plan for */
   design: Figure
   /** what else the maker wants to know, at the flow the plan gets */
@@ -19,9 +21,11 @@ export function needFigures(env: NeedEnv, requirement: Requirement, delivered: D
   const { flow, low, high, design, ...rest } = requirement
   const { label, formula, source, inputs, basis, note } = goal.working(job, env)
   const asked = goal.missing(job, env)
+  const refusal = flow === null && !asked ? note : null
   const withMargin = (x: number | null) => (x === null ? null : x * (1 + rest.margin))
   return {
     ...rest,
+    refusal,
     flow: figure('need.flow', label, 'flow', flow, formula, source, {
       basis,
       inputs,

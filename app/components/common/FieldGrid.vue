@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="T extends object">
 import { uncertainInputs, type Uncertainty, type UncertainInput } from '#core/document'
-import type { Field, Shape } from '../../composables/useFields'
+import type { Field, Shape } from '~/forms/field'
 
 /**
  * The fields of a record in a grid, each checked by the schema of its key. Where `doubts` is given, a range may be

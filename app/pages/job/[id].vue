@@ -1,8 +1,8 @@
 <script setup lang="ts">
-const route = useRoute()
+const route = useRoute('job-id')
 const job = useJobStore()
 const { show } = useUnits()
-const id = computed(() => String(route.params.id))
+const id = computed(() => route.params.id)
 const ready = ref(false)
 
 await job.open(id.value)
@@ -15,7 +15,7 @@ if (job.missing === 'missing')
   })
 ready.value = true
 
-const station = computed(() => route.path.split('/')[3] ?? 'brief')
+const station = computed(() => route.meta.station ?? 'brief')
 const report = computed(() => job.report)
 const counts = computed(() => {
   const all = report.value?.findings.findings ?? []

@@ -3,10 +3,10 @@ import type { Fan } from '#core/document'
 import { newFan } from '#core/document'
 
 /** One fan: a new one, a duplicate, or one from the shelf. */
-const route = useRoute()
+const route = useRoute('shelf-id')
 const shelf = useShelfStore()
 const isNew = computed(() => route.params.id === 'new')
-const stored = shallowRef(isNew.value ? null : await shelf.fetchOne(String(route.params.id)))
+const stored = shallowRef(isNew.value ? null : await shelf.fetchOne(route.params.id))
 const like = typeof route.query.like === 'string' ? await shelf.fetchOne(route.query.like) : null
 if (!isNew.value && !stored.value)
   throw createError({

@@ -2,6 +2,8 @@
 import { elementNames, pathStarters } from '#core/document'
 import type { ElementKind, PathElement } from '#core/document'
 
+definePageMeta({ station: 'air-path' })
+
 const { report, findings } = useJob('air-path')
 const route = useRoute()
 const selectedId = ref<string | null>(null)

@@ -2,6 +2,8 @@
 import type { Job } from '#core/document'
 import { jobSchema } from '#core/document'
 
+definePageMeta({ station: 'brief' })
+
 const { plan, set, put, findings } = useJob('brief')
 const job = computed(() => plan.value.job)
 const about: Field<keyof Job>[] = [

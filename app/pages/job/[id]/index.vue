@@ -1,5 +1,5 @@
 <script setup lang="ts">
-definePageMeta({ redirect: (to) => `/job/${String(to.params.id)}/brief` })
+definePageMeta({ redirect: (to) => ({ name: 'job-id-brief', params: to.params as { id: string } }) })
 </script>
 
 <template>

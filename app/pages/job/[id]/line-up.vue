@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { CurveSeries } from '~/components/lineup/CurveChart.vue'
 
+definePageMeta({ station: 'line-up' })
+
 const CurveChart = defineAsyncComponent(() => import('../../../components/lineup/CurveChart.vue'))
 
 const { plan, report, findings } = useJob('line-up')

@@ -3,6 +3,8 @@ import { airChangeGuide, captureGuide, mixingGuide } from '#core/need'
 import type { Uncertainty, UncertainInput, HeatBasis, Job } from '#core/document'
 import { jobSchema } from '#core/document'
 
+definePageMeta({ station: 'need' })
+
 const { store, plan, report, set, put, findings } = useJob('need')
 const { show, bare } = useUnits()
 const uncertainty = useUncertaintyReport()
@@ -126,7 +128,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
         <h2>The need</h2>
         <p v-if="need.missing" class="soft">
           Still asks for {{ need.missing }}.
-          {{ need.flow.value === null && !need.flow.note.startsWith('Still') ? need.flow.note : '' }}
+          {{ need.refusal }}
         </p>
         <dl class="results">
           <div v-for="(figure, i) in results" :key="figure.key">

@@ -4,6 +4,8 @@ import { DROP_LIMIT, fuseFor, usbBudgetOf } from '#core/supply'
 import type { SupplyKind } from '#core/power'
 import { converterSchema, selectionSchema, sourceSchema, wiringSchema } from '#core/document'
 
+definePageMeta({ station: 'power' })
+
 const { store, plan, report, findings } = useJob('power')
 const { show } = useUnits()
 const source = computed(() => plan.value.source)

@@ -2,6 +2,8 @@
 import { channelUnits, type NamedChannel } from '#core/measure'
 import { timeFormats, type LogTable, type TimeFormat } from '#shared/exchange/log-file'
 
+definePageMeta({ station: 'log' })
+
 const { plan } = useJob('log')
 const toast = useToast()
 const { table, result, problem, name, doing, progress, open, change, cancel, write } = useLogImport(

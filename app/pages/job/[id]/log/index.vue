@@ -2,6 +2,8 @@
 import { newRun, readingMean, runStates, type Run, type RunKind } from '#core/document'
 import { runsCsv, runsJson } from '#shared/exchange/runs-table'
 
+definePageMeta({ station: 'log' })
+
 const { store, plan, findings } = useJob('log')
 const route = useRoute()
 const states = computed(() => runStates(plan.value.runs).toReversed())

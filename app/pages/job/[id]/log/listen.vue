@@ -5,6 +5,8 @@ import { readingMean } from '#core/document'
 import type { Side } from '~/composables/useListen'
 import type { Heard } from '~/workers/listen.worker'
 
+definePageMeta({ station: 'log' })
+
 const { plan, report } = useJob('log')
 const shelf = useShelfStore()
 const { show } = useUnits()

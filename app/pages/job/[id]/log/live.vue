@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { LogSummary } from '#shared/api'
 
+definePageMeta({ station: 'log' })
+
 const { plan } = useJob('log')
 const route = useRoute()
 const toast = useToast()

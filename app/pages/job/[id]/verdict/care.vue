@@ -3,6 +3,8 @@ import { maintenanceTasks } from '#core/print'
 import type { Job } from '#core/document'
 import { jobSchema } from '#core/document'
 
+definePageMeta({ station: 'verdict' })
+
 const { plan, report, put } = useJob('verdict')
 const { show } = useUnits()
 const today = new Date().toISOString().slice(0, 10)

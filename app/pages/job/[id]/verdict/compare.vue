@@ -2,6 +2,8 @@
 import { compareRuns } from '#core/verification'
 import { runStates, usualPair, type Run } from '#core/document'
 
+definePageMeta({ station: 'verdict' })
+
 /** Any runs against any others. */
 const { plan } = useJob('verdict')
 const states = computed(() => runStates(plan.value.runs))

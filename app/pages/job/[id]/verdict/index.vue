@@ -2,6 +2,8 @@
 import { calibratedBy, predictionsOf } from '#core/advice'
 import type { StoredPlan } from '#shared/api'
 
+definePageMeta({ station: 'verdict' })
+
 const { plan, report, findings } = useJob('verdict')
 const { show, bare } = useUnits()
 const toast = useToast()

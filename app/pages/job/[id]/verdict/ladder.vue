@@ -4,6 +4,8 @@ import { RANKING_GAP_DB, rankNoiseSources, upgradeRungs, type RankedStage } from
 import { newReading, runStates, usualStages, readingLimit } from '#core/document'
 import { drawChart } from '~/charts/print-chart'
 
+definePageMeta({ station: 'verdict' })
+
 const { store, plan, report } = useJob('verdict')
 const { show } = useUnits()
 const states = computed(() => runStates(plan.value.runs).filter((s) => s.kind !== 'bench'))

@@ -2,6 +2,8 @@
 import { printMarkdown, printReportOf } from '#core/print'
 import { drawChart } from '~/charts/print-chart'
 
+definePageMeta({ station: 'verdict' })
+
 const { plan, report } = useJob('verdict')
 const { units } = useUnits()
 const toast = useToast()

@@ -1,0 +1,8 @@
+import type { StationKey } from '#core/plan'
+
+declare module '#app' {
+  interface PageMeta {
+    /** the station that a page of a job belongs to: the rail marks it */
+    station?: StationKey
+  }
+}
