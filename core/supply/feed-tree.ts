@@ -77,7 +77,7 @@ function solvedNode(
     headroom: utilisation === null ? null : headroomVerdict(utilisation),
     dropout: state.dropout,
   }
-  return { ...solved, problems: problemsOf(node, state, solved, window.aboveV) }
+  return Object.assign(solved, { problems: problemsOf(node, state, solved, window.aboveV) })
 }
 
 /**

@@ -145,17 +145,17 @@ const exposureOf = (level: number, hours: number) =>
   hours > 0 ? level + 10 * Math.log10(Math.min(hours, 24) / DAY_H) : null
 
 /** The selected fans: where they run, what their sheets say, how they work together. */
-export function fanFacts(sources: FactSources): SiFacts {
+export function fanFacts(sources: FactSources): SiFacts[] {
   const { fanArray } = sources.system
   const { candidate } = sources.operation
-  if (!fanArray || !candidate) return {}
+  if (!fanArray || !candidate) return []
   const running: Running = { ...sources, fanArray, candidate }
-  return {
-    ...operatingFacts(running),
-    ...electricFacts(running),
-    ...bodyFacts(running),
-    ...claimFacts(running),
-    ...arrayFacts(running),
-    ...noiseFacts(running),
-  }
+  return [
+    operatingFacts(running),
+    electricFacts(running),
+    bodyFacts(running),
+    claimFacts(running),
+    arrayFacts(running),
+    noiseFacts(running),
+  ]
 }

@@ -9,7 +9,7 @@ import { pathFacts } from './path'
 import { placeFacts } from './place'
 import { powerFacts } from './power'
 import { safetyFacts } from './safety'
-import type { FactSources } from './sources'
+import type { FactSources, SiFacts } from './sources'
 
 /** From SI to the unit that rules are written in. */
 function inRuleUnit(name: FactName, value: FactValue): FactValue {
@@ -21,23 +21,23 @@ function inRuleUnit(name: FactName, value: FactValue): FactValue {
   )
 }
 
-const parts = [
-  needFacts,
-  breathingFacts,
-  pathFacts,
-  fanFacts,
-  placeFacts,
-  powerFacts,
-  batteryFacts,
-  safetyFacts,
-  measureFacts,
+/** Each about one thing, in SI units. */
+const gathered = (sources: FactSources): SiFacts[] => [
+  needFacts(sources),
+  breathingFacts(sources),
+  pathFacts(sources),
+  ...fanFacts(sources),
+  placeFacts(sources),
+  ...powerFacts(sources),
+  batteryFacts(sources),
+  safetyFacts(sources),
+  measureFacts(sources),
 ]
 
 /** The plan's facts for the findings engine, in the rules' units: what is not known is left out. */
 export function planFacts(sources: FactSources): Facts {
   const facts: Facts = {}
-  for (const part of parts) {
-    const si = part(sources)
+  for (const si of gathered(sources)) {
     for (const name in si) {
       const value = si[name as FactName]
       if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value)))

@@ -211,21 +211,21 @@ function ledFacts({ plan, power }: Fed): SiFacts {
 }
 
 /** The feed: source, loads, converter, leads and what joins them. */
-export function powerFacts(sources: FactSources): SiFacts {
+export function powerFacts(sources: FactSources): SiFacts[] {
   const { source, selection } = sources.plan
-  if (!source) return selection ? { 'supply.kind': 'none' } : {}
+  if (!source) return selection ? [{ 'supply.kind': 'none' }] : []
   const fed: Fed = { ...sources, source }
-  return {
-    ...sourceFacts(fed),
-    ...loadFacts(fed),
-    ...headerFacts(fed),
-    ...usbFacts(fed),
-    ...converterFacts(fed),
-    ...dropperFacts(fed),
-    ...wireFacts(fed),
-    ...jointFacts(fed),
-    ...switchFacts(fed),
-    ...ledFacts(fed),
-    ...signalFacts(fed),
-  }
+  return [
+    sourceFacts(fed),
+    loadFacts(fed),
+    headerFacts(fed),
+    usbFacts(fed),
+    converterFacts(fed),
+    dropperFacts(fed),
+    wireFacts(fed),
+    jointFacts(fed),
+    switchFacts(fed),
+    ledFacts(fed),
+    signalFacts(fed),
+  ]
 }
