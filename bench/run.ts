@@ -24,6 +24,7 @@ import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { seeded } from '#core/numeric'
 import { demoData, startServer } from '../tests/api/harness'
+import { benchJobs } from './jobs'
 import { benchLogs } from './logs'
 import { line, time } from './measure'
 
@@ -274,6 +275,7 @@ for (let i = 0; i < 5; i++) {
 const layoutTime = laid.sort((x, y) => x - y)[2]!
 line('diagram of 60 nodes laid out', `${layoutTime.toFixed(0)} ms`, 'under 500 ms', layoutTime < 500)
 
+await benchJobs()
 await benchLogs()
 
 if (!existsSync('.output/server/index.mjs')) {

@@ -1,0 +1,64 @@
+/** Jobs: the bench list read in one statement against one statement a table and job; a save against a read. */
+import type { Database } from '../server/db/database'
+import { createFan } from '../server/db/repositories/fans'
+import { createPlan, getPlan, listPlans, savePlan } from '../server/db/repositories/jobs'
+import { demoFans } from '../demo/fans'
+import { demoJobs } from '../demo/jobs'
+import { memoryDatabase } from '../tests/api/harness'
+import { line } from './measure'
+
+const REPEATS = 15
+async function median(work: () => Promise<unknown>): Promise<number> {
+  const times: number[] = []
+  for (let i = 0; i < REPEATS; i++) {
+    const from = performance.now()
+    await work()
+    times.push(performance.now() - from)
+  }
+  return times.sort((a, b) => a - b)[Math.floor(REPEATS / 2)]!
+}
+
+/** Every table that holds rows of a job. */
+async function jobTables(db: Database): Promise<string[]> {
+  const rows = await db.query<{ table_name: string }>(
+    `SELECT DISTINCT table_name FROM information_schema.columns
+      WHERE table_schema = 'public' AND column_name = 'job_id' ORDER BY table_name`,
+  )
+  return rows.map((r) => r.table_name)
+}
+
+export async function benchJobs(): Promise<void> {
+  const db = await memoryDatabase()
+  for (const fan of demoFans) await createFan(db, fan)
+  for (const plan of demoJobs()) await createPlan(db, plan)
+  const tables = await jobTables(db)
+  const jobs = await listPlans(db)
+
+  const list = await median(() => listPlans(db))
+  const byTable = await median(async () => {
+    for (const { plan } of jobs)
+      for (const table of tables) await db.query(`SELECT * FROM "${table}" WHERE job_id = $1`, [plan.job.id])
+  })
+  line(
+    `list of ${jobs.length} jobs: a statement a table and job, against ours`,
+    `${(byTable / list).toFixed(1)} x`,
+    'at least 2 x',
+    byTable / list >= 2,
+  )
+
+  const { id } = jobs[0]!.plan.job
+  const read = await median(() => getPlan(db, id))
+  let margin = 0
+  const save = await median(async () => {
+    const { plan, revision } = await getPlan(db, id)
+    margin += 0.001
+    await savePlan(db, { ...plan, job: { ...plan.job, margin } }, revision)
+  })
+  line(
+    'reading a job, changing a field and saving it, against reading it',
+    `${(save / read).toFixed(1)} x`,
+    'at most 8 x',
+    save / read <= 8,
+  )
+  await db.close()
+}
