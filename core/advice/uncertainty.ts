@@ -208,6 +208,30 @@ export interface UncertaintyInput {
   sure?: UncertaintySource
 }
 
+/** A case of the path: every resistance moved by its own uncertainty, part of it shared by all; by the calibration's where there is one. */
+function drawnCase(compiled: Compiled, calibrated: number | null, sure: boolean, z: () => number): Case {
+  const common = z()
+  const moved = () => (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common)
+  const factor = (f: Flat) => (sure ? 1 : Math.exp(Math.log1p(calibrated ?? f.uncertainty) * moved()))
+  const { a, b, staticHead } = scaled(compiled.series, factor)
+  const splits = compiled.splits.map((s) => ({
+    ways: s.branches.map((way) => scaled(way, factor)),
+    leak: s.leak,
+  }))
+  return { a, b, staticHead, splits }
+}
+
+/** The driven fans with pressure and speed moved by their uncertainties; what is `sure` stays. */
+function drawnFans(driven: Driven, sure: UncertaintyInput['sure'], z: () => number): Driven {
+  const pressure = Math.exp(Math.log1p(driven.pressureUncertainty) * z() * (sure === 'fan' ? 0 : 1))
+  const speed = 1 + driven.speedUncertainty * z() * (sure === 'supply' ? 0 : 1)
+  const { drive } = driven
+  return {
+    ...driven,
+    drive: { ...drive, speed: drive.speed * speed, densityRatio: drive.densityRatio * pressure },
+  }
+}
+
 /**
  * Carries the doubt of need, path and fan through as sampled cases (seeded): each doubted number is drawn from a normal
  * distribution whose 5 % and 95 % are the ends of its range (two halves where they differ), each loss from a lognormal one.
@@ -245,37 +269,10 @@ export function sampleUncertainty(
     if (need === null) needsKnown = false
     else needs[i] = need
     if (!compiled) continue
-    const common = z()
-    const factor = (f: Flat) =>
-      sure === 'path'
-        ? 1
-        : Math.exp(
-            Math.log1p(calibrated ?? f.uncertainty) *
-              (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common),
-          )
-    const row = scaled(compiled.series, factor)
-    const c: Case = {
-      a: row.a,
-      b: row.b,
-      staticHead: row.staticHead,
-      splits: compiled.splits.map((s) => ({ ways: s.branches.map((b) => scaled(b, factor)), leak: s.leak })),
-    }
+    const c = drawnCase(compiled, calibrated, sure === 'path', z)
     for (const [k, share] of BAND_AT.entries()) drops[k]![i] = caseDrop(c, share * expected)
     if (!driven) continue
-    const pressure = Math.exp(Math.log1p(driven.pressureUncertainty) * z() * (sure === 'fan' ? 0 : 1))
-    const speed = 1 + driven.speedUncertainty * z() * (sure === 'supply' ? 0 : 1)
-    const q = caseFlow(
-      c,
-      {
-        ...driven,
-        drive: {
-          ...driven.drive,
-          speed: driven.drive.speed * speed,
-          densityRatio: driven.drive.densityRatio * pressure,
-        },
-      },
-      expected,
-    )
+    const q = caseFlow(c, drawnFans(driven, sure, z), expected)
     flows[i] = q > 0 ? q * caseUseful(c, q) : 0
     if (need === null) continue
     if (flows[i]! >= need) met++

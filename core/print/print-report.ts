@@ -310,6 +310,54 @@ function builtWords({ show }: Printer, { source }: PlanDocument, report: Report,
   return `${selection.fanName} at ${show(driveV, 'voltage')}${fed}; ${predicted} against a need of ${needed}${watts}${money}.`
 }
 
+const titled = (text: string, block: PrintBlock): PrintBlock[] => [{ kind: 'heading', text }, block]
+
+function predictionBlocks({ show }: Printer, report: Report): PrintBlock[] {
+  const predictions = predictionsOf(report)
+  if (!predictions.length) return []
+  return titled('Prediction against measurement', {
+    kind: 'table',
+    numbers: [1, 2],
+    head: ['Quantity', 'predicted', 'measured', 'what it teaches'],
+    rows: predictions.map((p) => [
+      p.label,
+      `${show(p.predicted, p.quantity)}${p.low === null ? '' : ` (${show(p.low, p.quantity)} to ${show(p.high, p.quantity)})`}`,
+      show(p.measured, p.quantity),
+      p.teaches,
+    ]),
+  })
+}
+
+function gainBlocks({ show, units }: Printer, report: Report, cost: number | null): PrintBlock[] {
+  const gains = gainCosts(report, cost)
+  if (!gains.length) return []
+  return titled('What the gain cost', {
+    kind: 'list',
+    items: gains.map((g) => {
+      const price = costPerUnit(g, units)
+      return `${show(g.gain, g.quantity)} ${g.what}${price ? `: ${show(price.money, 'money')} ${price.per}` : ''}`
+    }),
+  })
+}
+
+/** Findings that are left to mend. */
+function openBlocks({ units }: Printer, report: Report): PrintBlock[] {
+  const open = report.findings.findings.filter((f) => f.severity !== 'note')
+  if (!open.length) return []
+  return titled('Still to mend', {
+    kind: 'list',
+    items: open.map((f) => `${findingMessage(f, units)}: ${f.why}. ${f.fix}`),
+  })
+}
+
+const maintenanceBlocks = (plan: PlanDocument, report: Report, today: string): PrintBlock[] =>
+  titled('Care', {
+    kind: 'list',
+    items: maintenanceTasks(plan, report, plan.job.maintenanceFrom ?? today).map(
+      (t) => `${t.due}: ${t.title}. ${t.why}`,
+    ),
+  })
+
 /**
  * The report of a job, ready to be printed.
  * @param units the person's own @param today ISO date
@@ -321,13 +369,9 @@ export function printReportOf(
   today: string,
 ): PrintReport {
   const printer: Printer = { units, show: (value, quantity) => printQuantity(value ?? null, quantity, units) }
-  const { show } = printer
   const { job } = plan
   const { selection } = report
   const cost = selection?.candidate.cost ?? null
-  const predictions = predictionsOf(report)
-  const gains = gainCosts(report, cost)
-  const open = report.findings.findings.filter((f) => f.severity !== 'note')
   const blocks: PrintBlock[] = [
     {
       kind: 'text',
@@ -340,56 +384,13 @@ export function printReportOf(
     ...conditionBlocks(printer, report),
     ...noiseBlocks(printer, plan, report),
     ...(selection
-      ? [
-          { kind: 'heading' as const, text: 'What was built' },
-          {
-            kind: 'text' as const,
-            text: builtWords(printer, plan, report, cost),
-          },
-        ]
+      ? titled('What was built', { kind: 'text', text: builtWords(printer, plan, report, cost) })
       : []),
-    ...(predictions.length
-      ? [
-          { kind: 'heading' as const, text: 'Prediction against measurement' },
-          {
-            kind: 'table' as const,
-            numbers: [1, 2],
-            head: ['Quantity', 'predicted', 'measured', 'what it teaches'],
-            rows: predictions.map((p) => [
-              p.label,
-              `${show(p.predicted, p.quantity)}${p.low === null ? '' : ` (${show(p.low, p.quantity)} to ${show(p.high, p.quantity)})`}`,
-              show(p.measured, p.quantity),
-              p.teaches,
-            ]),
-          },
-        ]
-      : []),
-    ...(gains.length
-      ? [
-          { kind: 'heading' as const, text: 'What the gain cost' },
-          {
-            kind: 'list' as const,
-            items: gains.map((g) => {
-              const price = costPerUnit(g, units)
-              return `${show(g.gain, g.quantity)} ${g.what}${price ? `: ${show(price.money, 'money')} ${price.per}` : ''}`
-            }),
-          },
-        ]
-      : []),
+    ...predictionBlocks(printer, report),
+    ...gainBlocks(printer, report, cost),
     ...missingBlocks(report),
-    ...(open.length
-      ? [
-          { kind: 'heading' as const, text: 'Still to mend' },
-          { kind: 'list' as const, items: open.map((f) => `${findingMessage(f, units)}: ${f.why}. ${f.fix}`) },
-        ]
-      : []),
-    { kind: 'heading', text: 'Care' },
-    {
-      kind: 'list',
-      items: maintenanceTasks(plan, report, job.maintenanceFrom ?? today).map(
-        (t) => `${t.due}: ${t.title}. ${t.why}`,
-      ),
-    },
+    ...openBlocks(printer, report),
+    ...maintenanceBlocks(plan, report, today),
     {
       kind: 'text',
       text:
