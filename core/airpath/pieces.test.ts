@@ -94,8 +94,10 @@ describe('loss tables', () => {
         (ways, q) => {
           const branches = ways.map(([a, b]) => ({ a, b }))
           const table = parallelTable(branches.map((r) => ({ ...r, staticHead: 0, table: null })))!
-          // the table's steps are worth up to half a thousandth at its small end
-          expect(Math.abs(tableDrop(table, q) / parallelDrop(branches, q)! - 1)).toBeLessThan(1e-3)
+          const exact = parallelDrop(branches, q)!
+          // the table's steps are worth up to half a thousandth at its small end; below it there is next to no drop
+          fc.pre(exact > 1e-4)
+          expect(Math.abs(tableDrop(table, q) / exact - 1)).toBeLessThan(1e-3)
         },
       ),
       { numRuns: 40 },
