@@ -1,0 +1,185 @@
+import { proxy, wrap, type Remote } from 'comlink'
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest'
+import { planUncertainty } from '#core/advice'
+import { newPlan, type PlanDocument } from '#core/document'
+import { defaultRank } from '#core/selection'
+import { joinBlocks } from '#shared/log-blocks'
+import { writeCsv } from '#shared/exchange/shelf-file'
+import type { LogTable } from '#shared/exchange/log-file'
+import { demoFans } from '../../demo/fans'
+import { demoJobs } from '../../demo/jobs'
+import type { LogWorker } from './log.worker'
+import type { PlanWorker } from './plan.worker'
+import type { RankWorker } from './rank.worker'
+import type { ShelfWorker } from './shelf.worker'
+import type { TraceWorker } from './trace.worker'
+
+// each worker answers at the far end of a channel, so that all that goes through is copied as between threads
+const far = vi.hoisted(() => ({ port: null as MessagePort | null }))
+vi.mock('comlink', async (original) => {
+  const comlink = await original<typeof import('comlink')>()
+  return { ...comlink, expose: (worker: unknown) => comlink.expose(worker, far.port!) }
+})
+const ports: MessagePort[] = []
+async function started<T>(load: () => Promise<unknown>): Promise<Remote<T>> {
+  const { port1, port2 } = new MessageChannel()
+  ports.push(port1, port2)
+  far.port = port2
+  await load()
+  return wrap<T>(port1)
+}
+afterAll(() => {
+  for (const port of ports) port.close()
+})
+
+const plan = demoJobs()[0]!
+const input = { plan, fans: demoFans, shown: null }
+
+describe('plan', () => {
+  let worker: Remote<PlanWorker>
+  beforeAll(async () => {
+    worker = await started<PlanWorker>(() => import('./plan.worker'))
+  })
+  test('samples the plan as the core does', async () => {
+    expect(await worker.sample(input)).toEqual(planUncertainty(input))
+  })
+  test('offers improvements, each once', async () => {
+    const { improvements } = await worker.improvements(input)
+    expect(improvements.length).toBeGreaterThan(2)
+    expect(new Set(improvements.map((x) => x.key)).size).toBe(improvements.length)
+  })
+  test('a plan without anything gets no improvements and no failure', async () => {
+    const empty = { plan: newPlan('empty', 'Empty'), fans: [], shown: null }
+    expect(await worker.improvements(empty)).toMatchObject({ improvements: [] })
+  })
+})
+
+describe('rank', () => {
+  let worker: Remote<RankWorker>
+  beforeAll(async () => {
+    worker = await started<RankWorker>(() => import('./rank.worker'))
+    await worker.setShelf(demoFans, null)
+  })
+  test('ranks the shelf it was given for the plan', async () => {
+    const ranking = (await worker.rank(plan, defaultRank))!
+    expect(ranking.rows.length).toBeGreaterThan(5)
+    const ids = new Set(demoFans.map((f) => f.id))
+    for (const row of ranking.rows) expect(ids).toContain(row.fanId)
+  })
+  test('nothing is ranked for a path that is not complete', async () => {
+    const bare: PlanDocument = newPlan('bare', 'Bare')
+    bare.path = []
+    expect(await worker.rank(bare, defaultRank)).toBeNull()
+  })
+  test('a new shelf replaces the old one', async () => {
+    await worker.setShelf(demoFans.slice(0, 1), null)
+    const ranking = await worker.rank({ ...plan, selection: null }, defaultRank)
+    for (const row of ranking?.rows ?? []) expect(row.fanId).toBe(demoFans[0]!.id)
+  })
+})
+
+describe('shelf', () => {
+  const known = demoFans.slice(0, 3)
+  const fresh = demoFans.slice(3, 8)
+  const text = writeCsv([...known, ...fresh])
+  let worker: Remote<ShelfWorker>
+  beforeAll(async () => {
+    worker = await started<ShelfWorker>(() => import('./shelf.worker'))
+    await worker.setShelf(known)
+  })
+  test('reads a table, knows what is new and tells how far it is', async () => {
+    const told: number[] = []
+    const { problem, counts } = await worker.open(
+      text,
+      proxy((share: number) => void told.push(share)),
+    )
+    expect(problem).toBe('')
+    expect(counts).toMatchObject({ new: fresh.length, same: known.length, wrong: 0 })
+    await vi.waitFor(() => expect(told.at(-1)).toBe(1))
+  })
+  test('only what is new or changed is handed on to be written', async () => {
+    expect((await worker.part(0, 10)).map((f) => f.id)).toEqual(fresh.map((f) => f.id))
+    expect(await worker.part(fresh.length, 10)).toEqual([])
+  })
+  test('a heading that loses its meaning is no longer read', async () => {
+    const { headings } = await worker.open(
+      text,
+      proxy(() => {}),
+    )
+    const volts = headings.findIndex((h) => h.key === 'ratedV')
+    const { headings: after, counts } = await worker.remap(
+      volts,
+      null,
+      null,
+      proxy(() => {}),
+    )
+    expect(after[volts]!.key).toBeNull()
+    expect(counts.wrong + counts.changed + counts.new).toBeGreaterThan(0)
+  })
+  test('what is no table is refused in words', async () => {
+    const { problem, counts } = await worker.open(
+      '',
+      proxy(() => {}),
+    )
+    expect(problem).not.toBe('')
+    expect(counts.new).toBe(0)
+  })
+})
+
+describe('log', () => {
+  const ROWS = 900
+  const text = ['time_s,box_degC', ...Array.from({ length: ROWS }, (_, i) => `${i * 10},${rise(i * 10)}`)].join(
+    '\n',
+  )
+  let worker: Remote<LogWorker>
+  let table: LogTable
+  beforeAll(async () => {
+    worker = await started<LogWorker>(() => import('./log.worker'))
+    table = (await worker.sniff(new Blob([text]))) as LogTable
+  })
+  function rise(t: number) {
+    return (20 + 25 * (1 - Math.exp(-t / 1500))).toFixed(3)
+  }
+  test('a file is read, cut into blocks, held and fitted', async () => {
+    const read = (await worker.read(
+      table,
+      proxy(() => {}),
+    ))!
+    expect(read).toMatchObject({ problem: '', rows: ROWS })
+    const block = (await worker.block(0))!
+    expect(block.more).toBe(false)
+    expect(await worker.block(1)).toBeNull()
+
+    const sent = joinBlocks([{ seq: 0, rows: ROWS, channels: read.channels.length, data: block.data }])
+    expect(await worker.append(sent.buffer as ArrayBuffer, read.channels)).toMatchObject({
+      rows: ROWS,
+      end: 10 * (ROWS - 1),
+    })
+    const soak = (await worker.soak(0, null, 0, Infinity))!
+    expect(soak.final).toBeCloseTo(45, 1)
+  })
+  test('without a log there is nothing to see, and nothing fails', async () => {
+    await worker.clear()
+    expect(await worker.view(0, 10, 100)).toEqual({ channels: [], rows: 0, first: 0, last: 0 })
+    expect(await worker.soak(0, null, 0, 10)).toBeNull()
+    expect(await worker.summary(0, 10)).toEqual([])
+  })
+  test('a forgotten file has no blocks', async () => {
+    await worker.forget()
+    expect(await worker.block(0)).toBeNull()
+  })
+})
+
+describe('trace', () => {
+  test('follows the line of a picture, and says so where there is none', async () => {
+    const worker = await started<TraceWorker>(() => import('./trace.worker'))
+    const limit = { left: 0, right: 99 }
+    expect(await worker.follow({ x: 5, y: 30 }, 40, 10, limit)).toBe('There is no picture yet.')
+    const data = new Uint8ClampedArray(100 * 60 * 4).fill(255)
+    for (let x = 0; x < 100; x++) for (let y = 29; y <= 31; y++) data.set([200, 0, 0, 255], (y * 100 + x) * 4)
+    await worker.setPicture(100, 60, data)
+    const line = await worker.follow({ x: 50, y: 30 }, 40, 10, limit)
+    if (typeof line === 'string') throw new Error(line)
+    for (const { y } of line.points) expect(y).toBeCloseTo(30, 0)
+  })
+})
