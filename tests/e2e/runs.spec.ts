@@ -178,9 +178,12 @@ test('the stand-in started from the page: recorded, stopped, its tach pulled', a
   await expect(mine.getByText(/a second|every \d/)).toBeVisible()
   await page.getByRole('heading', { level: 1 }).click()
   await page.keyboard.press('r')
-  await expect(page.getByText('● recording,')).toBeVisible()
+  // it has to be seen turning before its tach can be missed
+  await expect(page.getByText(/● recording,.*[1-9]/)).toBeVisible({ timeout: 20_000 })
   await page.getByLabel('tach wire pulled').check()
   await expect(mine.getByText('tach lost')).toBeVisible({ timeout: 20_000 })
+  // the log tells it as well, while it is still being recorded
+  await expect(page.getByText(/the fan stood once although it was fed/)).toBeVisible({ timeout: 20_000 })
   await page.getByLabel('tach wire pulled').uncheck()
   await page.getByRole('heading', { level: 1 }).click()
   await page.keyboard.press('s')
