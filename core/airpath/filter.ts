@@ -31,12 +31,12 @@ const medium = (
   c2High,
   maxFaceSpeed,
   c1: Math.round(10 * Math.sqrt(Math.max(c1Low, 0.1) * c1High)) / 10,
-  c2: (c2Low + c2High) / 2,
+  c2: c2Low > 0 ? Math.round(10 * Math.sqrt(c2Low * c2High)) / 10 : (c2Low + c2High) / 2,
 })
 
 /**
- * Clean media, typical; use the sheet when there is one. Common practice, no source. c1 is the geometric middle of its
- * band, c2 the middle.
+ * Clean media, typical; use the sheet when there is one. Common practice, no source. c1 and c2 are the geometric middle
+ * of their bands, c2 the middle where its band begins at none.
  */
 export const filterMedia: FilterMedium[] = [
   medium('foam20', 'Foam 10 to 20 ppi, 10 mm', 1, 5, 2, 6, 2),
@@ -48,6 +48,16 @@ export const filterMedia: FilterMedium[] = [
   medium('hepa', 'HEPA H13 panel', 250, 600, 0, 0, 0.5),
   medium('carbonFoam', 'Carbon-loaded foam, 10 mm', 15, 50, 10, 30, 0.5),
 ]
+
+/**
+ * Doubt of a medium's loss as the share by which it may be more (the same factor less): its band at half its highest
+ * usual face velocity.
+ * Reference: bands of common practice, no source
+ */
+export function mediumDoubt({ c1Low, c1High, c2Low, c2High, maxFaceSpeed }: FilterMedium): number {
+  const at = (c1: number, c2: number) => c1 + (c2 * maxFaceSpeed) / 2
+  return Math.sqrt(at(c1High, c2High) / at(c1Low, c2Low)) - 1
+}
 
 /** Loss of a loaded filter over a clean one, for planning. Common practice, no source (change at 2 to 3 times). */
 export const LOADED_FACTOR = 2

@@ -3,7 +3,8 @@ import { describe, expect, test } from 'vitest'
 import { adapterLoss, hoods, kReducer, kSlideGate, outlets } from './pieces'
 import { finChannelDrop, finDrop } from './slit'
 import { freeShare } from './pattern'
-import { lossTable, parallelTable, tableDrop, tableFlow, tableSlope, type Passage } from './loss-table'
+import { lossTable, tableDrop, tableFlow, tableSlope, type Passage } from './loss-table'
+import { commonDrop, commonSlope, flowsOfWays } from './side-by-side'
 import { parallelDrop } from './resistance'
 
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
@@ -86,34 +87,45 @@ describe('loss tables', () => {
     expect(tableFlow(table, 3)).toBe(0)
     expect(tableDrop(table, 0)).toBe(0)
   })
-  test('ways side by side agree with the bisected answer', () => {
+})
+
+describe('ways side by side', () => {
+  test('agree with the bisected answer, and their flows add up', () => {
     fc.assert(
       fc.property(
         fc.array(fc.tuple(positive(0, 5e3), positive(1e3, 1e7)), { minLength: 2, maxLength: 4 }),
         positive(1e-4, 0.3),
         (ways, q) => {
           const branches = ways.map(([a, b]) => ({ a, b }))
-          const table = parallelTable(branches.map((r) => ({ ...r, staticHead: 0, table: null })))!
-          const exact = parallelDrop(branches, q)!
-          // the table's steps are worth up to half a thousandth at its small end; below it there is next to no drop
-          fc.pre(exact > 1e-4)
-          expect(Math.abs(tableDrop(table, q) / exact - 1)).toBeLessThan(1e-3)
+          const passages = branches.map((r) => ({ ...r, staticHead: 0, table: null }))
+          expect(commonDrop(passages, q) / parallelDrop(branches, q)!).toBeCloseTo(1, 9)
+          expect(flowsOfWays(passages, q).reduce((s, x) => s + x, 0) / q).toBeCloseTo(1, 12)
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 60 },
     )
   })
   test('equal quadratic ways: four times the ways, a sixteenth of the drop', () => {
     const one = 1e5 * 0.01 ** 2
-    expect(tableDrop(parallelTable([1, 2, 3, 4].map(() => quadratic(1e5)))!, 0.01)).toBeCloseTo(one / 16, 4)
+    const four = [1, 2, 3, 4].map(() => quadratic(1e5))
+    expect(commonDrop(four, 0.01)).toBeCloseTo(one / 16, 9)
+    expect(commonSlope(four, one / 16)).toBeCloseTo((2 * one) / 16 / 0.01, 6)
   })
-  test('a flap opens late: the open way carries all of it before', () => {
-    const table = parallelTable([quadratic(1e5), quadratic(1e5, 4)])!
-    expect(tableDrop(table, 0.005)).toBeCloseTo(2.5, 2)
-    expect(tableDrop(table, 0.02)).toBeLessThan(1e5 * 0.02 ** 2)
+  test('a flap opens late: the open way carries all of it before, and every flow adds up at the kink', () => {
+    const ways = [quadratic(1e5), quadratic(4e4, 4)]
+    expect(flowsOfWays(ways, 0.005)).toEqual([0.005, 0])
+    expect(commonDrop(ways, 0.005)).toBeCloseTo(2.5, 9)
+    const opens = Math.sqrt(4 / 1e5)
+    for (const share of [0.999, 1, 1.0001, 1.01, 1.5, 4]) {
+      const flows = flowsOfWays(ways, share * opens)
+      const drop = commonDrop(ways, share * opens)
+      expect((flows[0]! + flows[1]!) / (share * opens)).toBeCloseTo(1, 12)
+      expect((1e5 * flows[0]! ** 2) / drop).toBeCloseTo(1, 5)
+      if (flows[1]! > 0) expect((4 + 4e4 * flows[1]! ** 2) / drop).toBeCloseTo(1, 5)
+    }
   })
-  test('a way without resistance has no table', () => {
-    expect(parallelTable([quadratic(0), quadratic(1e5)])).toBeNull()
-    expect(parallelTable([])).toBeNull()
+  test('flaps only: nothing moves below the lightest', () => {
+    expect(commonDrop([quadratic(1e5, 3), quadratic(1e5, 5)], 1e-6)).toBeCloseTo(3, 6)
+    expect(commonDrop([quadratic(1e5, 3)], 0)).toBe(0)
   })
 })

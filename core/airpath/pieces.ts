@@ -37,11 +37,12 @@ export const wyes: Piece[] = [
   piece('wye', 'Wye at 45°', 0.3, 0.5, 'common practice, no source'),
   piece('tee', 'Tee, branch at 90°', 1.0, 1.3, 'common practice, no source'),
 ]
-/** Bends without a radius. */
+/** Bends that are not round elbows. */
 export const mitres: Piece[] = [
   piece('mitre', 'Mitre 90°, no vanes', 1.2, 1.2, 'hydraulics handbooks, from memory'),
   piece('mitre45', 'Mitre 45°', 0.34, 0.34, 'hydraulics handbooks, from memory'),
   piece('u-turn', 'U-turn without radius', 2, 3, 'common practice, no source'),
+  piece('hose', 'Tight bend of a hose', 0.5, 1, 'common practice, no source'),
 ]
 /** A light back-draught flap: its loss once open. Common practice, no source. */
 export const flapPiece = piece('flap', 'Light back-draught flap', 1.5, 4, 'common practice, no source')

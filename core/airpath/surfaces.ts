@@ -14,5 +14,22 @@ export const surfaces: Surface[] = [
   { key: 'hose', name: 'Flexible wire-helix hose, stretched', roughness: 3e-3 },
 ]
 
-/** Friction multiplier of a hose that is not stretched: 2 to 4 at 15 % slack (from memory). */
-export const SLACK_FACTOR = 3
+/**
+ * Friction multiplier of a hose that is not stretched, with its band. From memory: 2 to 4 at about 15 % slack, up to 10
+ * at 30 %.
+ */
+export const slackLevels = [
+  { factor: 1, low: 1, high: 1, name: 'straight or stretched' },
+  { factor: 3, low: 2, high: 4, name: 'slack hose, 15 % too long (two to four times the friction)' },
+  { factor: 6.3, low: 4, high: 10, name: 'very slack, 30 % too long (four to ten times)' },
+] as const
+
+/**
+ * Doubt of a slack hose's friction, as the share by which it may be more (or the factor less).
+ * @param factor friction multiplier, 1 or more
+ * Reference: the bands of the levels, from memory
+ */
+export function slackDoubt(factor: number): number {
+  const level = slackLevels.findLast((l) => factor >= l.factor) ?? slackLevels[0]
+  return Math.sqrt(level.high / level.low) - 1
+}

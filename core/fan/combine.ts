@@ -134,15 +134,67 @@ export function parallelOperatingPoint(
   return total === null || share === null ? null : { total, second: share, pressure }
 }
 
-/** Points of a combined curve: enough that the cubic follows both members to about 0.1 %. */
-const COMBINED_POINTS = 41
+/** Steps between two nodes, dense at both ends: members bend most where one of them begins to deliver or to turn back. */
+const STEPS_BETWEEN = 6
+/** Width of a kink, share of the value: on both of its sides stands a node, so that the cubic does not round it. */
+const KINK = 1e-7
+
+/** Values from `low` to `high` that hold every node inside, with steps between and both sides of each kink. */
+function spread(nodes: readonly number[], low: number, high: number): number[] {
+  const inside = nodes.filter((x) => x > low && x < high)
+  const all = [low, ...inside, high].sort((a, b) => a - b)
+  const values = all.flatMap((from, i) => {
+    const to = all[i + 1]
+    if (to === undefined) return [from]
+    const between = Array.from({ length: STEPS_BETWEEN - 1 }, (_, k) => {
+      const share = (1 - Math.cos((Math.PI * (k + 1)) / STEPS_BETWEEN)) / 2
+      return from + (to - from) * share
+    })
+    return i === 0 ? [from, ...between] : [from * (1 - KINK), from, from * (1 + KINK), ...between]
+  })
+  return values.filter((x) => x >= low && x <= high)
+}
+
+/** Points of a curve whose flow rises, what falls back left out. */
+function risingPoints(points: readonly CurvePoint[]): CurvePoint[] {
+  const kept: CurvePoint[] = []
+  for (const p of points) if (p.q > (kept.at(-1)?.q ?? -1)) kept.push(p)
+  return kept
+}
+
+function seriesPoints(first: FanCurve, second: FanCurve): CurvePoint[] {
+  const last = lastFlow(first) + lastFlow(second)
+  // the pair ends where the braking member eats the other's pressure
+  const end =
+    bisectFalling((q) => seriesPressure(first, second, q) ?? -1, 0, last) ??
+    Math.max(lastFlow(first), lastFlow(second))
+  const start = Math.max(first.q[0]!, second.q[0]!)
+  return spread([...first.q, ...second.q], start, end).map((q) => ({
+    q,
+    p: q === end ? 0 : Math.max(0, seriesPressure(first, second, q) ?? 0),
+  }))
+}
+
+function parallelPoints(first: FanCurve, second: FanCurve, flap: boolean): CurvePoint[] {
+  const [weak, strong] = highestPressure(first) < highestPressure(second) ? [first, second] : [second, first]
+  const total = (p: number) => parallelFlow(strong, weak, p, { flap }) ?? -1
+  // where the weaker one takes back all that the stronger one gives
+  const shutOff = bisectFalling(total, 0, highestPressure(strong))
+  const top = shutOff ?? highestPressure(strong)
+  const nodes = [weak, strong].flatMap((c) => [...c.p])
+  return spread(nodes, 0, top)
+    .reverse()
+    .map((p) => ({ q: p === top && shutOff !== null ? 0 : Math.max(0, total(p)), p }))
+}
 
 /**
- * One curve for two unlike fans, both already as driven: one behind the other (pressures add at one flow, a member beyond
- * its free delivery brakes) or side by side (flows add at one pressure; a member overpowered is driven backwards unless a
- * flap shuts it). Only the falling right-hand branches of members that dip are used side by side.
- * @returns null where the two have no common curve
- * Reference: docs/physics.md, combinations (FP12, FP13)
+ * Curve of two unlike fans together, as driven: side by side their flows add at each common pressure (from the pressure
+ * at which the stronger one only feeds the weaker one back), one behind the other their pressures at each common flow.
+ * Its nodes are the members' own and their kinks, so that the cubic between them follows both to about 1e-4.
+ * @param how side by side or one behind the other
+ * @param flap a flap shuts the one that is overpowered
+ * @returns null where they have no common curve
+ * Reference: flows add side by side, pressures one behind the other; docs/physics.md, fans and air path
  */
 export function combinedCurve(
   first: FanCurve,
@@ -150,30 +202,31 @@ export function combinedCurve(
   how: 'series' | 'parallel',
   flap = false,
 ): FanCurve | null {
-  const points: CurvePoint[] = []
-  const add = (q: number, p: number) => {
-    if (q >= 0 && p >= 0 && q > (points.at(-1)?.q ?? -1)) points.push({ q, p })
-  }
-  if (how === 'series') {
-    const last = lastFlow(first) + lastFlow(second)
-    // the pair ends where the braking member eats the other's pressure
-    const end =
-      bisectFalling((q) => seriesPressure(first, second, q) ?? -1, 0, last) ??
-      Math.max(lastFlow(first), lastFlow(second))
-    for (let i = 0; i < COMBINED_POINTS; i++) {
-      const q = (end * i) / (COMBINED_POINTS - 1)
-      add(q, Math.max(0, seriesPressure(first, second, q) ?? -1))
-    }
-  } else {
-    const top = Math.max(highestPressure(first), highestPressure(second))
-    const [weak, strong] = highestPressure(first) < highestPressure(second) ? [first, second] : [second, first]
-    for (let i = 0; i < COMBINED_POINTS; i++) {
-      // denser near no pressure, where the curve is flat in pressure
-      const p = top * (1 - (i / (COMBINED_POINTS - 1)) ** 1.5)
-      const total = parallelFlow(strong, weak, p, { flap })
-      if (total !== null) add(total, p)
-    }
-  }
-  const made = makeCurve(points)
+  const points = how === 'series' ? seriesPoints(first, second) : parallelPoints(first, second, flap)
+  const made = makeCurve(risingPoints(points))
   return made.ok ? made.curve : null
+}
+
+/**
+ * How two unlike fans side by side share a common pressure, m3/s each; a negative flow goes back through the fan.
+ * @param pressure common pressure, Pa, 0 or more
+ * Reference: docs/physics.md, combinations
+ */
+export function sharesAt(first: FanCurve, second: FanCurve, pressure: number): [number, number] | null {
+  const shares = [first, second].map((c) => memberFlow(c, pressure, { flap: false }))
+  return shares[0] === null || shares[1] === null ? null : [shares[0]!, shares[1]!]
+}
+
+/**
+ * Whether fans side by side may share a pressure unevenly and change over: it lies between a curve's dip and its peak,
+ * where one and the same pressure belongs to several flows.
+ * @param pressure of one fan, Pa
+ * Reference: docs/physics.md, combinations ("unstable sharing")
+ */
+export function sharesUnstably(curve: FanCurve, pressure: number): boolean {
+  const { p } = curve
+  let rising = false
+  for (let k = 1; k < p.length; k++)
+    if (p[k]! > p[k - 1]! && pressure > p[k - 1]! && pressure < p[k]!) rising = true
+  return rising
 }

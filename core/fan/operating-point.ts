@@ -171,6 +171,44 @@ export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): num
   return lowestStable
 }
 
+/** What is known of the path where it was searched for crossings. */
+interface Searched {
+  /** fan less path at the curve's first flow, Pa */
+  first: number
+  /** pressure before any air moves, Pa */
+  head: number
+  /** drop of the path at a flow, Pa */
+  dropAt: (flow: number) => number
+}
+
+/**
+ * What the crossings that were found mean.
+ * @param all crossings from left to right
+ * Reference: docs/physics.md, operating point: status and region
+ */
+export function operationAt(
+  curve: FanCurve,
+  drive: Drive,
+  all: Crossing[],
+  { first, head, dropAt }: Searched,
+): OperatingPoint {
+  if (!(drive.speed > 0)) return { status: 'not-turning', crossings: [], flow: 0, pressure: head, region: null }
+  if (all.length === 0) {
+    const status = first >= 0 ? 'right-of-data' : curve.q[0] === 0 ? 'none-opposed' : 'left-of-data'
+    return { status, crossings: [], flow: null, pressure: null, region: null }
+  }
+  const flow = all.find((c) => c.stable)?.flow ?? null
+  const stall = stallLimit(curve)
+  const stalled = flow !== null && stall !== null && flow < stall * drive.speed * drive.parallel
+  return {
+    status: all.length > 1 ? 'several' : 'one',
+    crossings: all,
+    flow,
+    pressure: flow === null ? null : dropAt(flow),
+    region: flow === null ? null : stalled ? 'stall-risk' : 'normal',
+  }
+}
+
 /**
  * Operating point of a driven fan on a path.
  * @returns flow and pressure, or the reason why there is none: `none-opposed` (the path's head is stronger than the
@@ -178,30 +216,11 @@ export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): num
  * Reference: where fan curve and path meet; docs/physics.md, fans and air path
  */
 export function operatingPoint(curve: FanCurve, path: Resistance, drive: Drive = asSheet): OperatingPoint {
-  if (!(drive.speed > 0))
-    return { status: 'not-turning', crossings: [], flow: 0, pressure: path.staticHead ?? 0, region: null }
-  const all = crossings(curve, path, drive)
-  if (all.length === 0) {
-    const firstDifference =
-      curve.p[0]! * drive.speed ** 2 * drive.densityRatio * drive.series -
-      dropOf(path, curve.q[0]! * drive.speed * drive.parallel)
-    const status = firstDifference >= 0 ? 'right-of-data' : curve.q[0] === 0 ? 'none-opposed' : 'left-of-data'
-    return { status, crossings: [], flow: null, pressure: null, region: null }
-  }
-  const flow = all.find((c) => c.stable)?.flow ?? null
-  const stall = stallLimit(curve)
-  return {
-    status: all.length > 1 ? 'several' : 'one',
-    crossings: all,
-    flow,
-    pressure: flow === null ? null : dropOf(path, flow),
-    region:
-      flow === null
-        ? null
-        : stall !== null && flow < stall * drive.speed * drive.parallel
-          ? 'stall-risk'
-          : 'normal',
-  }
+  const all = drive.speed > 0 ? crossings(curve, path, drive) : []
+  const first =
+    curve.p[0]! * drive.speed ** 2 * drive.densityRatio * drive.series -
+    dropOf(path, curve.q[0]! * drive.speed * drive.parallel)
+  return operationAt(curve, drive, all, { first, head: path.staticHead ?? 0, dropAt: (q) => dropOf(path, q) })
 }
 
 /**

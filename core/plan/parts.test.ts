@@ -107,7 +107,7 @@ describe('elements of a path', () => {
       12,
     )
   })
-  test('a duct between rooms pays entrance and exit once; between chambers of its own bore nearly nothing at the exit', () => {
+  test('a duct between rooms pays entrance and exit once, into a chamber of any size as into the open', () => {
     const d = element('duct', { diameterM: 0.1, lengthM: 0.01, surface: 'smooth' })
     const v = 0.02 / ((Math.PI / 4) * 0.01)
     const q2 = (air.density * v * v) / 2
@@ -115,8 +115,8 @@ describe('elements of a path', () => {
     expect(friction).toBeGreaterThan(0)
     expect(friction).toBeLessThan(0.01 * q2)
     expect(dropOfPath([d, element('chamber', { areaM2: (Math.PI / 4) * 0.01 })], 0.02)).toBeCloseTo(
-      dropOfPath([d], 0.02) - q2,
-      6,
+      dropOfPath([d], 0.02),
+      9,
     )
   })
   test('two halves of a duct in a row are one duct', () => {

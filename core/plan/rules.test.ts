@@ -209,6 +209,7 @@ describe('a change of the plan raises its rule', () => {
     },
     'air-duct-fast': (p) => {
       p.path.push({ ...newElement('d', 'duct'), diameterM: 0.035, lengthM: 0.1 })
+      p.selection = { ...p.selection!, count: 3, arrangement: 'series' }
     },
     'air-duct-slack': (p) => {
       p.path.push({ ...newElement('d', 'duct'), diameterM: 0.1, lengthM: 1.5, slack: 3 })

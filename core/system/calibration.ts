@@ -7,6 +7,7 @@ import { curveUncertainty } from './curve-uncertainty'
 import { curveAt, driveSpeed, modelFan } from './fan-model'
 import { figure, input, type Figure } from '#core/figure'
 import { pathDrop, scalePath, type PathModel } from './path'
+import { dropRange } from './path-uncertainty'
 
 /** What measured points and the path's guess say about each other. */
 export interface Residual {
@@ -147,8 +148,7 @@ function factorFigure(kind: Calibration['kind'], { points, guesses, factor, unce
     'least squares of one factor over the guessed path',
     {
       basis: 'measured',
-      low: factor * (1 - uncertainty),
-      high: factor * (1 + uncertainty),
+      ...dropRange(factor, uncertainty),
       inputs: points.flatMap((p, i) => [
         input('Q', `flow ${i + 1}`, p.flow, 'flow'),
         input('Δp', `measured ${i + 1}`, p.pressure, 'pressure'),

@@ -2,7 +2,8 @@ import type { AirState } from '#core/air'
 import { elementNames, type Job } from '#core/document'
 import { figure, input, type Figure, type FigureBasis } from '#core/figure'
 import type { ElementModel } from './elements/model'
-import { elementDrop, pathDrop, pathUncertainty, usefulShare, type PathModel } from './path'
+import { elementDrop, pathDrop, usefulShare, type PathModel } from './path'
+import { dropRange, elementUncertainty, pathUncertainty } from './path-uncertainty'
 
 /** Density of the air at the site. */
 export const densityFigure = (job: Job, air: AirState): Figure =>
@@ -42,8 +43,7 @@ export function elementFigure(e: ElementModel, q: number | null): Figure {
     {
       basis: basisOf(e),
       inputs: [...e.inputs, input('Q', 'flow through it', q, 'flow')],
-      low: drop === null ? null : drop * (1 - e.uncertainty),
-      high: drop === null ? null : drop * (1 + e.uncertainty),
+      ...(drop === null ? {} : dropRange(drop, elementUncertainty(e, q!))),
       note: e.missing ? `Not counted yet: it lacks ${e.missing}.` : '',
     },
   )
@@ -71,8 +71,7 @@ export function dropFigure(path: PathModel, flow: number | null, operating: bool
     'elements in series add',
     {
       basis: 'estimated',
-      low: total === null ? null : total * (1 - uncertainty),
-      high: total === null ? null : total * (1 + uncertainty),
+      ...(total === null ? {} : dropRange(total, uncertainty)),
       inputs: [input('Q', 'flow', flow, 'flow')],
       note: path.complete ? scaledWords(path) : missingWords(path),
     },

@@ -60,10 +60,11 @@ export {
   localResistance,
   mainRow,
   modelPath,
-  pathUncertainty,
   pathDrop,
+  pathHead,
   type PathModel,
   scalePath,
   usefulShare,
 } from './path'
+export { dropRange, elementUncertainty, pathUncertainty, SHARED_DOUBT } from './path-uncertainty'
 export { arrayLevel, levelAtListener, type LevelEstimate } from './sound'

@@ -1,13 +1,19 @@
 import type { AirState } from '#core/air'
+import { passageHead } from '#core/airpath'
 import {
+  lastFlow,
   operatingPoint,
+  operationAt,
+  pressureAt,
   stableFlow,
+  type Crossing,
   type Drive,
   type FanCurve,
   type OperatingPoint,
   type Resistance,
 } from '#core/fan'
-import { localResistance, pathUncertainty, pathDrop, type PathModel } from './path'
+import { localResistance, pathDrop, pathHead, type PathModel } from './path'
+import { dropRange, pathUncertainty } from './path-uncertainty'
 
 /** Flow that a first local fit is made at when nothing better is known, m3/s. */
 const FIRST_GUESS = 0.01
@@ -17,6 +23,8 @@ const ROUNDS = 8
 export interface PathSolver {
   path: PathModel
   fixed: Required<Resistance> | null
+  /** a way of a split opens at a pressure of its own */
+  kinked: boolean
   guess: number
 }
 
@@ -26,7 +34,8 @@ export interface PathSolver {
  */
 export function pathSolver(path: PathModel, guess: number | null): PathSolver {
   const at = guess && guess > 0 ? guess : FIRST_GUESS
-  return { path, fixed: path.nonlinear ? null : localResistance(path, at), guess: at }
+  const kinked = path.main.some((e) => e.branches?.some((b) => passageHead(b.passage) > 0))
+  return { path, fixed: path.nonlinear ? null : localResistance(path, at), kinked, guess: at }
 }
 
 /** Flows of the quick table: one step is 6 % more air, within which a local fit of duct friction is as good as exact. */
@@ -52,44 +61,127 @@ const quickIndex = (flow: number) =>
  */
 export function quickFlow({ solver, fits }: QuickPath, curve: FanCurve, drive: Drive): number {
   if (solver.fixed) return stableFlow(curve, solver.fixed, drive)
+  // where a way opens at a pressure of its own the path has a kink, which no fit from a table follows
+  if (solver.kinked) return operatingFlow(solver, curve, drive)
   let at = quickIndex(solver.guess)
-  let flow = -1
   for (let i = 0; i < ROUNDS; i++) {
     const fit = (fits[at] ??= localResistance(solver.path, QUICK.from * Math.exp(at * QUICK.step)))
-    flow = stableFlow(curve, fit, drive)
+    const flow = stableFlow(curve, fit, drive)
     if (!(flow > 0)) break
     const next = quickIndex(flow)
-    if (Math.abs(next - at) <= 1) break
+    if (Math.abs(next - at) <= 1) return flow
     at = next
   }
-  return flow
+  return operatingFlow(solver, curve, drive)
 }
 
 const scaled = (r: Required<Resistance>, factor: number): Resistance =>
   factor === 1 ? r : { a: r.a * factor, b: r.b * factor, staticHead: r.staticHead * factor }
 
-/** Path coefficients at the operating point of a driven curve: the local fit is repeated until its flow stands. */
-function resistanceAtOperation(solver: PathSolver, curve: FanCurve, drive: Drive, factor: number): Resistance {
-  if (solver.fixed) return scaled(solver.fixed, factor)
-  let at = solver.guess
-  let resistance = scaled(localResistance(solver.path, at), factor)
-  for (let i = 0; i < ROUNDS; i++) {
-    const flow = stableFlow(curve, resistance, drive)
-    if (!(flow > 0) || Math.abs(flow - at) < 1e-7 * flow) break
-    at = flow
-    resistance = scaled(localResistance(solver.path, at), factor)
+/** Whether pressure never rises with flow: then a path that rises meets it at most once. */
+const falls = new WeakMap<FanCurve, boolean>()
+function fallsThroughout(curve: FanCurve): boolean {
+  let known = falls.get(curve)
+  if (known === undefined) falls.set(curve, (known = curve.p.every((p, i) => i === 0 || p <= curve.p[i - 1]!)))
+  return known
+}
+
+/** Fan less path at a flow, Pa. */
+const gap = (path: PathModel, curve: FanCurve, drive: Drive, factor: number) => (q: number) =>
+  (pressureAt(curve, Math.min(q / (drive.speed * drive.parallel), lastFlow(curve))) ?? 0) *
+    drive.speed ** 2 *
+    drive.densityRatio *
+    drive.series -
+  factor * (q > 0 ? pathDrop(path, q) : pathHead(path))
+
+/** Steps of the bracketed search. */
+const STEPS = 100
+/** Where the search stands still, share of the flow. */
+const SETTLED = 1e-10
+
+/**
+ * The one crossing inside a bracket whose ends have different signs, m3/s. The path's local fit proposes where to look;
+ * where that does not help, the bracket is halved.
+ */
+function crossingBetween(
+  path: PathModel,
+  curve: FanCurve,
+  drive: Drive,
+  factor: number,
+  [from, to]: [number, number],
+  start: number,
+): number {
+  const f = gap(path, curve, drive, factor)
+  const rises = f(from) < 0
+  let [low, high] = [from, to]
+  let q = start > low && start < high ? start : (low + high) / 2
+  for (let i = 0; i < STEPS && high - low > SETTLED * high; i++) {
+    const here = f(q)
+    if (here === 0) return q
+    if (here > 0 !== rises) low = q
+    else high = q
+    const next = rises ? -1 : stableFlow(curve, scaled(localResistance(path, q), factor), drive)
+    if (next > low && next < high && Math.abs(next - q) <= SETTLED * q) return next
+    q = i % 4 < 3 && next > low && next < high ? next : (low + high) / 2
   }
-  return resistance
+  return q
 }
 
-/** Lowest stable flow of a driven curve on the path, m3/s, or -1. @param factor multiplies the path's resistance (for its band) */
+/** Parts that an interval between two data points is looked at in, where a curve may be met several times. */
+const PARTS = 12
+
+/** Every crossing of a driven curve and a bent path, solved on the true path. */
+function bentCrossings(solver: PathSolver, curve: FanCurve, drive: Drive, factor: number): Crossing[] {
+  const { path, guess } = solver
+  const f = gap(path, curve, drive, factor)
+  const width = drive.speed * drive.parallel
+  const first = curve.q[0]! * width
+  const last = lastFlow(curve) * width
+  if (fallsThroughout(curve)) {
+    if (!(f(first) > 0) || f(last) > 0) return []
+    return [{ flow: crossingBetween(path, curve, drive, factor, [first, last], guess), stable: true }]
+  }
+  const found: Crossing[] = []
+  let before = first
+  let sign = Math.sign(f(first))
+  for (let k = 1; k < curve.q.length; k++)
+    for (let part = 1; part <= PARTS; part++) {
+      const [a, b] = [curve.q[k - 1]! * width, curve.q[k]! * width]
+      const q = a + ((b - a) * part) / PARTS
+      const now = Math.sign(f(q))
+      if (now !== 0 && sign !== 0 && now !== sign)
+        found.push({
+          flow: crossingBetween(path, curve, drive, factor, [before, q], guess),
+          stable: sign > 0,
+        })
+      if (now !== 0) {
+        before = q
+        sign = now
+      } else if (q === last && sign > 0) found.push({ flow: q, stable: true })
+    }
+  return found
+}
+
+/**
+ * Lowest stable flow of a driven curve on the path, m3/s, or -1.
+ * @param factor multiplies the path's resistance (for its band), above 0
+ */
 export function operatingFlow(solver: PathSolver, curve: FanCurve, drive: Drive, factor = 1): number {
-  return stableFlow(curve, resistanceAtOperation(solver, curve, drive, factor), drive)
+  if (solver.fixed) return stableFlow(curve, scaled(solver.fixed, factor), drive)
+  if (!(drive.speed > 0)) return -1
+  return bentCrossings(solver, curve, drive, factor).find((c) => c.stable)?.flow ?? -1
 }
 
-/** Operating point of a driven curve on the path. */
+/** Operating point of a driven curve on the path, with every crossing. */
 export function operateOnPath(solver: PathSolver, curve: FanCurve, drive: Drive): OperatingPoint {
-  return operatingPoint(curve, resistanceAtOperation(solver, curve, drive, 1), drive)
+  if (solver.fixed) return operatingPoint(curve, solver.fixed, drive)
+  const { path } = solver
+  const crossings = drive.speed > 0 ? bentCrossings(solver, curve, drive, 1) : []
+  return operationAt(curve, drive, crossings, {
+    first: gap(path, curve, drive, 1)(curve.q[0]! * drive.speed * drive.parallel),
+    head: pathHead(path),
+    dropAt: (q) => pathDrop(path, q),
+  })
 }
 
 /**
@@ -135,7 +227,5 @@ export function pathCurve(
   })
 }
 
-const weightedBand = (path: PathModel) => (flow: number, drop: number) => {
-  const uncertainty = pathUncertainty(path, flow)
-  return { low: drop * (1 - uncertainty), high: drop * (1 + uncertainty) }
-}
+const weightedBand = (path: PathModel) => (flow: number, drop: number) =>
+  dropRange(drop, pathUncertainty(path, flow))

@@ -1,5 +1,13 @@
 import type { AirState } from '#core/air'
-import { lossTable, parallelTable, passageFlow, tableDrop, tableSlope, type Passage } from '#core/airpath'
+import {
+  commonDrop,
+  commonSlope,
+  flowsOfWays,
+  lossTable,
+  passageHead,
+  passageResists,
+  type Passage,
+} from '#core/airpath'
 import type { Resistance } from '#core/fan'
 import type { Branch, PathElement, PlanDocument } from '#core/document'
 import { modelElement } from './elements'
@@ -10,7 +18,7 @@ export interface PathModel {
   elements: ElementModel[]
   /** the main row */
   main: ElementModel[]
-  /** every element but the fan's place counts */
+  /** nothing lacks its size; a fan alone is a whole path (open air) */
   complete: boolean
   /** not a plain a Q + b Q^2: duct friction or branches bend it */
   nonlinear: boolean
@@ -67,18 +75,12 @@ function modelSplit(part: PathPart, split: ElementModel, air: AirState): Element
         : branches.some((b) => b.elements.some((e) => counts(e) && e.missing))
           ? 'the size of an element in it'
           : null
-  const table = missing ? null : parallelTable(branches.map((b) => b.passage))
-  const losses = branches.flatMap((b) => b.elements)
   return {
     ...split,
     branches,
-    table,
-    missing: missing ?? (table ? null : 'a way that resists'),
+    missing: missing ?? (branches.every((b) => passageResists(b.passage)) ? null : 'a way that resists'),
     formula: 'ΣQᵢ(Δp) = Q',
     source: 'ways side by side share one pressure drop',
-    uncertainty: losses.length
-      ? losses.reduce((s, e) => s + e.uncertainty, 0) / losses.length
-      : split.uncertainty,
   }
 }
 
@@ -105,13 +107,13 @@ function pathOf(
     factor,
     calibratedUncertainty,
     elements: part.path.map((e) => inside.get(e.id)).filter((e) => e !== undefined),
-    complete: counted.length > 0 && counted.every((e) => !e.missing),
-    nonlinear: main.some((e) => e.extra || e.table),
+    complete: main.length > 0 && counted.every((e) => !e.missing),
+    nonlinear: main.some((e) => e.extra || e.branches),
   }
 }
 
 const scaleElement = (e: ElementModel, k: number): ElementModel => {
-  const { extra, table } = e
+  const { extra } = e
   const branches =
     e.branches?.map((b) => ({
       ...b,
@@ -124,11 +126,10 @@ const scaleElement = (e: ElementModel, k: number): ElementModel => {
     b: e.b * k,
     staticHead: e.staticHead * k,
     extra: extra ? (q) => k * extra(q) : null,
-    table: table && scaleTable(table, k),
     branches,
   }
 }
-const scaleTable = (t: NonNullable<ElementModel['table']>, k: number) => ({
+const scaleTable = (t: NonNullable<Passage['table']>, k: number) => ({
   ...t,
   staticHead: t.staticHead * k,
   logDp: t.logDp.map((x) => x + Math.log(k)),
@@ -154,13 +155,16 @@ export function scalePath(part: PathPart, path: PathModel, factor: number, uncer
   )
 }
 
+/** How the ways of a split pass air. */
+const waysOf = (split: ElementModel): Passage[] => (split.branches ?? []).map((b) => b.passage)
+
 /**
  * Drop of one element at a flow through it, Pa.
  * @param q flow, m3/s, 0 or more
  */
 export function elementDrop(e: ElementModel, q: number): number {
   if (!(q > 0)) return 0
-  if (e.table) return tableDrop(e.table, q)
+  if (e.branches) return e.missing ? 0 : commonDrop(waysOf(e), q)
   return e.staticHead + (e.a + e.b * q) * q + (e.extra ? e.extra(q) : 0)
 }
 
@@ -176,8 +180,7 @@ export const pathDrop = (path: PathModel, q: number): number =>
  * @param q flow, m3/s, 0 or more
  */
 export function branchFlows(split: ElementModel, q: number): number[] {
-  const drop = elementDrop(split, q)
-  return (split.branches ?? []).map((b) => (q > 0 ? (passageFlow(b.passage, drop) ?? 0) : 0))
+  return split.missing ? (split.branches ?? []).map(() => 0) : flowsOfWays(waysOf(split), q)
 }
 
 /**
@@ -224,12 +227,23 @@ export function fanFlowFor(path: PathModel, jobFlow: number): number {
   return q
 }
 
-/** Slope of an element's bent part, Pa.s/m3. */
-function nonlinearSlope(e: ElementModel, q: number): number {
-  if (e.table) return tableSlope(e.table, q)
+/** Drop above its head and slope of an element's bent part, Pa and Pa.s/m3. */
+function bentPart(e: ElementModel, q: number): { drop: number; slope: number } {
+  if (e.branches) {
+    const ways = waysOf(e)
+    const drop = commonDrop(ways, q)
+    return { drop: drop - headOf(e), slope: commonSlope(ways, drop) }
+  }
   const step = 1e-4 * q
-  return (e.extra!(q + step) - e.extra!(q - step)) / (2 * step)
+  return { drop: e.extra!(q), slope: (e.extra!(q + step) - e.extra!(q - step)) / (2 * step) }
 }
+
+/** Pressure that an element asks before any air moves, Pa: of a split that of the way which opens first. */
+const headOf = (e: ElementModel): number =>
+  e.branches?.length && !e.missing ? Math.min(...waysOf(e).map(passageHead)) : e.staticHead
+
+/** Pressure that the path asks before any air moves, Pa. */
+export const pathHead = (path: PathModel): number => path.main.reduce((s, e) => s + headOf(e), 0)
 
 /**
  * Coefficients a, b (and head) that meet the path's drop and slope at a flow. Exact for a Q + b Q^2; for friction and
@@ -241,22 +255,11 @@ export function localResistance(path: PathModel, q: number): Required<Resistance
   for (const e of path.main) {
     sum.a += e.a
     sum.b += e.b
-    sum.staticHead += e.table ? e.table.staticHead : e.staticHead
-    if (!e.extra && !e.table) continue
-    const drop = e.table ? tableDrop(e.table, q) - e.table.staticHead : e.extra!(q)
-    const slope = nonlinearSlope(e, q)
+    sum.staticHead += headOf(e)
+    if (e.missing || (!e.extra && !e.branches)) continue
+    const { drop, slope } = bentPart(e, q)
     sum.a += (2 * drop) / q - slope
     sum.b += (slope * q - drop) / q ** 2
   }
   return sum
-}
-
-/**
- * Relative doubt of the whole drop at a flow: the elements' doubts weighted by their drops (they may all err the same way).
- * @param q flow, m3/s, 0 or more
- */
-export function pathUncertainty(path: PathModel, q: number): number {
-  if (path.calibratedUncertainty !== null) return path.calibratedUncertainty
-  const total = pathDrop(path, q)
-  return total > 0 ? path.main.reduce((s, e) => s + e.uncertainty * elementDrop(e, q), 0) / total : 0
 }

@@ -16,7 +16,8 @@ export function pathFacts({ plan, system: { path }, operation: { candidate } }: 
   const hoses = elements.filter((e) => e.kind === 'duct' && e.lengthM !== null)
   const flows = candidate?.flow ? elementFlows(path, candidate.flow) : null
   const through = (e: PathElement) => flows?.get(e.id) ?? null
-  const narrow = ducts.toSorted((a, b) => a.diameterM! - b.diameterM!)[0]
+  // a side way's bore is no measure for the fan: it carries only its share
+  const narrow = ducts.filter((e) => e.branchId === null).toSorted((a, b) => a.diameterM! - b.diameterM!)[0]
   const speeds = ducts
     .map((e) => ({ e, flow: through(e) }))
     .filter((x) => x.flow !== null)

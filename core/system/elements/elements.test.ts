@@ -13,6 +13,7 @@ import {
   kMesh,
   kPerforated,
   laminarConstant,
+  meshFactor,
   packedBedDrop,
   surfaces,
 } from '#core/airpath'
@@ -62,8 +63,11 @@ describe('openings', () => {
   test('woven mesh inside a row: its own law only; as an intake the entrance comes on top', () => {
     const mesh = el('grille', { areaM2: 0.01, freeAreaRatio: 0.6, style: 'mesh' })
     const duct = el('duct', { diameterM: 0.1, lengthM: 1 })
-    expect(drop(mesh, q, [duct], [duct])).toBeCloseTo(kMesh(0.6)! * staticHead(q, 0.01), 9)
-    expect(drop(mesh, q, [], [duct])).toBeCloseTo((kMesh(0.6)! + 0.5) * staticHead(q, 0.01), 9)
+    // 1 m/s past wires of 0.25 mm: Re 17, where slow air resists more
+    const k = kMesh(0.6)! * meshFactor((rho * 1 * 0.25e-3) / mu)
+    expect(k / kMesh(0.6)!).toBeGreaterThan(2)
+    expect(drop(mesh, q, [duct], [duct])).toBeCloseTo(k * staticHead(q, 0.01), 9)
+    expect(drop(mesh, q, [], [duct])).toBeCloseTo((k + 0.5) * staticHead(q, 0.01), 9)
   })
   test('a plate as the outlet of a box carries its exit loss', () => {
     expect(drop(el('grille', { areaM2: 0.01, freeAreaRatio: 0.5 }), q, [room])).toBeCloseTo(
@@ -77,7 +81,9 @@ describe('openings', () => {
     ['outlet', 'free-exit', 1],
     ['outlet', 'louvre', 4],
   ] as const)('%s, %s: K %s', (kind, style, k) => {
-    expect(drop(el(kind, { diameterM: 0.1, style }), q)).toBeCloseTo(k * staticHead(q, area(0.1)), 9)
+    const pipe = [el('duct', { diameterM: 0.1, lengthM: 1 })]
+    const row: [PathElement[], PathElement[]] = kind === 'hood' ? [[], pipe] : [pipe, []]
+    expect(drop(el(kind, { diameterM: 0.1, style }), q, ...row)).toBeCloseTo(k * staticHead(q, area(0.1)), 9)
   })
 })
 
@@ -102,17 +108,52 @@ describe('ducts', () => {
     const slow = 2e-4
     const square = el('duct', { widthM: 0.05, heightM: 0.05, lengthM: 3, surface: 'smooth' })
     const v = slow / 0.0025
-    expect(drop(square, slow) - 1.5 * staticHead(slow, 0.0025)).toBeCloseTo(
+    // the way in, and the exit of a laminar stream, which carries twice the energy
+    expect(drop(square, slow) - 2.5 * staticHead(slow, 0.0025)).toBeCloseTo(
       (laminarConstant(1) * mu * v * 3) / (2 * 0.05 ** 2),
       6,
     )
   })
+  const pipe = el('duct', { diameterM: 0.1, lengthM: 1 })
+  /** In a pipe of its own bore. */
+  const inPipe = (e: PathElement) =>
+    drop(
+      e,
+      q,
+      [el('duct', { diameterM: e.diameterM, lengthM: 1 })],
+      [el('duct', { diameterM: e.diameter2M ?? e.diameterM, lengthM: 1 })],
+    )
+  test('a bend, a damper or a reducer at an end of the row pays its way in or out', () => {
+    const bend = el('bend', { diameterM: 0.1 })
+    const head = staticHead(q, area(0.1))
+    expect(drop(bend, q, [pipe], []) - inPipe(bend)).toBeCloseTo(head, 9)
+    expect(drop(bend, q, [], [pipe]) - inPipe(bend)).toBeCloseTo(0.5 * head, 9)
+    const wider = el('reducer', { diameterM: 0.1, diameter2M: 0.2, angleDeg: 20 })
+    expect(drop(wider, q, [pipe], []) - inPipe(wider)).toBeCloseTo(staticHead(q, area(0.2)), 9)
+  })
+  test('a filter behind a jet neither mends nor ends it', () => {
+    const filter = el('filter', { areaM2: 0.02 })
+    for (const e of [pipe, el('grille', { areaM2: 0.01 }), el('bend', { diameterM: 0.06 })]) {
+      expect(drop(e, q, [], [filter, room])).toBeCloseTo(drop(e, q, [], [room]), 12)
+      expect(drop(e, q, [room, filter], [pipe])).toBeCloseTo(drop(e, q, [room], [pipe]), 12)
+    }
+  })
+  test('a flat duct rises without a jump from slow to fast air', () => {
+    const flat = el('duct', { widthM: 0.2, heightM: 0.02, lengthM: 2, surface: 'smooth' })
+    let before = 0
+    for (let flow = 1e-4; flow < 0.05; flow *= 1.002) {
+      const now = drop(flat, flow)
+      expect(now).toBeGreaterThan(before)
+      if (before > 0) expect(now / before).toBeLessThan(1.01)
+      before = now
+    }
+  })
   test('bends: round by radius and angle, mitres by their own', () => {
-    expect(drop(el('bend', { diameterM: 0.1, radiusRatio: 1.5, angleDeg: 60, count: 2 }), q)).toBeCloseTo(
+    expect(inPipe(el('bend', { diameterM: 0.1, radiusRatio: 1.5, angleDeg: 60, count: 2 }))).toBeCloseTo(
       2 * kElbow(1.5, 60)! * staticHead(q, area(0.1)),
       9,
     )
-    expect(drop(el('bend', { diameterM: 0.1, style: 'mitre', count: 1 }), q)).toBeCloseTo(
+    expect(inPipe(el('bend', { diameterM: 0.1, style: 'mitre', count: 1 }))).toBeCloseTo(
       1.2 * staticHead(q, area(0.1)),
       9,
     )
@@ -120,19 +161,19 @@ describe('ducts', () => {
   })
   test('a reducer loses on its narrow side, both ways', () => {
     const wide = el('reducer', { diameterM: 0.06, diameter2M: 0.12, angleDeg: 180 })
-    expect(drop(wide, q)).toBeCloseTo((1 - 0.25) ** 2 * staticHead(q, area(0.06)), 9)
-    expect(drop({ ...wide, diameterM: 0.12, diameter2M: 0.06 }, q)).toBeCloseTo(
+    expect(inPipe(wide)).toBeCloseTo((1 - 0.25) ** 2 * staticHead(q, area(0.06)), 9)
+    expect(inPipe({ ...wide, diameterM: 0.12, diameter2M: 0.06 })).toBeCloseTo(
       0.5 * 0.75 * staticHead(q, area(0.06)),
       9,
     )
     expect(model({ ...wide, diameter2M: null }).missing).toBe('the bore after it')
   })
   test('dampers: a blade by its angle, a gate by its opening; nearly shut there is no table', () => {
-    expect(drop(el('damper', { diameterM: 0.1, angleDeg: 30 }), q)).toBeCloseTo(
+    expect(inPipe(el('damper', { diameterM: 0.1, angleDeg: 30 }))).toBeCloseTo(
       kDamper(30)! * staticHead(q, area(0.1)),
       9,
     )
-    expect(drop(el('damper', { diameterM: 0.1, style: 'slide', freeAreaRatio: 0.5 }), q)).toBeCloseTo(
+    expect(inPipe(el('damper', { diameterM: 0.1, style: 'slide', freeAreaRatio: 0.5 }))).toBeCloseTo(
       2.1 * staticHead(q, area(0.1)),
       9,
     )
@@ -149,7 +190,7 @@ describe('ducts', () => {
   })
   test('an adapter box takes a blower’s slot to a round hole', () => {
     const box = el('adapter', { widthM: 0.03, heightM: 0.02, diameter2M: 0.05 })
-    expect(drop(box, 0.002)).toBeCloseTo(staticHead(0.002, 0.0006) + 0.5 * staticHead(0.002, area(0.05)), 6)
+    expect(drop(box, 0.002)).toBeCloseTo(staticHead(0.002, 0.0006) + 1.5 * staticHead(0.002, area(0.05)), 6)
   })
 })
 

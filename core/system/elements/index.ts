@@ -1,6 +1,7 @@
 import type { ElementKind, PathElement } from '#core/document'
 import { adapter, bend, damper, duct, flap, reducer, wye } from './ducts'
 import { chamber, custom, fanPlace, filter, fins } from './media'
+import { CROWDED_DOUBT, isCrowded } from './junctions'
 import { uncertaintyOf, type ElementModel, type Modeler, type Spot } from './model'
 import { grille, hood, opening, outlet, slot } from './openings'
 
@@ -33,7 +34,6 @@ export function modelElement(element: PathElement, spot: Spot): ElementModel {
     staticHead: 0,
     extra: null,
     branches: null,
-    table: null,
     missing: null,
     formula: '',
     inputs: [],
@@ -42,5 +42,8 @@ export function modelElement(element: PathElement, spot: Spot): ElementModel {
   }
   if (element.kind === 'split') return blank
   const made = modelers[element.kind](element, spot)
-  return 'missing' in made ? { ...blank, missing: made.missing } : { ...blank, ...made }
+  if ('missing' in made) return { ...blank, missing: made.missing }
+  const { doubt = 0, ...rest } = made
+  const crowded = isCrowded(spot) ? CROWDED_DOUBT : 0
+  return { ...blank, ...rest, uncertainty: Math.hypot(blank.uncertainty, doubt, crowded) }
 }
