@@ -2,7 +2,7 @@ import { CP_AIR, type AirState } from '#core/air'
 import { ductDrop, surfaces } from '#core/airpath'
 import type { PlanDocument } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
-import { elementDrop, mainRow, pathDrop, type PathModel } from '#core/system'
+import { elementDrop, insideC, mainRow, pathDrop, usefulShare, type PathModel } from '#core/system'
 
 /** One way of two that makers argue about, with this job's numbers. */
 export interface TradeoffWay {
@@ -28,8 +28,8 @@ function pushOrPull(plan: PlanDocument, path: PathModel, air: AirState, flow: nu
   const sum = (from: number, to: number) => drops.slice(from, to).reduce((s, x) => s + x, 0)
   const before = sum(0, box)
   const after = sum(box + 1, drops.length)
-  const { heatW, ambientC } = plan.job
-  const hot = heatW === null ? null : ambientC + heatW / (air.density * CP_AIR * flow)
+  const { heatW, ambientC, wallLossWK } = plan.job
+  const hot = insideC({ ...plan.job, direction: 'out' }, air, flow * usefulShare(path, flow))
   const pressure = (value: number) =>
     figure(
       'school.box',
@@ -47,9 +47,14 @@ function pushOrPull(plan: PlanDocument, path: PathModel, air: AirState, flow: nu
       },
     )
   const fanAir = (value: number | null) =>
-    figure('school.fanAir', 'Air at the fan', 'temperature', value, 't = tₐ + P/(ρ·cp·Q)', 'heat balance', {
+    figure('school.fanAir', 'Air at the fan', 'temperature', value, 't = tₐ + P/(UA + ρ·cp·Q)', 'heat balance', {
       basis: 'estimated',
-      inputs: [input('P', 'heat inside', heatW, 'power'), input('Q', 'airflow', flow, 'flow')],
+      inputs: [
+        input('tₐ', 'air at the intake', ambientC, 'temperature'),
+        input('P', 'heat inside', heatW, 'power'),
+        input('UA', 'wall loss', wallLossWK ?? 0, 'thermalConductance'),
+        input('Q', 'airflow', flow, 'flow'),
+      ],
     })
   return {
     key: 'push-pull',

@@ -1,19 +1,26 @@
 import { quantileSorted } from 'simple-statistics'
 import type { Passage } from '#core/airpath'
-import { stableFlow, type Drive, type FanCurve } from '#core/fan'
+import { pressureAt, stableFlow, type Drive, type FanCurve } from '#core/fan'
 import type { UncertainInput, Job, PlanInput } from '#core/document'
-import type { FanModel, ElementModel, PathModel } from '#core/system'
-import { curveUncertainty, drivenArray, membersOf, elementFlows } from '#core/system'
-import { computeReport } from '#core/plan'
+import type { ArrayDrive, ElementModel, FanArray, FanModel, PathModel } from '#core/system'
+import {
+  curveAt,
+  drivenArray,
+  drivenSpeed,
+  elementFlows,
+  membersOf,
+  pathUncertainty,
+  SHARED_DOUBT,
+  type DeliveredRange,
+} from '#core/system'
+import { computeReport, type Report } from '#core/plan'
 import { uncertainRanges, goalNeeds, type NeedEnv } from '#core/requirement'
 import { normal, seeded } from '#core/numeric'
 
-/** Ends of the 90 % range of a normal number. */
-const Z90 = 1.645
+/** Ends of the 95 % range of a normal number: what every stated range means. */
+const Z95 = 1.96
 /** Cases beyond this are drawn in: a range that was typed is meant. */
 const Z_MOST = 2.5
-/** Share of an element's doubt that it has in common with the others (the same tables err the same way). An assumption. */
-const SHARED = 0.5
 /** Flows that the band is told at, as factors of the planned flow. */
 const BAND_AT = [0.15, 0.35, 0.6, 0.8, 1, 1.3, 1.7, 2.2]
 
@@ -41,12 +48,16 @@ export interface UncertaintyReport {
   spread: number | null
 }
 
-/** What is driven: curves and how, the doubt of the curve as half-width of its pressure, and of the speed from the supply's tolerance. */
+/** What is driven: curves and how, and what is doubted of them, each as factors at the ends of its range. */
 export interface Driven {
   curve: FanCurve
   drive: Drive
-  pressureUncertainty: number
-  speedUncertainty: number
+  /** speed, from what the fan delivers of its numbers */
+  delivered: DeliveredRange
+  /** pressure at the planned flow, from the shape of an estimated curve */
+  shape: DeliveredRange
+  /** speed, from the supply's tolerance */
+  supply: DeliveredRange
 }
 
 /** Where doubt comes from: an input of the need, the path, the fan's curve, the supply. */
@@ -204,6 +215,10 @@ export interface UncertaintyInput {
   needFlow: number | null
   planFlow: number | null
   driven: Driven | null
+  /** a target for the airflow that does the job, m3/s */
+  atLeast: number | null
+  /** the one fan that is planned with, where there is one */
+  calibratedFan: string | null
   /** taken as sure, to see what measuring it would bring */
   sure?: UncertaintySource
 }
@@ -211,7 +226,8 @@ export interface UncertaintyInput {
 /** A case of the path: every resistance moved by its own uncertainty, part of it shared by all; by the calibration's where there is one. */
 function drawnCase(compiled: Compiled, calibrated: number | null, sure: boolean, z: () => number): Case {
   const common = z()
-  const moved = () => (calibrated === null ? Math.sqrt(SHARED) * common + Math.sqrt(1 - SHARED) * z() : common)
+  const moved = () =>
+    calibrated === null ? Math.sqrt(SHARED_DOUBT) * common + Math.sqrt(1 - SHARED_DOUBT) * z() : common
   const factor = (f: Flat) => (sure ? 1 : Math.exp(Math.log1p(calibrated ?? f.uncertainty) * moved()))
   const { a, b, staticHead } = scaled(compiled.series, factor)
   const splits = compiled.splits.map((s) => ({
@@ -223,8 +239,9 @@ function drawnCase(compiled: Compiled, calibrated: number | null, sure: boolean,
 
 /** The driven fans with pressure and speed moved by their uncertainties; what is `sure` stays. */
 function drawnFans(driven: Driven, sure: UncertaintyInput['sure'], z: () => number): Driven {
-  const pressure = Math.exp(Math.log1p(driven.pressureUncertainty) * z() * (sure === 'fan' ? 0 : 1))
-  const speed = 1 + driven.speedUncertainty * z() * (sure === 'supply' ? 0 : 1)
+  const fan = sure === 'fan' ? 0 : 1
+  const speed = factorAt(driven.delivered, fan * z()) * factorAt(driven.supply, z() * (sure === 'supply' ? 0 : 1))
+  const pressure = factorAt(driven.shape, fan * z())
   const { drive } = driven
   return {
     ...driven,
@@ -232,31 +249,37 @@ function drawnFans(driven: Driven, sure: UncertaintyInput['sure'], z: () => numb
   }
 }
 
+/** A factor between the ends of its range, two halves of their own. */
+const factorAt = ({ low, high }: DeliveredRange, z: number): number =>
+  Math.max(0.05, z >= 0 ? 1 + (high - 1) * z : 1 + (1 - low) * z)
+
 /**
  * Carries the doubt of need, path and fan through as sampled cases (seeded): each doubted number is drawn from a normal
- * distribution whose 5 % and 95 % are the ends of its range (two halves where they differ), each loss from a lognormal one.
+ * distribution whose 2.5 % and 97.5 % are the ends of its range (two halves where they differ), each loss from a
+ * lognormal one. What makes the need impossible counts as not met.
  * @param cases how many, 200 is enough for a band of a few per cent
  * @param seed any whole number
  * Reference: Monte Carlo propagation, JCGM 101 (supplement 1 to the guide to uncertainty in measurement)
  */
 export function sampleUncertainty(
-  { env, path, needFlow, planFlow, driven, sure }: UncertaintyInput,
+  { env, path, needFlow, planFlow, driven, atLeast, calibratedFan, sure }: UncertaintyInput,
   cases = 200,
   seed = 1,
 ): UncertaintyReport {
   const draw = normal(seeded(seed))
-  const z = () => Math.max(-Z_MOST, Math.min(Z_MOST, draw())) / Z90
+  const z = () => Math.max(-Z_MOST, Math.min(Z_MOST, draw())) / Z95
   const goal = goalNeeds[env.plan.job.goal]
   const uncertain = uncertainRanges(env.plan).filter((d) => d.key !== sure)
   const expected = planFlow ?? needFlow ?? 0.01
   const compiled = path.complete ? compile(path, expected) : null
-  const calibrated = path.calibratedUncertainty
+  const calibrated = path.calibrated ? pathUncertainty(path, expected, calibratedFan) : null
   const needs = new Float64Array(cases)
   const flows = new Float64Array(cases)
   const ratios = new Float64Array(cases)
   const drops = BAND_AT.map(() => new Float64Array(cases))
-  const fixedNeed = goal.missing(env.plan.job, env) ? null : goal.flow(env.plan.job, env)
-  const needVaries = fixedNeed !== null && uncertain.length > 0
+  const goalNeed = goal.missing(env.plan.job, env) ? null : goal.flow(env.plan.job, env)
+  const fixedNeed = goalNeed === null ? atLeast : Math.max(goalNeed, atLeast ?? 0)
+  const needVaries = goalNeed !== null && uncertain.length > 0
   let met = 0
   let needsKnown = fixedNeed !== null
   for (let i = 0; i < cases; i++) {
@@ -264,7 +287,7 @@ export function sampleUncertainty(
     if (needVaries) {
       const job: Job = { ...env.plan.job }
       for (const { key, range } of uncertain) Object.assign(job, { [key]: drawn(job, key, range, z()) })
-      need = goal.flow(job, env) ?? (needsKnown ? fixedNeed : null)
+      need = Math.max(goal.flow(job, env) ?? Infinity, atLeast ?? 0)
     }
     if (need === null) needsKnown = false
     else needs[i] = need
@@ -297,44 +320,63 @@ function drawn(job: Job, key: UncertainInput, [low, high]: [number, number], z: 
   return low >= 0 && value > 0 ? Math.max(x, 0.02 * value) : x
 }
 
-/** The supply's window is taken as a swing of at most this share. */
-const MAX_SWING = 0.2
 /** Gains below this are lost in the sampling. */
 const MIN_SENSITIVITY = 0.03
 
-/** What the pressure of a fan is doubted by: its curve's source, or how widely tests of the shelf scatter where those correct it. */
-function fanUncertainty({ curves, fan }: FanModel): number {
-  const shown = fan.trusted?.pressure ?? fan.trusted?.flow
-  return Math.max(
-    curveUncertainty[curves.basis],
-    shown ? (shown.high - shown.low) / (shown.high + shown.low) : 0,
-  )
+/** Pressure of an estimated curve's ends of shape over its middle at a flow of the whole group. */
+function shapeAt(model: FanModel, { volts, duty }: ArrayDrive, flowOfOne: number): DeliveredRange {
+  if (model.curves.basis !== 'estimated') return { low: 1, high: 1 }
+  const x = flowOfOne / Math.max(1e-9, drivenSpeed(model, volts, duty))
+  const at = (end: 'shapeLow' | 'middle' | 'shapeHigh') => pressureAt(curveAt(model, volts, end), x) ?? 0
+  const middle = at('middle')
+  return middle > 0 ? { low: at('shapeLow') / middle, high: at('shapeHigh') / middle } : { low: 1, high: 1 }
 }
+
+const widest = (ranges: readonly DeliveredRange[]): DeliveredRange => ({
+  low: Math.min(...ranges.map((r) => r.low)),
+  high: Math.max(...ranges.map((r) => r.high)),
+})
+
+/** The driven fans of a report with their doubts; null without a selection that turns. */
+function drivenOf({ selection, air, power, path }: Report): Driven | null {
+  if (!selection) return null
+  const { fanArray, candidate } = selection
+  const drive: ArrayDrive = { volts: candidate.driveV, duty: candidate.duty }
+  const made = drivenArray(fanArray, drive, air)
+  if (!made) return null
+  const members = membersOf(fanArray)
+  const flowOfOne = (candidate.flow ?? 0) / made.drive.parallel
+  const speedAt = (volts: number) => drivenSpeed(fanArray.model, volts, drive.duty) || candidate.speed
+  const exact = { low: 1, high: 1 }
+  return {
+    ...made,
+    delivered: calibrates(path.model, fanArray) ? exact : widest(members.map((m) => m.curves.delivered)),
+    shape: calibrates(path.model, fanArray) ? exact : widest(members.map((m) => shapeAt(m, drive, flowOfOne))),
+    supply:
+      power.fanLowV === null || power.fanHighV === null
+        ? exact
+        : { low: speedAt(power.fanLowV) / candidate.speed, high: speedAt(power.fanHighV) / candidate.speed },
+  }
+}
+
+/** Whether the path was scaled with the very fan that is planned with: its curve is not doubted twice. */
+const calibrates = (path: PathModel, { model, second }: FanArray) =>
+  !second && path.calibrated?.fanId === model.fan.id
 
 function uncertaintyInput(input: PlanInput): UncertaintyInput | null {
   const result = computeReport(input)
   if (!result.ok) return null
-  const { selectionContext: context, needEnv, path, selection, air, power } = result.report
-  const volts = selection?.candidate.driveV ?? 0
-  const swing =
-    power.fanLowV !== null && power.fanHighV !== null && volts > 0
-      ? (power.fanHighV - power.fanLowV) / 2 / volts
-      : 0
-  const fanArray = selection?.fanArray
-  const made = fanArray ? drivenArray(fanArray, { volts, duty: selection.candidate.duty }, air) : null
-  const driven =
-    fanArray && made
-      ? {
-          curve: made.curve,
-          drive: made.drive,
-          pressureUncertainty: Math.max(...membersOf(fanArray).map((m) => fanUncertainty(m))),
-          speedUncertainty: Math.min(
-            MAX_SWING,
-            (swing * volts) / Math.max(volts - fanArray.model.interceptV, 1e-6),
-          ),
-        }
-      : null
-  return { env: needEnv, path: path.model, needFlow: context.needFlow, planFlow: path.atFlow, driven }
+  const { report } = result
+  const { selectionContext: context, needEnv, path, selection, need } = report
+  return {
+    env: needEnv,
+    path: path.model,
+    needFlow: context.needFlow,
+    planFlow: path.atFlow,
+    driven: drivenOf(report),
+    atLeast: need.flowTarget?.limit ?? null,
+    calibratedFan: selection && !selection.fanArray.second ? selection.fanArray.model.fan.id : null,
+  }
 }
 
 /**

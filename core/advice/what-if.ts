@@ -90,7 +90,7 @@ export function elementWhatIfs(
     const guess = modelPath(part, air)
     if (!guess.complete) return []
     const next =
-      path.factor === 1 ? guess : scalePath(part, guess, path.factor, path.calibratedUncertainty ?? 0)
+      path.factor === 1 ? guess : scalePath(part, guess, path.factor, path.calibrated)
     return [{ ...v, dropPa: planFlow === null ? 0 : pathDrop(next, planFlow), flow: flowOn(next) }]
   })
 }

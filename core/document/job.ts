@@ -114,6 +114,8 @@ const fumeShape = {
   workOpeningM2: area,
   faceSpeedMs: maybe(above(10, 'm/s')),
   roomVolumeM3: maybe(above(5000, 'm³')),
+  /** mixing factor of the room behind the box, 1 perfect */
+  roomMixing: maybe(within(1, 10)),
   roomChangesPerH: maybe(above(600, 'an hour')),
   fumeRated: yesNo,
   carbonHours: maybe(within(0, 1e5)),
@@ -156,6 +158,10 @@ const keepShape = {
   existingV: maybe(limits.voltage),
   measuredRiseK: maybe(z.number().gt(0, 'A rise must be above zero.').max(150, 'Not above 150 K.')),
   typedFlowM3s: maybe(limits.flow),
+  /** airflow of the present fan on the path as it was found; null: worked out on the path as it stands */
+  keptFlowM3s: maybe(limits.flow),
+  /** how much warmer it may get for the sake of quiet */
+  giveRiseK: maybe(within(0, 50)),
 }
 
 const surroundingShape = {

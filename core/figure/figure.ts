@@ -15,9 +15,11 @@ export interface Figure {
   label: string
   value: number | null
   quantity: Quantity
-  /** range of doubt; both null where there is none to tell */
+  /** range of doubt, 95 times in 100 it holds the truth; both null where there is none to tell */
   low: number | null
   high: number | null
+  /** nothing bounds it upwards: at one end of the doubt it does not exist */
+  openHigh: boolean
   basis: FigureBasis
   formula: string
   inputs: FigureInput[]
@@ -26,7 +28,7 @@ export interface Figure {
   note: string
 }
 
-type Optional = Partial<Pick<Figure, 'low' | 'high' | 'basis' | 'note' | 'inputs'>>
+type Optional = Partial<Pick<Figure, 'low' | 'high' | 'openHigh' | 'basis' | 'note' | 'inputs'>>
 
 /**
  * Builds a figure; a value that is not finite becomes "no value".
@@ -43,18 +45,23 @@ export function figure(
   rest: Optional = {},
 ): Figure {
   const finite = (x: number | null | undefined) => (typeof x === 'number' && Number.isFinite(x) ? x : null)
+  const middle = finite(value)
+  // a range holds its value: whichever end a doubt gave first
+  const ends = [finite(rest.low), finite(rest.high)].filter((x) => x !== null)
+  const held = middle === null ? ends : [...ends, middle]
   return {
     key,
     label,
     quantity,
-    value: finite(value),
+    value: middle,
     formula,
     source,
     basis: rest.basis ?? 'computed',
     note: rest.note ?? '',
     inputs: rest.inputs ?? [],
-    low: finite(rest.low),
-    high: finite(rest.high),
+    low: ends.length ? Math.min(...held) : null,
+    high: ends.length && !rest.openHigh ? Math.max(...held) : null,
+    openHigh: rest.openHigh ?? false,
   }
 }
 

@@ -41,8 +41,19 @@ export function finEfficiency(h: number, k: number, thickness: number, height: n
  */
 export const finnedResistance = (mc: number, h: number, area: number, efficiency: number) =>
   1 / (mc * (1 - Math.exp((-h * area * efficiency) / mc)))
-/** Developed laminar Nusselt number on the hydraulic diameter. Reference: published solutions for ducts */
+/**
+ * Developed laminar Nusselt number on the hydraulic diameter, wall temperature constant or heat flux constant: wide
+ * plates, round and square tubes, rectangles by their sides, an equilateral triangle.
+ * Reference: R. K. Shah and A. L. London, Laminar flow forced convection in ducts (1978), as tabled in heat-transfer
+ * textbooks (from memory)
+ */
 export const nusselt = {
   plates: { temperature: 7.54, flux: 8.24 },
   tube: { temperature: 3.66, flux: 4.36 },
+  square: { temperature: 2.98, flux: 3.61 },
+  'rectangle 2:1': { temperature: 3.39, flux: 4.12 },
+  'rectangle 3:1': { temperature: 3.96, flux: 4.79 },
+  'rectangle 4:1': { temperature: 4.44, flux: 5.33 },
+  'rectangle 8:1': { temperature: 5.6, flux: 6.49 },
+  triangle: { temperature: 2.47, flux: 3.11 },
 } as const

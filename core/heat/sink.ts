@@ -9,6 +9,12 @@ const EXPONENT = -0.5
 /** How far beyond the data that law is followed, as factors of the first and last flow. */
 const REACH = { below: 0.25, above: 2 }
 
+/**
+ * Largest airflow that a curve of resistances is followed to, m3/s; 0 without points.
+ * Reference: a choice of ours, twice the last point
+ */
+export const sinkReach = (points: readonly SinkCurvePoint[]) => REACH.above * (points.at(-1)?.flow ?? 0)
+
 const exponentBetween = (p: SinkCurvePoint, q: SinkCurvePoint) =>
   Math.log(q.kPerW / p.kPerW) / Math.log(q.flow / p.flow)
 

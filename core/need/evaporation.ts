@@ -1,8 +1,5 @@
 import { latentHeat, saturationPressure, vapourPressure } from '#core/air'
 
-/** Pressure at which the psychrometric constant is taken, Pa. */
-const SITE_PRESSURE = 101325
-
 export interface WaterSurface {
   areaM2: number
   waterC: number
@@ -13,6 +10,8 @@ export interface WaterSurface {
   airSpeed: number
   /** 1 blown or disturbed, 0.5 still */
   activity: number
+  /** of the site, Pa: thin air carries less heat to the water */
+  pressurePa: number
 }
 
 /**
@@ -52,7 +51,7 @@ export function waterNetCooling(surface: WaterSurface): number | null {
   const pa = vapourPressure(surface.airC, surface.relativeHumidity)
   if (latent === null || pw === null || pa === null) return null
   if (latent === 0) return 0
-  const gamma = (1.006 * SITE_PRESSURE) / 1000 / ((0.622 * latentHeat(surface.waterC)) / 1000)
+  const gamma = (1.006 * surface.pressurePa) / 1000 / ((0.622 * latentHeat(surface.waterC)) / 1000)
   return latent * (1 + (gamma * (surface.waterC - surface.airC)) / ((pw - pa) / 1000))
 }
 

@@ -97,7 +97,7 @@ describe('shapes and walls', () => {
 })
 
 describe('a lid over the water', () => {
-  const water = { areaM2: 0.24, waterC: 24, airC: 27, relativeHumidity: 0.45 }
+  const water = { areaM2: 0.24, waterC: 24, airC: 27, relativeHumidity: 0.45, pressurePa: 101325 }
   test('the speed for a cooling gives that cooling', () => {
     const speed = speedForCooling({ ...water, activity: 1 }, 40)!
     expect(waterNetCooling({ ...water, activity: 1, airSpeed: speed })).toBeCloseTo(40, 6)

@@ -38,6 +38,33 @@ export function temperatureRise(heatW: number, flowM3s: number, density: number)
 }
 
 /**
+ * Rise of the air in a stirred box over its intake, K: walls and moved air carry the heat.
+ * @param heatW W, 0 or more
+ * @param uaWK wall loss, W/K, 0 or more
+ * @param flowM3s at the fan, m3/s, 0 or more
+ * @param density of the intake air, kg/m3
+ * @param exhaustFromK intake temperature, K, where the flow is that of the warm air which leaves (its density falls with
+ * the rise); null where it is stated at the intake
+ * @returns null where neither walls nor air carry the heat
+ * Reference: heat balance Δt = P/(UA + ρ·cp·Q), ASHRAE Fundamentals; ρ of an ideal gas at the exhaust gives a quadratic
+ */
+export function stirredRise(
+  heatW: number,
+  uaWK: number,
+  flowM3s: number,
+  density: number,
+  exhaustFromK: number | null = null,
+): number | null {
+  const carried = density * CP_AIR * flowM3s
+  if (heatW === 0) return 0
+  if (exhaustFromK === null) return uaWK + carried > 0 ? heatW / (uaWK + carried) : null
+  // UA·r + k·T·r/(T + r) = P
+  const b = (uaWK + carried) * exhaustFromK - heatW
+  if (uaWK === 0) return b > 0 ? (heatW * exhaustFromK) / b : null
+  return (2 * heatW * exhaustFromK) / (b + Math.sqrt(b * b + 4 * uaWK * heatW * exhaustFromK))
+}
+
+/**
  * Inside temperature of a well-stirred cabinet that also loses heat through its walls, degC.
  * @param heatW W
  * @param uaWK wall loss, W/K, >= 0

@@ -1,1 +1,2 @@
 export { normal, seeded } from './random'
+export * from './range'

@@ -72,7 +72,9 @@ export function computeReport(input: PlanInput): ReportResult {
   const requirement = requirementOf(needEnv)
   const context = selectionContextOf(plan, system, requirement)
   const power = powerOf(plan, fanArray, fans)
-  const operation = operationOf(plan, system, context, power.fanV)
+  const { fanV, fanLowV, fanHighV } = power
+  const supply = fanLowV === null || fanHighV === null ? null : { low: fanLowV, high: fanHighV }
+  const operation = operationOf(plan, system, context, fanV, supply)
   const runtime = runningTime(plan, power)
   const bought = {
     cost: fanArray && arrayCost(fanArray),

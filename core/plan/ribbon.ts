@@ -164,7 +164,7 @@ export function ribbonOf({ plan, system, context, operation, fanName }: RibbonIn
   const { candidate, delivered } = operation
   const atFlow = candidate?.flow ?? context.designFlow
   const usefulFlow = candidate ? delivered.flow : atFlow && atFlow * usefulShare(path, atFlow)
-  const rise = airRise(job, usefulFlow, air.density) ?? 0
+  const rise = airRise(job, air, usefulFlow) ?? 0
   const areas = path.elements.map((e) => freeAreaOf(e.element)).filter((a) => a !== null)
   const drawn: Drawn = {
     plan,

@@ -32,12 +32,12 @@ export function selectionReport(
 ): SelectionReport | null {
   if (!candidate || !fanArray) return null
   const { model } = fanArray
-  const airC = fanAirC(job, insideMaxC, candidate.flow, air.density) ?? job.ambientMaxC ?? job.ambientC
+  const airC = fanAirC(job, insideMaxC, candidate.flow, air) ?? job.ambientMaxC ?? job.ambientC
   return {
     candidate,
     fanArray,
     fanName: arrayName(fanArray),
-    figures: candidateFigures(context, candidate, model),
+    figures: candidateFigures(context, candidate, delivered, model),
     served: servedFigure(candidate, delivered, model),
     life: lifeFigure(model, airC),
   }

@@ -1,16 +1,9 @@
-import type {
-  Uncertainty,
-  UncertaintyGrade,
-  UncertainInput,
-  Goal,
-  Job,
-  PlanDocument,
-  Target,
-} from '#core/document'
+import type { Goal, Job, PlanDocument, Target } from '#core/document'
+import { doubtedRange, doubtsOf, type Doubt } from './doubts'
 import { fume } from './goals/fume'
 import { cool, insideLimit, part } from './goals/heat'
-import { heatUncertainty, type GoalNeed, type NeedEnv } from './goals/model'
-import { presentFlow, quieten } from './goals/quieten'
+import { largest, type GoalNeed, type NeedEnv } from './goals/model'
+import { presentRange, quieten } from './goals/quieten'
 import { ventilate } from './goals/space'
 import { stir } from './goals/stir'
 import { chill } from './goals/water'
@@ -22,25 +15,16 @@ export const goalNeeds: Record<Goal, GoalNeed> = { cool, part, ventilate, fume, 
 const MARGIN_MEASURED = 0.15
 const MARGIN_GUESSED = 0.3
 
-/** Doubt of a graded number, relative; of temperatures in K. Common practice, no source. */
-const gradeShare: Record<Exclude<UncertaintyGrade, 'range'>, number> = {
-  measured: 0.05,
-  'good-guess': 0.2,
-  'rough-guess': 0.5,
-}
-const gradeKelvin: Record<Exclude<UncertaintyGrade, 'range'>, number> = {
-  measured: 0.5,
-  'good-guess': 2,
-  'rough-guess': 5,
-}
-const temperatures: UncertainInput[] = ['ambientC', 'insideMaxC', 'partMaxC', 'waterC']
-
 /** What the goal asks for, in numbers. */
 export interface Requirement {
   /** airflow that does the job, without margin, and its range, m3/s; null where it is not known */
   flow: number | null
   low: number | null
   high: number | null
+  /** at one end of the doubt no airflow does it */
+  openHigh: boolean
+  /** airflow that the fans are held against: the goal's, or a target's where that is more, m3/s */
+  wanted: number | null
   margin: number
   /** airflow to plan for: with margin, or a target's, m3/s */
   design: number | null
@@ -56,57 +40,8 @@ const heated: Goal[] = ['cool', 'part']
 export const goalMargin = (job: Job) =>
   job.margin ?? (heated.includes(job.goal) && job.heatBasis !== 'measured' ? MARGIN_GUESSED : MARGIN_MEASURED)
 
-/** Range of an input: as typed, by its grade, or what is usual for the heat; null where it is taken as sure. */
-export function inputRange(
-  job: Job,
-  uncertainties: readonly Uncertainty[],
-  key: UncertainInput,
-): [number, number] | null {
-  const value = job[key]
-  if (value === null) return null
-  const uncertainty = uncertainties.find((d) => d.id === key)
-  if (uncertainty?.grade === 'range')
-    return uncertainty.low !== null && uncertainty.high !== null
-      ? [Math.min(uncertainty.low, value), Math.max(uncertainty.high, value)]
-      : null
-  if (uncertainty) {
-    const kelvin = temperatures.includes(key)
-    const half = kelvin
-      ? gradeKelvin[uncertainty.grade as 'measured']
-      : gradeShare[uncertainty.grade as 'measured'] * Math.abs(value)
-    return [value - half, value + half]
-  }
-  if (key !== 'heatW') return null
-  const [low, high] = heatUncertainty[job.heatBasis]
-  return [value * low, value * high]
-}
-
 /** The doubted inputs of a goal with their ranges. */
-export function uncertainRanges(plan: PlanDocument): { key: UncertainInput; range: [number, number] }[] {
-  return goalNeeds[plan.job.goal].uncertainties.flatMap((key) => {
-    const range = inputRange(plan.job, plan.uncertainties, key)
-    return range ? [{ key, range }] : []
-  })
-}
-
-/** Range of the need: each doubted input at its ends, the deviations added as squares (they err apart). */
-function needRange(
-  plan: PlanDocument,
-  env: NeedEnv,
-  value: number,
-): { low: number | null; high: number | null } {
-  const goal = goalNeeds[plan.job.goal]
-  const uncertain = uncertainRanges(plan)
-  if (!uncertain.length) return { low: null, high: null }
-  let down = 0
-  let up = 0
-  for (const { key, range } of uncertain) {
-    const ends = range.map((x) => goal.flow({ ...plan.job, [key]: x }, env)).filter((q) => q !== null)
-    down += Math.min(0, ...ends.map((q) => q - value)) ** 2
-    up += Math.max(0, ...ends.map((q) => q - value)) ** 2
-  }
-  return { low: Math.max(0, value - Math.sqrt(down)), high: value + Math.sqrt(up) }
-}
+export const uncertainRanges = (plan: PlanDocument): Doubt[] => doubtsOf(plan, goalNeeds[plan.job.goal].uncertainties)
 
 const finite = (x: number | null) => (x !== null && Number.isFinite(x) ? x : null)
 
@@ -121,19 +56,23 @@ export function requirementOf(env: NeedEnv): Requirement {
   const missing = goal.missing(job, env)
   const flow = missing ? null : finite(goal.flow(job, env))
   const keepsFan = job.goal === 'quieten' && job.keepBasis === 'existing-fan'
-  const range = keepsFan
-    ? { low: presentFlow(job, env, 'low'), high: presentFlow(job, env, 'high') }
-    : flow === null
-      ? { low: null, high: null }
-      : needRange(plan, env, flow)
+  const { low, high, openHigh } =
+    keepsFan && flow !== null
+      ? { ...presentRange(job, env, flow), openHigh: false }
+      : doubtedRange(job, missing ? [] : uncertainRanges(plan), { flow: null, low: null, high: null }, (j) =>
+          goal.flow(j, env),
+        )
   const margin = goalMargin(job)
   const flowTarget = plan.targets.find((t) => t.kind === 'flow') ?? null
   const withMargin = flow === null ? null : flow * (1 + margin)
   return {
     flow,
-    ...range,
+    low: low === null ? null : Math.max(0, low),
+    high,
+    openHigh,
+    wanted: largest([flow, flowTarget?.limit ?? null]),
     margin,
-    design: withMargin === null ? (flowTarget?.limit ?? null) : Math.max(withMargin, flowTarget?.limit ?? 0),
+    design: largest([withMargin, flowTarget?.limit ?? null]),
     missing: missing ?? (flow === null ? 'inputs that can be met' : null),
     insideMaxC: insideLimit(plan),
     levelLimit: plan.targets.find((t) => t.kind === 'level') ?? null,

@@ -2,8 +2,9 @@ import type { AirState } from '#core/air'
 import { deliveredClass, stallLimit } from '#core/fan'
 import type { Quantity, Sentence } from '#core/units'
 import type { Arrangement } from '#core/document'
+import { rangeBySquares } from '#core/numeric'
 import type { SelectionContext } from './context'
-import { drivenSpeed, freeDelivery, lowestDuty, pathUncertainty, pathDrop } from '#core/system'
+import { type CurveEnd, drivenSpeed, freeDelivery, lowestDuty, pathUncertainty, pathDrop } from '#core/system'
 import {
   drivenArray,
   endsOf,
@@ -174,24 +175,73 @@ export function meritOf(context: SelectionContext, fanArray: FanArray, c: Candid
   ]
 }
 
+/** Lowest and highest voltage at the fans, V. */
+export interface SupplyWindow {
+  low: number
+  high: number
+}
+
+/**
+ * Range of the flow, 95 times in 100: what the fans deliver of their curves, the shape of an estimated one, the path,
+ * stages that disturb each other, and the supply, each at its ends; the deviations added as squares.
+ * Reference: law of propagation of uncertainty, JCGM 100
+ */
+function flowRange(
+  { solver, air }: SelectionContext,
+  fanArray: FanArray,
+  drive: ArrayDrive,
+  flow: number,
+  supply: SupplyWindow | null,
+): { low: number; high: number } {
+  const { model, second, arrangement } = fanArray
+  const at = (end: CurveEnd, change: Partial<ArrayDrive> = {}, factor = 1, stages = 1) => {
+    const driven = drivenArray(fanArray, { ...drive, ...change }, air, end)
+    if (!driven) return 0
+    const scaled = { ...driven.drive, series: driven.drive.series * stages }
+    return Math.max(0, operatingFlow(solver, driven.curve, scaled, factor))
+  }
+  const calibrating = solver.path.calibrated?.fanId === model.fan.id && !second
+  const uncertainty = pathUncertainty(solver.path, flow, second ? null : model.fan.id)
+  const ends = [[at('middle', {}, 1 + uncertainty), at('middle', {}, 1 / (1 + uncertainty))]]
+  if (!calibrating) {
+    const guessed = membersOf(fanArray).some((m) => m.curves.basis === 'estimated')
+    if (!guessed) ends.push([at('low'), at('high')])
+    else ends.push([at('shapeLow'), at('shapeHigh')], deliveredEnds(fanArray, drive, at, flow))
+  }
+  if (arrangement === 'series') ends.push([at('middle', {}, 1, 1 - SERIES_LOSS)])
+  if (supply) ends.push([at('middle', { volts: supply.low }), at('middle', { volts: supply.high })])
+  const range = rangeBySquares(flow, ends)
+  return { low: Math.max(0, range.low), high: range.high ?? flow }
+}
+
+/** What an estimated curve delivers at both ends, its shape left as guessed. */
+function deliveredEnds(
+  { model, second }: FanArray,
+  { volts }: ArrayDrive,
+  at: (end: CurveEnd, change: Partial<ArrayDrive>) => number,
+  flow: number,
+): number[] {
+  // a fan that delivers less turns as one driven lower; where that is no voltage it runs at, its share of the flow
+  return (['low', 'high'] as const).map((end) => {
+    const share = Math.min(...[model, second].map((m) => m?.curves.delivered[end] ?? 1))
+    const slower = at('middle', { volts: model.interceptV + (volts - model.interceptV) * share })
+    return slower > 0 ? slower : flow * share
+  })
+}
+
 /** One group and drive on this job's path, with the reasons for or against it. */
-export function evaluateCandidate(context: SelectionContext, fanArray: FanArray, drive: ArrayDrive): Candidate {
+export function evaluateCandidate(
+  context: SelectionContext,
+  fanArray: FanArray,
+  drive: ArrayDrive,
+  supply: SupplyWindow | null = null,
+): Candidate {
   const { model, second, count, arrangement } = fanArray
   const { fan } = model
   const driven = drivenArray(fanArray, drive, context.air)
   const op = driven ? operateOnPath(context.solver, driven.curve, driven.drive) : null
   const flow = op?.flow ?? null
-  const uncertainty = flow ? pathUncertainty(context.solver.path, flow) : 0
-  const band = (curve: 'low' | 'high', factor: number) => {
-    const end = drivenArray(fanArray, drive, context.air, curve)
-    if (!end) return null
-    const stages =
-      curve === 'low' && arrangement === 'series'
-        ? { ...end.drive, series: end.drive.series * (1 - SERIES_LOSS) }
-        : end.drive
-    const q = operatingFlow(context.solver, end.curve, stages, factor)
-    return q > 0 ? q : null
-  }
+  const range = flow === null ? null : flowRange(context, fanArray, drive, flow, supply)
   const estimated = membersOf(fanArray).some((m) => m.curves.basis === 'estimated')
   const dip = !driven
     ? null
@@ -212,8 +262,8 @@ export function evaluateCandidate(context: SelectionContext, fanArray: FanArray,
     duty: drive.duty,
     speed: driven ? drivenSpeed(model, drive.volts, drive.duty) : 0,
     flow,
-    flowLow: flow === null ? null : band('low', 1 + uncertainty),
-    flowHigh: flow === null ? null : band('high', Math.max(0.05, 1 - uncertainty)),
+    flowLow: range?.low ?? null,
+    flowHigh: range?.high ?? null,
     pressure: op?.pressure ?? null,
     level: driven
       ? arrayLevel(fanArray, drive, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled)

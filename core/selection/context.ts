@@ -1,6 +1,6 @@
 import type { AirState } from '#core/air'
-import type { Job, PlanDocument, TargetKind } from '#core/document'
-import type { Requirement } from '#core/requirement'
+import { uncertainInputs, type Job, type PlanDocument, type TargetKind } from '#core/document'
+import { doubtsOf, type Doubt, type Requirement } from '#core/requirement'
 import { fanFlowFor, pathSolver, type AirSystem, type PathSolver } from '#core/system'
 
 /** What every candidate of a plan is held against. */
@@ -10,6 +10,8 @@ export interface SelectionContext {
   solver: PathSolver
   /** airflow needed without and with margin, m3/s */
   needFlow: number | null
+  /** the stated numbers of the job that are doubted */
+  doubts: Doubt[]
   designFlow: number | null
   levelLimit: number | null
   costLimit: number | null
@@ -29,7 +31,8 @@ export function selectionContextOf(
     job: plan.job,
     air,
     solver: pathSolver(path, designFlow),
-    needFlow: fanSide(requirement.flow ?? requirement.flowTarget?.limit ?? null),
+    needFlow: fanSide(requirement.wanted),
+    doubts: doubtsOf(plan, uncertainInputs),
     designFlow,
     levelLimit: requirement.levelLimit?.limit ?? null,
     costLimit: limitOf('money'),

@@ -1,6 +1,8 @@
 import { figure, input, type Figure } from '#core/figure'
-import type { Delivered } from '#core/requirement'
-import { airRise, lifeAt, type FanModel } from '#core/system'
+import { CP_AIR } from '#core/air'
+import type { UncertainInput } from '#core/document'
+import { doubtedRange, type Delivered } from '#core/requirement'
+import { airRise, densityAtFan, lifeAt, type FanModel } from '#core/system'
 import type { Candidate } from './candidate'
 import type { SelectionContext } from './context'
 
@@ -91,32 +93,47 @@ const levelFigure = (listenerM: number, c: Candidate, model: FanModel): Figure =
     },
   )
 
-function riseFigure({ job, air }: SelectionContext, c: Candidate): Figure {
-  const riseAt = (flow: number | null) => airRise(job, flow, air.density)
+/** What the rise of the air is doubted by. */
+const riseKeys: UncertainInput[] = ['heatW', 'wallLossWK']
+
+function riseFigure({ job, air, doubts }: SelectionContext, delivered: Delivered): Figure {
+  const rise = airRise(job, air, delivered.flow)
+  const own = doubts.filter((d) => riseKeys.includes(d.key))
+  const leaving = densityAtFan(job, air, job.ambientC + (rise ?? 0))
   return figure(
     'selection.rise',
     'Rise of the air',
     'temperatureDifference',
-    riseAt(c.flow),
-    'Δt = P/(ρ·cp·Q)',
-    'heat balance',
+    rise,
+    'Δt = P/(UA + ρ·cp·Q)',
+    'heat balance of a stirred box',
     {
       basis: 'estimated',
-      low: riseAt(c.flowHigh),
-      high: riseAt(c.flowLow),
-      inputs: [input('P', 'heat inside', job.heatW, 'power'), input('Q', 'airflow', c.flow, 'flow')],
+      ...doubtedRange(job, own, delivered, (j, q) => airRise(j, air, q)),
+      inputs: [
+        input('P', 'heat inside', job.heatW, 'power'),
+        input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
+        input('Q', 'air that does the job', delivered.flow, 'flow'),
+        input('ρ', job.direction === 'out' ? 'air density where it leaves' : 'air density', leaving, 'density'),
+        input('cp', 'heat capacity of air, J/(kg·K)', CP_AIR, 'number'),
+      ],
       note: job.heatW ? '' : 'No heat given.',
     },
   )
 }
 
 /** A candidate's figures with their workings. */
-export const candidateFigures = (context: SelectionContext, c: Candidate, model: FanModel): Figure[] => [
+export const candidateFigures = (
+  context: SelectionContext,
+  c: Candidate,
+  delivered: Delivered,
+  model: FanModel,
+): Figure[] => [
   flowFigure(context, c, model),
   pressureFigure(c),
   marginFigure(context, c),
   levelFigure(context.job.listenerM, c, model),
-  riseFigure(context, c),
+  riseFigure(context, delivered),
 ]
 
 /** Hours of life are worth no more than hundreds. */

@@ -13,7 +13,7 @@ import {
   type FanArray,
   type PathModel,
 } from '#core/system'
-import { evaluateCandidate, type Candidate } from './candidate'
+import { evaluateCandidate, type Candidate, type SupplyWindow } from './candidate'
 import type { SelectionContext } from './context'
 
 /** The selected fans where they really run. */
@@ -40,7 +40,7 @@ function dirtyPath(plan: PlanDocument, { air, path }: AirSystem): PathModel | nu
   if (!plan.path.some((e) => e.kind === 'filter')) return null
   const part = { ...plan, path: plan.path.map(loaded) }
   const guess = modelPath(part, air)
-  return path.factor === 1 ? guess : scalePath(part, guess, path.factor, path.calibratedUncertainty ?? 0)
+  return path.factor === 1 ? guess : scalePath(part, guess, path.factor, path.calibrated)
 }
 
 /** Flow of the same fans on another path, m3/s. */
@@ -58,12 +58,14 @@ function flowOn(
 /**
  * The operating point of the plan's selection, and what of its air does the job.
  * @param fanV voltage at the fans as the feed gives it, V; null where there is no feed
+ * @param supply between what it may lie, V; null where that is not known
  */
 export function operationOf(
   plan: PlanDocument,
   system: AirSystem,
   context: SelectionContext,
   fanV: number | null,
+  supply: SupplyWindow | null = null,
 ): Operation {
   const { path, fanArray } = system
   const { selection } = plan
@@ -75,7 +77,7 @@ export function operationOf(
       flowOfOne: null,
     }
   const drive = { volts: fanV ?? selection.driveV, duty: selection.duty }
-  const candidate = evaluateCandidate(context, fanArray, drive)
+  const candidate = evaluateCandidate(context, fanArray, drive, supply)
   const dirty = dirtyPath(plan, system)
   const one: FanArray = { ...fanArray, second: null, count: 1, arrangement: 'single' }
   return {

@@ -3,8 +3,7 @@ import { fitResistance, pathExponent } from '#core/airpath'
 import { pressureAt, slopeAt, type Resistance } from '#core/fan'
 import { airflowWithWallLoss } from '#core/need'
 import type { Calibration, Fan, PlanDocument } from '#core/document'
-import { curveUncertainty } from './curve-uncertainty'
-import { curveAt, driveSpeed, modelFan } from './fan-model'
+import { curveAt, driveSpeed, modelFan, type CurveEnd, type FanModel } from './fan-model'
 import { figure, input, type Figure } from '#core/figure'
 import { pathDrop, scalePath, type PathModel } from './path'
 import { dropRange } from './path-uncertainty'
@@ -40,7 +39,17 @@ const BELIEVABLE = [0.2, 5] as const
 interface Point {
   flow: number
   pressure: number
+  /** doubt of the reading, as the share by which the path may resist more */
   uncertainty: number
+  /** doubt of the curve of the fan that ran, the same; 0 where the pressure was read */
+  fanUncertainty: number
+}
+
+/** Doubt of the pressure that a fan makes at a flow at rated speed, as the share by which it may be more. */
+function curveDoubtAt(model: FanModel, volts: number, flow: number): number {
+  const at = (end: CurveEnd) => pressureAt(curveAt(model, volts, end), flow) ?? 0
+  const [low, middle, high] = [at('low'), at('middle'), at('high')]
+  return low > 0 ? Math.sqrt(high / low) - 1 : Math.max(1, high / middle - 1)
 }
 
 /** Pressure that the running fan makes at the flow measured; the reason where it makes none. */
@@ -69,10 +78,8 @@ function pointOfFan(
   return {
     flow,
     pressure: scale * p,
-    uncertainty: Math.hypot(
-      Math.abs((x * slope) / p - 2) * flowUncertainty,
-      curveUncertainty[made.model.curves.basis],
-    ),
+    uncertainty: Math.abs((x * slope) / p - 2) * flowUncertainty,
+    fanUncertainty: curveDoubtAt(made.model, volts, x),
   }
 }
 
@@ -84,7 +91,7 @@ function measuredPoints(
 ): Point[] | string {
   if (cal.kind === 'pairs')
     return cal.points.length
-      ? cal.points.map((p) => ({ flow: p.flowM3s, pressure: p.pressurePa, uncertainty: MIN_UNCERTAINTY }))
+      ? cal.points.map((p) => ({ flow: p.flowM3s, pressure: p.pressurePa, uncertainty: MIN_UNCERTAINTY, fanUncertainty: 0 }))
       : 'Add a flow and the pressure over the path.'
   if (cal.kind === 'flow') {
     if (!cal.flowM3s) return 'Type the flow that was measured.'
@@ -117,6 +124,7 @@ interface Fit {
   guesses: number[]
   factor: number
   uncertainty: number
+  fanUncertainty: number
 }
 
 /** Least squares of one factor. @returns null where the points give the path no resistance */
@@ -133,11 +141,13 @@ function fitFactor(path: PathModel, points: Point[]): Fit | null {
     n > 1 ? (2 * scatter) / Math.sqrt(n) : 0,
     Math.max(...points.map((p) => p.uncertainty)) / Math.sqrt(n),
   )
-  return { points, guesses, factor, uncertainty }
+  const fanUncertainty = Math.max(...points.map((p) => p.fanUncertainty))
+  return { points, guesses, factor, uncertainty, fanUncertainty }
 }
 
 const FORMULA = 'k = Σ Δp·Δp_guess / Σ Δp_guess²'
-function factorFigure(kind: Calibration['kind'], { points, guesses, factor, uncertainty }: Fit): Figure {
+function factorFigure(kind: Calibration['kind'], { points, guesses, factor, ...doubt }: Fit): Figure {
+  const uncertainty = Math.hypot(doubt.uncertainty, doubt.fanUncertainty)
   const far = factor < BELIEVABLE[0] || factor > BELIEVABLE[1]
   return figure(
     'path.factor',
@@ -206,9 +216,15 @@ export function calibrate(
   if (typeof points === 'string') return { path, report: withoutFactor(cal, points) }
   const fit = fitFactor(path, points)
   if (!fit) return { path, report: withoutFactor(cal, 'The points give the path no resistance.') }
-  const { guesses, factor, uncertainty } = fit
+  const { guesses, factor, uncertainty, fanUncertainty } = fit
   return {
-    path: cal.used ? scalePath(plan, path, factor, uncertainty) : path,
+    path: cal.used
+      ? scalePath(plan, path, factor, {
+          uncertainty,
+          fanUncertainty,
+          fanId: fanUncertainty > 0 ? cal.fanId : null,
+        })
+      : path,
     report: {
       used: cal.used,
       problem: null,

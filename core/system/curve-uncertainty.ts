@@ -1,13 +1,20 @@
 import type { CurveBasis } from '#core/document'
 
+/** Factors between which a fan delivers against what its numbers say, 95 times in 100: flow by n, pressure by n². */
+export interface DeliveredRange {
+  low: number
+  high: number
+}
+
 /**
- * How far the pressure of a fan curve may be off at a flow, share of it, 95 times in 100: a printed curve ±10 %, claims
- * typed as a curve ±15 %, own measurements ±5 %; between two numbers it is a guess. Common practice, no source (handbook,
- * uncertainty). The one home of these numbers: bands, calibration and sampled cases take them from here.
+ * How much of its numbers a fan really delivers, as a factor on its speed (flow by n, pressure by n²): sheets and claims
+ * promise too much more often than too little, own measurements may err both ways. Two numbers alone make a curve whose
+ * shape is a guess besides. Common practice, no source. The one home of these numbers: ranges, calibration and sampled
+ * cases take them from here.
  */
-export const curveUncertainty: Record<CurveBasis, number> = {
-  curve: 0.1,
-  claim: 0.15,
-  measured: 0.05,
-  estimated: 0.3,
+export const deliveredRange: Record<CurveBasis, DeliveredRange> = {
+  curve: { low: 0.8, high: 1.05 },
+  claim: { low: 0.8, high: 1.05 },
+  estimated: { low: 0.8, high: 1.05 },
+  measured: { low: 0.97, high: 1.03 },
 }

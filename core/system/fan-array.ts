@@ -17,6 +17,7 @@ import {
   fanStartCurrent,
   modelFan,
   trueThickness,
+  type CurveEnd,
   type FanModel,
 } from './fan-model'
 import { driveOf } from './operating-point'
@@ -87,7 +88,7 @@ export function drivenArray(
   fanArray: FanArray,
   { volts, duty }: ArrayDrive,
   air: AirState,
-  which: 'low' | 'middle' | 'high' = 'middle',
+  which: CurveEnd = 'middle',
 ): DrivenArray | null {
   const { model, second, count, arrangement } = fanArray
   const speed = drivenSpeed(model, volts, duty)

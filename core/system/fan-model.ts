@@ -14,7 +14,7 @@ import { bearingLife, HALVING_K } from '#core/heat'
 import { soneToDbA } from '#core/noise'
 import { START_CURRENT_FACTOR } from '#core/power'
 import type { CurveBasis, Fan, FanPoint } from '#core/document'
-import { curveUncertainty } from './curve-uncertainty'
+import { deliveredRange, type DeliveredRange } from './curve-uncertainty'
 
 /** Allowed window of a fan whose sheet is silent, share of rated. Common practice, no source. */
 const WINDOW = 0.1
@@ -37,11 +37,12 @@ const DUTY_POWER_EXPONENT = 2.3
 /** Distance that sone ratings belong to, m. Fan industry, from memory. */
 const SONE_DISTANCE_M = 1.5
 
-export interface FanCurves {
-  low: FanCurve
-  middle: FanCurve
-  high: FanCurve
+/** Ends of a curve's doubt: what the fan delivers of it, and (of an estimated one) what shape it has. */
+export type CurveEnd = 'low' | 'middle' | 'high' | 'shapeLow' | 'shapeHigh'
+export interface FanCurves extends Record<CurveEnd, FanCurve> {
   basis: CurveBasis
+  /** what the fan delivers of its middle curve */
+  delivered: DeliveredRange
 }
 export type FanModelResult = { ok: true; model: FanModel } | { ok: false; reason: string }
 
@@ -60,7 +61,7 @@ export interface FanModel {
   /** at other voltages, rising; empty for most fans */
   others: OtherCurves[]
   /** mixed curves that were needed already, by voltage */
-  mixed: Map<number, Partial<Record<'low' | 'middle' | 'high', FanCurve>>>
+  mixed: Map<number, Partial<Record<CurveEnd, FanCurve>>>
   minV: number
   maxV: number
   startV: number
@@ -92,7 +93,7 @@ export function modelFan(fan: Fan): FanModelResult {
         {
           volts: c.volts,
           speed,
-          curves: { low: back(made.low), middle: back(made.middle), high: back(made.high), basis: c.basis },
+          curves: eachEnd(made, back),
         },
       ]
     })
@@ -121,14 +122,35 @@ function bandAround(points: readonly FanPoint[], basis: Exclude<CurveBasis, 'est
   if (!made.ok) return made.message
   if (highestPressure(made.curve) <= 0 || lastFlow(made.curve) <= 0)
     return 'The curve has no pressure or no flow.'
-  const d = curveUncertainty[basis]
+  return around({ middle: made.curve, shapeLow: made.curve, shapeHigh: made.curve }, basis)
+}
+
+const atSpeedOf = (curve: FanCurve, n: number) => scaleCurve(curve, n, n * n)
+
+/** A curve with the band of what the fan delivers of it. */
+function around(
+  shapes: Pick<FanCurves, 'middle' | 'shapeLow' | 'shapeHigh'>,
+  basis: CurveBasis,
+  delivered: DeliveredRange = deliveredRange[basis],
+): FanCurves {
   return {
-    middle: made.curve,
-    low: scaleCurve(made.curve, 1 - d / 2, 1 - d),
-    high: scaleCurve(made.curve, 1 + d / 2, 1 + d),
+    ...shapes,
+    low: atSpeedOf(shapes.shapeLow, delivered.low),
+    high: atSpeedOf(shapes.shapeHigh, delivered.high),
     basis,
+    delivered,
   }
 }
+
+/** The same change of every curve. */
+const eachEnd = (c: FanCurves, change: (curve: FanCurve) => FanCurve): FanCurves => ({
+  ...c,
+  low: change(c.low),
+  middle: change(c.middle),
+  high: change(c.high),
+  shapeLow: change(c.shapeLow),
+  shapeHigh: change(c.shapeHigh),
+})
 
 function sheetCurves(fan: Fan): FanCurves | string {
   if (fan.points.length > 0)
@@ -136,29 +158,32 @@ function sheetCurves(fan: Fan): FanCurves | string {
   if (!fan.maxFlowM3s || !fan.maxPressurePa) return 'It needs a curve, or free delivery and shut-off pressure.'
   const band = estimatedBand(fan.kind, fan.maxPressurePa, fan.maxFlowM3s)
   return band.low && band.middle && band.high
-    ? { low: band.low, middle: band.middle, high: band.high, basis: 'estimated' }
+    ? around({ middle: band.middle, shapeLow: band.low, shapeHigh: band.high }, 'estimated')
     : 'Free delivery and shut-off pressure must be above zero.'
 }
 
-const exactly = { middle: 1, low: 1, high: 1 }
-const ends = ['low', 'middle', 'high'] as const
+/** A figure without a test of its own. */
+const untested = { middle: 1, low: 1, high: 1 }
+
 /**
  * The sheet's curves, corrected by what tests have shown where the plan wants that: speed moves flow by n and pressure
- * by n²; what was not tested stays as claimed.
+ * by n²; what was not tested stays as claimed, with the doubt of a claim. Tests of this very fan are doubted as
+ * measurements, what the shelf has shown by how widely it scatters.
  */
 function fanCurves(fan: Fan): FanCurves | string {
   const curves = sheetCurves(fan)
   if (typeof curves === 'string' || !fan.trusted) return curves
-  const { rotation: n = exactly, flow = exactly, pressure = exactly } = fan.trusted
-  const [low, middle, high] = ends.map((end) =>
-    scaleCurve(curves[end], n[end] * flow[end], n[end] ** 2 * pressure[end]),
-  )
-  return {
-    low: low!,
-    middle: middle!,
-    high: high!,
-    basis: curves.basis === 'estimated' || fan.trusted.flow?.from !== 'own' ? curves.basis : 'measured',
-  }
+  const { rotation: n = untested, flow = untested, pressure = untested } = fan.trusted
+  const change = (curve: FanCurve) =>
+    scaleCurve(curve, n.middle * flow.middle, n.middle ** 2 * pressure.middle)
+  const shapes = eachEnd(curves, change)
+  const corrects = fan.trusted.flow ?? fan.trusted.rotation
+  if (!corrects) return shapes
+  const end = (which: 'low' | 'high') =>
+    ((n[which] * flow[which]) / (n.middle * flow.middle)) *
+    (corrects.from === 'own' ? deliveredRange.measured[which] : 1)
+  const basis = curves.basis === 'estimated' || fan.trusted.flow?.from !== 'own' ? curves.basis : 'measured'
+  return around(shapes, basis, { low: end('low'), high: end('high') })
 }
 
 /** Free delivery at the sheet's voltage, m3/s. */
@@ -197,7 +222,7 @@ const MIXES_KEPT = 64
  * A driven curve is this one scaled by the affinity laws.
  * @param volts V
  */
-export function curveAt(model: FanModel, volts: number, which: 'low' | 'middle' | 'high'): FanCurve {
+export function curveAt(model: FanModel, volts: number, which: CurveEnd): FanCurve {
   if (!model.others.length || volts === model.fan.ratedV) return model.curves[which]
   const kept = model.mixed.get(volts)?.[which]
   if (kept) return kept

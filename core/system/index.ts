@@ -3,10 +3,11 @@ export { modelElement } from './elements'
 export type { ElementModel } from './elements/model'
 export { freeAreaRatioOf } from './elements/openings'
 export { airSystem, type AirSystem } from './air-system'
-export { curveUncertainty } from './curve-uncertainty'
-export { airRise, fanAirC } from './fan-air'
+export { deliveredRange, type DeliveredRange } from './curve-uncertainty'
+export { airRise, densityAtFan, fanAirC, insideC } from './heat-balance'
 export { densityFigure, dropFigure, elementFigure, usefulFigure } from './figures'
 export {
+  addsPressure,
   arrangementOf,
   drivenArray,
   type DrivenArray,
@@ -25,6 +26,7 @@ export {
 } from './fan-array'
 export {
   curveAt,
+  type CurveEnd,
   drivenSpeed,
   driveSpeed,
   dutySpeed,

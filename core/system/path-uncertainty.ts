@@ -46,9 +46,14 @@ function combined(parts: readonly Part[]): number {
  * 1/(1 + share). The elements' doubts weighted by their drops, part of them in common; the calibration's where there is
  * one.
  * @param q flow, m3/s, 0 or more
+ * @param fanId the fan that is planned with: where it calibrated the path its curve is not doubted again
  */
-export function pathUncertainty(path: PathModel, q: number): number {
-  if (path.calibratedUncertainty !== null) return path.calibratedUncertainty
+export function pathUncertainty(path: PathModel, q: number, fanId: string | null = null): number {
+  const { calibrated } = path
+  if (calibrated) {
+    const known = fanId !== null && calibrated.fanId === fanId
+    return Math.hypot(calibrated.uncertainty, known ? 0 : calibrated.fanUncertainty)
+  }
   const total = pathDrop(path, q)
   return total > 0
     ? combined(path.main.flatMap((e) => (e.missing ? [] : partsOf(e, q, elementDrop(e, q) / total))))

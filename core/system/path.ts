@@ -25,7 +25,16 @@ export interface PathModel {
   /** what the guess is multiplied by after calibrating; 1 without */
   factor: number
   /** doubt of the whole path once it is calibrated; null where the elements' own doubts rule */
-  calibratedUncertainty: number | null
+  calibrated: CalibratedDoubt | null
+}
+
+/** What a calibrated path is doubted by. */
+export interface CalibratedDoubt {
+  /** of the readings: the path may resist more by this share, or less by the factor */
+  uncertainty: number
+  /** of the curve of the fan that ran, the same; it errs no second time when that fan is planned with */
+  fanUncertainty: number
+  fanId: string | null
 }
 
 /** The parts of a plan that make its path. */
@@ -96,7 +105,7 @@ function pathOf(
   part: PathPart,
   main: ElementModel[],
   factor = 1,
-  calibratedUncertainty: number | null = null,
+  calibrated: CalibratedDoubt | null = null,
 ): PathModel {
   const inside = new Map(
     main.flatMap((e) => [e, ...(e.branches ?? []).flatMap((b) => b.elements)]).map((e) => [e.element.id, e]),
@@ -105,7 +114,7 @@ function pathOf(
   return {
     main,
     factor,
-    calibratedUncertainty,
+    calibrated,
     elements: part.path.map((e) => inside.get(e.id)).filter((e) => e !== undefined),
     complete: main.length > 0 && counted.every((e) => !e.missing),
     nonlinear: main.some((e) => e.extra || e.branches),
@@ -144,14 +153,19 @@ const scalePassage = (p: Passage, k: number): Passage => ({
 /**
  * The path scaled by a measurement: every loss by the same factor.
  * @param factor multiplies the resistance, above 0
- * @param uncertainty share, 0..1
+ * @param doubt of that measurement
  */
-export function scalePath(part: PathPart, path: PathModel, factor: number, uncertainty: number): PathModel {
+export function scalePath(
+  part: PathPart,
+  path: PathModel,
+  factor: number,
+  doubt: CalibratedDoubt | null,
+): PathModel {
   return pathOf(
     part,
     path.main.map((e) => scaleElement(e, factor)),
     factor,
-    uncertainty,
+    doubt,
   )
 }
 

@@ -187,6 +187,7 @@ const surface = (i: Inputs): need.WaterSurface => ({
   relativeHumidity: i.n('relative_humidity'),
   airSpeed: i.n('air_speed'),
   activity: i.n('activity_factor'),
+  pressurePa: i.has('pressure') ? i.n('pressure') : 101325,
 })
 const moisture = (i: Inputs): need.MoistureCase => ({
   insideC: i.n('t_inside'),
@@ -716,7 +717,12 @@ export const calcs: Record<string, Calc> = {
       i.n('area'),
       i.n('fin_efficiency'),
     ),
-  'heat.nusselt': (i) => heat.nusselt[i.text('shape') as 'plates'][i.text('boundary') as 'flux'],
+  'heat.nusselt': (i) => {
+    const shape = i.text('shape')
+    const named = Object.keys(heat.nusselt).find((k) => k === shape)
+    const kind = named ?? (shape.includes('square') ? 'square' : shape.includes('plate') ? 'plates' : 'tube')
+    return heat.nusselt[kind as 'plates'][i.text('boundary') as 'flux']
+  },
   'heat.temperatureAt': (i) => heat.temperatureAt(i.n('t_start'), i.n('t_final'), i.n('tau'), i.n('time')),
   'heat.timeTo': (i) => heat.timeTo(i.n('t_start'), i.n('t_final'), i.n('tau'), i.n('target')),
   'heat.remaining': (i) => heat.remainingChange(i.n('slope'), i.n('tau')),

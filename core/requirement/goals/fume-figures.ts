@@ -87,7 +87,7 @@ export const roomClearFigure = (job: Job): Figure =>
       basis: 'estimated',
       inputs: [
         input('n', 'air changes of the room', job.roomChangesPerH, 'perHour'),
-        input('K', 'mixing factor', job.mixing ?? MIXING, 'number'),
+        input('K', 'mixing factor of the room', job.roomMixing ?? MIXING, 'number'),
       ],
       note: job.roomChangesPerH
         ? 'From what escaped; surfaces give smell back longer.'

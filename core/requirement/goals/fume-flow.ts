@@ -2,12 +2,14 @@ import type { AirState } from '#core/air'
 import {
   captureFlow,
   captureSpeedAt,
+  airflowForClearOut,
   clearOutTime,
   openingFlow,
   openingPressure,
   slotCaptureFlow,
 } from '#core/need'
 import type { Job } from '#core/document'
+import { largest } from './model'
 import { CLEAR_SHARE, MIXING } from './space-flow'
 
 /** Discharge coefficient of the openings of a box. Published for sharp edges. */
@@ -24,8 +26,20 @@ export function enclosure(job: Job, air: AirState): { pressure: number; area: nu
   return pressure > 0 ? { pressure, area } : null
 }
 
+/** Airflow that clears the box in the wished time, m3/s; null without a volume and a time. */
+export const clearingFlow = (job: Job): number | null =>
+  job.volumeM3 && job.clearS
+    ? airflowForClearOut(job.volumeM3, job.clearS, job.mixing ?? MIXING, job.clearShare ?? CLEAR_SHARE)
+    : null
+
+/** Airflow that the fume wants: what catches it, or what clears the box in time where that is more, m3/s. */
+export const fumeFlow = (job: Job, air: AirState): number | null => {
+  const caught = catchingFlow(job, air)
+  return caught === null ? null : largest([caught, clearingFlow(job)])
+}
+
 /** Airflow that catches the fume, or keeps the box under pressure, m3/s; null where something is missing. */
-export function fumeFlow(job: Job, air: AirState): number | null {
+export function catchingFlow(job: Job, air: AirState): number | null {
   if (job.fumeWay === 'enclosure') {
     const box = enclosure(job, air)
     return box && openingFlow(box.pressure, box.area, CD, air.density)
@@ -59,7 +73,7 @@ export function roomClearTime(job: Job): number | null {
   return clearOutTime(
     job.roomVolumeM3,
     (job.roomVolumeM3 * job.roomChangesPerH) / 3600,
-    job.mixing ?? MIXING,
+    job.roomMixing ?? MIXING,
     1,
     job.clearShare ?? CLEAR_SHARE,
   )

@@ -1,8 +1,8 @@
 import { input } from '#core/figure'
-import { CD, enclosure, fumeFlow } from './fume-flow'
+import { catchingFlow, CD, clearingFlow, enclosure, fumeFlow } from './fume-flow'
 import { boxPressureFigure, captureReachedFigure, nozzleReachFigure, roomClearFigure } from './fume-figures'
 import { densityInput, firstMissing, type GoalNeed } from './model'
-import { clearOutFigure } from './space-figures'
+import { askFormulas, askSources, clearInputs, clearOutFigure } from './space-figures'
 
 /** Carry off fumes or dust: catch them at a distance, or keep a box under negative pressure. */
 export const fume: GoalNeed = {
@@ -14,6 +14,7 @@ export const fume: GoalNeed = {
     'leakAreaM2',
     'workOpeningM2',
     'mixing',
+    'volumeM3',
   ],
   missing: (job, { air }) => {
     if (job.fumeWay === 'enclosure')
@@ -36,6 +37,15 @@ export const fume: GoalNeed = {
     const distance = input('X', 'source to opening', job.captureDistanceM, 'distance')
     const source =
       'industrial-ventilation handbook after DallaValle and Silverman (from memory); on the axis up to about 1.5 diameters'
+    if ((clearingFlow(job) ?? 0) > (catchingFlow(job, air) ?? 0))
+      return {
+        label: 'Airflow needed',
+        formula: askFormulas.clearOut,
+        source: askSources.clearOut,
+        basis: 'estimated',
+        note: 'Clearing the box in the wished time rules; catching the fume needs less.',
+        inputs: [...clearInputs(job), input('t', 'wanted', job.clearS, 'duration')],
+      }
     const shared = {
       label: 'Airflow needed',
       basis: 'estimated' as const,

@@ -1,7 +1,9 @@
-import { CP_AIR } from '#core/air'
-import { flowForSinkResistance, sinkProblem, sinkResistanceAt } from '#core/heat'
-import { airflowWithWallLoss, cabinetTemperature } from '#core/need'
-import type { Job, PlanDocument } from '#core/document'
+import { CP_AIR, type AirState } from '#core/air'
+import { flowForSinkResistance, sinkProblem, sinkReach, sinkResistanceAt } from '#core/heat'
+import { airflowWithWallLoss } from '#core/need'
+import { densityAtFan, insideC } from '#core/system'
+import type { Job, PlanDocument, UncertainInput } from '#core/document'
+import { doubtedRange, doubtsOf } from '../doubts'
 import { figure, input } from '#core/figure'
 import { densityInput, firstMissing, heatFigureBasis, heatInput, heatNote, type GoalNeed } from './model'
 
@@ -11,9 +13,20 @@ export function insideLimit(plan: PlanDocument): number | null {
 }
 const limitOf = (job: Job, plan: PlanDocument) => job.insideMaxC ?? insideLimit(plan)
 
+/** What an inside temperature is doubted by. */
+const heatDoubts: UncertainInput[] = ['heatW', 'wallLossWK', 'ambientC']
+/** Density at the fan as an input of a working: of the air that leaves where it draws out. */
+const densityAt = (job: Job, air: AirState, leavingC: number | null) =>
+  input(
+    'ρ',
+    job.direction === 'out' ? 'air density where it leaves' : 'air density',
+    leavingC === null ? air.density : densityAtFan(job, air, leavingC),
+    'density',
+  )
+
 /** Cool a box or cabinet: the air carries what the walls do not. */
 export const cool: GoalNeed = {
-  uncertainties: ['heatW', 'wallLossWK', 'ambientC', 'insideMaxC'],
+  uncertainties: [...heatDoubts, 'insideMaxC'],
   missing: (job, { plan }) =>
     firstMissing(job, [['heatW', 'the heat inside']]) ??
     (limitOf(job, plan) === null ? 'the limit inside' : null),
@@ -21,7 +34,13 @@ export const cool: GoalNeed = {
     const inside = limitOf(job, plan)
     return job.heatW === null || inside === null
       ? null
-      : airflowWithWallLoss(job.heatW, job.wallLossWK ?? 0, inside, job.ambientC, air.density)
+      : airflowWithWallLoss(
+          job.heatW,
+          job.wallLossWK ?? 0,
+          inside,
+          job.ambientC,
+          densityAtFan(job, air, inside),
+        )
   },
   working: (job, { plan, air }) => {
     const inside = limitOf(job, plan)
@@ -39,39 +58,48 @@ export const cool: GoalNeed = {
         input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
         input('tᵢ', 'highest temperature inside', inside, 'temperature'),
         input('tₐ', 'air at the intake', job.ambientC, 'temperature'),
-        densityInput(air),
+        densityAt(job, air, inside),
         input('cp', 'heat capacity of air, J/(kg·K)', CP_AIR, 'number'),
       ],
     }
   },
-  extras: (job, { air }, { flow, low, high }) => {
+  extras: (job, { plan, air }, delivered) => {
+    const { flow } = delivered
     const ua = job.wallLossWK ?? 0
-    const at = (q: number | null) =>
-      q === null || job.heatW === null ? null : cabinetTemperature(job.heatW, ua, job.ambientC, q, air.density)
+    const inside = insideC(job, air, flow)
     const inputs = [
       heatInput(job),
       input('UA', 'wall loss', ua, 'thermalConductance'),
+      input('tₐ', 'air at the intake', job.ambientC, 'temperature'),
       input('Q', 'airflow', flow, 'flow'),
-      densityInput(air),
+      densityAt(job, air, inside),
+      input('cp', 'heat capacity of air, J/(kg·K)', CP_AIR, 'number'),
     ]
+    const doubts = doubtsOf(plan, heatDoubts)
+    const still = { flow: 0, low: null, high: null }
     return [
       figure(
         'need.inside',
         'Inside with the picked fan',
         'temperature',
-        at(flow),
+        inside,
         'tᵢ = tₐ + P/(UA + ρ·cp·Q)',
         'heat balance of a stirred box',
-        { basis: 'estimated', low: at(high), high: at(low), inputs },
+        { basis: 'estimated', ...doubtedRange(job, doubts, delivered, (j, q) => insideC(j, air, q)), inputs },
       ),
       figure(
         'need.closed',
         'Inside with no air at all',
         'temperature',
-        ua > 0 ? at(0) : null,
+        ua > 0 ? insideC(job, air, 0) : null,
         'tᵢ = tₐ + P/UA',
         'heat balance of a closed box',
-        { basis: 'estimated', inputs: inputs.slice(0, 2), note: ua > 0 ? '' : 'Needs the wall loss.' },
+        {
+          basis: 'estimated',
+          ...(ua > 0 ? doubtedRange(job, doubts, still, (j) => insideC(j, air, 0)) : {}),
+          inputs: inputs.slice(0, 3),
+          note: ua > 0 ? '' : 'Needs the wall loss.',
+        },
       ),
     ]
   },
@@ -83,26 +111,30 @@ const wantedResistance = (job: Job) =>
     : null
 const sinkOf = (plan: PlanDocument) => plan.sink.map((p) => ({ flow: p.flowM3s, kPerW: p.kPerW }))
 
+/** What a part's temperature is doubted by. */
+const partDoubts: UncertainInput[] = ['heatW', 'ambientC', 'partInnerKPerW']
+
 /** Cool a heatsink or part: its resistance falls with the airflow over it. */
 export const part: GoalNeed = {
-  uncertainties: ['heatW', 'ambientC', 'partMaxC', 'partInnerKPerW'],
+  uncertainties: [...partDoubts, 'partMaxC'],
   missing: (job, { plan }) =>
     firstMissing(job, [
       ['heatW', 'the heat of the part'],
       ['partMaxC', 'the part’s limit'],
     ]) ?? sinkProblem(sinkOf(plan)),
-  flow: (job, { plan }) => {
+  flow: (job, { plan, air }) => {
     const wanted = wantedResistance(job)
-    return wanted === null ? null : flowForSinkResistance(sinkOf(plan), wanted)
+    const flow = wanted === null ? null : flowForSinkResistance(sinkOf(plan), wanted)
+    return flow === null ? null : flow / air.densityRatio
   },
-  working: (job, { plan }) => {
+  working: (job, { plan, air }) => {
     const wanted = wantedResistance(job)
     const points = sinkOf(plan)
     return {
       label: 'Airflow needed over the part',
-      formula: 'R(Q) = (t_part − tₐ)/P − R_inner',
+      formula: 'R(Q·ρ/1.2) = (t_part − tₐ)/P − R_inner',
       source:
-        'thermal resistance chain; power law between the points, R ~ Q^−0.5 beyond them (common practice)',
+        'thermal resistance chain; power law between the points, R ~ Q^−0.5 beyond them (common practice); the mass of air counts',
       basis: points.length > 1 ? heatFigureBasis(job) : 'estimated',
       note:
         wanted !== null && wanted <= 0
@@ -116,34 +148,38 @@ export const part: GoalNeed = {
         input('tₐ', 'air at the intake', job.ambientC, 'temperature'),
         input('R_inner', 'part to surface', job.partInnerKPerW ?? 0, 'thermalResistance'),
         input('R(Q)', 'wanted of the surface', wanted, 'thermalResistance'),
+        densityInput(air),
       ],
     }
   },
-  extras: (job, { plan, air }, { flow, low, high }) => {
+  extras: (job, { plan, air }, delivered) => {
+    const { flow } = delivered
     const points = sinkOf(plan)
-    const at = (q: number | null) => {
-      const r = q === null ? null : sinkResistanceAt(points, q)
-      return r === null || job.heatW === null
-        ? null
-        : job.ambientC + job.heatW * (r + (job.partInnerKPerW ?? 0))
+    const surface = (q: number | null) => (q === null ? null : sinkResistanceAt(points, q * air.densityRatio))
+    const top = sinkReach(points) / air.densityRatio
+    const at = (j: Job, q: number | null) => {
+      const r = surface(q === null || q === flow ? q : Math.min(q, top))
+      return r === null || j.heatW === null ? null : j.ambientC + j.heatW * (r + (j.partInnerKPerW ?? 0))
     }
-    const r = flow === null ? null : sinkResistanceAt(points, flow)
+    const r = surface(flow)
     return [
       figure(
         'need.part',
         'Part with the picked fan',
         'temperature',
-        at(flow),
-        't = tₐ + P·(R(Q) + R_inner)',
-        'thermal resistance chain',
+        at(job, flow),
+        't = tₐ + P·(R(Q·ρ/1.2) + R_inner)',
+        'thermal resistance chain; the mass of air counts',
         {
           basis: 'estimated',
-          low: at(high),
-          high: at(low),
+          ...doubtedRange(job, doubtsOf(plan, partDoubts), delivered, at),
           inputs: [
             heatInput(job),
+            input('tₐ', 'air at the intake', job.ambientC, 'temperature'),
             input('R(Q)', 'surface to air', r, 'thermalResistance'),
+            input('R_inner', 'part to surface', job.partInnerKPerW ?? 0, 'thermalResistance'),
             input('Q', 'airflow', flow, 'flow'),
+            densityInput(air),
           ],
           note: flow !== null && r === null ? 'That flow lies outside the data of this sink.' : '',
         },

@@ -1,8 +1,18 @@
-import { airflowForHeat, temperatureRise } from '#core/need'
-import type { Job } from '#core/document'
-import { modelFan, arrangementOf, drivenArray, operatingFlow, pathSolver, usefulShare } from '#core/system'
+import { airflowWithWallLoss } from '#core/need'
+import type { Job, UncertainInput } from '#core/document'
+import {
+  airRise,
+  arrangementOf,
+  densityAtFan,
+  drivenArray,
+  modelFan,
+  operatingFlow,
+  pathSolver,
+  usefulShare,
+} from '#core/system'
 import { figure, input } from '#core/figure'
-import { densityInput, firstMissing, heatInput, type GoalNeed, type NeedEnv } from './model'
+import { doubtedRange, doubtsOf } from '../doubts'
+import { densityInput, firstMissing, heatInput, type GoalNeed, type NeedEnv, type Working } from './model'
 
 function presentFan(job: Job, { fans }: NeedEnv) {
   const fan = fans.find((f) => f.id === job.existingFanId)
@@ -30,10 +40,89 @@ export function presentFlow(
   return flow > 0 ? flow * usefulShare(env.path, flow) : null
 }
 
-/** Quieten what is there: keep its airflow, from its fan, from heat and rise, or typed. */
+/**
+ * Range of the flow to keep from the present fan, m3/s: as wide as its curve is doubted. The path's doubt is left out:
+ * it slows the old and the new fan alike.
+ * @param flow to keep, m3/s
+ */
+export function presentRange(job: Job, env: NeedEnv, flow: number): { low: number | null; high: number | null } {
+  const [now, low, high] = (['middle', 'low', 'high'] as const).map((which) => presentFlow(job, env, which))
+  const end = (x: number | null | undefined) => (x && now ? (flow * x) / now : null)
+  return { low: end(low), high: end(high) }
+}
+
+/** Airflow that is there now, m3/s: what the present fan moves (as it was held before the path changed), from the heat and the rise, or typed. */
+function flowNow(job: Job, env: NeedEnv): number | null {
+  if (job.keepBasis === 'typed') return job.typedFlowM3s
+  if (job.keepBasis === 'existing-fan') return job.keptFlowM3s ?? presentFlow(job, env)
+  if (job.heatW === null || job.measuredRiseK === null) return null
+  const inside = job.ambientC + job.measuredRiseK
+  const density = densityAtFan(job, env.air, inside)
+  return airflowWithWallLoss(job.heatW, job.wallLossWK ?? 0, inside, job.ambientC, density)
+}
+
+/** Rise of the air now, K: measured, or what the heat makes of the airflow. */
+const riseNow = (job: Job, env: NeedEnv, flow: number) => job.measuredRiseK ?? airRise(job, env.air, flow)
+
+/** Airflow that is left when some kelvin are given away, m3/s; null where the rise of now is not known. */
+function flowAfterGiving(job: Job, env: NeedEnv, flow: number): number | null {
+  if (!job.giveRiseK) return flow
+  const rise = riseNow(job, env, flow)
+  if (rise === null || !(rise > 0)) return null
+  const wider = rise + job.giveRiseK
+  if (job.heatW === null) return (flow * rise) / wider
+  // what the walls carry at the higher rise the air need not
+  const walls = job.wallLossWK ?? 0
+  const share = Math.max(0, job.heatW / wider - walls) / Math.max(1e-9, job.heatW / rise - walls)
+  return flow * share
+}
+
+/** What a measured or computed rise is doubted by. */
+const riseDoubts: UncertainInput[] = ['heatW', 'wallLossWK']
+
+/** Where the flow of now comes from. */
+function workingNow(job: Job, env: NeedEnv): Working {
+  const label = 'Airflow to keep'
+  if (job.keepBasis === 'typed')
+    return { label, formula: 'Q', source: 'your own value', basis: 'measured', note: '', inputs: [] }
+  if (job.keepBasis === 'temperature') {
+    const inside = job.measuredRiseK === null ? null : job.ambientC + job.measuredRiseK
+    return {
+      label,
+      formula: 'Q = (P − UA·Δt) / (ρ·cp·Δt)',
+      source: 'heat balance, ASHRAE Fundamentals',
+      basis: 'estimated',
+      note: '',
+      inputs: [
+        heatInput(job),
+        input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
+        input('Δt', 'measured rise of the air', job.measuredRiseK, 'temperatureDifference'),
+        input('ρ', 'air density', inside === null ? null : densityAtFan(job, env.air, inside), 'density'),
+      ],
+    }
+  }
+  const { fan } = presentFan(job, env)
+  const held = job.keptFlowM3s !== null
+  return {
+    label,
+    formula: held ? 'Q as it was found' : 'p_fan(Q) = Δp_path(Q) with the fan that is in it now',
+    source: 'operating point; fan laws',
+    basis: 'estimated',
+    note: held ? 'Held from the path as it was found: what is changed since does not lower it.' : '',
+    inputs: [
+      input('n', fan ? `${fan.maker} ${fan.model}, how many` : 'present fans', job.existingCount, 'number'),
+      input('V', 'voltage at the fan', job.existingV ?? fan?.ratedV ?? null, 'voltage'),
+      densityInput(env.air),
+    ],
+  }
+}
+
+/** Quieten what is there: keep its airflow, or as much of it as leaves the permitted rise. */
 export const quieten: GoalNeed = {
   uncertainties: ['heatW', 'measuredRiseK', 'typedFlowM3s'],
   missing: (job, env) => {
+    if (job.giveRiseK && job.heatW === null && job.measuredRiseK === null)
+      return 'the heat inside or the measured rise, to know what the kelvin are worth'
     if (job.keepBasis === 'typed') return firstMissing(job, [['typedFlowM3s', 'the airflow now']])
     if (job.keepBasis === 'temperature')
       return firstMissing(job, [
@@ -44,64 +133,49 @@ export const quieten: GoalNeed = {
     return !fan ? 'the present fan' : (problem ?? (env.path.complete ? null : 'the air path'))
   },
   flow: (job, env) => {
-    if (job.keepBasis === 'typed') return job.typedFlowM3s
-    if (job.keepBasis === 'temperature')
-      return job.heatW === null || job.measuredRiseK === null
-        ? null
-        : airflowForHeat(job.heatW, job.ambientC, job.ambientC + job.measuredRiseK, env.air.density)
-    return presentFlow(job, env)
+    const now = flowNow(job, env)
+    return now === null ? null : flowAfterGiving(job, env, now)
   },
   working: (job, env) => {
-    const label = 'Airflow to keep'
-    if (job.keepBasis === 'typed')
-      return { label, formula: 'typed in', source: 'your own value', basis: 'measured', note: '', inputs: [] }
-    if (job.keepBasis === 'temperature') {
-      return {
-        label,
-        formula: 'Q = P / (ρ·cp·Δt)',
-        source: 'heat balance, ASHRAE Fundamentals',
-        basis: 'estimated',
-        note: '',
-        inputs: [
-          heatInput(job),
-          input('Δt', 'measured rise of the air', job.measuredRiseK, 'temperatureDifference'),
-          densityInput(env.air),
-        ],
-      }
-    }
-    const { fan } = presentFan(job, env)
+    const now = workingNow(job, env)
+    if (!job.giveRiseK) return now
+    const flow = flowNow(job, env)
     return {
-      label,
-      formula: 'p_fan(Q) = Δp_path(Q) with the fan that is in it now',
-      source: 'operating point; fan laws',
-      basis: 'estimated',
-      note: '',
+      ...now,
+      formula: 'Q = Q_now · (P/(Δt + g) − UA) / (P/Δt − UA)',
+      source: `${now.source}; heat balance of a stirred box`,
       inputs: [
-        input('n', fan ? `${fan.maker} ${fan.model}, how many` : 'present fans', job.existingCount, 'number'),
-        input('V', 'voltage at the fan', job.existingV ?? fan?.ratedV ?? null, 'voltage'),
-        densityInput(env.air),
+        input('Q_now', 'airflow now', flow, 'flow'),
+        input('Δt', 'rise of the air now', flow === null ? null : riseNow(job, env, flow), 'temperatureDifference'),
+        input('g', 'may be given away', job.giveRiseK, 'temperatureDifference'),
+        heatInput(job),
+        input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
       ],
     }
   },
-  extras: (job, { air }, { flow, low, high }) => {
-    const at = (q: number | null) => (q && job.heatW ? temperatureRise(job.heatW, q, air.density) : null)
-    return job.heatW === null
-      ? []
-      : [
-          figure(
-            'need.riseKept',
-            'Rise of the air with the picked fan',
-            'temperatureDifference',
-            at(flow),
-            'Δt = P/(ρ·cp·Q)',
-            'heat balance',
-            {
-              basis: 'estimated',
-              low: at(high),
-              high: at(low),
-              inputs: [heatInput(job), input('Q', 'airflow', flow, 'flow')],
-            },
-          ),
-        ]
+  extras: (job, { plan, air }, delivered) => {
+    if (job.heatW === null) return []
+    const rise = airRise(job, air, delivered.flow)
+    const range = doubtedRange(job, doubtsOf(plan, riseDoubts), delivered, (j, q) => airRise(j, air, q))
+    return [
+      figure(
+        'need.riseKept',
+        'Rise of the air with the picked fan',
+        'temperatureDifference',
+        rise,
+        'Δt = P/(UA + ρ·cp·Q)',
+        'heat balance',
+        {
+          basis: 'estimated',
+          ...range,
+          inputs: [
+            heatInput(job),
+            input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
+            input('Q', 'airflow', delivered.flow, 'flow'),
+            input('ρ', 'air density', densityAtFan(job, air, job.ambientC + (rise ?? 0)), 'density'),
+          ],
+        },
+      ),
+    ]
   },
 }

@@ -18,7 +18,7 @@ export const askSources = {
   moisture: 'mass balance of water',
   co2: 'mass balance of the gas',
 }
-const clearInputs = (job: Job) => [
+export const clearInputs = (job: Job) => [
   input('V', 'free air volume', job.volumeM3, 'volume'),
   input('K', 'mixing factor (1 perfect)', job.mixing ?? MIXING, 'number'),
   input('share', 'left of the first level', job.clearShare ?? CLEAR_SHARE, 'ratio'),

@@ -13,9 +13,10 @@ const surfaceInputs = (job: Job, at: number | null) => [
   input('RH', 'humidity', job.humidity, 'ratio'),
   input('Q', 'airflow', at, 'flow'),
 ]
+/** The formula's own doubt, which may lie on either side of a gain or a loss. */
 const band = (x: number | null) => ({
-  low: x === null ? null : x * (1 - EVAPORATION_UNCERTAINTY),
-  high: x === null ? null : x * (1 + EVAPORATION_UNCERTAINTY),
+  low: x === null ? null : x - EVAPORATION_UNCERTAINTY * Math.abs(x),
+  high: x === null ? null : x + EVAPORATION_UNCERTAINTY * Math.abs(x),
 })
 
 /**
@@ -59,7 +60,14 @@ export function waterCoolingFigure(job: Job, at: number | null): Figure {
     cooling,
     'P = w·h_fg·(1 + γ·(t_w − t_a)/(p_w − p_a))',
     'latent heat less what the warmer air pays',
-    { basis: 'estimated', ...band(cooling), inputs: surfaceInputs(job, at) },
+    {
+      basis: 'estimated',
+      ...band(cooling),
+      inputs: [
+        ...surfaceInputs(job, at),
+        input('p', 'air pressure of the site', surface?.pressurePa ?? null, 'pressure'),
+      ],
+    },
   )
 }
 

@@ -1,3 +1,4 @@
+import { isaPressure, SEA_LEVEL_PRESSURE } from '#core/air'
 import { evaporationRate, lidEffect, speedForCooling, type WaterSurface } from '#core/need'
 import type { Job, Lid } from '#core/document'
 
@@ -11,6 +12,7 @@ export function surfaceOf(job: Job, lid: Lid): Surface | null {
     airC: job.ambientC,
     relativeHumidity: job.humidity,
     activity: lidEffect[lid].activity,
+    pressurePa: isaPressure(job.altitudeM) ?? SEA_LEVEL_PRESSURE,
   }
 }
 

@@ -79,7 +79,7 @@ function bodyFacts({ plan: { job }, system, requirement, fanArray, candidate }: 
     'fan.airTemp':
       job.direction === 'out' && insideMaxC !== null
         ? insideMaxC
-        : fanAirC(job, insideMaxC, candidate.flow, system.air.density),
+        : fanAirC(job, insideMaxC, candidate.flow, system.air),
     'fan.maxAirTemp': fan.maxAirC,
     'fan.ipWater': fan.ipWater,
     'fan.exCertified': false,

@@ -8,7 +8,7 @@ const M3_TO_L = 1000
 /** What is asked for, and what the air does for it. */
 export function needFacts({ plan, requirement, operation, system }: FactSources): SiFacts {
   const { job } = plan
-  const { flow: needFlow, insideMaxC } = requirement
+  const { wanted: needFlow, insideMaxC } = requirement
   const { candidate, delivered } = operation
   const { pressurePa } = system.air
   const usefulFlow = delivered.flow
