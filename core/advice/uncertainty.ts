@@ -1,6 +1,5 @@
-import { quantileSorted } from 'simple-statistics'
-import type { Passage } from '#core/airpath'
-import { pressureAt, stableFlow, type Drive, type FanCurve } from '#core/fan'
+import { commonDrop, flowsOfWays, type Passage } from '#core/airpath'
+import { lastFlow, pressureAt, stableFlow, type Drive, type FanCurve } from '#core/fan'
 import type { UncertainInput, Job, PlanInput } from '#core/document'
 import type { ArrayDrive, ElementModel, FanArray, FanModel, PathModel } from '#core/system'
 import {
@@ -15,12 +14,8 @@ import {
 } from '#core/system'
 import { computeReport, type Report } from '#core/plan'
 import { uncertainRanges, goalNeeds, type NeedEnv } from '#core/requirement'
-import { normal, seeded } from '#core/numeric'
+import { normalAt, splitNormalAt, stratified, Z95 } from '#core/numeric'
 
-/** Ends of the 95 % range of a normal number: what every stated range means. */
-const Z95 = 1.96
-/** Cases beyond this are drawn in: a range that was typed is meant. */
-const Z_MOST = 2.5
 /** Flows that the band is told at, as factors of the planned flow. */
 const BAND_AT = [0.15, 0.35, 0.6, 0.8, 1, 1.3, 1.7, 2.2]
 
@@ -124,44 +119,9 @@ const scaled = (flats: readonly Flat[], factor: (f: Flat) => number): Passage =>
   return sum
 }
 
-/** Flow of a way at a drop, m3/s, and how it grows with the drop. */
-const flowOf = (w: Passage, drop: number) => {
-  const p = drop - w.staticHead
-  return p > 0 ? (2 * p) / (w.a + Math.sqrt(w.a * w.a + 4 * w.b * p)) : 0
-}
-
-/**
- * Common drop of ways side by side at a total flow, Pa: Newton on the root of the drop, in which the flow is nearly
- * linear, kept inside a bracket.
- */
-function splitDrop(ways: readonly Passage[], q: number): number {
-  let staticHead = Infinity
-  let high = Infinity
-  for (const w of ways) {
-    staticHead = Math.min(staticHead, w.staticHead)
-    high = Math.min(high, w.staticHead + (w.a + w.b * q) * q)
-  }
-  let low = 0
-  let top = Math.sqrt(high - staticHead)
-  let u = top / ways.length
-  for (let i = 0; i < 50; i++) {
-    const drop = staticHead + u * u
-    let total = 0
-    let slope = 0
-    for (const w of ways) {
-      const flow = flowOf(w, drop)
-      total += flow
-      if (flow > 0) slope += (2 * u) / (w.a + 2 * w.b * flow)
-    }
-    if (total < q) low = u
-    else top = u
-    let next = u + (q - total) / slope
-    if (!(next > low && next < top)) next = (low + top) / 2
-    if (Math.abs(next - u) < 1e-7 * top) return staticHead + next * next
-    u = next
-  }
-  return staticHead + u * u
-}
+/** How near a drawn case's split is solved: far below the spread of the cases. */
+const NEAR = 1e-6
+const splitDrop = (ways: readonly Passage[], q: number) => commonDrop(ways, q, NEAR)
 
 const caseDrop = (c: Case, q: number) =>
   c.staticHead + (c.a + c.b * q) * q + c.splits.reduce((s, x) => s + splitDrop(x.ways, q), 0)
@@ -170,10 +130,8 @@ function caseUseful(c: Case, q: number): number {
   let share = 1
   for (const { ways, leak } of c.splits) {
     if (!leak.includes(true)) continue
-    const drop = splitDrop(ways, q)
-    const flows = ways.map((w) => flowOf(w, drop))
-    const total = flows.reduce((s, x) => s + x, 0)
-    if (total > 0) share *= flows.reduce((s, x, i) => s + (leak[i] ? 0 : x), 0) / total
+    const flows = flowsOfWays(ways, q)
+    share *= flows.reduce((s, x, i) => s + (leak[i] ? 0 : x), 0) / q
   }
   return share
 }
@@ -194,17 +152,38 @@ function caseFlow(c: Case, { curve, drive }: Driven, guess: number): number {
   let q = guess
   for (let i = 0; i < (c.splits.length ? 6 : 1); i++) {
     const next = stableFlow(curve, caseResistance(c, q), drive)
-    if (!(next > 0)) return 0
-    if (Math.abs(next - q) < SETTLED * next) return next
+    if (!(next > 0)) break
+    if (!c.splits.length || Math.abs(next - q) < SETTLED * next) return next
     q = next
   }
-  return q
+  return c.splits.length ? halvedFlow(c, curve, drive) : 0
+}
+
+/** The same by halving, where a way that opens late leaves the local fit without a crossing. */
+function halvedFlow(c: Case, curve: FanCurve, drive: Drive): number {
+  const width = drive.speed * drive.parallel
+  const pressure = drive.speed ** 2 * drive.densityRatio * drive.series
+  const gap = (q: number) => (pressureAt(curve, q / width) ?? 0) * pressure - caseDrop(c, q)
+  let low = 1e-6 * lastFlow(curve) * width
+  let high = lastFlow(curve) * width
+  if (!(gap(low) > 0)) return 0
+  while (high - low > SETTLED * high) {
+    const middle = (low + high) / 2
+    if (gap(middle) > 0) low = middle
+    else high = middle
+  }
+  return (low + high) / 2
 }
 
 /** 5 %, 50 % and 95 % of a list. */
 function rangeOf(values: Float64Array): Range {
   const sorted = Array.from(values).sort((a, b) => a - b)
-  const at = (share: number) => quantileSorted(sorted, share)
+  // the place that holds its share of a further case, not only of these
+  const at = (share: number) => {
+    const place = Math.min(sorted.length - 1, Math.max(0, share * (sorted.length + 1) - 1))
+    const [below, above] = [sorted[Math.floor(place)]!, sorted[Math.ceil(place)]!]
+    return below === above ? below : below + (above - below) * (place - Math.floor(place))
+  }
   return { low: at(0.05), middle: at(0.5), high: at(0.95) }
 }
 
@@ -224,7 +203,9 @@ export interface UncertaintyInput {
 }
 
 /** A case of the path: every resistance moved by its own uncertainty, part of it shared by all; by the calibration's where there is one. */
-function drawnCase(compiled: Compiled, calibrated: number | null, sure: boolean, z: () => number): Case {
+function drawnCase(compiled: Compiled, calibrated: number | null, sure: boolean, draw: () => number): Case {
+  /** in units of a 95 % range */
+  const z = () => normalAt(draw()) / Z95
   const common = z()
   const moved = () =>
     calibrated === null ? Math.sqrt(SHARED_DOUBT) * common + Math.sqrt(1 - SHARED_DOUBT) * z() : common
@@ -238,20 +219,24 @@ function drawnCase(compiled: Compiled, calibrated: number | null, sure: boolean,
 }
 
 /** The driven fans with pressure and speed moved by their uncertainties; what is `sure` stays. */
-function drawnFans(driven: Driven, sure: UncertaintyInput['sure'], z: () => number): Driven {
-  const fan = sure === 'fan' ? 0 : 1
-  const speed = factorAt(driven.delivered, fan * z()) * factorAt(driven.supply, z() * (sure === 'supply' ? 0 : 1))
-  const pressure = factorAt(driven.shape, fan * z())
+function drawnFans(driven: Driven, sure: UncertaintyInput['sure'], draw: () => number): Driven {
+  const delivered = factorIn(driven.delivered, draw())
+  const supply = factorIn(driven.supply, draw())
+  const shape = factorIn(driven.shape, draw())
   const { drive } = driven
   return {
     ...driven,
-    drive: { ...drive, speed: drive.speed * speed, densityRatio: drive.densityRatio * pressure },
+    drive: {
+      ...drive,
+      speed: drive.speed * (sure === 'fan' ? 1 : delivered) * (sure === 'supply' ? 1 : supply),
+      densityRatio: drive.densityRatio * (sure === 'fan' ? 1 : shape),
+    },
   }
 }
 
-/** A factor between the ends of its range, two halves of their own. */
-const factorAt = ({ low, high }: DeliveredRange, z: number): number =>
-  Math.max(0.05, z >= 0 ? 1 + (high - 1) * z : 1 + (1 - low) * z)
+/** A factor around 1 between the ends of its range. */
+const factorIn = ({ low, high }: DeliveredRange, u: number): number =>
+  Math.max(0.05, splitNormalAt(1, low, high, u))
 
 /**
  * Carries the doubt of need, path and fan through as sampled cases (seeded): each doubted number is drawn from a normal
@@ -266,8 +251,7 @@ export function sampleUncertainty(
   cases = 200,
   seed = 1,
 ): UncertaintyReport {
-  const draw = normal(seeded(seed))
-  const z = () => Math.max(-Z_MOST, Math.min(Z_MOST, draw())) / Z95
+  const drawsOf = stratified(cases, seed)
   const goal = goalNeeds[env.plan.job.goal]
   const uncertain = uncertainRanges(env.plan).filter((d) => d.key !== sure)
   const expected = planFlow ?? needFlow ?? 0.01
@@ -283,19 +267,20 @@ export function sampleUncertainty(
   let met = 0
   let needsKnown = fixedNeed !== null
   for (let i = 0; i < cases; i++) {
+    const draw = drawsOf(i)
     let need = fixedNeed
     if (needVaries) {
       const job: Job = { ...env.plan.job }
-      for (const { key, range } of uncertain) Object.assign(job, { [key]: drawn(job, key, range, z()) })
+      for (const { key, range } of uncertain) Object.assign(job, { [key]: drawn(job, key, range, draw()) })
       need = Math.max(goal.flow(job, env) ?? Infinity, atLeast ?? 0)
     }
     if (need === null) needsKnown = false
     else needs[i] = need
     if (!compiled) continue
-    const c = drawnCase(compiled, calibrated, sure === 'path', z)
+    const c = drawnCase(compiled, calibrated, sure === 'path', draw)
     for (const [k, share] of BAND_AT.entries()) drops[k]![i] = caseDrop(c, share * expected)
     if (!driven) continue
-    const q = caseFlow(c, drawnFans(driven, sure, z), expected)
+    const q = caseFlow(c, drawnFans(driven, sure, draw), expected)
     flows[i] = q > 0 ? q * caseUseful(c, q) : 0
     if (need === null) continue
     if (flows[i]! >= need) met++
@@ -313,10 +298,10 @@ export function sampleUncertainty(
   }
 }
 
-/** A drawn input: its value moved towards the end of its range, halves of their own. Numbers that must be above 0 stay there. */
-function drawn(job: Job, key: UncertainInput, [low, high]: [number, number], z: number): number {
+/** A drawn input: its value moved towards an end of its range. Numbers that must be above 0 stay there. */
+function drawn(job: Job, key: UncertainInput, [low, high]: [number, number], u: number): number {
   const value = job[key]!
-  const x = z >= 0 ? value + (high - value) * z : value + (value - low) * z
+  const x = splitNormalAt(value, low, high, u)
   return low >= 0 && value > 0 ? Math.max(x, 0.02 * value) : x
 }
 

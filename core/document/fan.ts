@@ -126,6 +126,8 @@ const sheetShape = {
   noiseDbA: maybe(limits.level),
   /** distance of the noise claim; null when the sheet does not say */
   noiseDistanceM: maybe(within(0.05, 10)),
+  /** the noise claim is a sound power level (re 1 pW), not a pressure level at a distance */
+  noiseIsPower: z.boolean().default(false),
   /** where the sheet tells sone instead */
   noiseSone: maybe(within(0.01, 100)),
   wires: maybe(z.union([z.literal(2), z.literal(3), z.literal(4)])),

@@ -1,5 +1,6 @@
 export * from './levels'
 export * from './budget'
+export * from './installation'
 export * from './mounts'
 export * from './spectrum'
 export * from './wav'

@@ -109,6 +109,8 @@ export const criticalDistance = (q: number, surface: number, absorption: number)
 
 /** Exponent of the fan sound law. Published form; measured small fans 45 to 60. */
 export const SPEED_EXPONENT = 50
+/** Exponents that were measured on small fans. From memory. */
+export const speedExponentBand = [45, 60] as const
 
 /**
  * Level at another speed: L + 50 log10(n2/n1); null at standstill (no level is not 0 dB).

@@ -1,2 +1,2 @@
-export { normal, seeded } from './random'
-export * from './range'
+export { normal, normalAt, seeded, splitNormalAt, stratified, Z95 } from './random'
+export { rangeBySquares, type OpenRange } from './range'

@@ -7,6 +7,7 @@ import {
   airSystem,
   elementDrop,
   impellerDiameter,
+  installationOf,
   levelAtListener,
   modelElement,
   modelFan,
@@ -263,19 +264,44 @@ describe('level at the listener', () => {
   test('distance counts between the near field and the room’s limit', () => {
     expect([0.1, 0.3, 1, 1.5, 6].map(levelDistance)).toEqual([0.3, 0.3, 1, 1.5, 1.5])
   })
-  test('a restriction adds 3 dB and widens the range upward; stall adds more', () => {
-    const free = levelAtListener(model(), 1, 1, 1, false, false)!
-    const grille = levelAtListener(model(), 1, 1, 1, true, false)!
-    const stalled = levelAtListener(model(), 1, 1, 1, true, true)!
-    expect(free.value).toBe(30)
-    expect(grille.value - free.value).toBe(3)
-    expect(grille.high - grille.value).toBeGreaterThan(grille.value - grille.low)
-    expect(stalled.value).toBeGreaterThan(grille.value)
+  const free = { penalties: [], value: 0, low: 0, high: 0 }
+  const job = newPlan('p', 'P').job
+  const array = (m = model()) => ({ model: m, second: null, count: 1, arrangement: 'single' as const })
+  const row = (...kinds: [ElementKind, Partial<PathElement>?][]) =>
+    kinds.map(([kind, rest], i) => element(kind, { id: `e${i}`, ...rest }))
+  test('what is not known of an installation grows smoothly with the pressure, from nothing to 3 to 10 dB', () => {
+    const at = (p: number) => installationOf(job, row(['chamber'], ['fan']), array(), p, false)
+    expect(at(0).value).toBe(0)
+    for (let p = 0; p < 40; p += 0.1) expect(at(p + 0.1).value - at(p).value).toBeLessThan(0.2)
+    expect(at(1e4)).toMatchObject({ penalties: [{ key: 'usual' }] })
+    expect(at(1e4).low).toBeGreaterThan(2.9)
+    expect(at(1e4).high).toBeCloseTo(10, 1)
   })
-  test('nothing under 15 dB(A) is stated; no claim, no level', () => {
-    expect(levelAtListener(model(), 0.3, 1, 1, false, false)!.value).toBe(15)
-    expect(levelAtListener(model({ ...fan, noiseDbA: null }), 1, 1, 1, false, false)).toBeNull()
-    expect(levelAtListener(model(), 0, 1, 1, false, false)).toBeNull()
+  test('grilles, guards and near walls come from the elements: the largest fully, half of the next', () => {
+    const of = (...kinds: Parameters<typeof row>) => installationOf(job, row(...kinds), array(), 50, false)
+    expect(of(['grille', { style: 'plate' }], ['fan']).value).toBe(5.5)
+    expect(of(['grille', { style: 'plate' }], ['fan'], ['grille', { style: 'plate' }]).value).toBe(5.5 + 2.5 / 2)
+    expect(of(['grille', { style: 'guard' }], ['fan'], ['grille', { style: 'guard' }]).value).toBe(1.5 + 0.25)
+    const spaced = { ...job, upstreamGapM: 0.015 }
+    expect(installationOf(spaced, row(['grille'], ['fan']), array(), 50, false).value).toBe(1.5)
+    const near = { ...job, inletClearM: 0.25 * impellerDiameter(fan) }
+    expect(installationOf(near, row(['chamber'], ['fan']), array(), 50, false).value).toBe(7.5)
+    expect(installationOf(job, row(['duct'], ['fan']), array(), 50, true).penalties).toMatchObject([{ key: 'stall' }])
+  })
+  test('the parts add up, and the range holds more than the claim’s doubt', () => {
+    const level = levelAtListener(model(), 0.7, 2, 2, { ...free, value: 4, low: 2, high: 7 })!
+    expect(Object.values(level.parts).reduce((s, x) => s + x, 0)).toBeCloseTo(level.exact, 9)
+    expect(level.high - level.value).toBeGreaterThan(Math.hypot(3, 3) - 1e-9)
+  })
+  test('nothing under 15 dB(A) is stated, but the exact one still puts fans in order; no claim, no level', () => {
+    const quiet = levelAtListener(model(), 0.3, 1, 1, free)!
+    expect(quiet.value).toBe(15)
+    expect(quiet.exact).toBeLessThan(15)
+    expect(levelAtListener(model({ ...fan, noiseDbA: null }), 1, 1, 1, free)).toBeNull()
+    expect(levelAtListener(model(), 0, 1, 1, free)).toBeNull()
+  })
+  test('a claimed sound power is 11 dB more than the level at one metre', () => {
+    expect(model({ ...fan, noiseDbA: 41, noiseIsPower: true }).claimDbA).toBeCloseTo(30.01, 2)
   })
 })
 

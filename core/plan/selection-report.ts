@@ -37,7 +37,7 @@ export function selectionReport(
     candidate,
     fanArray,
     fanName: arrayName(fanArray),
-    figures: candidateFigures(context, candidate, delivered, model),
+    figures: candidateFigures(context, candidate, delivered, fanArray),
     served: servedFigure(candidate, delivered, model),
     life: lifeFigure(model, airC),
   }

@@ -58,6 +58,7 @@ export const factCatalogue = {
   'need.autonomyDays': { unit: 'day', meaning: 'sunless days wanted' },
   'need.runOn': { unit: 's', meaning: 'run-on needed after stop', quantity: 'duration', symbol: 's' },
   'op.exists': { unit: 'bool', meaning: 'fan and path curves cross' },
+  'op.turns': { unit: 'bool', meaning: 'the fan turns at this voltage; false only where its lowest voltage is assumed' },
   'op.flow': {
     unit: 'm3/h',
     meaning: 'flow at the operating point, clean filter',

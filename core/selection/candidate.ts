@@ -1,10 +1,18 @@
 import type { AirState } from '#core/air'
-import { deliveredClass, stallLimit } from '#core/fan'
+import {
+  deliveredClass,
+  scaleCurve,
+  sharesAt,
+  sharesUnstably,
+  stallLimit,
+  type OperatingPoint,
+  type OperatingStatus,
+} from '#core/fan'
 import type { Quantity, Sentence } from '#core/units'
 import type { Arrangement } from '#core/document'
 import { rangeBySquares } from '#core/numeric'
 import type { SelectionContext } from './context'
-import { type CurveEnd, drivenSpeed, freeDelivery, lowestDuty, pathUncertainty, pathDrop } from '#core/system'
+import { addsPressure, curveAt, type CurveEnd, drivenSpeed, installationOf, freeDelivery, lowestDuty, pathUncertainty, pathDrop } from '#core/system'
 import {
   drivenArray,
   endsOf,
@@ -24,8 +32,6 @@ import {
   type QuickPath,
 } from '#core/system'
 
-/** Pressure above which a path counts as a restriction for the noise claim, Pa. docs/physics.md, findings `noise-free-air-claim`. */
-const RESTRICTED_PA = 5
 /** Voltage over start voltage that a plan should keep for cold, dust and age. Common practice, no source. */
 export const START_MARGIN = 1.2
 
@@ -79,6 +85,16 @@ export interface Candidate {
   /** flow below which the curve dips, as driven, m3/s; null where no dip is visible (which is not "no stall") */
   stallFlow: number | null
   stalled: boolean
+  /** left of where estimated curves are believed: nobody knows its dip */
+  possiblyStalled: boolean
+  /** every flow at which it may settle, m3/s, rising; more than one where curve and path meet several times */
+  flows: number[]
+  /** flow that goes back through the weaker one of an unlike pair, m3/s, negative; null where none does */
+  backFlow: number | null
+  /** fans side by side between dip and peak of their curve */
+  unsteady: boolean
+  /** why there is no flow; null where there is one */
+  none: Exclude<OperatingStatus, 'one' | 'several'> | null
   estimated: boolean
   owned: boolean
 }
@@ -88,12 +104,26 @@ export function quickArrayFlow(path: QuickPath, air: AirState, fanArray: FanArra
   const driven = drivenArray(fanArray, drive, air)
   return driven ? Math.max(0, quickFlow(path, driven.curve, driven.drive)) : 0
 }
-/** Its level, as if the path resists and no fan stalls, dB(A). */
+/** Its level, as if it stood at the planned pressure and no fan stalled, dB(A). */
 export const quickArrayLevel = (
   context: SelectionContext,
   fanArray: FanArray,
   drive: ArrayDrive,
-): number | null => arrayLevel(fanArray, drive, context.job.listenerM, true, false)?.value ?? null
+): number | null =>
+  arrayLevel(
+    fanArray,
+    drive,
+    context.job.listenerM,
+    installationOf(context.job, context.row, fanArray, context.designPressure, false),
+  )?.exact ?? null
+
+/** Why there is no flow, as a person is told. */
+const noneWords = {
+  'not-turning': 'does not turn at this voltage',
+  'none-opposed': 'cannot overcome the path: what opposes it is stronger than its shut-off pressure',
+  'left-of-data': 'its curve begins at more air than this path lets through',
+  'right-of-data': 'its curve ends before this path is met: it would move more air than the sheet tells',
+} as const
 
 function judge(
   context: SelectionContext,
@@ -136,7 +166,7 @@ function judge(
     fail('frame of ', of(frame, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
   if (context.thicknessLimit !== null && c.thicknessM > context.thicknessLimit)
     fail('is ', of(c.thicknessM, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
-  if (c.flow === null) fail('no operating point on this path')
+  if (c.flow === null) fail(noneWords[c.none ?? 'none-opposed'])
   else if (context.needFlow !== null && c.flow < context.needFlow) {
     const short = driven ? pathDrop(context.solver.path, context.needFlow) - endsOf(driven).highest : 0
     if (short > 0) fail('lacks ', of(short, 'pressure'), ' even with no air moving')
@@ -144,8 +174,13 @@ function judge(
   } else if (context.designFlow !== null && c.flow < context.designFlow)
     warn('meets the need, but ', of(context.designFlow - c.flow, 'flow'), ' short of the margin')
   if (c.stalled) warn('would run in the stall region: rumble')
-  if (c.level && context.levelLimit !== null && c.level.value > context.levelLimit)
-    fail(of(c.level.value - context.levelLimit, 'levelDifference'), ' too loud')
+  else if (c.possiblyStalled) warn('possibly in stall: its curve is estimated')
+  if (c.backFlow !== null)
+    warn('the weaker fan is overpowered: ', of(-c.backFlow, 'flow'), ' go back through it')
+  if (c.unsteady) warn('the fans may share the air unevenly and change over')
+  if (c.flows.length > 1) warn('may settle at either of several flows: ', ...eitherOf(c.flows))
+  if (c.level && context.levelLimit !== null && c.level.exact > context.levelLimit)
+    fail(of(c.level.exact - context.levelLimit, 'levelDifference'), ' too loud')
   if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit)
     fail(of(c.cost - context.costLimit, 'money'), ' over the money limit')
   if (c.flow !== null && driven && !c.estimated && deliveredClass(c.flow, endsOf(driven).free) === 'check')
@@ -214,6 +249,30 @@ function flowRange(
   return { low: Math.max(0, range.low), high: range.high ?? flow }
 }
 
+const noneOf = (op: OperatingPoint | null): Candidate['none'] =>
+  op === null || op.status === 'one' || op.status === 'several' ? 'none-opposed' : op.status
+
+/** How fans side by side share their common pressure. */
+function sharing(
+  { air }: SelectionContext,
+  { model, second, count, arrangement }: FanArray,
+  { volts, duty }: ArrayDrive,
+  pressure: number | null,
+): Pick<Candidate, 'backFlow' | 'unsteady'> {
+  if (pressure === null || count < 2 || addsPressure(arrangement)) return { backFlow: null, unsteady: false }
+  const curves = [model, second ?? model].map((m) => {
+    const s = drivenSpeed(m, volts, duty)
+    return scaleCurve(curveAt(m, volts, 'middle'), s, s ** 2 * air.densityRatio)
+  })
+  const shares = sharesAt(curves[0]!, curves[1]!, pressure)
+  const least = shares && second ? Math.min(...shares) : 0
+  return { backFlow: least < 0 ? least : null, unsteady: curves.some((c) => sharesUnstably(c, pressure)) }
+}
+
+/** "12 or 18 m³/h". */
+const eitherOf = (flows: readonly number[]): Sentence =>
+  flows.flatMap((value, i): Sentence => [...(i > 0 ? [' or '] : []), { value, quantity: 'flow' }])
+
 /** What an estimated curve delivers at both ends, its shape left as guessed. */
 function deliveredEnds(
   { model, second }: FanArray,
@@ -243,13 +302,17 @@ export function evaluateCandidate(
   const flow = op?.flow ?? null
   const range = flow === null ? null : flowRange(context, fanArray, drive, flow, supply)
   const estimated = membersOf(fanArray).some((m) => m.curves.basis === 'estimated')
-  const dip = !driven
-    ? null
-    : estimated && fan.kind === 'axial' && !second
-      ? ESTIMATED_STALL * freeDelivery(model)
-      : stallLimit(driven.curve)
-  const stallFlow = dip === null || !driven ? null : dip * driven.drive.speed * driven.drive.parallel
+  const wide = driven ? driven.drive.speed * driven.drive.parallel : 0
+  const dip = driven ? stallLimit(driven.curve) : null
+  const stallFlow = dip === null ? null : dip * wide
   const stalled = flow !== null && stallFlow !== null && flow < stallFlow
+  const possiblyStalled =
+    flow !== null &&
+    estimated &&
+    fan.kind === 'axial' &&
+    !second &&
+    flow < ESTIMATED_STALL * freeDelivery(model) * wide
+  const pressure = op?.pressure ?? null
   const current = driven ? arrayCurrent(fanArray, drive) : null
   const partial = {
     fanId: fan.id,
@@ -264,9 +327,14 @@ export function evaluateCandidate(
     flow,
     flowLow: range?.low ?? null,
     flowHigh: range?.high ?? null,
-    pressure: op?.pressure ?? null,
+    pressure,
     level: driven
-      ? arrayLevel(fanArray, drive, context.job.listenerM, (op?.pressure ?? 0) > RESTRICTED_PA, stalled)
+      ? arrayLevel(
+          fanArray,
+          drive,
+          context.job.listenerM,
+          installationOf(context.job, context.row, fanArray, pressure ?? 0, stalled),
+        )
       : null,
     powerW: current === null ? null : current * drive.volts,
     currentA: current,
@@ -275,6 +343,10 @@ export function evaluateCandidate(
     margin: flow !== null && context.needFlow ? flow / context.needFlow - 1 : null,
     stallFlow,
     stalled,
+    possiblyStalled,
+    flows: (op?.crossings ?? []).filter((x) => x.stable).map((x) => x.flow),
+    ...sharing(context, fanArray, drive, pressure),
+    none: flow !== null ? null : driven ? noneOf(op) : ('not-turning' as const),
     estimated,
     owned: membersOf(fanArray).every((m) => m.fan.owned),
   }

@@ -1,13 +1,17 @@
 import type { AirState } from '#core/air'
-import { uncertainInputs, type Job, type PlanDocument, type TargetKind } from '#core/document'
+import { uncertainInputs, type Job, type PathElement, type PlanDocument, type TargetKind } from '#core/document'
 import { doubtsOf, type Doubt, type Requirement } from '#core/requirement'
-import { fanFlowFor, pathSolver, type AirSystem, type PathSolver } from '#core/system'
+import { fanFlowFor, mainRow, pathDrop, pathSolver, type AirSystem, type PathSolver } from '#core/system'
 
 /** What every candidate of a plan is held against. */
 export interface SelectionContext {
   job: Job
   air: AirState
   solver: PathSolver
+  /** the main row of the path */
+  row: PathElement[]
+  /** pressure of the path at the planned flow, Pa; 0 where it is not known */
+  designPressure: number
   /** airflow needed without and with margin, m3/s */
   needFlow: number | null
   /** the stated numbers of the job that are doubted */
@@ -31,6 +35,8 @@ export function selectionContextOf(
     job: plan.job,
     air,
     solver: pathSolver(path, designFlow),
+    row: mainRow(plan),
+    designPressure: designFlow !== null && path.complete ? pathDrop(path, designFlow) : 0,
     needFlow: fanSide(requirement.wanted),
     doubts: doubtsOf(plan, uncertainInputs),
     designFlow,

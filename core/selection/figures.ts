@@ -2,7 +2,18 @@ import { figure, input, type Figure } from '#core/figure'
 import { CP_AIR } from '#core/air'
 import type { UncertainInput } from '#core/document'
 import { doubtedRange, type Delivered } from '#core/requirement'
-import { airRise, densityAtFan, lifeAt, type FanModel } from '#core/system'
+import { levelDistance } from '#core/noise'
+import {
+  airRise,
+  ASSUMED_DISTANCE_M,
+  densityAtFan,
+  installationOf,
+  LEVEL_FLOOR,
+  lifeAt,
+  type FanArray,
+  type FanModel,
+  type LevelEstimate,
+} from '#core/system'
 import type { Candidate } from './candidate'
 import type { SelectionContext } from './context'
 
@@ -70,28 +81,83 @@ const marginFigure = ({ needFlow }: SelectionContext, c: Candidate): Figure =>
     inputs: [input('Q', 'airflow', c.flow, 'flow'), input('Q_need', 'needed', needFlow, 'flow')],
   })
 
-const levelFigure = (listenerM: number, c: Candidate, model: FanModel): Figure =>
-  figure(
+const LEVEL_FORMULA = 'L = max(15, L_claim + Δ_speed + Δ_distance + Δ_number + Δ_installed + Δ_tests)'
+const LEVEL_SOURCE =
+  'fan sound law 50·lg s (45 to 60 for small fans); 20·lg(r₀/r) up to the room’s 1.5 m; 10·lg n; what surrounds it: common practice'
+
+/** The situations that the installation stands for. */
+function installedNote({ job, row }: SelectionContext, c: Candidate, fanArray: FanArray): string {
+  const { penalties } = installationOf(job, row, fanArray, c.pressure ?? 0, c.stalled)
+  return penalties.length
+    ? `Installed: ${penalties.map((p) => `${p.name} ${p.low.toFixed(1)} to ${p.high.toFixed(1)} dB`).join(', ')}; the largest counts fully, the next by half.`
+    : ''
+}
+
+/** The two levels of an unlike pair, which add by energy. */
+function pairLevelFigure(level: LevelEstimate, pair: [LevelEstimate, LevelEstimate], note: string): Figure {
+  return figure(
     'selection.level',
     'Level at the listener',
     'level',
-    c.level?.value ?? null,
-    'L = L_claim + 50·lg s − 20·lg(r/r₀) + 10·lg n + installation',
-    'fan sound law; free field to 1.5 m; installed fans 0 to 8 dB louder (common practice)',
+    level.value,
+    'L = max(15, 10·lg(10^(L₁/10) + 10^(L₂/10)))',
+    LEVEL_SOURCE,
     {
       basis: 'estimated',
-      low: c.level?.low,
-      high: c.level?.high,
+      low: level.low,
+      high: level.high,
       inputs: [
-        input('L_claim', model.fan.noiseDbA === null ? 'claim, from sone' : 'claim', model.claimDbA, 'level'),
-        input('r₀', 'distance of the claim (1 m if unstated)', model.claimDistanceM ?? 1, 'distance'),
-        input('r', 'listener', listenerM, 'distance'),
-        input('n', 'fans', c.count, 'number'),
-        input('s', 'speed ratio', c.speed, 'ratio'),
+        input('L₁', 'the first alone', pair[0].exact, 'level'),
+        input('L₂', 'the second alone', pair[1].exact, 'level'),
       ],
-      note: levelNotes(model),
+      note,
     },
   )
+}
+
+function levelFigure(context: SelectionContext, c: Candidate, fanArray: FanArray): Figure {
+  const { model } = fanArray
+  const { level } = c
+  const note = sentences(
+    levelNotes(model),
+    installedNote(context, c, fanArray),
+    level && level.exact < LEVEL_FLOOR
+      ? `Computed ${level.exact.toFixed(1)}: under what can be heard or stated.`
+      : '',
+  )
+  if (level?.pair) return pairLevelFigure(level, level.pair, note)
+  const parts = level?.parts
+  const term = (symbol: string, label: string, value: number | undefined) =>
+    input(symbol, label, value ?? null, 'levelDifference')
+  return figure(
+    'selection.level',
+    'Level at the listener',
+    'level',
+    level?.value ?? null,
+    LEVEL_FORMULA,
+    LEVEL_SOURCE,
+    {
+      basis: 'estimated',
+      low: level?.low,
+      high: level?.high,
+      inputs: [
+        input('L_claim', claimName(model), model.claimDbA, 'level'),
+        term('Δ_speed', `at ${Math.round(100 * c.speed)} % of its speed`, parts?.speed),
+        term('Δ_distance', distanceName(context.job.listenerM, model), parts?.distance),
+        term('Δ_number', `${c.count} alike`, parts?.count),
+        term('Δ_installed', 'installation', parts?.installation),
+        term('Δ_tests', 'what tests have shown', parts?.correction),
+      ],
+      note,
+    },
+  )
+}
+
+const claimName = ({ fan, fromSone }: FanModel) =>
+  fromSone ? 'claim, from sone' : fan.noiseIsPower ? 'claim, from its sound power at 1 m' : 'claim'
+/** From the claim's distance to the listener, or to where a room's level hardly falls any more. */
+const distanceName = (listenerM: number, { claimDistanceM }: FanModel) =>
+  `from ${claimDistanceM ?? ASSUMED_DISTANCE_M} m${claimDistanceM === null ? ' (assumed)' : ''} to ${levelDistance(listenerM)} m`
 
 /** What the rise of the air is doubted by. */
 const riseKeys: UncertainInput[] = ['heatW', 'wallLossWK']
@@ -127,12 +193,12 @@ export const candidateFigures = (
   context: SelectionContext,
   c: Candidate,
   delivered: Delivered,
-  model: FanModel,
+  fanArray: FanArray,
 ): Figure[] => [
-  flowFigure(context, c, model),
+  flowFigure(context, c, fanArray.model),
   pressureFigure(c),
   marginFigure(context, c),
-  levelFigure(context.job.listenerM, c, model),
+  levelFigure(context, c, fanArray),
   riseFigure(context, delivered),
 ]
 

@@ -165,7 +165,7 @@ interface Scored {
   powerW: number | null
   thicknessM: number
 }
-const scoredOf = (c: Candidate): Scored => ({ ...c, level: c.level?.value ?? null })
+const scoredOf = (c: Candidate): Scored => ({ ...c, level: c.level?.exact ?? null })
 
 /**
  * What one unit of each wish is worth in the weighted score: 10 dB, the whole need, 5 W, 20 of money, 25 mm. A choice
@@ -191,12 +191,12 @@ export function weightedScore(c: Scored, w: Weights): number {
 export function paretoFront(rows: readonly Candidate[]): Candidate[] {
   const sorted = rows
     .filter((c) => c.flow !== null && c.level !== null)
-    .toSorted((a, b) => b.flow! - a.flow! || a.level!.value - b.level!.value)
+    .toSorted((a, b) => b.flow! - a.flow! || a.level!.exact - b.level!.exact)
   const front: Candidate[] = []
   let quietest = Infinity
   for (const c of sorted) {
-    if (c.level!.value >= quietest) continue
-    quietest = c.level!.value
+    if (c.level!.exact >= quietest) continue
+    quietest = c.level!.exact
     front.push(c)
   }
   return front

@@ -11,7 +11,7 @@ import {
   type FanCurve,
 } from '#core/fan'
 import { bearingLife, HALVING_K } from '#core/heat'
-import { soneToDbA } from '#core/noise'
+import { powerToPressure, soneToDbA } from '#core/noise'
 import { START_CURRENT_FACTOR } from '#core/power'
 import type { CurveBasis, Fan, FanPoint } from '#core/document'
 import { deliveredRange, type DeliveredRange } from './curve-uncertainty'
@@ -36,6 +36,8 @@ const MIN_DUTY = 0.3
 const DUTY_POWER_EXPONENT = 2.3
 /** Distance that sone ratings belong to, m. Fan industry, from memory. */
 const SONE_DISTANCE_M = 1.5
+/** Distance that a claimed sound power is turned into a level at, m. */
+const POWER_DISTANCE_M = 1
 
 /** Ends of a curve's doubt: what the fan delivers of it, and (of an estimated one) what shape it has. */
 export type CurveEnd = 'low' | 'middle' | 'high' | 'shapeLow' | 'shapeHigh'
@@ -70,6 +72,8 @@ export interface FanModel {
   /** the noise claim and its distance, sone converted; null where the sheet has neither */
   claimDbA: number | null
   claimDistanceM: number | null
+  /** the claim was a loudness in sone */
+  fromSone: boolean
 }
 
 /**
@@ -110,10 +114,24 @@ export function modelFan(fan: Fan): FanModelResult {
       maxV: fan.maxV ?? (1 + WINDOW) * fan.ratedV,
       startV: fan.startV ?? START_SHARE * fan.ratedV,
       startKnown: fan.startV !== null,
-      claimDbA: fromSone ? soneToDbA(fan.noiseSone!) : fan.noiseDbA,
-      claimDistanceM: fan.noiseDistanceM ?? (fromSone ? SONE_DISTANCE_M : null),
+      ...levelClaim(fan),
+      fromSone,
     },
   }
+}
+
+/**
+ * The level that a sheet claims, as a pressure level at a distance: sone converted, a sound power spread over a sphere
+ * of one metre.
+ */
+function levelClaim(fan: Fan): Pick<FanModel, 'claimDbA' | 'claimDistanceM'> {
+  if (fan.noiseDbA !== null)
+    return fan.noiseIsPower
+      ? { claimDbA: powerToPressure(fan.noiseDbA, POWER_DISTANCE_M, 'sphere'), claimDistanceM: POWER_DISTANCE_M }
+      : { claimDbA: fan.noiseDbA, claimDistanceM: fan.noiseDistanceM }
+  return fan.noiseSone !== null && fan.noiseSone > 0
+    ? { claimDbA: soneToDbA(fan.noiseSone), claimDistanceM: fan.noiseDistanceM ?? SONE_DISTANCE_M }
+    : { claimDbA: null, claimDistanceM: fan.noiseDistanceM }
 }
 
 /** A curve through points with the band of its source. */

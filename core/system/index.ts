@@ -69,4 +69,12 @@ export {
   usefulShare,
 } from './path'
 export { dropRange, elementUncertainty, pathUncertainty, SHARED_DOUBT } from './path-uncertainty'
-export { arrayLevel, levelAtListener, type LevelEstimate } from './sound'
+export {
+  arrayLevel,
+  ASSUMED_DISTANCE_M,
+  installationOf,
+  LEVEL_FLOOR,
+  levelAtListener,
+  type Installation,
+  type LevelEstimate,
+} from './sound'

@@ -1,61 +1,157 @@
-import { atDistance, atSpeed, identicalLevels, levelDistance, sumLevels } from '#core/noise'
-import { drivenSpeed, type FanModel } from './fan-model'
-import type { FanArray, ArrayDrive } from './fan-array'
+import {
+  addPenalties,
+  atDistance,
+  atSpeed,
+  identicalLevels,
+  levelDistance,
+  situations,
+  SPEED_EXPONENT,
+  speedExponentBand,
+  sumLevels,
+  usualPenalty,
+  wallPenalty,
+  type Penalty,
+} from '#core/noise'
+import { rangeBySquares } from '#core/numeric'
+import type { Job, PathElement } from '#core/document'
+import { drivenSpeed, impellerDiameter, type FanModel } from './fan-model'
+import type { ArrayDrive, FanArray } from './fan-array'
 
-/** Distance assumed for a claim that does not state one, m. Common practice, no source. */
-const ASSUMED_DISTANCE_M = 1
-/** What an installed fan is louder than its free-air claim, dB: least, planned, most. Common practice, no source (3 to 10). */
-const INSTALLED = { low: 0, middle: 3, high: 8 }
-/** Extra when it runs in stall, dB. Common practice, no source (3 to 10). */
-const STALL = { low: 3, middle: 6, high: 10 }
+/** Distance assumed for a claim that does not state one, m, and what that may be off, dB. Common practice, no source. */
+export const ASSUMED_DISTANCE_M = 1
+const ASSUMED_DISTANCE_DB = 3
+/** How far a level claim may be off, dB, 95 times in 100; converted from sone. Common practice, no source. */
+const CLAIM_DB = 3
+const SONE_DB = 5
 
 /**
  * Lowest level worth stating, dB(A): below it bearing and commutation tones rule and no room lets one hear it.
  * Handbook asks under 15 (common practice).
  */
-const FLOOR = 15
+export const LEVEL_FLOOR = 15
 
-export interface LevelEstimate {
+/** Gap between a grille and the blades from which it counts as spaced off, m. Common practice, no source. */
+const SPACED_M = 0.01
+
+/** What surrounds the fans, as far as it is known, and what that adds to their sound. */
+export interface Installation {
+  penalties: Penalty[]
   value: number
   low: number
   high: number
 }
 
+/** Penalties of what stands directly before or behind the fan. */
+function ofNeighbour(e: PathElement | undefined, side: 'in' | 'out', gapM: number | null): Penalty[] {
+  if (!e) return []
+  const intake = side === 'in'
+  if (e.kind === 'grille') {
+    if (e.style === 'mesh') return intake ? [situations.meshIntake] : []
+    if (e.style === 'guard') return [intake ? situations.guardIntake : situations.guardOutlet]
+    if (!intake) return [situations.grilleOutlet]
+    return [gapM !== null && gapM >= SPACED_M ? situations.grilleSpaced : situations.grilleIntake]
+  }
+  if (e.kind === 'filter' && intake && e.medium === 'mesh') return [situations.meshIntake]
+  if (intake && (e.kind === 'bend' || e.kind === 'damper')) return [situations.bendIntake]
+  return []
+}
+
+/** Whether one knows what the air meets on its way into the fan: something stands there, or the clearance is stated. */
+const intakeKnown = (before: PathElement | undefined, job: Job) =>
+  (before !== undefined && before.kind !== 'chamber' && before.kind !== 'split') || job.inletClearM !== null
+
 /**
- * Level of n equal fans at the listener, dB(A): claim, fan sound law, distance, installation.
+ * What the installation adds to the free-air claim, dB(A): the situations that elements and gaps tell; where nothing is
+ * known of the intake, what is usual.
+ * @param row the main row of the path
+ * @param pressurePa at the operating point, Pa
+ * @param stalled known to run in stall
+ * Reference: common practice, no source; adding rule of the same
+ */
+export function installationOf(
+  job: Job,
+  row: readonly PathElement[],
+  { model }: FanArray,
+  pressurePa: number,
+  stalled: boolean,
+): Installation {
+  const at = row.findIndex((e) => e.kind === 'fan')
+  const [before, after] = at < 0 ? [row.at(-1), undefined] : [row[at - 1], row[at + 1]]
+  const penalties: Penalty[] = [
+    ...ofNeighbour(before, 'in', job.upstreamGapM),
+    ...ofNeighbour(after, 'out', null),
+    ...(job.inletClearM === null ? [] : [wallPenalty(job.inletClearM / impellerDiameter(model.fan))]),
+    ...(job.thinPanel ? [job.mountIsolated ? situations.softMount : situations.hardMount] : []),
+    ...(stalled ? [situations.stall] : []),
+    ...(intakeKnown(before, job) ? [] : [usualPenalty(pressurePa)]),
+  ].filter((p) => p.high > 0)
+  return { penalties, ...addPenalties(penalties) }
+}
+
+/** A level with its range. The parts it is made of stand beside it, so that a working can add them up. */
+export interface LevelEstimate {
+  /** as stated: not below the floor */
+  value: number
+  low: number
+  high: number
+  /** unclamped, to put fans in order */
+  exact: number
+  /** level of one fan as claimed, and what is added to it, dB */
+  parts: LevelParts
+  /** both fans of an unlike pair, whose energies add; null for equal fans */
+  pair: [LevelEstimate, LevelEstimate] | null
+}
+export interface LevelParts {
+  claim: number
+  speed: number
+  distance: number
+  count: number
+  installation: number
+  correction: number
+}
+
+/**
+ * Level of n equal fans at the listener, dB(A): claim, fan sound law, distance with the room's limit, number,
+ * installation.
  * @param speed speed ratio, > 0
- * @param restricted the path resists, so the free-air claim does not hold
  * @param count fans, 1 or more
  * @returns null where the fan has no level or stands still
+ * Reference: fan sound law 50 lg n (45 to 60 for small fans); free field up to the room's limit
  */
 export function levelAtListener(
   model: FanModel,
   speed: number,
   count: number,
   listenerM: number,
-  restricted: boolean,
-  stalled: boolean,
+  installation: Installation,
 ): LevelEstimate | null {
-  const {
-    claimDbA: claim,
-    claimDistanceM,
-    fan: { trusted },
-  } = model
+  const { claimDbA: claim, claimDistanceM, fromSone, fan } = model
   if (claim === null) return null
-  const driven = atSpeed(claim, 1, speed * (trusted?.rotation?.middle ?? 1))
+  const { trusted } = fan
+  const ratio = speed * (trusted?.rotation?.middle ?? 1)
+  const driven = atSpeed(claim, 1, ratio)
   if (driven === null) return null
-  const base = identicalLevels(
-    atDistance(driven, claimDistanceM ?? ASSUMED_DISTANCE_M, levelDistance(listenerM)),
-    count,
-  )
-  const add = (which: keyof typeof INSTALLED) =>
-    (restricted ? INSTALLED[which] : 0) + (stalled ? STALL[which] : 0) + (trusted?.level?.[which] ?? 0)
-  const stated = (level: number) => Math.max(FLOOR, level)
-  return {
-    value: stated(base + add('middle')),
-    low: stated(base + add('low') - 1),
-    high: stated(base + add('high') + 1),
+  const level = trusted?.level
+  const parts: LevelParts = {
+    claim,
+    speed: driven - claim,
+    distance: atDistance(0, claimDistanceM ?? ASSUMED_DISTANCE_M, levelDistance(listenerM)),
+    count: identicalLevels(0, count),
+    installation: installation.value,
+    correction: level?.middle ?? 0,
   }
+  const exact = Object.values(parts).reduce((s, x) => s + x, 0)
+  const around = (low: number, high = low) => [exact - low, exact + high]
+  const slope = (exponent: number) => exact + (exponent - SPEED_EXPONENT) * Math.log10(ratio)
+  const claimDb = fromSone ? SONE_DB : CLAIM_DB
+  const { low, high } = rangeBySquares(exact, [
+    level ? [exact + level.low - level.middle, exact + level.high - level.middle] : around(claimDb),
+    speedExponentBand.map(slope),
+    around(claimDistanceM === null ? ASSUMED_DISTANCE_DB : 0),
+    [exact + installation.low - installation.value, exact + installation.high - installation.value],
+  ])
+  const stated = (x: number) => Math.max(LEVEL_FLOOR, x)
+  return { value: stated(exact), low: stated(low), high: stated(high ?? exact), exact, parts, pair: null }
 }
 
 /** Level of a group at the listener, dB(A): equal fans add by their number, unlike ones by energy. */
@@ -63,19 +159,20 @@ export function arrayLevel(
   { model, second, count }: FanArray,
   { volts, duty }: ArrayDrive,
   listenerM: number,
-  restricted: boolean,
-  stalled: boolean,
+  installation: Installation,
 ): LevelEstimate | null {
   const speed = drivenSpeed(model, volts, duty)
-  if (!second) return levelAtListener(model, speed, count, listenerM, restricted, stalled)
-  const a = levelAtListener(model, speed, 1, listenerM, restricted, stalled)
-  const b = levelAtListener(second, drivenSpeed(second, volts, duty), 1, listenerM, restricted, stalled)
-  return (
-    a &&
-    b && {
-      value: sumLevels([a.value, b.value])!,
-      low: sumLevels([a.low, b.low])!,
-      high: sumLevels([a.high, b.high])!,
-    }
-  )
+  if (!second) return levelAtListener(model, speed, count, listenerM, installation)
+  const a = levelAtListener(model, speed, 1, listenerM, installation)
+  const b = levelAtListener(second, drivenSpeed(second, volts, duty), 1, listenerM, installation)
+  if (!a || !b) return null
+  const sum = (key: 'value' | 'low' | 'high' | 'exact') => sumLevels([a[key], b[key]])!
+  return {
+    value: Math.max(LEVEL_FLOOR, sum('exact')),
+    low: sum('low'),
+    high: sum('high'),
+    exact: sum('exact'),
+    parts: a.parts,
+    pair: [a, b],
+  }
 }

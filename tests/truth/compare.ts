@@ -1,5 +1,5 @@
 import { computeReport, type Report } from '#core/plan'
-import { branchFlows } from '#core/system'
+import { addsPressure, branchFlows } from '#core/system'
 import type { PlanDocument } from '#core/document'
 import { drawOf, randomElement, randomPlan, type RandomPlan } from './plans'
 import { slowFlow, slowSplit } from './slow-solver'
@@ -96,7 +96,8 @@ export function complaintsOf(seed: number): Complaint[] {
   const dips = [fanArray.model, fanArray.second].some((m) =>
     m?.curves.middle.p.some((p, i, all) => i > 0 && p > all[i - 1]!),
   )
-  if (!dips) {
+  // beyond its free delivery a stage brakes with its end slope, which grows with its speed: an assumption
+  if (!dips && !(fanArray.second && addsPressure(fanArray.arrangement))) {
     const faster = flowOf((p) => {
       p.selection!.driveV *= 1.05
     })

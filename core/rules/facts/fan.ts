@@ -25,11 +25,13 @@ interface Running extends FactSources {
 
 const driveOf = ({ driveV, duty }: Candidate) => ({ volts: driveV, duty })
 
-function operatingFacts({ system, requirement, operation, candidate }: Running): SiFacts {
+function operatingFacts({ system, requirement, operation, candidate, fanArray }: Running): SiFacts {
   const { path } = system
-  const { flow: needFlow } = requirement
+  const { wanted: needFlow } = requirement
   return {
-    'op.exists': path.complete ? candidate.flow !== null : null,
+    'op.exists': path.complete && candidate.none !== 'not-turning' ? candidate.flow !== null : null,
+    // a stated lowest voltage has its own rule; an assumed one only asks
+    'op.turns': candidate.none === 'not-turning' && fanArray.model.fan.minV === null ? false : null,
     'op.flow': operation.delivered.flow,
     'op.flowDirty': operation.deliveredDirty,
     'op.dp': candidate.pressure,

@@ -19,12 +19,14 @@ export const isRoom = (e: PathElement | undefined) => e?.kind === 'chamber' || e
 /** Filters and own values neither end nor mend a jet: what stands before them meets what stands behind them. */
 const isLookedThrough = (e: PathElement | undefined) => e?.kind === 'filter' || e?.kind === 'custom'
 
-/** The neighbour that shapes the flow; undefined at an end of the row. */
-function neighbour({ row, index }: Spot, step: 1 | -1): PathElement | undefined {
+/** Where the neighbour stands that shapes the flow. */
+function neighbourIndex({ row, index }: Spot, step: 1 | -1): number {
   let i = index + step
   while (isLookedThrough(row[i])) i += step
-  return row[i]
+  return i
 }
+/** The neighbour that shapes the flow; undefined at an end of the row. */
+const neighbour = (spot: Spot, step: 1 | -1): PathElement | undefined => spot.row[neighbourIndex(spot, step)]
 
 /** Cross-section of a duct-like element, m2. */
 export function boreArea(e: PathElement): number | null {
@@ -40,9 +42,15 @@ const boreIn = (e: PathElement): number | null => (isBore(e) ? boreArea(e) : nul
 const boreOut = (e: PathElement): number | null =>
   e.kind === 'reducer' || e.kind === 'adapter' ? e.diameter2M && circle(e.diameter2M) : boreIn(e)
 
-/** Face of a plate that the air meets, m2; null for what is none. */
-function plateArea(e: PathElement): number | null {
-  if (e.kind === 'opening' || e.kind === 'grille') return e.areaM2
+/**
+ * Face of a plate that the air meets, m2; null for what is none. One inside a duct is taken as wide as the duct: what it
+ * loses is all in its own coefficient.
+ */
+function plateArea(spot: Spot, step: 1 | -1): number | null {
+  const index = neighbourIndex(spot, step)
+  const e = spot.row[index]!
+  if (e.kind === 'grille') return placeOf({ ...spot, index }) === 'in-duct' ? null : e.areaM2
+  if (e.kind === 'opening') return e.areaM2
   if (e.kind === 'slot') return e.widthM && e.gapM ? e.widthM * e.gapM : null
   if (e.kind !== 'fins' || !e.gapM || !e.heightM || !e.count) return null
   return e.heightM * (e.count * e.gapM + (e.count + 1) * (e.finM ?? 0))
@@ -62,7 +70,7 @@ export function entranceLoss(spot: Spot, area: number): number {
   if (!before || isRoom(before)) return K_ENTRANCE
   const wide = boreOut(before)
   if (wide) return wide > area ? kContraction(wide, area) : 0
-  const plate = plateArea(before)
+  const plate = plateArea(spot, -1)
   return plate && plate > area ? K_ENTRANCE * (1 - (area / plate) ** 2) : 0
 }
 
@@ -79,7 +87,7 @@ export function exitLoss(spot: Spot, area: number, free = 1): number {
   if (!after || isRoom(after)) return free
   const wide = boreIn(after)
   if (wide) return wide > area ? kExpansion(area, wide) : 0
-  const plate = plateArea(after)
+  const plate = plateArea(spot, 1)
   return plate && plate > area ? free * (1 - (area / plate) ** 2) : 0
 }
 
