@@ -1,4 +1,4 @@
-import { filterMedia, hoods, mitres, outlets, SLACK_FACTOR, surfaces, wyes, type Piece } from '#core/airpath'
+import { filterMedia, hoods, mitres, outlets, slackLevels, surfaces, wyes, type Piece } from '#core/airpath'
 import type { PathElement } from '#core/document'
 
 type Fields = Field<keyof PathElement>[]
@@ -117,8 +117,7 @@ export function elementFields(e: PathElement): Fields {
           key: 'slack',
           label: 'How it lies',
           options: [
-            { value: 1, label: 'straight or stretched' },
-            { value: SLACK_FACTOR, label: 'slack hose (three times the friction)' },
+            ...slackLevels.map((l) => ({ value: l.factor, label: l.name })),
           ],
         },
         { key: 'widthM', label: 'Rectangular: width', quantity: 'length', hint: 'leave empty for a round one' },

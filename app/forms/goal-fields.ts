@@ -197,6 +197,7 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
               ...clearing,
               field('roomVolumeM3', 'Volume of the room', 'volume'),
               field('roomChangesPerH', 'Air changes of the room', 'perHour', 'living room 0.5 to 1'),
+              field('roomMixing', 'Mixing factor of the room', 'number', 'empty: 3'),
             ],
           },
           {
@@ -280,8 +281,29 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
             }),
           },
           ...keepers.value[keepBasis],
+          field('giveRiseK', 'It may get warmer by', 'temperatureDifference', 'kelvin given away for quiet; empty: none'),
         ],
-        more: [],
+        more: [
+          {
+            title: 'What is known of now',
+            fields: [
+              ...(keepBasis === 'existing-fan'
+                ? [
+                    field(
+                      'keptFlowM3s',
+                      'Airflow as it was found',
+                      'flow',
+                      'held once the path is changed; empty: from the path as it stands',
+                    ),
+                  ]
+                : []),
+              ...(keepBasis === 'temperature'
+                ? []
+                : [...heatFields, field('measuredRiseK', 'Measured rise now', 'temperatureDifference')]),
+              field('wallLossWK', 'Lost through the walls', 'thermalConductance', 'leave empty to count none'),
+            ],
+          },
+        ],
       }),
     }
     return forms[goal]()

@@ -1,6 +1,7 @@
 import { useManualRefHistory } from '@vueuse/core'
-import { completePlan, planSchema, type Fan, type PlanDocument, type ShelfShown } from '#core/document'
+import { completePlan, holdKeptFlow, planSchema, type Fan, type PlanDocument, type ShelfShown } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
+import { presentFlow } from '#core/requirement'
 import type { StoredPlan } from '#shared/api'
 import { createSaving, type Draft, type SaveAnswer, type SaveState } from '~/stores/saving'
 
@@ -126,6 +127,9 @@ export const useJobStore = defineStore('job', () => {
     if (!plan.value) return ''
     const next = copy(plan.value)
     mutate(next)
+    // a job to quieten keeps the airflow it was found with, whatever is done to its path once a fan is chosen
+    if (next.selection && lastGood.value && JSON.stringify(next.path) !== JSON.stringify(plan.value.path))
+      holdKeptFlow(next, presentFlow(plan.value.job, lastGood.value.needEnv))
     const checked = planSchema.safeParse(next)
     if (!checked.success) {
       const message = checked.error.issues[0]?.message ?? 'This cannot be.'

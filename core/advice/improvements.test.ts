@@ -96,7 +96,9 @@ describe('levers', () => {
     for (const l of list) {
       const r = reportOf(l.plan)
       expect(l.flow).toBe(r.selection!.served.value)
-      expect(l.margin).toBeCloseTo(r.selection!.served.value! / r.need.flow.value! - 1, 9)
+      expect(l.margin).toBeCloseTo(r.selection!.served.value! / r.need.wanted! - 1, 9)
+      const before = reportOf(plan()).selection!.served.value!
+      expect(l.change.flow).toBeCloseTo(l.flow! / before - 1, 9)
       expect(l.gain).toBeGreaterThan(0)
     }
   })

@@ -1,4 +1,7 @@
-import { setDrive, type Goal, type PlanDocument, type PlanInput } from '#core/document'
+import { holdKeptFlow, setDrive, type Goal, type PlanDocument, type PlanInput } from '#core/document'
+import { presentFlow } from '#core/requirement'
+import { START_MARGIN } from '#core/selection'
+import { arrayLimits } from '#core/system'
 import { variants } from './what-if'
 import { computeReport, type Report } from '#core/plan'
 
@@ -17,6 +20,8 @@ export interface Improvement {
   /** flow over need, minus 1 */
   margin: number | null
   level: number | null
+  /** what it changes: airflow and need as shares of what they are, the level in dB; null where it is not known */
+  change: { flow: number | null; need: number | null; level: number | null }
   /** gain of the margin against the plan as it stands */
   gain: number
   meets: boolean
@@ -26,6 +31,12 @@ export interface Improvement {
 const WORST = 4
 /** Least gain of margin that is worth a line. */
 const MIN_GAIN = 0.01
+/** Least part of what lacks that a change must bring to be an answer to it. A choice of ours. */
+const MIN_PART = 0.25
+/** A plan with more than this over its planned airflow wants less, not more. A choice of ours. */
+const PLENTY = 1.5
+/** Least change of level that is worth a line, dB: just noticed side by side. */
+const MIN_QUIETER = 1
 
 interface Change {
   key: string
@@ -112,13 +123,15 @@ function pathChanges(plan: PlanDocument, report: Report): Change[] {
     .slice(0, WORST)
   return worst.flatMap(({ id }) => {
     const element = plan.path.find((e) => e.id === id)!
-    return variants(element)
+    return variants(element, plan.job.goal)
       .filter((v) => v.element)
       .map((v): Change => ({
         key: `path.${id}.${v.key}`,
         label: `${element.name}: ${v.label}`,
         group: 'path',
         change: (p) => {
+          // what was there is to be kept, not what the old fan would move through the better path
+          holdKeptFlow(p, presentFlow(plan.job, report.needEnv))
           p.path = p.path.map((e) => (e.id === id ? v.element! : e))
         },
       }))
@@ -169,47 +182,106 @@ function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Chang
   return list
 }
 
+/** Steps in which the drive is lowered in search of the least that suffices, V. */
+const DRIVE_STEP = 0.5
+
+/** Ways to less: what a plan with far more air than it wants can give up for quiet. */
+function lessChanges(plan: PlanDocument, report: Report): Change[] {
+  const { selection } = plan
+  const running = report.selection
+  if (!selection || !running) return []
+  const set = (p: PlanDocument, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
+  const lowest = START_MARGIN * arrayLimits(running.fanArray).startV
+  const list: Change[] = []
+  for (let volts = selection.driveV - DRIVE_STEP; volts >= lowest; volts -= DRIVE_STEP) {
+    const at = Math.round(volts * 10) / 10
+    list.push({ key: `drive.${at}`, label: `driven at ${at} V`, group: 'drive', change: (p) => set(p, at) })
+  }
+  if (selection.count > 1 && selection.secondFanId === null)
+    list.push({
+      key: 'fans.fewer',
+      label: selection.count === 2 ? 'one fan alone' : `${selection.count - 1} fans`,
+      group: 'fans',
+      change: (p) => {
+        const count = selection.count - 1
+        p.selection = {
+          ...p.selection!,
+          count,
+          arrangement: count === 1 ? 'single' : p.selection!.arrangement,
+        }
+      },
+    })
+  return list
+}
+
+const part = (now: number | null, next: number | null) => (now && next !== null ? next / now - 1 : null)
+
+/** A change carried out on a copy of the plan, and the whole report asked again. */
+function tried(input: PlanInput, report: Report, { key, label, group, change }: Change): Improvement | null {
+  const next = JSON.parse(JSON.stringify(input.plan)) as PlanDocument
+  change(next)
+  const result = computeReport({ ...input, plan: next })
+  if (!result.ok) return null
+  const { selection, need } = result.report
+  const flow = selection?.served.value ?? null
+  const wanted = need.wanted
+  const margin = flow !== null && wanted ? flow / wanted - 1 : null
+  const level = selection?.candidate.level?.exact ?? null
+  const before = report.selection?.candidate.level?.exact ?? null
+  return {
+    key,
+    label,
+    group,
+    plan: next,
+    flow,
+    need: wanted,
+    margin,
+    level: selection?.candidate.level?.value ?? null,
+    change: {
+      flow: part(report.selection?.served.value ?? null, flow),
+      need: part(report.need.wanted, wanted),
+      level: level === null || before === null ? null : level - before,
+    },
+    gain: (margin ?? -1) - (marginOf(report) ?? -1),
+    meets: selection ? selection.candidate.verdict !== 'fail' : false,
+  }
+}
+
+/** Flow over what is wanted, minus 1. */
+const marginOf = ({ selection, need }: Report): number | null =>
+  selection?.served.value && need.wanted ? selection.served.value / need.wanted - 1 : null
+
+/** Of the drives that still give the planned airflow only the quietest; each worth at least a decibel. */
+function quieter(list: readonly Improvement[], design: number): Improvement[] {
+  const enough = list.filter(
+    (l) => l.flow !== null && l.flow >= design && l.change.level !== null && l.change.level <= -MIN_QUIETER,
+  )
+  const byLevel = enough.toSorted((a, b) => a.change.level! - b.change.level!)
+  const drive = byLevel.find((l) => l.group === 'drive')
+  return byLevel.filter((l) => l.group !== 'drive' || l === drive)
+}
+
 /**
- * What would have to change: every lever with its computed effect on the whole plan, the strongest first. Those that
- * change nothing, or make it worse, are left out.
+ * What would have to change, each lever with its computed effect on the whole plan. A plan that lacks air is answered
+ * with what brings at least a quarter of what lacks, the strongest first; one that has plenty with what makes it
+ * quieter and still gives the planned airflow. What changes nothing, or makes it worse, is left out.
  * @param input the plan with its fans
  * @param report its report
  */
 export function improvementsOf(input: PlanInput, report: Report): Improvement[] {
   const { plan } = input
-  const now =
-    report.selection?.served.value && report.need.flow.value
-      ? report.selection.served.value / report.need.flow.value - 1
-      : null
+  const now = marginOf(report)
   if (now === null) return []
-  const changes = [
+  const tryAll = (changes: readonly Change[]) =>
+    changes.map((c) => tried(input, report, c)).filter((l) => l !== null)
+  const design = report.need.design.value ?? report.need.wanted!
+  if (report.selection!.served.value! > PLENTY * design) return quieter(tryAll(lessChanges(plan, report)), design)
+  const least = now < 0 ? Math.max(MIN_GAIN, -now * MIN_PART) : MIN_GAIN
+  return tryAll([
     ...pathChanges(plan, report),
     ...fanChanges(plan, report, input),
     ...(relaxed[plan.job.goal] ?? []),
-  ]
-  const improvements = changes.map(({ key, label, group, change }): Improvement | null => {
-    const next = JSON.parse(JSON.stringify(plan)) as PlanDocument
-    change(next)
-    const result = computeReport({ ...input, plan: next })
-    if (!result.ok) return null
-    const { selection, need } = result.report
-    const flow = selection?.served.value ?? null
-    const margin = flow !== null && need.flow.value ? flow / need.flow.value - 1 : null
-    return {
-      key,
-      label,
-      group,
-      plan: next,
-      flow,
-      need: need.flow.value,
-      margin,
-      level: selection?.candidate.level?.value ?? null,
-      gain: (margin ?? -1) - now,
-      meets: selection ? selection.candidate.verdict !== 'fail' : false,
-    }
-  })
-  return improvements
-    .filter((l) => l !== null)
-    .filter((l) => l.gain > MIN_GAIN)
+  ])
+    .filter((l) => l.gain > least)
     .sort((a, b) => Number(b.meets) - Number(a.meets) || b.gain - a.gain)
 }

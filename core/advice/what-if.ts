@@ -1,6 +1,6 @@
 import type { AirState } from '#core/air'
 import { filterMedia } from '#core/airpath'
-import type { PathElement, PlanDocument } from '#core/document'
+import type { Goal, PathElement, PlanDocument } from '#core/document'
 import { freeAreaOf } from '#core/system'
 import { modelPath, pathDrop, scalePath, type PathModel } from '#core/system'
 
@@ -22,8 +22,17 @@ const ENLARGE = 1.5
 /** Filter media from open to dense, to step down a grade. */
 const grades = filterMedia.toSorted((a, b) => a.c1 - b.c1)
 
-/** Changes worth trying on an element. */
-export function variants(e: PathElement): { key: string; label: string; element: PathElement | null }[] {
+/** Media that hold fumes at all. */
+const holdsFumes = (medium: string | null) => medium === 'carbonFoam' || medium === 'bed'
+
+/**
+ * Changes worth trying on an element.
+ * @param goal of the job: a filter for fumes is not made coarser, and not taken out
+ */
+export function variants(
+  e: PathElement,
+  goal: Goal,
+): { key: string; label: string; element: PathElement | null }[] {
   const list: { key: string; label: string; element: PathElement | null }[] = []
   const add = (key: string, label: string, change: Partial<PathElement>) =>
     list.push({ key, label, element: { ...e, ...change } })
@@ -36,7 +45,8 @@ export function variants(e: PathElement): { key: string; label: string; element:
   if (e.kind === 'filter') {
     const at = grades.findIndex((m) => m.key === e.medium)
     const coarser = grades[at - 1]
-    if (at > 0 && coarser) add('grade', `a grade coarser: ${coarser.name}`, { medium: coarser.key })
+    const stays = goal === 'fume' && (holdsFumes(e.medium) || !holdsFumes(coarser?.key ?? null))
+    if (at > 0 && coarser && !stays) add('grade', `a grade coarser: ${coarser.name}`, { medium: coarser.key })
     if ((e.loadFactor ?? 1) > 1) add('clean', 'a clean one', { loadFactor: 1 })
   }
   if (e.diameterM)
@@ -64,7 +74,8 @@ export function variants(e: PathElement): { key: string; label: string; element:
   if (e.kind === 'reducer' && (e.angleDeg ?? 180) > 20) add('gradual', 'gradual, 20° in all', { angleDeg: 20 })
   if (e.kind === 'damper' && ((e.angleDeg ?? 0) > 0 || (e.freeAreaRatio ?? 1) < 1))
     add('opened', 'fully open', { angleDeg: 0, freeAreaRatio: 1 })
-  if (e.kind !== 'chamber' && e.kind !== 'fan' && e.kind !== 'split')
+  const needed = e.kind === 'filter' && goal === 'fume'
+  if (!needed && e.kind !== 'chamber' && e.kind !== 'fan' && e.kind !== 'split')
     list.push({ key: 'remove', label: 'taken out', element: null })
   return list
 }
@@ -82,7 +93,7 @@ export function elementWhatIfs(
   planFlow: number | null,
   flowOn: (path: PathModel) => number | null,
 ): WhatIf[] {
-  return variants(element).flatMap((v) => {
+  return variants(element, plan.job.goal).flatMap((v) => {
     const changed = v.element
       ? plan.path.map((e) => (e.id === element.id ? v.element! : e))
       : plan.path.filter((e) => e.id !== element.id)

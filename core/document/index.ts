@@ -116,4 +116,5 @@ export {
 } from './plan'
 export { completePlan } from './complete'
 export { setDrive } from './drive'
+export { holdKeptFlow } from './kept'
 export { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'

@@ -183,8 +183,14 @@ export function newSplit(
   return { element: newElement(id, 'split'), branches: names.map((n) => ({ ...n, splitId: id })) }
 }
 
+/** A hose as people lay it: ribbed by its wire, and longer than the way. */
+const hose: Partial<PathElement> = { surface: 'hose', slack: 3 }
+
 /** Paths to begin with: the usual elements in their order, sizes left for the person. */
-export const pathStarters: { name: string; kinds: { kind: ElementKind; name: string }[] }[] = [
+export const pathStarters: {
+  name: string
+  kinds: { kind: ElementKind; name: string; rest?: Partial<PathElement> }[]
+}[] = [
   {
     name: 'Box, grille in and out',
     kinds: [
@@ -204,14 +210,15 @@ export const pathStarters: { name: string; kinds: { kind: ElementKind; name: str
       { kind: 'opening', name: 'Outlet' },
     ],
   },
+  { name: 'Open air, nothing before or behind it', kinds: [{ kind: 'fan', name: 'Fan' }] },
   {
     name: 'Hose to the window',
     kinds: [
       { kind: 'opening', name: 'Intake' },
       { kind: 'chamber', name: 'Box' },
       { kind: 'fan', name: 'Fan' },
-      { kind: 'duct', name: 'Hose' },
-      { kind: 'bend', name: 'Bend' },
+      { kind: 'duct', name: 'Hose', rest: hose },
+      { kind: 'bend', name: 'Bend of the hose', rest: { style: 'hose' } },
     ],
   },
 ]

@@ -135,7 +135,7 @@ export function parallelOperatingPoint(
 }
 
 /** Steps between two nodes, dense at both ends: members bend most where one of them begins to deliver or to turn back. */
-const STEPS_BETWEEN = 6
+const STEPS_BETWEEN = 10
 /** Width of a kink, share of the value: on both of its sides stands a node, so that the cubic does not round it. */
 const KINK = 1e-7
 

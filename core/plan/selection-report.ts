@@ -4,6 +4,7 @@ import type { Requirement } from '#core/requirement'
 import {
   candidateFigures,
   lifeFigure,
+  riseFigure,
   servedFigure,
   type Candidate,
   type Operation,
@@ -37,7 +38,7 @@ export function selectionReport(
     candidate,
     fanArray,
     fanName: arrayName(fanArray),
-    figures: candidateFigures(context, candidate, delivered, fanArray),
+    figures: [...candidateFigures(context, candidate, fanArray), riseFigure(context, delivered)],
     served: servedFigure(candidate, delivered, model),
     life: lifeFigure(model, airC),
   }

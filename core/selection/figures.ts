@@ -162,7 +162,8 @@ const distanceName = (listenerM: number, { claimDistanceM }: FanModel) =>
 /** What the rise of the air is doubted by. */
 const riseKeys: UncertainInput[] = ['heatW', 'wallLossWK']
 
-function riseFigure({ job, air, doubts }: SelectionContext, delivered: Delivered): Figure {
+/** Rise of the air that does the job. */
+export function riseFigure({ job, air, doubts }: SelectionContext, delivered: Delivered): Figure {
   const rise = airRise(job, air, delivered.flow)
   const own = doubts.filter((d) => riseKeys.includes(d.key))
   const leaving = densityAtFan(job, air, job.ambientC + (rise ?? 0))
@@ -192,14 +193,12 @@ function riseFigure({ job, air, doubts }: SelectionContext, delivered: Delivered
 export const candidateFigures = (
   context: SelectionContext,
   c: Candidate,
-  delivered: Delivered,
   fanArray: FanArray,
 ): Figure[] => [
   flowFigure(context, c, fanArray.model),
   pressureFigure(c),
   marginFigure(context, c),
   levelFigure(context, c, fanArray),
-  riseFigure(context, delivered),
 ]
 
 /** Hours of life are worth no more than hundreds. */

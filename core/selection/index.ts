@@ -1,6 +1,6 @@
-export { type Candidate, evaluateCandidate, meritOf } from './candidate'
+export { type Candidate, evaluateCandidate, meritOf, START_MARGIN } from './candidate'
 export { selectionContextOf, type SelectionContext } from './context'
-export { candidateFigures, lifeFigure, servedFigure } from './figures'
+export { candidateFigures, lifeFigure, riseFigure, servedFigure } from './figures'
 export { operationOf, type Operation } from './operation'
 export {
   type ClaimRow,

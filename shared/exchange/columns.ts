@@ -69,6 +69,7 @@ export const columns: Column[] = [
   number('alsoPressurePa', 'shut-off pressure, printed again', 'pressure'),
   number('noiseDbA', 'noise', 'level', ['noise level', 'sound level', 'level', 'acoustic noise']),
   number('noiseDistanceM', 'noise at', 'distance', ['noise distance']),
+  { key: 'noiseIsPower', heading: 'noise is sound power', aliases: ['sound power', 'lwa'], kind: 'yes-no' },
   number('noiseSone', 'noise in sone', 'number', ['sone', 'sones']),
   number('wires', 'wires', 'number', ['pins', 'leads']),
   choice(

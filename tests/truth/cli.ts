@@ -9,8 +9,8 @@ import { countWorlds, missedGoals, tableOf, type Delivery } from './worlds'
 const from = Number(process.argv[2] ?? 1)
 const plans = Number(process.argv[3] ?? 1000)
 /** Plans of the tables, and worlds of each. */
-const WORLD_PLANS = 600
-const WORLDS = 20
+const WORLD_PLANS = 1500
+const WORLDS = 8
 const SHOWN = 40
 
 let bad = 0

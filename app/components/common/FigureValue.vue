@@ -27,8 +27,12 @@ const text = computed(() => {
   return `${props.before ?? ''}${estimated.value ? '~' : ''}${plus}${show(value, quantity)}`
 })
 const rangeText = computed(() => {
-  const { low, high, quantity } = props.figure
-  return low === null || high === null ? '' : `${printBare(low, quantity)} to ${show(high, quantity)}`
+  const { low, high, openHigh, quantity } = props.figure
+  if (low === null) return ''
+  // nothing at all is told in words, as a bare zero could be overlooked
+  const from = low === 0 && quantity === 'flow' ? 'none (0)' : printBare(low, quantity)
+  if (openHigh) return `${show(low, quantity)} to no limit`
+  return high === null ? '' : `${from} to ${show(high, quantity)}`
 })
 const bases = {
   claim: 'the maker’s claim',

@@ -7,11 +7,33 @@ const job = useJobStore()
 const { show } = useUnits()
 const beside = useImprovements()
 const all = ref(false)
+/** the picked fan gives less than is wanted */
+const short = computed(() => {
+  const { selection, need } = job.report ?? {}
+  return selection && need?.wanted ? (selection.served.value ?? 0) < need.wanted : false
+})
 const SHORT = 5
 const improvements = computed(() => beside.value.improvements ?? [])
 const shown = computed(() => (all.value ? improvements.value : improvements.value.slice(0, SHORT)))
 const groups = { path: 'air path', drive: 'drive', fans: 'fans', need: 'what is asked' }
-const percent = (x: number) => `${x > 0 ? '+' : ''}${Math.round(100 * x)} %`.replace('-', '−')
+const signed = (x: number, unit: string) => `${x > 0 ? '+' : ''}${Math.round(x)} ${unit}`.replace('-', '−')
+/** Below these changes nobody would notice: share of airflow or need, dB. */
+const HARDLY = { share: 0.005, level: 0.5 }
+/** What a change does, in the units of the thing and as a change of it. */
+function effectOf({ flow, need, level, change }: Improvement): string {
+  const parts = [
+    change.flow !== null && Math.abs(change.flow) > HARDLY.share
+      ? `air ${show(flow, 'flow')} (${signed(100 * change.flow, '%')})`
+      : '',
+    change.need !== null && Math.abs(change.need) > HARDLY.share
+      ? `need ${show(need, 'flow')} (${signed(100 * change.need, '%')})`
+      : '',
+    change.level !== null && Math.abs(change.level) > HARDLY.level
+      ? `${show(level, 'level')} (${signed(change.level, 'dB')})`
+      : '',
+  ]
+  return parts.filter(Boolean).join(' · ') || 'as it is'
+}
 
 const inputNames: Record<UncertaintySource, string> = {
   path: 'the path: one delivered flow, typed under Air path, Calibrate',
@@ -77,7 +99,11 @@ async function keep(improvement: Improvement) {
       Pick a fan: then every lever is computed on the whole plan.
     </p>
     <p v-else-if="beside.improvements && !improvements.length" class="soft small">
-      No single change of path, drive, fans or wishes brings more than a per cent.
+      {{
+        short
+          ? 'No single change brings a quarter of what lacks: choose a stronger fan in the table, or combine several.'
+          : 'No single change of path, drive, fans or wishes is worth a line.'
+      }}
     </p>
     <ul v-else class="levers">
       <li v-for="improvement in shown" :key="improvement.key">
@@ -87,10 +113,7 @@ async function keep(improvement: Improvement) {
           ><span class="small soft"> · {{ groups[improvement.group] }}</span></span
         >
         <span class="mono small effect"
-          >{{ percent(improvement.gain) }} · {{ show(improvement.flow, 'flow')
-          }}<template v-if="improvement.level !== null">
-            · {{ show(improvement.level, 'level') }}</template
-          ></span
+          >{{ effectOf(improvement) }}</span
         >
         <span class="row buttons">
           <button

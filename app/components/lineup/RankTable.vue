@@ -34,7 +34,7 @@ const figures = computed(
     new Map(
       props.rows.map((c) => {
         const fanArray = candidateArray(c, believed.value)
-        const list = fanArray ? candidateFigures(context.value, c, fanArray.model) : []
+        const list = fanArray ? candidateFigures(context.value, c, fanArray) : []
         return [c, Object.fromEntries(list.map((f) => [f.key, f]))]
       }),
     ),

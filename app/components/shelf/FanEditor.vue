@@ -112,6 +112,14 @@ const folds: { title: string; fields: Field<keyof Fan>[] }[] = [
         hint: 'as printed a second time',
       },
       { key: 'alsoPressurePa', label: 'Shut-off pressure, other unit', quantity: 'pressure' },
+      {
+        key: 'noiseIsPower',
+        label: 'The noise claim is',
+        options: [
+          { value: false, label: 'a level at a distance (LpA)' },
+          { value: true, label: 'a sound power (LwA)' },
+        ],
+      },
       { key: 'noiseSone', label: 'Noise in sone', quantity: 'number', hint: 'where no dB(A) is told' },
       { key: 'notes', label: 'Notes', text: true, lines: 2 },
     ],
