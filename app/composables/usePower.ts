@@ -1,5 +1,17 @@
-import type { Battery, Converter, FeedPart, LoadKind, Source, Sun, WireConnector, Wiring } from '#core/document'
-import { converterNames } from '#core/supply'
+import {
+  sourceSchema,
+  windowProblem,
+  withNominal,
+  type Battery,
+  type Converter,
+  type FeedPart,
+  type LoadKind,
+  type Source,
+  type Sun,
+  type WireConnector,
+  type Wiring,
+} from '#core/document'
+import { converterNames, type SourceWindow } from '#core/supply'
 import { awgAmpacity, awgArea, supplyDefaults, type SupplyKind } from '#core/power'
 
 /** The forms of the Power station. */
@@ -18,14 +30,36 @@ export const sourceNote = (kind: SupplyKind | undefined) =>
 export const isBattery = (kind: SupplyKind | undefined) =>
   kind === 'power-bank' || kind === 'pack' || kind === 'house-battery' || kind === 'vehicle' || kind === 'solar'
 
-export function sourceFields(source: Source): Field<keyof Source>[] {
+/** Voltages that sources usually have, V. */
+export const usualVoltages = [5, 12, 13.8, 24] as const
+
+/** The schemas of a source's fields; its three voltages are held against each other beside the field. */
+export function sourceShape(source: Source) {
+  const held = (key: 'nominalV' | 'lowV' | 'highV') =>
+    sourceSchema.shape[key].superRefine((value, context) => {
+      const moved = key === 'nominalV' ? withNominal(source, value) : { ...source, [key]: value }
+      const problem = windowProblem({ source: moved })
+      if (!problem) return
+      const end = key === 'lowV' ? 'above' : 'below'
+      const nominal = `The nominal voltage is ${source.nominalV} V: this end cannot lie ${end} it.`
+      context.addIssue({ code: 'custom', message: problem.key === key ? problem.message : nominal })
+    })
+  return { ...sourceSchema.shape, nominalV: held('nominalV'), lowV: held('lowV'), highV: held('highV') }
+}
+
+/**
+ * Fields of a source.
+ * @param window what it is judged by where an end is not typed
+ */
+export function sourceFields(source: Source, window: SourceWindow | null): Field<keyof Source>[] {
+  const usual = (volts: number | undefined) => (volts === undefined ? '' : `${Math.round(100 * volts) / 100} V`)
   const usb = source.kind === 'usb'
   const tap = source.kind === 'tap'
   return [
     { key: 'name', label: 'Name', text: true },
     { key: 'nominalV', label: 'Nominal voltage', quantity: 'voltage' },
-    { key: 'lowV', label: 'Lowest', quantity: 'voltage' },
-    { key: 'highV', label: 'Highest', quantity: 'voltage' },
+    { key: 'lowV', label: 'Lowest', quantity: 'voltage', placeholder: usual(window?.lowV), hint: 'empty: usual for its kind' },
+    { key: 'highV', label: 'Highest', quantity: 'voltage', placeholder: usual(window?.highV), hint: 'empty: usual for its kind' },
     {
       key: 'iMaxA',
       label: 'It can give',
@@ -51,6 +85,10 @@ export function sourceFields(source: Source): Field<keyof Source>[] {
               bc12: 'charging port',
               'typec-1A5': 'Type-C, 1.5 A',
               'typec-3A': 'Type-C, 3 A',
+              'pd-15W': 'power contract, 15 W: 5 V',
+              'pd-27W': 'power contract, 27 W: 5, 9 V',
+              'pd-45W': 'power contract, 45 W: 5, 9, 15 V',
+              'pd-100W': 'power contract, 60 to 100 W: 5, 9, 15, 20 V',
             }),
           },
           { key: 'typeCPullDown' as const, label: 'Type-C lead with 5.1 kΩ', yesNo: true as const },
@@ -104,7 +142,15 @@ export function converterFields(c: Converter): Field<keyof Converter>[] {
       { key: 'ohm2', label: 'Lower resistor', quantity: 'resistance' },
     ]
   if (c.kind === 'diode')
-    return [set, { key: 'diodes', label: 'Diodes', quantity: 'number', hint: '0.75 V each' }]
+    return [
+      set,
+      {
+        key: 'diodeKind',
+        label: 'Kind',
+        options: optionsOf({ silicon: 'silicon, 0.75 V each', schottky: 'Schottky, 0.3 V each' }),
+      },
+      { key: 'diodes', label: 'Diodes', quantity: 'number', hint: 'empty: as many as it takes' },
+    ]
   if (c.kind === 'pwm') {
     return [
       set,
@@ -143,11 +189,31 @@ export function converterFields(c: Converter): Field<keyof Converter>[] {
     { key: 'measuredV', label: 'Measured, unloaded', quantity: 'voltage' },
   ]
 }
+/** Cross-sections of flexible wire as sold, mm2. IEC 60228, and thinner ones of the trade. */
+const crossSections = [0.14, 0.25, 0.34, 0.5, 0.75, 1, 1.5, 2.5, 4, 6]
+const metricWires = [
+  { value: null, label: 'by gauge' },
+  ...crossSections.map((x) => ({ value: x, label: `${x} mm²` })),
+]
+
 export const leadFields: Field<keyof Source>[] = [
   { key: 'wireAwg', label: 'Gauge', options: gauges },
+  { key: 'wireMm2', label: 'or metric', options: metricWires },
   { key: 'wireLengthM', label: 'Length, one way', quantity: 'distance' },
   { key: 'fuseFitted', label: 'Fuse fitted', yesNo: true },
   { key: 'fuseA', label: 'Fuse', quantity: 'current' },
+  {
+    key: 'fuseFamily',
+    label: 'Fuse family',
+    options: optionsOf(
+      {
+        iec60127: 'glass, IEC: carries its value',
+        ul248: 'glass, UL: carries 75 %',
+        blade: 'blade: carries 75 %',
+      },
+      'usual for the source',
+    ),
+  },
   { key: 'fuseDistanceM', label: 'Fuse from the terminal', quantity: 'distance' },
   { key: 'polarityChecked', label: 'Polarity metered at the plug', yesNo: true },
 ]
@@ -159,7 +225,10 @@ const connectors: Record<WireConnector, string> = {
   barrel: 'barrel plug',
   peripheral: 'peripheral 4-pin',
   xt30: 'two-pole power plug, 15 A',
-  spade: 'spade',
+  xt60: 'two-pole power plug, 30 A',
+  'spade-2.8': 'spade 2.8 mm',
+  'spade-4.8': 'spade 4.8 mm',
+  spade: 'spade 6.3 mm',
   screw: 'screw terminal',
   'usb-a': 'USB-A',
   'usb-c': 'USB Type-C',
@@ -230,6 +299,7 @@ export const loadKinds: Record<LoadKind, string> = {
 export function partFields(part: FeedPart, parents: Option[], fans: Option[]): Field<keyof FeedPart>[] {
   const wire: Field<keyof FeedPart>[] = [
     { key: 'wireAwg', label: 'Gauge', options: gauges },
+    { key: 'wireMm2', label: 'or metric', options: metricWires },
     { key: 'wireLengthM', label: 'Length, one way', quantity: 'distance' },
     { key: 'fuseA', label: 'Fuse', quantity: 'current' },
   ]
@@ -268,7 +338,15 @@ export function partFields(part: FeedPart, parents: Option[], fans: Option[]): F
         ? [
             { key: 'currentA', label: 'Current, each', quantity: 'current' },
             { key: 'ledString', label: 'LEDs in a string', quantity: 'number' },
-            { key: 'ledV', label: 'Drop of each', quantity: 'voltage', hint: 'empty: 2.1 V' },
+            {
+              key: 'ledColour',
+              label: 'Colour',
+              options: optionsOf(
+                { red: 'red', yellow: 'yellow', green: 'green', blue: 'blue', white: 'white' },
+                'not told',
+              ),
+            },
+            { key: 'ledV', label: 'Drop of each', quantity: 'voltage', hint: 'empty: by its colour' },
           ]
         : [
             { key: 'currentA', label: 'Current, each', quantity: 'current' },
@@ -308,6 +386,15 @@ export function batteryFields(b: Battery, kind: SupplyKind): Field<keyof Battery
       quantity: 'charge',
       hint: kind === 'power-bank' ? 'as printed, at cell voltage' : 'as printed',
     },
+    ...(b.chemistry === 'lead-acid'
+      ? [
+          {
+            key: 'leadKind' as const,
+            label: 'Build',
+            options: optionsOf({ agm: 'AGM or gel', flooded: 'flooded' }),
+          },
+        ]
+      : []),
     { key: 'wishedS', label: 'Wished running time', quantity: 'duration' },
     { key: 'dutyShare', label: 'Of the time on', quantity: 'ratio', hint: 'empty: the job’s hours a day' },
     ...(kind === 'power-bank'

@@ -28,10 +28,21 @@ export function completePlan(raw: unknown): unknown {
     ...plan,
     job: renamedPart(raw.job, { careFrom: 'maintenanceFrom', partInnerKW: 'partInnerKPerW' }),
     uncertainties: uncertain,
+    source: windowRepaired(plan.source),
     converter: renamedPart(plan.converter, { thetaKW: 'junctionToAirKPerW' }),
     battery: renamedPart(plan.battery, { chargeC: 'chargeCoulomb' }),
     feed: plan.feed === undefined ? list(plan.loads).map((l) => oldLoad(l, plan.converter)) : plan.feed,
   }
+}
+
+/** A source whose nominal voltage was typed over a window that stayed: the window is taken off, its kind's holds then. */
+function windowRepaired(raw: unknown): unknown {
+  if (!isObject(raw)) return raw
+  const { nominalV, lowV, highV } = raw
+  const beside =
+    typeof nominalV === 'number' &&
+    ((typeof lowV === 'number' && nominalV < lowV) || (typeof highV === 'number' && nominalV > highV))
+  return beside ? { ...raw, lowV: null, highV: null } : raw
 }
 
 /** A load of an older plan as a part of the feed. */

@@ -7,6 +7,7 @@ import { defaultsOf, idSchema, limits, line, maybe, share, shortText, whole, wit
 const gauge = maybe(
   z.number().int().min(10, 'Not thicker than 10 AWG here.').max(30, 'Not thinner than 30 AWG.'),
 )
+const metric = maybe(within(0.05, 10))
 const length = maybe(z.number().gt(0, 'A wire has a length above zero.').max(100, 'Not above 100 m.'))
 const ohms = maybe(z.number().gt(0, 'Must be above zero.').max(1e6, 'Not above 1 MΩ.'))
 const amps = maybe(within(0.0001, 200))
@@ -34,6 +35,10 @@ const usbKinds = [
   'bc12',
   'typec-1A5',
   'typec-3A',
+  'pd-15W',
+  'pd-27W',
+  'pd-45W',
+  'pd-100W',
 ] as const
 const wireConnectors = [
   'header',
@@ -43,6 +48,9 @@ const wireConnectors = [
   'barrel',
   'peripheral',
   'xt30',
+  'xt60',
+  'spade-2.8',
+  'spade-4.8',
   'spade',
   'screw',
   'usb-a',
@@ -51,7 +59,7 @@ const wireConnectors = [
 ] as const
 
 /** A lead: both conductors of one run. */
-const leadShape = { wireAwg: gauge, wireLengthM: length }
+const leadShape = { wireAwg: gauge, wireMm2: metric, wireLengthM: length }
 
 export const sourceSchema = z.object({
   id: idSchema,
@@ -69,6 +77,8 @@ export const sourceSchema = z.object({
   ...leadShape,
   fuseA: fuse,
   fuseFitted: yesNo,
+  /** family that its values and its curve come from */
+  fuseFamily: maybe(z.enum(['iec60127', 'ul248', 'blade'])),
   /** from the battery's terminal */
   fuseDistanceM: maybe(within(0, 50)),
   polarityChecked: yesNo,
@@ -85,17 +95,22 @@ export const sourceSchema = z.object({
 })
 export interface Source extends z.infer<typeof sourceSchema> {}
 
-/** A source of a kind with what is usual for it. */
-export function newSource(id: string, kind: SupplyKind): Source {
+/** Kinds of source that come in several voltages. */
+const ofAnyVoltage: SupplyKind[] = ['adapter', 'rail']
+
+/**
+ * A source of a kind with what is usual for it; the ends of its window stay open, so that they follow its kind.
+ * @param fanV rated voltage of the chosen fan, V, which a source of any voltage is taken at
+ */
+export function newSource(id: string, kind: SupplyKind, fanV: number | null = null): Source {
+  const volts = ofAnyVoltage.includes(kind) ? fanV : null
   const usual = supplyDefaults.find((s) => s.kind === kind)
   return {
     ...defaultsOf(sourceSchema),
     id,
     kind,
     name: usual?.name ?? 'Nothing yet',
-    nominalV: usual?.nominalV ?? null,
-    lowV: usual?.lowV ?? null,
-    highV: usual?.highV ?? null,
+    nominalV: volts ?? usual?.nominalV ?? null,
     iMaxA: usual?.iMaxA ?? null,
     regulated: kind === 'adapter' || kind === 'usb' || kind === 'tap' ? true : null,
     usbKind: kind === 'usb' ? 'usb2-configured' : null,
@@ -118,6 +133,7 @@ export const converterSchema = z.object({
   ohm2: ohms,
   ratingW: maybe(within(0.01, 500)),
   diodes: maybe(whole(1, 20)),
+  diodeKind: z.enum(['silicon', 'schottky']).default('silicon'),
   /** chopped supply: share on, frequency, which side, diode across the fan */
   duty: maybe(within(0.01, 1)),
   pwmHz: maybe(within(0.1, 1e6)),
@@ -164,13 +180,14 @@ export const feedPartSchema = z.object({
   /** LEDs of one string, and the drop of each */
   ledString: maybe(whole(1, 30)),
   ledV: maybe(within(0.5, 10)),
+  ledColour: maybe(z.enum(['red', 'yellow', 'green', 'blue', 'white'])),
 })
 export interface FeedPart extends z.infer<typeof feedPartSchema> {}
 export type LoadKind = NonNullable<FeedPart['loadKind']>
 
-const partNames = { load: 'Indicator', branch: 'Branch', converter: 'Step-down converter' }
+const partNames = { load: 'Load', branch: 'Branch', converter: 'Step-down converter' }
 const usualPart: Record<FeedPart['kind'], Partial<FeedPart>> = {
-  load: { loadKind: 'other', currentA: 0.01 },
+  load: { loadKind: 'other' },
   branch: {},
   converter: { converterKind: 'buck', outV: 5, setFirst: false },
 }
@@ -224,6 +241,8 @@ export const batterySchema = z.object({
   id: idSchema,
   chemistry: z.enum(['li-ion', 'lifepo4', 'lead-acid', 'nimh', 'alkaline']),
   cells: maybe(whole(1, 20)),
+  /** lead-acid: its build, which sets how much a high current costs */
+  leadKind: z.enum(['agm', 'flooded']).default('agm'),
   /** capacity at cell voltage, C */
   chargeCoulomb: maybe(within(36, 4e6)),
   cellV: maybe(within(0.5, 60)),

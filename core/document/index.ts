@@ -105,6 +105,7 @@ export {
   fanIdsOf,
   newPlan,
   planSchema,
+  windowProblem,
   selectionSchema,
   targetSchema,
   type Arrangement,
@@ -117,4 +118,5 @@ export {
 export { completePlan } from './complete'
 export { setDrive } from './drive'
 export { holdKeptFlow } from './kept'
+export { withLoadKind, withNominal, withPartConverter } from './feed-edit'
 export { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'

@@ -120,11 +120,28 @@ export function feedProblem({ feed, converter }: Pick<PlanDocument, 'feed' | 'co
   return null
 }
 
+/** What is wrong with a source's voltages: its nominal one must lie between its lowest and its highest. */
+export function windowProblem({
+  source,
+}: Pick<PlanDocument, 'source'>): { key: 'nominalV' | 'lowV' | 'highV'; message: string } | null {
+  if (!source) return null
+  const { nominalV, lowV, highV } = source
+  if (lowV !== null && highV !== null && lowV > highV)
+    return { key: 'lowV', message: 'The lowest voltage lies above the highest.' }
+  if (nominalV !== null && lowV !== null && nominalV < lowV)
+    return { key: 'nominalV', message: `Lies below the lowest voltage, ${lowV} V: correct one of the two.` }
+  if (nominalV !== null && highV !== null && nominalV > highV)
+    return { key: 'nominalV', message: `Lies above the highest voltage, ${highV} V: correct one of the two.` }
+  return null
+}
+
 export const planSchema = partsSchema.superRefine((plan, context) => {
   const problem = pathProblem(plan)
   if (problem) context.addIssue({ code: 'custom', path: ['path'], message: problem })
   const fed = feedProblem(plan)
   if (fed) context.addIssue({ code: 'custom', path: ['feed'], message: fed })
+  const window = windowProblem(plan)
+  if (window) context.addIssue({ code: 'custom', path: ['source', window.key], message: window.message })
 })
 
 /** A plan of which only the name is known. */

@@ -74,14 +74,14 @@ describe('a plan', () => {
       (p: PlanDocument) => {
         p.feed = [{ ...newFeedPart('a', 'load', 'gone') }]
       },
-      'feed: Indicator hangs on something that is not there',
+      'feed: Load hangs on something that is not there',
     ],
     [
       'a part on a load',
       (p: PlanDocument) => {
         p.feed = [newFeedPart('a', 'load', null), { ...newFeedPart('b', 'load', 'a'), name: 'Lamp' }]
       },
-      'feed: Lamp hangs on Indicator, which is a load',
+      'feed: Lamp hangs on Load, which is a load',
     ],
     [
       'a feed that goes round',

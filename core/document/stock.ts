@@ -30,6 +30,34 @@ export interface StockPart extends z.infer<typeof stockPartSchema> {}
 /** How far a voltage may be from the wanted one and still be it, share. Common practice, no source. */
 const SAME_VOLTS = 0.05
 
+/** What a need asks of a part; what is left out does not matter. What a part does not state is not taken as met. */
+export interface StockWish {
+  name?: string
+  volts?: number | null
+  /** running and at the start, whichever is more */
+  amps?: number | null
+  /** frame that a guard or filter is for, mm */
+  sizeMm?: number
+  /** what a converter does */
+  does?: 'buck' | 'boost' | 'linear'
+}
+
+/** What a converter of the stock does, told by its name. */
+const converterWords: Record<NonNullable<StockWish['does']>, RegExp> = {
+  buck: /down|buck/i,
+  boost: /up|boost/i,
+  linear: /linear|ldo|regulator|78\d\d|317/i,
+}
+const sizeOf = (name: string) => Number(/(\d+(?:\.\d+)?)\s*mm/i.exec(name)?.[1] ?? NaN)
+
+function suits({ name, volts, amps }: StockPart, want: StockWish): boolean {
+  const wants = (x: number | null | undefined): x is number => typeof x === 'number' && x > 0
+  if (wants(want.volts) && (volts === null || Math.abs(volts - want.volts) > SAME_VOLTS * want.volts)) return false
+  if (wants(want.amps) && (amps === null || amps < want.amps)) return false
+  if (want.sizeMm !== undefined && sizeOf(name) !== want.sizeMm) return false
+  return want.does === undefined || converterWords[want.does].test(name)
+}
+
 /**
  * The part of the stock to take for a need: named so, or of the kind with the voltage and enough current; owned ones
  * before cheap ones.
@@ -38,19 +66,11 @@ const SAME_VOLTS = 0.05
 export function fromStock(
   stock: readonly StockPart[],
   kind: StockKind,
-  want: { name?: string; volts?: number | null; amps?: number | null },
+  want: StockWish,
 ): StockPart | null {
   const named = want.name && stock.find((p) => p.name.toLowerCase() === want.name!.toLowerCase())
   if (named) return named
-  const fits = stock.filter(
-    (p) =>
-      p.kind === kind &&
-      (want.volts === undefined ||
-        want.volts === null ||
-        p.volts === null ||
-        Math.abs(p.volts - want.volts) <= SAME_VOLTS * want.volts) &&
-      (want.amps === undefined || want.amps === null || p.amps === null || p.amps >= want.amps),
-  )
+  const fits = stock.filter((p) => p.kind === kind && suits(p, want))
   return (
     fits.toSorted(
       (a, b) =>

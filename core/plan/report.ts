@@ -14,6 +14,7 @@ import {
 } from '#core/supply'
 import { airSystem, arrayCost, arrayName, arrayThickness, densityFigure, impellerDiameter } from '#core/system'
 import { computeVerdict, type VerdictReport } from '#core/verification'
+import { packEndFigures } from './pack-ends'
 import { pathReport, type PathReport } from './path-report'
 import { ribbonOf, type RibbonSegment } from './ribbon'
 import { selectionReport, type SelectionReport } from './selection-report'
@@ -97,7 +98,7 @@ export function computeReport(input: PlanInput): ReportResult {
       selectionProblem: system.arrayProblem,
       fans,
       power: { ...power, figures: powerFigures(plan, fanArray, power) },
-      runtime: { ...runtime, figures: batteryFigures(plan, runtime) },
+      runtime: { ...runtime, figures: [...batteryFigures(plan, runtime), ...packEndFigures(plan, system, context, power, operation)] },
       verdict,
       findings,
       stations: stationsOf({

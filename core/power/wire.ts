@@ -30,6 +30,24 @@ export const metricResistance: Record<'5' | '1-2', Record<number, number>> = {
 }
 
 /**
+ * Resistance of a flexible metric conductor at 20 degC, ohm/m: the standard's where it names the cross-section, else by
+ * its copper with the same allowance.
+ * @param mm2 cross-section, mm2, above 0
+ * Reference: IEC 60228 class 5
+ */
+export const metricOhm = (mm2: number): number => metricResistance['5'][mm2] ?? 0.0195 / mm2
+
+/**
+ * AWG size that has no more copper than a metric cross-section: its current may be planned with.
+ * @param mm2 cross-section, mm2, above 0
+ * Reference: ASTM B258
+ */
+export function awgNotThicker(mm2: number): number {
+  const sizes = Object.keys(awgAmpacity).map(Number)
+  return sizes.find((awg) => awgArea(awg) * 1e6 <= mm2 * 1.02) ?? Math.max(...sizes)
+}
+
+/**
  * AWG sizes people use for fans, with the current to plan with, A. 10 to 18 agree with NFPA 70 small-conductor limits;
  * smaller ones common practice, no source.
  */

@@ -210,6 +210,8 @@ export const factCatalogue = {
   'fan.ratedV': { unit: 'V', meaning: 'rated voltage', quantity: 'voltage', symbol: 'V' },
   'fan.vMin': { unit: 'V', meaning: 'lowest allowed', quantity: 'voltage', symbol: 'V' },
   'fan.vMax': { unit: 'V', meaning: 'highest allowed', quantity: 'voltage', symbol: 'V' },
+  'fan.vMaxAssumed': { unit: 'V', meaning: 'highest voltage where no sheet states it: 10 % over rated', quantity: 'voltage', symbol: 'V' },
+  'fan.startVAssumed': { unit: 'V', meaning: 'start voltage where no sheet states it: what is usual', quantity: 'voltage', symbol: 'V' },
   'fan.startV': { unit: 'V', meaning: 'voltage that surely starts it', quantity: 'voltage', symbol: 'V' },
   'fan.drivenV': {
     unit: 'V',

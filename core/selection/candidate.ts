@@ -132,15 +132,20 @@ function judge(
   c: Omit<Candidate, 'reasons' | 'verdict'>,
 ): Reason[] {
   const { job } = context
-  const { startV, maxV } = arrayLimits(fanArray)
+  const { startV, startKnown, maxV, maxKnown } = arrayLimits(fanArray)
   const members = membersOf(fanArray)
   const reasons: Reason[] = []
   const fail = (...text: Sentence) => reasons.push({ verdict: 'fail', text })
   const warn = (...text: Sentence) => reasons.push({ verdict: 'warn', text })
   const of = (value: number, quantity: Quantity) => ({ value, quantity })
-  if (c.driveV < startV) fail('starts at ', of(startV, 'voltage'), ', driven at ', of(c.driveV, 'voltage'))
-  else if (c.driveV < START_MARGIN * startV) warn('hardly above its start voltage of ', of(startV, 'voltage'))
-  if (c.driveV > maxV) fail('allows only ', of(maxV, 'voltage'))
+  if (c.driveV < startV && startKnown)
+    fail('starts at ', of(startV, 'voltage'), ', driven at ', of(c.driveV, 'voltage'))
+  else if (c.driveV < startV)
+    warn('its start voltage is assumed to be ', of(startV, 'voltage'), ': measure it')
+  else if (c.driveV < START_MARGIN * startV && startKnown) warn('hardly above its start voltage of ', of(startV, 'voltage'))
+  if (c.driveV > maxV && maxKnown) fail('allows only ', of(maxV, 'voltage'))
+  else if (c.driveV > maxV)
+    warn('over the ', of(maxV, 'voltage'), ' that are assumed to be its highest: find it on its sheet')
   if (c.duty !== null && members.some((m) => c.duty! < lowestDuty(m).duty))
     fail(
       'duty of ',

@@ -2,6 +2,7 @@ import type { FeedPart, PlanDocument, Source } from '#core/document'
 import { membersOf, type FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
+import { windowOf } from './source-window'
 
 /** A step of the safe order, with what must be true before the next one. */
 export interface OrderStep {
@@ -16,12 +17,13 @@ const fused: Source['kind'][] = ['pack', 'house-battery', 'vehicle']
 const lithium: Source['kind'][] = ['pack', 'power-bank']
 
 /** What the source without load should show. */
-function expectedOf({ lowV, highV, nominalV }: Source): string {
-  if (lowV !== null && highV !== null) return `${volt(lowV)} to ${volt(highV)}`
-  return nominalV === null ? 'note what it gives' : volt(nominalV)
+function expectedOf(plan: PlanDocument): string {
+  const window = windowOf(plan)
+  return window ? `${volt(window.lowV)} to ${volt(window.highV)}` : 'note what it gives'
 }
 
-function sourceSteps({ job }: PlanDocument, source: Source): OrderStep[] {
+function sourceSteps(plan: PlanDocument, source: Source): OrderStep[] {
+  const { job } = plan
   const fuse = source.fuseA ? `, ${source.fuseA} A` : ''
   return [
     ...(job.mains
@@ -43,7 +45,7 @@ function sourceSteps({ job }: PlanDocument, source: Source): OrderStep[] {
     ...(lithium.includes(source.kind)
       ? [caution('Lithium: only with its protection board, never charged below 0 °C, unattended or on fabric.')]
       : []),
-    step(`Measure ${source.name} without load: ${expectedOf(source)}, DC, and which pin is +.`),
+    step(`Measure ${source.name} without load: ${expectedOf(plan)}, DC, and which pin is +.`),
   ]
 }
 
@@ -58,10 +60,20 @@ function converterSteps(plan: PlanDocument, node: FeedNodeReport): OrderStep[] {
   if (kind === 'resistor')
     return [step(`${node.name}: ${node.ohm ?? '?'} Ω, away from plastic and cable; its tabs covered.`)]
   if (kind !== 'buck' && kind !== 'boost' && kind !== 'linear') return []
+  // what it is to be set to, not what it was last measured at
+  const wanted = (node.id === plan.converter?.id ? plan.converter.outV : null) ?? node.outV
+  const fixed = node.id === plan.converter?.id && !plan.converter.adjustable
+  if (fixed)
+    return [
+      caution(
+        `${node.name}: power it without its load and read ${volt(wanted)} (accept ${volt(0.95 * wanted)} to ` +
+          `${volt(1.05 * wanted)}), power off.`,
+      ),
+    ]
   return [
     caution(
       `${node.name}: power it without its load, turn the screw until the meter reads ` +
-        `${volt(node.outV)} (accept ${volt(0.95 * node.outV)} to ${volt(1.05 * node.outV)}), power off, ` +
+        `${volt(wanted)} (accept ${volt(0.95 * wanted)} to ${volt(1.05 * wanted)}), power off, ` +
         `lock the screw with lacquer.`,
     ),
   ]
@@ -69,7 +81,8 @@ function converterSteps(plan: PlanDocument, node: FeedNodeReport): OrderStep[] {
 
 function leadSteps({ name, lead }: FeedNodeReport): OrderStep[] {
   if (!lead || (lead.awg === null && lead.lengthM === null)) return []
-  const gauge = lead.awg === null ? 'gauge as listed' : `${lead.awg} AWG`
+  const gauge =
+    lead.mm2 !== null ? `${lead.mm2} mm²` : lead.awg === null ? 'gauge as listed' : `${lead.awg} AWG`
   const length = lead.lengthM === null ? '' : `, ${lead.lengthM} m`
   return [step(`Lead to ${name}: ${gauge}${length}. Heat-shrink on before soldering; pull each crimp.`)]
 }

@@ -7,13 +7,13 @@ import {
   type FeedConvert,
 } from '#core/power'
 import type { Converter, Fan, FanSelection, FeedPart, PlanDocument, Source } from '#core/document'
-import { arrayCurrent, arrayName, arrayStart, type FanArray } from '#core/system'
+import { arrayLaw, arrayLimits, arrayName, arrayStart, type FanArray } from '#core/system'
 import { leadOf } from './feed-lead'
 import { loadLaw } from './feed-loads'
 import type { BuiltNode } from './feed-node'
 
-/** Drop of one silicon diode, V. Common practice, no source (0.7 to 0.9 V at 0.1 to 1 A). */
-export const DIODE_V = 0.75
+/** Drop of one diode, V: silicon 0.7 to 0.9 V at 0.1 to 1 A, Schottky 0.3 to 0.5 V. Common practice, no source. */
+export const diodeVolts = { silicon: 0.75, schottky: 0.3 } as const
 
 export const converterNames: Record<Converter['kind'], string> = {
   buck: 'Step-down converter',
@@ -29,13 +29,14 @@ export const converterNames: Record<Converter['kind'], string> = {
 export function convertOf(
   c: Pick<
     Converter,
-    'kind' | 'outV' | 'efficiency' | 'dropoutV' | 'measuredV' | 'ohm' | 'ohm2' | 'diodes' | 'duty'
+    'kind' | 'outV' | 'efficiency' | 'dropoutV' | 'measuredV' | 'ohm' | 'ohm2' | 'diodes' | 'diodeKind' | 'duty'
   >,
   nominalV: number,
   loadA: (v: number) => number,
 ): FeedConvert {
   const usual = converterDefaults[c.kind]
   const outV = c.measuredV ?? c.outV
+  const diodeV = diodeVolts[c.diodeKind]
   return {
     kind: c.kind,
     outV,
@@ -43,8 +44,8 @@ export function convertOf(
     efficiency: c.efficiency ?? usual.efficiency,
     ohm: c.ohm ?? (c.kind === 'resistor' ? (chosenResistor(nominalV, c.outV, loadA(c.outV)) ?? 0) : 0),
     ohm2: c.ohm2 ?? 1e9,
-    diodes: c.diodes ?? Math.max(1, Math.round((nominalV - c.outV) / DIODE_V)),
-    diodeV: DIODE_V,
+    diodes: c.diodes ?? Math.max(1, Math.round((nominalV - c.outV) / diodeV)),
+    diodeV,
     duty: c.duty ?? Math.min(1, idealDuty('buck', Math.max(nominalV, 1e-6), c.outV)),
   }
 }
@@ -78,6 +79,8 @@ const passive = {
   known: true,
   maxV: null,
   startV: null,
+  minV: null,
+  assumed: { max: false, start: false, min: false },
   adjustableUnset: false,
 }
 
@@ -102,6 +105,7 @@ function converterNode(
   source: Source,
   nominalV: number,
   fansA: (v: number) => number,
+  fansKnown: boolean,
 ): BuiltNode {
   const convert = convertOf(converter, nominalV, fansA)
   return {
@@ -109,6 +113,8 @@ function converterNode(
     id: converter.id,
     parent: 0,
     convert,
+    // a resistor that nobody chose is worked out from the current: one that is not known gives none
+    known: fansKnown || converter.kind !== 'resistor' || converter.ohm !== null,
     adjustableUnset: converter.adjustable && !converter.setFirst && holdsItsOutput(converter.kind),
     stated: {
       id: converter.id,
@@ -131,9 +137,9 @@ function selectionNode(
   above: { index: number; id: string },
   fansA: (v: number) => number,
 ): BuiltNode {
-  const { model, second } = fanArray
+  const limits = arrayLimits(fanArray)
   const fuseA = source.fuseFitted === false ? null : source.fuseA
-  const lead = leadOf(source.wireAwg, source.wireLengthM, fuseA, plan.wiring)
+  const lead = leadOf(source, fuseA, plan.wiring)
   return {
     ...passive,
     id,
@@ -141,9 +147,11 @@ function selectionNode(
     ohm: lead.ohm,
     current: fansA,
     start: (v) => arrayStart(fanArray, v) ?? 0,
-    known: arrayCurrent(fanArray, { volts: driveV, duty }) !== null,
-    maxV: Math.min(model.maxV, second?.maxV ?? Infinity),
-    startV: Math.max(model.startV, second?.startV ?? 0),
+    known: arrayLaw(fanArray, { volts: driveV, duty }) !== null,
+    maxV: limits.maxV,
+    startV: limits.startV,
+    minV: limits.minV,
+    assumed: { max: !limits.maxKnown, start: !limits.startKnown, min: !limits.minKnown },
     stated: {
       id,
       parentId: above.id,
@@ -167,6 +175,7 @@ const asConverter = (part: FeedPart, aboveV: number) => ({
   measuredV: null,
   ohm2: null,
   diodes: null,
+  diodeKind: 'silicon' as const,
   duty: null,
 })
 
@@ -180,7 +189,7 @@ function partNode(
   fans: readonly Fan[],
 ): BuiltNode {
   const aboveV = voltageAbove(nodes, parent, nominalV)
-  const lead = leadOf(part.wireAwg, part.wireLengthM, part.fuseA, plan.wiring)
+  const lead = leadOf(part, part.fuseA, plan.wiring)
   const base = { ...passive, id: part.id, parent, ohm: lead.ohm }
   const stated = {
     id: part.id,
@@ -224,6 +233,16 @@ function hangParts(nodes: BuiltNode[], plan: PlanDocument, nominalV: number, fan
   }
 }
 
+/** No two nodes bear one name: the later ones are numbered. */
+function nameApart(nodes: readonly BuiltNode[]): void {
+  const used = new Set<string>()
+  for (const { stated } of nodes) {
+    const { name } = stated
+    for (let n = 2; used.has(stated.name); n++) stated.name = `${name} ${n}`
+    used.add(stated.name)
+  }
+}
+
 /**
  * The nodes of a plan's feed, the source first, every node after what it hangs on. Parts that hang on nothing are left
  * out.
@@ -233,12 +252,14 @@ export function buildFeed(plan: PlanDocument, fanArray: FanArray | null, fans: r
   const { source, converter, selection } = plan
   if (!source || source.kind === 'none' || source.nominalV === null) return []
   const { nominalV } = source
-  const fansA = (v: number) =>
-    fanArray && selection ? (arrayCurrent(fanArray, { volts: v, duty: selection.duty }) ?? 0) : 0
+  const duty = selection?.duty ?? null
+  const fansA = (v: number) => (fanArray && selection ? (arrayLaw(fanArray, { volts: v, duty }) ?? 0) : 0)
+  const fansKnown = !fanArray || !selection || arrayLaw(fanArray, { volts: selection.driveV, duty }) !== null
   const nodes = [sourceNode(source)]
-  if (converter) nodes.push(converterNode(converter, source, nominalV, fansA))
+  if (converter) nodes.push(converterNode(converter, source, nominalV, fansA, fansKnown))
   const trunk = { index: nodes.length - 1, id: nodes.at(-1)!.id }
   if (selection && fanArray) nodes.push(selectionNode(plan, source, selection, fanArray, trunk, fansA))
   hangParts(nodes, plan, nominalV, fans)
+  nameApart(nodes)
   return nodes
 }

@@ -1,4 +1,12 @@
-import { allowedCurrent, awgAmpacity, awgArea, copperResistance, wireDrop } from '#core/power'
+import {
+  allowedCurrent,
+  awgAmpacity,
+  awgArea,
+  awgNotThicker,
+  copperResistance,
+  metricOhm,
+  wireDrop,
+} from '#core/power'
 import type { Wiring } from '#core/document'
 import type { LeadReport } from './feed-node'
 
@@ -23,25 +31,33 @@ export function leadAmpacity(awg: number | null, wiring: Wiring): number | null 
         wiring.wireAirC ?? WIRE_AIR_C,
       )
 }
-const leadOhm = (awg: number | null, lengthM: number | null) =>
-  awg && lengthM ? wireDrop(lengthM, copperResistance(awgArea(awg)), 1, CONTACT_PAIRS) : 0
+/** A conductor: its resistance per length, ohm/m, and the gauge by whose current it is judged. */
+function conductorOf({ wireAwg, wireMm2 }: Conductor): { ohmPerM: number; awg: number } | null {
+  if (wireMm2 !== null) return { ohmPerM: metricOhm(wireMm2), awg: awgNotThicker(wireMm2) }
+  return wireAwg === null ? null : { ohmPerM: copperResistance(awgArea(wireAwg)), awg: wireAwg }
+}
 
-/**
- * A lead before the feed is solved.
- * @param awg AWG size; 1/0 is 0
- */
-export const leadOf = (
-  awg: number | null,
-  lengthM: number | null,
-  fuseA: number | null,
-  wiring: Wiring,
-): LeadReport => ({
-  awg,
-  lengthM,
-  ohm: leadOhm(awg, lengthM),
-  dropV: 0,
-  lossW: 0,
-  ampacityA: leadAmpacity(awg, wiring),
-  longestM: null,
-  fuseA,
-})
+/** What a lead is made of: an AWG size, or a metric cross-section, mm2, which counts where both are there. */
+export interface Conductor {
+  wireAwg: number | null
+  wireMm2: number | null
+  wireLengthM: number | null
+}
+
+/** A lead before the feed is solved. */
+export function leadOf(lead: Conductor, fuseA: number | null, wiring: Wiring): LeadReport {
+  const conductor = conductorOf(lead)
+  const lengthM = lead.wireLengthM
+  return {
+    awg: conductor?.awg ?? null,
+    mm2: lead.wireMm2,
+    ohmPerM: conductor?.ohmPerM ?? null,
+    lengthM,
+    ohm: conductor && lengthM ? wireDrop(lengthM, conductor.ohmPerM, 1, CONTACT_PAIRS) : 0,
+    dropV: 0,
+    lossW: 0,
+    ampacityA: leadAmpacity(conductor?.awg ?? null, wiring),
+    longestM: null,
+    fuseA,
+  }
+}

@@ -1,10 +1,15 @@
 import { ledResistor, nextPreferred, START_CURRENT_FACTOR } from '#core/power'
 import type { Fan, FeedPart } from '#core/document'
-import { driveSpeed, fanCurrent, fanStartCurrent, modelFan, type FanModel } from '#core/system'
+import { fanCurrent, fanStartCurrent, modelFan, type FanModel } from '#core/system'
 
 /** LED current of a load that states none, A, and the drop of an LED that states none, V. Common practice, no source. */
 const LED_A = 0.01
 const LED_V = 2.1
+/** Drop of an LED by its colour, V: the middle of its band. Common practice, no source. */
+export const ledVolts = { red: 2, yellow: 2.1, green: 3.1, blue: 3.1, white: 3.1 } as const
+/** Drop of one LED of a load, V. */
+export const ledDrop = ({ ledV, ledColour }: Pick<FeedPart, 'ledV' | 'ledColour'>): number =>
+  ledV ?? (ledColour ? ledVolts[ledColour] : LED_V)
 
 /** What a load draws over its voltage. */
 export interface LoadLaw {
@@ -18,25 +23,38 @@ export interface LoadLaw {
   ohm: number | null
   maxV: number | null
   startV: number | null
+  minV: number | null
+  /** which of these no sheet states */
+  assumed: { max: boolean; start: boolean; min: boolean }
 }
+
+/** What has no voltage of its own to be held to. */
+const noLimits = {
+  maxV: null,
+  startV: null,
+  minV: null,
+  assumed: { max: false, start: false, min: false },
+} as const
 
 /** Fans by their own law. */
 function fanLaw(model: FanModel, count: number): LoadLaw {
   return {
-    current: (v) => (driveSpeed(model, v) > 0 ? count * (fanCurrent(model, v) ?? 0) : 0),
+    current: (v) => count * (fanCurrent(model, v) ?? 0),
     start: (v) => count * (fanStartCurrent(model, v) ?? 0),
     known: model.fan.ratedA !== null,
     what: `${count} × ${model.fan.model}`,
     ohm: null,
     maxV: model.maxV,
     startV: model.startV,
+    minV: model.minV,
+    assumed: { max: !model.maxKnown, start: !model.startKnown, min: !model.minKnown },
   }
 }
 
 /** LEDs behind the next larger resistor of the E24 series. */
 function ledLaw(part: FeedPart, atV: number): LoadLaw {
   const { count } = part
-  const forward = (part.ledString ?? 1) * (part.ledV ?? LED_V)
+  const forward = (part.ledString ?? 1) * ledDrop(part)
   const ohm = atV > forward ? nextPreferred(ledResistor(atV, 1, forward, part.currentA ?? LED_A), 'E24') : null
   const current = (v: number) => (ohm === null ? 0 : (count * Math.max(0, v - forward)) / ohm)
   return {
@@ -45,8 +63,7 @@ function ledLaw(part: FeedPart, atV: number): LoadLaw {
     known: true,
     what: `${count} × LED string${ohm === null ? '' : ` behind ${ohm} Ω`}`,
     ohm,
-    maxV: null,
-    startV: null,
+    ...noLimits,
   }
 }
 
@@ -69,8 +86,7 @@ function plainLaw(part: FeedPart, atV: number): LoadLaw {
     known: part.currentA !== null,
     what: count > 1 ? `${count} of them` : '',
     ohm: null,
-    maxV: null,
-    startV: null,
+    ...noLimits,
   }
 }
 

@@ -3,7 +3,12 @@ import type { FeedProblem } from './feed-problems'
 
 /** One lead of the feed, as computed. */
 export interface LeadReport {
+  /** AWG size, or the one that has no more copper than the metric wire */
   awg: number | null
+  /** metric cross-section where that was stated, mm2 */
+  mm2: number | null
+  /** of one conductor, ohm/m */
+  ohmPerM: number | null
   lengthM: number | null
   ohm: number
   dropV: number
@@ -26,6 +31,11 @@ export interface FeedNodeReport {
   /** lowest running and highest (without load, settings a little off) voltage at its terminals */
   lowV: number
   highV: number
+  /** running voltage with the source at its highest */
+  highRunV: number
+  /** largest current over the source's window, A: a converter takes most at the lowest voltage */
+  worstA: number | null
+  worstOutA: number | null
   inA: number | null
   outA: number | null
   startA: number | null
@@ -56,5 +66,8 @@ export interface BuiltNode extends FeedNode {
   known: boolean
   maxV: number | null
   startV: number | null
+  minV: number | null
+  /** which of these no sheet states: what rests on them is to be checked, no stop */
+  assumed: { max: boolean; start: boolean; min: boolean }
   adjustableUnset: boolean
 }

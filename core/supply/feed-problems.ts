@@ -8,11 +8,15 @@ const USED_LIMIT = 0.8
 
 /** What can be wrong with a node of the feed, each code with the values it speaks of, V. */
 export type FeedProblem = { severity: 'stop' | 'fix' } & (
-  | { code: 'over-voltage'; values: { highV: number; maxV: number } }
-  | { code: 'no-start'; values: { lowV: number; startV: number } }
+  | { code: 'over-voltage'; values: { highV: number; maxV: number }; assumed: boolean }
+  | { code: 'no-start'; values: { lowV: number; startV: number }; assumed: boolean }
+  | { code: 'does-not-run'; values: { inV: number; minV: number }; assumed: boolean }
   | {
       code:
         | 'current-unknown'
+        | 'not-settled'
+        | 'resistor-unknown'
+        | 'contract-lacks'
         | 'input-low'
         | 'unset'
         | 'overloaded'
@@ -30,7 +34,10 @@ const ofLead: Code[] = ['wire-thin', 'wire-drop', 'fuse-large', 'fuse-small']
 /** Whether a problem is the lead’s and not the node’s. */
 export const isLeadProblem = ({ code }: FeedProblem) => ofLead.includes(code)
 
-const plainWords: Record<Exclude<Code, 'over-voltage' | 'no-start'>, string> = {
+const plainWords: Record<Exclude<Code, 'over-voltage' | 'no-start' | 'does-not-run'>, string> = {
+  'not-settled': 'finds no voltage to run at: the loads pull it down faster than it can give',
+  'resistor-unknown': 'its ohms are worked out from the fan’s current, which is not known: measure it, or type the ohms',
+  'contract-lacks': 'this port does not offer that voltage',
   'current-unknown': 'its current is not known: not in the sums',
   'input-low': 'input too low for its output',
   unset: 'set it before connecting',
@@ -43,14 +50,17 @@ const plainWords: Record<Exclude<Code, 'over-voltage' | 'no-start'>, string> = {
 }
 /** A problem in words: the one place where it is worded. */
 export function feedProblemText(problem: FeedProblem): string {
+  if (!('values' in problem)) return plainWords[problem.code]
+  const ending = problem.assumed ? ' (assumed, measure it)' : ''
+  const volts = (v: number) => `${v.toFixed(1)} V`
   if (problem.code === 'over-voltage')
-    return `up to ${problem.values.highV.toFixed(1)} V on a fan for ${problem.values.maxV.toFixed(1)} V`
+    return `up to ${volts(problem.values.highV)} on a fan for ${volts(problem.values.maxV)}${ending}`
   if (problem.code === 'no-start')
-    return `down to ${problem.values.lowV.toFixed(1)} V, starts at ${problem.values.startV.toFixed(1)} V`
-  return plainWords[problem.code]
+    return `down to ${volts(problem.values.lowV)}, starts at ${volts(problem.values.startV)}${ending}`
+  return `does not run: gets ${volts(problem.values.inV)}, runs from ${volts(problem.values.minV)}${ending}`
 }
 
-type Solved = Pick<FeedNodeReport, 'utilisation' | 'lowV' | 'highV' | 'lead'>
+type Solved = Pick<FeedNodeReport, 'utilisation' | 'lowV' | 'highV' | 'lead' | 'worstA'>
 
 /**
  * What is wrong with a node.
@@ -62,18 +72,39 @@ export function problemsOf(node: BuiltNode, state: FeedState, solved: Solved, ab
   const problems: FeedProblem[] = []
   const stop = (code: keyof typeof plainWords) => problems.push({ severity: 'stop', code })
   const fix = (code: keyof typeof plainWords) => problems.push({ severity: 'fix', code })
-  if (node.maxV !== null && highV > node.maxV * 1.0001)
-    problems.push({ severity: 'stop', code: 'over-voltage', values: { highV, maxV: node.maxV } })
-  if (node.startV !== null && lowV < node.startV)
-    problems.push({ severity: 'stop', code: 'no-start', values: { lowV, startV: node.startV } })
-  if (!node.known) fix('current-unknown')
+  const { assumed, minV, maxV, startV } = node
+  /** a stop rests on what a sheet or a meter says */
+  const weight = (isAssumed: boolean) => (isAssumed ? ('fix' as const) : ('stop' as const))
+  if (maxV !== null && highV > maxV * 1.0001)
+    problems.push({
+      severity: weight(assumed.max),
+      code: 'over-voltage',
+      values: { highV, maxV },
+      assumed: assumed.max,
+    })
+  if (minV !== null && state.inV < minV - 1e-9)
+    problems.push({
+      severity: weight(assumed.min),
+      code: 'does-not-run',
+      values: { inV: state.inV, minV },
+      assumed: assumed.min,
+    })
+  else if (startV !== null && lowV < startV)
+    problems.push({
+      severity: weight(assumed.start),
+      code: 'no-start',
+      values: { lowV, startV },
+      assumed: assumed.start,
+    })
+  if (!node.known) fix(node.convert ? 'resistor-unknown' : 'current-unknown')
   if (state.dropout) fix('input-low')
   if (node.adjustableUnset) stop('unset')
   if (utilisation !== null && utilisation > 1) stop('overloaded')
   else if (utilisation !== null && utilisation > USED_LIMIT) fix('used-up')
-  if (lead?.ampacityA && state.inA > lead.ampacityA) stop('wire-thin')
+  const amps = solved.worstA ?? state.inA
+  if (lead?.ampacityA && amps > lead.ampacityA) stop('wire-thin')
   if (lead && aboveV > 0 && lead.dropV > DROP_LIMIT * aboveV) fix('wire-drop')
   if (lead?.fuseA && lead.ampacityA && lead.fuseA > lead.ampacityA) stop('fuse-large')
-  if (lead?.fuseA && state.inA > lead.fuseA) fix('fuse-small')
+  if (lead?.fuseA && amps > lead.fuseA) fix('fuse-small')
   return problems
 }

@@ -1,10 +1,9 @@
 import {
-  awgArea,
-  copperResistance,
   headroomVerdict,
   longestWire,
   SETTING_TOLERANCE,
   solveFeed,
+  usbVoltages,
   utilisation as utilisationOf,
   type FeedState,
 } from '#core/power'
@@ -12,7 +11,8 @@ import type { Fan, PlanDocument } from '#core/document'
 import type { FanArray } from '#core/system'
 import { buildFeed } from './feed-build'
 import type { BuiltNode, FeedNodeReport, LeadReport } from './feed-node'
-import { DROP_LIMIT, problemsOf } from './feed-problems'
+import { DROP_LIMIT, problemsOf, type FeedProblem } from './feed-problems'
+import { windowOf } from './source-window'
 
 /** The whole feed, solved. */
 export interface FeedReport {
@@ -40,26 +40,36 @@ function highest(nodes: readonly BuiltNode[], sourceHighV: number): Float64Array
 
 /** A lead as solved: what it loses, and how long it may be. */
 function solvedLead(lead: LeadReport, state: FeedState, aboveV: number): LeadReport {
-  const perM = lead.awg ? copperResistance(awgArea(lead.awg)) : null
   return {
     ...lead,
     dropV: state.wireDropV,
     lossW: state.wireDropV * state.inA,
-    longestM: perM !== null && state.inA > 0 ? longestWire(DROP_LIMIT * aboveV, perM, state.inA) : null,
+    longestM:
+      lead.ohmPerM !== null && state.inA > 0 ? longestWire(DROP_LIMIT * aboveV, lead.ohmPerM, state.inA) : null,
   }
+}
+
+/** What a node sees over the whole window of its source. */
+interface SolvedWindow {
+  lowV: number
+  highV: number
+  highRunV: number
+  aboveV: number
+  worstInA: number
+  worstOutA: number
 }
 
 /** A node as solved at nominal voltage, with its window and its current at the start. */
 function solvedNode(
   node: BuiltNode,
   state: FeedState,
-  window: { lowV: number; highV: number; aboveV: number },
+  window: SolvedWindow,
   startA: number,
 ): FeedNodeReport {
   const { stated, known } = node
   const gives = stated.kind === 'source' || stated.kind === 'converter'
   const outA = gives || stated.kind === 'branch' ? state.outA : null
-  const utilisation = gives && outA !== null ? utilisationOf([1], [outA], stated.limitA ?? 0) : null
+  const utilisation = gives && outA !== null ? utilisationOf([1], [window.worstOutA], stated.limitA ?? 0) : null
   const solved = {
     ...stated,
     lead: stated.lead && solvedLead(stated.lead, state, window.aboveV),
@@ -67,6 +77,9 @@ function solvedNode(
     outV: state.outV,
     lowV: window.lowV,
     highV: window.highV,
+    highRunV: window.highRunV,
+    worstA: known ? window.worstInA : null,
+    worstOutA: outA === null ? null : window.worstOutA,
     inA: known ? state.inA : null,
     outA,
     startA: known ? startA : null,
@@ -80,29 +93,56 @@ function solvedNode(
   return Object.assign(solved, { problems: problemsOf(node, state, solved, window.aboveV) })
 }
 
+/** What is wrong at the source itself: nothing to run at, a voltage that its port does not offer, a fuse for all it feeds. */
+function sourceProblems({ source }: PlanDocument, { worstA }: FeedNodeReport, settled: boolean): FeedProblem[] {
+  const problems: FeedProblem[] = []
+  if (!settled) problems.push({ severity: 'stop', code: 'not-settled' })
+  if (source?.kind === 'usb' && source.nominalV !== null) {
+    const offered = usbVoltages(source.usbKind ?? 'usb2-configured')
+    if (!offered.some((v) => Math.abs(v - source.nominalV!) < 0.1 * v))
+      problems.push({ severity: 'stop', code: 'contract-lacks' })
+  }
+  const fuseA = source?.fuseFitted === false ? null : (source?.fuseA ?? null)
+  if (fuseA !== null && worstA !== null && worstA > fuseA) problems.push({ severity: 'fix', code: 'fuse-small' })
+  return problems
+}
+
 /**
  * The whole feed: every node's voltage window, currents running and at the start, power, heat and head-room.
  * @returns no nodes where there is no source
  */
 export function feedOf(plan: PlanDocument, fanArray: FanArray | null, fans: readonly Fan[]): FeedReport {
   const nodes = buildFeed(plan, fanArray, fans)
-  const nominalV = plan.source?.nominalV ?? null
-  if (!plan.source || nominalV === null || !nodes.length) return { nodes: [], settled: true }
-  const { lowV, highV } = plan.source
+  const source = windowOf(plan)
+  if (!source || !nodes.length) return { nodes: [], settled: true }
+  const { lowV, nominalV, highV } = source
   const normal = solveFeed(nodes, nominalV)
-  const low = solveFeed(nodes, lowV ?? nominalV)
+  const low = solveFeed(nodes, lowV)
+  const top = solveFeed(nodes, highV)
   // at the start everything draws its start current at the voltage it has running
   const starting = solveFeed(
     nodes.map((n, i) => (n.current ? { ...n, ohm: 0, current: () => n.start(normal.states[i]!.inV) } : n)),
     nominalV,
   )
-  const high = highest(nodes, highV ?? nominalV)
+  const high = highest(nodes, highV)
+  const solutions = [normal, low, top].filter((s) => s.settled)
+  const worst = (i: number, key: 'inA' | 'outA') =>
+    Math.max(normal.states[i]![key], ...solutions.map((s) => s.states[i]![key]))
   return {
     settled: normal.settled,
     nodes: nodes.map((node, i) => {
       const aboveV = node.parent < 0 ? nominalV : normal.states[node.parent]!.outV
-      const window = { lowV: low.states[i]!.inV, highV: high[i]!, aboveV }
-      return solvedNode(node, normal.states[i]!, window, starting.states[i]!.inA)
+      const window = {
+        lowV: low.states[i]!.inV,
+        highV: high[i]!,
+        highRunV: top.states[i]!.inV,
+        aboveV,
+        worstInA: worst(i, 'inA'),
+        worstOutA: worst(i, 'outA'),
+      }
+      const report = solvedNode(node, normal.states[i]!, window, starting.states[i]!.inA)
+      if (i === 0) report.problems.push(...sourceProblems(plan, report, normal.settled))
+      return report
     }),
   }
 }

@@ -1,4 +1,4 @@
-import { awgArea, CONTACT_OHM, copperResistance, SETTING_TOLERANCE } from '#core/power'
+import { CONTACT_OHM, SETTING_TOLERANCE } from '#core/power'
 import type { PlanDocument } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import type { FanArray } from '#core/system'
@@ -91,7 +91,7 @@ const shareFigure = ({ power, source }: Fed): Figure =>
     'good to 80 % (common practice)',
     {
       inputs: [
-        input('I', 'drawn', power.loadRunA, 'current'),
+        input('I', 'drawn, at the worst of its window', power.loadWorstA, 'current'),
         input('I_source', 'source can give', source.iMaxA, 'current'),
       ],
       note: source.iMaxA ? '' : 'The source’s current is not known.',
@@ -99,8 +99,8 @@ const shareFigure = ({ power, source }: Fed): Figure =>
   )
 
 function dropFigure({ at, power, source }: Fed): Figure {
-  const { wireAwg, wireLengthM } = source
-  const perM = wireAwg ? copperResistance(awgArea(wireAwg)) : null
+  const { wireLengthM } = source
+  const perM = at.lead?.ohmPerM ?? null
   return figure(
     'power.drop',
     'Lost in the wire',
@@ -228,7 +228,7 @@ const useFigure = (node: FeedNodeReport, limitA: number): Figure =>
     'u = I_out / I_max',
     'good to 80 % (common practice)',
     {
-      inputs: [input('I_out', 'out', node.outA, 'current'), input('I_max', 'can give', limitA, 'current')],
+      inputs: [input('I_out', 'out, at the worst of its window', node.worstOutA, 'current'), input('I_max', 'can give', limitA, 'current')],
     },
   )
 
@@ -236,7 +236,7 @@ const useFigure = (node: FeedNodeReport, limitA: number): Figure =>
 function leadFigures(node: FeedNodeReport): Figure[] {
   const { lead } = node
   if (!lead) return []
-  const perM = lead.awg ? copperResistance(awgArea(lead.awg)) : null
+  const perM = lead.ohmPerM
   const lost = figure(
     key(node, 'drop'),
     'Lost in its lead',

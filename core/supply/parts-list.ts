@@ -59,6 +59,8 @@ interface Wanted extends Omit<Bought, 'owned'> {
   name?: string
   volts?: number | null
   amps?: number | null
+  sizeMm?: number
+  does?: 'buck' | 'boost' | 'linear'
 }
 /** What the rows of a list are made from. */
 interface Shopping {
@@ -70,8 +72,8 @@ interface Shopping {
 }
 
 /** A part at the price of one's own stock, or at a usual one. */
-function stockRow({ stock }: Shopping, { kind, name, volts, amps, ...part }: Wanted): PartRow {
-  const found = fromStock(stock, kind, { name: name ?? part.what, volts, amps })
+function stockRow({ stock }: Shopping, { kind, name, volts, amps, sizeMm, does, ...part }: Wanted): PartRow {
+  const found = fromStock(stock, kind, { name: name ?? part.what, volts, amps, sizeMm, does })
   return row({
     ...part,
     what: found && found.name !== part.what ? `${part.what}: ${found.name}` : part.what,
@@ -101,7 +103,9 @@ function sourceRows(list: Shopping): PartRow[] {
   if (!source || source.kind === 'none') return []
   const detail = source.nominalV === null ? '' : volt(source.nominalV)
   const part = { what: source.name, detail, count: 1 }
-  const wanted = { volts: source.nominalV, amps: list.feed.nodes[0]?.outA }
+  const root = list.feed.nodes[0]
+  // what it gives must cover the start as well as the run
+  const wanted = { volts: source.nominalV, amps: root && Math.max(root.worstA ?? 0, root.startA ?? 0) }
   if (source.kind === 'adapter')
     return [stockRow(list, { ...part, ...wanted, kind: 'supply', price: USUAL_PRICE.adapter })]
   if (storesEnergy.includes(source.kind))
@@ -123,6 +127,9 @@ const converterWords: Record<Converter['kind'], string> = {
 const nodeOf = ({ feed }: Shopping, id: string): FeedNodeReport | undefined =>
   feed.nodes.find((n) => n.id === id)
 
+/** What the selected fans take at the start, A; 0 where that is not known. */
+const nodeStart = ({ feed }: Shopping): number => feed.nodes.find((n) => n.kind === 'selection')?.startA ?? 0
+
 function converterRows(list: Shopping): PartRow[] {
   const { converter } = list.plan
   if (!converter) return []
@@ -133,7 +140,10 @@ function converterRows(list: Shopping): PartRow[] {
       : `set to ${volt(converter.outV)}`
   const what = converterWords[converter.kind]
   const price = USUAL_PRICE[converter.kind]
-  return [stockRow(list, { kind: 'converter', what, detail, count: 1, price, amps: node?.outA })]
+  const turned = converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear'
+  if (!turned) return [row({ what, detail, count: 1, price })]
+  const amps = node && Math.max(node.outA ?? 0, nodeStart(list))
+  return [stockRow(list, { kind: 'converter', what, detail, count: 1, price, amps, does: converter.kind as 'buck' })]
 }
 
 /** Further converters and loads of the feed. */
@@ -143,7 +153,18 @@ const feedRows = (list: Shopping): PartRow[] =>
     if (part.kind === 'converter' && part.converterKind) {
       const detail = part.outV === null ? '' : `set to ${volt(part.outV)}`
       const price = USUAL_PRICE[part.converterKind]
-      return [stockRow(list, { kind: 'converter', what: part.name, detail, count: 1, price, amps: node?.outA })]
+      if (part.converterKind === 'resistor') return [row({ what: part.name, detail, count: 1, price })]
+      return [
+        stockRow(list, {
+          kind: 'converter',
+          what: part.name,
+          detail,
+          count: 1,
+          price,
+          amps: node?.outA,
+          does: part.converterKind,
+        }),
+      ]
     }
     if (part.kind !== 'load') return []
     const fan = part.loadKind === 'fan' ? list.fans.find((f) => f.id === part.fanId) : undefined
@@ -214,6 +235,7 @@ function guardRows(list: Shopping): PartRow[] {
       count: list.fanArray.count,
       price: USUAL_PRICE.guard,
       name: `Guard ${size} mm`,
+      sizeMm: size,
     }),
   ]
 }

@@ -16,6 +16,10 @@ export interface PowerState {
   wireDropV: number | null
   wireAmpacityA: number | null
   loadRunA: number | null
+  /** largest over the source's window, A */
+  loadWorstA: number | null
+  /** the selected fans turn with what reaches them; null without a source, or where that is not known */
+  runs: boolean | null
   loadStartA: number | null
   /** current out of the converter, A */
   converterOutA: number | null
@@ -35,6 +39,8 @@ const none: PowerState = {
   wireDropV: null,
   wireAmpacityA: null,
   loadRunA: null,
+  loadWorstA: null,
+  runs: null,
   loadStartA: null,
   converterOutA: null,
   utilisation: null,
@@ -54,14 +60,18 @@ export function powerOf(plan: PlanDocument, fanArray: FanArray | null, fans: rea
   const at = feed.nodes.find((n) => n.id === selection?.id && n.kind === 'selection') ?? null
   const conv = converter ? (feed.nodes.find((n) => n.id === converter.id) ?? null) : null
   const known = feed.nodes.every((n) => n.kind !== 'selection' || n.inA !== null)
+  // what hangs behind a resistor of unknown ohms has no voltage that could be told
+  const told = known && (conv === null || conv.inA !== null)
   const loadRunA = known ? root.outA : null
   const loadStartA = known ? root.startA : null
-  const utilisation = loadRunA === null ? null : utilisationOf([1], [loadRunA], source.iMaxA ?? 0)
+  const loadWorstA = known ? root.worstA : null
+  const utilisation = loadWorstA === null ? null : utilisationOf([1], [loadWorstA], source.iMaxA ?? 0)
   if (!at)
     return {
       ...none,
       feed,
       loadRunA,
+      loadWorstA,
       loadStartA,
       utilisation,
       headroom: utilisation === null ? null : headroomVerdict(utilisation),
@@ -71,15 +81,18 @@ export function powerOf(plan: PlanDocument, fanArray: FanArray | null, fans: rea
   const ohm = at.lead?.ohm ?? 0
   const drop = fanRunA === null || !ohm ? null : at.lead!.dropV
   return {
-    fanLowV: at.lowV,
-    fanV: at.inV,
-    fanHighV: at.highV,
+    fanLowV: told ? at.lowV : null,
+    // a feed that finds no voltage gives none
+    fanV: !told ? (selection?.driveV ?? null) : feed.settled ? at.inV : 0,
+    fanHighV: told ? at.highV : null,
+    runs: told ? feed.settled && !at.problems.some((p) => p.code === 'does-not-run') : null,
     feedV: out,
     fanRunA,
     fanStartA: at.startA,
     wireDropV: drop,
     wireAmpacityA: at.lead?.ampacityA ?? null,
     loadRunA,
+    loadWorstA,
     loadStartA,
     converterOutA: conv && fanRunA !== null ? conv.outA : null,
     utilisation,

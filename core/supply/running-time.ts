@@ -19,15 +19,14 @@ import {
   SYSTEM_EFFICIENCY,
   usableDepth,
 } from '#core/power'
+import { DEFAULT_CURRENT_EXPONENT } from '#core/fan'
 import type { Battery, Job, PlanDocument, Source, Sun } from '#core/document'
 import type { PowerState } from './power'
 
-/**
- * Exponent of a lead-acid battery over its rate, and the rate that capacities are stated at, s. From memory (AGM 1.05
- * to 1.15, flooded 1.2 to 1.3).
- */
-const PEUKERT = 1.15
-const RATE_S = 20 * 3600
+/** Exponent of a lead-acid battery over its rate, by its build. From memory: AGM 1.05 to 1.15, flooded 1.2 to 1.3. */
+export const PEUKERT = { agm: 1.1, flooded: 1.25 } as const
+/** Rate that capacities are stated at, s. */
+export const RATE_S = 20 * 3600
 /** Efficiency of discharging. Common practice, no source. */
 export const DISCHARGE = 0.95
 /** Self-consumption of a converter counted where nothing was measured, W. */
@@ -119,7 +118,8 @@ function packOf(battery: Battery, source: Source, nominalV: number, job: Job, dr
       : nominalV / cells
   const cellV = battery.cellV ?? usualV
   const packV = bank ? cellV : battery.chemistry === 'lead-acid' ? nominalV : cellV * cells
-  const depth = battery.depth ?? usableDepth[battery.chemistry]
+  // a bank's printed capacity is what its own electronics let out
+  const depth = battery.depth ?? (bank ? 1 : usableDepth[battery.chemistry])
   const cold = coldFactor(battery.chemistry, battery.coldC ?? job.ambientC)
   const energyJ = battery.chargeCoulomb === null ? null : battery.chargeCoulomb * packV
   return {
@@ -148,7 +148,7 @@ function runtimeWhileOn(
   const charge = battery?.chargeCoulomb ?? null
   if (!battery || charge === null || usableJ === null || !loadW || drawnA === null) return null
   if (pack.bank) return bankRuntime(usableJ, BANK_EFFICIENCY, loadW, idleW)
-  if (battery.chemistry === 'lead-acid') return peukertRuntime(charge * cold, RATE_S, PEUKERT, drawnA) * depth
+  if (battery.chemistry === 'lead-acid') return peukertRuntime(charge * cold, RATE_S, PEUKERT[battery.leadKind], drawnA) * depth
   if (!isLithium(battery.chemistry)) return usableJ / (loadW + idleW)
   const [full, empty] = [
     packVoltage(battery.chemistry, cells, 'full'),
@@ -157,9 +157,17 @@ function runtimeWhileOn(
   const usable = charge * depth * cold
   if (converter && (converter.kind === 'buck' || converter.kind === 'boost'))
     return constantPowerRuntime(usable, full, empty, loadW + idleW)
-  // straight: the current follows the voltage, a line through what it draws now
-  const slope = (1.3 * drawnA) / nominalV
-  return directRuntime(usable, full, empty, drawnA - slope * nominalV, slope)
+  const { a, b } = lineOfCurrent(drawnA, nominalV)
+  return directRuntime(usable, full, empty, a, b)
+}
+
+/**
+ * Straight line of a fan's current over its voltage through what it draws now, A and A/V: the slope of its power law.
+ * @param drawnA at the nominal voltage, A
+ */
+export function lineOfCurrent(drawnA: number, nominalV: number): { a: number; b: number } {
+  const b = (DEFAULT_CURRENT_EXPONENT * drawnA) / nominalV
+  return { a: drawnA - b * nominalV, b }
 }
 
 /** What keeps a power bank from switching itself off; null where it does not. */

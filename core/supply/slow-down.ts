@@ -19,7 +19,8 @@ import {
 import { PWM_PIN_V } from '#core/control'
 import { voltageForSpeed } from '#core/fan'
 import type { Converter, PlanDocument, Source } from '#core/document'
-import { chosenResistor, DIODE_V } from './feed-build'
+import { chosenResistor, diodeVolts } from './feed-build'
+import { windowOf } from './source-window'
 import { dutySpeed, driveSpeed, lowestDuty } from '#core/system'
 import { arrayCurrent, arrayLimits, arrayStart, membersOf, type FanArray } from '#core/system'
 
@@ -75,7 +76,9 @@ interface Wish {
   lowV: number
   highV: number
   maxV: number
+  maxKnown: boolean
   startV: number
+  startKnown: boolean
   /** of all fans at the target, running and at the start, A */
   amps: number
   startA: number
@@ -85,10 +88,12 @@ type Hazard = SlowRow['hazard']
 const stop = (text: string): Hazard => ({ severity: 'stop', text })
 const fix = (text: string): Hazard => ({ severity: 'fix', text })
 const note = (text: string): Hazard => ({ severity: 'note', text })
-const over = ({ maxV }: Wish, peak: number): Hazard =>
-  peak > maxV ? stop(`up to ${volts(peak)} on a fan for ${volts(maxV)}`) : null
-const noStart = ({ startV }: Wish, v: number): Hazard =>
-  v < startV ? stop(`starts at ${volts(startV)}, would get ${volts(v)}`) : null
+/** A stop rests on what a sheet or a meter says; an assumption asks to be measured. */
+const weighed = (known: boolean, text: string): Hazard => (known ? stop(text) : fix(`${text} (assumed, measure it)`))
+const over = ({ maxV, maxKnown }: Wish, peak: number): Hazard =>
+  peak > maxV ? weighed(maxKnown, `up to ${volts(peak)} on a fan for ${volts(maxV)}`) : null
+const noStart = ({ startV, startKnown }: Wish, v: number): Hazard =>
+  v < startV ? weighed(startKnown, `starts at ${volts(startV)}, would get ${volts(v)}`) : null
 
 /** Range that a meter may show after setting. */
 const accepted = ({ targetV, maxV }: Wish) =>
@@ -175,7 +180,7 @@ function loadOf({ fanArray }: Wish): FanLoad {
 function resistorHazard(w: Wish, ohm: number | null, atStart: number | null, rating: number | null): Hazard {
   if (ohm === null) return note('the fan’s current is not known')
   if (atStart !== null && atStart < w.startV)
-    return stop(`at the start only ${volts(Math.max(0, atStart))} are left`)
+    return weighed(w.startKnown, `at the start only ${volts(Math.max(0, atStart))} are left`)
   return rating === null ? stop('more heat than a resistor should take') : null
 }
 
@@ -218,22 +223,25 @@ function dividerRow(w: Wish): SlowRow | null {
   })
 }
 
-/** Drop of a silicon diode at a light load, V. Common practice, no source. */
-const LIGHT_DIODE_V = 0.6
+/** Drop of a diode at a light load over its full one. Common practice, no source. */
+const LIGHT = 0.8
 
-function diodeRow(w: Wish): SlowRow {
+function diodeRow(w: Wish, kind: keyof typeof diodeVolts): SlowRow {
+  const drop = diodeVolts[kind]
   const { targetV, amps, supply, lowV, highV } = w
-  const n = Math.max(1, Math.round((supply - targetV) / DIODE_V))
-  const atStart = diodeDrop(lowV, n, DIODE_V)
-  return rowOf(w, 'diode', `${n} diode${n > 1 ? 's' : ''} in a row`, diodeDrop(supply, n, DIODE_V), atStart, {
+  const n = Math.max(1, Math.round((supply - targetV) / drop))
+  const atStart = diodeDrop(lowV, n, drop)
+  return rowOf(w, 'diode', `${n} ${diodeNames[kind]} diode${n > 1 ? 's' : ''} in a row`, diodeDrop(supply, n, drop), atStart, {
     peakV: highV,
-    heatW: n * DIODE_V * amps,
+    heatW: n * drop * amps,
     parts: PARTS.diode * Math.ceil(n / 4),
-    take: { kind: 'diode', outV: diodeDrop(supply, n, DIODE_V), diodes: n },
-    hazard: noStart(w, atStart) ?? over(w, diodeDrop(highV, n, LIGHT_DIODE_V)),
-    setting: `${n} silicon diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
+    take: { kind: 'diode', outV: diodeDrop(supply, n, drop), diodes: n, diodeKind: kind },
+    hazard: noStart(w, atStart) ?? over(w, diodeDrop(highV, n, LIGHT * drop)),
+    setting: `${n} ${diodeNames[kind]} diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
   })
 }
+
+const diodeNames = { silicon: 'silicon', schottky: 'Schottky' }
 
 /** Share of the power that a switch loses. Common practice, no source. */
 const SWITCH_LOSS = 0.02
@@ -358,23 +366,27 @@ function underRunRow(w: Wish): SlowRow | null {
  */
 export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: number): SlowRow[] {
   const { source, selection } = plan
-  if (!source || source.nominalV === null || !selection) return []
-  const supply = source.nominalV
-  const { maxV, startV } = arrayLimits(fanArray)
+  const window = windowOf(plan)
+  if (!source || !window || !selection) return []
+  const supply = window.nominalV
+  const { maxV, maxKnown, startV, startKnown } = arrayLimits(fanArray)
   const w: Wish = {
     plan,
     source,
     fanArray,
     targetV,
     supply,
-    lowV: source.lowV ?? supply,
-    highV: source.highV ?? supply,
+    lowV: window.lowV,
+    highV: window.highV,
     maxV,
+    maxKnown,
     startV,
+    startKnown,
     amps: arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0,
     startA: arrayStart(fanArray, targetV) ?? 0,
   }
-  const down = [buckRow, linearRow, resistorRow, dividerRow, diodeRow, choppedRow]
+  const diodes = (['silicon', 'schottky'] as const).map((kind) => (x: Wish) => diodeRow(x, kind))
+  const down = [buckRow, linearRow, resistorRow, dividerRow, ...diodes, choppedRow]
   const stepping = targetV < supply ? down : targetV > supply ? [boostRow] : []
   return [
     ...stepping.map((row) => row(w)),

@@ -1,6 +1,6 @@
 import { PWM_PIN_V } from '#core/control'
 import { awgArea, crimpPull, fuseChoice, usbBudget } from '#core/power'
-import type { Fan, PlanDocument, WireConnector } from '#core/document'
+import type { Fan, PlanDocument, Source, WireConnector } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import type { FanArray } from '#core/system'
@@ -11,9 +11,12 @@ export const connectorLimit: Record<WireConnector, { name: string; amps: number 
   'pin-housing': { name: 'loose pin housing', amps: 1 },
   'wire-to-board': { name: 'wire-to-board, 2 to 2.5 mm', amps: 2 },
   'small-1.25': { name: 'small, 1.25 mm', amps: 1 },
-  barrel: { name: 'barrel plug 5.5 mm', amps: 3 },
+  barrel: { name: 'barrel plug 5.5 mm (5 A where it is a good one)', amps: 3 },
   peripheral: { name: 'peripheral 4-pin', amps: 5 },
   xt30: { name: 'two-pole power plug, 15 A class', amps: 15 },
+  xt60: { name: 'two-pole power plug, 30 A class', amps: 30 },
+  'spade-2.8': { name: 'spade 2.8 mm', amps: 5 },
+  'spade-4.8': { name: 'spade 4.8 mm', amps: 10 },
   spade: { name: 'spade 6.3 mm', amps: 15 },
   screw: { name: 'screw terminal', amps: 10 },
   'usb-a': { name: 'USB-A', amps: 1.5 },
@@ -106,10 +109,10 @@ export function wireList(plan: PlanDocument, feed: FeedReport, fanArray: FanArra
       toPin,
       pole,
       awg,
-      mm2: awg === null ? null : awgArea(awg) * 1e6,
+      mm2: node.lead?.mm2 ?? (awg === null ? null : awgArea(awg) * 1e6),
       colour,
       lengthM: node.lead?.lengthM ?? null,
-      currentA: pole === '+' || pole === '−' ? node.inA : null,
+      currentA: pole === '+' || pole === '−' ? node.worstA : null,
       ampacityA: node.lead?.ampacityA ?? null,
       fuseA: pole === '+' ? (node.lead?.fuseA ?? null) : null,
       stripM: awg === null ? null : stripOf(awg),
@@ -163,11 +166,15 @@ const signal = (number: number, name: string, pole: 'tach' | 'PWM'): WireRow => 
 })
 
 /** A fuse that protects a lead, A; null where its wire is too thin or not known. */
-export function fuseFor(node: FeedNodeReport, vehicle: boolean): number | null {
-  return node.lead?.ampacityA && node.inA !== null
-    ? fuseChoice(node.inA, node.lead.ampacityA, vehicle ? 'blade' : 'iec60127')
+export function fuseFor(node: FeedNodeReport, family: FuseFamily): number | null {
+  return node.lead?.ampacityA && node.worstA !== null
+    ? fuseChoice(node.worstA, node.lead.ampacityA, family)
     : null
 }
+/** Family of a source's fuses: as chosen, else blades on lead-acid batteries and vehicles, glass ones elsewhere. */
+export const fuseFamilyOf = (source: Source | null): FuseFamily =>
+  source?.fuseFamily ?? (source?.kind === 'vehicle' || source?.kind === 'house-battery' ? 'blade' : 'iec60127')
+export type FuseFamily = NonNullable<Source['fuseFamily']>
 
 /** Budget of a USB source, A; null for other sources. */
 export const usbBudgetOf = (plan: PlanDocument) =>

@@ -134,6 +134,12 @@ function total({ model, second, count }: FanArray, of: (model: FanModel) => numb
   const other = of(second)
   return first === null || other === null ? null : first + other
 }
+/**
+ * Current of all members over their voltage, A, as the feed is solved with: a law without a step, also where they stand
+ * still; null where one is not known.
+ */
+export const arrayLaw = (fanArray: FanArray, { volts, duty }: ArrayDrive) =>
+  total(fanArray, (m) => fanCurrent(m, volts, duty))
 /** Running and start current of all members, A; null where one is not known. */
 export const arrayCurrent = (fanArray: FanArray, { volts, duty }: ArrayDrive) =>
   total(fanArray, (m) =>
@@ -151,6 +157,10 @@ export const arrayLimits = ({ model, second }: FanArray) => ({
   maxV: Math.min(model.maxV, second?.maxV ?? Infinity),
   startV: Math.max(model.startV, second?.startV ?? 0),
   minV: Math.max(model.minV, second?.minV ?? 0),
+  /** whether a sheet or a measurement says so, not an assumption */
+  maxKnown: (second && second.maxV < model.maxV ? second : model).maxKnown,
+  startKnown: (second && second.startV > model.startV ? second : model).startKnown,
+  minKnown: (second && second.minV > model.minV ? second : model).minKnown,
 })
 
 /** Depth that the group takes at one place, stages behind each other added, m. */

@@ -19,11 +19,13 @@ import { deliveredRange, type DeliveredRange } from './curve-uncertainty'
 /** Allowed window of a fan whose sheet is silent, share of rated. Common practice, no source. */
 const WINDOW = 0.1
 /**
- * Start and lowest running voltage where the sheet is silent, share of rated (12 V fans start at 4 to 7 V and run down
- * to 3 to 5 V). Common practice, no source.
+ * Where the sheet is silent, as shares of rated: the voltage that surely starts it (the upper end of what is usual), and
+ * the one under which it surely stands (the lower end). 12 V fans start at 4 to 7 V and run down to 3 to 5 V, 24 V ones
+ * 8 to 14 and 7 to 12, 5 V ones 3 to 4 and 2.5 to 3.5. Common practice, no source.
  */
-const START_SHARE = 0.58
-const RUN_SHARE = 0.42
+const silentShares = (ratedV: number) => (ratedV < 8 ? { start: 0.8, run: 0.5 } : { start: 0.58, run: 0.25 })
+/** Lowest running voltage over start voltage, where that is known (the same figures). */
+const RUN_OVER_START = 0.72
 /**
  * Lowest duty of a 4-wire fan whose sheet is silent, and the share of full speed there. docs/physics.md, control: 30 %
  * or less (from memory).
@@ -68,6 +70,9 @@ export interface FanModel {
   maxV: number
   startV: number
   startKnown: boolean
+  /** the lowest and the highest voltage are the sheet's, not assumed */
+  minKnown: boolean
+  maxKnown: boolean
   interceptV: number
   /** the noise claim and its distance, sone converted; null where the sheet has neither */
   claimDbA: number | null
@@ -101,6 +106,7 @@ export function modelFan(fan: Fan): FanModelResult {
         },
       ]
     })
+  const silent = silentShares(fan.ratedV)
   const fromSone = fan.noiseDbA === null && fan.noiseSone !== null && fan.noiseSone > 0
   return {
     ok: true,
@@ -110,10 +116,13 @@ export function modelFan(fan: Fan): FanModelResult {
       others,
       mixed: new Map(),
       interceptV: fan.interceptV ?? 0,
-      minV: fan.minV ?? RUN_SHARE * fan.ratedV,
+      // one that starts at a known voltage runs on to the usual share of it
+      minV: fan.minV ?? (fan.startV === null ? silent.run * fan.ratedV : fan.startV * RUN_OVER_START),
       maxV: fan.maxV ?? (1 + WINDOW) * fan.ratedV,
-      startV: fan.startV ?? START_SHARE * fan.ratedV,
+      startV: fan.startV ?? silent.start * fan.ratedV,
       startKnown: fan.startV !== null,
+      minKnown: fan.minV !== null,
+      maxKnown: fan.maxV !== null,
       ...levelClaim(fan),
       fromSone,
     },

@@ -16,6 +16,7 @@ export {
   arrayCost,
   arrayCurrent,
   type ArrayDrive,
+  arrayLaw,
   arrayLimits,
   arrayName,
   fanArrayOf,

@@ -236,7 +236,7 @@ export function randomPlan(seed: number): RandomPlan {
   plan.path = elements
   plan.branches = branches
   plan.selection = {
-    ...plan.selection,
+    id: 'pick',
     fanId: first.id,
     secondFanId: pair ? 'second' : null,
     count,

@@ -26,11 +26,15 @@ const text = computed(() => {
   const plus = props.signed && value !== null && value > 0 ? '+' : ''
   return `${props.before ?? ''}${estimated.value ? '~' : ''}${plus}${show(value, quantity)}`
 })
+const unitOf = (text: string) => text.replace(/^[−-]?[\d\s.,]+/u, '')
 const rangeText = computed(() => {
   const { low, high, openHigh, quantity } = props.figure
   if (low === null) return ''
   // nothing at all is told in words, as a bare zero could be overlooked
-  const from = low === 0 && quantity === 'flow' ? 'none (0)' : printBare(low, quantity)
+  // a duration or an energy chooses its unit by its size: each end tells its own
+  const own = show(low, quantity)
+  const sameUnit = high === null || unitOf(own) === unitOf(show(high, quantity))
+  const from = low === 0 && quantity === 'flow' ? 'none (0)' : sameUnit ? printBare(low, quantity) : own
   if (openHigh) return `${show(low, quantity)} to no limit`
   return high === null ? '' : `${from} to ${show(high, quantity)}`
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { newBattery, newSun, batterySchema, sunSchema } from '#core/document'
+import { newBattery, newSun, batterySchema, sunSchema, withNominal } from '#core/document'
+import { packNominal } from '#core/supply'
 import type { Battery, Sun } from '#core/document'
 
 /** How long the battery lasts, how big it must be, and whether the sun keeps up month by month. */
@@ -14,7 +15,13 @@ const begin = () =>
     if (kind.value === 'solar') d.sun = newSun(newId('sun'))
   })
 const set = (key: keyof Battery, value: unknown) =>
-  job.change((d) => assign(d.battery, key, value), `battery.${key}`)
+  job.change((d) => {
+    assign(d.battery, key, value)
+    const volts = d.battery && packNominal(d.battery)
+    // the source is these cells: its voltage follows their number
+    if (volts && d.source?.kind === 'pack' && (key === 'cells' || key === 'chemistry'))
+      d.source = { ...withNominal(d.source, volts), lowV: null, highV: null }
+  }, `battery.${key}`)
 const setSun = (key: keyof Sun, value: unknown) => job.change((d) => assign(d.sun, key, value), `sun.${key}`)
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 function setHours(i: number, event: Event) {

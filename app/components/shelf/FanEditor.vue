@@ -41,7 +41,7 @@ const sheet: Field<keyof Fan>[] = [
     quantity: 'distance',
     hint: 'empty: not stated, 1 m assumed',
   },
-  { key: 'startV', label: 'Starts at', quantity: 'voltage', hint: 'empty: 58 % of rated assumed' },
+  { key: 'startV', label: 'Starts at', quantity: 'voltage', hint: 'empty: assumed, and asked to be measured' },
   { key: 'price', label: 'Price', quantity: 'money' },
 ]
 const folds: { title: string; fields: Field<keyof Fan>[] }[] = [

@@ -1,3 +1,4 @@
+import { windowOf } from '#core/supply'
 import type { FactSources, SiFacts } from './sources'
 
 const wattHours = (joule: number | null | undefined) =>
@@ -6,7 +7,7 @@ const wattHours = (joule: number | null | undefined) =>
 /** The battery and its sun. */
 export function batteryFacts({ plan, runtime, power }: FactSources): SiFacts {
   const { battery, sun, source } = plan
-  const packHigh = source?.kind === 'pack' ? { 'batt.vFull': source.highV } : {}
+  const packHigh = source?.kind === 'pack' ? { 'batt.vFull': windowOf(plan)?.highV } : {}
   if (!battery) return packHigh
   return {
     ...packHigh,

@@ -46,8 +46,11 @@ function electricFacts({ fanArray, candidate, power }: Running): SiFacts {
   return {
     'fan.ratedV': fan.ratedV,
     'fan.vMin': fan.minV,
-    'fan.vMax': limits.maxV,
-    'fan.startV': limits.startV,
+    // a stop rests on what a sheet or a meter says: assumed limits have rules of their own
+    'fan.vMax': limits.maxKnown ? limits.maxV : null,
+    'fan.vMaxAssumed': limits.maxKnown ? null : limits.maxV,
+    'fan.startV': limits.startKnown ? limits.startV : null,
+    'fan.startVAssumed': limits.startKnown ? null : limits.startV,
     'fan.drivenV': power.fanLowV ?? power.fanV,
     'fan.highV': power.fanHighV,
     'fan.ratedA': fan.ratedA,

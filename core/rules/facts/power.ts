@@ -1,14 +1,13 @@
 import { awgDiameter, converterDefaults, crimpPull, insulatedDiameter, usbUnit } from '#core/power'
 import type { Converter, Source } from '#core/document'
-import { connectorLimit } from '#core/supply'
+import { connectorLimit, ledDrop, windowOf } from '#core/supply'
 import type { FactSources, SiFacts } from './sources'
 
 /** A soldered splice over its wire. Common practice, no source. */
 const SPLICE = 1.5
 /** Junction temperature to stay under, degC. docs/physics.md, linear regulator. */
 const JUNCTION_LIMIT_C = 100
-/** Drop of an LED that states none, V, and the current that common indicator LEDs are rated for, A. Common practice, no source. */
-const LED_V = 2.1
+/** Current that common indicator LEDs are rated for, A. Common practice, no source. */
 const LED_RATED_A = 0.02
 
 /** The feed with its source; facts of the feed need one. */
@@ -19,12 +18,14 @@ interface Fed extends FactSources {
 const setKinds: Converter['kind'][] = ['buck', 'boost', 'linear']
 const isSet = (converter: Converter | null) => converter !== null && setKinds.includes(converter.kind)
 
-function sourceFacts({ plan: { converter }, source, power }: Fed): SiFacts {
+function sourceFacts({ plan, source, power }: Fed): SiFacts {
+  const { converter } = plan
+  const window = windowOf(plan)
   return {
     'supply.kind': source.kind,
     'supply.nominalV': source.nominalV,
-    'supply.vMin': source.lowV,
-    'supply.vMax': source.highV,
+    'supply.vMin': window?.lowV,
+    'supply.vMax': window?.highV,
     'supply.openV': source.openV,
     'supply.regulated': source.regulated,
     'supply.tap': source.tap,
@@ -34,7 +35,7 @@ function sourceFacts({ plan: { converter }, source, power }: Fed): SiFacts {
     'supply.transientProtected': source.transientProtected,
     'supply.reversible': source.reversible,
     'cap.ratingV': converter?.capV,
-    'cap.highV': converter?.capV ? (source.highV ?? source.nominalV) : null,
+    'cap.highV': converter?.capV ? (window?.highV ?? source.nominalV) : null,
     'tap.fanA': source.tap === '7V' ? power.fanRunA : null,
     'tap.fiveLoadA': source.fiveLoadA,
   }
@@ -42,7 +43,7 @@ function sourceFacts({ plan: { converter }, source, power }: Fed): SiFacts {
 
 function loadFacts({ plan, power }: Fed): SiFacts {
   return {
-    'load.runA': power.loadRunA,
+    'load.runA': power.loadWorstA,
     'load.startA': power.loadStartA,
     'load.nonFanPresent': plan.feed.some((f) => f.kind === 'load'),
     'load.nonFanCounted': true,
@@ -53,7 +54,7 @@ function headerFacts({ plan: { wiring }, source, power }: Fed): SiFacts {
   const header = source.kind === 'header'
   const passive = header && wiring.hub !== 'powered'
   return {
-    'header.loadA': passive ? power.loadRunA : null,
+    'header.loadA': passive ? power.loadWorstA : null,
     'header.iMax': header ? source.iMaxA : null,
     'header.startA': passive ? power.loadStartA : null,
     'header.iPeak': header ? source.iPeakA : null,
@@ -65,7 +66,7 @@ function headerFacts({ plan: { wiring }, source, power }: Fed): SiFacts {
 function usbFacts({ plan: { converter }, source, power }: Fed): SiFacts {
   const usb = source.kind === 'usb'
   return {
-    'usb.loadA': usb ? power.loadRunA : null,
+    'usb.loadA': usb ? power.loadWorstA : null,
     'usb.budgetA': usb ? source.iMaxA : null,
     'usb.unitA': usb ? usbUnit(source.usbKind ?? 'usb2-configured') : null,
     'usb.configures': usb ? false : null,
@@ -82,7 +83,7 @@ function converterFacts({ plan, power }: Fed): SiFacts {
   const regulated = isSet(converter) ? converter : null
   const further = plan.feed.filter((f) => f.kind === 'converter' && f.converterKind !== 'resistor')
   return {
-    'boost.inputA': converter?.kind === 'boost' ? power.loadRunA : null,
+    'boost.inputA': converter?.kind === 'boost' ? power.loadWorstA : null,
     'conv.kind': converter ? (regulated ? regulated.kind : null) : 'none',
     'conv.vOut': regulated ? regulated.outV : converter ? power.fanV : null,
     'conv.vSet': regulated ? regulated.measuredV : null,
@@ -159,7 +160,7 @@ function jointFacts({ plan: { wiring }, source, power }: Fed): SiFacts {
   }
 }
 
-function switchFacts({ plan, source, power }: Fed): SiFacts {
+function switchFacts({ plan, power }: Fed): SiFacts {
   const { converter, wiring } = plan
   const chopper = converter?.kind === 'pwm' ? converter : null
   return {
@@ -167,8 +168,8 @@ function switchFacts({ plan, source, power }: Fed): SiFacts {
       wiring.switchDcV !== null || wiring.switchDcA !== null ? 'contact' : chopper ? 'mosfet' : null,
     'switch.dcV': wiring.switchDcV,
     'switch.dcA': wiring.switchDcA,
-    'switch.lineV': source.highV,
-    'switch.lineA': power.loadRunA,
+    'switch.lineV': windowOf(plan)?.highV,
+    'switch.lineA': power.loadWorstA,
     'switch.side': chopper ? chopper.switchSide : null,
     'switch.flyback': chopper ? chopper.flyback : null,
     'ctl.usesPwmWire': plan.selection ? plan.selection.duty !== null : null,
@@ -200,11 +201,11 @@ function ledFacts({ plan, power }: Fed): SiFacts {
   const leds = power.feed.nodes.filter((n) => plan.feed.find((f) => f.id === n.id)?.loadKind === 'led')
   const led = leds[0] && plan.feed.find((f) => f.id === leds[0]!.id)
   return {
-    'led.stringV': led ? (led.ledString ?? 1) * (led.ledV ?? LED_V) : null,
+    'led.stringV': led ? (led.ledString ?? 1) * ledDrop(led) : null,
     'led.feedV': led ? leds[0]!.lowV : null,
     'led.current':
       led && leds[0]!.ohm
-        ? Math.max(0, leds[0]!.highV - (led.ledString ?? 1) * (led.ledV ?? LED_V)) / leds[0]!.ohm
+        ? Math.max(0, leds[0]!.highV - (led.ledString ?? 1) * ledDrop(led)) / leds[0]!.ohm
         : null,
     'led.rated': led ? LED_RATED_A : null,
   }

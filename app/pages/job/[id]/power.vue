@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { newSource, setDrive, type Converter, type Source, type Wiring } from '#core/document'
-import { DROP_LIMIT, fuseFor, usbBudgetOf } from '#core/supply'
+import { newSource, setDrive, withNominal, type Converter, type Source, type Wiring } from '#core/document'
+import { DROP_LIMIT, fuseFamilyOf, fuseFor, usbBudgetOf, windowOf } from '#core/supply'
 import type { SupplyKind } from '#core/power'
 import { converterSchema, selectionSchema, sourceSchema, wiringSchema } from '#core/document'
 
@@ -19,17 +19,21 @@ const views = [
   { value: 'parts' as const, label: 'Parts' },
 ]
 
+/** Rated voltage of the chosen fan: a source that comes in any voltage is taken at it. */
+const fanV = computed(() => report.value.selection?.fanArray.model.fan.ratedV ?? null)
 const choose = (kind: SupplyKind) =>
   store.change((d) => {
     d.source = {
-      ...newSource(d.source?.id ?? newId('source'), kind),
+      ...newSource(d.source?.id ?? newId('source'), kind, fanV.value),
       wireAwg: d.source?.wireAwg ?? null,
+      wireMm2: d.source?.wireMm2 ?? null,
       wireLengthM: d.source?.wireLengthM ?? null,
     }
   })
 const setSource = (key: keyof Source, value: unknown) =>
   store.change((d) => {
-    assign(d.source, key, value)
+    if (key === 'nominalV' && d.source) d.source = withNominal(d.source, value as number | null)
+    else assign(d.source, key, value)
     if (key === 'usbKind' && d.source) d.source.iMaxA = usbBudgetOf(d) ?? d.source.iMaxA
   }, `source.${key}`)
 const setConverter = (key: keyof Converter, value: unknown) => {
@@ -57,7 +61,7 @@ const leadWords = computed(() => {
   const n = selectionNode.value
   if (!n?.lead) return ''
   const { lead } = n
-  const fuse = fuseFor(n, source.value?.kind === 'vehicle' || source.value?.kind === 'house-battery')
+  const fuse = fuseFor(n, fuseFamilyOf(source.value))
   return [
     lead.ampacityA === null
       ? 'Choose a gauge: its drop and what it carries follow.'
@@ -154,10 +158,23 @@ const print = () => window.print()
             <FieldGrid
               tight
               :record="source"
-              :fields="sourceFields(source)"
-              :shape="sourceSchema.shape"
+              :fields="sourceFields(source, windowOf(plan))"
+              :shape="sourceShape(source)"
               @set="setSource"
             />
+            <div class="row" role="group" aria-label="Usual voltages">
+              <button
+                v-for="v in usualVoltages"
+                :key="v"
+                type="button"
+                class="button small"
+                :aria-pressed="source.nominalV === v"
+                @click="setSource('nominalV', v)"
+              >
+                {{ v }} V
+              </button>
+              <span v-if="fanV !== null" class="small soft">the fan is for {{ show(fanV, 'voltage') }}</span>
+            </div>
             <p v-if="sourceNote(source.kind)" class="small soft">
               {{ sourceNote(source.kind) }}
             </p>
