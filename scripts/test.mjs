@@ -76,7 +76,8 @@ if (only === 'all') {
   check('nothing unused', 'node', ['scripts/unused.mjs'])
   check('types', 'node', ['scripts/types.mjs'])
 }
-if (wanted('unit')) vitest('unit', ['core/', 'demo/', 'server/', 'shared/', 'app/', 'tests/handbook/', 'tests/truth/'])
+if (wanted('unit'))
+  vitest('unit', ['core/', 'demo/', 'server/', 'shared/', 'app/', 'tests/handbook/', 'tests/truth/'])
 if (wanted('api') || wanted('e2e')) ensureBuild()
 if (wanted('api')) vitest('api', ['tests/api/'])
 if (wanted('e2e')) browser()

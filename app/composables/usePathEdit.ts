@@ -42,7 +42,11 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
   }
   const begin = (starter: (typeof pathStarters)[number]) =>
     store.change((d) => {
-      d.path = starter.kinds.map(({ kind, name, rest }) => ({ ...newElement(newId(kind), kind), name, ...rest }))
+      d.path = starter.kinds.map(({ kind, name, rest }) => ({
+        ...newElement(newId(kind), kind),
+        name,
+        ...rest,
+      }))
     })
   function moveBy(element: PathElement, by: number) {
     const row = rowOf(store.plan!, element.branchId)

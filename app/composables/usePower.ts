@@ -58,8 +58,20 @@ export function sourceFields(source: Source, window: SourceWindow | null): Field
   return [
     { key: 'name', label: 'Name', text: true },
     { key: 'nominalV', label: 'Nominal voltage', quantity: 'voltage' },
-    { key: 'lowV', label: 'Lowest', quantity: 'voltage', placeholder: usual(window?.lowV), hint: 'empty: usual for its kind' },
-    { key: 'highV', label: 'Highest', quantity: 'voltage', placeholder: usual(window?.highV), hint: 'empty: usual for its kind' },
+    {
+      key: 'lowV',
+      label: 'Lowest',
+      quantity: 'voltage',
+      placeholder: usual(window?.lowV),
+      hint: 'empty: usual for its kind',
+    },
+    {
+      key: 'highV',
+      label: 'Highest',
+      quantity: 'voltage',
+      placeholder: usual(window?.highV),
+      hint: 'empty: usual for its kind',
+    },
     {
       key: 'iMaxA',
       label: 'It can give',

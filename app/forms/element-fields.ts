@@ -116,9 +116,7 @@ export function elementFields(e: PathElement): Fields {
         {
           key: 'slack',
           label: 'How it lies',
-          options: [
-            ...slackLevels.map((l) => ({ value: l.factor, label: l.name })),
-          ],
+          options: [...slackLevels.map((l) => ({ value: l.factor, label: l.name }))],
         },
         { key: 'widthM', label: 'Rectangular: width', quantity: 'length', hint: 'leave empty for a round one' },
         { key: 'heightM', label: 'and height', quantity: 'length' },
@@ -188,7 +186,15 @@ export function elementFields(e: PathElement): Fields {
             ]),
       ]
     case 'flap':
-      return bore
+      return [
+        ...bore,
+        {
+          key: 'headPa',
+          label: 'Opens at',
+          quantity: 'pressure',
+          hint: 'empty: 3.5 Pa, usual for a light one',
+        },
+      ]
     case 'fins':
       return [
         { key: 'count', label: 'Channels', quantity: 'number' },
@@ -207,12 +213,20 @@ export function elementFields(e: PathElement): Fields {
     case 'chamber':
       return [{ key: 'areaM2', label: 'Cross-section', quantity: 'area' }]
     case 'custom':
-      return e.points.length
-        ? []
-        : [
-            { key: 'a', label: 'a, viscous part', quantity: 'linearDrag' },
-            { key: 'b', label: 'b, inertial part', quantity: 'quadraticDrag' },
-          ]
+      return [
+        ...(e.points.length
+          ? []
+          : [
+              { key: 'a' as const, label: 'a, viscous part', quantity: 'linearDrag' as const },
+              { key: 'b' as const, label: 'b, inertial part', quantity: 'quadraticDrag' as const },
+            ]),
+        {
+          key: 'headPa',
+          label: 'Opposes before air moves',
+          quantity: 'pressure',
+          hint: 'wind on the outlet, a box under pressure; empty: nothing',
+        },
+      ]
     default:
       return []
   }

@@ -281,7 +281,12 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
             }),
           },
           ...keepers.value[keepBasis],
-          field('giveRiseK', 'It may get warmer by', 'temperatureDifference', 'kelvin given away for quiet; empty: none'),
+          field(
+            'giveRiseK',
+            'It may get warmer by',
+            'temperatureDifference',
+            'kelvin given away for quiet; empty: none',
+          ),
         ],
         more: [
           {

@@ -1,5 +1,12 @@
 import { useManualRefHistory } from '@vueuse/core'
-import { completePlan, holdKeptFlow, planSchema, type Fan, type PlanDocument, type ShelfShown } from '#core/document'
+import {
+  completePlan,
+  holdKeptFlow,
+  planSchema,
+  type Fan,
+  type PlanDocument,
+  type ShelfShown,
+} from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { presentFlow } from '#core/requirement'
 import type { StoredPlan } from '#shared/api'

@@ -275,7 +275,8 @@ export function improvementsOf(input: PlanInput, report: Report): Improvement[] 
   const tryAll = (changes: readonly Change[]) =>
     changes.map((c) => tried(input, report, c)).filter((l) => l !== null)
   const design = report.need.design.value ?? report.need.wanted!
-  if (report.selection!.served.value! > PLENTY * design) return quieter(tryAll(lessChanges(plan, report)), design)
+  if (report.selection!.served.value! > PLENTY * design)
+    return quieter(tryAll(lessChanges(plan, report)), design)
   const least = now < 0 ? Math.max(MIN_GAIN, -now * MIN_PART) : MIN_GAIN
   return tryAll([
     ...pathChanges(plan, report),

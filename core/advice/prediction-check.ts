@@ -2,7 +2,7 @@ import type { Figure } from '#core/figure'
 import type { Fan, FanTest, PlanDocument, ReadingQuantity, Run } from '#core/document'
 import { newCalibration, newTest, readingMean } from '#core/document'
 import type { Report } from '#core/plan'
-import { targetReading } from '#core/verification'
+import { readingHalfWidth, targetReading } from '#core/verification'
 import { loudnessRatio } from '#core/noise'
 import { preferredUnit, type Quantity, type UnitPreferences } from '#core/units'
 
@@ -101,6 +101,7 @@ export function calibratedBy(plan: PlanDocument, run: Run, id: string): PlanDocu
       count: selection.count,
       volts: run.fanV,
       flowM3s: readingMean(flow),
+      flowDoubt: readingMean(flow) > 0 ? readingHalfWidth(run, flow) / readingMean(flow) : null,
     },
   }
 }

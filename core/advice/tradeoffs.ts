@@ -47,15 +47,23 @@ function pushOrPull(plan: PlanDocument, path: PathModel, air: AirState, flow: nu
       },
     )
   const fanAir = (value: number | null) =>
-    figure('school.fanAir', 'Air at the fan', 'temperature', value, 't = tₐ + P/(UA + ρ·cp·Q)', 'heat balance', {
-      basis: 'estimated',
-      inputs: [
-        input('tₐ', 'air at the intake', ambientC, 'temperature'),
-        input('P', 'heat inside', heatW, 'power'),
-        input('UA', 'wall loss', wallLossWK ?? 0, 'thermalConductance'),
-        input('Q', 'airflow', flow, 'flow'),
-      ],
-    })
+    figure(
+      'school.fanAir',
+      'Air at the fan',
+      'temperature',
+      value,
+      't = tₐ + P/(UA + ρ·cp·Q)',
+      'heat balance',
+      {
+        basis: 'estimated',
+        inputs: [
+          input('tₐ', 'air at the intake', ambientC, 'temperature'),
+          input('P', 'heat inside', heatW, 'power'),
+          input('UA', 'wall loss', wallLossWK ?? 0, 'thermalConductance'),
+          input('Q', 'airflow', flow, 'flow'),
+        ],
+      },
+    )
   return {
     key: 'push-pull',
     title: 'Push or pull',

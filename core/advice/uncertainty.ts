@@ -1,7 +1,7 @@
 import { commonDrop, flowsOfWays, type Passage } from '#core/airpath'
 import { lastFlow, pressureAt, stableFlow, type Drive, type FanCurve } from '#core/fan'
 import type { UncertainInput, Job, PlanInput } from '#core/document'
-import type { ArrayDrive, ElementModel, FanArray, FanModel, PathModel } from '#core/system'
+import type { ArrayDrive, ElementModel, FanArray, FanModel, PathModel, DeliveredRange } from '#core/system'
 import {
   curveAt,
   drivenArray,
@@ -10,7 +10,6 @@ import {
   membersOf,
   pathUncertainty,
   SHARED_DOUBT,
-  type DeliveredRange,
 } from '#core/system'
 import { computeReport, type Report } from '#core/plan'
 import { uncertainRanges, goalNeeds, type NeedEnv } from '#core/requirement'

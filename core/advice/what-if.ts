@@ -100,8 +100,7 @@ export function elementWhatIfs(
     const part = { path: changed, branches: plan.branches }
     const guess = modelPath(part, air)
     if (!guess.complete) return []
-    const next =
-      path.factor === 1 ? guess : scalePath(part, guess, path.factor, path.calibrated)
+    const next = path.factor === 1 ? guess : scalePath(part, guess, path.factor, path.calibrated)
     return [{ ...v, dropPa: planFlow === null ? 0 : pathDrop(next, planFlow), flow: flowOn(next) }]
   })
 }

@@ -12,7 +12,10 @@ export interface LossTable {
   slope: Float64Array
 }
 
-/** Flows the grid spans, m3/s (0.0036 to 3600 m3/h), and points per decade: relative error about 1e-5 on smooth losses, 1e-4 at the kinks of friction. */
+/**
+ * Flows the grid spans, m3/s (0.0036 to 3600 m3/h), and points per decade: relative error about 1e-5 on smooth losses,
+ * 1e-4 at the kinks of friction.
+ */
 const MIN_FLOW = 1e-6
 const MAX_FLOW = 1
 const PER_DECADE = 48

@@ -87,6 +87,8 @@ export const elementSchema = z.object({
   radiusRatio: maybe(within(0.5, 10)),
   angleDeg: maybe(within(0, 180)),
   count: maybe(whole(1, 500)),
+  /** pressure that opposes before any air moves: a flap's weight, wind on an outlet, a box under pressure */
+  headPa: maybe(within(0, 2000)),
   a: maybe(within(0, 1e8)),
   b: maybe(within(0, 1e12)),
   points,
@@ -118,6 +120,8 @@ export const calibrationSchema = z.object({
   volts: maybe(limits.voltage),
   /** one delivered flow */
   flowM3s: maybe(lossPointSchema.shape.flowM3s),
+  /** doubt of the flow (or of the flow from the rise), share, 95 times in 100; null: usual for the way it was read */
+  flowDoubt: maybe(within(0, 2)),
   /** rise of the air at a known heat */
   heatW: maybe(within(0, 20000)),
   riseK: maybe(above(150, 'K')),

@@ -43,6 +43,8 @@ export const readingSchema = z
     method: maybe(z.enum(['traverse', 'hood', 'jet', 'vane-centre'])),
     /** points of a traverse */
     points: maybe(whole(1, 400)),
+    /** 95 % half-width in the reading's unit, from the conversion or its instrument; null: usual for the kind */
+    halfWidth: maybe(within(0, 1e6)),
   })
   .superRefine((r, context) => {
     const check = readingLimit(r.quantity)

@@ -52,7 +52,8 @@ const sizeOf = (name: string) => Number(/(\d+(?:\.\d+)?)\s*mm/i.exec(name)?.[1] 
 
 function suits({ name, volts, amps }: StockPart, want: StockWish): boolean {
   const wants = (x: number | null | undefined): x is number => typeof x === 'number' && x > 0
-  if (wants(want.volts) && (volts === null || Math.abs(volts - want.volts) > SAME_VOLTS * want.volts)) return false
+  if (wants(want.volts) && (volts === null || Math.abs(volts - want.volts) > SAME_VOLTS * want.volts))
+    return false
   if (wants(want.amps) && (amps === null || amps < want.amps)) return false
   if (want.sizeMm !== undefined && sizeOf(name) !== want.sizeMm) return false
   return want.does === undefined || converterWords[want.does].test(name)
@@ -63,11 +64,7 @@ function suits({ name, volts, amps }: StockPart, want: StockWish): boolean {
  * before cheap ones.
  * @param name what the plan calls it; a part of that name is taken whatever else it is
  */
-export function fromStock(
-  stock: readonly StockPart[],
-  kind: StockKind,
-  want: StockWish,
-): StockPart | null {
+export function fromStock(stock: readonly StockPart[], kind: StockKind, want: StockWish): StockPart | null {
   const named = want.name && stock.find((p) => p.name.toLowerCase() === want.name!.toLowerCase())
   if (named) return named
   const fits = stock.filter((p) => p.kind === kind && suits(p, want))

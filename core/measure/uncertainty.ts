@@ -15,6 +15,34 @@ export const instrumentHalfWidth = {
   /** share */ current: 0.03,
 } as const
 
+/** Pressure that low-cost sensors hardly resolve, Pa. Common practice, no source (usable floor 1 to 2 Pa). */
+const PRESSURE_FLOOR_PA = 1.5
+/** Flow by the way it was read, share: a traverse, through a hood, in the middle only, in the free jet. Common practice, no source. */
+const flowByMethod = { traverse: 0.15, hood: 0.12, 'vane-centre': 0.3, jet: 0.5 } as const
+
+/**
+ * What a reading is worth where nobody told, 95 % half-width in its SI unit.
+ * @param quantity of the reading
+ * @param value in SI (levels dB, temperatures degC)
+ * @param method how a flow was read; null where that was not said
+ * @param meter kind of sound meter
+ * Reference: common practice, no source
+ */
+export function usualHalfWidth(
+  quantity:
+    'temperature' | 'level' | 'flow' | 'pressure' | 'rotation' | 'duration' | 'voltage' | 'current' | 'power',
+  value: number,
+  method: keyof typeof flowByMethod | null = null,
+  meter: 'phone' | 'class2' | 'class1' = 'phone',
+): number {
+  const size = Math.abs(value)
+  if (quantity === 'temperature') return instrumentHalfWidth.temperature
+  if (quantity === 'level') return instrumentHalfWidth[meter]
+  if (quantity === 'flow') return size * (method ? flowByMethod[method] : instrumentHalfWidth.flow)
+  if (quantity === 'pressure') return Math.max(PRESSURE_FLOOR_PA, size * instrumentHalfWidth.pressure)
+  return size * (quantity === 'power' ? instrumentHalfWidth.current : instrumentHalfWidth[quantity])
+}
+
 /**
  * Standard uncertainty of a limit ±a (rectangular), or of a display step.
  * @param value in the unit of its kind

@@ -93,7 +93,15 @@ describe('capture and leaks', () => {
 })
 
 describe('a water surface', () => {
-  const pond = { areaM2: 0.3, waterC: 20, airC: 24, relativeHumidity: 0.5, pressurePa: 101325, airSpeed: 0.1, activity: 1 }
+  const pond = {
+    areaM2: 0.3,
+    waterC: 20,
+    airC: 24,
+    relativeHumidity: 0.5,
+    pressurePa: 101325,
+    airSpeed: 0.1,
+    activity: 1,
+  }
   test('evaporates more when it is blown at, nothing into saturated warm air', () => {
     expect(evaporationRate({ ...pond, airSpeed: 0.5 })!).toBeGreaterThan(evaporationRate(pond)!)
     expect(evaporationRate({ ...pond, airC: 35, relativeHumidity: 1 })).toBe(0)

@@ -76,7 +76,8 @@ export function addPenalties(penalties: readonly Penalty[]): { value: number; lo
   if (!first) return { value: 0, low: 0, high: 0 }
   const value = middleOf(first) + (second ? middleOf(second) / 2 : 0)
   const ends = [[first.low - middleOf(first), first.high - middleOf(first)].map((x) => value + x)]
-  if (second) ends.push([second.low - middleOf(second), second.high - middleOf(second)].map((x) => value + x / 2))
+  if (second)
+    ends.push([second.low - middleOf(second), second.high - middleOf(second)].map((x) => value + x / 2))
   const { low, high } = rangeBySquares(value, ends)
   return { value, low, high: high ?? value }
 }

@@ -34,11 +34,25 @@ export const levelDistance = (distanceM: number) => Math.min(Math.max(distanceM,
 export const distanceLawHolds = (fromM: number, toM: number) =>
   Math.min(fromM, toM) >= NEAREST_M && Math.max(fromM, toM) <= ROOM_LIMIT_M
 
+/** The nearest that a room's level may stop falling, m. Common practice, no source (0.5 to 1.5 m). */
+const LEAST_ROOM_LIMIT_M = 0.5
+
 /**
- * A level read in a room, moved to another distance: by the free-field law where it holds, and no further.
+ * A level read in a room, moved to another distance: by the free-field law where it holds. Farther away a room lets it
+ * fall no more, from a distance that lies somewhere between the microphone (0.5 m at least) and 1.5 m: so far the level
+ * is in doubt. The near field is left out.
  * @param level dB(A) at the first distance
  * @param fromM microphone to source, m, > 0
  * @param toM wanted, m, > 0
+ * @returns the level in the middle, and how far it may be off, dB
+ * Reference: limits of the distance law, common practice, no source
  */
-export const levelInRoom = (level: number, fromM: number, toM: number) =>
-  atDistance(level, levelDistance(fromM), levelDistance(toM))
+export function levelInRoom(level: number, fromM: number, toM: number): { level: number; halfWidth: number } {
+  const [from, to] = [levelDistance(fromM), levelDistance(toM)]
+  const most = atDistance(level, from, to)
+  if (Math.max(fromM, toM) <= ROOM_LIMIT_M) return { level: most, halfWidth: 0 }
+  const limit = Math.max(LEAST_ROOM_LIMIT_M, Math.min(from, to))
+  const least = atDistance(level, Math.min(from, limit), Math.min(to, limit))
+  const [a, b] = [Math.min(least, most), Math.max(least, most)]
+  return { level: (a + b) / 2, halfWidth: (b - a) / 2 }
+}

@@ -92,7 +92,7 @@ describe('elements of a path', () => {
     ['duct', {}, 'its bore'],
     ['duct', { diameterM: 0.1 }, 'its length'],
     ['bend', {}, 'its bore'],
-    ['custom', {}, 'a measured or data-sheet point'],
+    ['custom', {}, 'a measured or data-sheet point, or a head'],
   ] as const)('%s with %o says what it lacks', (kind, rest, missing) => {
     expect(inRow([element(kind, rest)], 0, air).missing).toBe(missing)
     expect(modelPath({ path: [element(kind, rest)], branches: [] }, air).complete).toBe(false)
@@ -280,13 +280,17 @@ describe('level at the listener', () => {
   test('grilles, guards and near walls come from the elements: the largest fully, half of the next', () => {
     const of = (...kinds: Parameters<typeof row>) => installationOf(job, row(...kinds), array(), 50, false)
     expect(of(['grille', { style: 'plate' }], ['fan']).value).toBe(5.5)
-    expect(of(['grille', { style: 'plate' }], ['fan'], ['grille', { style: 'plate' }]).value).toBe(5.5 + 2.5 / 2)
+    expect(of(['grille', { style: 'plate' }], ['fan'], ['grille', { style: 'plate' }]).value).toBe(
+      5.5 + 2.5 / 2,
+    )
     expect(of(['grille', { style: 'guard' }], ['fan'], ['grille', { style: 'guard' }]).value).toBe(1.5 + 0.25)
     const spaced = { ...job, upstreamGapM: 0.015 }
     expect(installationOf(spaced, row(['grille'], ['fan']), array(), 50, false).value).toBe(1.5)
     const near = { ...job, inletClearM: 0.25 * impellerDiameter(fan) }
     expect(installationOf(near, row(['chamber'], ['fan']), array(), 50, false).value).toBe(7.5)
-    expect(installationOf(job, row(['duct'], ['fan']), array(), 50, true).penalties).toMatchObject([{ key: 'stall' }])
+    expect(installationOf(job, row(['duct'], ['fan']), array(), 50, true).penalties).toMatchObject([
+      { key: 'stall' },
+    ])
   })
   test('the parts add up, and the range holds more than the claim’s doubt', () => {
     const level = levelAtListener(model(), 0.7, 2, 2, { ...free, value: 4, low: 2, high: 7 })!

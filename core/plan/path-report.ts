@@ -59,7 +59,7 @@ function elementReports(
     return {
       id,
       flow: through,
-      figure: elementFigure(e, through),
+      figure: elementFigure(e, through, path.factor),
       missing: kind === 'fan' ? null : e.missing,
       share: counted ? (elementDrop(e, through) * through) / (total * flow) : null,
       findings: spoken.filter((f) => f.elements.includes(id)).map((f) => f.id),

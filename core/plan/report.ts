@@ -98,7 +98,10 @@ export function computeReport(input: PlanInput): ReportResult {
       selectionProblem: system.arrayProblem,
       fans,
       power: { ...power, figures: powerFigures(plan, fanArray, power) },
-      runtime: { ...runtime, figures: [...batteryFigures(plan, runtime), ...packEndFigures(plan, system, context, power, operation)] },
+      runtime: {
+        ...runtime,
+        figures: [...batteryFigures(plan, runtime), ...packEndFigures(plan, system, context, power, operation)],
+      },
       verdict,
       findings,
       stations: stationsOf({

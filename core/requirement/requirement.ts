@@ -41,7 +41,8 @@ export const goalMargin = (job: Job) =>
   job.margin ?? (heated.includes(job.goal) && job.heatBasis !== 'measured' ? MARGIN_GUESSED : MARGIN_MEASURED)
 
 /** The doubted inputs of a goal with their ranges. */
-export const uncertainRanges = (plan: PlanDocument): Doubt[] => doubtsOf(plan, goalNeeds[plan.job.goal].uncertainties)
+export const uncertainRanges = (plan: PlanDocument): Doubt[] =>
+  doubtsOf(plan, goalNeeds[plan.job.goal].uncertainties)
 
 const finite = (x: number | null) => (x !== null && Number.isFinite(x) ? x : null)
 

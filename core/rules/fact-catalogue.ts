@@ -58,7 +58,10 @@ export const factCatalogue = {
   'need.autonomyDays': { unit: 'day', meaning: 'sunless days wanted' },
   'need.runOn': { unit: 's', meaning: 'run-on needed after stop', quantity: 'duration', symbol: 's' },
   'op.exists': { unit: 'bool', meaning: 'fan and path curves cross' },
-  'op.turns': { unit: 'bool', meaning: 'the fan turns at this voltage; false only where its lowest voltage is assumed' },
+  'op.turns': {
+    unit: 'bool',
+    meaning: 'the fan turns at this voltage; false only where its lowest voltage is assumed',
+  },
   'op.flow': {
     unit: 'm3/h',
     meaning: 'flow at the operating point, clean filter',
@@ -210,8 +213,18 @@ export const factCatalogue = {
   'fan.ratedV': { unit: 'V', meaning: 'rated voltage', quantity: 'voltage', symbol: 'V' },
   'fan.vMin': { unit: 'V', meaning: 'lowest allowed', quantity: 'voltage', symbol: 'V' },
   'fan.vMax': { unit: 'V', meaning: 'highest allowed', quantity: 'voltage', symbol: 'V' },
-  'fan.vMaxAssumed': { unit: 'V', meaning: 'highest voltage where no sheet states it: 10 % over rated', quantity: 'voltage', symbol: 'V' },
-  'fan.startVAssumed': { unit: 'V', meaning: 'start voltage where no sheet states it: what is usual', quantity: 'voltage', symbol: 'V' },
+  'fan.vMaxAssumed': {
+    unit: 'V',
+    meaning: 'highest voltage where no sheet states it: 10 % over rated',
+    quantity: 'voltage',
+    symbol: 'V',
+  },
+  'fan.startVAssumed': {
+    unit: 'V',
+    meaning: 'start voltage where no sheet states it: what is usual',
+    quantity: 'voltage',
+    symbol: 'V',
+  },
   'fan.startV': { unit: 'V', meaning: 'voltage that surely starts it', quantity: 'voltage', symbol: 'V' },
   'fan.drivenV': {
     unit: 'V',

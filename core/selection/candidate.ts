@@ -12,8 +12,16 @@ import type { Quantity, Sentence } from '#core/units'
 import type { Arrangement } from '#core/document'
 import { rangeBySquares } from '#core/numeric'
 import type { SelectionContext } from './context'
-import { addsPressure, curveAt, type CurveEnd, drivenSpeed, installationOf, freeDelivery, lowestDuty, pathUncertainty, pathDrop } from '#core/system'
 import {
+  addsPressure,
+  curveAt,
+  type CurveEnd,
+  drivenSpeed,
+  installationOf,
+  freeDelivery,
+  lowestDuty,
+  pathUncertainty,
+  pathDrop,
   drivenArray,
   endsOf,
   arrayCost,
@@ -140,9 +148,9 @@ function judge(
   const of = (value: number, quantity: Quantity) => ({ value, quantity })
   if (c.driveV < startV && startKnown)
     fail('starts at ', of(startV, 'voltage'), ', driven at ', of(c.driveV, 'voltage'))
-  else if (c.driveV < startV)
-    warn('its start voltage is assumed to be ', of(startV, 'voltage'), ': measure it')
-  else if (c.driveV < START_MARGIN * startV && startKnown) warn('hardly above its start voltage of ', of(startV, 'voltage'))
+  else if (c.driveV < startV) warn('its start voltage is assumed to be ', of(startV, 'voltage'), ': measure it')
+  else if (c.driveV < START_MARGIN * startV && startKnown)
+    warn('hardly above its start voltage of ', of(startV, 'voltage'))
   if (c.driveV > maxV && maxKnown) fail('allows only ', of(maxV, 'voltage'))
   else if (c.driveV > maxV)
     warn('over the ', of(maxV, 'voltage'), ' that are assumed to be its highest: find it on its sheet')

@@ -1,7 +1,7 @@
 import { medianSorted } from 'simple-statistics'
 import { meanOf, standardDeviation } from '#core/measure'
 import { currentAtVoltage } from '#core/fan'
-import { atDistance, atSpeed, minusBackground } from '#core/noise'
+import { atDistance, atSpeed, levelDistance, minusBackground } from '#core/noise'
 import { driveSpeed, freeDelivery, modelFan, shutOffPressure, type FanModel } from '#core/system'
 import type {
   Correction,
@@ -112,7 +112,7 @@ function claimOf(fan: Fan, model: FanModel | null, test: FanTest, figure: TestFi
   const claimed = atDistance(
     driven,
     model?.claimDistanceM ?? fan.noiseDistanceM ?? ASSUMED_M,
-    test.levelDistanceM ?? ASSUMED_M,
+    levelDistance(test.levelDistanceM ?? ASSUMED_M),
   )
   return {
     test,

@@ -52,7 +52,7 @@ const flowFigure = (context: SelectionContext, c: Candidate, model: FanModel): F
     's²·ρ/1.2·p(Q/(n·s)) = Δp_path(Q)',
     'monotone cubic through the fan’s curve; affinity laws; bracketed root',
     {
-      basis: model.curves.basis,
+      basis: c.estimated ? 'estimated' : model.curves.basis,
       low: c.flowLow,
       high: c.flowHigh,
       inputs: [
@@ -73,17 +73,19 @@ const pressureFigure = (c: Candidate): Figure =>
     c.pressure,
     'Δp_path(Q)',
     'the path’s resistance at that flow',
-    { inputs: [input('Q', 'airflow', c.flow, 'flow')] },
+    { basis: 'estimated', inputs: [input('Q', 'airflow', c.flow, 'flow')] },
   )
 
 const marginFigure = ({ needFlow }: SelectionContext, c: Candidate): Figure =>
   figure('selection.margin', 'Against the need', 'ratio', c.margin, 'Q / Q_need − 1', 'definition', {
+    basis: c.estimated ? 'estimated' : 'computed',
     inputs: [input('Q', 'airflow', c.flow, 'flow'), input('Q_need', 'needed', needFlow, 'flow')],
   })
 
 const LEVEL_FORMULA = 'L = max(15, L_claim + Δ_speed + Δ_distance + Δ_number + Δ_installed + Δ_tests)'
 const LEVEL_SOURCE =
-  'fan sound law 50·lg s (45 to 60 for small fans); 20·lg(r₀/r) up to the room’s 1.5 m; 10·lg n; what surrounds it: common practice'
+  'fan sound law 50·lg s (45 to 60 for small fans); 20·lg(r₀/r) up to the room’s 1.5 m; 10·lg n; ' +
+  'what surrounds it: common practice'
 
 /** The situations that the installation stands for. */
 function installedNote({ job, row }: SelectionContext, c: Candidate, fanArray: FanArray): string {
@@ -190,11 +192,7 @@ export function riseFigure({ job, air, doubts }: SelectionContext, delivered: De
 }
 
 /** A candidate's figures with their workings. */
-export const candidateFigures = (
-  context: SelectionContext,
-  c: Candidate,
-  fanArray: FanArray,
-): Figure[] => [
+export const candidateFigures = (context: SelectionContext, c: Candidate, fanArray: FanArray): Figure[] => [
   flowFigure(context, c, fanArray.model),
   pressureFigure(c),
   marginFigure(context, c),
@@ -245,7 +243,7 @@ export const servedFigure = (candidate: Candidate, { flow, low, high }: Delivere
     'Q_job = Q · (1 − leak share)',
     'operating point; ways side by side share one pressure drop',
     {
-      basis: model.curves.basis,
+      basis: candidate.estimated ? 'estimated' : model.curves.basis,
       low,
       high,
       inputs: [

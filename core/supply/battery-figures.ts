@@ -36,7 +36,13 @@ function runtimeWay(
   if (bank)
     return {
       formula: 't = Q·V·depth·cold / (P/η + P_idle) / duty',
-      inputs: [...energy, input('E', 'in the cells', energyJ, 'energy'), power, input('η', 'bank’s converter', BANK_EFFICIENCY, 'ratio'), idle],
+      inputs: [
+        ...energy,
+        input('E', 'in the cells', energyJ, 'energy'),
+        power,
+        input('η', 'bank’s converter', BANK_EFFICIENCY, 'ratio'),
+        idle,
+      ],
     }
   if (chemistry === 'lead-acid')
     return {
@@ -159,11 +165,7 @@ const outputFigure = ({ energyJ }: Pack, nominalV: number): Figure =>
     },
   )
 
-const autonomyFigure = (
-  { energyJ, depth, cold }: Pack,
-  dailyJ: number | null,
-  days: number | null,
-): Figure =>
+const autonomyFigure = ({ energyJ, depth, cold }: Pack, dailyJ: number | null, days: number | null): Figure =>
   figure(
     'sun.autonomy',
     'Without sun it carries, days',

@@ -15,7 +15,7 @@ const INSULATION_C = 70
 const WIRE_AIR_C = 30
 const PAIR = 2
 /** Plug and socket pairs on a lead. */
-const CONTACT_PAIRS = 2
+export const CONTACT_PAIRS = 2
 /**
  * Allowed current of a gauge in the plan's surroundings, A; null where the gauge is not known.
  * @param awg AWG size; 1/0 is 0

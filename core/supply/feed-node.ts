@@ -26,6 +26,8 @@ export interface FeedNodeReport {
   kind: 'source' | 'converter' | 'branch' | 'load' | 'selection'
   name: string
   what: string
+  /** voltage that the node above hands on, V */
+  aboveV: number
   inV: number
   outV: number
   /** lowest running and highest (without load, settings a little off) voltage at its terminals */

@@ -36,7 +36,8 @@ export const isLeadProblem = ({ code }: FeedProblem) => ofLead.includes(code)
 
 const plainWords: Record<Exclude<Code, 'over-voltage' | 'no-start' | 'does-not-run'>, string> = {
   'not-settled': 'finds no voltage to run at: the loads pull it down faster than it can give',
-  'resistor-unknown': 'its ohms are worked out from the fan’s current, which is not known: measure it, or type the ohms',
+  'resistor-unknown':
+    'its ohms are worked out from the fan’s current, which is not known: measure it, or type the ohms',
   'contract-lacks': 'this port does not offer that voltage',
   'current-unknown': 'its current is not known: not in the sums',
   'input-low': 'input too low for its output',

@@ -60,12 +60,7 @@ interface SolvedWindow {
 }
 
 /** A node as solved at nominal voltage, with its window and its current at the start. */
-function solvedNode(
-  node: BuiltNode,
-  state: FeedState,
-  window: SolvedWindow,
-  startA: number,
-): FeedNodeReport {
+function solvedNode(node: BuiltNode, state: FeedState, window: SolvedWindow, startA: number): FeedNodeReport {
   const { stated, known } = node
   const gives = stated.kind === 'source' || stated.kind === 'converter'
   const outA = gives || stated.kind === 'branch' ? state.outA : null
@@ -73,6 +68,7 @@ function solvedNode(
   const solved = {
     ...stated,
     lead: stated.lead && solvedLead(stated.lead, state, window.aboveV),
+    aboveV: window.aboveV,
     inV: state.inV,
     outV: state.outV,
     lowV: window.lowV,
@@ -103,7 +99,8 @@ function sourceProblems({ source }: PlanDocument, { worstA }: FeedNodeReport, se
       problems.push({ severity: 'stop', code: 'contract-lacks' })
   }
   const fuseA = source?.fuseFitted === false ? null : (source?.fuseA ?? null)
-  if (fuseA !== null && worstA !== null && worstA > fuseA) problems.push({ severity: 'fix', code: 'fuse-small' })
+  if (fuseA !== null && worstA !== null && worstA > fuseA)
+    problems.push({ severity: 'fix', code: 'fuse-small' })
   return problems
 }
 

@@ -2,6 +2,7 @@ import { CONTACT_OHM, SETTING_TOLERANCE } from '#core/power'
 import type { PlanDocument } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import type { FanArray } from '#core/system'
+import { CONTACT_PAIRS } from './feed-lead'
 import type { FeedNodeReport } from './feed-node'
 import type { PowerState } from './power'
 
@@ -28,6 +29,7 @@ function fanVoltageFigure(fed: Fed): Figure {
     inputs: [
       input('V_feed', plan.converter ? 'converter output' : 'source, nominal', power.feedV, 'voltage'),
       input('R', 'wire both ways and contacts', ohm, 'resistance'),
+      input('I', 'drawn there', at.inA, 'current'),
     ],
     note: [
       ohm ? '' : 'No wire given yet: its drop is not counted.',
@@ -39,15 +41,16 @@ function fanVoltageFigure(fed: Fed): Figure {
 }
 
 function loadFigure(fed: Fed): Figure {
-  const { at, conv, fanArray, power, source } = fed
-  const others = power.feed.nodes.filter((n) => n.kind === 'load').reduce((s, n) => s + (n.inA ?? 0), 0)
+  const { at, conv, fanArray, power } = fed
+  // everything else as the source sees it: what hangs on another converter by that one's input
+  const others = power.loadRunA === null ? null : power.loadRunA - ((conv ?? at).inA ?? 0)
   const fans = fanArray?.count ?? 1
   return figure(
     'power.load',
     'Drawn from the source',
     'current',
     power.loadRunA,
-    isSet(fed) ? 'I = ΣI_direct + V_out·I_out / (η·V_in)' : 'I = ΣI',
+    isSet(fed) ? 'I = I_other + V_out·I_out / (η·V_in)' : 'I = I_fan + I_other',
     'sum of the loads; converter power balance',
     {
       basis: 'estimated',
@@ -56,13 +59,21 @@ function loadFigure(fed: Fed): Figure {
           ? 'The fan’s current is not known.'
           : 'Fan current at its driven voltage: I_r·(V/V_r)^1.3, common practice.',
       inputs: [
-        input('I_fan', `${fans} fan${fans > 1 ? 's' : ''} at the driven voltage`, at.inA, 'current'),
-        input('I_other', 'other loads', others, 'current'),
-        ...(conv
+        input(
+          'I_fan',
+          conv
+            ? 'what stands before the fans takes'
+            : `${fans} fan${fans > 1 ? 's' : ''} at the driven voltage`,
+          (conv ?? at).inA,
+          'current',
+        ),
+        input('I_other', 'everything else at the source', others, 'current'),
+        ...(conv && isSet(fed)
           ? [
               input('η', 'converter efficiency', conv.efficiency, 'ratio'),
-              input('V_in', 'source', source.nominalV, 'voltage'),
-              input('V_out', 'converter output', power.feedV, 'voltage'),
+              input('V_in', 'into it', conv.inV, 'voltage'),
+              input('V_out', 'out of it', conv.outV, 'voltage'),
+              input('I_out', 'out of it', conv.outA, 'current'),
             ]
           : []),
       ],
@@ -76,8 +87,8 @@ const startFigure = ({ at, power }: Fed): Figure =>
     'At the start',
     'current',
     power.loadStartA,
-    'I_start = 2 · I_label · V/V_r',
-    'start current unmeasured: twice the label (common practice)',
+    'I = ΣI_start through converters and leads',
+    'start current as measured, else twice the label (common practice); the feed solved with it',
     { basis: 'estimated', inputs: [input('I_start', 'fans together', at.startA, 'current')] },
   )
 
@@ -106,13 +117,14 @@ function dropFigure({ at, power, source }: Fed): Figure {
     'Lost in the wire',
     'voltage',
     power.wireDropV,
-    'ΔV = (2·L·r + contacts) · I',
+    'ΔV = (2·L·r + n·contacts) · I',
     'ASTM B258, IEC 60028',
     {
       inputs: [
         input('L', 'one way', wireLengthM, 'distance'),
         input('r', 'per metre of conductor', perM, 'resistance'),
         input('contacts', 'a pair', CONTACT_OHM, 'resistance'),
+        input('n', 'contact pairs', CONTACT_PAIRS, 'number'),
         input('I', 'fan current', at.inA, 'current'),
       ],
       note: at.lead?.ohm ? '' : 'No wire given yet.',
@@ -145,8 +157,10 @@ const converterHeatFigure = ({ at }: Fed, conv: FeedNodeReport): Figure =>
     {
       basis: 'estimated',
       inputs: [
-        input('I', 'out of the converter', conv.outA, 'current'),
-        input('η', 'efficiency', conv.efficiency, 'ratio'),
+        input('V_in', 'into it', conv.inV, 'voltage'),
+        input('I_in', 'into it', conv.inA, 'current'),
+        input('V_out', 'out of it', conv.outV, 'voltage'),
+        input('I_out', 'out of it', conv.outA, 'current'),
       ],
     },
   )
@@ -177,6 +191,7 @@ const terminalFigures = (node: FeedNodeReport): Figure[] => [
     low: node.lowV,
     high: node.highV,
     inputs: [
+      input('V_above', 'handed to it', node.aboveV, 'voltage'),
       input('R', 'lead both ways and contacts', node.lead?.ohm ?? 0, 'resistance'),
       input('I', 'drawn', node.inA, 'current'),
     ],
@@ -213,9 +228,10 @@ const heatFigure = (node: FeedNodeReport): Figure =>
   figure(key(node, 'heat'), 'Heat in it', 'power', node.heatW, 'P = V_in·I_in − V_out·I_out', 'power balance', {
     basis: 'estimated',
     inputs: [
-      input('V_out', 'output', node.outV, 'voltage'),
-      input('I_out', 'out', node.outA, 'current'),
-      input('η', 'efficiency', node.efficiency, 'ratio'),
+      input('V_in', 'into it', node.inV, 'voltage'),
+      input('I_in', 'into it', node.inA, 'current'),
+      input('V_out', 'out of it', node.outV, 'voltage'),
+      input('I_out', 'out of it', node.outA, 'current'),
     ],
   })
 
@@ -228,7 +244,10 @@ const useFigure = (node: FeedNodeReport, limitA: number): Figure =>
     'u = I_out / I_max',
     'good to 80 % (common practice)',
     {
-      inputs: [input('I_out', 'out, at the worst of its window', node.worstOutA, 'current'), input('I_max', 'can give', limitA, 'current')],
+      inputs: [
+        input('I_out', 'out, at the worst of its window', node.worstOutA, 'current'),
+        input('I_max', 'can give', limitA, 'current'),
+      ],
     },
   )
 
@@ -242,12 +261,14 @@ function leadFigures(node: FeedNodeReport): Figure[] {
     'Lost in its lead',
     'voltage',
     lead.dropV,
-    'ΔV = (2·L·r + contacts)·I',
+    'ΔV = (2·L·r + n·contacts)·I',
     'ASTM B258, IEC 60028',
     {
       inputs: [
         input('L', 'one way', lead.lengthM, 'distance'),
         input('r', 'per metre', perM, 'resistance'),
+        input('contacts', 'a pair', CONTACT_OHM, 'resistance'),
+        input('n', 'contact pairs', CONTACT_PAIRS, 'number'),
         input('I', 'drawn', node.inA, 'current'),
       ],
     },
@@ -259,7 +280,18 @@ function leadFigures(node: FeedNodeReport): Figure[] {
     lead.longestM,
     'L = ΔV / (2·r·I) for a loss of 5 %',
     'Ohm’s law, E35',
-    { inputs: [input('r', 'per metre', perM, 'resistance'), input('I', 'drawn', node.inA, 'current')] },
+    {
+      inputs: [
+        input(
+          'ΔV',
+          'may be lost',
+          perM === null || node.inA === null ? null : 2 * (lead.longestM ?? 0) * perM * node.inA,
+          'voltage',
+        ),
+        input('r', 'per metre', perM, 'resistance'),
+        input('I', 'drawn', node.inA, 'current'),
+      ],
+    },
   )
   return [...(lead.ohm ? [lost] : []), ...(lead.longestM ? [longest] : [])]
 }

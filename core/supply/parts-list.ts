@@ -143,7 +143,9 @@ function converterRows(list: Shopping): PartRow[] {
   const turned = converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear'
   if (!turned) return [row({ what, detail, count: 1, price })]
   const amps = node && Math.max(node.outA ?? 0, nodeStart(list))
-  return [stockRow(list, { kind: 'converter', what, detail, count: 1, price, amps, does: converter.kind as 'buck' })]
+  return [
+    stockRow(list, { kind: 'converter', what, detail, count: 1, price, amps, does: converter.kind as 'buck' }),
+  ]
 }
 
 /** Further converters and loads of the feed. */

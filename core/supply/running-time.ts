@@ -111,10 +111,10 @@ const isLithium = (chemistry: Battery['chemistry']): chemistry is 'li-ion' | 'li
 function packOf(battery: Battery, source: Source, nominalV: number, job: Job, drawnA: number | null): Pack {
   const cells = battery.cells ?? 1
   const bank = source.kind === 'power-bank'
-  const usualV = isLithium(battery.chemistry)
-    ? cellVoltage[battery.chemistry].nominal
-    : bank
-      ? BANK_CELL_V
+  const usualV = bank
+    ? BANK_CELL_V
+    : isLithium(battery.chemistry)
+      ? cellVoltage[battery.chemistry].nominal
       : nominalV / cells
   const cellV = battery.cellV ?? usualV
   const packV = bank ? cellV : battery.chemistry === 'lead-acid' ? nominalV : cellV * cells
@@ -148,7 +148,8 @@ function runtimeWhileOn(
   const charge = battery?.chargeCoulomb ?? null
   if (!battery || charge === null || usableJ === null || !loadW || drawnA === null) return null
   if (pack.bank) return bankRuntime(usableJ, BANK_EFFICIENCY, loadW, idleW)
-  if (battery.chemistry === 'lead-acid') return peukertRuntime(charge * cold, RATE_S, PEUKERT[battery.leadKind], drawnA) * depth
+  if (battery.chemistry === 'lead-acid')
+    return peukertRuntime(charge * cold, RATE_S, PEUKERT[battery.leadKind], drawnA) * depth
   if (!isLithium(battery.chemistry)) return usableJ / (loadW + idleW)
   const [full, empty] = [
     packVoltage(battery.chemistry, cells, 'full'),

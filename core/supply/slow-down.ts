@@ -89,7 +89,8 @@ const stop = (text: string): Hazard => ({ severity: 'stop', text })
 const fix = (text: string): Hazard => ({ severity: 'fix', text })
 const note = (text: string): Hazard => ({ severity: 'note', text })
 /** A stop rests on what a sheet or a meter says; an assumption asks to be measured. */
-const weighed = (known: boolean, text: string): Hazard => (known ? stop(text) : fix(`${text} (assumed, measure it)`))
+const weighed = (known: boolean, text: string): Hazard =>
+  known ? stop(text) : fix(`${text} (assumed, measure it)`)
 const over = ({ maxV, maxKnown }: Wish, peak: number): Hazard =>
   peak > maxV ? weighed(maxKnown, `up to ${volts(peak)} on a fan for ${volts(maxV)}`) : null
 const noStart = ({ startV, startKnown }: Wish, v: number): Hazard =>
@@ -231,14 +232,21 @@ function diodeRow(w: Wish, kind: keyof typeof diodeVolts): SlowRow {
   const { targetV, amps, supply, lowV, highV } = w
   const n = Math.max(1, Math.round((supply - targetV) / drop))
   const atStart = diodeDrop(lowV, n, drop)
-  return rowOf(w, 'diode', `${n} ${diodeNames[kind]} diode${n > 1 ? 's' : ''} in a row`, diodeDrop(supply, n, drop), atStart, {
-    peakV: highV,
-    heatW: n * drop * amps,
-    parts: PARTS.diode * Math.ceil(n / 4),
-    take: { kind: 'diode', outV: diodeDrop(supply, n, drop), diodes: n, diodeKind: kind },
-    hazard: noStart(w, atStart) ?? over(w, diodeDrop(highV, n, LIGHT * drop)),
-    setting: `${n} ${diodeNames[kind]} diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
-  })
+  return rowOf(
+    w,
+    'diode',
+    `${n} ${diodeNames[kind]} diode${n > 1 ? 's' : ''} in a row`,
+    diodeDrop(supply, n, drop),
+    atStart,
+    {
+      peakV: highV,
+      heatW: n * drop * amps,
+      parts: PARTS.diode * Math.ceil(n / 4),
+      take: { kind: 'diode', outV: diodeDrop(supply, n, drop), diodes: n, diodeKind: kind },
+      hazard: noStart(w, atStart) ?? over(w, diodeDrop(highV, n, LIGHT * drop)),
+      setting: `${n} ${diodeNames[kind]} diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
+    },
+  )
 }
 
 const diodeNames = { silicon: 'silicon', schottky: 'Schottky' }

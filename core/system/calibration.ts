@@ -1,6 +1,7 @@
 import type { AirState } from '#core/air'
 import { fitResistance, pathExponent } from '#core/airpath'
 import { pressureAt, slopeAt, type Resistance } from '#core/fan'
+import { instrumentHalfWidth } from '#core/measure'
 import { airflowWithWallLoss } from '#core/need'
 import type { Calibration, Fan, PlanDocument } from '#core/document'
 import { curveAt, driveSpeed, modelFan, type CurveEnd, type FanModel } from './fan-model'
@@ -29,8 +30,7 @@ export interface CalibrationReport {
   exponent: number | null
 }
 
-/** Doubt of a delivered flow by vane anemometer times area, of a flow from heat and rise. Common practice, no source. */
-const FLOW_UNCERTAINTY = 0.1
+/** Doubt of a flow from heat and rise, share. Common practice, no source. */
 const RISE_UNCERTAINTY = 0.12
 const MIN_UNCERTAINTY = 0.05
 /** Factors outside this range are told: the element list is wrong rather than the guess. Common practice, no source. */
@@ -91,11 +91,16 @@ function measuredPoints(
 ): Point[] | string {
   if (cal.kind === 'pairs')
     return cal.points.length
-      ? cal.points.map((p) => ({ flow: p.flowM3s, pressure: p.pressurePa, uncertainty: MIN_UNCERTAINTY, fanUncertainty: 0 }))
+      ? cal.points.map((p) => ({
+          flow: p.flowM3s,
+          pressure: p.pressurePa,
+          uncertainty: MIN_UNCERTAINTY,
+          fanUncertainty: 0,
+        }))
       : 'Add a flow and the pressure over the path.'
   if (cal.kind === 'flow') {
     if (!cal.flowM3s) return 'Type the flow that was measured.'
-    const point = pointOfFan(cal, cal.flowM3s, FLOW_UNCERTAINTY, air, fans)
+    const point = pointOfFan(cal, cal.flowM3s, cal.flowDoubt ?? instrumentHalfWidth.flow, air, fans)
     return typeof point === 'string' ? point : [point]
   }
   if (!cal.heatW || !cal.riseK) return 'Type the heat and the rise that were measured.'
@@ -107,7 +112,7 @@ function measuredPoints(
     air.density,
   )
   if (!flow) return 'The walls alone would carry that heat: the rise says nothing about the air.'
-  const point = pointOfFan(cal, flow, RISE_UNCERTAINTY, air, fans)
+  const point = pointOfFan(cal, flow, cal.flowDoubt ?? RISE_UNCERTAINTY, air, fans)
   return typeof point === 'string' ? point : [point]
 }
 

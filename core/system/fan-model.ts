@@ -136,7 +136,10 @@ export function modelFan(fan: Fan): FanModelResult {
 function levelClaim(fan: Fan): Pick<FanModel, 'claimDbA' | 'claimDistanceM'> {
   if (fan.noiseDbA !== null)
     return fan.noiseIsPower
-      ? { claimDbA: powerToPressure(fan.noiseDbA, POWER_DISTANCE_M, 'sphere'), claimDistanceM: POWER_DISTANCE_M }
+      ? {
+          claimDbA: powerToPressure(fan.noiseDbA, POWER_DISTANCE_M, 'sphere'),
+          claimDistanceM: POWER_DISTANCE_M,
+        }
       : { claimDbA: fan.noiseDbA, claimDistanceM: fan.noiseDistanceM }
   return fan.noiseSone !== null && fan.noiseSone > 0
     ? { claimDbA: soneToDbA(fan.noiseSone), claimDistanceM: fan.noiseDistanceM ?? SONE_DISTANCE_M }
@@ -201,8 +204,7 @@ function fanCurves(fan: Fan): FanCurves | string {
   const curves = sheetCurves(fan)
   if (typeof curves === 'string' || !fan.trusted) return curves
   const { rotation: n = untested, flow = untested, pressure = untested } = fan.trusted
-  const change = (curve: FanCurve) =>
-    scaleCurve(curve, n.middle * flow.middle, n.middle ** 2 * pressure.middle)
+  const change = (curve: FanCurve) => scaleCurve(curve, n.middle * flow.middle, n.middle ** 2 * pressure.middle)
   const shapes = eachEnd(curves, change)
   const corrects = fan.trusted.flow ?? fan.trusted.rotation
   if (!corrects) return shapes

@@ -30,19 +30,24 @@ const basisOf = (e: ElementModel): FigureBasis =>
 /**
  * Figure of one element's drop at the flow through it.
  * @param q flow, m3/s, 0 or more
+ * @param factor that a measurement scales the path by; 1 without
  */
-export function elementFigure(e: ElementModel, q: number | null): Figure {
+export function elementFigure(e: ElementModel, q: number | null, factor = 1): Figure {
   const drop = q === null || e.missing ? null : elementDrop(e, q)
   return figure(
     `path.${e.element.id}`,
     e.element.name || elementNames[e.element.kind],
     'pressure',
     drop,
-    e.formula,
+    factor === 1 ? e.formula : `${e.formula}, all of it times k`,
     e.source,
     {
       basis: basisOf(e),
-      inputs: [...e.inputs, input('Q', 'flow through it', q, 'flow')],
+      inputs: [
+        ...e.inputs,
+        ...(factor === 1 ? [] : [input('k', 'real path over the guess, as measured', factor, 'number')]),
+        input('Q', 'flow through it', q, 'flow'),
+      ],
       ...(drop === null ? {} : dropRange(drop, elementUncertainty(e, q!))),
       note: e.missing ? `Not counted yet: it lacks ${e.missing}.` : '',
     },
@@ -72,7 +77,19 @@ export function dropFigure(path: PathModel, flow: number | null, operating: bool
     {
       basis: 'estimated',
       ...(total === null ? {} : dropRange(total, uncertainty)),
-      inputs: [input('Q', 'flow', flow, 'flow')],
+      inputs: [
+        input('Q', 'flow', flow, 'flow'),
+        ...(total === null
+          ? []
+          : path.main.map((e, i) =>
+              input(
+                `Δp${i + 1}`,
+                e.element.name || elementNames[e.element.kind],
+                elementDrop(e, flow!),
+                'pressure',
+              ),
+            )),
+      ],
       note: path.complete ? scaledWords(path) : missingWords(path),
     },
   )

@@ -28,7 +28,13 @@ export function densityAtFan(job: Job, air: AirState, exhaustC: number): number 
 export function airRise(job: Job, air: AirState, flow: number | null): number | null {
   if (flow === null || job.heatW === null) return null
   const intakeK = job.ambientC + ZERO_CELSIUS_K
-  return stirredRise(job.heatW, job.wallLossWK ?? 0, flow, air.density, job.direction === 'out' ? intakeK : null)
+  return stirredRise(
+    job.heatW,
+    job.wallLossWK ?? 0,
+    flow,
+    air.density,
+    job.direction === 'out' ? intakeK : null,
+  )
 }
 
 /** Air inside, degC; null where the rise is not known. */
@@ -43,7 +49,12 @@ export function insideC(job: Job, air: AirState, flow: number | null): number | 
  * @param flow through the fan, m3/s
  * @returns null where the direction is not known
  */
-export function fanAirC(job: Job, insideMaxC: number | null, flow: number | null, air: AirState): number | null {
+export function fanAirC(
+  job: Job,
+  insideMaxC: number | null,
+  flow: number | null,
+  air: AirState,
+): number | null {
   const hottest = job.ambientMaxC ?? job.ambientC
   if (job.direction === 'in') return hottest
   if (job.direction !== 'out') return null

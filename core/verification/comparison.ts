@@ -1,10 +1,10 @@
 import {
-  instrumentHalfWidth,
   intervalHalfWidth,
   meanOf,
   paired,
   relativeChange,
   symmetricDifference,
+  usualHalfWidth,
   welch,
 } from '#core/measure'
 import { scaleFlow, scalePower, scalePressure } from '#core/fan'
@@ -78,16 +78,10 @@ export interface FairComparison {
   /** readings that only one of the states has */ unmatched: string[]
 }
 
-/**
- * 95 % half-width of one reading, by its instrument.
- * @param value in the unit of its kind
- */
-export function readingHalfWidth(run: Run, quantity: ReadingQuantity, value: number): number {
-  if (quantity === 'temperature') return instrumentHalfWidth.temperature
-  if (quantity === 'level') return instrumentHalfWidth[run.instrument ?? 'phone']
-  const share = quantity === 'power' ? instrumentHalfWidth.current : instrumentHalfWidth[quantity]
-  return share * Math.abs(value)
-}
+/** 95 % half-width of one reading: what it was told to be worth, else by its instrument and the way it was read. */
+export const readingHalfWidth = (run: Run, reading: Reading): number =>
+  reading.halfWidth ??
+  usualHalfWidth(reading.quantity, readingMean(reading), reading.method, run.instrument ?? 'phone')
 
 /** Conditions may differ by this much. docs/physics.md, fair comparison (common practice). */
 export const FAIR = { volts: 0.02, ambientK: 2, load: 0.05, distance: 0.05, soak: 0.1, pairS: 3600 } as const
@@ -172,7 +166,7 @@ function levelOf(c: ComparisonContext, run: Run, reading: number): Value {
         bound,
         steps,
       }
-    value = levelInRoom(value, run.distanceM, c.distanceM)
+    value = levelInRoom(value, run.distanceM, c.distanceM).level
     steps.push('moved to the same distance')
   }
   if (correctsVoltage(c, run)) {
@@ -233,7 +227,6 @@ const pairedInTime = (before: readonly Value[], after: readonly Value[]) =>
   )
 
 function intervalOf(
-  quantity: ReadingQuantity,
   asRise: boolean,
   b: readonly Value[],
   a: readonly Value[],
@@ -248,10 +241,7 @@ function intervalOf(
   const scatter = (list: readonly Reading[]) =>
     list.length === 1 ? (intervalHalfWidth(readingValues(list[0]!)) ?? 0) : 0
   const of = (runs: readonly Value[], list: readonly Reading[]) =>
-    Math.hypot(
-      readingHalfWidth(runs[0]!.run, quantity, meanOf(runs.map((v) => v.value))) * (asRise ? Math.SQRT2 : 1),
-      scatter(list),
-    )
+    Math.hypot(readingHalfWidth(runs[0]!.run, list[0]!) * (asRise ? Math.SQRT2 : 1), scatter(list))
   return { halfWidth: Math.hypot(of(b, readings[0]), of(a, readings[1])), basis: 'instruments' }
 }
 
@@ -324,7 +314,7 @@ function compareKey(c: ComparisonContext, key: string, readings: readonly [Readi
     })
   const [b, a] = [valuesOf(c.before), valuesOf(c.after)]
   const [x, y] = [meanOf(b.map((v) => v.value)), meanOf(a.map((v) => v.value))]
-  const { halfWidth, basis } = intervalOf(quantity, asRise, b, a, readings)
+  const { halfWidth, basis } = intervalOf(asRise, b, a, readings)
   const level = quantity === 'level'
   const absolute = quantity === 'temperature' && !asRise
   const ratioOnly = quantity === 'flow' && readings.flat().some((r) => r.method === 'jet')

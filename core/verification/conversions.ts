@@ -19,18 +19,12 @@ import {
   topplingSpeed,
   traversePoints,
   typeKTemperature,
+  usualHalfWidth,
   wilsonInterval,
   type PtClass,
 } from '#core/measure'
 import { captureDistance, type CaptureOpening } from '#core/need'
-import {
-  atDistance,
-  backgroundClass,
-  minusBackground,
-  NEAREST_M,
-  readingClass,
-  ROOM_LIMIT_M,
-} from '#core/noise'
+import { backgroundClass, levelInRoom, minusBackground, NEAREST_M, readingClass } from '#core/noise'
 import type { Quantity } from '#core/units'
 import { figure, input, type Figure } from '#core/figure'
 import type { FlowMethod, ReadingQuantity } from '#core/document'
@@ -161,11 +155,10 @@ function sound({ n }: Inputs): Converted {
   const kind = background === null ? null : backgroundClass(read, background)
   const clean = background === null ? read : (minusBackground(read, background) ?? read)
   const moves = from !== null && to !== null && from !== to
-  if (moves && (Math.min(from, to) < NEAREST_M || Math.max(from, to) > ROOM_LIMIT_M))
-    return no(
-      `The distance law holds from ${NEAREST_M} to about ${ROOM_LIMIT_M} m: nearer is the near field, farther away the room decides.`,
-    )
-  const level = moves ? atDistance(clean, from, to) : clean
+  if (moves && Math.min(from, to) < NEAREST_M)
+    return no(`Nearer than ${NEAREST_M} m is the near field: no law takes a level from there to elsewhere.`)
+  const moved = moves ? levelInRoom(clean, from, to) : { level: clean, halfWidth: 0 }
+  const { level } = moved
   const bound = kind === 'invalid' || (floor !== null && readingClass(read, floor) !== 'usable')
   const warning = [
     kind && kind !== 'no-correction' && kind !== 'corrected' ? backgroundWords[kind] : '',
@@ -183,9 +176,10 @@ function sound({ n }: Inputs): Converted {
         'level',
         level,
         'L = 10·lg(10^(L_t/10) − 10^(L_b/10)) − 20·lg(r₂/r₁)',
-        'ISO 3744/3746 classes (from memory); free field',
+        'ISO 3744/3746 classes (from memory); free field, no further than the room lets a level fall (0.5 to 1.5 m)',
         {
           basis: 'measured',
+          ...(moved.halfWidth > 0 ? { low: level - moved.halfWidth, high: level + moved.halfWidth } : {}),
           inputs: [
             input('L_t', 'read', read, 'level'),
             input('L_b', 'background', background, 'level'),
@@ -544,8 +538,12 @@ export const conversions: readonly Conversion[] = [
           'physics notes ME5: the offset cancels',
           {
             basis: 'measured',
-            low: swappedSensorPressure(n.d1!, n.d2!) - 1,
-            high: swappedSensorPressure(n.d1!, n.d2!) + 1,
+            low:
+              swappedSensorPressure(n.d1!, n.d2!) -
+              usualHalfWidth('pressure', swappedSensorPressure(n.d1!, n.d2!)),
+            high:
+              swappedSensorPressure(n.d1!, n.d2!) +
+              usualHalfWidth('pressure', swappedSensorPressure(n.d1!, n.d2!)),
             inputs: [input('d₁', 'A inside', n.d1!, 'pressure'), input('d₂', 'A outside', n.d2!, 'pressure')],
             note: 'Usable floor 1 to 2 Pa after a minute of averaging (common practice).',
           },
@@ -574,8 +572,8 @@ export const conversions: readonly Conversion[] = [
           'physics notes ME5',
           {
             basis: 'measured',
-            low: value - 1,
-            high: value + 1,
+            low: value - usualHalfWidth('pressure', value),
+            high: value + usualHalfWidth('pressure', value),
             inputs: [
               input('p', 'running', n.in!, 'pressure'),
               input('offset', 'fan off', n.zero!, 'pressure'),

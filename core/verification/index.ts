@@ -1,4 +1,10 @@
-export { compareRuns, type Comparison, type FairComparison, mainComparison } from './comparison'
+export {
+  compareRuns,
+  type Comparison,
+  type FairComparison,
+  mainComparison,
+  readingHalfWidth,
+} from './comparison'
 export { conversions, convert, type Inputs } from './conversions'
 export {
   everydayLevels,

@@ -1,10 +1,4 @@
-import {
-  instrumentHalfWidth,
-  intervalHalfWidth,
-  meanOf,
-  targetVerdict,
-  type TargetVerdict,
-} from '#core/measure'
+import { intervalHalfWidth, meanOf, targetVerdict, type TargetVerdict } from '#core/measure'
 import { cleanLevel, distanceLawHolds, levelInRoom, NEAREST_M, ROOM_LIMIT_M } from '#core/noise'
 import type { Quantity } from '#core/units'
 import { compareRuns, LOAD_FACTOR, readingHalfWidth, type FairComparison } from './comparison'
@@ -57,10 +51,11 @@ export function latestRun(plan: PlanDocument, kind: Run['kind']): Run | null {
 /** Limit of restating a rise to another ambient. docs/physics.md, normalising. */
 const AMBIENT_RANGE_K = 15
 
-function judgeTemperature(job: Job, run: Run, reading: number): Judged {
+function judgeTemperature(job: Job, run: Run, read: Reading): Judged {
   const steps: string[] = []
+  const reading = readingMean(read)
   let value = reading
-  let halfWidth: number = instrumentHalfWidth.temperature
+  let halfWidth = readingHalfWidth(run, read)
   if (run.ambientC !== null) {
     let rise = reading - run.ambientC
     halfWidth = Math.SQRT2 * halfWidth
@@ -101,21 +96,24 @@ const boundWords = {
 /** Distances that differ by less than this share are the same. */
 const SAME_DISTANCE = 0.05
 
-function judgeLevel(job: Job, run: Run, reading: number): Judged {
+function judgeLevel(job: Job, run: Run, read: Reading): Judged {
+  const reading = readingMean(read)
   const { level, bound, corrected } = cleanLevel(reading, run.backgroundDbA, run.floorDbA)
   const steps = [...(bound ? [boundWords[bound]] : []), ...(corrected ? ['background removed'] : [])]
   const moves =
     run.distanceM !== null && Math.abs(run.distanceM - job.listenerM) > SAME_DISTANCE * job.listenerM
-  const value = moves ? levelInRoom(level, run.distanceM!, job.listenerM) : level
+  const moved = moves ? levelInRoom(level, run.distanceM!, job.listenerM) : { level, halfWidth: 0 }
+  const value = moved.level
   if (value !== level)
     steps.push(
       distanceLawHolds(run.distanceM!, job.listenerM)
         ? 'moved to the listener’s distance by the free-field law'
-        : `moved to the listener’s distance, no further than the law holds (${NEAREST_M} to ${ROOM_LIMIT_M} m)`,
+        : `moved to the listener’s distance, no further than the room lets a level fall (${ROOM_LIMIT_M} m at most; ` +
+            `nearer than ${NEAREST_M} m is the near field)`,
     )
   return {
     value,
-    halfWidth: instrumentHalfWidth[run.instrument ?? 'phone'],
+    halfWidth: Math.hypot(readingHalfWidth(run, read), moved.halfWidth),
     steps,
     n: 1,
     upperBoundOnly: bound !== null,
@@ -165,11 +163,11 @@ function readingsFor(target: Target, { runs }: RunState): { run: Run; reading: R
 
 function judgeReading(job: Job, target: Target, run: Run, reading: Reading): Judged {
   const value = readingMean(reading)
-  if (target.kind === 'temperature') return judgeTemperature(job, run, value)
-  if (target.kind === 'level') return judgeLevel(job, run, value)
+  if (target.kind === 'temperature') return judgeTemperature(job, run, reading)
+  if (target.kind === 'level') return judgeLevel(job, run, reading)
   return {
     value,
-    halfWidth: readingHalfWidth(run, reading.quantity, value),
+    halfWidth: readingHalfWidth(run, reading),
     steps: [],
     upperBoundOnly: false,
     formula: 'as read',

@@ -58,7 +58,7 @@ export function filmCabinet(): PlanDocument {
     element('inlet-slot', 'opening', { name: 'Inlet slot', areaM2: cm2(210), edge: 'slot', basis: 'measured' }),
     element('pleated-filter', 'filter', {
       name: 'Pleated filter',
-      areaM2: cm2(900),
+      areaM2: cm2(1000),
       medium: 'coarse',
       basis: 'good-guess',
     }),

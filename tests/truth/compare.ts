@@ -61,9 +61,11 @@ export function complaintsOf(seed: number): Complaint[] {
   else if (slow && flow && Math.abs(flow / slow - 1) > AGREE)
     complain(`flow ${flow} against ${slow}: ${(100 * (flow / slow - 1)).toFixed(3)} %`)
   for (const f of figuresOf(report)) {
-    for (const x of [f.value, f.low, f.high]) if (x !== null && !Number.isFinite(x)) complain(`${f.key} is ${x}`)
+    for (const x of [f.value, f.low, f.high])
+      if (x !== null && !Number.isFinite(x)) complain(`${f.key} is ${x}`)
     const slack = 1e-9 * Math.abs(f.value ?? 0)
-    if (f.value !== null && f.low !== null && f.low > f.value + slack) complain(`${f.key}: low ${f.low} > ${f.value}`)
+    if (f.value !== null && f.low !== null && f.low > f.value + slack)
+      complain(`${f.key}: low ${f.low} > ${f.value}`)
     if (f.value !== null && f.high !== null && f.high < f.value - slack)
       complain(`${f.key}: high ${f.high} < ${f.value}`)
   }

@@ -92,7 +92,12 @@ const rowKinds: ElementKind[] = [
 ]
 
 /** One element with all its sizes. */
-export function randomElement(d: Draw, kind: ElementKind, id: string, branchId: string | null = null): PathElement {
+export function randomElement(
+  d: Draw,
+  kind: ElementKind,
+  id: string,
+  branchId: string | null = null,
+): PathElement {
   const e = newElement(id, kind, branchId)
   const bore = d.between(0.05, 0.15)
   const area = d.spread(0.001, 0.02)
@@ -100,7 +105,12 @@ export function randomElement(d: Draw, kind: ElementKind, id: string, branchId: 
     case 'opening':
       return { ...e, areaM2: area, edge: d.pick(['sharp', 'slot', 'crack', 'rounded'] as const) }
     case 'slot':
-      return { ...e, widthM: d.between(0.1, 0.5), gapM: d.between(0.003, 0.02), lengthM: d.chance(0.5) ? 0.02 : null }
+      return {
+        ...e,
+        widthM: d.between(0.1, 0.5),
+        gapM: d.between(0.003, 0.02),
+        lengthM: d.chance(0.5) ? 0.02 : null,
+      }
     case 'grille':
       return {
         ...e,
@@ -125,7 +135,12 @@ export function randomElement(d: Draw, kind: ElementKind, id: string, branchId: 
         slack: d.pick([1, 1, 3]),
       }
     case 'bend':
-      return { ...e, diameterM: bore, style: d.pick(['round', ...mitres.map((m) => m.key)]), count: d.pick([1, 2]) }
+      return {
+        ...e,
+        diameterM: bore,
+        style: d.pick(['round', ...mitres.map((m) => m.key)]),
+        count: d.pick([1, 2]),
+      }
     case 'reducer':
       return { ...e, diameterM: bore, diameter2M: d.between(0.05, 0.15), angleDeg: d.pick([20, 45, 180]) }
     case 'wye':
@@ -158,7 +173,16 @@ function randomSplit(d: Draw, id: string): { elements: PathElement[]; branches: 
   const ways = names.flatMap(({ id: way }, i) => {
     const kinds: ElementKind[] = d.chance(0.35)
       ? ['flap']
-      : d.pick([['opening'], ['grille'], ['duct'], ['opening', 'filter'], ['duct', 'bend', 'duct'], ['slot']] as const).slice()
+      : d
+          .pick([
+            ['opening'],
+            ['grille'],
+            ['duct'],
+            ['opening', 'filter'],
+            ['duct', 'bend', 'duct'],
+            ['slot'],
+          ] as const)
+          .slice()
     return kinds.map((kind, k) => randomElement(d, kind, `${id}-${i}-${k}`, way))
   })
   return { elements: [element, ...ways], branches }
@@ -174,26 +198,34 @@ function tellGoal(plan: PlanDocument, d: Draw, present: Fan): void {
   job.altitudeM = d.pick([0, 100, 600, 1500])
   job.humidity = d.between(0.2, 0.8)
   job.direction = d.pick([null, 'in', 'out'])
-  Object.assign(job, {
-    cool: {
-      heatW: d.spread(5, 300),
-      heatBasis: d.pick(['measured', 'nameplate', 'estimate']),
-      insideMaxC: job.ambientC + d.between(4, 20),
-      wallLossWK: d.pick([null, d.between(0.2, 4)]),
-    },
-    part: { heatW: d.spread(5, 100), heatBasis: 'estimate', partMaxC: job.ambientC + d.between(20, 50) },
-    ventilate: { volumeM3: d.spread(0.05, 20), airChangesPerH: d.between(3, 60) },
-    fume: {
-      fumeWay: d.pick(['capture', 'slot']),
-      captureSpeedMs: d.between(0.25, 1),
-      captureDistanceM: d.between(0.05, 0.3),
-      nozzleAreaM2: d.spread(0.002, 0.02),
-      slotLengthM: 0.4,
-    },
-    stir: { volumeM3: d.spread(0.02, 1), turnoversPerH: d.between(10, 60) },
-    chill: { waterAreaM2: d.between(0.1, 0.6), waterC: 22, crossAreaM2: 0.05, surfaceSpeedMs: d.between(0.1, 0.6) },
-    quieten: { keepBasis: 'existing-fan', existingFanId: present.id, heatW: d.pick([null, 30]) },
-  }[job.goal])
+  Object.assign(
+    job,
+    {
+      cool: {
+        heatW: d.spread(5, 300),
+        heatBasis: d.pick(['measured', 'nameplate', 'estimate']),
+        insideMaxC: job.ambientC + d.between(4, 20),
+        wallLossWK: d.pick([null, d.between(0.2, 4)]),
+      },
+      part: { heatW: d.spread(5, 100), heatBasis: 'estimate', partMaxC: job.ambientC + d.between(20, 50) },
+      ventilate: { volumeM3: d.spread(0.05, 20), airChangesPerH: d.between(3, 60) },
+      fume: {
+        fumeWay: d.pick(['capture', 'slot']),
+        captureSpeedMs: d.between(0.25, 1),
+        captureDistanceM: d.between(0.05, 0.3),
+        nozzleAreaM2: d.spread(0.002, 0.02),
+        slotLengthM: 0.4,
+      },
+      stir: { volumeM3: d.spread(0.02, 1), turnoversPerH: d.between(10, 60) },
+      chill: {
+        waterAreaM2: d.between(0.1, 0.6),
+        waterC: 22,
+        crossAreaM2: 0.05,
+        surfaceSpeedMs: d.between(0.1, 0.6),
+      },
+      quieten: { keepBasis: 'existing-fan', existingFanId: present.id, heatW: d.pick([null, 30]) },
+    }[job.goal],
+  )
   if (job.goal === 'part')
     plan.sink = [
       { flowM3s: 0.004, kPerW: 1.2 },

@@ -1,4 +1,12 @@
-import { continuedPressure, highestPressure, lastFlow, memberFlow, pressureAt, scaleCurve, type FanCurve } from '#core/fan'
+import {
+  continuedPressure,
+  highestPressure,
+  lastFlow,
+  memberFlow,
+  pressureAt,
+  scaleCurve,
+  type FanCurve,
+} from '#core/fan'
 import {
   addsPressure,
   curveAt,
@@ -67,7 +75,10 @@ function groupPressure({ model, second, count, arrangement }: FanArray, volts: n
   const inSeries = addsPressure(arrangement)
   if (!second) {
     const n = inSeries ? 1 : count
-    return { last: n * lastFlow(one), at: (q: number) => (pressureAt(one, q / n) ?? NaN) * (inSeries ? count : 1) }
+    return {
+      last: n * lastFlow(one),
+      at: (q: number) => (pressureAt(one, q / n) ?? NaN) * (inSeries ? count : 1),
+    }
   }
   const other = curves[1]!
   if (inSeries)
@@ -75,8 +86,7 @@ function groupPressure({ model, second, count, arrangement }: FanArray, volts: n
       last: lastFlow(one) + lastFlow(other),
       at: (q: number) => continuedPressure(one, q)! + continuedPressure(other, q)!,
     }
-  const total = (p: number) =>
-    memberFlow(one, p, { flap: false })! + memberFlow(other, p, { flap: false })!
+  const total = (p: number) => memberFlow(one, p, { flap: false })! + memberFlow(other, p, { flap: false })!
   const top = Math.max(highestPressure(one), highestPressure(other))
   return {
     last: total(0),

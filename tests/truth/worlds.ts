@@ -1,5 +1,5 @@
 import { airState, type AirState } from '#core/air'
-import { newElement, newFan, newPlan, type Fan, type PlanDocument } from '#core/document'
+import { newFan, newPlan, type Fan, type PlanDocument } from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { scaleCurve, type FanCurve } from '#core/fan'
 import { computeReport, type Report } from '#core/plan'
@@ -68,7 +68,9 @@ export function worldPlan(seed: number): { plan: PlanDocument; fan: Fan } {
   const typical = (0.4 * flow * 1.2 * 1006 + (job.wallLossWK ?? 0)) * d.between(4, 16)
   job.heatW = typical
   job.insideMaxC = job.ambientC + d.between(6, 16)
-  plan.uncertainties = d.chance(0.6) ? [{ id: 'ambientC', grade: d.pick(['good-guess', 'rough-guess']), low: null, high: null }] : []
+  plan.uncertainties = d.chance(0.6)
+    ? [{ id: 'ambientC', grade: d.pick(['good-guess', 'rough-guess']), low: null, high: null }]
+    : []
   const count = d.pick([1, 1, 2])
   plan.selection = {
     id: 'pick',
@@ -111,7 +113,13 @@ function truePath(path: PathModel, z: () => number): PathModel {
     const moved = Math.sqrt(SHARED_DOUBT) * common + Math.sqrt(1 - SHARED_DOUBT) * z()
     const k = Math.exp((Math.log1p(e.uncertainty) * moved) / Z95)
     const { extra } = e
-    return { ...e, a: e.a * k, b: e.b * k, staticHead: e.staticHead * k, extra: extra ? (q) => k * extra(q) : null }
+    return {
+      ...e,
+      a: e.a * k,
+      b: e.b * k,
+      staticHead: e.staticHead * k,
+      extra: extra ? (q) => k * extra(q) : null,
+    }
   })
   return { ...path, main }
 }
@@ -132,10 +140,7 @@ function trueLevel({ selection, selectionContext: { job, row } }: Report, z: () 
   const exponent = z()
   const slope = exponent < 0 ? 50 + 5 * exponent : 50 + 10 * exponent
   return (
-    level!.exact +
-    CLAIM_DB * z() +
-    (slope - 50) * Math.log10(speed) +
-    (end - installed.value) * Math.abs(share)
+    level!.exact + CLAIM_DB * z() + (slope - 50) * Math.log10(speed) + (end - installed.value) * Math.abs(share)
   )
 }
 
@@ -218,7 +223,7 @@ export function countWorlds(delivery: Delivery, plans: number, worlds: number, f
   return tally
 }
 
-/** What the tables ask for: a stated range holds 93 to 97 of 100 worlds, the drawn one 88 to 92, a chance is right within 6 points. */
+/** What the tables ask for: of 100 worlds a stated range holds 93 to 97, the drawn one 88 to 92; a chance is right within 6 points. */
 export const goals = { stated: [93, 97], drawn: [88, 92], chance: 6 } as const
 /** Tenths with fewer worlds than this are too few to be judged. */
 const FEWEST = 300
@@ -227,7 +232,8 @@ const percent = (part: number, of: number) => (100 * part) / of
 
 /** The lines of a table as printed. */
 export function tableOf(t: Tally): string[] {
-  const held = (name: string, part: number, of: number) => `${name.padEnd(42)} ${percent(part, of).toFixed(1)} %`
+  const held = (name: string, part: number, of: number) =>
+    `${name.padEnd(42)} ${percent(part, of).toFixed(1)} %`
   return [
     held('flow in its stated range', t.flow, t.worlds),
     held('inside temperature in its stated range', t.inside, t.worlds),
@@ -255,7 +261,9 @@ export function missedGoals(t: Tally): string[] {
     ...t.tenths.flatMap((x) => {
       if (x.worlds < FEWEST) return []
       const off = percent(x.met, x.worlds) - percent(x.stated, x.worlds)
-      return Math.abs(off) <= goals.chance ? [] : [`chance of ${percent(x.stated, x.worlds).toFixed(0)} %: off by ${off.toFixed(1)}`]
+      return Math.abs(off) <= goals.chance
+        ? []
+        : [`chance of ${percent(x.stated, x.worlds).toFixed(0)} %: off by ${off.toFixed(1)}`]
     }),
   ]
 }

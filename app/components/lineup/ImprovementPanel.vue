@@ -112,9 +112,7 @@ async function keep(improvement: Improvement) {
           ><strong>{{ improvement.label }}</strong
           ><span class="small soft"> · {{ groups[improvement.group] }}</span></span
         >
-        <span class="mono small effect"
-          >{{ effectOf(improvement) }}</span
-        >
+        <span class="mono small effect">{{ effectOf(improvement) }}</span>
         <span class="row buttons">
           <button
             type="button"

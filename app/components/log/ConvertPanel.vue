@@ -2,9 +2,16 @@
 import { convert, conversions, type Inputs } from '#core/verification'
 import type { FlowMethod, ReadingQuantity } from '#core/document'
 
+export interface TakenHow {
+  method: FlowMethod | null
+  points: number | null
+  /** 95 % half-width, in the reading's SI unit */
+  halfWidth: number | null
+}
+
 /** From what the instrument shows to the reading, with its working. */
 const emit = defineEmits<{
-  take: [quantity: ReadingQuantity, value: number, how: { method: FlowMethod | null; points: number | null }]
+  take: [quantity: ReadingQuantity, value: number, how: TakenHow]
 }>()
 const job = useJobStore()
 const { show } = useUnits()
@@ -25,9 +32,12 @@ const result = computed(() => convert(conversion.value, { ...inputs, density: jo
 function take() {
   const r = result.value
   if (!r.ok || !conversion.value.gives || r.figures[0]!.value === null) return
-  emit('take', conversion.value.gives, r.figures[0]!.value, {
+  const { value, low, high } = r.figures[0]!
+  if (value === null) return
+  emit('take', conversion.value.gives, value, {
     method: r.method ?? null,
     points: r.points ?? null,
+    halfWidth: low === null || high === null ? null : Math.max(high - value, value - low),
   })
 }
 </script>

@@ -11,6 +11,8 @@ import {
 } from '#core/document'
 import { quantityInfo } from '#core/units'
 import { readingLimit } from '#core/document'
+import { plausible, type PlausibleQuantity } from '#core/measure'
+import type { TakenHow } from './ConvertPanel.vue'
 
 /** What was read in a run: kind, place, stage, the source that ran alone, one or several values. */
 const props = defineProps<{ run: Run }>()
@@ -60,6 +62,7 @@ const entry = reactive({
   source: '',
   method: null as FlowMethod | null,
   points: null as number | null,
+  halfWidth: null as number | null,
   values: [] as number[],
 })
 const turn = ref(0)
@@ -75,6 +78,7 @@ watch(
       values: [],
       method: null,
       points: null,
+      halfWidth: null,
       source: q === 'level' ? entry.source : '',
     })
     problem.value = ''
@@ -94,19 +98,16 @@ async function add() {
     source: entry.source,
     method: entry.quantity === 'flow' ? entry.method : null,
     points: entry.quantity === 'flow' ? entry.points : null,
+    halfWidth: entry.halfWidth,
   }
   problem.value = store.change((d) => d.runs.find((r) => r.id === props.run.id)?.readings.push(reading))
   if (problem.value) return
-  entry.values = []
+  Object.assign(entry, { values: [], halfWidth: null })
   turn.value++
   await nextTick()
   focusValue()
 }
-async function take(
-  quantity: ReadingQuantity,
-  value: number,
-  how: { method: FlowMethod | null; points: number | null },
-) {
+async function take(quantity: ReadingQuantity, value: number, how: TakenHow) {
   entry.quantity = quantity
   // the change of kind clears the entry first; the field shows the value before it is stepped into
   await nextTick()
@@ -115,6 +116,21 @@ async function take(
   focusValue()
 }
 defineExpose({ focusValue })
+
+const asked = new Set<string>(['rotation', 'flow', 'pressure', 'level', 'voltage', 'current', 'temperature'])
+/** Asks about a reading that is rare for its kind: a slipped unit or decimal point looks like that. */
+const isUnusual = ({ quantity, value }: Reading) =>
+  asked.has(quantity) && plausible(quantity as PlausibleQuantity, value) === 'ask'
+const readingHint = (reading: Reading): string =>
+  [
+    reading.repeats.length ? `mean ${show(readingMean(reading), reading.quantity)}` : '',
+    reading.halfWidth === null ? '' : `worth ± ${show(reading.halfWidth, halfWidthUnit(reading.quantity))}`,
+    isUnusual(reading) ? 'unusual for its kind: is unit and point right?' : '',
+  ]
+    .filter(Boolean)
+    .join('; ')
+const halfWidthUnit = (quantity: ReadingQuantity) =>
+  quantity === 'temperature' ? 'temperatureDifference' : quantity === 'level' ? 'levelDifference' : quantity
 
 const edit = (id: string, field: string, mutate: (r: Reading) => void) =>
   store.change((d) => {
@@ -203,7 +219,7 @@ const setValues = (reading: Reading, values: number[]) => {
               required
               :quantity="reading.quantity"
               :schema="readingLimit(reading.quantity)"
-              :hint="reading.repeats.length ? `mean ${show(readingMean(reading), reading.quantity)}` : ''"
+              :hint="readingHint(reading)"
               :model-value="[reading.value, ...reading.repeats]"
               @update:model-value="setValues(reading, $event)"
             />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { feedProblemText, nodeFigures } from '#core/supply'
-import type { FeedPart } from '#core/document'
-import { newFeedPart, feedPartSchema, withLoadKind, withPartConverter, type LoadKind } from '#core/document'
+import type { FeedPart, LoadKind } from '#core/document'
+import { newFeedPart, feedPartSchema, withLoadKind, withPartConverter } from '#core/document'
 
 /** What else the source feeds: converters, branches and loads, each on its own lead. */
 const job = useJobStore()
@@ -49,18 +49,15 @@ function add(kind: FeedPart['kind']) {
   open.value = part.id
 }
 const set = (id: string, key: keyof FeedPart, value: unknown) =>
-  job.change(
-    (d) => {
-      const at = d.feed.findIndex((f) => f.id === id)
-      const part = d.feed[at]
-      if (!part) return
-      // another kind leaves nothing of the old one behind
-      if (key === 'loadKind') d.feed[at] = withLoadKind(part, value as LoadKind)
-      else if (key === 'converterKind') d.feed[at] = withPartConverter(part, value as 'buck')
-      else assign(part, key, value)
-    },
-    `feed.${id}.${key}`,
-  )
+  job.change((d) => {
+    const at = d.feed.findIndex((f) => f.id === id)
+    const part = d.feed[at]
+    if (!part) return
+    // another kind leaves nothing of the old one behind
+    if (key === 'loadKind') d.feed[at] = withLoadKind(part, value as LoadKind)
+    else if (key === 'converterKind') d.feed[at] = withPartConverter(part, value as 'buck')
+    else assign(part, key, value)
+  }, `feed.${id}.${key}`)
 const remove = (part: FeedPart) =>
   job.removeWithUndo(`${part.name} and what hangs on it removed.`, (d) => {
     const gone = below(part.id)

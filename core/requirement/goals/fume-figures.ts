@@ -4,7 +4,18 @@ import { figure, input, type Figure } from '#core/figure'
 import { captureDistance, openingPressure } from '#core/need'
 import { CD, enclosure, roomClearTime, speedReached } from './fume-flow'
 import type { Delivered } from './model'
-import { MIXING } from './space-flow'
+import { CLEAR_SHARE, MIXING } from './space-flow'
+
+/** The capture law by what stands before the source. */
+const captureFormulas = {
+  plain: 'V = Q / (10·X² + A)',
+  flanged: 'V = Q / (0.75·(10·X² + A))',
+  bench: 'V = Q / (5·X² + A)',
+  slot: 'V = Q / (3.7·L·X)',
+  'slot with a flange': 'V = Q / (2.6·L·X)',
+}
+const way = (job: Job): keyof typeof captureFormulas =>
+  job.fumeWay === 'slot' ? (job.slotFlanged ? 'slot with a flange' : 'slot') : job.nozzleOpening
 
 /** Capture speed that the delivered flow reaches at the source. */
 export const captureReachedFigure = (job: Job, { flow, low, high }: Delivered): Figure =>
@@ -13,7 +24,7 @@ export const captureReachedFigure = (job: Job, { flow, low, high }: Delivered): 
     'Speed at the source with the picked fan',
     'speed',
     speedReached(job, flow),
-    'V = Q / (10·X² + A)',
+    captureFormulas[way(job)],
     'the same law backwards',
     {
       basis: 'estimated',
@@ -22,6 +33,9 @@ export const captureReachedFigure = (job: Job, { flow, low, high }: Delivered): 
       inputs: [
         input('Q', 'airflow', flow, 'flow'),
         input('X', 'source to opening', job.captureDistanceM, 'distance'),
+        job.fumeWay === 'slot'
+          ? input('L', 'length of the slot', job.slotLengthM, 'distance')
+          : input('A', 'opening of the nozzle', job.nozzleAreaM2, 'area'),
       ],
     },
   )
@@ -36,7 +50,9 @@ export function nozzleReachFigure(job: Job, { flow, low, high }: Delivered): Fig
     'The nozzle may be this far off',
     'distance',
     reach(flow),
-    'X = √((Q/V − A)/10)',
+    { plain: 'X = √((Q/V − A)/10)', flanged: 'X = √((Q/(0.75·V) − A)/10)', bench: 'X = √((Q/V − A)/5)' }[
+      nozzleOpening
+    ],
     'the same law backwards; beyond 1.5 diameters of the opening draughts decide',
     {
       basis: 'estimated',
@@ -69,6 +85,8 @@ export function boxPressureFigure(job: Job, air: AirState, flow: number): Figure
       inputs: [
         input('Q', 'airflow', flow, 'flow'),
         input('A', 'all openings and leaks', box?.area ?? null, 'area'),
+        input('Cd', 'discharge coefficient', CD, 'number'),
+        input('ρ', 'air density', air.density, 'density'),
       ],
     },
   )
@@ -88,6 +106,7 @@ export const roomClearFigure = (job: Job): Figure =>
       inputs: [
         input('n', 'air changes of the room', job.roomChangesPerH, 'perHour'),
         input('K', 'mixing factor of the room', job.roomMixing ?? MIXING, 'number'),
+        input('share', 'left of the first level', job.clearShare ?? CLEAR_SHARE, 'ratio'),
       ],
       note: job.roomChangesPerH
         ? 'From what escaped; surfaces give smell back longer.'

@@ -140,10 +140,7 @@ describe('cool a box', () => {
 describe('cool a part', () => {
   test('35 K at 30 W wants the flow whose resistance is 1.167 K/W', () => {
     const r = report('part', settled.part, sink)
-    expect(m3h(r.need.flow.value)).toBeCloseTo(
-      m3h(0.004 * (1.2 / (35 / 30)) ** 2) / r.air.densityRatio,
-      6,
-    )
+    expect(m3h(r.need.flow.value)).toBeCloseTo(m3h(0.004 * (1.2 / (35 / 30)) ** 2) / r.air.densityRatio, 6)
   })
   test('what the part’s inside takes, no air gives back', () => {
     const r = report('part', { ...settled.part, partInnerKPerW: 2 }, sink)

@@ -45,13 +45,20 @@ export function presentFlow(
  * it slows the old and the new fan alike.
  * @param flow to keep, m3/s
  */
-export function presentRange(job: Job, env: NeedEnv, flow: number): { low: number | null; high: number | null } {
+export function presentRange(
+  job: Job,
+  env: NeedEnv,
+  flow: number,
+): { low: number | null; high: number | null } {
   const [now, low, high] = (['middle', 'low', 'high'] as const).map((which) => presentFlow(job, env, which))
   const end = (x: number | null | undefined) => (x && now ? (flow * x) / now : null)
   return { low: end(low), high: end(high) }
 }
 
-/** Airflow that is there now, m3/s: what the present fan moves (as it was held before the path changed), from the heat and the rise, or typed. */
+/**
+ * Airflow that is there now, m3/s: what the present fan moves (as it was held before the path changed), from the heat and
+ * the rise, or typed.
+ */
 function flowNow(job: Job, env: NeedEnv): number | null {
   if (job.keepBasis === 'typed') return job.typedFlowM3s
   if (job.keepBasis === 'existing-fan') return job.keptFlowM3s ?? presentFlow(job, env)
@@ -146,7 +153,12 @@ export const quieten: GoalNeed = {
       source: `${now.source}; heat balance of a stirred box`,
       inputs: [
         input('Q_now', 'airflow now', flow, 'flow'),
-        input('Δt', 'rise of the air now', flow === null ? null : riseNow(job, env, flow), 'temperatureDifference'),
+        input(
+          'Δt',
+          'rise of the air now',
+          flow === null ? null : riseNow(job, env, flow),
+          'temperatureDifference',
+        ),
         input('g', 'may be given away', job.giveRiseK, 'temperatureDifference'),
         heatInput(job),
         input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),

@@ -1,4 +1,4 @@
-import { dewPoint, humidityRatio } from '#core/air'
+import { dewPoint, humidityRatio, vapourPressure } from '#core/air'
 import type { Job } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import { clearOutTime, moistureRemoval, steadyExcess } from '#core/need'
@@ -134,11 +134,17 @@ export function waterOutFigure(job: Job, env: NeedEnv, flow: number): Figure | n
       'Water it carries off',
       'waterRate',
       moistureRemoval(flow, state),
-      'ṁ_w = ṁ_air · (wᵢ − wₐ)',
+      'ṁ_w = Q · (p − p_v)/(287.05·Tₐ) · (wᵢ − wₐ)',
       'mass balance of water',
       {
         basis: 'estimated',
-        inputs: askInputs('moisture', job, env),
+        inputs: [
+          input('Q', 'airflow', flow, 'flow'),
+          input('p', 'air pressure', env.air.pressurePa, 'pressure'),
+          input('p_v', 'vapour of the fresh air', vapourPressure(job.ambientC, job.humidity), 'pressure'),
+          input('tₐ', 'fresh air', job.ambientC, 'temperature'),
+          ...askInputs('moisture', job, env).filter((i) => i.symbol !== 'ṁ_w'),
+        ],
         note: 'Below zero: the fresh air brings water in.',
       },
     )
@@ -149,7 +155,7 @@ export function waterOutFigure(job: Job, env: NeedEnv, flow: number): Figure | n
  * Where the CO2 settles at a flow.
  * @param flow m3/s, 0 or more
  */
-export function co2Figure(job: Job, env: NeedEnv, releasedM3s: number, flow: number): Figure {
+export function co2Figure(job: Job, releasedM3s: number, flow: number): Figure {
   const excess = steadyExcess(releasedM3s, flow)
   return figure(
     'need.co2Reached',
@@ -158,7 +164,14 @@ export function co2Figure(job: Job, env: NeedEnv, releasedM3s: number, flow: num
     excess === null ? null : excess + (job.co2Fresh ?? CO2_OUTDOORS),
     'C = Cₐ + G/Q',
     'mass balance of the gas',
-    { basis: 'estimated', inputs: askInputs('co2', job, env) },
+    {
+      basis: 'estimated',
+      inputs: [
+        input('G', 'CO₂ released', releasedM3s, 'gasFlow'),
+        input('Q', 'airflow', flow, 'flow'),
+        input('Cₐ', 'fresh air', job.co2Fresh ?? CO2_OUTDOORS, 'concentration'),
+      ],
+    },
   )
 }
 

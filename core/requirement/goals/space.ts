@@ -43,7 +43,7 @@ export const ventilate: GoalNeed = {
       flow && volume ? changesFigure(volume, flow, delivered) : null,
       flow && volume ? clearOutFigure(job, flow, 'Clears after a dirty job in', low, high) : null,
       flow ? waterOutFigure(job, env, flow) : null,
-      flow && job.co2M3s ? co2Figure(job, env, job.co2M3s, flow) : null,
+      flow && job.co2M3s ? co2Figure(job, job.co2M3s, flow) : null,
       job.insideRhMax === null ? null : dewPointFigure(job, job.insideRhMax),
     ].filter((f) => f !== null)
   },

@@ -25,7 +25,7 @@ export const jetReachFigure = (job: Job, flow: number, outletBoreM: number): Fig
     'Its jet is felt as far as',
     'distance',
     jetReach(flow, outletBoreM, job.jetSpeedMs ?? FELT_SPEED),
-    'x = 6.2·v₀·d/v',
+    'x = 6.2·v₀·d/v, v₀ = Q/(π/4·d²)',
     'free round jet (from memory)',
     {
       basis: 'estimated',
@@ -46,9 +46,16 @@ export const jetSpeedFigure = (flow: number, outletBoreM: number, reachM: number
     'Speed at the far end',
     'speed',
     jetSpeed(flow, outletBoreM, reachM),
-    'v = 6.2·v₀·d/x',
+    'v = 6.2·v₀·d/x, at most v₀ = Q/(π/4·d²)',
     'free round jet (from memory)',
-    { basis: 'estimated', inputs: [input('x', 'far end', reachM, 'distance')] },
+    {
+      basis: 'estimated',
+      inputs: [
+        input('Q', 'airflow', flow, 'flow'),
+        input('d', 'opening', outletBoreM, 'length'),
+        input('x', 'far end', reachM, 'distance'),
+      ],
+    },
   )
 
 /** What the fan's own power costs a day, its heat pumped out again. */
@@ -84,7 +91,11 @@ export const fanRiseFigure = (job: Job, powerW: number, wallLossWK: number): Fig
     'heat balance',
     {
       basis: 'estimated',
-      inputs: [input('P', 'fan', powerW, 'power'), input('UA', 'wall loss', wallLossWK, 'thermalConductance')],
+      inputs: [
+        input('P', 'fan', powerW, 'power'),
+        input('duty', 'share of the day it runs', job.dutyShare ?? 1, 'ratio'),
+        input('UA', 'wall loss', wallLossWK, 'thermalConductance'),
+      ],
     },
   )
 
@@ -104,6 +115,7 @@ export function pullDownFigure(job: Job, powerW: number | null): Figure | null {
       basis: 'estimated',
       inputs: [
         input('C', 'air and contents', job.contentsJK, 'heatCapacity'),
+        input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
         input('P', 'cooling to spare', spare, 'power'),
         input('θ₀', 'warmed by', job.warmedK, 'temperatureDifference'),
         input('θ₁', 'near enough', job.nearK ?? 1, 'temperatureDifference'),

@@ -90,7 +90,10 @@ export function topUpFigure(job: Job, at: number | null): Figure | null {
       basis: 'estimated',
       low: days / (1 + EVAPORATION_UNCERTAINTY),
       high: days / (1 - EVAPORATION_UNCERTAINTY),
-      inputs: [input('V', 'may be lost', job.reserveM3, 'volume')],
+      inputs: [
+        input('V', 'may be lost', job.reserveM3, 'volume'),
+        input('w', 'lost a day', lost.perDay / 86400, 'waterPerDay'),
+      ],
       note: 'Salts stay behind: top up with pure water only.',
     },
   )
@@ -106,6 +109,10 @@ export const wetBulbFigure = (job: Job, air: AirState): Figure =>
     'wet-bulb temperature',
     'ASHRAE Fundamentals, psychrometrics',
     {
-      inputs: [input('t', 'air', job.ambientC, 'temperature'), input('RH', 'humidity', job.humidity, 'ratio')],
+      inputs: [
+        input('t', 'air', job.ambientC, 'temperature'),
+        input('RH', 'humidity', job.humidity, 'ratio'),
+        input('p', 'air pressure', air.pressurePa, 'pressure'),
+      ],
     },
   )

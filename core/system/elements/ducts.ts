@@ -22,7 +22,8 @@ import { boreArea, circle, entranceLoss, exitLoss } from './junctions'
 import { lacks, rho, type Modeler, type Spot } from './model'
 
 /** Doubt of a piece's loss coefficient: half its band over its middle. */
-const pieceDoubt = ({ low, high, k }: { low: number; high: number; k: number }) => (k > 0 ? (high - low) / 2 / k : 0)
+const pieceDoubt = ({ low, high, k }: { low: number; high: number; k: number }) =>
+  k > 0 ? (high - low) / 2 / k : 0
 
 /** Coefficient b of the ends of a fitting, Pa.s2/m6, and the two coefficients as inputs. */
 function ends(spot: Spot, inArea: number, outArea = inArea) {
@@ -47,9 +48,7 @@ export const duct: Modeler = (e, spot) => {
   const { lengthM: length, widthM: width, heightM: height } = e
   const rectangle = width && height
   const bore = rectangle ? hydraulicDiameter(width, height) : e.diameterM!
-  const laminar = rectangle
-    ? laminarConstant(Math.min(width, height) / Math.max(width, height))
-    : ROUND_LAMINAR
+  const laminar = rectangle ? laminarConstant(Math.min(width, height) / Math.max(width, height)) : ROUND_LAMINAR
   const surface = surfaces.find((s) => s.key === e.surface) ?? surfaces[1]!
   const slack = e.slack ?? 1
   const into = entranceLoss(spot, area)
@@ -172,14 +171,20 @@ export const damper: Modeler = (e, spot) => {
 /** A one-way flap: nothing passes below the pressure that lifts it. */
 export const flap: Modeler = (e, spot) => {
   if (!e.diameterM) return lacks('its bore')
+  const opensAt = e.headPa ?? FLAP_PRESSURE.value
   return {
-    staticHead: FLAP_PRESSURE.value,
+    staticHead: opensAt,
     b: bFromK(flapPiece.k, circle(e.diameterM), spot.air.density),
     formula: 'Δp = p₀ + K · ρ/2 · v²',
     source: flapPiece.source,
     doubt: pieceDoubt(flapPiece),
     inputs: [
-      input('p₀', 'holds it open (2 to 5 Pa)', FLAP_PRESSURE.value, 'pressure'),
+      input(
+        'p₀',
+        e.headPa === null ? 'holds it open, usual (2 to 5 Pa)' : 'holds it open',
+        opensAt,
+        'pressure',
+      ),
       input('K', 'once open', flapPiece.k, 'number'),
       input('D', 'bore', e.diameterM, 'length'),
       rho(spot),

@@ -4,7 +4,10 @@ import type { PathElement } from '#core/document'
 import { input } from '#core/figure'
 import { lacks, REFERENCE_VISCOSITY, rho, type Made, type Modeler } from './model'
 
-/** Void share of a bed of grains, 0.38 to 0.45, and what that band is worth in its loss: (1−ε)²/ε³ falls from 1.6 to 0.75 times. Common practice, no source. */
+/**
+ * Void share of a bed of grains, 0.38 to 0.45, and what that band is worth in its loss: (1−ε)²/ε³ falls from 1.6 to 0.75
+ * times. Common practice, no source.
+ */
 const BED_VOIDS = 0.42
 const BED_DOUBT = 0.5
 /** Real heatsinks with air passing beside their fins. Common practice, no source (±25 %). */
@@ -106,18 +109,20 @@ export const custom: Modeler = (e, spot) => {
   const fitted = ofPoints(e)
   const a = fitted?.a ?? e.a
   const b = fitted?.b ?? e.b
-  if (a === null && b === null) return lacks('a measured or data-sheet point')
+  if (a === null && b === null && e.headPa === null) return lacks('a measured or data-sheet point, or a head')
   const { density, viscosity } = spot.air
   return {
     a: ((a ?? 0) * viscosity) / REFERENCE_VISCOSITY,
     b: ((b ?? 0) * density) / REFERENCE_DENSITY,
-    formula: 'Δp = a·Q + b·Q²',
+    staticHead: e.headPa ?? 0,
+    formula: e.headPa ? 'Δp = p₀ + a·Q + b·Q²' : 'Δp = a·Q + b·Q²',
     source: fitted
       ? `least squares through ${e.points.length} point${e.points.length > 1 ? 's' : ''} and the origin, scaled to this air`
       : 'your own values, scaled to this air',
     inputs: [
       input('a', 'viscous part', a ?? 0, 'linearDrag'),
       input('b', 'inertial part', b ?? 0, 'quadraticDrag'),
+      ...(e.headPa ? [input('p₀', 'opposes before any air moves', e.headPa, 'pressure')] : []),
     ],
   }
 }

@@ -56,7 +56,9 @@ export const slot: Modeler = (e, spot) => {
       input('A', 'free area', area, 'area'),
       input('s', 'width of the slot', gap, 'length'),
       input('Cd', 'discharge coefficient', dischargeCoefficients.slot, 'number'),
-      ...(depth ? [input('L', 'depth', depth, 'length')] : []),
+      ...(depth
+        ? [input('L', 'depth', depth, 'length'), input('μ', 'viscosity, µPa·s', viscosity * 1e6, 'number')]
+        : []),
     ],
   }
 }
@@ -81,7 +83,8 @@ function mesh(e: PathElement, spot: Spot, s: number): Made {
     b: bFromK(ends, area, density),
     extra: (q) => (q > 0 ? b * q * q * meshFactor((density * q * wire) / (area * viscosity)) : 0),
     formula: 'Δp = (K(s)·f(Re) + K_ends) · ρ/2 · (Q/A)², Re = ρ·v·d/μ',
-    source: 'woven round wire, hydraulic-resistance handbook (from memory), with the entrance or exit of its place',
+    source:
+      'woven round wire, hydraulic-resistance handbook (from memory), with the entrance or exit of its place',
     inputs: [
       input('K', 'mesh', k, 'number'),
       input('K_ends', place, ends, 'number'),

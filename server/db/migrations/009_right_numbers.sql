@@ -17,3 +17,7 @@ ALTER TABLE feed_part
   ADD COLUMN wire_mm2 double precision CHECK (wire_mm2 BETWEEN 0.05 AND 10),
   ADD COLUMN led_colour text CHECK (led_colour IN ('red', 'yellow', 'green', 'blue', 'white'));
 ALTER TABLE battery ADD COLUMN lead_kind text NOT NULL DEFAULT 'agm' CHECK (lead_kind IN ('agm', 'flooded'));
+-- What a reading is worth travels with it.
+ALTER TABLE reading ADD COLUMN half_width double precision CHECK (half_width BETWEEN 0 AND 1e6);
+ALTER TABLE calibration ADD COLUMN flow_doubt double precision CHECK (flow_doubt BETWEEN 0 AND 2);
+ALTER TABLE path_element ADD COLUMN head_pa double precision CHECK (head_pa BETWEEN 0 AND 2000);
