@@ -90,6 +90,20 @@ describe('the end of a soak, told early', () => {
     expect(s.changedAt!).toBeGreaterThan(500)
     expect(Math.abs(s.final! - end)).toBeLessThan(0.7)
   })
+  test('a log that only scatters has not changed on the way, whatever its noise', () => {
+    let blamed = 0
+    for (let seed = 1; seed <= 60; seed++) {
+      const gauss = normal(seeded(seed))
+      const t = Array.from({ length: 300 }, (_, k) => 10 * k)
+      const s = soakOf(
+        t,
+        t.map(() => 40 + 0.15 * gauss()),
+      )
+      if (s.changedAt !== null) blamed++
+      expect(s.state).toBe('steady')
+    }
+    expect(blamed).toBe(0)
+  })
   test('steady when nothing is left to wait for; not before', () => {
     const { t, v, end } = box({ seconds: 4200, noise: 0.05 })
     const s = soakOf(t, v)

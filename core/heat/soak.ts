@@ -1,4 +1,5 @@
-import { meanOf, slopeOf } from '#core/measure'
+import { medianSorted } from 'simple-statistics'
+import { meanOf, slopeOf, standardDeviation } from '#core/measure'
 import { fitRise, remainingChange, temperatureAt, type RiseFit } from './rise'
 
 /** A soak that is being watched: where it will end, how long that takes, whether that may be believed. */
@@ -92,10 +93,25 @@ const nothing: SoakReport = {
   fit: null,
 }
 
+/** A record moves by more than its noise where its spread is this many times that of neighbours. A choice of ours. */
+const MOVES = 1.5
+/** Median of the size of a standard normal number. */
+const NORMAL_MEDIAN = 0.6745
+/** Whether a record does anything but scatter: its spread against the noise from reading to reading. */
+function moves(v: Float64Array): boolean {
+  const steps = Array.from({ length: v.length - 1 }, (_, i) => Math.abs(v[i + 1]! - v[i]!)).sort(
+    (a, b) => a - b,
+  )
+  const noise = medianSorted(steps) / (NORMAL_MEDIAN * Math.SQRT2)
+  return standardDeviation([...v]) > MOVES * noise
+}
+
 /** The fit of the longest stretch up to now that one curve explains, and where it begins. */
 function longestFit(t: Float64Array, v: Float64Array): { fit: RiseFit | null; begin: number } {
   const n = t.length
   const whole = fitRise(t, v)
+  // what only scatters has not changed on the way, wherever a curve could be laid through its noise
+  if (!moves(v)) return { fit: whole, begin: 0 }
   for (const share of BEGINS) {
     const begin = Math.floor(share * n)
     if (n - begin < MIN_READINGS) break
@@ -173,6 +189,9 @@ export function soakOf(
   const slope = lastSlope(t, v, window)
   const from = t[begin]!
   const base = { ...nothing, slope, fit, tau, from, changedAt: begin > 0.05 * n ? from : null }
+  const whole = slopeOf(t, v)
+  const scatters = whole !== null && !moves(v) && Math.abs(remainingChange(whole, end - start)) <= REST_K
+  if (scatters && end - start >= WINDOW_S) return steadyReport({ ...base, changedAt: null }, v)
   if (fit?.trusted) return fittedReport(base, fit, v, end - from)
   const still = slope !== null && Math.abs(slope) <= STILL_KS && end - start >= WINDOW_S
   // without a curve only a slope that leaves nothing over a long window is steady

@@ -90,9 +90,8 @@ const LEVEL_SOURCE =
 /** The situations that the installation stands for. */
 function installedNote({ job, row }: SelectionContext, c: Candidate, fanArray: FanArray): string {
   const { penalties } = installationOf(job, row, fanArray, c.pressure ?? 0, c.stalled)
-  return penalties.length
-    ? `Installed: ${penalties.map((p) => `${p.name} ${p.low.toFixed(1)} to ${p.high.toFixed(1)} dB`).join(', ')}; the largest counts fully, the next by half.`
-    : ''
+  const told = penalties.map((p) => `${p.name} ${p.low.toFixed(1)} to ${p.high.toFixed(1)} dB`)
+  return told.length ? `Installed: ${told.join(', ')}; the largest counts fully, the next by half.` : ''
 }
 
 /** The two levels of an unlike pair, which add by energy. */

@@ -27,6 +27,22 @@ export const densityFigure = (job: Job, air: AirState): Figure =>
 const basisOf = (e: ElementModel): FigureBasis =>
   e.element.basis === 'measured' ? 'measured' : e.element.basis === 'sheet' ? 'curve' : 'estimated'
 
+/** Residence time that odours want in carbon, s, and the usual highest speed through a bed, m/s. Common practice, no source. */
+const RESIDENCE_S = 0.05
+const BED_SPEED_MS = 0.4
+/** What a bed of carbon does at a flow: its face speed and how long the air stays in it. */
+function bedNote({ element }: ElementModel, q: number | null): string {
+  const { kind, medium, areaM2, lengthM } = element
+  if (kind !== 'filter' || medium !== 'bed' || !areaM2 || !lengthM || !q) return ''
+  const speed = q / areaM2
+  const stays = lengthM / speed
+  const verdict =
+    stays < RESIDENCE_S || speed > BED_SPEED_MS
+      ? `too fast for odours, which want ${RESIDENCE_S} to 0.1 s at up to ${BED_SPEED_MS} m/s: a larger or deeper bed`
+      : 'enough for odours (0.05 to 0.1 s)'
+  return `Through the bed at ${speed.toFixed(2)} m/s the air stays ${stays.toFixed(3)} s in it: ${verdict}.`
+}
+
 /**
  * Figure of one element's drop at the flow through it.
  * @param q flow, m3/s, 0 or more
@@ -49,7 +65,7 @@ export function elementFigure(e: ElementModel, q: number | null, factor = 1): Fi
         input('Q', 'flow through it', q, 'flow'),
       ],
       ...(drop === null ? {} : dropRange(drop, elementUncertainty(e, q!))),
-      note: e.missing ? `Not counted yet: it lacks ${e.missing}.` : '',
+      note: e.missing ? `Not counted yet: it lacks ${e.missing}.` : bedNote(e, q),
     },
   )
 }

@@ -242,10 +242,10 @@ export function tableOf(t: Tally): string[] {
     'stated chance against how often it was met, by tenths:',
     ...t.tenths
       .filter((x) => x.worlds)
-      .map(
-        (x) =>
-          `  ${percent(x.stated, x.worlds).toFixed(0).padStart(3)} % stated, ${percent(x.met, x.worlds).toFixed(0).padStart(3)} % met (${x.worlds} worlds)`,
-      ),
+      .map((x) => {
+        const share = (of: number) => percent(of, x.worlds).toFixed(0).padStart(3)
+        return `  ${share(x.stated)} % stated, ${share(x.met)} % met (${x.worlds} worlds)`
+      }),
   ]
 }
 

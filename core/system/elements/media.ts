@@ -58,6 +58,7 @@ function bed(e: PathElement, spot: Parameters<Modeler>[1]): Made {
       input('L', 'depth of the bed', e.lengthM, 'length'),
       input('d', 'grain', e.grainM, 'length'),
       input('ε', 'share of voids', BED_VOIDS, 'ratio'),
+      input('μ', 'viscosity, µPa·s', viscosity * 1e6, 'number'),
       input('A', 'face area', area, 'area'),
       rho(spot),
     ],
