@@ -103,7 +103,7 @@ function moves(v: Float64Array): boolean {
     (a, b) => a - b,
   )
   const noise = medianSorted(steps) / (NORMAL_MEDIAN * Math.SQRT2)
-  return standardDeviation([...v]) > MOVES * noise
+  return (standardDeviation([...v]) ?? 0) > MOVES * noise
 }
 
 /** The fit of the longest stretch up to now that one curve explains, and where it begins. */

@@ -29,15 +29,6 @@ export function airflowForHeatStandard(heatW: number, riseK: number): number | n
 }
 
 /**
- * Temperature rise of the air, K, from heat (W), flow (m3/s) and density (kg/m3); null without flow.
- * @param density kg/m3, above 0
- * Reference: heat balance, as above
- */
-export function temperatureRise(heatW: number, flowM3s: number, density: number): number | null {
-  return flowM3s > 0 ? heatW / (density * CP_AIR * flowM3s) : null
-}
-
-/**
  * Rise of the air in a stirred box over its intake, K: walls and moved air carry the heat.
  * @param heatW W, 0 or more
  * @param uaWK wall loss, W/K, 0 or more
@@ -62,26 +53,6 @@ export function stirredRise(
   const b = (uaWK + carried) * exhaustFromK - heatW
   if (uaWK === 0) return b > 0 ? (heatW * exhaustFromK) / b : null
   return (2 * heatW * exhaustFromK) / (b + Math.sqrt(b * b + 4 * uaWK * heatW * exhaustFromK))
-}
-
-/**
- * Inside temperature of a well-stirred cabinet that also loses heat through its walls, degC.
- * @param heatW W
- * @param uaWK wall loss, W/K, >= 0
- * @param flowM3s airflow, m3/s, >= 0
- * @param density kg/m3 at ambient
- * @returns null when neither wall nor air carries heat
- * Reference: heat balance t_i = t_a + P/(UA + rho cp Q)
- */
-export function cabinetTemperature(
-  heatW: number,
-  uaWK: number,
-  ambientC: number,
-  flowM3s: number,
-  density: number,
-): number | null {
-  const conductance = uaWK + density * CP_AIR * flowM3s
-  return conductance > 0 ? ambientC + heatW / conductance : null
 }
 
 /**

@@ -64,18 +64,16 @@ export {
   mainRow,
   modelPath,
   pathDrop,
-  pathHead,
   type PathModel,
   scalePath,
   usefulShare,
 } from './path'
-export { dropRange, elementUncertainty, pathUncertainty, SHARED_DOUBT } from './path-uncertainty'
+export { pathUncertainty, SHARED_DOUBT } from './path-uncertainty'
 export {
   arrayLevel,
   ASSUMED_DISTANCE_M,
   installationOf,
   LEVEL_FLOOR,
   levelAtListener,
-  type Installation,
   type LevelEstimate,
 } from './sound'

@@ -243,9 +243,11 @@ export const calcs: Record<string, Calc> = {
     )
   },
   'need.airflowForHeatStandard': (i) => need.airflowForHeatStandard(i.n('heat'), i.n('delta_t')),
-  'need.temperatureRise': (i) => need.temperatureRise(i.n('heat'), i.n('flow'), densityAt(i, 't_intake')),
-  'need.cabinetTemperature': (i) =>
-    need.cabinetTemperature(i.n('heat'), i.n('ua'), i.n('t_ambient'), i.n('flow'), densityAt(i, 't_ambient')),
+  'need.temperatureRise': (i) => need.stirredRise(i.n('heat'), 0, i.n('flow'), densityAt(i, 't_intake')),
+  'need.cabinetTemperature': (i) => {
+    const rise = need.stirredRise(i.n('heat'), i.n('ua'), i.n('flow'), densityAt(i, 't_ambient'))
+    return rise === null ? null : i.n('t_ambient') + rise
+  },
   'need.airflowWithWallLoss': (i) =>
     need.airflowWithWallLoss(
       i.n('heat'),
