@@ -1,6 +1,7 @@
 import {
   printBare,
   printEditable,
+  printField,
   printQuantity,
   sayIn,
   unitSymbol,
@@ -18,6 +19,8 @@ export function useUnits() {
     bare: (value: number | null | undefined, quantity: Quantity) => printBare(value, quantity, settings.units),
     editable: (value: number | null | undefined, quantity: Quantity) =>
       printEditable(value, quantity, settings.units),
+    fieldText: (value: number | null | undefined, quantity: Quantity) =>
+      printField(value, quantity, settings.units),
     say: (sentence: Sentence) => sayIn(sentence, settings.units),
     symbol: (quantity: Quantity) => unitSymbol(quantity, settings.units),
   }

@@ -78,6 +78,34 @@ export function printEditable(
   return String(Number(fromSi(value, unit).toPrecision(5)))
 }
 
+/**
+ * What a field shows: the editable text with its unit. A time stands in the largest unit it is whole in, as it was
+ * most likely typed ("400 h", not "24000 min").
+ * @param value SI value, or null for an empty field
+ * @example printField(1440000, 'duration') // "400 h"
+ * Reference: a choice of ours
+ */
+export function printField(
+  value: number | null | undefined,
+  quantity: Quantity,
+  preferences: UnitPreferences = {},
+): string {
+  const bare = printEditable(value, quantity, preferences)
+  if (!bare || typeof value !== 'number') return ''
+  if (quantity === 'duration' && !preferences.duration && value > 0) {
+    const whole = TIMES.find(([factor]) => value % factor === 0)
+    if (whole) return `${value / whole[0]} ${whole[1]}`
+  }
+  const unit = unitSymbol(quantity, preferences)
+  return unit && unit !== '€' ? `${bare} ${unit}` : bare
+}
+const TIMES = [
+  [86400, 'days'],
+  [3600, 'h'],
+  [60, 'min'],
+  [1, 's'],
+] as const
+
 /** A time in the unit that reads best: seconds below 2 min, hours from 2 h, days from 3 days. */
 function printDuration(seconds: number): string {
   const [factor, symbol] =

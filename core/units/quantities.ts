@@ -270,6 +270,7 @@ export const quantities = {
       unit('min', 60, 1, ['minutes', 'minute']),
       unit('h', 3600, 2, ['hr', 'hours', 'hour']),
       unit('s', 1, 0, ['sec', 'seconds']),
+      unit('days', 86400, 2, ['d', 'day']),
     ],
   },
   resistance: {

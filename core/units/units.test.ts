@@ -3,7 +3,7 @@ import { unit as mathUnit } from 'mathjs'
 import { describe, expect, test } from 'vitest'
 import { fromSi, preferenceSets, quantities, toSi, type Quantity } from './quantities'
 import { parseNumber, parseQuantity, parseRange } from './parse'
-import { printEditable, printNumber, printQuantity } from './print'
+import { printEditable, printField, printNumber, printQuantity } from './print'
 
 const value = (text: string, quantity: Quantity) => {
   const parsed = parseQuantity(text, quantity)
@@ -177,6 +177,20 @@ describe('ranges', () => {
       ok: false,
       message: expect.stringContaining('sound level'),
     })
+  })
+  test.each([
+    ['400 h', '400 h'],
+    ['2 d', '2 days'],
+    ['90 min', '90 min'],
+    ['1.5 min', '90 s'],
+    ['0.5 s', '0.0083333 min'],
+  ])('a time typed as %s stands in its field as %s', (typed, shown) => {
+    const parsed = parseQuantity(typed, 'duration')
+    expect(parsed.ok && printField(parsed.value, 'duration')).toBe(shown)
+  })
+  test('a field of money has no unit behind, an empty one nothing', () => {
+    expect(printField(4, 'money')).toBe('4')
+    expect(printField(null, 'duration')).toBe('')
   })
   test.each([
     [45, '45 s'],

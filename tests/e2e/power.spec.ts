@@ -90,7 +90,7 @@ test('a battery job with a wished running time: too short, then the pack is made
   await type(page, 'Wished running time', '400 h')
   await expect(page.getByText(/runs, 400\sh|wanted/).first()).toBeVisible()
   const needed = Number(
-    /wished time, Ah: ~?([\d.]+)/.exec(
+    /wished time, Ah: ~?([\d.]*\d)/.exec(
       (await figure(page, 'Capacity for the wished time, Ah').getAttribute('aria-label')) ?? '',
     )![1],
   )

@@ -30,12 +30,14 @@ const unitOf = (text: string) => text.replace(/^[−-]?[\d\s.,]+/u, '')
 const rangeText = computed(() => {
   const { low, high, openHigh, quantity } = props.figure
   if (low === null) return ''
-  // nothing at all is told in words, as a bare zero could be overlooked
-  // a duration or an energy chooses its unit by its size: each end tells its own
   const own = show(low, quantity)
-  const sameUnit = high === null || unitOf(own) === unitOf(show(high, quantity))
-  const from = low === 0 && quantity === 'flow' ? 'none (0)' : sameUnit ? printBare(low, quantity) : own
-  if (openHigh) return `${show(low, quantity)} to no limit`
+  // a duration or an energy chooses its unit by its size: what both ends share is told once
+  const unit = unitOf(own)
+  const shared = unit !== own && (high === null || unit === unitOf(show(high, quantity)))
+  // nothing at all is told in words, as a bare zero could be overlooked
+  const from =
+    low === 0 && quantity === 'flow' ? 'none (0)' : shared ? own.slice(0, own.length - unit.length).trim() : own
+  if (openHigh) return `${own} to no limit`
   return high === null ? '' : `${from} to ${show(high, quantity)}`
 })
 const bases = {

@@ -21,7 +21,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number | null]; range: [low: number, high: number] }>()
 
-const { units, show, editable, symbol } = useUnits()
+const { units, show, editable, symbol, fieldText } = useUnits()
 const id = useId()
 const text = ref('')
 const error = ref('')
@@ -30,9 +30,7 @@ const focused = ref(false)
 const shown = () => {
   if (props.range)
     return `${editable(props.range.low, props.quantity)} to ${editable(props.range.high, props.quantity)} ${symbol(props.quantity)}`.trim()
-  const bare = editable(props.modelValue, props.quantity)
-  const unit = symbol(props.quantity)
-  return bare && unit && unit !== '€' ? `${bare} ${unit}` : bare
+  return fieldText(props.modelValue, props.quantity)
 }
 watch(
   [() => props.modelValue, () => props.range?.low, () => props.range?.high, units],
