@@ -25,6 +25,19 @@ describe('the invented workshop', () => {
       expect(computeReport({ shown: null, plan, fans: demoFans }).ok).toBe(true)
     },
   )
+  test.each(demoJobs().map((p) => [p.job.name, p] as const))(
+    '%s: no part of the wiring is marked without a finding that says why',
+    (_, plan) => {
+      const result = computeReport({ shown: null, plan, fans: demoFans })
+      if (!result.ok) throw new Error(result.reason)
+      const { power, findings } = result.report
+      const marked = power.feed.nodes.some((n) => n.problems.length > 0)
+      if (marked)
+        expect(
+          findings.findings.filter((f) => f.severity !== 'note' && /^(power|wire|batt)-/.test(f.id)),
+        ).not.toEqual([])
+    },
+  )
   test('one job is finished and met, one has stops, one waits', () => {
     const states = Object.fromEntries(
       demoJobs().map((plan) => {

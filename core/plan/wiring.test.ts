@@ -141,6 +141,17 @@ describe('the feed of a plan', () => {
     expect(ids(p)).toContain('power-converter-unset')
     expect(node(report(p), 'c5').problems.map((x) => x.severity)).toContain('stop')
   })
+  test.each([
+    [13.5, false, 'just enough: the lead’s few millivolts take nothing a fan would notice'],
+    [13, true, 'half a volt short'],
+  ])('a step-down to 12 V on %s V: sags %s, %s', (inV, sags) => {
+    const p = plan((x) => {
+      Object.assign(x.source!, { nominalV: inV, lowV: inV, highV: 14 })
+    })
+    const said = node(report(p), 'c').problems.map((x) => x.code)
+    expect(said.includes('input-low')).toBe(sags)
+    expect(ids(p).includes('power-converter-dropout')).toBe(sags)
+  })
   test('a 5 V fan on the 12 V converter is too much for it', () => {
     const p = structuredClone(machine)
     p.feed[1]!.parentId = 'c'

@@ -5,6 +5,8 @@ import type { BuiltNode, FeedNodeReport } from './feed-node'
 export const DROP_LIMIT = 0.05
 /** Share of what a source or converter can give that is used without a word. Common practice, no source. */
 const USED_LIMIT = 0.8
+/** An output that falls less below its set voltage is no fault. Common practice, no source. */
+const SAG_LIMIT = 0.02
 
 /** What can be wrong with a node of the feed, each code with the values it speaks of, V. */
 export type FeedProblem = { severity: 'stop' | 'fix' } & (
@@ -98,7 +100,8 @@ export function problemsOf(node: BuiltNode, state: FeedState, solved: Solved, ab
       assumed: assumed.start,
     })
   if (!node.known) fix(node.convert ? 'resistor-unknown' : 'current-unknown')
-  if (state.dropout) fix('input-low')
+  const setV = node.convert?.outV ?? 0
+  if (state.dropout && state.outV < (1 - SAG_LIMIT) * setV) fix('input-low')
   if (node.adjustableUnset) stop('unset')
   if (utilisation !== null && utilisation > 1) stop('overloaded')
   else if (utilisation !== null && utilisation > USED_LIMIT) fix('used-up')
