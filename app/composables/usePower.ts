@@ -223,7 +223,7 @@ export const leadFields: Field<keyof Source>[] = [
         ul248: 'glass, UL: carries 75 %',
         blade: 'blade: carries 75 %',
       },
-      'usual for the source',
+      'usual',
     ),
   },
   { key: 'fuseDistanceM', label: 'Fuse from the terminal', quantity: 'distance' },

@@ -35,8 +35,8 @@ const starts = (row: SlowRow) =>
   row.starts === null
     ? ''
     : row.starts
-      ? `yes, ${row.startMarginV! >= 0 ? '+' : ''}${show(row.startMarginV, 'voltage')}`
-      : 'no'
+      ? `${row.startMarginV! >= 0 ? '+' : ''}${show(row.startMarginV, 'voltage')}`
+      : 'does not start'
 </script>
 
 <template>
@@ -58,19 +58,17 @@ const starts = (row: SlowRow) =>
           <tr>
             <th>way</th>
             <th class="num">at the fan</th>
-            <th class="num">starts?</th>
+            <th class="num">above start</th>
             <th class="num">heat</th>
             <th class="num">parts</th>
-            <th>do this</th>
-            <th><span class="visually-hidden">Take</span></th>
           </tr>
         </thead>
-        <tbody>
-          <tr
-            v-for="row in rows"
-            :key="row.way + row.name"
-            :class="{ picked: row.way === current, never: row.hazard?.severity === 'stop' }"
-          >
+        <tbody
+          v-for="row in rows"
+          :key="row.way + row.name"
+          :class="{ picked: row.way === current, never: row.hazard?.severity === 'stop' }"
+        >
+          <tr>
             <td>
               <strong>{{ row.name }}</strong>
               <span class="small soft">{{
@@ -96,13 +94,9 @@ const starts = (row: SlowRow) =>
             <td class="num">
               {{ row.parts === null ? '' : show(row.parts, 'money') }}
             </td>
-            <td class="do small">
-              <span v-if="row.hazard" class="hazard" :class="row.hazard.severity"
-                ><StateMark :state="row.hazard.severity" /> {{ row.hazard.text }}</span
-              >
-              {{ row.setting }}
-            </td>
-            <td>
+          </tr>
+          <tr>
+            <td class="do small" colspan="5">
               <button
                 v-if="takes(row) && row.way !== current"
                 type="button"
@@ -113,6 +107,10 @@ const starts = (row: SlowRow) =>
                 Take
               </button>
               <span v-else-if="row.way === current" class="small soft">taken</span>
+              <span v-if="row.hazard" class="hazard" :class="row.hazard.severity"
+                ><StateMark :state="row.hazard.severity" /> {{ row.hazard.text }}</span
+              >
+              {{ row.setting }}
             </td>
           </tr>
         </tbody>
@@ -125,9 +123,6 @@ const starts = (row: SlowRow) =>
 .wish {
   width: 150px;
 }
-.ways td:first-child {
-  min-width: 128px;
-}
 .ways td {
   padding: 5px 6px;
   vertical-align: top;
@@ -136,8 +131,25 @@ const starts = (row: SlowRow) =>
 .ways .soft {
   display: block;
 }
-.do {
-  min-width: 190px;
+.ways tr:has(+ tr) td {
+  border-bottom: 0;
+}
+.ways .do {
+  padding-top: 0;
+}
+.ways .do .button,
+.ways .do > .soft {
+  float: right;
+  margin: 0 0 2px 10px;
+}
+/* at a phone's width the price stands in the list of parts */
+@media (max-width: 480px) {
+  .ways .num:nth-child(5) {
+    display: none;
+  }
+  .ways td {
+    padding: 5px 3px;
+  }
 }
 .hazard {
   display: block;
@@ -150,13 +162,13 @@ const starts = (row: SlowRow) =>
 .hazard.fix {
   color: var(--amber);
 }
-tr.picked td {
+tbody.picked td {
   background: var(--cap-soft);
 }
-tr.picked td:first-child {
+tbody.picked td:first-child {
   box-shadow: inset 4px 0 0 var(--cap);
 }
-tr.never td:not(.do) {
+tbody.never td:not(.do) {
   color: var(--ink-soft);
 }
 </style>
