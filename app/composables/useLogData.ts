@@ -17,7 +17,7 @@ export function useLogData() {
   const remote: Remote<LogWorker> = wrap<LogWorker>(thread)
   const log = shallowRef<LogSummary | null>(null)
   const view = shallowRef<LogView | null>(null)
-  const facts = shallowRef<LogFacts>({ step: null, gaps: [], tachLosses: [] })
+  const facts = shallowRef<LogFacts>({ step: null, gaps: [], tachLosses: [], jumps: [] })
   const summary = shallowRef<(WindowSummary | null)[]>([])
   const soak = shallowRef<SoakReport | null>(null)
   /** shown window, s; null is the whole log */

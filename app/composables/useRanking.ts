@@ -21,9 +21,12 @@ export function useRanking(plan: Ref<PlanDocument>, fans: Ref<Fan[]>, options: R
     const mine = ++asked
     busy.value = true
     try {
-      if (sent !== fans.value)
-        await remote.setShelf(structuredClone(toRaw(fans.value)), structuredClone(toRaw(shelf.shown)))
-      sent = fans.value
+      const list = fans.value
+      if (sent !== list) {
+        await remote.setShelf(structuredClone(toRaw(list)), structuredClone(toRaw(shelf.shown)))
+        // what was sent, not what the shelf has become in the meantime
+        sent = list
+      }
       const answer = await remote.rank(
         structuredClone(toRaw(plan.value)),
         structuredClone(toRaw(options.value)),

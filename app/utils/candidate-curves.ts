@@ -72,3 +72,18 @@ export function memberCurves(c: Candidate, fans: readonly Fan[], report: Report)
       : []
   })
 }
+
+/** Where else a candidate's curve meets the path, read off its drawn curve. */
+export function otherCrossings(c: Candidate, points: readonly ChartPoint[]) {
+  return c.crossings
+    .filter((crossing) => crossing.flow !== c.flow)
+    .map(({ flow, stable }) => {
+      const right = Math.max(
+        1,
+        points.findIndex((p) => p.flow >= flow),
+      )
+      const [a, b] = [points[right - 1], points[right]]
+      const share = a && b && b.flow > a.flow ? (flow - a.flow) / (b.flow - a.flow) : 0
+      return { flow, stable, pressure: a && b ? a.pressure + share * (b.pressure - a.pressure) : 0 }
+    })
+}

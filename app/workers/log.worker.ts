@@ -4,6 +4,7 @@ import {
   breakAfter,
   channelView,
   gapsOf,
+  jumpsOf,
   logWindow,
   summarise,
   tachLosses,
@@ -11,6 +12,7 @@ import {
   type Channel,
   type ChannelView,
   type Gap,
+  type Jump,
   type LogData,
   type TachLoss,
   type WindowSummary,
@@ -44,6 +46,7 @@ export interface LogFacts {
   step: number | null
   gaps: Gap[]
   tachLosses: TachLoss[]
+  /** what changed faster than it can */ jumps: (Jump & { channel: number })[]
 }
 export interface ImportResult {
   problem: string
@@ -81,13 +84,16 @@ const worker = {
     }
   },
   facts(): LogFacts {
-    if (!held) return { step: null, gaps: [], tachLosses: [] }
+    if (!held) return { step: null, gaps: [], tachLosses: [], jumps: [] }
     const { times, channels } = held.log
     const of = (quantity: string) => channels.find((c) => c.quantity === quantity)?.values ?? null
     const rpm = of('rotation')
     return {
       step: usualStep(times),
       gaps: gapsOf(times, 20),
+      jumps: channels.flatMap(({ quantity, values }, channel) =>
+        jumpsOf(quantity, times, values).map((jump) => ({ ...jump, channel })),
+      ),
       tachLosses: rpm ? tachLosses(times, rpm, of('voltage')) : [],
     }
   },

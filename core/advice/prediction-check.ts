@@ -12,6 +12,7 @@ export interface Prediction {
   quantity: Quantity
   label: string
   predicted: number
+  /** rests on an estimate: shown with a tilde */ estimated: boolean
   low: number | null
   high: number | null
   measured: number
@@ -28,7 +29,7 @@ const advice: Partial<Record<ReadingQuantity, string>> = {
 
 /** Scatter of a fan's current, share. Common practice, no source. */
 const CURRENT_SCATTER = 0.1
-type Predicted = Pick<Figure, 'value' | 'low' | 'high'>
+type Predicted = Pick<Figure, 'value' | 'low' | 'high' | 'basis'>
 
 /** One prediction held against what was read; nothing where one of the two is missing. */
 function held(
@@ -39,19 +40,25 @@ function held(
   measured: number | undefined,
 ): Prediction[] {
   if (!predicted || predicted.value === null || measured === undefined) return []
-  const { value, low, high } = predicted
+  const { value, low, high, basis } = predicted
   const inside = low !== null && high !== null && measured >= low && measured <= high
   const teaches = inside
     ? 'Within the range: plan and measurement agree.'
     : `Outside. ${advice[quantity] ?? 'Look at what was put in.'}`
-  return [{ quantity: shown, label, predicted: value, low, high, measured, inside, teaches }]
+  const estimated = basis === 'estimated'
+  return [{ quantity: shown, label, predicted: value, estimated, low, high, measured, inside, teaches }]
 }
 
 /** Current of the fans as a prediction with its scatter. */
 const currentOf = (amps: number | null): Predicted | undefined =>
   amps === null
     ? undefined
-    : { value: amps, low: (1 - CURRENT_SCATTER) * amps, high: (1 + CURRENT_SCATTER) * amps }
+    : {
+        value: amps,
+        low: (1 - CURRENT_SCATTER) * amps,
+        high: (1 + CURRENT_SCATTER) * amps,
+        basis: 'estimated',
+      }
 
 /** Every figure that was both predicted and measured in the latest state. */
 export function predictionsOf(report: Report): Prediction[] {

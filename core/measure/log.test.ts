@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { channelName, channelOf, type ChannelQuantity } from './channel'
 import { channelView } from './view'
 import { gapsOf, logWindow, summarise, tachLosses, usualStep } from './log'
+import { jumpsOf } from './plausibility'
 import { readBench, readBenchLine, writeBench, type BenchRow } from './bench-line'
 
 describe('names of channels', () => {
@@ -174,5 +175,99 @@ describe('a long log drawn', () => {
     ])
     expect(channelView(t, Float64Array.from([1, NaN, 3, NaN, NaN, 6]), 0, 3, 100, 5).y).toEqual([1, NaN, 3])
     expect(channelView(t, new Float64Array(6), 4, 4, 100, 5)).toEqual({ x: [], y: [] })
+  })
+})
+
+describe('steps that no probe and no fan can make (docs/physics.md, measuring: common practice)', () => {
+  const jumps = (quantity: string, rows: [number, number][]) =>
+    jumpsOf(quantity, Float64Array.from(rows.map((r) => r[0])), Float64Array.from(rows.map((r) => r[1])))
+  test.each([
+    [
+      'temperature',
+      '12 K in two seconds',
+      [
+        [0, 40],
+        [2, 52],
+      ],
+      1,
+    ],
+    [
+      'temperature',
+      '9 K in two seconds',
+      [
+        [0, 40],
+        [2, 49],
+      ],
+      0,
+    ],
+    [
+      'temperature',
+      'the last digit of a sensor read ten times a second',
+      [
+        [0, 40],
+        [0.1, 40.5],
+        [0.2, 40],
+      ],
+      0,
+    ],
+    [
+      'temperature',
+      'a step over a silence is held against its length',
+      [
+        [0, 40],
+        [1, NaN],
+        [10, 70],
+      ],
+      0,
+    ],
+    [
+      'rotation',
+      'half as fast again',
+      [
+        [0, 1000],
+        [1, 1500],
+      ],
+      0,
+    ],
+    [
+      'rotation',
+      'from 1500 to 600 rpm',
+      [
+        [0, 1500],
+        [1, 600],
+      ],
+      1,
+    ],
+    [
+      'rotation',
+      'a start',
+      [
+        [0, 0],
+        [1, 700],
+        [2, 1500],
+      ],
+      0,
+    ],
+    [
+      'rotation',
+      'a stop',
+      [
+        [0, 1500],
+        [1, 700],
+        [2, 0],
+      ],
+      0,
+    ],
+    [
+      'level',
+      'has no limit',
+      [
+        [0, 20],
+        [1, 80],
+      ],
+      0,
+    ],
+  ] as [string, string, [number, number][], number][])('%s: %s', (quantity, _, rows, count) => {
+    expect(jumps(quantity, rows)).toHaveLength(count)
   })
 })

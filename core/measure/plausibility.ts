@@ -49,3 +49,48 @@ export const isSentinel = (value: number, first: boolean): boolean =>
  */
 export const cleanSentinels = (readings: readonly (number | null)[]): (number | null)[] =>
   readings.map((r, i) => (r === null || !Number.isFinite(r) || isSentinel(r, i === 0) ? null : r))
+
+/** Two readings, one behind the other, farther apart than the thing can move. */
+export interface Jump {
+  /** s, of the later one */ at: number
+  /** s between both */ within: number
+  /** in the unit of its kind, with its sign */ change: number
+}
+/** Fastest a probe moves, K/s, and a fan changes its speed, of the faster, per s. Common practice, no source. */
+export const STEP_LIMITS = { temperature: 5, rotation: 0.5 } as const
+/** Below this a fan stands, rpm; for so long, s, before and after it stood, it runs out or up: no jump. A choice of ours. */
+const STANDS = 60
+const STARTS_S = 5
+/**
+ * Steps between readings that are asked about: a loose probe, a disturbed tach. Readings closer than a second are held
+ * against what one second allows, as the last digit of a sensor flickers faster.
+ * @param quantity temperature (K) or rotation (rpm); any other has no limit and no jumps
+ * @param times s, rising
+ * @param values in the unit of its kind, NaN for gaps
+ * Reference: docs/physics.md, measuring (common practice)
+ */
+export function jumpsOf(quantity: string, times: Float64Array, values: Float64Array): Jump[] {
+  if (quantity !== 'temperature' && quantity !== 'rotation') return []
+  const jumps: Jump[] = []
+  const rotates = quantity === 'rotation'
+  let last = -1
+  let stoodAt = -Infinity
+  for (let i = 0; i < times.length; i++) {
+    const v = values[i]!
+    if (Number.isNaN(v)) continue
+    if (rotates && v < STANDS) {
+      stoodAt = times[i]!
+      while (jumps.length && jumps.at(-1)!.at > stoodAt - STARTS_S) jumps.pop()
+    }
+    const settled = !rotates || times[i]! - stoodAt > STARTS_S
+    if (last >= 0 && settled) {
+      const before = values[last]!
+      const within = times[i]! - times[last]!
+      const limit = rotates ? STEP_LIMITS.rotation * Math.max(v, before) : STEP_LIMITS.temperature
+      if (Math.abs(v - before) > limit * Math.max(1, within))
+        jumps.push({ at: times[i]!, within, change: v - before })
+    }
+    last = i
+  }
+  return jumps
+}

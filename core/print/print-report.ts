@@ -14,6 +14,7 @@ import { rankNoiseSources, upgradeRungs, targetNames, targetQuantity } from '#co
 import type { Report } from '#core/plan'
 import { readingNames } from '#core/document'
 import { goalNames } from '#core/plan'
+import type { Figure } from '#core/figure'
 import { costPerUnit, gainCosts, predictionsOf } from '#core/advice'
 
 /** The report on paper: blocks that a screen, Markdown and a PDF print alike. What a verdict must state: docs/physics.md, measuring 5. */
@@ -297,6 +298,9 @@ function missingBlocks(report: Report): PrintBlock[] {
     : []
 }
 
+/** An estimate wears a tilde, as on the screen. */
+const about = (text: string, estimated: boolean) => `${estimated ? '~' : ''}${text}`
+
 /** What was built, in one sentence. */
 function builtWords({ show }: Printer, { source }: PlanDocument, report: Report, cost: number | null): string {
   const { selection, need } = report
@@ -305,8 +309,9 @@ function builtWords({ show }: Printer, { source }: PlanDocument, report: Report,
   const fed = source ? `, fed from ${source.name}` : ''
   const watts = powerW === null ? '' : `, ${show(powerW, 'power')}`
   const money = cost === null ? '' : `, ${show(cost, 'money')}`
-  const predicted = `predicted ${show(selection.served.value, 'flow')}`
-  const needed = show(need.flow.value, 'flow')
+  const of = ({ value, basis }: Figure) => about(show(value, 'flow'), basis === 'estimated')
+  const predicted = `predicted ${of(selection.served)}`
+  const needed = of(need.flow)
   return `${selection.fanName} at ${show(driveV, 'voltage')}${fed}; ${predicted} against a need of ${needed}${watts}${money}.`
 }
 
@@ -321,7 +326,8 @@ function predictionBlocks({ show }: Printer, report: Report): PrintBlock[] {
     head: ['Quantity', 'predicted', 'measured', 'what it teaches'],
     rows: predictions.map((p) => [
       p.label,
-      `${show(p.predicted, p.quantity)}${p.low === null ? '' : ` (${show(p.low, p.quantity)} to ${show(p.high, p.quantity)})`}`,
+      about(show(p.predicted, p.quantity), p.estimated) +
+        (p.low === null ? '' : ` (${show(p.low, p.quantity)} to ${show(p.high, p.quantity)})`),
       show(p.measured, p.quantity),
       p.teaches,
     ]),

@@ -5,6 +5,7 @@ import {
   sharesAt,
   sharesUnstably,
   stallLimit,
+  type Crossing,
   type OperatingPoint,
   type OperatingStatus,
 } from '#core/fan'
@@ -95,8 +96,8 @@ export interface Candidate {
   stalled: boolean
   /** left of where estimated curves are believed: nobody knows its dip */
   possiblyStalled: boolean
-  /** every flow at which it may settle, m3/s, rising; more than one where curve and path meet several times */
-  flows: number[]
+  /** where curve and path meet, rising; at each that is stable it may settle */
+  crossings: Crossing[]
   /** flow that goes back through the weaker one of an unlike pair, m3/s, negative; null where none does */
   backFlow: number | null
   /** fans side by side between dip and peak of their curve */
@@ -191,7 +192,8 @@ function judge(
   if (c.backFlow !== null)
     warn('the weaker fan is overpowered: ', of(-c.backFlow, 'flow'), ' go back through it')
   if (c.unsteady) warn('the fans may share the air unevenly and change over')
-  if (c.flows.length > 1) warn('may settle at either of several flows: ', ...eitherOf(c.flows))
+  const settles = c.crossings.filter((x) => x.stable)
+  if (settles.length > 1) warn('may settle at either of several flows: ', ...eitherOf(settles))
   if (c.level && context.levelLimit !== null && c.level.exact > context.levelLimit)
     fail(of(c.level.exact - context.levelLimit, 'levelDifference'), ' too loud')
   if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit)
@@ -283,8 +285,8 @@ function sharing(
 }
 
 /** "12 or 18 m³/h". */
-const eitherOf = (flows: readonly number[]): Sentence =>
-  flows.flatMap((value, i): Sentence => [...(i > 0 ? [' or '] : []), { value, quantity: 'flow' }])
+const eitherOf = (settles: readonly Crossing[]): Sentence =>
+  settles.flatMap(({ flow }, i): Sentence => [...(i > 0 ? [' or '] : []), { value: flow, quantity: 'flow' }])
 
 /** What an estimated curve delivers at both ends, its shape left as guessed. */
 function deliveredEnds(
@@ -357,7 +359,7 @@ export function evaluateCandidate(
     stallFlow,
     stalled,
     possiblyStalled,
-    flows: (op?.crossings ?? []).filter((x) => x.stable).map((x) => x.flow),
+    crossings: op?.crossings ?? [],
     ...sharing(context, fanArray, drive, pressure),
     none: flow !== null ? null : driven ? noneOf(op) : ('not-turning' as const),
     estimated,

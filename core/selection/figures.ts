@@ -23,11 +23,14 @@ const correctedAfter = (from: 'own' | 'shelf') =>
   from === 'own' ? 'your own test' : 'what this shelf has shown'
 const besides = (c: Candidate) => c.arrangement === 'parallel' || c.arrangement === 'single'
 
-function flowNotes({ curves, fan: { trusted } }: FanModel): string {
+function flowNotes(c: Candidate, { curves, fan: { trusted, maxV } }: FanModel): string {
   const corrected = trusted?.flow ?? trusted?.rotation
   return sentences(
     curves.basis === 'estimated' ? 'The curve is estimated from free delivery and shut-off pressure.' : '',
     corrected ? `Its claims are corrected after ${correctedAfter(corrected.from)}.` : '',
+    maxV !== null && c.driveV > maxV
+      ? `Above its highest voltage of ${maxV.toFixed(1)} V: what it would do there, not what it may.`
+      : '',
   )
 }
 
@@ -61,7 +64,7 @@ const flowFigure = (context: SelectionContext, c: Candidate, model: FanModel): F
         input('n', besides(c) ? 'fans side by side' : 'fans in series', c.count, 'number'),
         input('ρ', 'air density', context.air.density, 'density'),
       ],
-      note: flowNotes(model),
+      note: flowNotes(c, model),
     },
   )
 

@@ -23,7 +23,10 @@ export interface CurveSeries {
   tone: 'pick' | 'other' | 'lit' | 'member'
   /** its place among those compared by hand */ order?: number
   operating: { flow: number; pressure: number; low?: number | null; high?: number | null } | null
+  /** where else curve and path meet: it may settle there, or only passes */
+  others?: { flow: number; pressure: number; stable: boolean }[]
 }
+const otherWords = (stable: boolean) => (stable ? 'may settle here too' : 'does not stay here')
 
 /** Pressure over flow: fan curves as driven, the path with its band, the need, the operating points. The same data stand in a table. */
 const props = defineProps<{
@@ -128,6 +131,18 @@ const data = computed((): ChartData<'scatter'> => ({
         borderColor: tone(s),
         borderWidth: 1.5,
       })),
+    ...props.series.flatMap((s) =>
+      (s.others ?? []).map((other) => ({
+        label: `${s.label}, ${otherWords(other.stable)}`,
+        data: [{ x: x(other.flow), y: y(other.pressure) }],
+        pointRadius: other.stable ? 6 : 3.5,
+        pointHoverRadius: 8,
+        pointHitRadius: 10,
+        backgroundColor: colours.value.sheet,
+        borderColor: tone(s),
+        borderWidth: 2,
+      })),
+    ),
     ...props.series
       .filter((s) => s.operating)
       .map((s) => ({
@@ -304,6 +319,15 @@ const format = (value: number) => Number(value.toPrecision(3))
               </td>
               <td class="num">
                 {{ format(y(s.operating.pressure)) }}
+              </td>
+            </tr>
+            <tr v-for="other in s.others ?? []" :key="`${s.id}-other-${other.flow}`">
+              <td>{{ s.label }}, {{ otherWords(other.stable) }}</td>
+              <td class="num">
+                {{ format(x(other.flow)) }}
+              </td>
+              <td class="num">
+                {{ format(y(other.pressure)) }}
               </td>
             </tr>
             <tr v-for="p in s.points.filter((_, i) => i % 4 === 0)" :key="`${s.id}-${p.flow}`">

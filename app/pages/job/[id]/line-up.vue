@@ -45,10 +45,12 @@ const onChart = computed(() =>
 )
 const series = computed((): CurveSeries[] => [
   ...onChart.value
-    .map((c): CurveSeries => ({
+    .map((c) => ({ c, points: candidateCurve(c, believed.value, report.value) }))
+    .map(({ c, points }): CurveSeries => ({
       id: candidateKey(c),
       label: `${candidateName(c)} at ${driveWords(c, show)}`,
-      points: candidateCurve(c, believed.value, report.value),
+      points,
+      others: otherCrossings(c, points),
       tone: c === picked.value ? 'pick' : lit.value === candidateKey(c) ? 'lit' : 'other',
       ...(c !== picked.value && compared.value.includes(c) ? { order: compared.value.indexOf(c) } : {}),
       operating:

@@ -97,7 +97,20 @@ const remarks = computed(() => {
     facts.value.tachLosses.length
       ? `the fan stood ${times(facts.value.tachLosses.length)} although it was fed`
       : '',
+    jumpWords.value,
   ].filter(Boolean)
+})
+/** what changed faster than it can, the largest told */
+const jumpWords = computed(() => {
+  const [first] = facts.value.jumps.toSorted((a, b) => Math.abs(b.change) - Math.abs(a.change))
+  const channel = first && log.value?.channels[first.channel]
+  if (!channel) return ''
+  const rotates = channel.quantity === 'rotation'
+  return (
+    `${channel.name} jumped ${times(facts.value.jumps.length)}, most by ` +
+    `${show(first.change, rotates ? 'rotation' : 'temperatureDifference')} at ${show(first.at, 'duration')}: ` +
+    (rotates ? 'was the drive changed, or is the tach disturbed?' : 'a loose probe, or a cold one put in?')
+  )
 })
 const list_ = ref<{ recordFirst: () => void }>()
 usePageKeys([

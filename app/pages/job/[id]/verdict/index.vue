@@ -74,7 +74,7 @@ const best = computed(() =>
                 <tr v-for="row in predicted" :key="row.label">
                   <td>{{ row.label }}</td>
                   <td class="num">
-                    ~{{ show(row.predicted, row.quantity) }}
+                    {{ row.estimated ? '~' : '' }}{{ show(row.predicted, row.quantity) }}
                     <span v-if="row.low !== null" class="small soft block"
                       >{{ bare(row.low, row.quantity) }} to {{ bare(row.high, row.quantity) }}</span
                     >
