@@ -170,7 +170,7 @@ describe('targets', () => {
       measured: { value: 30 },
       verdict: 'met',
     })
-    expect(judge([target('temperature', 45, 'elsewhere')], { readings }).targets[0]).toMatchObject({
+    expect(judge([target('temperature', 45)], { readings }).targets[0]).toMatchObject({
       measured: { value: 50 },
       verdict: 'not-met',
     })
@@ -214,6 +214,58 @@ describe('targets', () => {
     expect(at(35)).toBe('met')
     expect(at(28)).toBe('not-decided')
   })
+  test('a temperature or a level without distance that was read elsewhere says nothing of the target’s place', () => {
+    const one = judge([target('temperature', 45, 'processor')], {
+      readings: [reading('temperature', 30, 'outlet')],
+    }).targets[0]!
+    expect(one).toMatchObject({ verdict: 'not-measured', measured: null })
+    expect(one.why).toBe('Read at “outlet”, not at “processor”.')
+    const level = (run: Partial<Run>) =>
+      judge([target('level', 40, 'chair')], { ...run, readings: [reading('level', 30, 'bench')] }).targets[0]!
+    expect(level({}).verdict).toBe('not-measured')
+    expect(level({ distanceM: 1 }).verdict).toBe('met')
+    // one air goes through the whole path
+    const flow = judge([target('flow', 0.008, 'outlet')], { readings: [reading('flow', 0.012, 'intake')] })
+    expect(flow.targets[0]!.measured!.value).toBe(0.012)
+  })
+  test.each([
+    ['class2', 18, 20, 'not-decided', 30],
+    ['class2', 18, 35, 'met', 30],
+    ['class1', 18, 26, 'met', 20],
+    ['phone', 33, 38, 'not-decided', 40],
+    ['class2', 36, 40, 'met', 36],
+  ] as const)(
+    'a %s meter that shows %s dB(A) against %s: %s, taken as %s',
+    (instrument, shown, limit, verdict, value) => {
+      const t = judge([target('level', limit)], { instrument, readings: [reading('level', shown)] }).targets[0]!
+      expect(t).toMatchObject({ verdict, measured: { value, upperBoundOnly: value > shown } })
+    },
+  )
+  test('a temperature that still rises is not met, with what was to come; one that is too warm already is not met', () => {
+    const at = (value: number, run: Partial<Run>) =>
+      judge([target('temperature', 45)], { ...run, readings: [reading('temperature', value)] }).targets[0]!
+    expect(at(40, { steady: true }).verdict).toBe('met')
+    expect(at(40, { steady: false }).verdict).toBe('not-decided')
+    // 0.3 K a minute with ten minutes of time constant: 3 K to come
+    const logged = at(40, { slopeKS: 0.3 / 60, tauS: 600 })
+    expect(logged).toMatchObject({ verdict: 'not-decided' })
+    expect(logged.why).toContain('about 3.0 K were to come')
+    expect(at(40, { slopeKS: 0.01 / 60, tauS: 600 }).verdict).toBe('met')
+    expect(at(50, { steady: false }).verdict).toBe('not-met')
+    expect(at(50, { slopeKS: -0.3 / 60, tauS: 600 }).why).toContain('Still falling')
+    expect(at(40, { slopeKS: -0.3 / 60, tauS: 600 }).verdict).toBe('met')
+  })
+  test('one reading with nothing noted only looks met, and what would make it sure is told', () => {
+    const looks = (run: Partial<Run>, values = [36]) =>
+      judge([target('level', 45)], {
+        ...run,
+        readings: values.map((v) => reading('level', v)),
+      }).targets[0]!.looks
+    expect(looks({})).toEqual(['the distance', 'the background', 'the meter', 'a second reading'])
+    expect(looks({ distanceM: 1, backgroundDbA: 20, instrument: 'class2' })).toEqual([])
+    const missed = judge([target('level', 20)], { readings: [reading('level', 36)] }).targets[0]!
+    expect(missed).toMatchObject({ verdict: 'not-met', looks: [] })
+  })
   test('money is judged by the price, and not before it is known', () => {
     expect(judge([target('money', 10)], {}).targets[0]!.verdict).toBe('not-met')
     expect(
@@ -237,8 +289,11 @@ describe('targets', () => {
   })
   test('its figure shows what was done to the reading', () => {
     const f = targetFigure(
-      judge([target('level', 40, 'chair')], { backgroundDbA: 30, readings: [reading('level', 40)] })
-        .targets[0]!,
+      judge([target('level', 40, 'chair')], {
+        backgroundDbA: 30,
+        distanceM: 1,
+        readings: [reading('level', 40)],
+      }).targets[0]!,
     )
     expect(f).toMatchObject({ label: 'Sound level chair', basis: 'measured', note: 'background removed.' })
     expect(f.low!).toBeLessThan(f.value!)

@@ -91,11 +91,15 @@ const logHeadline: Headline = ({ plan: { runs } }) => {
 const verdictHeadline: Headline = ({ plan: { targets }, verdict }) => {
   if (!targets.length) return ['no target yet']
   if (!verdict.after) return ['waiting for a run']
-  return [`${verdict.targets.filter((t) => t.verdict === 'met').length} of ${targets.length} targets met`]
+  const told = verdict.targets.filter((t) => t.verdict === 'met' || t.verdict === 'not-met')
+  if (!told.length) return ['none could be told']
+  const met = told.filter((t) => t.verdict === 'met')
+  const sure = met.every((t) => !t.looks.length)
+  return [`${met.length} of ${targets.length} targets ${sure ? 'met' : 'look met'}`]
 }
 
 const isJudged = ({ targets }: VerdictReport) =>
-  targets.length > 0 && targets.every((t) => t.verdict !== 'not-measured')
+  targets.length > 0 && targets.every((t) => t.verdict === 'met' || t.verdict === 'not-met')
 
 /** Every station: its name, its headline, and whether what it asks for is there. */
 const rail: { key: StationKey; title: string; headline: Headline; begun: (parts: Parts) => boolean }[] = [

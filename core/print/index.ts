@@ -5,5 +5,6 @@ export {
   type PrintReport,
   printMarkdown,
   printReportOf,
-  verdictWords,
+  sureWords,
+  verdictName,
 } from './print-report'

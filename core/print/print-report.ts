@@ -8,7 +8,7 @@ import {
   type UnitPreferences,
 } from '#core/units'
 import { maintenanceTasks } from './maintenance'
-import type { Comparison } from '#core/verification'
+import type { Comparison, TargetResult } from '#core/verification'
 import type { PlanDocument, Run } from '#core/document'
 import { rankNoiseSources, upgradeRungs, targetNames, targetQuantity } from '#core/verification'
 import type { Report } from '#core/plan'
@@ -53,12 +53,17 @@ export interface PrintReport {
   blocks: PrintBlock[]
 }
 
-export const verdictWords = {
+const verdictWords = {
   met: 'met',
   'not-met': 'not met',
   'not-decided': 'cannot tell',
   'not-measured': 'not measured',
 } as const
+/** What a target came to, and what would make sure what only looks so. */
+export const verdictName = ({ verdict, looks }: TargetResult) =>
+  looks.length ? 'looks met' : verdictWords[verdict]
+export const sureWords = ({ looks }: TargetResult) =>
+  looks.length ? `To be sure: note ${looks.join(', ')}.` : ''
 const plus = (x: number) => (x > 0 ? '+' : '')
 const percent = (x: number) => `${plus(x)}${(100 * x).toFixed(Math.abs(x) < 0.1 ? 1 : 0)} %`.replace('-', '−')
 
@@ -109,7 +114,7 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
           !m
             ? '–'
             : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${halfWords(m.halfWidth, q, units)}`,
-          [verdictWords[t.verdict], t.why, ...(m?.steps ?? [])].filter(Boolean).join('; '),
+          [verdictName(t), t.why, sureWords(t), ...(m?.steps ?? [])].filter(Boolean).join('; '),
         ]
       }),
     },
@@ -130,7 +135,7 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
                   high: value + halfWidth,
                   limit: t.target.limit,
                   least: t.target.kind === 'flow' || t.target.kind === 'runtime',
-                  words: `${show(value, targetQuantity[t.target.kind])}, ${verdictWords[t.verdict]}`,
+                  words: `${show(value, targetQuantity[t.target.kind])}, ${verdictName(t)}`,
                 }
               }),
             },

@@ -31,6 +31,8 @@ export interface TargetResult {
   measured: Judged | null
   verdict: TargetVerdict | 'not-measured'
   why: string
+  /** what would make a "met" sure that rests on one reading with its conditions not noted: then it only looks met */
+  looks: string[]
 }
 
 export interface VerdictReport extends FairComparison {
@@ -50,6 +52,27 @@ export function latestRun(plan: PlanDocument, kind: Run['kind']): Run | null {
 
 /** Limit of restating a rise to another ambient. docs/physics.md, normalising. */
 const AMBIENT_RANGE_K = 15
+/** Less than this still to come is steady, K. Common practice, no source. */
+const STEADY_K = 0.5
+
+/** How much a run's temperature had still to rise; null where nobody noted it. */
+function toComeK({ slopeKS, tauS }: Run): number | null {
+  return slopeKS === null || tauS === null ? null : slopeKS * tauS
+}
+
+/** A temperature that still moved towards its limit, or away from being over it, is no end; empty where it is one. */
+function noEnd(runs: readonly Run[], verdict: TargetVerdict): string {
+  const toCome = runs.map((r) => toComeK(r) ?? (r.steady === false ? Infinity : 0))
+  const rise = Math.max(...toCome)
+  if (verdict !== 'not-met' && rise > STEADY_K)
+    return Number.isFinite(rise)
+      ? `Still rising when it was read: about ${rise.toFixed(1)} K were to come.`
+      : 'Still rising when it was read: let it soak, or log it and take the end that its soak predicts.'
+  const fall = -Math.min(...toCome)
+  return verdict !== 'met' && fall > STEADY_K
+    ? `Still falling when it was read: about ${fall.toFixed(1)} K were to come.`
+    : ''
+}
 
 function judgeTemperature(job: Job, run: Run, read: Reading): Judged {
   const steps: string[] = []
@@ -96,10 +119,22 @@ const boundWords = {
 /** Distances that differ by less than this share are the same. */
 const SAME_DISTANCE = 0.05
 
+/** Lowest level a meter of this kind is sure to show, dB(A); upper ends of the usual. Common practice, no source. */
+const USUAL_FLOOR = { phone: 40, class2: 30, class1: 20 } as const
+
 function judgeLevel(job: Job, run: Run, read: Reading): Judged {
   const reading = readingMean(read)
-  const { level, bound, corrected } = cleanLevel(reading, run.backgroundDbA, run.floorDbA)
-  const steps = [...(bound ? [boundWords[bound]] : []), ...(corrected ? ['background removed'] : [])]
+  const floor = run.floorDbA ?? (run.instrument ? USUAL_FLOOR[run.instrument] : null)
+  const { level: cleaned, bound, corrected } = cleanLevel(reading, run.backgroundDbA, floor)
+  // below its floor a meter shows what it likes: the source may be as loud as the floor
+  const level = floor !== null && reading < floor ? Math.max(cleaned, floor) : cleaned
+  const steps = [
+    ...(bound ? [boundWords[bound]] : []),
+    ...(bound === 'floor' && run.floorDbA === null
+      ? [`its floor taken as ${floor} dB(A), usual for its kind: its sheet says`]
+      : []),
+    ...(corrected ? ['background removed'] : []),
+  ]
   const moves =
     run.distanceM !== null && Math.abs(run.distanceM - job.listenerM) > SAME_DISTANCE * job.listenerM
   const moved = moves ? levelInRoom(level, run.distanceM!, job.listenerM) : { level, halfWidth: 0 }
@@ -121,6 +156,7 @@ function judgeLevel(job: Job, run: Run, read: Reading): Judged {
     inputs: [
       input('L_read', 'reading', reading, 'level'),
       input('L_b', 'background', run.backgroundDbA, 'level'),
+      ...(bound === 'floor' ? [input('L_f', 'meter’s floor', floor, 'level')] : []),
       input('r_m', 'microphone', run.distanceM, 'distance'),
       input('r', 'listener', job.listenerM, 'distance'),
     ],
@@ -143,22 +179,55 @@ export interface Bought {
   thicknessM: number | null
 }
 
+/** Whether a reading of this run and place says something of the target's place. */
+function speaksOf(target: Target, run: Run, { place }: Reading): boolean {
+  if (!target.place || !place || samePlace(place, target.place)) return true
+  // one air goes through the whole path, one charge feeds the whole; a level is moved by its distance
+  if (target.kind === 'level') return run.distanceM !== null
+  return target.kind !== 'temperature'
+}
+
 /**
- * The readings a target is judged by, one of each run: those at its place, else the highest (flow: the lowest) of the
- * kind, everything together running.
+ * The readings a target is judged by, one of each run: those at its place, else the highest (flow: the lowest) of those
+ * that say something of it, everything together running. Elsewhere: where it was read instead.
  */
-function readingsFor(target: Target, { runs }: RunState): { run: Run; reading: Reading }[] {
+function readingsFor(
+  target: Target,
+  { runs }: RunState,
+): { found: { run: Run; reading: Reading }[]; elsewhere: string[] } {
   const ofKind = runs.flatMap((run) =>
     run.readings
       .filter((r) => r.quantity === targetReading[target.kind] && !r.source)
       .map((reading) => ({ run, reading })),
   )
   const there = ofKind.filter((x) => target.place && samePlace(x.reading.place, target.place))
-  const pool = (there.length ? there : ofKind).toSorted(
-    (a, b) => readingMean(b.reading) - readingMean(a.reading),
-  )
+  const speaking = there.length ? there : ofKind.filter((x) => speaksOf(target, x.run, x.reading))
+  const pool = speaking.toSorted((a, b) => readingMean(b.reading) - readingMean(a.reading))
   const worst = atLeast.includes(target.kind) ? pool.at(-1) : pool[0]
-  return worst ? pool.filter((x) => readingKey(x.run, x.reading) === readingKey(worst.run, worst.reading)) : []
+  return {
+    found: worst
+      ? pool.filter((x) => readingKey(x.run, x.reading) === readingKey(worst.run, worst.reading))
+      : [],
+    elsewhere: [...new Set(ofKind.map((x) => x.reading.place))],
+  }
+}
+
+/** What was not noted of a target's readings and would make a single one sure. */
+function unsure(kind: TargetKind, found: readonly { run: Run; reading: Reading }[]): string[] {
+  const values = found.reduce((n, { reading }) => n + readingValues(reading).length, 0)
+  if (values > 1) return []
+  const { run, reading } = found[0]!
+  const open = {
+    temperature: [run.ambientC === null && 'the ambient', run.steady === null && 'whether it was steady'],
+    level: [
+      run.distanceM === null && 'the distance',
+      run.backgroundDbA === null && 'the background',
+      run.instrument === null && 'the meter',
+    ],
+    flow: [reading.method === null && 'how it was read'],
+  }[kind as 'temperature' | 'level' | 'flow']
+  const missing = (open ?? []).filter((x) => x !== false)
+  return missing.length ? [...missing, 'a second reading'] : []
 }
 
 function judgeReading(job: Job, target: Target, run: Run, reading: Reading): Judged {
@@ -205,12 +274,13 @@ function judgeBought(
   why: string,
   unknown: string,
 ): TargetResult {
-  if (value === null) return { target, measured: null, verdict: 'not-measured', why: unknown }
+  if (value === null) return { target, measured: null, verdict: 'not-measured', why: unknown, looks: [] }
   return {
     target,
     measured: { value, halfWidth: 0, steps: [], upperBoundOnly: false, formula, inputs: [], n: 0 },
     verdict: value <= target.limit ? 'met' : 'not-met',
     why,
+    looks: [],
   }
 }
 
@@ -236,32 +306,41 @@ function judgeTarget(
       'Thickness of the picked fan.',
       'No fan is picked yet.',
     )
-  const found = state ? readingsFor(target, state) : []
+  const { found, elsewhere } = state ? readingsFor(target, state) : { found: [], elsewhere: [] }
   if (!found.length)
     return {
       target,
       measured: null,
       verdict: 'not-measured',
-      why: state ? 'The run after the change has no such reading.' : 'No run after the change yet.',
+      why: !state
+        ? 'No run after the change yet.'
+        : elsewhere.length
+          ? `Read at ${elsewhere.map((p) => `“${p}”`).join(', ')}, not at “${target.place}”.`
+          : 'The run after the change has no such reading.',
+      looks: [],
     }
   const measured = judged(plan.job, target, found)
+  return { target, measured, ...verdictOf(target, measured, found) }
+}
+
+function verdictOf(
+  target: Target,
+  { value, halfWidth, upperBoundOnly }: Judged,
+  found: readonly { run: Run; reading: Reading }[],
+): Pick<TargetResult, 'verdict' | 'why' | 'looks'> {
+  const looks = unsure(target.kind, found)
+  if (upperBoundOnly)
+    return value + halfWidth <= target.limit
+      ? { verdict: 'met', why: 'Even the upper bound is within the target.', looks }
+      : { verdict: 'not-decided', why: 'Only an upper bound was measured.', looks: [] }
   const sense = atLeast.includes(target.kind) ? 'at-least' : 'at-most'
-  if (measured.upperBoundOnly) {
-    const met = measured.value <= target.limit
-    return {
-      target,
-      measured,
-      verdict: met ? 'met' : 'not-decided',
-      why: met ? 'Even the upper bound is within the target.' : 'Only an upper bound was measured.',
-    }
-  }
-  const verdict = targetVerdict(target.limit, sense, measured.value, measured.halfWidth)
-  return {
-    target,
-    measured,
-    verdict,
-    why: verdict === 'not-decided' ? 'The range of the measurement straddles the target.' : '',
-  }
+  const verdict = targetVerdict(target.limit, sense, value, halfWidth)
+  const runs = found.map((x) => x.run)
+  const open = target.kind === 'temperature' ? noEnd(runs, verdict) : ''
+  if (open) return { verdict: 'not-decided', why: open, looks: [] }
+  if (verdict === 'not-decided')
+    return { verdict, why: 'The range of the measurement straddles the target.', looks: [] }
+  return { verdict, why: '', looks: verdict === 'met' ? looks : [] }
 }
 
 /** What a target is called and shown in. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { targetFigure, targetNames, targetQuantity, type TargetResult } from '#core/verification'
-import { verdictWords } from '#core/print'
+import { sureWords, verdictName } from '#core/print'
 
 /** Target by target: wanted, measured with its range, verdict. */
 defineProps<{ targets: TargetResult[] }>()
@@ -38,9 +38,11 @@ const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind =
             <template v-else> – </template>
           </td>
           <td>
-            <span class="row state"><StateMark :state="marks[t.verdict]" /> {{ verdictWords[t.verdict] }}</span>
+            <span class="row state"
+              ><StateMark :state="t.looks.length ? 'note' : marks[t.verdict]" /> {{ verdictName(t) }}</span
+            >
             <span class="small soft"
-              >{{ t.why
+              >{{ t.why }} {{ sureWords(t)
               }}<template v-if="t.measured?.steps.length"> {{ t.measured.steps.join('; ') }}.</template></span
             >
           </td>

@@ -9,15 +9,19 @@ const { show, bare } = useUnits()
 const toast = useToast()
 const verdict = computed(() => report.value.verdict)
 const predicted = computed(() => predictionsOf(report.value))
-const met = computed(() => verdict.value.targets.filter((t) => t.verdict === 'met').length)
 const headline = computed(() => {
-  if (!plan.value.targets.length) return 'No target with a number yet: the Need station takes them.'
-  if (!verdict.value.after) return 'Waiting for a run after the change.'
-  if (met.value === plan.value.targets.length) return 'It worked: every target is met.'
-  const missed = verdict.value.targets.filter((t) => t.verdict === 'not-met').length
-  return missed
-    ? `${missed} of ${plan.value.targets.length} targets are not met yet.`
-    : `${met.value} of ${plan.value.targets.length} targets are met; the others cannot be told.`
+  const { targets, after } = verdict.value
+  if (!targets.length) return 'No target with a number yet: the Need station takes them.'
+  if (!after) return 'Waiting for a run after the change.'
+  const met = targets.filter((t) => t.verdict === 'met')
+  const missed = targets.filter((t) => t.verdict === 'not-met').length
+  if (missed) return `${missed} of ${targets.length} targets are not met yet.`
+  if (!met.length) return 'It cannot be told yet: no target could be judged by what was measured.'
+  if (met.length < targets.length)
+    return `${met.length} of ${targets.length} targets are met; the others cannot be told.`
+  return met.some((t) => t.looks.length)
+    ? 'It looks as if it worked: what was not noted would make it sure.'
+    : 'It worked: every target is met.'
 })
 const calibration = computed(() =>
   verdict.value.after ? calibratedBy(plan.value, verdict.value.after, newId('calibration')) : null,
