@@ -263,6 +263,12 @@ describe('targets', () => {
       }).targets[0]!.looks
     expect(looks({})).toEqual(['the distance', 'the background', 'the meter', 'a second reading'])
     expect(looks({ distanceM: 1, backgroundDbA: 20, instrument: 'class2' })).toEqual([])
+    const soaked = judge([target('temperature', 45)], {
+      ambientC: 22,
+      soakS: 1800,
+      readings: [reading('temperature', 38)],
+    }).targets[0]!
+    expect(soaked).toMatchObject({ verdict: 'met', looks: [] })
     const missed = judge([target('level', 20)], { readings: [reading('level', 36)] }).targets[0]!
     expect(missed).toMatchObject({ verdict: 'not-met', looks: [] })
   })
