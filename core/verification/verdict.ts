@@ -218,7 +218,10 @@ function unsure(kind: TargetKind, found: readonly { run: Run; reading: Reading }
   if (values > 1) return []
   const { run, reading } = found[0]!
   const open = {
-    temperature: [run.ambientC === null && 'the ambient', run.steady === null && run.soakS === null && 'how long it soaked'],
+    temperature: [
+      run.ambientC === null && 'the ambient',
+      run.steady === null && run.soakS === null && 'how long it soaked',
+    ],
     level: [
       run.distanceM === null && 'the distance',
       run.backgroundDbA === null && 'the background',
