@@ -252,7 +252,9 @@ describe('targets', () => {
     expect(logged.why).toContain('about 3.0 K were to come')
     expect(at(40, { slopeKS: 0.01 / 60, tauS: 600 }).verdict).toBe('met')
     expect(at(50, { steady: false }).verdict).toBe('not-met')
-    expect(at(50, { slopeKS: -0.3 / 60, tauS: 600 }).why).toContain('Still falling')
+    expect(at(50, { slopeKS: -0.8 / 60, tauS: 600 }).why).toContain('Still falling')
+    // what is to come does not bring it under
+    expect(at(60, { slopeKS: -0.3 / 60, tauS: 600 })).toMatchObject({ verdict: 'not-met', why: '' })
     expect(at(40, { slopeKS: -0.3 / 60, tauS: 600 }).verdict).toBe('met')
   })
   test('one reading with nothing noted only looks met, and what would make it sure is told', () => {

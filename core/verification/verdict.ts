@@ -60,8 +60,11 @@ function toComeK({ slopeKS, tauS }: Run): number | null {
   return slopeKS === null || tauS === null ? null : slopeKS * tauS
 }
 
-/** A temperature that still moved towards its limit, or away from being over it, is no end; empty where it is one. */
-function noEnd(runs: readonly Run[], verdict: TargetVerdict): string {
+/**
+ * A temperature that still rose towards its limit, or fell far enough to come under it, is no end; empty where it is one.
+ * @param over how far its range lies over the limit, K
+ */
+function noEnd(runs: readonly Run[], verdict: TargetVerdict, over: number): string {
   const toCome = runs.map((r) => toComeK(r) ?? (r.steady === false ? Infinity : 0))
   const rise = Math.max(...toCome)
   if (verdict !== 'not-met' && rise > STEADY_K)
@@ -69,7 +72,7 @@ function noEnd(runs: readonly Run[], verdict: TargetVerdict): string {
       ? `Still rising when it was read: about ${rise.toFixed(1)} K were to come.`
       : 'Still rising when it was read: let it soak, or log it and take the end that its soak predicts.'
   const fall = -Math.min(...toCome)
-  return verdict !== 'met' && fall > STEADY_K
+  return verdict !== 'met' && fall > STEADY_K && fall > over
     ? `Still falling when it was read: about ${fall.toFixed(1)} K were to come.`
     : ''
 }
@@ -339,7 +342,7 @@ function verdictOf(
   const sense = atLeast.includes(target.kind) ? 'at-least' : 'at-most'
   const verdict = targetVerdict(target.limit, sense, value, halfWidth)
   const runs = found.map((x) => x.run)
-  const open = target.kind === 'temperature' ? noEnd(runs, verdict) : ''
+  const open = target.kind === 'temperature' ? noEnd(runs, verdict, value - halfWidth - target.limit) : ''
   if (open) return { verdict: 'not-decided', why: open, looks: [] }
   if (verdict === 'not-decided')
     return { verdict, why: 'The range of the measurement straddles the target.', looks: [] }
