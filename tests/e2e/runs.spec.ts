@@ -178,8 +178,9 @@ test('the stand-in started from the page: recorded, stopped, its tach pulled', a
   await expect(mine.getByText(/a second|every \d/)).toBeVisible()
   await page.getByRole('heading', { level: 1 }).click()
   await page.keyboard.press('r')
-  // it has to be seen turning before its tach can be missed
+  // it has to be seen turning, in this log and not in the one shown before, before its tach can be missed
   await expect(page.getByText(/● recording,.*[1-9]/)).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('button', { name: /^fan .*[1-9].*rpm/ })).toBeVisible({ timeout: 20_000 })
   await page.getByLabel('tach wire pulled').check()
   await expect(mine.getByText('tach lost')).toBeVisible({ timeout: 20_000 })
   // the log tells it as well, while it is still being recorded
