@@ -1,4 +1,4 @@
-import type { StationKey } from '#core/plan'
+import type { StationKey } from '#core/rules'
 
 declare module '#app' {
   interface PageMeta {

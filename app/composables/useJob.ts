@@ -1,5 +1,5 @@
 import type { Job } from '#core/document'
-import { stationOfGroup, type StationKey } from '#core/plan'
+import type { StationKey } from '#core/rules'
 
 /** What every station of the open job needs: document, report, a setter for the job's own fields, its findings. */
 export function useJob(station: StationKey) {
@@ -15,9 +15,7 @@ export function useJob(station: StationKey) {
     }
   /** The same for a form: the key tells which. */
   const put = (key: keyof Job, value: unknown) => set(key)(value as never)
-  const findings = computed(() =>
-    report.value.findings.findings.filter((f) => stationOfGroup(f.group) === station),
-  )
+  const findings = computed(() => report.value.findings.findings.filter((f) => f.station === station))
   return { store, plan, report, set, put, findings }
 }
 

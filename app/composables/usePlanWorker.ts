@@ -1,9 +1,10 @@
 import type { InjectionKey } from 'vue'
 import { wrap, type Remote } from 'comlink'
-import { bandAt, type UncertaintyReport, type Improvement, type Sensitivity } from '#core/advice'
-import { fanIdsOf } from '#core/document'
+import { bandAt, type Improvement, type Remedy, type Sensitivity, type UncertaintyReport } from '#core/advice'
+import { fanIdsOf, type PlanDocument } from '#core/document'
 import { pathCurve, pathDrop, type PathCurvePoint } from '#core/system'
 import type { Report } from '#core/plan'
+import type { Finding } from '#core/rules'
 import type { PlanWorker } from '~/workers/plan.worker'
 
 const WAIT_MS = 80
@@ -15,7 +16,12 @@ export interface Beside {
   sensitivity: Sensitivity[]
 }
 
-const key = Symbol('beside') as InjectionKey<{ beside: Ref<Beside>; wantImprovements: Ref<boolean> }>
+interface PlanThread {
+  beside: Ref<Beside>
+  wantImprovements: Ref<boolean>
+  /** what takes a finding away */ remedies: (finding: Finding) => Promise<Remedy[]>
+}
+const key = Symbol('beside') as InjectionKey<PlanThread>
 
 /** The open job's doubt and levers, in a worker: answers to older plans are dropped. Levers only where a page wants them. */
 export function usePlanWorker() {
@@ -27,16 +33,23 @@ export function usePlanWorker() {
   const remote: Remote<PlanWorker> = wrap<PlanWorker>(thread)
   let asked = 0
   let timer: ReturnType<typeof setTimeout> | undefined
-  async function ask() {
-    if (!job.plan) return
-    const mine = ++asked
-    const ids = fanIdsOf(job.plan)
-    const plan = structuredClone(toRaw(job.plan))
-    const input = {
-      plan,
+  /** The open plan with its fans, as a worker can be given it. */
+  function inputOf(plan: PlanDocument) {
+    const ids = fanIdsOf(plan)
+    return {
+      plan: structuredClone(toRaw(plan)),
       fans: structuredClone(shelf.known.filter((f) => ids.includes(f.id)).map((f) => toRaw(f))),
       shown: structuredClone(toRaw(shelf.shown)),
     }
+  }
+  const remedies = async (finding: Finding) =>
+    job.plan
+      ? remote.remedies(inputOf(job.plan), JSON.parse(JSON.stringify(finding)) as Finding).catch(() => [])
+      : []
+  async function ask() {
+    if (!job.plan) return
+    const mine = ++asked
+    const input = inputOf(job.plan)
     const uncertainty = await remote.sample(input).catch(() => null)
     if (mine !== asked) return
     beside.value = { ...beside.value, uncertainty }
@@ -57,13 +70,16 @@ export function usePlanWorker() {
     clearTimeout(timer)
     thread.terminate()
   })
-  provide(key, { beside, wantImprovements })
+  provide(key, { beside, wantImprovements, remedies })
 }
 
-const nothing = () => ({
+const nothing = (): PlanThread => ({
   beside: shallowRef<Beside>({ uncertainty: null, improvements: null, sensitivity: [] }),
   wantImprovements: ref(false),
+  remedies: () => Promise.resolve([]),
 })
+/** Changes after which a finding is gone, computed when they are asked for. */
+export const useRemedies = () => inject(key, nothing, true).remedies
 /** The sampled doubt of the open job, in a station's page. */
 export function useUncertaintyReport() {
   const { beside } = inject(key, nothing, true)

@@ -38,7 +38,7 @@ const PLENTY = 1.5
 /** Least change of level that is worth a line, dB: just noticed side by side. */
 const MIN_QUIETER = 1
 
-interface Change {
+export interface Change {
   key: string
   label: string
   group: Improvement['group']
@@ -261,6 +261,18 @@ function quieter(list: readonly Improvement[], design: number): Improvement[] {
   return byLevel.filter((l) => l.group !== 'drive' || l === drive)
 }
 
+/** Ways to more air, or to a need for less of it. */
+const moreChanges = (plan: PlanDocument, report: Report, input: PlanInput): Change[] => [
+  ...pathChanges(plan, report),
+  ...fanChanges(plan, report, input),
+  ...(relaxed[plan.job.goal] ?? []),
+]
+/** Every single change of path, drive, fans and wishes that could be tried on a plan. */
+export const changesOf = (plan: PlanDocument, report: Report, input: PlanInput): Change[] => [
+  ...moreChanges(plan, report, input),
+  ...lessChanges(plan, report),
+]
+
 /**
  * What would have to change, each lever with its computed effect on the whole plan. A plan that lacks air is answered
  * with what brings at least a quarter of what lacks, the strongest first; one that has plenty with what makes it
@@ -278,11 +290,7 @@ export function improvementsOf(input: PlanInput, report: Report): Improvement[] 
   if (report.selection!.served.value! > PLENTY * design)
     return quieter(tryAll(lessChanges(plan, report)), design)
   const least = now < 0 ? Math.max(MIN_GAIN, -now * MIN_PART) : MIN_GAIN
-  return tryAll([
-    ...pathChanges(plan, report),
-    ...fanChanges(plan, report, input),
-    ...(relaxed[plan.job.goal] ?? []),
-  ])
+  return tryAll(moreChanges(plan, report, input))
     .filter((l) => l.gain > least)
     .sort((a, b) => Number(b.meets) - Number(a.meets) || b.gain - a.gain)
 }

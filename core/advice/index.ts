@@ -8,6 +8,7 @@ export {
   testOf,
   withTest,
 } from './prediction-check'
+export { hasRemedies, remediesOf, type Remedy } from './remedies'
 export { tradeoffsOf } from './tradeoffs'
 export {
   bandAt,

@@ -2,4 +2,4 @@
 export { computeReport, type Report } from './report'
 export type { ElementReport } from './path-report'
 export type { RibbonSegment } from './ribbon'
-export { goalNames, stationOfGroup, type Station, type StationKey, type StationState } from './stations'
+export { goalNames, type Station, type StationState } from './stations'

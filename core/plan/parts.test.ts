@@ -324,8 +324,19 @@ describe('facts', () => {
     const system = airSystem(plan, r.air, r.fans)
     const requirement = requirementOf(r.needEnv)
     const operation = operationOf(plan, system, r.selectionContext, r.power.fanV)
-    const { power, runtime, verdict } = r
-    return planFacts({ plan, system, requirement, operation, power, runtime, verdict })
+    const { power, runtime, verdict, fans, needEnv, selectionContext: context } = r
+    return planFacts({
+      plan,
+      fans,
+      needEnv,
+      context,
+      system,
+      requirement,
+      operation,
+      power,
+      runtime,
+      verdict,
+    })
   }
   test('are in the units the rules are written in, and what is not known is left out', () => {
     let plan!: PlanDocument
@@ -334,24 +345,29 @@ describe('facts', () => {
       Object.assign(p.job, { fitDepthM: 0.03, inletClearM: 0.05 })
       plan = p
     })
-    const facts = factsOf(r, plan)
+    const { facts, open, subjects } = factsOf(r, plan)
     expect(facts['fan.size']).toBeCloseTo(80, 9)
     expect(facts['fit.depth']).toBeCloseTo(30, 9)
     expect(facts['air.inletFreeArea']).toBeCloseTo(40, 9)
     expect(facts['op.flow']).toBeCloseTo(r.selection!.candidate.flow! * 3600, 6)
     expect(facts['supply.iMax']).toBe(1)
     expect(facts).not.toHaveProperty(['air.openingGap'])
-    expect(facts).not.toHaveProperty(['fan.bearing'])
+    expect(open.has('air.openingGap')).toBe(true)
+    const member = subjects.find((x) => x.kind === 'member')!.known
+    expect(member.facts).not.toHaveProperty(['fan.bearing'])
+    expect(member.open.has('fan.bearing')).toBe(true)
     for (const [name, value] of Object.entries(facts))
       expect(typeof value === 'number' ? Number.isFinite(value) : true, name).toBe(true)
   })
-  test('a label’s power is not held against a fan that is over-driven', () => {
+  test('claims are of one fan at its rated voltage, whatever it is driven at and however many there are', () => {
     let plan!: PlanDocument
     const r = report((p) => {
-      p.selection!.driveV = 18
+      Object.assign(p.selection!, { driveV: 18, count: 2, arrangement: 'parallel' })
       plan = p
     })
-    expect(factsOf(r, plan)).not.toHaveProperty(['fan.ratedW'])
+    const { subjects } = factsOf(r, plan)
+    const of = (kind: string) => subjects.find((x) => x.kind === kind)!.known.facts
+    expect(of('sheet')['fan.freeFlow']! as number).toBeLessThan((of('array')['fan.freeFlow']! as number) / 2)
   })
 })
 

@@ -1,6 +1,5 @@
-import type { PlanDocument } from '#core/document'
 import type { Figure } from '#core/figure'
-import { concernedElements, type Finding } from '#core/rules'
+import { withAlso, type Finding } from '#core/rules'
 import type { Operation, SelectionContext } from '#core/selection'
 import {
   dropFigure,
@@ -22,7 +21,7 @@ export interface ElementReport {
   flow: number | null
   share: number | null
   missing: string | null
-  findings: string[]
+  findings: Finding[]
 }
 
 export interface PathReport {
@@ -42,16 +41,11 @@ export interface PathReport {
 }
 
 /** Drop, flow and share of every element, with the findings that speak of it. */
-function elementReports(
-  plan: PlanDocument,
-  path: PathModel,
-  atFlow: number | null,
-  findings: readonly Finding[],
-): ElementReport[] {
+function elementReports(path: PathModel, atFlow: number | null, findings: readonly Finding[]): ElementReport[] {
   const flow = path.complete ? atFlow : null
   const total = flow === null ? null : pathDrop(path, flow)
   const flows = flow === null ? null : elementFlows(path, flow)
-  const spoken = findings.map((f) => ({ id: f.id, elements: concernedElements(plan, f.id) }))
+  const spoken = withAlso(findings)
   return path.elements.map((e) => {
     const { id, kind } = e.element
     const through = flows?.get(id) ?? null
@@ -62,14 +56,13 @@ function elementReports(
       figure: elementFigure(e, through, path.factor),
       missing: kind === 'fan' ? null : e.missing,
       share: counted ? (elementDrop(e, through) * through) / (total * flow) : null,
-      findings: spoken.filter((f) => f.elements.includes(id)).map((f) => f.id),
+      findings: spoken.filter((f) => f.elements.includes(id)),
     }
   })
 }
 
 /** The air path at the operating point, or at the planned flow where there is none. */
 export function pathReport(
-  plan: PlanDocument,
   { path, guess, calibration }: AirSystem,
   { designFlow }: SelectionContext,
   { candidate }: Operation,
@@ -82,7 +75,7 @@ export function pathReport(
     guess,
     calibration,
     complete: path.complete,
-    elements: elementReports(plan, path, atFlow, findings),
+    elements: elementReports(path, atFlow, findings),
     drop: dropFigure(path, atFlow, Boolean(candidate?.flow)),
     atFlow,
     guessDrop: path === guess || atFlow === null ? null : pathDrop(guess, atFlow),

@@ -2,7 +2,7 @@ import { airState, type AirState } from '#core/air'
 import { fanIdsOf, type Fan, type PlanInput } from '#core/document'
 import type { Figure } from '#core/figure'
 import { needFigures, requirementOf, type Need, type NeedEnv } from '#core/requirement'
-import { allRuleGroups, evaluateFindings, planFacts, type Evaluation } from '#core/rules'
+import { findingsOf, type Evaluation } from '#core/rules'
 import { operationOf, selectionContextOf, trustedFans, type SelectionContext } from '#core/selection'
 import {
   batteryFigures,
@@ -82,8 +82,18 @@ export function computeReport(input: PlanInput): ReportResult {
     thicknessM: fanArray && arrayThickness(fanArray),
   }
   const verdict = computeVerdict(plan, bought)
-  const facts = planFacts({ plan, system, requirement, operation, power, runtime, verdict })
-  const findings = evaluateFindings(facts, allRuleGroups)
+  const findings = findingsOf({
+    plan,
+    fans,
+    needEnv,
+    context,
+    system,
+    requirement,
+    operation,
+    power,
+    runtime,
+    verdict,
+  })
   const fanName = fanArray ? arrayName(fanArray) : (fan?.model ?? '')
   return {
     ok: true,
@@ -92,7 +102,7 @@ export function computeReport(input: PlanInput): ReportResult {
       density: densityFigure(job, air),
       need: needFigures(needEnv, requirement, operation.delivered),
       needEnv,
-      path: pathReport(plan, system, context, operation, findings.findings),
+      path: pathReport(system, context, operation, findings.findings),
       selectionContext: context,
       selection: selectionReport(plan, system, requirement, context, operation),
       selectionProblem: system.arrayProblem,

@@ -1,13 +1,12 @@
 import type { PlanDocument } from '#core/document'
 import type { Requirement } from '#core/requirement'
-import type { Evaluation, Finding } from '#core/rules'
+import type { Evaluation, Finding, StationKey } from '#core/rules'
 import type { Operation, SelectionContext } from '#core/selection'
 import type { PowerState } from '#core/supply'
 import { pathDrop, type AirSystem } from '#core/system'
 import type { Quantity, Sentence } from '#core/units'
 import type { VerdictReport } from '#core/verification'
 
-export type StationKey = 'brief' | 'need' | 'air-path' | 'line-up' | 'power' | 'log' | 'verdict'
 /** disc, ring, diamond, square on the screen: the shape tells, not only the colour */
 export type StationState = 'settled' | 'not-begun' | 'fix' | 'stop'
 
@@ -17,24 +16,6 @@ export interface Station {
   state: StationState
   headline: Sentence
 }
-
-/** Which station a rule group belongs to. */
-const groupStation: Record<string, StationKey> = {
-  need: 'need',
-  'air-path': 'air-path',
-  fan: 'line-up',
-  noise: 'line-up',
-  fit: 'line-up',
-  power: 'power',
-  wiring: 'power',
-  control: 'power',
-  battery: 'power',
-  safety: 'brief',
-  own: 'air-path',
-  measurement: 'verdict',
-}
-/** The station that the findings of a rule group belong to. */
-export const stationOfGroup = (group: string): StationKey => groupStation[group] ?? 'brief'
 
 interface Parts {
   plan: PlanDocument
@@ -128,7 +109,7 @@ const rail: { key: StationKey; title: string; headline: Headline; begun: (parts:
 ]
 
 function stateOf(key: StationKey, findings: readonly Finding[], begun: boolean): StationState {
-  const mine = findings.filter((f) => stationOfGroup(f.group) === key)
+  const mine = findings.filter((f) => f.station === key)
   if (mine.some((f) => f.severity === 'stop')) return 'stop'
   if (mine.some((f) => f.severity === 'fix')) return 'fix'
   return begun ? 'settled' : 'not-begun'

@@ -357,7 +357,10 @@ function openBlocks({ units }: Printer, report: Report): PrintBlock[] {
   if (!open.length) return []
   return titled('Still to mend', {
     kind: 'list',
-    items: open.map((f) => `${findingMessage(f, units)}: ${f.why}. ${f.fix}`),
+    items: open.map((f) => {
+      const text = findingMessage(f, units)
+      return `${f.subject?.name ? `${f.subject.name}: ` : ''}${text}. ${f.why} ${f.fix}`
+    }),
   })
 }
 

@@ -1,6 +1,27 @@
 export type Severity = 'stop' | 'fix' | 'note'
 
-/** One design check, as the handbook writes it. */
+/**
+ * What a rule is judged for one by one. sheet: what is claimed of a fan; array: the picked fans together, at the fan's
+ * side of the path; member: each picked fan; driven: each fan that is fed, picked or a further load; the others by their
+ * name.
+ */
+export const subjectKinds = [
+  'sheet',
+  'array',
+  'member',
+  'driven',
+  'converter',
+  'lead',
+  'led',
+  'filter',
+  'grille',
+  'duct',
+  'run',
+  'target',
+] as const
+export type SubjectKind = (typeof subjectKinds)[number]
+
+/** One design check, as the handbook writes it, with what this product adds. */
 export interface Rule {
   id: string
   severity: Severity
@@ -8,7 +29,17 @@ export interface Rule {
   trigger: string
   /** placeholders {fact} are printed in the person's units */
   message: string
+  /** one sentence of physics */
   why: string
+  /** what to do, one sentence */
   fix: string
   source: string
+  /** judged for each of these; without: once for the plan */
+  each?: SubjectKind
+  /** where this is true the rule is silent: what the handbook's trigger does not know */
+  unless?: string
+  /** station that does not exist yet, which would tell its facts: it cannot fire until then */
+  awaits?: 'Fit' | 'Control'
+  /** why it can never fire here: a mistake that this product cannot make */
+  retired?: string
 }

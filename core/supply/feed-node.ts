@@ -33,6 +33,10 @@ export interface FeedNodeReport {
   /** lowest running and highest (without load, settings a little off) voltage at its terminals */
   lowV: number
   highV: number
+  /** that highest voltage is typed, measured or in the nature of its source, not a tolerance that is usual */
+  highFirm: boolean
+  /** the same of its lowest */
+  lowFirm: boolean
   /** running voltage with the source at its highest */
   highRunV: number
   /** largest current over the source's window, A: a converter takes most at the lowest voltage */
@@ -52,24 +56,30 @@ export interface FeedNodeReport {
   /** a series or LED resistor, ohm */
   ohm: number | null
   lead: LeadReport | null
+  /** what its sheet or what is usual says it stands and needs, V */
+  limits: FeedLimits
   /** what is wrong or must be minded here */
   problems: FeedProblem[]
+}
+
+/** Highest voltage a load stands, what surely starts it, what keeps it running, V; and which of these no sheet states. */
+export interface FeedLimits {
+  maxV: number | null
+  startV: number | null
+  minV: number | null
+  /** what rests on these is to be checked, no stop */
+  assumed: { max: boolean; start: boolean; min: boolean }
 }
 
 /** What a node is before the feed is solved. */
 type Stated = Pick<FeedNodeReport, 'id' | 'parentId' | 'kind' | 'name' | 'what' | 'limitA' | 'ohm' | 'lead'>
 
 /** A node as the solver wants it, with what is stated of it. */
-export interface BuiltNode extends FeedNode {
+export interface BuiltNode extends FeedNode, FeedLimits {
   stated: Stated
   /** current at the start over the voltage at its terminals, A */
   start: (v: number) => number
   /** whether its current is known */
   known: boolean
-  maxV: number | null
-  startV: number | null
-  minV: number | null
-  /** which of these no sheet states: what rests on them is to be checked, no stop */
-  assumed: { max: boolean; start: boolean; min: boolean }
   adjustableUnset: boolean
 }

@@ -63,7 +63,10 @@ export function feedProblemText(problem: FeedProblem): string {
   return `does not run: gets ${volts(problem.values.inV)}, runs from ${volts(problem.values.minV)}${ending}`
 }
 
-type Solved = Pick<FeedNodeReport, 'utilisation' | 'lowV' | 'highV' | 'lead' | 'worstA'>
+type Solved = Pick<
+  FeedNodeReport,
+  'utilisation' | 'lowV' | 'lowFirm' | 'highV' | 'highFirm' | 'lead' | 'worstA'
+>
 
 /**
  * What is wrong with a node.
@@ -78,12 +81,13 @@ export function problemsOf(node: BuiltNode, state: FeedState, solved: Solved, ab
   const { assumed, minV, maxV, startV } = node
   /** a stop rests on what a sheet or a meter says */
   const weight = (isAssumed: boolean) => (isAssumed ? ('fix' as const) : ('stop' as const))
+  const overAssumed = assumed.max || !(solved.highFirm || state.inV > (maxV ?? Infinity))
   if (maxV !== null && highV > maxV * 1.0001)
     problems.push({
-      severity: weight(assumed.max),
+      severity: weight(overAssumed),
       code: 'over-voltage',
       values: { highV, maxV },
-      assumed: assumed.max,
+      assumed: overAssumed,
     })
   if (minV !== null && state.inV < minV - 1e-9)
     problems.push({
@@ -92,13 +96,15 @@ export function problemsOf(node: BuiltNode, state: FeedState, solved: Solved, ab
       values: { inV: state.inV, minV },
       assumed: assumed.min,
     })
-  else if (startV !== null && lowV < startV)
+  else if (startV !== null && lowV < startV) {
+    const lowAssumed = assumed.start || !(solved.lowFirm || state.inV < startV)
     problems.push({
-      severity: weight(assumed.start),
+      severity: weight(lowAssumed),
       code: 'no-start',
       values: { lowV, startV },
-      assumed: assumed.start,
+      assumed: lowAssumed,
     })
+  }
   if (!node.known) fix(node.convert ? 'resistor-unknown' : 'current-unknown')
   const setV = node.convert?.outV ?? 0
   if (state.dropout && state.outV < (1 - SAG_LIMIT) * setV) fix('input-low')

@@ -7,7 +7,8 @@ import {
   utilisation as utilisationOf,
   type FeedState,
 } from '#core/power'
-import type { Fan, PlanDocument } from '#core/document'
+import type { SupplyKind } from '#core/power'
+import type { Fan, PlanDocument, Source } from '#core/document'
 import type { FanArray } from '#core/system'
 import { buildFeed } from './feed-build'
 import type { BuiltNode, FeedNodeReport, LeadReport } from './feed-node'
@@ -26,17 +27,31 @@ export interface FeedReport {
  */
 function highest(nodes: readonly BuiltNode[], sourceHighV: number): Float64Array {
   const high = new Float64Array(nodes.length)
-  nodes.forEach(({ parent, convert }, i) => {
+  nodes.forEach((node, i) => {
+    const { parent, convert } = node
     const above = parent < 0 ? sourceHighV : high[parent]!
     if (!convert) high[i] = above
-    else if (convert.kind === 'buck' || convert.kind === 'linear' || convert.kind === 'boost')
-      high[i] = convert.outV * (1 + SETTING_TOLERANCE)
+    else if (sets(node)) high[i] = convert.outV * (1 + SETTING_TOLERANCE)
     else if (convert.kind === 'divider') high[i] = (above * convert.ohm2) / (convert.ohm + convert.ohm2)
     // a resistor drops nothing while nothing flows, a chopped supply keeps its peak
     else high[i] = above
   })
   return high
 }
+
+/** Sources whose voltage climbs over its nominal one whatever the label says: charging, full cells, sun without a load. */
+const climbing: SupplyKind[] = ['vehicle', 'house-battery', 'pack', 'solar']
+/** Whether the highest voltage of each node is more than a usual tolerance: no converter sets it, and its source states it or climbs. */
+function firmHighs(nodes: readonly BuiltNode[], { highV, openV, kind }: Source): boolean[] {
+  const stated = highV !== null || openV !== null || climbing.includes(kind)
+  const firm: boolean[] = []
+  for (const { parent } of nodes) firm.push(stated && (parent < 0 || (firm[parent]! && !sets(nodes[parent]!))))
+  return firm
+}
+/** Sources that empty: the lowest voltage is in their nature. */
+const emptying: SupplyKind[] = ['house-battery', 'pack', 'power-bank']
+const sets = ({ convert }: BuiltNode) =>
+  convert !== null && (convert.kind === 'buck' || convert.kind === 'linear' || convert.kind === 'boost')
 
 /** A lead as solved: what it loses, and how long it may be. */
 function solvedLead(lead: LeadReport, state: FeedState, aboveV: number): LeadReport {
@@ -53,6 +68,8 @@ function solvedLead(lead: LeadReport, state: FeedState, aboveV: number): LeadRep
 interface SolvedWindow {
   lowV: number
   highV: number
+  highFirm: boolean
+  lowFirm: boolean
   highRunV: number
   aboveV: number
   worstInA: number
@@ -68,11 +85,14 @@ function solvedNode(node: BuiltNode, state: FeedState, window: SolvedWindow, sta
   const solved = {
     ...stated,
     lead: stated.lead && solvedLead(stated.lead, state, window.aboveV),
+    limits: { maxV: node.maxV, startV: node.startV, minV: node.minV, assumed: node.assumed },
     aboveV: window.aboveV,
     inV: state.inV,
     outV: state.outV,
     lowV: window.lowV,
     highV: window.highV,
+    highFirm: window.highFirm,
+    lowFirm: window.lowFirm,
     highRunV: window.highRunV,
     worstA: known ? window.worstInA : null,
     worstOutA: outA === null ? null : window.worstOutA,
@@ -122,6 +142,7 @@ export function feedOf(plan: PlanDocument, fanArray: FanArray | null, fans: read
     nominalV,
   )
   const high = highest(nodes, highV)
+  const firm = firmHighs(nodes, plan.source!)
   const solutions = [normal, low, top].filter((s) => s.settled)
   const worst = (i: number, key: 'inA' | 'outA') =>
     Math.max(normal.states[i]![key], ...solutions.map((s) => s.states[i]![key]))
@@ -132,6 +153,8 @@ export function feedOf(plan: PlanDocument, fanArray: FanArray | null, fans: read
       const window = {
         lowV: low.states[i]!.inV,
         highV: high[i]!,
+        highFirm: firm[i]!,
+        lowFirm: plan.source!.lowV !== null || emptying.includes(plan.source!.kind),
         highRunV: top.states[i]!.inV,
         aboveV,
         worstInA: worst(i, 'inA'),

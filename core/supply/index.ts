@@ -1,6 +1,7 @@
 export { type Diagram, type DiagramEdge, type DiagramNode, diagramOf } from './diagram'
 export { converterNames, diodeVolts } from './feed-build'
 export { DROP_LIMIT } from './feed-problems'
+export type { FeedNodeReport } from './feed-node'
 export { feedOf } from './feed-tree'
 export { batteryFigures } from './battery-figures'
 export { feedProblemText } from './feed-problems'

@@ -20,9 +20,9 @@ export function freeAreaOf(e: PathElement): number | null {
   return bores.length ? circle(Math.min(...bores)) : null
 }
 
-/** What air can come in by or leave by: not chambers, filters or the fan. */
+/** What air can come in by or leave by: not chambers or the fan; a filter at the end is as open as its face. */
 const isOpening = (e: PathElement) =>
-  e.kind !== 'chamber' && e.kind !== 'fan' && e.kind !== 'filter' && e.kind !== 'custom' && e.kind !== 'fins'
+  e.kind !== 'chamber' && e.kind !== 'fan' && e.kind !== 'custom' && e.kind !== 'fins'
 const isSolid = (e: PathElement) => e.kind !== 'chamber' && e.kind !== 'fan'
 
 /** Elements by which the air enters (or leaves) the path: the first of the row, or the first of each way of a split that begins it. */

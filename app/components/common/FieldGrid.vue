@@ -53,6 +53,7 @@ const rows = computed(() =>
       <QuantityField
         v-if="kind === 'quantity'"
         v-bind="bound"
+        :data-field="field.key"
         :schema="shape?.[field.key]"
         :range="rangeOf(field.key)"
         :model-value="value"
@@ -70,18 +71,21 @@ const rows = computed(() =>
       <TextField
         v-else-if="kind === 'text'"
         v-bind="bound"
+        :data-field="field.key"
         :model-value="value"
         @update:model-value="emit('set', field.key, $event)"
       />
       <YesNoField
         v-else-if="kind === 'yesNo'"
         v-bind="bound"
+        :data-field="field.key"
         :model-value="value"
         @update:model-value="emit('set', field.key, $event)"
       />
       <ChoiceField
         v-else
         v-bind="bound"
+        :data-field="field.key"
         :model-value="value"
         @update:model-value="emit('set', field.key, $event)"
       />

@@ -1,35 +1,36 @@
 <script setup lang="ts">
 import { findingMessage, type Finding } from '#core/rules'
 
+/** Findings, each with what it is and what to do; opened it tells why, what else the same cause raises, and what can be tried. */
 const props = defineProps<{ findings: Finding[]; empty?: string }>()
+const emit = defineEmits<{ went: [] }>()
 const { units } = useUnits()
+const keyOf = (f: Finding) => `${f.id}.${f.subject?.id ?? ''}`
 const open = ref<string | null>(null)
-const mark = { stop: 'stop', fix: 'fix', note: 'note' } as const
 const list = computed(() =>
   props.findings.map((f) => ({
-    ...f,
+    finding: f,
+    key: keyOf(f),
     text: findingMessage(f, units.value),
-    cure: f.fix.charAt(0).toUpperCase() + f.fix.slice(1),
+    about: f.subject?.name ?? '',
   })),
 )
 </script>
 
 <template>
   <ul v-if="list.length" class="findings">
-    <li v-for="finding in list" :key="finding.id">
-      <StateMark :state="mark[finding.severity]" />
+    <li v-for="{ finding, key, text, about } in list" :key="key">
+      <StateMark :state="finding.severity" />
       <div>
         <button
           type="button"
           class="message"
-          :aria-expanded="open === finding.id"
-          @click="open = open === finding.id ? null : finding.id"
+          :aria-expanded="open === key"
+          @click="open = open === key ? null : key"
         >
-          <strong>{{ finding.text }}.</strong> <span>{{ finding.cure }}.</span>
+          <strong>{{ about ? `${about}: ${text}` : text }}.</strong> <span>{{ finding.fix }}</span>
         </button>
-        <p v-if="open === finding.id" class="small soft">
-          Why: {{ finding.why }}. Rule <span class="mono">{{ finding.id }}</span>, source {{ finding.source }}.
-        </p>
+        <FindingMore v-if="open === key" :finding="finding" @went="emit('went')" />
       </div>
     </li>
   </ul>
@@ -48,7 +49,7 @@ const list = computed(() =>
 }
 li {
   display: grid;
-  grid-template-columns: 18px 1fr;
+  grid-template-columns: 18px minmax(0, 1fr);
   gap: 6px;
   align-items: start;
 }

@@ -15,7 +15,6 @@ const emit = defineEmits<{
   addBranch: [leak: boolean]
   removeBranch: [id: string]
 }>()
-const job = useJobStore()
 const { show, units } = useUnits()
 const kind = computed(() => props.element.kind)
 const set = (key: keyof PathElement, value: unknown) => emit('edit', key, { [key]: value })
@@ -34,14 +33,12 @@ const hasPoints = computed(
   () => kind.value === 'custom' || (kind.value === 'filter' && props.element.medium === 'sheet'),
 )
 const spoken = computed(() =>
-  (job.report?.findings.findings ?? [])
-    .filter((f) => props.report?.findings.includes(f.id))
-    .map((f) => ({
-      id: f.id,
-      severity: f.severity,
-      text: findingMessage(f, units.value),
-      fix: f.fix.charAt(0).toUpperCase() + f.fix.slice(1),
-    })),
+  (props.report?.findings ?? []).map((f) => ({
+    id: f.id,
+    severity: f.severity,
+    text: findingMessage(f, units.value),
+    fix: f.fix,
+  })),
 )
 // a circle or rectangle turned into an area
 const side = ref<number | null>(null)
@@ -67,7 +64,7 @@ function sized() {
       <li v-for="f in spoken" :key="f.id">
         <StateMark :state="f.severity" />
         <span
-          ><strong>{{ f.text }}.</strong> {{ f.fix }}.</span
+          ><strong>{{ f.text }}.</strong> {{ f.fix }}</span
         >
       </li>
     </ul>

@@ -77,6 +77,14 @@ const stateOf = (part: FeedPart) => {
       ? ('fix' as const)
       : ('settled' as const)
 }
+const route = useRoute()
+watch(
+  () => route.query.part,
+  (part) => {
+    if (typeof part === 'string' && feed.value.some((f) => f.id === part)) open.value = part
+  },
+  { immediate: true },
+)
 defineExpose({
   open: (id: string) => {
     open.value = id

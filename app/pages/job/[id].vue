@@ -1,7 +1,6 @@
 <script setup lang="ts">
 const route = useRoute('job-id')
 const job = useJobStore()
-const { show } = useUnits()
 const id = computed(() => route.params.id)
 const ready = ref(false)
 
@@ -26,10 +25,10 @@ const counts = computed(() => {
   }
 })
 const findingsOpen = ref(false)
-const flow = computed(() => report.value?.selection?.candidate.flow ?? null)
 useHead({ title: () => `${job.plan?.job.name ?? 'Job'} · Redpoll` })
 
 usePlanWorker()
+useFieldFocus()
 const go = (key: string) => () => navigateTo(`/job/${id.value}/${key}`)
 usePageKeys([
   ...(report.value?.stations ?? []).map((s, i) => ({ key: String(i + 1), what: s.title, run: go(s.key) })),
@@ -92,11 +91,16 @@ usePageKeys([
       size="min(520px, 100vw)"
       append-to-body
     >
-      <FindingList :findings="report.findings.findings" empty="Nothing to mend in what has been checked." />
+      <FindingList
+        :findings="report.findings.findings"
+        empty="Nothing to mend in what has been checked."
+        @went="findingsOpen = false"
+      />
       <p class="small soft checked">
         {{ report.findings.passed.length }} checks passed; {{ report.findings.notChecked.length }} could not be
-        judged because a fact is missing. Flow now {{ show(flow, 'flow') }}.
+        judged.
       </p>
+      <OpenFacts :evaluation="report.findings" :job-id="id" @went="findingsOpen = false" />
     </el-drawer>
   </div>
   <main v-else-if="job.missing" class="lost">

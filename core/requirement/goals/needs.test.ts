@@ -123,7 +123,7 @@ describe('cool a box', () => {
     expect(extra(r, 'closed').value).toBeCloseTo(80, 6)
   })
   test('below ambient there is no flow, and it says why', () => {
-    const r = report('cool', { ...settled.cool, insideMaxC: 18 })
+    const r = report('cool', { ...settled.cool, insideMaxC: 18, activeCooling: false })
     expect(r.need.flow.value).toBeNull()
     expect(r.need.flow.note).toContain('cannot cool below')
     expect(r.findings.findings.map((f) => f.id)).toContain('need-below-ambient')
@@ -229,7 +229,9 @@ describe('fumes', () => {
       outletToOpeningM: 1,
       carbonHours: 300,
       carbonLifeH: 200,
-    }).findings.findings.map((f) => f.id)
+    })
+      .findings.findings.flatMap((f) => [f, ...f.also])
+      .map((f) => f.id)
     for (const id of [
       'need-capture-slow',
       'need-fume-recirculated',
@@ -328,7 +330,7 @@ describe('where it breathes', () => {
         { ...newPort('b', 'out'), side: 'back', areaM2: 0.004 },
       ]
       change(p)
-    }).findings.findings.map((f) => f.id)
+    }).findings.findings.flatMap((f) => [f, ...f.also]).map((f) => f.id)
   test('openings on the wrong sides, too small, unbalanced', () => {
     const found = ids({ intakeSide: 'left', outletSide: 'top' }, (p) => {
       p.path[0]!.areaM2 = 0.002

@@ -1,21 +1,25 @@
 import { bladePass } from '#core/noise'
+import type { Candidate } from '#core/selection'
 import {
-  arrayLimits,
   drivenArray,
   drivenSpeed,
   endsOf,
   fanAirC,
   fanFlowFor,
+  freeDelivery,
   holeSpacing,
   impellerDiameter,
   membersOf,
+  modelFan,
   pathDrop,
+  shutOffPressure,
   sweptArea,
   weakestPressure,
   type FanArray,
+  type FanModel,
 } from '#core/system'
-import type { Candidate } from '#core/selection'
-import type { FactSources, SiFacts } from './sources'
+import type { Fan } from '#core/document'
+import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** The selected fans as they run; facts of fans need one. */
 interface Running extends FactSources {
@@ -25,120 +29,77 @@ interface Running extends FactSources {
 
 const driveOf = ({ driveV, duty }: Candidate) => ({ volts: driveV, duty })
 
-function operatingFacts({ system, requirement, operation, candidate, fanArray }: Running): SiFacts {
-  const { path } = system
-  const { wanted: needFlow } = requirement
+/** The members of a group, each model once. */
+export const distinctMembers = (fanArray: FanArray): FanModel[] => [
+  ...new Map(membersOf(fanArray).map((m) => [m.fan.id, m])).values(),
+]
+
+/** The air at the job's side: what of the fans' air does the job. */
+function operatingFacts({ operation, candidate, system }: Running): SiFacts {
+  const turns = candidate.none !== 'not-turning'
   return {
-    'op.exists': path.complete && candidate.none !== 'not-turning' ? candidate.flow !== null : null,
-    // a stated lowest voltage has its own rule; an assumed one only asks
-    'op.turns': candidate.none === 'not-turning' && fanArray.model.fan.minV === null ? false : null,
+    'op.exists': !system.path.complete ? null : turns ? candidate.flow !== null : undefined,
     'op.flow': operation.delivered.flow,
-    'op.flowDirty': operation.deliveredDirty,
+    'op.flowDirty': operation.deliveredDirty ?? undefined,
     'op.dp': candidate.pressure,
-    'op.dpAtNeed': path.complete && needFlow !== null ? pathDrop(path, fanFlowFor(path, needFlow)) : null,
   }
 }
 
-/** What the sheet says of one of the fans, and how the whole array is driven. */
-function electricFacts({ fanArray, candidate, power }: Running): SiFacts {
+/** What the group measures, as a whole and one of it. */
+function bodyFacts({ fanArray, candidate }: Running): SiFacts {
   const { fan } = fanArray.model
-  const limits = arrayLimits(fanArray)
+  const sideBySide = fanArray.arrangement === 'parallel'
   return {
-    'fan.ratedV': fan.ratedV,
-    'fan.vMin': fan.minV,
-    // a stop rests on what a sheet or a meter says: assumed limits have rules of their own
-    'fan.vMax': limits.maxKnown ? limits.maxV : null,
-    'fan.vMaxAssumed': limits.maxKnown ? null : limits.maxV,
-    'fan.startV': limits.startKnown ? limits.startV : null,
-    'fan.startVAssumed': limits.startKnown ? null : limits.startV,
-    'fan.drivenV': power.fanLowV ?? power.fanV,
-    'fan.highV': power.fanHighV,
-    'fan.ratedA': fan.ratedA,
-    'fan.currentKnown': fan.ratedA !== null,
-    'fan.startA': power.fanStartA,
-    // the label's power speaks of rated voltage: over-driven curves are not held against it
-    'fan.ratedW': fan.ratedW ?? (fan.ratedA === null || candidate.speed > 1 ? null : fan.ratedA * fan.ratedV),
-    'fan.wires': fan.wires,
-    'fan.minDuty': fan.pwmMinDuty,
-    'fan.startDuty': fan.pwmStartDuty,
-  }
-}
-
-function bodyFacts({ plan: { job }, system, requirement, fanArray, candidate }: Running): SiFacts {
-  const { fan } = fanArray.model
-  const { insideMaxC } = requirement
-  const driven = drivenArray(fanArray, driveOf(candidate), system.air)
-  const ends = driven && endsOf(driven)
-  return {
-    'fan.freeFlow': ends?.free,
-    'fan.maxPressure': ends?.highest,
-    'fan.stallFlow': candidate.stallFlow,
     'fan.size': fan.frameM,
     'fan.thickness': candidate.thicknessM,
     'fan.impeller': impellerDiameter(fan),
-    'fan.annulus': sweptArea(fan),
+    // all that stand side by side draw through one opening
+    'fan.annulus': sideBySide
+      ? membersOf(fanArray).reduce((s, m) => s + sweptArea(m.fan), 0)
+      : Math.max(...membersOf(fanArray).map((m) => sweptArea(m.fan))),
     'fan.holeSpacing': holeSpacing(fan),
     'fan.mass': membersOf(fanArray).some((m) => m.fan.massKg === null) ? null : fan.massKg,
-    'fan.bearing': fan.bearing,
-    'fan.shaft': job.shaft,
-    'fan.airTemp':
-      job.direction === 'out' && insideMaxC !== null
-        ? insideMaxC
-        : fanAirC(job, insideMaxC, candidate.flow, system.air),
-    'fan.maxAirTemp': fan.maxAirC,
-    'fan.ipWater': fan.ipWater,
-    'fan.exCertified': false,
+    'fan.wires': fan.wires,
+    'fan.minDuty': fan.pwmMinDuty ?? undefined,
+    'fan.startDuty': fan.pwmStartDuty ?? undefined,
   }
 }
 
-/** A claim printed twice: the first stands for the metric figure, the second for the other unit. */
-function claimFacts({ fanArray: { model } }: Running): SiFacts {
-  const { fan } = model
-  return {
-    'fan.curveBasis': model.curves.basis,
-    'fan.ratedRpm': fan.ratedRpm,
-    'fan.flowMetric': fan.alsoFlowM3s === null ? null : fan.maxFlowM3s,
-    'fan.flowCfm': fan.maxFlowM3s === null ? null : fan.alsoFlowM3s,
-    'fan.pressurePa': fan.alsoPressurePa === null ? null : fan.maxPressurePa,
-    'fan.pressureMm': fan.maxPressurePa === null ? null : fan.alsoPressurePa,
-  }
+/** Blade-pass frequency of a fan as driven, Hz. */
+function bladePassOf(m: FanModel, candidate: Candidate): number | null {
+  const { blades, ratedRpm } = m.fan
+  return blades === null || ratedRpm === null
+    ? null
+    : bladePass(ratedRpm * drivenSpeed(m, candidate.driveV, candidate.duty), blades)
 }
-
-/** Blade-pass frequency of each fan as driven, Hz. */
-const bladePasses = (fanArray: FanArray, { volts, duty }: ReturnType<typeof driveOf>) =>
-  membersOf(fanArray).map((m) => {
-    const { blades, ratedRpm } = m.fan
-    return blades === null || ratedRpm === null
-      ? null
-      : bladePass(ratedRpm * drivenSpeed(m, volts, duty), blades)
-  })
 
 function arrayFacts({ system, operation, fanArray, candidate }: Running): SiFacts {
+  const several = fanArray.count > 1
   const { flow, arrangement } = candidate
   const { flowOfOne } = operation
   const { fan } = fanArray.model
-  const passes = bladePasses(fanArray, driveOf(candidate))
+  const passes = membersOf(fanArray).map((m) => bladePassOf(m, candidate))
   const known = passes.filter((p) => p !== null)
   return {
     'group.count': fanArray.count,
     'group.alike': fanArray.second === null || fanArray.second.fan.id === fan.id,
     'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
     'group.voltagesMixed': fanArray.second !== null && fanArray.second.fan.ratedV !== fan.ratedV,
-    'group.flowGain': flow && flowOfOne ? flow / flowOfOne : null,
-    'group.weakestPressure': weakestPressure(fanArray, driveOf(candidate), system.air),
-    'group.bladePassDiff':
-      passes.length > 1 && known.length === passes.length ? Math.max(...known) - Math.min(...known) : null,
-    'noise.bladePass': passes[0],
+    'group.flowGain': !several ? undefined : flow && flowOfOne ? flow / flowOfOne : null,
+    'group.weakestPressure': several ? weakestPressure(fanArray, driveOf(candidate), system.air) : undefined,
+    'group.bladePassDiff': !several
+      ? undefined
+      : known.length === passes.length
+        ? Math.max(...known) - Math.min(...known)
+        : null,
   }
 }
 
-function noiseFacts({ plan: { job }, fanArray: { model }, candidate }: Running): SiFacts {
+function noiseFacts({ plan: { job }, candidate }: Running): SiFacts {
   const level = candidate.level?.value ?? null
-  const claimed = model.claimDbA !== null
   return {
     'noise.level': level,
-    'noise.distanceStated': claimed ? model.claimDistanceM !== null : null,
-    'noise.basis': claimed ? 'corrected' : null,
+    'noise.other': job.roomDbA,
     'safety.exposure': level === null ? null : exposureOf(level, job.hoursPerDay),
   }
 }
@@ -149,18 +110,99 @@ const DAY_H = 8
 const exposureOf = (level: number, hours: number) =>
   hours > 0 ? level + 10 * Math.log10(Math.min(hours, 24) / DAY_H) : null
 
-/** The selected fans: where they run, what their sheets say, how they work together. */
-export function fanFacts(sources: FactSources): SiFacts[] {
+const runningOf = (sources: FactSources): Running | null => {
   const { fanArray } = sources.system
   const { candidate } = sources.operation
-  if (!fanArray || !candidate) return []
-  const running: Running = { ...sources, fanArray, candidate }
+  return fanArray && candidate ? { ...sources, fanArray, candidate } : null
+}
+
+/** The selected fans as a whole: where they run, what they measure, how they work together. */
+export function fanFacts(sources: FactSources): SiFacts[] {
+  const running = runningOf(sources)
+  if (!running) return []
+  return [operatingFacts(running), bodyFacts(running), arrayFacts(running), noiseFacts(running)]
+}
+
+/** The group at its own side of the path: all the air that goes through it, against its own curve as driven. */
+function fanSideFacts({ system, requirement, candidate, fanArray }: Running): SiFacts {
+  const { path } = system
+  const driven = drivenArray(fanArray, driveOf(candidate), system.air)
+  const ends = driven && endsOf(driven)
+  return {
+    'op.flow': candidate.flow,
+    'op.dpAtNeed':
+      !path.complete || requirement.wanted === null
+        ? null
+        : pathDrop(path, fanFlowFor(path, requirement.wanted)),
+    'fan.freeFlow': ends?.free,
+    'fan.maxPressure': ends?.highest,
+    'fan.stallFlow': candidate.stallFlow ?? undefined,
+    'fan.curveBasis': fanArray.model.curves.basis,
+  }
+}
+
+/** One of the picked fans in the air it stands in. */
+function memberFacts({ plan: { job }, system, requirement, candidate }: Running, m: FanModel): SiFacts {
+  const { fan } = m
+  return {
+    'fan.size': fan.frameM,
+    'fan.bearing': fan.bearing,
+    'fan.shaft': job.shaft,
+    'fan.airTemp': fanAirC(job, requirement.insideMaxC, candidate.flow, system.air),
+    'fan.maxAirTemp': fan.maxAirC,
+    'fan.ipWater': fan.ipWater,
+    'noise.bladePass': bladePassOf(m, candidate),
+  }
+}
+
+/**
+ * What the sheet claims of one fan, at rated voltage, whatever the plan believes of it. A claim printed twice: the first
+ * stands for the metric figure, the second for the other unit.
+ */
+function claimFacts(fan: Fan): SiFacts {
+  const made = modelFan({ ...fan, trusted: undefined })
+  const { model } = made.ok ? made : { model: null }
+  return {
+    'fan.freeFlow': fan.maxFlowM3s ?? (model ? freeDelivery(model) : undefined),
+    'fan.maxPressure': fan.maxPressurePa ?? (model ? shutOffPressure(model) : undefined),
+    'fan.ratedV': fan.ratedV,
+    'fan.ratedA': fan.ratedA ?? undefined,
+    'fan.ratedW': fan.ratedW ?? (fan.ratedA === null ? undefined : fan.ratedA * fan.ratedV),
+    // a label's current is the most it ever takes
+    'fan.labelIsMost': true,
+    'fan.flowMetric': fan.alsoFlowM3s === null ? undefined : (fan.maxFlowM3s ?? undefined),
+    'fan.flowCfm': fan.alsoFlowM3s ?? undefined,
+    'fan.pressurePa': fan.alsoPressurePa === null ? undefined : (fan.maxPressurePa ?? undefined),
+    'fan.pressureMm': fan.alsoPressurePa ?? undefined,
+    // sone and sound power have a distance of their own
+    'noise.distanceStated': fan.noiseDbA === null ? undefined : fan.noiseDistanceM !== null || fan.noiseIsPower,
+  }
+}
+
+/** Every fan the plan would buy or feed: its claims; the picked ones as they run. */
+export function fanSubjects(sources: FactSources): SiSubject[] {
+  const { plan, fans } = sources
+  const { fanArray } = sources.system
+  const running = runningOf(sources)
+  const picked = fanArray ? distinctMembers(fanArray) : []
+  const fed = plan.feed
+    .map((part) => fans.find((f) => f.id === part.fanId))
+    .filter((f) => f !== undefined)
+    .filter((f) => !picked.some((m) => m.fan.id === f.id))
+  const at = { station: 'line-up' } as const
+  const claims = [...picked.map((m) => m.fan), ...new Map(fed.map((f) => [f.id, f])).values()].map(
+    (fan): SiSubject => ({ kind: 'sheet', id: fan.id, name: fan.model, at, facts: claimFacts(fan) }),
+  )
+  if (!running) return claims
   return [
-    operatingFacts(running),
-    electricFacts(running),
-    bodyFacts(running),
-    claimFacts(running),
-    arrayFacts(running),
-    noiseFacts(running),
+    ...claims,
+    { kind: 'array', id: plan.selection!.id, name: '', at: null, facts: fanSideFacts(running) },
+    ...picked.map((m): SiSubject => ({
+      kind: 'member',
+      id: m.fan.id,
+      name: picked.length > 1 ? m.fan.model : '',
+      at: null,
+      facts: memberFacts(running, m),
+    })),
   ]
 }

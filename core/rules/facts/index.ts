@@ -1,15 +1,18 @@
-import { fromSi, quantityInfo } from '#core/units'
+import { fromSi, quantityInfo, type Quantity } from '#core/units'
 import { factCatalogue, type FactInfo, type FactName, type Facts, type FactValue } from '../fact-catalogue'
+import type { Known, PlanFacts } from '../subject'
 import { batteryFacts } from './battery'
 import { breathingFacts } from './breathing'
-import { fanFacts } from './fan'
-import { measureFacts } from './measure'
+import { fanFacts, fanSubjects } from './fan'
+import { comparisonFacts, comparisonQuantities, runSubjects } from './measure'
 import { needFacts } from './need'
-import { pathFacts } from './path'
+import { pathFacts, pathSubjects } from './path'
 import { placeFacts } from './place'
+import { feedSubjects } from './feed'
 import { powerFacts } from './power'
 import { safetyFacts } from './safety'
 import type { FactSources, SiFacts } from './sources'
+import { targetSubjects } from './target'
 
 /** From SI to the unit that rules are written in. */
 function inRuleUnit(name: FactName, value: FactValue): FactValue {
@@ -21,7 +24,7 @@ function inRuleUnit(name: FactName, value: FactValue): FactValue {
   )
 }
 
-/** Each about one thing, in SI units. */
+/** Facts of the whole plan, each about one thing, in SI units. */
 const gathered = (sources: FactSources): SiFacts[] => [
   needFacts(sources),
   breathingFacts(sources),
@@ -31,19 +34,38 @@ const gathered = (sources: FactSources): SiFacts[] => [
   ...powerFacts(sources),
   batteryFacts(sources),
   safetyFacts(sources),
-  measureFacts(sources),
+  comparisonFacts(sources),
 ]
 
-/** The plan's facts for the findings engine, in the rules' units: what is not known is left out. */
-export function planFacts(sources: FactSources): Facts {
+function knownFrom(list: readonly SiFacts[], quantities: Partial<Record<FactName, Quantity>> = {}): Known {
   const facts: Facts = {}
-  for (const si of gathered(sources)) {
-    for (const name in si) {
-      const value = si[name as FactName]
-      if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value)))
-        continue
-      facts[name as FactName] = inRuleUnit(name as FactName, value)
+  const open = new Set<FactName>()
+  for (const si of list)
+    for (const key in si) {
+      const name = key as FactName
+      const value = si[name]
+      if (value === undefined) continue
+      if (value === null) open.add(name)
+      else if (typeof value !== 'number' || Number.isFinite(value)) facts[name] = inRuleUnit(name, value)
     }
+  for (const name of open) if (facts[name] !== undefined) open.delete(name)
+  return { facts, open, quantities }
+}
+
+/** What the findings are judged on, in the rules' units: of the plan, and of each fan, lead, run and so on in it. */
+export function planFacts(sources: FactSources): PlanFacts {
+  const subjects = [
+    ...fanSubjects(sources),
+    ...feedSubjects(sources),
+    ...pathSubjects(sources),
+    ...runSubjects(sources),
+    ...targetSubjects(sources),
+  ]
+  return {
+    ...knownFrom(gathered(sources), comparisonQuantities(sources)),
+    subjects: subjects.map(({ facts, quantities, ...subject }) => ({
+      ...subject,
+      known: knownFrom([facts], quantities),
+    })),
   }
-  return facts
 }

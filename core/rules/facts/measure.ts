@@ -1,9 +1,10 @@
 import { claimRatio } from '#core/measure'
-import { mainComparison, type Comparison } from '#core/verification'
-import type { FactSources, SiFacts } from './sources'
-import { driveSpeed } from '#core/system'
-import { readingMean, type Reading, type Run } from '#core/document'
-import { latestRun, targetReading } from '#core/verification'
+import { readingMean, type PlanDocument, type Reading, type Run } from '#core/document'
+import { drivenArray, driveSpeed, endsOf, modelFan, type FanArray } from '#core/system'
+import { latestRun, mainComparison, targetReading, type Comparison } from '#core/verification'
+import type { Quantity } from '#core/units'
+import type { FactName } from '../fact-catalogue'
+import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** The facts of the group Measurement: what the runs say of themselves and of each other. */
 
@@ -46,84 +47,149 @@ function benchFacts({ plan, system: { fanArray } }: FactSources): SiFacts {
   }
 }
 
-function singleRunFacts({ plan, system: { fanArray }, verdict }: FactSources, run: Run): SiFacts {
-  const of = (quantity: Reading['quantity']) => run.readings.find((r) => r.quantity === quantity && !r.source)
-  const level = of('level')
-  const flow = of('flow')
-  const rpm = of('rotation')
-  const fan = fanArray?.model.fan
-  const flowTarget = plan.targets.some((t) => t.kind === 'flow')
+/** The fans that a run was taken with: the present ones for a baseline, the picked ones after the change, one alone on the bench. */
+function fansOf({ plan, fans, system }: FactSources, run: Run): FanArray | null {
+  const { job } = plan
+  const picked = system.fanArray
+  if (run.kind === 'after') return picked
+  if (run.kind === 'bench') return picked && { ...picked, second: null, count: 1, arrangement: 'single' }
+  const present = fans.find((f) => f.id === job.existingFanId)
+  const made = present && modelFan(present)
+  if (!made?.ok) return null
+  const count = job.existingCount
+  return { model: made.model, second: null, count, arrangement: count > 1 ? 'parallel' : 'single' }
+}
+
+/** What a level reading says of itself. */
+function levelFacts({ plan }: FactSources, run: Run, level: Reading | undefined): SiFacts {
+  if (!level) return {}
   return {
-    ...(level
-      ? {
-          'meas.level': readingMean(level),
-          'meas.background': run.backgroundDbA,
-          'meas.backgroundCorrected': true,
-          'meas.floor': run.floorDbA,
-          'meas.instrument': run.instrument,
-          'meas.calibrated': run.calibrated ?? (run.instrument === 'phone' ? false : null),
-          'meas.usedAs': plan.targets.some((t) => t.kind === 'level') ? 'absolute' : 'difference',
-        }
-      : {}),
-    ...(flow
-      ? {
-          'meas.flow': readingMean(flow),
-          'meas.flowMethod': flow.method,
-          'meas.points': flow.points,
-          'meas.reportedAs': flow.method === 'jet' && !flowTarget && verdict.before ? 'comparison' : 'flow',
-        }
-      : {}),
-    'meas.voltageAt': run.voltageAt,
-    'meas.rpm': rpm ? readingMean(rpm) : null,
-    'meas.slope': run.slopeKS === null ? null : 60 * run.slopeKS,
-    'meas.tau': run.tauS,
-    'meas.atRatedV':
-      rpm && fan && run.fanV !== null
-        ? Math.abs(run.fanV - fan.ratedV) <= AT_RATED * fan.ratedV && plan.selection?.duty == null
-        : null,
+    'meas.level': readingMean(level),
+    'meas.background': run.backgroundDbA,
+    'meas.floor': run.floorDbA,
+    'meas.instrument': run.instrument,
+    'meas.calibrated': run.calibrated ?? (run.instrument === 'phone' ? false : null),
+    'meas.usedAs': plan.targets.some((t) => t.kind === 'level') ? 'absolute' : 'difference',
   }
 }
 
-/** What the runs say of themselves and of each other. */
-export function measureFacts(sources: FactSources): SiFacts {
+/** What a flow reading says of itself, against what its own fans give at most. */
+function flowFacts(sources: FactSources, run: Run, flow: Reading | undefined): SiFacts {
+  if (!flow) return {}
+  const { plan, verdict, system } = sources
+  const array = fansOf(sources, run)
+  const volts = run.fanV ?? (run.kind === 'after' ? sources.operation.candidate?.driveV : null) ?? null
+  const duty = run.kind === 'after' ? (plan.selection?.duty ?? null) : null
+  const driven = array && volts !== null ? drivenArray(array, { volts, duty }, system.air) : null
+  const compared = flow.method === 'jet' && verdict.before && !plan.targets.some((t) => t.kind === 'flow')
+  return {
+    'meas.flow': readingMean(flow),
+    'meas.flowMethod': flow.method,
+    'meas.points': flow.method === 'traverse' ? flow.points : undefined,
+    'meas.reportedAs': compared ? 'comparison' : 'flow',
+    // a jet's reading at one spot is no flow to be held against a free delivery
+    'fan.freeFlow': driven && flow.method !== 'jet' ? endsOf(driven).free : undefined,
+  }
+}
+
+function speedFacts(sources: FactSources, run: Run, rpm: Reading | undefined): SiFacts {
+  const array = fansOf(sources, run)
+  if (!rpm || !array) return {}
+  const { fan } = array.model
+  return {
+    'meas.rpm': readingMean(rpm),
+    'fan.ratedRpm': fan.ratedRpm ?? undefined,
+    'meas.atRatedV':
+      run.fanV === null
+        ? null
+        : Math.abs(run.fanV - fan.ratedV) <= AT_RATED * fan.ratedV &&
+          (run.kind !== 'after' || sources.plan.selection?.duty == null),
+  }
+}
+
+/** What a run says of itself. */
+function runFacts(sources: FactSources, run: Run): SiFacts {
+  const of = (quantity: Reading['quantity']) => run.readings.find((r) => r.quantity === quantity && !r.source)
+  return {
+    ...levelFacts(sources, run, of('level')),
+    ...flowFacts(sources, run, of('flow')),
+    ...speedFacts(sources, run, of('rotation')),
+    'meas.voltageAt': run.voltageAt ?? (run.fanV === null ? undefined : null),
+    // only a temperature settles
+    'meas.slope': run.slopeKS === null || !of('temperature') ? undefined : 60 * run.slopeKS,
+    'meas.tau': run.tauS ?? undefined,
+  }
+}
+
+/** The latest run of each state, by itself: each with its own fans. */
+export function runSubjects(sources: FactSources): SiSubject[] {
   const { plan, verdict } = sources
-  const { before, after, beforeState, afterState } = verdict
-  const run = after ?? before
-  const always = { 'meas.rankBy': plan.job.rankedBy, ...benchFacts(sources) }
-  if (!run) return always
-  const single = { ...always, ...singleRunFacts(sources, run) }
-  if (!before || !after || !beforeState || !afterState) return single
+  const runs = [verdict.before, verdict.after, latestRun(plan, 'bench')].filter((r) => r !== null)
+  return [...new Map(runs.map((r) => [r.id, r])).values()].map((run): SiSubject => ({
+    kind: 'run',
+    id: run.id,
+    name: run.name,
+    at: { station: 'log', run: run.id },
+    facts: runFacts(sources, run),
+  }))
+}
+
+/** The comparison that the verdict speaks of first. */
+function mainOf({ plan, verdict }: FactSources): Comparison | null {
   const wanted = plan.targets.find((t) => targetReading[t.kind])
-  const main = mainComparison(
+  return mainComparison(
     verdict.comparisons.filter((c) => !c.refused),
     plan.job.statedOf ?? (wanted ? targetReading[wanted.kind]! : (verdict.comparisons[0]?.quantity ?? null)),
     wanted?.place,
   )
-  const voltageChanged =
-    after.changed === 'voltage' ||
-    after.changed === 'fan' ||
-    (after.changed === null && plan.job.goal === 'quieten')
+}
+
+/** Only where the fan or its drive was not what was changed has the voltage to agree. */
+const mayDiffer = ({ job }: PlanDocument, after: Run) =>
+  after.changed === 'voltage' || after.changed === 'fan' || (after.changed === null && job.goal === 'quieten')
+
+/** What the runs say of each other. */
+export function comparisonFacts(sources: FactSources): SiFacts {
+  const { plan, verdict } = sources
+  const { before, after, beforeState, afterState } = verdict
+  const always = { 'meas.rankBy': plan.job.rankedBy ?? undefined, ...benchFacts(sources) }
+  if (!before || !after || !beforeState || !afterState) return always
+  const main = mainOf(sources)
+  const reads = (quantity: Reading['quantity']) =>
+    [before, after].every((r) => r.readings.some((x) => x.quantity === quantity))
+  const levels = reads('level')
+  const warmth = reads('temperature')
   return {
-    ...single,
+    ...always,
     ...statedFacts(sources, main),
-    ...(voltageChanged ? {} : { 'meas.vBefore': before.fanV, 'meas.vAfter': after.fanV }),
+    ...(mayDiffer(plan, after) ? {} : { 'meas.vBefore': before.fanV, 'meas.vAfter': after.fanV }),
     'meas.before': main?.before,
     'meas.after': main?.after,
     'meas.ciHalf': main?.halfWidth,
-    'meas.ambBefore': before.ambientC,
-    'meas.ambAfter': after.ambientC,
-    'meas.comparesRise': before.ambientC !== null && after.ambientC !== null,
-    'meas.soakBefore': before.soakS,
-    'meas.soakAfter': after.soakS,
+    'meas.soakBefore': warmth ? before.soakS : undefined,
+    'meas.soakAfter': warmth ? after.soakS : undefined,
     'meas.bothSteady': before.steady === null || after.steady === null ? null : before.steady && after.steady,
-    'meas.loadBefore': before.heatW,
-    'meas.loadAfter': after.heatW,
-    'meas.distBefore': before.distanceM,
-    'meas.distAfter': after.distanceM,
+    'meas.loadBefore': warmth ? before.heatW : undefined,
+    'meas.loadAfter': warmth ? after.heatW : undefined,
+    'meas.distBefore': levels ? before.distanceM : undefined,
+    'meas.distAfter': levels ? after.distanceM : undefined,
     'meas.lidBefore': before.lid,
     'meas.lidAfter': after.lid,
     'meas.changes': after.changes,
     'meas.secondOpeningSame': after.otherOpenings,
     'meas.n': Math.min(beforeState.runs.length, afterState.runs.length),
   }
+}
+
+/** The compared values are printed in the unit of their reading, a difference of temperatures in kelvin. */
+export function comparisonQuantities(sources: FactSources): Partial<Record<FactName, Quantity>> {
+  const main = mainOf(sources)
+  if (!main) return {}
+  const differences: Partial<Record<Quantity, Quantity>> = {
+    temperature: 'temperatureDifference',
+    level: 'levelDifference',
+  }
+  const difference = differences[main.quantity] ?? main.quantity
+  const value = main.asRise ? 'temperatureDifference' : main.quantity
+  return { 'meas.before': value, 'meas.after': value, 'meas.ciHalf': difference }
 }

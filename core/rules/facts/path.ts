@@ -1,47 +1,86 @@
 import { filterMedia } from '#core/airpath'
-import type { PathElement } from '#core/document'
-import { elementFlows, endArea, freeAreaRatioOf } from '#core/system'
-import type { FactSources, SiFacts } from './sources'
+import type { ElementBasis, PathElement, PlanDocument } from '#core/document'
+import { elementFlows, endArea, endElements, freeAreaRatioOf } from '#core/system'
+import type { FactSources, SiFacts, SiSubject } from './sources'
+
+/** How far an area may be off that was told on this ground, share. Common practice, no source. */
+const areaDoubt: Record<ElementBasis, number> = {
+  measured: 0.05,
+  sheet: 0.05,
+  'good-guess': 0.15,
+  'rough-guess': 0.4,
+}
+/** Doubt of the area at an end of the path: the largest of its elements'. */
+const endDoubt = (plan: PlanDocument, end: 'in' | 'out') =>
+  Math.max(0, ...endElements(plan, end).map((e) => areaDoubt[e.basis]))
 
 /** What stands in the air's way. */
-export function pathFacts({ plan, system: { path }, operation: { candidate } }: FactSources): SiFacts {
+export function pathFacts({ plan, system: { path } }: FactSources): SiFacts {
   const { job } = plan
-  const elements = plan.path
-  const filters = elements.filter((e) => e.kind === 'filter' && e.areaM2)
-  const grilles = elements
-    .filter((e) => e.kind === 'grille')
-    .map(freeAreaRatioOf)
-    .filter((s) => s !== null)
-  const ducts = elements.filter((e) => (e.kind === 'duct' || e.kind === 'bend') && e.diameterM !== null)
-  const hoses = elements.filter((e) => e.kind === 'duct' && e.lengthM !== null)
-  const flows = candidate?.flow ? elementFlows(path, candidate.flow) : null
-  const through = (e: PathElement) => flows?.get(e.id) ?? null
-  // a side way's bore is no measure for the fan: it carries only its share
-  const narrow = ducts.filter((e) => e.branchId === null).toSorted((a, b) => a.diameterM! - b.diameterM!)[0]
-  const speeds = ducts
-    .map((e) => ({ e, flow: through(e) }))
-    .filter((x) => x.flow !== null)
-    .map(({ e, flow }) => flow! / ((Math.PI / 4) * e.diameterM! ** 2))
-  const faceSpeed = (e: PathElement) => (through(e) ?? 0) / e.areaM2!
-  const filter = filters.toSorted((a, b) => faceSpeed(b) - faceSpeed(a) || a.areaM2! - b.areaM2!)[0]
+  const filters = plan.path.filter((e) => e.kind === 'filter')
+  const begun = plan.path.length > 0
+  // what is known by its pressure only has no area that could be told
+  const hasNone = (e: PathElement) => e.kind === 'custom' || e.kind === 'fins'
+  const free = (end: 'in' | 'out') => {
+    const area = begun ? endArea(plan, end) : undefined
+    return area === null && endElements(plan, end).some(hasNone) ? undefined : area
+  }
   return {
-    'air.inletFreeArea': endArea(plan, 'in'),
-    'air.outletFreeArea': endArea(plan, 'out'),
+    'air.inletFreeArea': free('in'),
+    'air.outletFreeArea': free('out'),
+    'air.inletDoubt': endDoubt(plan, 'in'),
+    'air.outletDoubt': endDoubt(plan, 'out'),
     'air.inletClear': job.inletClearM,
     'air.outletClear': job.outletClearM,
     'air.openingGap': job.openingGapM,
     'air.baffled': job.baffled,
-    'air.hotPartInPath': job.hotPartInPath,
-    'air.grilleOpen': grilles.length ? Math.min(...grilles) : null,
-    'filter.present': elements.length ? filters.length > 0 : null,
+    'filter.present': begun ? filters.length > 0 : undefined,
     'filter.dpIncluded': filters.length
       ? path.elements.every((e) => e.element.kind !== 'filter' || !e.missing)
-      : null,
-    'filter.faceSpeed': filter && flows ? faceSpeed(filter) : null,
-    'filter.ratedFaceSpeed': filter ? filterMedia.find((m) => m.key === filter.medium)?.maxFaceSpeed : null,
-    'duct.diameter': narrow?.diameterM,
-    'duct.speed': speeds.length ? Math.max(...speeds) : null,
-    'duct.length': hoses.length ? hoses.reduce((s, e) => s + e.lengthM!, 0) : null,
-    'duct.slack': hoses.length ? hoses.some((e) => (e.slack ?? 1) > 1) : null,
+      : undefined,
   }
+}
+
+/** A filter, with how fast the air goes through it. */
+function filterFacts(e: PathElement, flow: number | null): SiFacts {
+  const rated = filterMedia.find((m) => m.key === e.medium)?.maxFaceSpeed
+  return {
+    'filter.faceSpeed': e.areaM2 === null ? null : flow === null ? undefined : flow / e.areaM2,
+    'filter.ratedFaceSpeed': rated,
+  }
+}
+
+/** A duct or bend; what is flexible can be slack, a rigid pipe cannot. */
+function ductFacts(e: PathElement, flow: number | null): SiFacts {
+  const hose = e.kind === 'duct' && e.surface === 'hose'
+  return {
+    // a side way's bore is no measure for the fan: it carries only its share
+    'duct.diameter': e.branchId === null ? e.diameterM : undefined,
+    'duct.speed':
+      e.diameterM === null ? null : flow === null ? undefined : flow / ((Math.PI / 4) * e.diameterM ** 2),
+    'duct.length': hose ? e.lengthM : undefined,
+    'duct.slack': hose ? (e.slack ?? 1) > 1 : undefined,
+  }
+}
+
+/** A rectangular duct has no bore. */
+const isRound = (e: PathElement) => e.diameterM !== null || !(e.widthM || e.heightM)
+
+/** Every filter, grille and duct by itself. */
+export function pathSubjects({ plan, system: { path }, operation: { candidate } }: FactSources): SiSubject[] {
+  const flows = candidate?.flow ? elementFlows(path, candidate.flow) : null
+  const subject = (kind: SiSubject['kind'], e: PathElement, facts: SiFacts): SiSubject => ({
+    kind,
+    id: e.id,
+    name: e.name,
+    at: { station: 'air-path', element: e.id },
+    facts,
+  })
+  return plan.path.flatMap((e) => {
+    const flow = flows?.get(e.id) ?? null
+    if (e.kind === 'filter') return [subject('filter', e, filterFacts(e, flow))]
+    if (e.kind === 'grille') return [subject('grille', e, { 'air.grilleOpen': freeAreaRatioOf(e) })]
+    if ((e.kind === 'duct' || e.kind === 'bend') && isRound(e)) return [subject('duct', e, ductFacts(e, flow))]
+    return []
+  })
 }

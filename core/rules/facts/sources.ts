@@ -1,14 +1,21 @@
-import type { PlanDocument } from '#core/document'
-import type { Requirement } from '#core/requirement'
-import type { Operation } from '#core/selection'
+import type { Fan, PlanDocument } from '#core/document'
+import type { NeedEnv, Requirement } from '#core/requirement'
+import type { Operation, SelectionContext } from '#core/selection'
 import type { PowerState, RunningTime } from '#core/supply'
 import type { AirSystem } from '#core/system'
 import type { VerdictReport } from '#core/verification'
+import type { Quantity } from '#core/units'
 import type { FactName, FactValue } from '../fact-catalogue'
+import type { SubjectKind } from '../rule'
+import type { Where } from '../where'
 
 /** What facts are taken from: the plan and what its stages have computed. */
 export interface FactSources {
   plan: PlanDocument
+  /** the fans as the plan believes them */
+  fans: readonly Fan[]
+  needEnv: NeedEnv
+  context: SelectionContext
   system: AirSystem
   requirement: Requirement
   operation: Operation
@@ -17,5 +24,16 @@ export interface FactSources {
   verdict: VerdictReport
 }
 
-/** Facts in SI units; null and undefined are "not known". */
+/** Facts in SI units: null is "not told, though it could be", undefined (or not named) "does not exist here". */
 export type SiFacts = Partial<Record<FactName, FactValue | null | undefined>>
+
+/** One thing that rules are judged for by itself, its facts in SI units. */
+export interface SiSubject {
+  kind: SubjectKind
+  id: string
+  name: string
+  at: Where | null
+  facts: SiFacts
+  /** quantity of facts that are printed in the unit of their reading */
+  quantities?: Partial<Record<FactName, Quantity>>
+}

@@ -70,7 +70,7 @@ const wayRow = (id: string) => path.value.filter((e) => e.branchId === id)
 const reports = computed(() => new Map(report.value.path.elements.map((e) => [e.id, e])))
 const worst = computed(() => Math.max(0, ...report.value.path.elements.map((e) => e.share ?? 0)))
 const severityOf = (id: string) => {
-  const mine = report.value.findings.findings.filter((f) => reports.value.get(id)?.findings.includes(f.id))
+  const mine = reports.value.get(id)?.findings ?? []
   return (['stop', 'fix', 'note'] as const).find((s) => mine.some((f) => f.severity === s)) ?? null
 }
 const bind = (element: PathElement, row: PathElement[]) => ({

@@ -9,6 +9,12 @@ const route = useRoute()
 const states = computed(() => runStates(plan.value.runs).toReversed())
 const newest = computed(() => plan.value.runs.toSorted((a, b) => b.takenAt.localeCompare(a.takenAt))[0] ?? null)
 const selectedId = ref<string | null>(typeof route.query.run === 'string' ? route.query.run : null)
+watch(
+  () => route.query.run,
+  (run) => {
+    if (typeof run === 'string') selectedId.value = run
+  },
+)
 const selected = computed(() => plan.value.runs.find((r) => r.id === selectedId.value) ?? newest.value)
 const { show } = useUnits()
 const date = (iso: string) =>

@@ -1,0 +1,221 @@
+import { newFeedPart, setDrive, type FeedPart, type PlanDocument, type PlanInput } from '#core/document'
+import { computeReport, type Report } from '#core/plan'
+import { resistorRating } from '#core/power'
+import { withAlso, type Finding } from '#core/rules'
+import { fuseFamilyOf, fuseFor } from '#core/supply'
+import { changesOf, type Change } from './improvements'
+
+/** What can be tried against a finding: changes of the plan, each computed, kept only where the finding is gone after it. */
+export interface Remedy {
+  key: string
+  /** what is changed, in words */
+  label: string
+  plan: PlanDocument
+  /** airflow that does the job then, m3/s, and level at the listener, dB(A) */
+  flow: number | null
+  level: number | null
+}
+
+/** Remedies that are shown at most. */
+const MOST = 4
+/** Thinnest wire number that is offered. */
+const THICKEST_AWG = 14
+const CONVERTER_ID = 'converter-remedy'
+
+type Make = (input: PlanInput, report: Report, finding: Finding) => Change[]
+const change = (key: string, label: string, apply: (plan: PlanDocument) => void): Change => ({
+  key,
+  label,
+  group: 'drive',
+  change: apply,
+})
+const partOf = (plan: PlanDocument, finding: Finding): FeedPart | undefined =>
+  plan.feed.find((f) => f.id === finding.subject?.id)
+
+/** A converter before the fan that gets too much or too little: the picked one's, or one of its own. */
+const convert =
+  (kind: 'buck' | 'boost'): Make =>
+  ({ plan, fans }, { selection }, finding) => {
+    const part = partOf(plan, finding)
+    const volts = part
+      ? (fans.find((f) => f.id === part.fanId)?.ratedV ?? part.ratedV)
+      : selection?.fanArray.model.fan.ratedV
+    if (!volts) return []
+    const label = `a step-${kind === 'buck' ? 'down' : 'up'} converter set to ${volts} V`
+    return [
+      change(`convert.${kind}`, label, (p) => {
+        if (!part) return setDrive(p, { volts, by: { kind }, converterId: CONVERTER_ID })
+        const made = newFeedPart(`${part.id}-converter`, 'converter', part.parentId)
+        p.feed.push({ ...made, converterKind: kind, outV: volts, setFirst: null })
+        p.feed.find((f) => f.id === part.id)!.parentId = made.id
+      }),
+    ]
+  }
+
+const fasten: Make = (_, { selection }) => {
+  const volts = selection?.fanArray.model.fan.ratedV
+  return volts
+    ? [change('drive.rated', 'full rated voltage', (p) => setDrive(p, { volts, converterId: CONVERTER_ID }))]
+    : []
+}
+
+/** The gauges that are thicker than what is there. */
+const thicken: Make = ({ plan }, _, finding) => {
+  const part = partOf(plan, finding)
+  const now = (part ?? plan.source)?.wireAwg ?? null
+  if (now === null) return []
+  const thicker = Array.from({ length: Math.max(0, (now - THICKEST_AWG) / 2) }, (_x, i) => now - 2 * (i + 1))
+  return thicker.map((awg) =>
+    change(`awg.${awg}`, `a wire of AWG ${awg}`, (p) => {
+      const at = part ? p.feed.find((f) => f.id === part.id)! : p.source!
+      Object.assign(at, { wireAwg: awg, wireMm2: null })
+    }),
+  )
+}
+
+const fuse: Make = ({ plan }, report, finding) => {
+  const part = partOf(plan, finding)
+  const node = report.power.feed.nodes.find((n) => (part ? n.id === part.id : n.kind === 'selection'))
+  const amps = node ? fuseFor(node, fuseFamilyOf(plan.source)) : null
+  return amps === null
+    ? []
+    : [
+        change('fuse', `a fuse of ${amps} A`, (p) => {
+          if (part) p.feed.find((f) => f.id === part.id)!.fuseA = amps
+          else Object.assign(p.source!, { fuseA: amps, fuseFitted: true })
+        }),
+      ]
+}
+
+const rateResistor: Make = (_, report, finding) => {
+  const node = report.power.feed.nodes.find((n) => n.id === finding.subject?.id)
+  const watts = node ? resistorRating(node.heatW) : null
+  return watts === null
+    ? []
+    : [
+        change('rating', `one rated for ${watts} W`, (p) => {
+          if (p.converter) p.converter.ratingW = watts
+        }),
+      ]
+}
+
+const straighten: Make = ({ plan }, _, finding) =>
+  finding.elements.map((id) =>
+    change(`stretch.${id}`, `${plan.path.find((e) => e.id === id)?.name ?? 'the hose'}: stretched`, (p) => {
+      const e = p.path.find((x) => x.id === id)
+      if (e) e.slack = 1
+    }),
+  )
+
+/** What the path, the drive, the fans and the wishes could give; of an element only what changes it. */
+const levers: Make = ({ plan, fans, shown }, report, finding) => {
+  const all = changesOf(plan, report, { plan, fans, shown })
+  const own = all.filter((c) => finding.elements.some((id) => c.key.startsWith(`path.${id}.`)))
+  return own.length ? own : all
+}
+
+const makers: Record<string, Make> = Object.fromEntries(
+  (
+    [
+      [
+        convert('buck'),
+        [
+          'power-over-voltage',
+          'power-direct-too-high',
+          'power-wrong-nominal',
+          'power-vehicle-high',
+          'power-unregulated',
+          'batt-full-too-high',
+          'batt-solar-open-volts',
+          'own-over-assumed',
+          'own-may-be-over',
+        ],
+      ],
+      [convert('boost'), ['power-usb-12v-fan']],
+      [
+        fasten,
+        ['fan-will-not-start', 'fan-start-margin', 'own-start-assumed', 'own-not-turning', 'power-under-run'],
+      ],
+      [thicken, ['wire-ampacity', 'wire-drop', 'wire-drop-note']],
+      [fuse, ['wire-fuse-missing', 'wire-fuse-too-big', 'wire-fuse-too-small', 'wire-fuse-useless']],
+      [rateResistor, ['power-resistor-burns', 'power-resistor-hot']],
+      [straighten, ['air-duct-slack']],
+      [
+        levers,
+        [
+          'need-flow-short',
+          'need-flow-far-short',
+          'need-margin-thin',
+          'need-oversized',
+          'need-rise-tight',
+          'need-capture-slow',
+          'need-clear-out-slow',
+          'air-inlet-small',
+          'air-outlet-small',
+          'air-grille-closed',
+          'air-duct-narrow',
+          'air-duct-fast',
+          'air-filter-too-fast',
+          'air-filter-loaded-short',
+          'port-intake-starved',
+          'port-outlet-starved',
+          'fan-pressure-short',
+          'fan-stall-region',
+          'fan-quiet-type-restricted',
+          'fan-parallel-no-gain',
+          'fan-series-no-gain',
+          'fan-no-redundancy',
+          'noise-target-missed',
+          'noise-sum-missed',
+          'noise-exposure',
+          'noise-exposure-action',
+          'target-hotter',
+          'target-may-be-hotter',
+          'target-runtime-short',
+          'batt-runtime-short',
+          'power-overload',
+          'power-headroom-thin',
+        ],
+      ],
+    ] as [Make, string[]][]
+  ).flatMap(([make, ids]) => ids.map((id) => [id, make])),
+)
+
+/** Whether something can be tried against findings of this rule. */
+export const hasRemedies = (ruleId: string): boolean => ruleId in makers
+
+const same = (a: Finding, b: Finding) => a.id === b.id && a.subject?.id === b.subject?.id
+const stops = (findings: readonly Finding[]) => findings.filter((f) => f.severity === 'stop').length
+
+/**
+ * Changes of the plan after which a finding is gone and no stop has come instead, the ones that move the most air first.
+ * @param input the plan with its fans
+ * @param report its report
+ * @param finding one of the report's
+ */
+export function remediesOf(input: PlanInput, report: Report, finding: Finding): Remedy[] {
+  const before = stops(report.findings.findings)
+  const cured = (makers[finding.id]?.(input, report, finding) ?? []).flatMap(
+    ({ key, label, change: apply }) => {
+      const next = JSON.parse(JSON.stringify(input.plan)) as PlanDocument
+      apply(next)
+      const result = computeReport({ ...input, plan: next })
+      if (!result.ok) return []
+      const { findings, selection } = result.report
+      const stays = withAlso(findings.findings).some((f) => same(f, finding))
+      const later = findings.rests.some((r) => r.id === finding.id)
+      if (stays || later || stops(findings.findings.filter((f) => f.id !== 'power-converter-unset')) > before)
+        return []
+      return [
+        {
+          key,
+          label,
+          plan: next,
+          flow: selection?.served.value ?? null,
+          level: selection?.candidate.level?.value ?? null,
+        },
+      ]
+    },
+  )
+  return cured.slice(0, MOST)
+}

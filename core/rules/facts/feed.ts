@@ -1,0 +1,278 @@
+import { converterDefaults } from '#core/power'
+import type { FeedPart, Source } from '#core/document'
+import { ledDrop, type FeedNodeReport } from '#core/supply'
+import { distinctMembers } from './fan'
+import type { FactSources, SiFacts, SiSubject } from './sources'
+
+/** The things of the feed that are judged one by one: every fan that is fed, every converter, every lead, every LED string. */
+
+/** Junction temperature to stay under, degC. docs/physics.md, linear regulator. */
+const JUNCTION_LIMIT_C = 100
+/** Current that common indicator LEDs are rated for, A. Common practice, no source. */
+const LED_RATED_A = 0.02
+const setKinds = ['buck', 'boost', 'linear']
+
+/** The solved feed of a source. */
+interface Fed extends FactSources {
+  source: Source
+  nodes: readonly FeedNodeReport[]
+}
+
+const partOf = ({ plan }: FactSources, id: string): FeedPart | undefined => plan.feed.find((f) => f.id === id)
+
+/** What a converter is, by the id of its node; undefined for any other node. */
+function converterOf(sources: FactSources, id: string) {
+  const { converter } = sources.plan
+  if (converter?.id === id) return { kind: converter.kind, outV: converter.outV }
+  const part = partOf(sources, id)
+  return part?.kind === 'converter'
+    ? { kind: part.converterKind ?? ('buck' as const), outV: part.outV }
+    : undefined
+}
+
+/** Every node above one, the nearest first. */
+function above(nodes: readonly FeedNodeReport[], node: FeedNodeReport): FeedNodeReport[] {
+  const parent = nodes.find((n) => n.id === node.parentId)
+  return parent ? [parent, ...above(nodes, parent)] : []
+}
+
+/** What a fan that is fed stands between: nothing, or the nearest converter above it. */
+function feederFacts(fed: Fed, node: FeedNodeReport): SiFacts {
+  const converter = above(fed.nodes, node)
+    .map((n) => converterOf(fed, n.id))
+    .find((c) => c !== undefined)
+  if (!converter) return { 'conv.kind': 'none' }
+  const holds = setKinds.includes(converter.kind)
+  return {
+    'conv.kind': holds ? converter.kind : undefined,
+    'conv.vOut': holds ? converter.outV : node.inV,
+    'usb.boost': converter.kind === 'boost',
+  }
+}
+
+/** A stop rests on what a sheet or a meter says: assumed limits have facts of their own. */
+const limitFacts = (limits: {
+  maxV: number | null
+  startV: number | null
+  maxKnown: boolean
+  startKnown: boolean
+}): SiFacts => ({
+  'fan.vMax': limits.maxKnown ? (limits.maxV ?? undefined) : undefined,
+  'fan.vMaxAssumed': limits.maxKnown ? undefined : (limits.maxV ?? undefined),
+  'fan.startV': limits.startKnown ? (limits.startV ?? undefined) : undefined,
+  'fan.startVAssumed': limits.startKnown ? undefined : (limits.startV ?? undefined),
+})
+
+/**
+ * Highest voltage at a fan: a stop rests on what is typed, measured or in the nature of the source; a tolerance that is
+ * usual of it only asks.
+ */
+function highFacts(node: FeedNodeReport | undefined, maxV: number | null): SiFacts {
+  if (!node) return {}
+  const firm = node.highFirm || node.inV > (maxV ?? Infinity)
+  return firm ? { 'fan.highV': node.highV } : { 'fan.highVAssumed': node.highV }
+}
+
+/** Lowest voltage at a fan, in the same way. */
+function lowFacts(node: FeedNodeReport, startV: number | null): SiFacts {
+  const firm = node.lowFirm || node.inV < (startV ?? 0)
+  return firm
+    ? { 'fan.drivenV': node.lowV }
+    : { 'fan.drivenV': node.inV, 'fan.drivenVAssumed': node.lowV < node.inV ? node.lowV : undefined }
+}
+
+/** The picked fans at what reaches them; without a source at the voltage they were picked for. */
+function pickedSubjects(sources: FactSources, fed: Fed | null): SiSubject[] {
+  const { plan, power, operation } = sources
+  const { fanArray } = sources.system
+  if (!fanArray || !plan.selection) return []
+  const node = fed?.nodes.find((n) => n.kind === 'selection')
+  const members = distinctMembers(fanArray)
+  return members.map((m): SiSubject => {
+    const { fan } = m
+    return {
+      kind: 'driven',
+      id: fan.id,
+      name: members.length > 1 || plan.feed.some((f) => f.loadKind === 'fan') ? fan.model : '',
+      at: { station: 'power' },
+      facts: {
+        ...limitFacts(m),
+        'fan.ratedV': fan.ratedV,
+        'fan.vMin': fan.minV ?? undefined,
+        ...(node && power.fanLowV !== null
+          ? lowFacts(node, m.startV)
+          : { 'fan.drivenV': power.fanV ?? undefined }),
+        ...(power.fanHighV === null ? {} : highFacts(node, m.maxV)),
+        'fan.currentKnown': fan.ratedA !== null,
+        // a stated lowest voltage has its own rule; an assumed one only asks
+        'op.turns': operation.candidate?.none === 'not-turning' && fan.minV === null ? false : undefined,
+        ...(node && fed ? feederFacts(fed, node) : {}),
+      },
+    }
+  })
+}
+
+/** A further fan of the feed. */
+function loadFan(fed: Fed, node: FeedNodeReport, part: FeedPart): SiSubject {
+  const { maxV, startV, minV, assumed } = node.limits
+  const fan = fed.fans.find((f) => f.id === part.fanId)
+  return {
+    kind: 'driven',
+    id: part.id,
+    name: part.name,
+    at: { station: 'power', part: part.id },
+    facts: {
+      ...limitFacts({ maxV, startV, maxKnown: !assumed.max, startKnown: !assumed.start }),
+      'fan.ratedV': fan?.ratedV ?? part.ratedV,
+      'fan.vMin': assumed.min ? undefined : (minV ?? undefined),
+      ...lowFacts(node, startV),
+      ...highFacts(node, maxV),
+      'fan.currentKnown': node.inA !== null,
+      ...feederFacts(fed, node),
+    },
+  }
+}
+
+/** What a converter's node does, whichever converter it is. */
+function convertingFacts(node: FeedNodeReport, kind: string, outV: number | null): SiFacts {
+  const regulated = setKinds.includes(kind)
+  return {
+    'conv.kind': regulated ? kind : undefined,
+    'conv.vOut': regulated ? (outV ?? undefined) : undefined,
+    'conv.outA': regulated ? (node.worstOutA ?? null) : undefined,
+    'conv.iMax': regulated ? node.limitA : undefined,
+    'supply.vMin': node.lowV,
+    'boost.inputA': kind === 'boost' ? node.worstA : undefined,
+    'resistor.ohm': kind === 'resistor' ? node.ohm : undefined,
+    'resistor.power': kind === 'resistor' ? node.heatW : undefined,
+  }
+}
+
+/** What the plan's own converter states besides. */
+function ownConverterFacts(fed: Fed, node: FeedNodeReport): SiFacts {
+  const { plan, power, system } = fed
+  const converter = plan.converter!
+  const { kind } = converter
+  const regulated = setKinds.includes(kind)
+  const linear = kind === 'linear'
+  const perW = linear ? converter.junctionToAirKPerW : null
+  const hottest = perW === null ? null : (plan.job.ambientMaxC ?? plan.job.ambientC) + node.heatW * perW
+  const startsAt = system.fanArray?.model.startKnown ? system.fanArray.model.startV : undefined
+  return {
+    'conv.vSet': regulated ? (converter.measuredV ?? undefined) : undefined,
+    'conv.dropout':
+      kind === 'buck' || kind === 'linear'
+        ? (converter.dropoutV ?? converterDefaults[kind].dropoutV)
+        : undefined,
+    'conv.adjustable': regulated ? converter.adjustable : undefined,
+    'conv.setFirst': regulated ? converter.setFirst : undefined,
+    'reg.tj': linear ? hottest : undefined,
+    'reg.tjMax': linear ? JUNCTION_LIMIT_C : undefined,
+    'reg.caps': linear ? converter.capsFitted : undefined,
+    'resistor.rating': kind === 'resistor' ? converter.ratingW : undefined,
+    'fan.startA': kind === 'resistor' ? power.fanStartA : undefined,
+    'fan.startV': kind === 'resistor' ? startsAt : undefined,
+    'divider.feedsFan': kind === 'divider' ? true : undefined,
+    'cap.ratingV': converter.capV ?? undefined,
+    'cap.highV': converter.capV === null ? undefined : node.highV,
+  }
+}
+
+function converterSubjects(fed: Fed): SiSubject[] {
+  const { plan, nodes } = fed
+  return nodes.flatMap((node): SiSubject[] => {
+    const converter = converterOf(fed, node.id)
+    if (!converter) return []
+    const own = plan.converter?.id === node.id
+    const set = partOf(fed, node.id)?.setFirst
+    const facts: SiFacts = {
+      ...convertingFacts(node, converter.kind, converter.outV),
+      ...(own
+        ? ownConverterFacts(fed, node)
+        : setKinds.includes(converter.kind)
+          ? {
+              'conv.adjustable': true,
+              'conv.setFirst': set,
+              'conv.dropout': converter.kind === 'boost' ? undefined : converterDefaults.buck.dropoutV,
+            }
+          : {}),
+    }
+    return [{ kind: 'converter', id: node.id, name: node.name, at: { station: 'power', part: node.id }, facts }]
+  })
+}
+
+/**
+ * Fuse that protects a lead, A: its own, else the nearest one above it up to a converter, which limits by power and not by
+ * current; null where none is known.
+ */
+function fuseAbove(fed: Fed, node: FeedNodeReport): number | null {
+  if (node.lead?.fuseA) return node.lead.fuseA
+  const parent = fed.nodes.find((n) => n.id === node.parentId)
+  if (!parent || parent.kind === 'converter') return null
+  if (parent.kind === 'source') return fed.source.fuseFitted === false ? null : fed.source.fuseA
+  return fuseAbove(fed, parent)
+}
+
+function leadSubjects(fed: Fed): SiSubject[] {
+  const { source, nodes } = fed
+  const [root] = nodes
+  const leads = nodes.flatMap((node): SiSubject[] => {
+    const { lead } = node
+    if (!lead || lead.ampacityA === null || node.inA === null) return []
+    const amps = node.worstA ?? node.inA
+    const picked = node.kind === 'selection'
+    return [
+      {
+        kind: 'lead',
+        id: node.id,
+        name: nodes.filter((n) => n.lead?.ampacityA).length > 1 ? `wire to ${node.name}` : '',
+        at: { station: 'power', part: picked ? source.id : node.id },
+        facts: {
+          'wire.drop': lead.dropV,
+          'wire.lineV': node.aboveV,
+          'wire.current': amps,
+          'wire.ampacity': lead.ampacityA,
+          'fuse.rating': fuseAbove(fed, node) ?? undefined,
+        },
+      },
+    ]
+  })
+  const fuseA = source.fuseFitted === false ? null : source.fuseA
+  const carried = root?.worstOutA ?? null
+  const alone = leads.length === 1 && nodes.filter((n) => n.kind === 'load').length === 0
+  if (fuseA === null || carried === null || alone) return leads
+  const trunk = { 'fuse.rating': fuseA, 'wire.current': carried }
+  return [
+    ...leads,
+    { kind: 'lead', id: source.id, name: source.name, at: { station: 'power', part: source.id }, facts: trunk },
+  ]
+}
+
+function ledSubjects(fed: Fed): SiSubject[] {
+  return fed.nodes.flatMap((node): SiSubject[] => {
+    const part = partOf(fed, node.id)
+    if (part?.loadKind !== 'led') return []
+    const stringV = (part.ledString ?? 1) * ledDrop(part)
+    const facts: SiFacts = {
+      'led.stringV': stringV,
+      'led.feedV': node.lowV,
+      'led.current': node.ohm ? Math.max(0, node.highV - stringV) / node.ohm : undefined,
+      'led.rated': LED_RATED_A,
+    }
+    return [{ kind: 'led', id: part.id, name: part.name, at: { station: 'power', part: part.id }, facts }]
+  })
+}
+
+/** Every fan that is fed, every converter, lead and LED string. */
+export function feedSubjects(sources: FactSources): SiSubject[] {
+  const { source } = sources.plan
+  const { nodes } = sources.power.feed
+  const fed: Fed | null = source && nodes.length ? { ...sources, source, nodes } : null
+  const picked = pickedSubjects(sources, fed)
+  if (!fed) return picked
+  const further = nodes.flatMap((node) => {
+    const part = partOf(sources, node.id)
+    return part?.loadKind === 'fan' ? [loadFan(fed, node, part)] : []
+  })
+  return [...picked, ...further, ...converterSubjects(fed), ...leadSubjects(fed), ...ledSubjects(fed)]
+}

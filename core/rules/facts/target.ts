@@ -1,0 +1,79 @@
+import type { Figure } from '#core/figure'
+import type { Target } from '#core/document'
+import { goalNeeds } from '#core/requirement'
+import { riseFigure } from '#core/selection'
+import { arrayCost } from '#core/system'
+import { targetNames, targetQuantity } from '#core/verification'
+import type { FactSources, SiFacts, SiSubject } from './sources'
+
+/** Every target against what the plan predicts, before anything is built. */
+
+/** What is predicted, and between what it lies. */
+type Predicted = Pick<Figure, 'value' | 'low' | 'high'>
+const exactly = (value: number | null): Predicted => ({ value, low: value, high: value })
+
+/**
+ * Temperature that the plan predicts: of the part where the job cools a part, else of the air inside. Whatever makes heat
+ * in there is no cooler than its air.
+ */
+function temperatureOf({ plan, needEnv, context, operation: { delivered } }: FactSources): Predicted | null {
+  const { job } = plan
+  if (delivered.flow === null) return null
+  const told = goalNeeds[job.goal]
+    .extras(job, needEnv, delivered)
+    .find((f) => f.key === (job.goal === 'part' ? 'need.part' : 'need.inside'))
+  if (told) return told
+  const rise = riseFigure(context, delivered)
+  const at = (x: number | null) => (x === null ? null : job.ambientC + x)
+  return { value: at(rise.value), low: at(rise.low), high: at(rise.high) }
+}
+
+function predictionFor(sources: FactSources, target: Target): Predicted | null {
+  const { runtime, operation, system } = sources
+  switch (target.kind) {
+    case 'temperature':
+      return temperatureOf(sources)
+    case 'runtime':
+      return runtime.runtimeS === null ? null : exactly(runtime.runtimeS)
+    case 'money':
+      return system.fanArray && exactly(arrayCost(system.fanArray))
+    case 'thickness':
+      return operation.candidate && exactly(operation.candidate.thicknessM)
+    // the need and the noise rules hold these
+    case 'flow':
+    case 'level':
+      return null
+  }
+}
+
+function factsOf(sources: FactSources, target: Target): SiFacts {
+  if (target.kind === 'level') return { 'noise.target': target.limit }
+  const predicted = predictionFor(sources, target)
+  return {
+    'target.kind': target.kind,
+    'target.limit': target.limit,
+    'target.predicted': predicted?.value ?? undefined,
+    'target.low': predicted?.low ?? undefined,
+    'target.high': predicted?.high ?? undefined,
+  }
+}
+
+/** Every target of the job by itself. */
+export function targetSubjects(sources: FactSources): SiSubject[] {
+  return sources.plan.targets.map((target): SiSubject => {
+    const quantity = targetQuantity[target.kind]
+    return {
+      kind: 'target',
+      id: target.id,
+      name: [targetNames[target.kind], target.place].filter(Boolean).join(', '),
+      at: { station: 'need' },
+      facts: factsOf(sources, target),
+      quantities: {
+        'target.limit': quantity,
+        'target.predicted': quantity,
+        'target.low': quantity,
+        'target.high': quantity,
+      },
+    }
+  })
+}

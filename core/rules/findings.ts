@@ -1,0 +1,114 @@
+import type { PlanDocument } from '#core/document'
+import { allRuleGroups } from './catalogue'
+import { byCause } from './causes'
+import { concernedElements } from './concerns'
+import { judgeRules, type Fired, type Unjudged } from './evaluate'
+import type { FactName } from './fact-catalogue'
+import { planFacts } from './facts'
+import type { FactSources } from './facts/sources'
+import { placeOfFact, stationOfGroup, type StationKey, type Where } from './where'
+
+/** A finding as it is told: what, why, what to do, where, and what else the same cause raises. */
+export interface Finding extends Fired {
+  /** station that it counts for */
+  station: StationKey
+  /** where it is mended */
+  at: Where
+  /** elements of the path that it speaks of */
+  elements: string[]
+  /** findings of the same cause, told below it */
+  also: Finding[]
+}
+
+/** Every finding of a list with those of the same cause, which are told below it. */
+export const withAlso = (findings: readonly Finding[]): Finding[] => findings.flatMap((f) => [f, ...f.also])
+
+/** A finding that cannot be believed while something else keeps the fans from running as planned. */
+export interface Resting {
+  id: string
+  message: string
+  /** the stop that comes first */
+  after: string
+}
+
+/** A fact that is not told, where it is told, and what waits for it. */
+export interface OpenFact {
+  name: FactName
+  at: Where
+  /** rules that wait for it, the gravest first */
+  rules: string[]
+  /** gravest of them */
+  severity: Fired['severity']
+}
+
+export interface Evaluation {
+  findings: Finding[]
+  passed: string[]
+  notChecked: Unjudged[]
+  /** the same by the facts that are missing, those that a stop waits for first */
+  open: OpenFact[]
+  rests: Resting[]
+}
+
+const severities = ['stop', 'fix', 'note'] as const
+
+/** Where a finding is mended: at what it is judged for, at the element it concerns, at the first fact that has a place. */
+function whereOf(fired: Fired, elements: readonly string[]): Where {
+  const places = Object.keys(fired.facts)
+    .map((name) => placeOfFact(name as FactName))
+    .filter((w) => w !== null)
+  const { subject } = fired
+  if (subject?.at) {
+    const field = places.find((w) => w.station === subject.at!.station && w.field)?.field
+    return field ? { ...subject.at, field } : subject.at
+  }
+  if (elements.length) return { station: 'air-path', element: elements[0]! }
+  return places.find((w) => w.field) ?? { station: stationOfGroup(fired.group) }
+}
+
+function openFacts(notChecked: readonly Unjudged[]): OpenFact[] {
+  const waiting = new Map<FactName, Unjudged[]>()
+  // a rule asks one thing at a time: often the second question only follows from the first
+  for (const rule of notChecked) {
+    const first = rule.missing[0]!
+    waiting.set(first, [...(waiting.get(first) ?? []), rule])
+  }
+  return [...waiting]
+    .map(([name, rules]) => {
+      const sorted = rules.toSorted((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity))
+      return {
+        name,
+        at: placeOfFact(name) ?? { station: stationOfGroup(sorted[0]!.group) },
+        rules: sorted.map((r) => r.id),
+        severity: sorted[0]!.severity,
+      }
+    })
+    .toSorted(
+      (a, b) =>
+        severities.indexOf(a.severity) - severities.indexOf(b.severity) || b.rules.length - a.rules.length,
+    )
+}
+
+/**
+ * Everything that the rules say of a plan: each cause once, nothing that a stop makes unbelievable, every fact that is
+ * missing with the way to it.
+ */
+export function findingsOf(sources: FactSources): Evaluation {
+  const { plan } = sources
+  const whole = planFacts(sources)
+  const { findings: fired, passed, notChecked } = judgeRules(whole, whole.subjects, allRuleGroups)
+  const { told, rests } = byCause(fired.map((f) => asFinding(plan, f)))
+  return {
+    findings: told.map(({ finding, also }) => ({ ...finding, also })),
+    passed,
+    notChecked,
+    open: openFacts(notChecked),
+    rests: rests.map(({ finding, after }) => ({ id: finding.id, message: finding.message, after: after.id })),
+  }
+}
+
+function asFinding(plan: PlanDocument, fired: Fired): Finding {
+  const own = fired.subject?.at?.element
+  const elements = own ? [own] : concernedElements(plan, fired.id)
+  return { ...fired, station: stationOfGroup(fired.group), at: whereOf(fired, elements), elements, also: [] }
+}

@@ -1,0 +1,179 @@
+import type { FactName } from './fact-catalogue'
+
+export type StationKey = 'brief' | 'need' | 'air-path' | 'line-up' | 'power' | 'log' | 'verdict'
+
+/** A place in the app: a station, there perhaps an element, a part of the feed or a run, and there perhaps a field. */
+export interface Where {
+  station: StationKey
+  element?: string
+  part?: string
+  run?: string
+  /** key of the field in its record */
+  field?: string
+}
+
+/** Which station a rule group belongs to. */
+const groupStation: Record<string, StationKey> = {
+  need: 'need',
+  'air-path': 'air-path',
+  fan: 'line-up',
+  noise: 'line-up',
+  fit: 'line-up',
+  power: 'power',
+  wiring: 'power',
+  control: 'power',
+  battery: 'power',
+  safety: 'brief',
+  breathing: 'air-path',
+  feed: 'power',
+  targets: 'need',
+  measurement: 'verdict',
+}
+/** The station that the findings of a rule group belong to. */
+export const stationOfGroup = (group: string): StationKey => groupStation[group] ?? 'brief'
+
+type Place = [station: StationKey, field?: string]
+const brief = (field: string): Place => ['brief', field]
+const need = (field: string): Place => ['need', field]
+const lineUp = (field: string): Place => ['line-up', field]
+const power = (field: string): Place => ['power', field]
+
+/**
+ * Where a fact is told: the station, and the field where one field holds it. Facts that are computed stand where their
+ * result is shown, so that a missing one leads to what keeps it from being computed.
+ */
+const factPlaces: Partial<Record<FactName, Place>> = {
+  'need.flow': ['need'],
+  'need.targetTemp': need('insideMaxC'),
+  'need.ambientTemp': brief('ambientC'),
+  'need.ambientMax': brief('ambientMaxC'),
+  'need.activeCooling': need('activeCooling'),
+  'need.heatBasis': need('heatBasis'),
+  'need.altitude': brief('altitudeM'),
+  'need.mustNotFail': brief('mustNotFail'),
+  'need.captureSpeed': need('captureSpeedMs'),
+  'need.clearMin': need('clearS'),
+  'need.runtime': power('wishedS'),
+  'need.autonomyDays': power('wishedDays'),
+  'water.daysUnattended': need('daysUnattended'),
+  'water.reserve': need('reserveM3'),
+  'air.surfaceTemp': need('surfaceC'),
+  'op.flow': ['line-up'],
+  'op.dp': ['line-up'],
+  'op.exists': ['air-path'],
+  'op.dpAtNeed': ['air-path'],
+  'air.direction': brief('direction'),
+  'air.intakeHeight': brief('intakeHeightM'),
+  'air.exhaustHeight': brief('outletHeightM'),
+  'air.intakeTemp': brief('intakeAirC'),
+  'air.gasketed': brief('gasketed'),
+  'air.outlet': brief('airOutlet'),
+  'air.outdoorOpening': brief('airOutlet'),
+  'air.backflowFlap': brief('backflowFlap'),
+  'air.exhaustToOpening': brief('outletToOpeningM'),
+  'air.inletFreeArea': ['air-path'],
+  'air.outletFreeArea': ['air-path'],
+  'air.inletClear': brief('inletClearM'),
+  'air.outletClear': brief('outletClearM'),
+  'air.openingGap': brief('openingGapM'),
+  'air.baffled': brief('baffled'),
+  'air.hotPartInPath': brief('hotPartInPath'),
+  'air.grilleOpen': ['air-path', 'freeAreaRatio'],
+  'air.upstreamGap': lineUp('upstreamGapM'),
+  'filter.present': ['air-path'],
+  'filter.faceSpeed': ['air-path', 'areaM2'],
+  'filter.ratedFaceSpeed': ['air-path', 'medium'],
+  'filter.fumeRated': need('fumeRated'),
+  'filter.carbonHours': need('carbonHours'),
+  'filter.carbonLife': need('carbonLifeH'),
+  'duct.diameter': ['air-path', 'diameterM'],
+  'duct.speed': ['air-path', 'diameterM'],
+  'duct.length': ['air-path', 'lengthM'],
+  'port.intakeServed': brief('intakeSide'),
+  'port.outletServed': brief('outletSide'),
+  'port.intakeArea': ['brief'],
+  'port.outletArea': ['brief'],
+  'fan.vMax': ['line-up'],
+  'fan.startV': ['line-up'],
+  'fan.shaft': lineUp('shaft'),
+  'fan.airTemp': brief('direction'),
+  'fit.depth': brief('fitDepthM'),
+  'fit.stackExtra': lineUp('stackExtraM'),
+  'fit.width': brief('fitWidthM'),
+  'fit.hole': lineUp('holeM'),
+  'fit.holeSpacing': lineUp('existingHolesM'),
+  'fit.screwHole': lineUp('screwHoleM'),
+  'mount.kind': lineUp('mountKind'),
+  'mount.capacity': lineUp('mountCapacityKg'),
+  'mount.isolated': lineUp('mountIsolated'),
+  'mount.thinPanel': lineUp('thinPanel'),
+  'mount.panelHz': lineUp('panelHz'),
+  'noise.other': brief('roomDbA'),
+  'noise.target': ['need'],
+  'safety.opensSupply': brief('opensSupply'),
+  'safety.storedV': brief('storedV'),
+  'safety.discharged': brief('discharged'),
+  'safety.earthRefitted': brief('earthRefitted'),
+  'safety.supplyOpening': brief('supplyOpening'),
+  'safety.laser': brief('laser'),
+  'safety.lightBaffle': brief('lightBaffle'),
+  'safety.thermalCutout': brief('thermalCutout'),
+  'safety.adapterInWet': brief('adapterInWet'),
+  'safety.touchTemp': brief('touchC'),
+  'safety.mainsExposed': brief('mains'),
+  'safety.flammable': brief('flammable'),
+  'safety.openFlue': brief('openFlue'),
+  'safety.wet': brief('wet'),
+  'supply.kind': ['power'],
+  'supply.regulated': power('regulated'),
+  'supply.openV': power('openV'),
+  'supply.iMax': power('iMaxA'),
+  'supply.iPeak': power('iPeakA'),
+  'supply.transientProtected': power('transientProtected'),
+  'supply.reversible': power('reversible'),
+  'usb.ccPresent': power('typeCPullDown'),
+  'tap.fiveLoadA': power('fiveLoadA'),
+  'header.iMax': power('iMaxA'),
+  'header.iPeak': power('iPeakA'),
+  'header.mode': power('headerMode'),
+  'header.pwmSink': power('pwmSinkA'),
+  'conv.iMax': power('iMaxA'),
+  'conv.vSet': power('measuredV'),
+  'reg.tj': power('junctionToAirKPerW'),
+  'reg.caps': power('capsFitted'),
+  'resistor.rating': power('ratingW'),
+  'resistor.power': power('ohm'),
+  'cap.ratingV': power('capV'),
+  'wire.length': power('wireLengthM'),
+  'wire.route': power('routeM'),
+  'wire.ampacity': power('wireAwg'),
+  'wire.identifiedBy': power('identifiedBy'),
+  'wire.polarityChecked': power('polarityChecked'),
+  'wire.strainRelief': power('strainRelief'),
+  'wire.reverseProtected': power('reverseProtected'),
+  'fuse.present': power('fuseFitted'),
+  'fuse.rating': power('fuseA'),
+  'fuse.distance': power('fuseDistanceM'),
+  'group.electricalSeries': power('electricalSeries'),
+  'splitter.tachJoined': power('tachJoined'),
+  'fan.tachUsed': power('tachUsed'),
+  'fan.pwmPinV': power('pwmPinV'),
+  'switch.side': power('switchSide'),
+  'switch.flyback': power('flyback'),
+  'ctl.pwmHz': power('pwmHz'),
+  'batt.protected': power('protectedPack'),
+  'batt.chargedBelowZero': power('chargedCold'),
+  'batt.maxA': power('maxA'),
+  'batt.dod': power('depth'),
+  'batt.airTravel': power('airTravel'),
+  'batt.autoOffMa': power('autoOffA'),
+  'batt.runtime': power('chargeCoulomb'),
+  'solar.voc': power('panelVoc'),
+  'solar.dailyWh': power('panelW'),
+}
+
+/** Where a fact is told, or what keeps it from being told; null for facts of no single place. */
+export function placeOfFact(name: FactName): Where | null {
+  const place = factPlaces[name] ?? (name.startsWith('meas.') ? (['log'] as const) : undefined)
+  return place ? { station: place[0], ...(place[1] ? { field: place[1] } : {}) } : null
+}

@@ -1,0 +1,263 @@
+import {
+  newBattery,
+  newConverter,
+  newElement,
+  newFan,
+  newFeedPart,
+  newPlan,
+  newPort,
+  newReading,
+  newRun,
+  newSplit,
+  newSource,
+  newSun,
+  planSchema,
+  type ElementKind,
+  type Fan,
+  type FeedPart,
+  type PlanDocument,
+  type PlanInput,
+  type ReadingQuantity,
+  type RunKind,
+  type Source,
+} from '#core/document'
+import { computeReport, type Report } from '#core/plan'
+import { withAlso } from '#core/rules'
+
+/**
+ * How the entries of the casebook are read: an ordinary plan that raises nothing but notes, and changes of it, each
+ * written as where and what. "job.heatW": 245 sets a field; "path.out.areaM2" one of an element, "target.limit" one of the
+ * first target; "source", "converter", "battery", "sun", "before", "after", "bench" put a new one in with what is usual;
+ * "path", "path+", "feed", "ports", "targets" are lists.
+ */
+
+export type Changes = Record<string, unknown>
+type Rec = Record<string, unknown>
+
+// invented: an ordinary 12 V fan on an ordinary path
+const ordinaryFan: Fan = {
+  ...newFan('f'),
+  model: 'Whin 80',
+  ratedA: 0.15,
+  ratedRpm: 2400,
+  startV: 5,
+  minV: 4,
+  maxV: 13.2,
+  noiseDbA: 26,
+  noiseDistanceM: 1,
+  wires: 3,
+  bearing: 'ball',
+  ipWater: 4,
+  maxAirC: 70,
+  massKg: 0.09,
+  points: [
+    [0, 40],
+    [0.004, 34],
+    [0.008, 26],
+    [0.012, 14],
+    [0.016, 0],
+  ].map(([q, p]) => ({ flowM3s: q!, pressurePa: p! })),
+}
+
+function ordinaryPlan(): PlanDocument {
+  const plan = newPlan('j', 'Box')
+  Object.assign(plan.job, {
+    goal: 'cool',
+    equipment: 'Box',
+    heatW: 100,
+    heatBasis: 'measured',
+    insideMaxC: 40,
+    ambientC: 25,
+    ambientMaxC: 28,
+    direction: 'in',
+    fitDepthM: 0.05,
+    fitWidthM: 0.1,
+    inletClearM: 0.2,
+    outletClearM: 0.2,
+    openingGapM: 0.5,
+    baffled: true,
+    hotPartInPath: true,
+    mustNotFail: false,
+    mains: false,
+    flammable: false,
+    openFlue: false,
+    wet: false,
+    roomDbA: 25,
+  })
+  plan.targets = [{ id: 't', kind: 'level', limit: 40, place: '', setBy: '', why: '' }]
+  plan.path = [
+    { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 },
+    { ...newElement('filter', 'filter'), areaM2: 0.03, medium: 'foam20' },
+    { ...newElement('fan', 'fan') },
+    { ...newElement('box', 'chamber'), areaM2: 0.1 },
+    { ...newElement('out', 'opening'), areaM2: 0.006 },
+  ]
+  plan.selection = {
+    id: 'p',
+    fanId: 'f',
+    count: 1,
+    arrangement: 'single',
+    driveV: 12,
+    secondFanId: null,
+    duty: null,
+  }
+  plan.source = { ...newSource('s', 'adapter'), ...wired, iMaxA: 1 }
+  return plan
+}
+const wired = { wireAwg: 20, wireLengthM: 1, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
+
+/** Ten minutes apart, alike in everything. */
+const alike = {
+  fanV: 12,
+  voltageAt: 'fan' as const,
+  ambientC: 22,
+  heatW: 100,
+  distanceM: 1,
+  soakS: 1800,
+  lid: 'closed' as const,
+  steady: false,
+}
+const takenAt: Record<RunKind, string> = {
+  baseline: '2026-01-01T10:00:00Z',
+  after: '2026-01-02T10:00:00Z',
+  bench: '2026-01-03T10:00:00Z',
+}
+const runKinds: Record<string, RunKind> = { before: 'baseline', after: 'after', bench: 'bench' }
+
+/** A run: its readings as { quantity: value } or lists of them, everything else as its fields. */
+function runOf(kind: RunKind, id: string, { readings = {}, ...rest }: Rec) {
+  const list = Array.isArray(readings) ? (readings as Rec[]) : [readings as Rec]
+  return {
+    ...newRun(id, kind, takenAt[kind]),
+    ...alike,
+    ...rest,
+    readings: list.flatMap((group, g) => {
+      const { place = 'x', method = null, points = null, source = '', stage = '', ...values } = group
+      return Object.entries(values).map(([quantity, value], i) => ({
+        ...newReading(`${id}-${g}-${i}`, quantity as ReadingQuantity, place as string, value as number),
+        method: method as null,
+        points: points as null,
+        source: source as string,
+        stage: stage as string,
+      }))
+    }),
+  }
+}
+
+const element = ({ kind, id, ...rest }: Rec) => ({
+  ...newElement((id ?? kind) as string, kind as ElementKind),
+  ...rest,
+})
+
+/** What is put in whole. */
+const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: unknown) => void> = {
+  source: ({ plan }, value) => {
+    const { kind, ...rest } = (value ?? {}) as Rec
+    plan.source = value ? { ...newSource('s', kind as Source['kind'], 12), iMaxA: 1, ...wired, ...rest } : null
+  },
+  converter: ({ plan }, value) => {
+    plan.converter = { ...newConverter('c', 12), iMaxA: 1, setFirst: true, ...(value as Rec) }
+  },
+  battery: ({ plan }, value) => {
+    plan.battery = { ...newBattery('b', plan.source?.kind ?? 'pack'), ...(value as Rec) }
+  },
+  sun: ({ plan }, value) => {
+    plan.sun = { ...newSun('sun'), ...(value as Rec) }
+  },
+  path: ({ plan }, value) => {
+    plan.path = (value as Rec[]).map(element)
+  },
+  'path+': ({ plan }, value) => {
+    plan.path.push(...(value as Rec[]).map(element))
+  },
+  feed: ({ plan }, value) => {
+    plan.feed = (value as Rec[]).map(({ id, kind, parentId = null, ...rest }) => ({
+      ...newFeedPart(id as string, kind as FeedPart['kind'], parentId as string | null),
+      ...rest,
+    }))
+  },
+  ports: ({ plan }, value) => {
+    plan.ports = (value as Rec[]).map(({ role, ...rest }, i) => ({
+      ...newPort(`port-${i}`, role as 'in'),
+      ...rest,
+    }))
+  },
+  targets: ({ plan }, value) => {
+    plan.targets = (value as Rec[]).map((t, i) => ({
+      id: `t${i}`,
+      kind: 'level',
+      limit: 40,
+      place: '',
+      setBy: '',
+      why: '',
+      ...t,
+    }))
+  },
+  sink: ({ plan }, value) => {
+    plan.sink = value as PlanDocument['sink']
+  },
+  calibration: ({ plan }, value) => {
+    plan.calibration = value as PlanDocument['calibration']
+  },
+  /** a crack beside the outlet, m2 */
+  leak: ({ plan }, value) => {
+    const ways = [
+      { id: 'through', name: 'Through', leak: false },
+      { id: 'past', name: 'Past it', leak: true },
+    ]
+    const { element: split, branches } = newSplit('split', ways)
+    plan.branches = branches
+    plan.path = [
+      ...plan.path.filter((e) => e.id !== 'out'),
+      split,
+      { ...plan.path.find((e) => e.id === 'out')!, branchId: 'through' },
+      { ...newElement('crack', 'opening', 'past'), areaM2: value as number },
+    ]
+  },
+  other: ({ fans }, value) => {
+    fans.push({ ...structuredClone(ordinaryFan), id: 'g', model: 'Whin 60', ...(value as Rec) })
+  },
+}
+for (const [key, kind] of Object.entries(runKinds))
+  whole[key] = ({ plan }, value) => {
+    for (const [i, run] of [value].flat().entries())
+      plan.runs.push(runOf(kind, `${key}${i}`, run as Rec) as PlanDocument['runs'][number])
+  }
+
+/** The record that a dotted key speaks of, and its field. */
+function target({ plan, fans }: { plan: PlanDocument; fans: Fan[] }, key: string): [Rec, string] {
+  const [head, ...rest] = key.split('.')
+  const field = rest.at(-1)!
+  if (head === 'fan') return [fans[0] as unknown as Rec, field]
+  if (head === 'path') return [plan.path.find((e) => e.id === rest[0]) as unknown as Rec, field]
+  if (head === 'target') return [plan.targets[0] as unknown as Rec, field]
+  return [plan[head as keyof PlanDocument] as unknown as Rec, field]
+}
+
+/** The ordinary plan with changes. */
+export function casePlan(...changes: (Changes | undefined)[]): PlanInput {
+  const input = { plan: ordinaryPlan(), fans: [structuredClone(ordinaryFan)], shown: null }
+  for (const [key, value] of changes.flatMap((c) => Object.entries(c ?? {}))) {
+    const put = whole[key]
+    if (put) put(input, value)
+    else {
+      const [record, field] = target(input, key)
+      if (!record || !(field in record)) throw new Error(`${key} is nothing that a plan has`)
+      record[field] = value
+    }
+  }
+  // a case that no person could enter would prove nothing
+  const checked = planSchema.safeParse(input.plan)
+  if (!checked.success) throw new Error(JSON.stringify(checked.error.issues))
+  return input
+}
+
+/** The report of the ordinary plan with changes. */
+export function caseReport(...changes: (Changes | undefined)[]): Report {
+  const result = computeReport(casePlan(...changes))
+  if (!result.ok) throw new Error(result.reason)
+  return result.report
+}
+
+/** Every rule that a plan raises, told by itself or below another. */
+export const raised = ({ findings }: Report): string[] => withAlso(findings.findings).map((f) => f.id)
