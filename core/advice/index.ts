@@ -6,6 +6,8 @@ export {
   gainCosts,
   predictionsOf,
   testOf,
+  type Worse,
+  worseOf,
   withTest,
 } from './prediction-check'
 export { hasRemedies, remediesOf, type Remedy } from './remedies'

@@ -16,80 +16,173 @@ export interface Prediction {
   low: number | null
   high: number | null
   measured: number
-  inside: boolean
+  /** 95 % half-width of what was measured */ halfWidth: number
+  /** the two ranges meet; null where nothing can be learnt */ agrees: boolean | null
   teaches: string
 }
 
-const advice: Partial<Record<ReadingQuantity, string>> = {
-  level: 'Look for a mount that rings, a grille close to the blades, or another source.',
-  flow: 'Look at the filter’s and openings’ values, or the way it was measured.',
-  temperature: 'Less air than planned, more heat than thought, or air that goes round in a circle.',
-  current: 'A clogged path raises or lowers it with the kind of fan; a stiff bearing raises it.',
-}
+type Lesson = { lower: string; higher: string }
+/** What it may mean that a reading lies under or over what was predicted. Common practice, no source. */
+const lessons = {
+  level: {
+    lower:
+      'Quieter than predicted: the claim or the way it is built in was taken too loud; the plan may be bolder.',
+    higher:
+      'Louder than predicted: look for a mount that rings, a grille close to the blades, or another source.',
+  },
+  flow: {
+    lower:
+      'Less air than predicted: look at the values of filter and openings, for a leak, or at how it was read.',
+    higher:
+      'More air than predicted: the path is easier than thought, or the reading took in more than the fan’s air.',
+  },
+  rise: {
+    lower: 'Cooler than predicted: more air, or less heat than thought; there is something in hand.',
+    higher:
+      'Warmer than predicted: less air than planned, more heat than thought, or air that goes round in a circle.',
+  },
+  current: {
+    lower: 'Less current than predicted: check that it runs at its voltage and speed.',
+    higher: 'More current than predicted: a stiff bearing, a clogged path, or a higher voltage.',
+  },
+} satisfies Record<string, Lesson>
+const AGREES = 'The ranges meet: plan and measurement agree.'
 
-/** Scatter of a fan's current, share. Common practice, no source. */
-const CURRENT_SCATTER = 0.1
+/** A label's current is the most a fan takes: 60 to 80 % of it is usual. Shares; common practice, no source. */
+const CURRENT_RANGE = [0.55, 1.1] as const
+/** Less than this still to come is steady, K. Common practice, no source. */
+const STEADY_K = 0.5
 type Predicted = Pick<Figure, 'value' | 'low' | 'high' | 'basis'>
+interface Measured {
+  value: number
+  halfWidth: number
+  /** why nothing can be learnt from it; '' where something can */
+  mute: string
+}
 
 /** One prediction held against what was read; nothing where one of the two is missing. */
 function held(
-  quantity: ReadingQuantity,
+  key: keyof typeof lessons,
   label: string,
   shown: Quantity,
   predicted: Predicted | undefined,
-  measured: number | undefined,
+  measured: Measured | null,
 ): Prediction[] {
-  if (!predicted || predicted.value === null || measured === undefined) return []
+  if (!predicted || predicted.value === null || !measured) return []
   const { value, low, high, basis } = predicted
-  const inside = low !== null && high !== null && measured >= low && measured <= high
-  const teaches = inside
-    ? 'Within the range: plan and measurement agree.'
-    : `Outside. ${advice[quantity] ?? 'Look at what was put in.'}`
-  const estimated = basis === 'estimated'
-  return [{ quantity: shown, label, predicted: value, estimated, low, high, measured, inside, teaches }]
+  const { value: read, halfWidth, mute } = measured
+  const agrees = mute ? null : read + halfWidth >= (low ?? value) && read - halfWidth <= (high ?? value)
+  return [
+    {
+      quantity: shown,
+      label,
+      predicted: value,
+      estimated: basis === 'estimated',
+      low,
+      high,
+      measured: read,
+      halfWidth,
+      agrees,
+      teaches: mute || (agrees ? AGREES : read < value ? lessons[key].lower : lessons[key].higher),
+    },
+  ]
 }
 
-/** Current of the fans as a prediction with its scatter. */
+/** Current of the fans as a prediction with what is usual of a label. */
 const currentOf = (amps: number | null): Predicted | undefined =>
   amps === null
     ? undefined
     : {
         value: amps,
-        low: (1 - CURRENT_SCATTER) * amps,
-        high: (1 + CURRENT_SCATTER) * amps,
+        low: CURRENT_RANGE[0] * amps,
+        high: CURRENT_RANGE[1] * amps,
         basis: 'estimated',
       }
 
-/** Every figure that was both predicted and measured in the latest state. */
+/** Places whose temperature is that of the air inside, and not of a part in it. */
+const AIR = /^$|inside|air|box|cabinet|case|chamber|tent|exhaust|outlet/i
+/** A temperature that still moved is not the end. */
+const stillMoves = ({ slopeKS, tauS, steady }: Run) =>
+  slopeKS !== null && tauS !== null ? Math.abs(slopeKS * tauS) > STEADY_K : steady === false
+
+function riseOf(run: Run): Measured | null {
+  const reading = run.readings.find((r) => r.quantity === 'temperature' && !r.source && AIR.test(r.place))
+  if (!reading || run.ambientC === null) return null
+  return {
+    value: readingMean(reading) - run.ambientC,
+    halfWidth: Math.SQRT2 * readingHalfWidth(run, reading),
+    mute: stillMoves(run) ? 'It was not steady yet: nothing is learnt from it.' : '',
+  }
+}
+
+/** A level as its target judged it, corrected for background and distance; else as read. */
+function levelOf({ verdict, selection }: Report, run: Run): Measured | null {
+  const clamped = (selection?.candidate.level?.exact ?? Infinity) < (selection?.candidate.level?.value ?? 0)
+  if (clamped) return null
+  const judged = verdict.targets.find((t) => targetReading[t.target.kind] === 'level' && t.measured)?.measured
+  if (judged)
+    return {
+      value: judged.value,
+      halfWidth: judged.halfWidth,
+      mute: judged.upperBoundOnly ? 'At most this: the meter or the room hides what lies below.' : '',
+    }
+  const reading = run.readings.find((r) => r.quantity === 'level' && !r.source)
+  return reading ? { value: readingMean(reading), halfWidth: readingHalfWidth(run, reading), mute: '' } : null
+}
+
+/** The part that a job cools, as its target judged it. */
+function partOf({ verdict }: Report, run: Run): Measured | null {
+  const judged = verdict.targets.find((t) => t.target.kind === 'temperature' && t.measured)?.measured
+  if (!judged) return null
+  const { value, halfWidth } = judged
+  return { value, halfWidth, mute: stillMoves(run) ? 'It was not steady yet: nothing is learnt from it.' : '' }
+}
+
+/** Every figure that was both predicted and measured in the latest state; like with like: air with air, the part with the part. */
 export function predictionsOf(report: Report): Prediction[] {
-  const { verdict, selection, power } = report
+  const { verdict, selection, power, need } = report
   const { after } = verdict
   if (!after || !selection) return []
-  const read = (quantity: ReadingQuantity) => after.readings.find((r) => r.quantity === quantity && !r.source)
-  const mean = (quantity: ReadingQuantity) => {
-    const reading = read(quantity)
-    return reading && readingMean(reading)
+  const plain = (quantity: ReadingQuantity): Measured | null => {
+    const reading = after.readings.find((r) => r.quantity === quantity && !r.source)
+    return !reading || reading.method === 'jet'
+      ? null
+      : { value: readingMean(reading), halfWidth: readingHalfWidth(after, reading), mute: '' }
   }
   const figure = (key: string) => selection.figures.find((f) => f.key === key)
-  // a level is told where its target judged it, corrected for background and distance
-  const judged = verdict.targets.find((t) => targetReading[t.target.kind] === 'level' && t.measured)
-  const inside = mean('temperature')
-  const rise = inside === undefined || after.ambientC === null ? undefined : inside - after.ambientC
-  const flow = read('flow')?.method === 'jet' ? undefined : mean('flow')
-  const level = judged?.measured?.value ?? mean('level')
+  const part = need.extras.find((f) => f.key === 'need.part')
   return [
-    ...held('flow', 'Airflow', 'flow', selection.served, flow),
-    ...held('level', 'Sound level', 'level', figure('selection.level'), level),
-    ...held('temperature', 'Rise of the air', 'temperatureDifference', figure('selection.rise'), rise),
-    ...held('current', 'Current of the fan', 'current', currentOf(power.fanRunA), mean('current')),
+    ...held('flow', 'Airflow', 'flow', selection.served, plain('flow')),
+    ...held('level', 'Sound level', 'level', figure('selection.level'), levelOf(report, after)),
+    ...held('rise', 'Rise of the air', 'temperatureDifference', figure('selection.rise'), riseOf(after)),
+    ...(part ? held('rise', 'Temperature of the part', 'temperature', part, partOf(report, after)) : []),
+    ...held('current', 'Current of the fan', 'current', currentOf(power.fanRunA), plain('current')),
   ]
 }
+
+/** What the change made worse: a place that got warmer, a spot that got louder. */
+export interface Worse {
+  quantity: Quantity
+  place: string
+  by: number
+}
+/** Everything that was compared fairly and got worse. */
+export const worseOf = ({ verdict }: Report): Worse[] =>
+  verdict.comparisons
+    .filter((c) => !c.refused && c.shown && !c.source && c.difference > 0)
+    .flatMap((c): Worse[] => {
+      if (c.quantity === 'temperature')
+        return [{ quantity: 'temperatureDifference', place: c.place, by: c.difference }]
+      return c.quantity === 'level' ? [{ quantity: 'levelDifference', place: c.place, by: c.difference }] : []
+    })
 
 /** The path scaled by a run's flow with the picked fan: the plan of a new variant; null where the run does not say enough. */
 export function calibratedBy(plan: PlanDocument, run: Run, id: string): PlanDocument | null {
   const flow = run.readings.find((r) => r.quantity === 'flow' && !r.source && r.method !== 'jet')
   const { selection } = plan
+  // a baseline was taken with the old fan
   if (
+    run.kind !== 'after' ||
     !flow ||
     !selection ||
     run.fanV === null ||
@@ -152,6 +245,7 @@ export interface GainCost {
   gain: number
   quantity: Quantity
   /** money per SI unit */ perUnit: number | null
+  /** given away for the gains: part of what they cost */ given: boolean
 }
 /** The same in the person's unit: money, and per what. */
 export function costPerUnit(
@@ -180,6 +274,7 @@ export function gainCosts(report: Report, price: number | null): GainCost[] {
         gain: -c.difference,
         quantity: 'temperatureDifference',
         perUnit: cost === null ? null : cost / -c.difference,
+        given: false,
       })
     if (c.quantity === 'level' && c.difference < 0) {
       rows.push({
@@ -187,6 +282,7 @@ export function gainCosts(report: Report, price: number | null): GainCost[] {
         gain: -c.difference,
         quantity: 'levelDifference',
         perUnit: cost === null ? null : cost / -c.difference,
+        given: false,
       })
       const halvings = -Math.log2(loudnessRatio(c.difference))
       if (halvings > 0)
@@ -195,6 +291,7 @@ export function gainCosts(report: Report, price: number | null): GainCost[] {
           gain: halvings,
           quantity: 'number',
           perUnit: cost === null ? null : cost / halvings,
+          given: false,
         })
     }
     if (c.quantity === 'flow' && c.difference > 0 && !c.ratioOnly)
@@ -203,7 +300,15 @@ export function gainCosts(report: Report, price: number | null): GainCost[] {
         gain: c.difference,
         quantity: 'flow',
         perUnit: cost === null ? null : cost / c.difference,
+        given: false,
       })
   }
-  return rows
+  const given = worseOf(report).map(({ quantity, place, by }): GainCost => ({
+    what: `${quantity === 'levelDifference' ? 'louder' : 'warmer'} at ${place || 'the probe'}: given away`,
+    gain: by,
+    quantity,
+    perUnit: null,
+    given: true,
+  }))
+  return [...rows, ...given]
 }

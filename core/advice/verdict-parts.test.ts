@@ -229,8 +229,8 @@ describe('what a run teaches', () => {
     const p = plan((x) => x.runs.push(run('after', [flow(0.002), level(29)], { fanV: 12, ambientC: 22 })))
     const rows = predictionsOf(report(p))
     expect(rows.map((x) => x.label)).toEqual(['Airflow', 'Sound level'])
-    expect(rows[0]).toMatchObject({ inside: false, measured: 0.002 })
-    expect(rows[0]!.teaches).toContain('Outside')
+    expect(rows[0]).toMatchObject({ agrees: false, measured: 0.002 })
+    expect(rows[0]!.teaches).toContain('Less air than predicted')
     expect(predictionsOf(report(plan()))).toEqual([])
   })
   test('one press calibrates the path: the plan then predicts the flow that was measured', () => {

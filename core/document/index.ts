@@ -82,6 +82,8 @@ export {
 export {
   newReading,
   newRun,
+  heatAt,
+  ofOwnStage,
   readingKey,
   readingLimit,
   readingMean,

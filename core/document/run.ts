@@ -157,6 +157,11 @@ const plainText = (text: string) => text.trim().toLowerCase()
 /** What two readings must share to be compared: quantity, place, stage and source. */
 export const readingKey = (run: Run, r: Reading) =>
   [r.quantity, plainText(r.place), plainText(r.stage || run.stage), plainText(r.source)].join('|')
+/** Load of the equipment when a reading was taken, W: the run's belongs to the run's own stage; null where not noted. */
+export const heatAt = (run: Run, r: Reading): number | null => (ofOwnStage(run, r) ? run.heatW : null)
+/** Whether a reading was taken in the stage that the run's load and soak were noted for. */
+export const ofOwnStage = (run: Run, r: Reading): boolean =>
+  !r.stage || plainText(r.stage) === plainText(run.stage)
 /** Whether two places are the same in any writing. */
 export const samePlace = (a: string, b: string) => plainText(a) === plainText(b)
 

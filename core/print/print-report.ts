@@ -76,7 +76,9 @@ export function changeWords(c: Comparison): string {
       ? `about ${(1 / c.loudness).toFixed(1)} times quieter to the ear`
       : `about ${c.loudness.toFixed(1)} times as loud to the ear`
   if (c.change === null)
-    return c.quantity === 'temperature' ? 'degrees without an ambient: no per cent of them' : ''
+    return c.quantity === 'temperature' && !c.asRise
+      ? 'degrees without an ambient: no per cent of them'
+      : 'too near to nothing before for a per cent of it'
   return (
     `a change of ${percent(c.change)} of ` +
     `before${c.asRise ? ', of the rise' : ''}${c.ratioOnly ? '; read in the jet, only the ratio counts' : ''}`

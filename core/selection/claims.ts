@@ -1,7 +1,7 @@
 import { medianSorted } from 'simple-statistics'
 import { meanOf, standardDeviation } from '#core/measure'
 import { currentAtVoltage } from '#core/fan'
-import { atDistance, atSpeed, levelDistance, minusBackground } from '#core/noise'
+import { atDistance, atSpeed, levelDistance, minusBackground, NEAREST_M } from '#core/noise'
 import { driveSpeed, freeDelivery, modelFan, shutOffPressure, type FanModel } from '#core/system'
 import type {
   Correction,
@@ -18,18 +18,26 @@ import type {
 
 export const testFigures: TestFigure[] = ['rotation', 'current', 'flow', 'pressure', 'level']
 
-/** A claim held against one test at the test's own conditions. */
+/** A claim held against one test: as read, and at the test's own conditions. */
 export interface ClaimRow {
   test: FanTest
   figure: TestFigure
-  /** claim at the test's voltage and, for flow and pressure, at the speed that was measured; SI */
+  /** claim as printed: at rated voltage, SI; of a level at the claim's distance */
+  claim: number
+  /** reading as read, at the test's voltage; a level without its background */
+  read: number
+  /** read over claim; for levels 1 */
+  plain: number
+  /** claim brought to the test's voltage or measured speed (a level to its distance as well) */
   claimed: number
-  measured: number
-  /** measured over claimed; for levels 1 */
+  /** read over that; for levels 1 */
   ratio: number
-  /** measured less claimed, dB; null for all but levels */
+  /** read less claimed there, dB; null for all but levels */
   difference: number | null
+  /** how far the reading lies from the claim at its own conditions */
   flag: 'as-claimed' | 'off' | 'far-off'
+  /** on which side; null as claimed */
+  side: 'over' | 'under' | null
   /** how the claim was brought to the test's conditions */
   how: string
 }
@@ -60,69 +68,117 @@ export function claimRows(fan: Fan): ClaimRow[] {
   )
 }
 
-function claimOf(fan: Fan, model: FanModel | null, test: FanTest, figure: TestFigure): ClaimRow | null {
-  const atVolts = model
+/** How fast the fan ran in a test, over its rated speed: as read, else by its voltage; and whether it was read. */
+function testSpeed(
+  fan: Fan,
+  model: FanModel | null,
+  test: FanTest,
+): { share: number; byVolts: number; read: boolean } {
+  const byVolts = model
     ? driveSpeed(model, test.volts)
     : Math.max(0, test.volts - (fan.interceptV ?? 0)) / (fan.ratedV - (fan.interceptV ?? 0))
-  const measuredSpeed = test.rpm !== null && fan.ratedRpm ? test.rpm / fan.ratedRpm : null
-  const speed = measuredSpeed ?? atVolts
-  const how = measuredSpeed === null ? 'at the test’s voltage' : 'at the measured speed'
-  const share = (claimed: number | null, measured: number | null, words: string): ClaimRow | null =>
-    claimed && measured !== null && claimed > 0
-      ? {
-          test,
-          figure,
-          claimed,
-          measured,
-          ratio: measured / claimed,
-          difference: null,
-          flag: flagOf(Math.abs(measured / claimed - 1), 'share'),
-          how: words,
-        }
-      : null
-  if (figure === 'rotation')
-    return share(fan.ratedRpm === null ? null : fan.ratedRpm * atVolts, test.rpm, 'at the test’s voltage')
-  if (figure === 'current')
-    return share(
-      fan.ratedA === null ? null : currentAtVoltage(test.volts, fan.ratedV, fan.ratedA),
-      test.currentA,
-      'at the test’s voltage',
-    )
-  if (figure === 'flow')
-    return share(
-      fan.maxFlowM3s ?? (model ? freeDelivery(model) : null),
-      test.flowM3s === null ? null : test.flowM3s / (speed || 1),
-      how,
-    )
-  if (figure === 'pressure')
-    return share(
-      fan.maxPressurePa ?? (model ? shutOffPressure(model) : null),
-      test.pressurePa === null ? null : test.pressurePa / (speed ** 2 || 1),
-      how,
-    )
-  const level =
-    test.levelDbA === null
-      ? null
-      : test.backgroundDbA === null
-        ? test.levelDbA
-        : minusBackground(test.levelDbA, test.backgroundDbA)
-  const claim = model?.claimDbA ?? fan.noiseDbA
-  const driven = claim === null ? null : atSpeed(claim, 1, speed)
-  if (level === null || driven === null) return null
-  const claimed = atDistance(
-    driven,
-    model?.claimDistanceM ?? fan.noiseDistanceM ?? ASSUMED_M,
-    levelDistance(test.levelDistanceM ?? ASSUMED_M),
-  )
+  const measured = test.rpm !== null && fan.ratedRpm ? test.rpm / fan.ratedRpm : null
+  return { share: measured ?? byVolts, byVolts, read: measured !== null }
+}
+
+const sideOf = (flag: ClaimRow['flag'], over: boolean): ClaimRow['side'] =>
+  flag === 'as-claimed' ? null : over ? 'over' : 'under'
+
+/** A figure that is told as a share of its claim. @param factor from the claim to the claim at the test's conditions */
+function shareRow(
+  test: FanTest,
+  figure: TestFigure,
+  claim: number | null,
+  read: number | null,
+  factor: number,
+  how: string,
+): ClaimRow | null {
+  if (!claim || claim <= 0 || read === null || !(factor > 0)) return null
+  const ratio = read / (claim * factor)
+  const flag = flagOf(Math.abs(ratio - 1), 'share')
   return {
     test,
     figure,
+    claim,
+    read,
+    plain: read / claim,
+    claimed: claim * factor,
+    ratio,
+    difference: null,
+    flag,
+    side: sideOf(flag, ratio > 1),
+    how,
+  }
+}
+
+function levelRow(
+  fan: Fan,
+  model: FanModel | null,
+  test: FanTest,
+  speed: number,
+  how: string,
+): ClaimRow | null {
+  const claim = model?.claimDbA ?? fan.noiseDbA
+  const driven = claim === null ? null : atSpeed(claim, 1, speed)
+  const read =
+    test.levelDbA === null || test.backgroundDbA === null
+      ? test.levelDbA
+      : minusBackground(test.levelDbA, test.backgroundDbA)
+  if (read === null || claim === null || driven === null) return null
+  const stood = test.levelDistanceM ?? ASSUMED_M
+  const claimed = atDistance(
+    driven,
+    model?.claimDistanceM ?? fan.noiseDistanceM ?? ASSUMED_M,
+    levelDistance(stood),
+  )
+  const difference = read - claimed
+  const flag = flagOf(Math.abs(difference), 'level')
+  const where =
+    test.levelDistanceM === null
+      ? 'distance not stated'
+      : stood < NEAREST_M
+        ? 'read in the near field, where distance does not tell the level'
+        : 'at the test’s distance'
+  return {
+    test,
+    figure: 'level',
+    claim,
+    read,
+    plain: 1,
     claimed,
-    measured: level,
     ratio: 1,
-    difference: level - claimed,
-    flag: flagOf(Math.abs(level - claimed), 'level'),
-    how: `${how}, ${test.levelDistanceM === null ? 'distance not stated' : 'at the test’s distance'}`,
+    difference,
+    flag,
+    side: sideOf(flag, difference > 0),
+    how: `${how}, ${where}`,
+  }
+}
+
+function claimOf(fan: Fan, model: FanModel | null, test: FanTest, figure: TestFigure): ClaimRow | null {
+  const { share, byVolts, read } = testSpeed(fan, model, test)
+  const how = read ? 'at the measured speed' : 'at the test’s voltage'
+  switch (figure) {
+    case 'rotation':
+      return shareRow(test, figure, fan.ratedRpm, test.rpm, byVolts, 'at the test’s voltage')
+    case 'current': {
+      const there = fan.ratedA === null ? 0 : currentAtVoltage(test.volts, fan.ratedV, fan.ratedA) / fan.ratedA
+      return shareRow(test, figure, fan.ratedA, test.currentA, there, 'at the test’s voltage')
+    }
+    case 'flow':
+      return shareRow(
+        test,
+        figure,
+        fan.maxFlowM3s ?? (model && freeDelivery(model)),
+        test.flowM3s,
+        share || 1,
+        how,
+      )
+    case 'pressure': {
+      const claim = fan.maxPressurePa ?? (model && shutOffPressure(model))
+      return shareRow(test, figure, claim, test.pressurePa, share ** 2 || 1, how)
+    }
+    case 'level':
+      return levelRow(fan, model, test, share, how)
   }
 }
 

@@ -29,5 +29,6 @@ export {
   weightedScore,
   type Weights,
 } from './ranking'
+export { compareTests, TEST_DISTANCE_M, type TestRow } from './test-comparison'
 export { replacementNotes } from './replacement'
 export { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'

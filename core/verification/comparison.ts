@@ -18,8 +18,11 @@ import {
   ROOM_LIMIT_M,
 } from '#core/noise'
 import type { Quantity, Sentence } from '#core/units'
+import { meterFloor } from './meter'
 import { figure, input, type Figure } from '#core/figure'
 import {
+  heatAt,
+  ofOwnStage,
   readingKey,
   readingMean,
   readingValues,
@@ -123,20 +126,13 @@ interface Value {
 
 const heatOf = (
   { heatW }: ComparisonContext,
-  run: Run,
+  ownW: number | null,
   asRise: boolean,
   value: number,
 ): { value: number; refused: string; step: string } => {
-  if (
-    !asRise ||
-    heatW === null ||
-    run.heatW === null ||
-    within(run.heatW, heatW, 0.001) ||
-    heatW === 0 ||
-    run.heatW === 0
-  )
+  if (!asRise || heatW === null || ownW === null || within(ownW, heatW, 0.001) || heatW === 0 || ownW === 0)
     return { value, refused: '', step: '' }
-  const factor = heatW / run.heatW
+  const factor = heatW / ownW
   if (factor < LOAD_FACTOR[0] || factor > LOAD_FACTOR[1])
     return {
       value,
@@ -146,14 +142,15 @@ const heatOf = (
   return { value: value * factor, refused: '', step: 'rise scaled to the same load' }
 }
 
-function temperatureOf(c: ComparisonContext, run: Run, reading: number, asRise: boolean): Value {
+function temperatureOf(c: ComparisonContext, run: Run, r: Reading, asRise: boolean): Value {
+  const reading = readingMean(r)
   const rise = asRise ? reading - run.ambientC! : reading
-  const { value, refused, step } = heatOf(c, run, asRise, rise)
+  const { value, refused, step } = heatOf(c, heatAt(run, r), asRise, rise)
   return { run, value, refused, bound: false, steps: step ? [step] : [] }
 }
 
 function levelOf(c: ComparisonContext, run: Run, reading: number): Value {
-  const clean = cleanLevel(reading, run.backgroundDbA, run.floorDbA)
+  const clean = cleanLevel(reading, run.backgroundDbA, meterFloor(run))
   const steps = clean.corrected ? ['background removed'] : []
   const bound = clean.bound !== null
   let value = clean.level
@@ -262,7 +259,9 @@ function refusalOf(
     return 'the other openings were not alike: the air took another way'
   if (quantity === 'temperature' && [...c.before, ...c.after].some((r) => correctsVoltage(c, r)))
     return 'the fan ran at another voltage, and how a temperature follows its air is not known'
-  if (quantity === 'temperature' && unlikeSoak(c))
+  // the soak that was noted is that of the run's own stage
+  const soaked = readings.flat().every((r) => [...c.before, ...c.after].some((run) => ofOwnStage(run, r)))
+  if (quantity === 'temperature' && soaked && unlikeSoak(c))
     return 'the soaks differ and neither state is known to be steady'
   if (quantity === 'flow') {
     const methods = new Set(
@@ -306,7 +305,7 @@ function compareKey(c: ComparisonContext, key: string, readings: readonly [Readi
       const mean = readingMean(r)
       return [
         quantity === 'temperature'
-          ? temperatureOf(c, run, mean, asRise)
+          ? temperatureOf(c, run, r, asRise)
           : quantity === 'level'
             ? levelOf(c, run, mean)
             : otherOf(c, run, quantity, mean),
@@ -317,6 +316,8 @@ function compareKey(c: ComparisonContext, key: string, readings: readonly [Readi
   const { halfWidth, basis } = intervalOf(asRise, b, a, readings)
   const level = quantity === 'level'
   const absolute = quantity === 'temperature' && !asRise
+  // a share of next to nothing, or from one side of zero to the other, says nothing
+  const nearZero = x * y <= 0 || Math.abs(x) <= halfWidth
   const ratioOnly = quantity === 'flow' && readings.flat().some((r) => r.method === 'jet')
   const shownAs: Quantity = asRise ? 'temperatureDifference' : quantity
   const steps = [...new Set([...b, ...a].flatMap((v) => v.steps))]
@@ -332,8 +333,8 @@ function compareKey(c: ComparisonContext, key: string, readings: readonly [Readi
     after: y,
     asRise,
     difference: y - x,
-    change: level || absolute ? null : relativeChange(x, y),
-    symmetric: level || absolute ? null : symmetricDifference(x, y),
+    change: level || absolute || nearZero ? null : relativeChange(x, y),
+    symmetric: level || absolute || nearZero ? null : symmetricDifference(x, y),
     loudness: level ? loudnessRatio(y - x) : null,
     halfWidth,
     basis,

@@ -2,6 +2,7 @@ import { intervalHalfWidth, meanOf, targetVerdict, type TargetVerdict } from '#c
 import { cleanLevel, distanceLawHolds, levelInRoom, NEAREST_M, ROOM_LIMIT_M } from '#core/noise'
 import type { Quantity } from '#core/units'
 import { compareRuns, LOAD_FACTOR, readingHalfWidth, type FairComparison } from './comparison'
+import { meterFloor } from './meter'
 import { figure, input, type Figure, type FigureInput } from '#core/figure'
 import type {
   Job,
@@ -13,7 +14,7 @@ import type {
   Run,
   RunState,
 } from '#core/document'
-import { readingKey, readingMean, readingValues, runStates, samePlace, usualPair } from '#core/document'
+import { heatAt, readingKey, readingMean, readingValues, runStates, samePlace, usualPair } from '#core/document'
 
 /** A measured value brought to the plan's conditions, with what was done to it. */
 export interface Judged {
@@ -85,8 +86,9 @@ function judgeTemperature(job: Job, run: Run, read: Reading): Judged {
   if (run.ambientC !== null) {
     let rise = reading - run.ambientC
     halfWidth = Math.SQRT2 * halfWidth
-    if (run.heatW && job.heatW && run.heatW !== job.heatW) {
-      const factor = job.heatW / run.heatW
+    const heatW = heatAt(run, read)
+    if (heatW && job.heatW && heatW !== job.heatW) {
+      const factor = job.heatW / heatW
       if (factor >= LOAD_FACTOR[0] && factor <= LOAD_FACTOR[1]) {
         rise *= factor
         halfWidth *= factor
@@ -109,7 +111,7 @@ function judgeTemperature(job: Job, run: Run, read: Reading): Judged {
       input('t_read', 'reading', reading, 'temperature'),
       input('tₐ,run', 'ambient of the run', run.ambientC, 'temperature'),
       input('tₐ,plan', 'ambient of the plan', job.ambientC, 'temperature'),
-      input('P_run', 'load of the run', run.heatW, 'power'),
+      input('P_run', 'load of the run', heatAt(run, read), 'power'),
       input('P_plan', 'heat of the plan', job.heatW, 'power'),
     ],
   }
@@ -122,12 +124,9 @@ const boundWords = {
 /** Distances that differ by less than this share are the same. */
 const SAME_DISTANCE = 0.05
 
-/** Lowest level a meter of this kind is sure to show, dB(A); upper ends of the usual. Common practice, no source. */
-const USUAL_FLOOR = { phone: 40, class2: 30, class1: 20 } as const
-
 function judgeLevel(job: Job, run: Run, read: Reading): Judged {
   const reading = readingMean(read)
-  const floor = run.floorDbA ?? (run.instrument ? USUAL_FLOOR[run.instrument] : null)
+  const floor = meterFloor(run)
   const { level: cleaned, bound, corrected } = cleanLevel(reading, run.backgroundDbA, floor)
   // below its floor a meter shows what it likes: the source may be as loud as the floor
   const level = floor !== null && reading < floor ? Math.max(cleaned, floor) : cleaned
@@ -185,10 +184,13 @@ export interface Bought {
 /** Whether a reading of this run and place says something of the target's place. */
 function speaksOf(target: Target, run: Run, { place }: Reading): boolean {
   if (!target.place || !place || samePlace(place, target.place)) return true
-  // one air goes through the whole path, one charge feeds the whole; a level is moved by its distance
+  // one air goes through the whole path; a level is moved by its distance; not every time is a running time
   if (target.kind === 'level') return run.distanceM !== null
+  if (target.kind === 'runtime') return RUNNING_TIME.test(place)
   return target.kind !== 'temperature'
 }
+/** Places of a duration that is how long it ran: not how long a pull-down or a clear-out took. */
+const RUNNING_TIME = /batter|charge|pack|bank|cell|running|runtime/i
 
 /**
  * The readings a target is judged by, one of each run: those at its place, else the highest (flow: the lowest) of those

@@ -35,9 +35,11 @@ const rests = computed(() => props.evaluation.rests)
         <h4 class="small">{{ stationName(s) }}</h4>
         <ul>
           <li v-for="o in s.facts" :key="o.name">
-            <StateMark :state="o.severity" />
+            <StateMark state="not-begun" />
             <NuxtLink :to="placeLink(jobId, o.at)" @click="emit('went')">{{ meaning(o.name) }}</NuxtLink>
-            <span class="soft small">{{ checks(o.rules.length) }}</span>
+            <span class="soft small">{{
+              o.severity === 'stop' ? 'could be a stop' : checks(o.rules.length)
+            }}</span>
           </li>
         </ul>
       </div>

@@ -1,31 +1,30 @@
 <script setup lang="ts">
 import type { Target, TargetKind } from '#core/document'
 import type { z } from 'zod'
+import { targetStart } from '#core/plan'
 import { targetNames, targetQuantity } from '#core/verification'
 import { fanSchema, limits as within, targetSchema } from '#core/document'
 
 /** The targets that the verdict is judged by. */
 const job = useJobStore()
 const targets = computed(() => job.plan?.targets ?? [])
-const kinds: { value: TargetKind; sense: string; start: number; place: string; limit: z.ZodType }[] = [
-  { value: 'temperature', sense: 'at most', start: 40, place: 'inside', limit: within.temperature },
-  { value: 'level', sense: 'at most', start: 32, place: 'listener', limit: within.level },
-  { value: 'flow', sense: 'at least', start: 0.01, place: 'outlet', limit: within.flow },
+const kinds: { value: TargetKind; sense: string; place: string; limit: z.ZodType }[] = [
+  { value: 'temperature', sense: 'at most', place: 'inside', limit: within.temperature },
+  { value: 'level', sense: 'at most', place: 'listener', limit: within.level },
+  { value: 'flow', sense: 'at least', place: 'outlet', limit: within.flow },
   {
     value: 'runtime',
     sense: 'at least',
-    start: 8 * 3600,
     place: 'on one charge',
     limit: targetSchema.shape.limit.min(60, 'At least a minute.'),
   },
   {
     value: 'money',
     sense: 'at most',
-    start: 30,
     place: '',
     limit: targetSchema.shape.limit.min(0, 'Cannot be negative.'),
   },
-  { value: 'thickness', sense: 'at most', start: 0.025, place: 'fan', limit: fanSchema.shape.thicknessM },
+  { value: 'thickness', sense: 'at most', place: 'fan', limit: fanSchema.shape.thicknessM },
 ]
 const kindOf = (t: Target) => kinds.find((k) => k.value === t.kind)!
 const free = computed(() => kinds.filter((k) => !targets.value.some((t) => t.kind === k.value)))
@@ -34,8 +33,8 @@ function add(kind: (typeof kinds)[number]) {
     d.targets.push({
       id: newId('target'),
       kind: kind.value,
-      limit: kind.start,
-      place: kind.place,
+      limit: targetStart(kind.value, d, job.report),
+      place: kind.value === 'temperature' && d.job.goal === 'part' ? 'part' : kind.place,
       setBy: '',
       why: '',
     })

@@ -52,16 +52,17 @@ function remove(id: string) {
   )
   toast.show('The test is taken away.', { action: { label: 'Undo', run: () => emit('update', before) } })
 }
-const flags: Record<ClaimRow['flag'], string> = { 'as-claimed': 'as claimed', off: 'off', 'far-off': 'far off' }
-const marks: Record<ClaimRow['flag'], 'settled' | 'fix' | 'stop'> = {
+const marks: Record<ClaimRow['flag'], 'settled' | 'note' | 'fix'> = {
   'as-claimed': 'settled',
-  off: 'fix',
-  'far-off': 'stop',
+  off: 'note',
+  'far-off': 'fix',
 }
-const ratioOf = (r: ClaimRow) =>
-  r.difference === null
-    ? show(r.ratio, 'ratio')
-    : `${r.difference > 0 ? '+' : ''}${show(r.difference, 'levelDifference')}`
+const flagWords = ({ flag, side }: ClaimRow) =>
+  flag === 'as-claimed' ? 'as claimed' : `${flag === 'far-off' ? 'far ' : ''}${side} the claim`
+const signed = (x: number) => `${x > 0 ? '+' : ''}${show(x, 'levelDifference')}`
+/** As read against the claim as printed, whatever the voltages were. */
+const plainOf = (r: ClaimRow) => (r.difference === null ? show(r.plain, 'ratio') : signed(r.read - r.claim))
+const ratioOf = (r: ClaimRow) => (r.difference === null ? show(r.ratio, 'ratio') : signed(r.difference))
 const day = (iso: string) => iso.slice(0, 10)
 </script>
 
@@ -95,9 +96,11 @@ const day = (iso: string) => iso.slice(0, 10)
           <tr>
             <th>Figure</th>
             <th>Specimen</th>
-            <th class="num">claimed there</th>
-            <th class="num">measured</th>
-            <th class="num">ratio</th>
+            <th class="num">at</th>
+            <th class="num">read</th>
+            <th class="num">claim</th>
+            <th class="num">read / claim</th>
+            <th class="num">at equal speed</th>
             <th><span class="visually-hidden">Flag</span></th>
           </tr>
         </thead>
@@ -105,24 +108,26 @@ const day = (iso: string) => iso.slice(0, 10)
           <tr v-for="r in rows" :key="r.test.id + r.figure">
             <td>{{ testFigureNames[r.figure].name }}</td>
             <td>{{ r.test.specimen }}</td>
+            <td class="num">{{ show(r.test.volts, 'voltage') }}</td>
             <td class="num">
-              {{ show(r.claimed, testFigureNames[r.figure].quantity) }}
+              {{ show(r.read, testFigureNames[r.figure].quantity) }}
             </td>
             <td class="num">
-              {{ show(r.measured, testFigureNames[r.figure].quantity) }}
+              {{ show(r.claim, testFigureNames[r.figure].quantity) }}
             </td>
-            <td class="num">
-              {{ ratioOf(r) }}
-            </td>
-            <td class="flag" :title="r.how"><StateMark :state="marks[r.flag]" /> {{ flags[r.flag] }}</td>
+            <td class="num">{{ plainOf(r) }}</td>
+            <td class="num">{{ ratioOf(r) }}</td>
+            <td class="flag" :title="r.how"><StateMark :state="marks[r.flag]" /> {{ flagWords(r) }}</td>
           </tr>
         </tbody>
       </table>
     </div>
     <p v-if="rows.length" class="small soft">
-      Speed and current are held against the claim at the test’s voltage; flow, pressure and level at the speed
-      that was measured.
+      “Read / claim” is as read, at the test’s voltage. “At equal speed” brings the claim to the test first:
+      speed and current to its voltage; air, pressure and level to the speed that was read, a level to its
+      distance too.
     </p>
+    <TestComparison v-if="fan.tests.length" :fan-id="fan.id" />
     <p v-if="spreads.length" class="small">
       <strong>Between {{ Math.max(...spreads.map((s) => s.specimens)) }} specimens:</strong>{{ ' ' }}
       <span v-for="s in spreads" :key="s.figure"

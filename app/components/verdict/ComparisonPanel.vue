@@ -6,6 +6,7 @@ import type { Quantity } from '#core/units'
 
 /** Two states against each other, and whether that is fair. */
 const props = defineProps<{ comparison: FairComparison; beforeName: string; afterName: string }>()
+const emit = defineEmits<{ /** the voltage was what was changed */ voltageChanged: [] }>()
 const { show, say } = useUnits()
 const shownAs = (c: Comparison): Quantity => (c.asRise ? 'temperatureDifference' : c.quantity)
 const alone = computed(() => props.comparison.comparisons)
@@ -67,8 +68,11 @@ const refused = computed(() => alone.value.filter((c) => c.refused))
     <li v-for="u in comparison.unfair" :key="u.what">
       <StateMark state="fix" />
       <span
-        ><strong>{{ say(u.text) }}.</strong> {{ u.effect }}</span
-      >
+        ><strong>{{ say(u.text) }}.</strong> {{ u.effect }}
+        <el-button v-if="u.what === 'fan voltage'" size="small" @click="emit('voltageChanged')">
+          The voltage was the change
+        </el-button>
+      </span>
     </li>
   </ul>
   <p v-else class="row"><StateMark state="settled" /> No stated condition differs.</p>

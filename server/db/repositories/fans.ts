@@ -99,13 +99,16 @@ export async function shelfFacets(db: Queryable): Promise<ShelfFacets> {
   return { frames: frames.map((r) => r.v), volts: volts.map((r) => r.v), total: counted!.n }
 }
 
-/** What the tests of the whole shelf say about claims. */
-export async function shownByShelf(db: Queryable): Promise<ShelfShown> {
+/** Every fan of the shelf that was tested. */
+export async function testedFans(db: Queryable): Promise<Fan[]> {
   const rows = await db.query<FanRow>(
     `${SELECT_FANS} WHERE o.deleted_at IS NULL AND o.id IN (SELECT fan_id FROM fan_test) ORDER BY o.id`,
   )
-  return shelfShown(rows.map((row) => storedFan(row).fan))
+  return rows.map((row) => storedFan(row).fan)
 }
+
+/** What the tests of the whole shelf say about claims. */
+export const shownByShelf = async (db: Queryable): Promise<ShelfShown> => shelfShown(await testedFans(db))
 
 /** One fan, also a deleted one: a plan may still speak of it. @throws NotFound */
 export async function getFan(db: Queryable, id: string): Promise<StoredFan> {

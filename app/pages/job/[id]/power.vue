@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { newSource, setDrive, withNominal, type Converter, type Source, type Wiring } from '#core/document'
+import {
+  newSource,
+  setDrive,
+  withNominal,
+  type Converter,
+  type PlanDocument,
+  type Source,
+  type Wiring,
+} from '#core/document'
 import { DROP_LIMIT, fuseFamilyOf, fuseFor, usbBudgetOf, windowOf } from '#core/supply'
 import type { SupplyKind } from '#core/power'
 import { converterSchema, selectionSchema, sourceSchema, wiringSchema } from '#core/document'
@@ -21,6 +29,11 @@ const views = [
 
 /** Rated voltage of the chosen fan: a source that comes in any voltage is taken at it. */
 const fanV = computed(() => report.value.selection?.fanArray.model.fan.ratedV ?? null)
+/** The pick keeps its voltage whatever feeds it: straight where the source has it, else through what makes it. */
+const keepDrive = (d: PlanDocument) => {
+  if (d.selection && d.source?.nominalV)
+    setDrive(d, { volts: d.selection.driveV, converterId: newId('converter') })
+}
 const choose = (kind: SupplyKind) =>
   store.change((d) => {
     d.source = {
@@ -29,11 +42,14 @@ const choose = (kind: SupplyKind) =>
       wireMm2: d.source?.wireMm2 ?? null,
       wireLengthM: d.source?.wireLengthM ?? null,
     }
+    keepDrive(d)
   })
 const setSource = (key: keyof Source, value: unknown) =>
   store.change((d) => {
-    if (key === 'nominalV' && d.source) d.source = withNominal(d.source, value as number | null)
-    else assign(d.source, key, value)
+    if (key === 'nominalV' && d.source) {
+      d.source = withNominal(d.source, value as number | null)
+      keepDrive(d)
+    } else assign(d.source, key, value)
     if (key === 'usbKind' && d.source) d.source.iMaxA = usbBudgetOf(d) ?? d.source.iMaxA
   }, `source.${key}`)
 const setConverter = (key: keyof Converter, value: unknown) => {

@@ -17,6 +17,7 @@ const comparison = computed(() => {
   const [b, a] = [runsOf(before.value), runsOf(after.value)]
   return b.length && a.length && !both.value ? compareRuns(b, a, plan.value.job.goal === 'quieten') : null
 })
+const voltageWasTheChange = useVoltageChange()
 function toggle(list: typeof before, id: string) {
   list.value = list.value.includes(id) ? list.value.filter((x) => x !== id) : [...list.value, id]
 }
@@ -76,7 +77,13 @@ const date = (iso: string) => new Date(iso).toLocaleDateString(undefined, { date
         <p v-else-if="!comparison.comparisons.length" class="soft">
           These runs share no reading of the same kind at the same place.
         </p>
-        <ComparisonPanel v-else :comparison="comparison" before-name="before" after-name="after" />
+        <ComparisonPanel
+          v-else
+          :comparison="comparison"
+          before-name="before"
+          after-name="after"
+          @voltage-changed="voltageWasTheChange(after)"
+        />
       </section>
     </div>
   </div>

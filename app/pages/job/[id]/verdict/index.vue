@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { calibratedBy, predictionsOf } from '#core/advice'
+import { calibratedBy, predictionsOf, worseOf } from '#core/advice'
 import type { StoredPlan } from '#shared/api'
 
 definePageMeta({ station: 'verdict' })
@@ -26,6 +26,8 @@ const headline = computed(() => {
 const calibration = computed(() =>
   verdict.value.after ? calibratedBy(plan.value, verdict.value.after, newId('calibration')) : null,
 )
+const voltageWasTheChange = useVoltageChange()
+const worse = computed(() => worseOf(report.value))
 const busy = ref(false)
 /** The measured flow scales the path, in a variant beside the plan. */
 async function correctPath() {
@@ -57,6 +59,11 @@ const best = computed(() =>
           <h2>Did it work?</h2>
           <p class="headline">
             {{ headline }}
+          </p>
+          <p v-for="w in worse" :key="w.place + w.quantity" class="row">
+            <StateMark state="fix" />
+            {{ show(w.by, w.quantity) }} {{ w.quantity === 'levelDifference' ? 'louder' : 'warmer' }} at
+            {{ w.place || 'the probe' }} than before.
           </p>
           <TargetVerdicts v-if="verdict.targets.length" :targets="verdict.targets" />
           <NuxtLink v-if="!plan.targets.length" :to="`/job/${plan.job.id}/need`"> Write a target </NuxtLink>
@@ -110,7 +117,13 @@ const best = computed(() =>
           <p v-else-if="!verdict.comparisons.length" class="soft">
             The two states share no reading of the same kind at the same place.
           </p>
-          <ComparisonPanel v-else :comparison="verdict" before-name="before" after-name="after" />
+          <ComparisonPanel
+            v-else
+            :comparison="verdict"
+            before-name="before"
+            after-name="after"
+            @voltage-changed="voltageWasTheChange(verdict.afterState?.runs.map((r) => r.id) ?? [])"
+          />
           <FindingList :findings="findings" />
         </section>
         <GainPanel />

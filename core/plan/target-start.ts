@@ -1,0 +1,36 @@
+import type { PlanDocument, TargetKind } from '#core/document'
+import type { Report } from './report'
+
+/** Rise that a cabinet is usually allowed, K; level that is hardly heard in a quiet room, dB(A). Common practice, no source. */
+const USUAL_RISE_K = 15
+const QUIET_DBA = 30
+const USUAL_MONEY = 30
+const USUAL_THICKNESS_M = 0.025
+const HOUR = 3600
+
+/**
+ * What a new target begins with: the job's own limit where it has one, else what the plan gives, else what is usual.
+ * @param report of the plan; null where it has none
+ */
+export function targetStart(kind: TargetKind, plan: PlanDocument, report: Report | null): number {
+  const { job, battery } = plan
+  switch (kind) {
+    case 'temperature':
+      return (
+        (job.goal === 'part' ? job.partMaxC : job.insideMaxC) ??
+        (job.ambientMaxC ?? job.ambientC) + USUAL_RISE_K
+      )
+    case 'level':
+      return job.roomDbA ?? QUIET_DBA
+    case 'flow':
+      return report?.need.wanted ?? report?.selection?.served.value ?? 0.01
+    case 'runtime':
+      return battery?.wishedS ?? Math.max(1, job.hoursPerDay) * HOUR
+    case 'money':
+      return report?.selection?.candidate.cost || USUAL_MONEY
+    case 'thickness':
+      return job.fitDepthM === null
+        ? (report?.selection?.candidate.thicknessM ?? USUAL_THICKNESS_M)
+        : Math.max(0.003, job.fitDepthM - (job.stackExtraM ?? 0))
+  }
+}

@@ -1,0 +1,6 @@
+import { compareTests } from '#core/selection'
+import { testedFans } from '../../db/repositories/fans'
+import { database } from '../../utils/store'
+import { route } from '../../utils/reply'
+
+export default route(async () => compareTests(await testedFans(await database())))
