@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
-import { allRuleGroups, findingMessage } from '#core/rules'
+import { allRuleGroups, findingMessage, rulesOfCauses } from '#core/rules'
 import cases from './rules.json'
 import { caseReport, raised, type Changes } from './casebook'
 
@@ -47,4 +48,16 @@ test('a finding tells what, why, what to do and where, with every value', () => 
       expect(f.fix, f.id).toMatch(/^[A-Z0-9].*\.$/)
       expect(f.at.station, f.id).toBeTruthy()
     }
+})
+
+test('the README says how many rules can fire', () => {
+  const readme = readFileSync(new URL('../../README.md', import.meta.url), 'utf8')
+  expect(readme).toContain(`${live.length} design checks`)
+  expect(readme).toContain(`${rules.filter((r) => r.awaits).length} of them wait`)
+  expect(readme).toContain(`${rules.filter((r) => r.retired).length} are retired`)
+})
+
+test('every cause names rules that exist', () => {
+  const known = new Set(rules.map((r) => r.id))
+  expect(rulesOfCauses().filter((id) => !known.has(id))).toEqual([])
 })

@@ -73,7 +73,9 @@ test('a fan on the bench: claims held against what was read, and the plan believ
   await page.keyboard.press('Tab')
   const row = page.getByRole('row').filter({ hasText: 'with the dot' })
   await expect(row).toContainText('73 %')
-  await expect(row).toContainText('far off')
+  await expect(row).toContainText('far under the claim')
+  // as read and at equal speed, each named
+  await expect(row).toContainText('1200 rpm')
   await page.getByRole('button', { name: 'Put on the shelf' }).click()
   await page.getByLabel('Search').fill('bench 92')
   await expect(page.getByRole('link', { name: 'Fenholm Bench 92' })).toBeVisible()

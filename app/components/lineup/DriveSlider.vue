@@ -7,6 +7,8 @@ import { arrayLimits, lowestDuty, membersOf } from '#core/system'
 const job = useJobStore()
 const { show } = useUnits()
 const selection = computed(() => job.plan?.selection ?? null)
+/** what reaches the fans: that of the feed where there is one */
+const volts = computed(() => job.report?.selection?.candidate.driveV ?? selection.value?.driveV ?? 0)
 const fanArray = computed(() => job.report?.selection?.fanArray ?? null)
 const limits = computed(() => {
   if (!fanArray.value) return null
@@ -26,8 +28,8 @@ const setDuty = (duty: number | null) =>
   }, 'selection.duty')
 const STEP = 0.1
 function set(event: Event) {
-  const volts = Number((event.target as HTMLInputElement).value)
-  job.change((d) => setDrive(d, { volts, converterId: newId('converter') }), 'selection.drive')
+  const wanted = Number((event.target as HTMLInputElement).value)
+  job.change((d) => setDrive(d, { volts: wanted, converterId: newId('converter') }), 'selection.drive')
 }
 const current = computed(() => job.report?.selection?.candidate.currentA ?? null)
 </script>
@@ -35,7 +37,7 @@ const current = computed(() => job.report?.selection?.candidate.currentA ?? null
 <template>
   <div v-if="limits && selection" class="drive">
     <label for="drive-volts"
-      >Drive <strong class="mono">{{ show(selection.driveV, 'voltage') }}</strong></label
+      >Drive <strong class="mono">{{ show(volts, 'voltage') }}</strong></label
     >
     <input
       id="drive-volts"
@@ -43,8 +45,8 @@ const current = computed(() => job.report?.selection?.candidate.currentA ?? null
       :min="limits.low"
       :max="limits.high"
       :step="STEP"
-      :value="selection.driveV"
-      :aria-valuetext="show(selection.driveV, 'voltage')"
+      :value="volts"
+      :aria-valuetext="show(volts, 'voltage')"
       @input="set"
     />
     <span class="small soft"

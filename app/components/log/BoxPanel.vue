@@ -4,15 +4,17 @@ import type { BoxOrder } from '#shared/schemas/log'
 import { boxSchema } from '#shared/schemas/log'
 
 /** The stand-in bench box: a simulated device that sends what a real board would send, with this plan's equipment on it. */
-const { store, plan } = useJob('log')
+const { store, plan, report } = useJob('log')
 const toast = useToast()
 const running = ref(false)
 const elsewhere = ref(false)
 const simulatedS = ref(0)
 const { show } = useUnits()
+/** what reaches the picked fans */
+const plannedV = computed(() => report.value.power.fanV ?? plan.value.selection?.driveV ?? 12)
 const order = reactive<BoxOrder>({
   which: 'as-found',
-  volts: plan.value.job.existingV ?? plan.value.selection?.driveV ?? 12,
+  volts: plan.value.job.existingV ?? plannedV.value,
   rateHz: 1,
   speed: 20,
   doorOpen: false,
@@ -47,8 +49,7 @@ watch(order, () => {
 watch(
   () => order.which,
   (which) => {
-    order.volts =
-      which === 'as-planned' ? (plan.value.selection?.driveV ?? 12) : (plan.value.job.existingV ?? 12)
+    order.volts = which === 'as-planned' ? plannedV.value : (plan.value.job.existingV ?? 12)
   },
 )
 async function stop() {

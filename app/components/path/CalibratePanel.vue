@@ -15,7 +15,7 @@ function begin() {
       ...newCalibration(newId('calibration')),
       fanId: d.selection?.fanId ?? d.job.existingFanId,
       count: d.selection?.count ?? d.job.existingCount,
-      volts: d.selection?.driveV ?? d.job.existingV,
+      volts: job.report?.power.fanV ?? d.selection?.driveV ?? d.job.existingV,
     }
   })
 }

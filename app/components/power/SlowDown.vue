@@ -11,7 +11,7 @@ const wished = ref<number | null>(null)
 const target = computed(() =>
   wished.value !== null && fanArray.value
     ? Math.round(10 * voltageForShare(fanArray.value, wished.value)) / 10
-    : (job.plan!.selection?.driveV ?? null),
+    : (job.report!.selection?.candidate.driveV ?? job.plan!.selection?.driveV ?? null),
 )
 const nowShare = computed(() => job.report!.selection?.candidate.speed ?? null)
 const rows = computed(() =>

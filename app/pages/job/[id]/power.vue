@@ -1,13 +1,5 @@
 <script setup lang="ts">
-import {
-  newSource,
-  setDrive,
-  withNominal,
-  type Converter,
-  type PlanDocument,
-  type Source,
-  type Wiring,
-} from '#core/document'
+import { newSource, setDrive, withNominal, type Converter, type Source, type Wiring } from '#core/document'
 import { DROP_LIMIT, fuseFamilyOf, fuseFor, usbBudgetOf, windowOf } from '#core/supply'
 import type { SupplyKind } from '#core/power'
 import { converterSchema, selectionSchema, sourceSchema, wiringSchema } from '#core/document'
@@ -29,11 +21,6 @@ const views = [
 
 /** Rated voltage of the chosen fan: a source that comes in any voltage is taken at it. */
 const fanV = computed(() => report.value.selection?.fanArray.model.fan.ratedV ?? null)
-/** The pick keeps its voltage whatever feeds it: straight where the source has it, else through what makes it. */
-const keepDrive = (d: PlanDocument) => {
-  if (d.selection && d.source?.nominalV)
-    setDrive(d, { volts: d.selection.driveV, converterId: newId('converter') })
-}
 const choose = (kind: SupplyKind) =>
   store.change((d) => {
     d.source = {
@@ -42,14 +29,14 @@ const choose = (kind: SupplyKind) =>
       wireMm2: d.source?.wireMm2 ?? null,
       wireLengthM: d.source?.wireLengthM ?? null,
     }
-    keepDrive(d)
+    // the pick keeps its voltage whatever feeds it: straight where the source has it, else through what makes it
+    if (d.selection && d.source.nominalV)
+      setDrive(d, { volts: d.selection.driveV, converterId: newId('converter') })
   })
 const setSource = (key: keyof Source, value: unknown) =>
   store.change((d) => {
-    if (key === 'nominalV' && d.source) {
-      d.source = withNominal(d.source, value as number | null)
-      keepDrive(d)
-    } else assign(d.source, key, value)
+    if (key === 'nominalV' && d.source) d.source = withNominal(d.source, value as number | null)
+    else assign(d.source, key, value)
     if (key === 'usbKind' && d.source) d.source.iMaxA = usbBudgetOf(d) ?? d.source.iMaxA
   }, `source.${key}`)
 const setConverter = (key: keyof Converter, value: unknown) => {
@@ -96,9 +83,7 @@ const leadWords = computed(() => {
 const mismatch = computed(() => {
   const feed = power.value.feedV
   const drive = plan.value.selection?.driveV
-  return feed !== null && drive !== undefined && converter.value && Math.abs(feed - drive) > 0.03 * drive
-    ? { feed, drive }
-    : null
+  return feed !== null && drive !== undefined && Math.abs(feed - drive) > 0.03 * drive ? { feed, drive } : null
 })
 const partForm = ref<{ open: (id: string) => void } | null>(null)
 const cautions = computed(() => {
@@ -284,7 +269,7 @@ const print = () => window.print()
               quantity="voltage"
               required
               :schema="selectionSchema.shape.driveV"
-              :model-value="plan.selection.driveV"
+              :model-value="power.fanV ?? plan.selection.driveV"
               @update:model-value="driveAt($event)"
             />
             <p v-if="mismatch" class="warn">
