@@ -3,6 +3,7 @@ import { computeReport, type Report } from '#core/plan'
 import { resistorRating } from '#core/power'
 import { withAlso, type Finding } from '#core/rules'
 import { fuseFamilyOf, fuseFor } from '#core/supply'
+import { freeAreaOf, sweptArea } from '#core/system'
 import { changesOf, type Change } from './improvements'
 
 /** What can be tried against a finding: changes of the plan, each computed, kept only where the finding is gone after it. */
@@ -107,6 +108,41 @@ const straighten: Make = ({ plan }, _, finding) =>
     }),
   )
 
+/** Room left over what the fans sweep, share. A choice of ours. */
+const OVER_SWEPT = 1.1
+/** The openings of an element made as large as what the fans sweep, or a duct as wide as the fan. */
+const widen: Make = (input, report, finding) => {
+  const { plan } = input
+  const fans = report.selection?.fanArray
+  if (!fans) return []
+  const own = finding.elements.flatMap((id) => {
+    const e = plan.path.find((x) => x.id === id)
+    if (!e) return []
+    if (e.kind === 'duct' || e.kind === 'bend') {
+      const bore = fans.model.fan.frameM
+      const narrow = plan.path.filter(
+        (x) => (x.kind === 'duct' || x.kind === 'bend') && (x.diameterM ?? 1) < bore,
+      )
+      return [
+        change(`bore.${id}`, `${narrow.map((x) => x.name).join(', ')}: as wide as the fan`, (p) => {
+          for (const x of p.path) if (narrow.some((n) => n.id === x.id)) x.diameterM = bore
+        }),
+      ]
+    }
+    const free = freeAreaOf(e)
+    const wanted = OVER_SWEPT * sweptArea(fans.model.fan) * (fans.arrangement === 'parallel' ? fans.count : 1)
+    return e.areaM2 && free && free < wanted
+      ? [
+          change(`area.${id}`, `${e.name}: as large as what the fans sweep`, (p) => {
+            const x = p.path.find((y) => y.id === id)!
+            x.areaM2 = (x.areaM2! * wanted) / free
+          }),
+        ]
+      : []
+  })
+  return [...own, ...levers(input, report, finding)]
+}
+
 /** What the path, the drive, the fans and the wishes could give; of an element only what changes it. */
 const levers: Make = ({ plan, fans, shown }, report, finding) => {
   const all = changesOf(plan, report, { plan, fans, shown })
@@ -141,6 +177,16 @@ const makers: Record<string, Make> = Object.fromEntries(
       [rateResistor, ['power-resistor-burns', 'power-resistor-hot']],
       [straighten, ['air-duct-slack']],
       [
+        widen,
+        [
+          'air-inlet-small',
+          'air-outlet-small',
+          'air-duct-narrow',
+          'port-intake-starved',
+          'port-outlet-starved',
+        ],
+      ],
+      [
         levers,
         [
           'need-flow-short',
@@ -150,15 +196,10 @@ const makers: Record<string, Make> = Object.fromEntries(
           'need-rise-tight',
           'need-capture-slow',
           'need-clear-out-slow',
-          'air-inlet-small',
-          'air-outlet-small',
           'air-grille-closed',
-          'air-duct-narrow',
           'air-duct-fast',
           'air-filter-too-fast',
           'air-filter-loaded-short',
-          'port-intake-starved',
-          'port-outlet-starved',
           'fan-pressure-short',
           'fan-stall-region',
           'fan-quiet-type-restricted',

@@ -292,7 +292,10 @@ describe('tests on the bench', () => {
     expect(of('rotation').ratio).toBeCloseTo(0.9, 9)
     expect(of('flow').ratio).toBeCloseTo(0.9, 9)
     expect(of('pressure').ratio).toBeCloseTo(0.9, 9)
-    expect(of('current')).toMatchObject({ flag: 'off' })
+    // a label's current is the most it takes: 80 % of it is as claimed
+    expect(of('current')).toMatchObject({ flag: 'as-claimed', side: null })
+    expect(of('flow')).toMatchObject({ read: 0.0162, claim: 0.02 })
+    expect(of('flow').plain).toBeCloseTo(0.81, 9)
     // 50·lg 0.9 = -2.3 dB from the lower speed
     expect(of('level').claimed).toBeCloseTo(30 + 50 * Math.log10(0.9), 6)
   })

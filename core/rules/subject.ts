@@ -30,9 +30,11 @@ export interface PlanFacts extends Known {
 
 /** What is known of a thing, over what is known of the whole. */
 export function knownOf(whole: Known, { known }: Subject): Known {
-  const open = new Set([...whole.open].filter((name) => known.facts[name] === undefined))
-  for (const name of known.open) open.add(name)
-  const facts = { ...whole.facts, ...known.facts }
-  for (const name of known.open) delete facts[name]
-  return { facts, open, quantities: { ...whole.quantities, ...known.quantities } }
+  const own = (name: FactName) => known.facts[name] !== undefined || known.open.has(name)
+  const facts = Object.fromEntries(Object.entries(whole.facts).filter(([name]) => !own(name as FactName)))
+  return {
+    facts: { ...facts, ...known.facts },
+    open: new Set([...[...whole.open].filter((name) => !own(name)), ...known.open]),
+    quantities: { ...whole.quantities, ...known.quantities },
+  }
 }

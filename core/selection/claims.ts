@@ -48,6 +48,9 @@ const FAR = { share: 0.25, level: 5 }
 /** Distance assumed for a claim or a test that states none, m. */
 const ASSUMED_M = 1
 
+/** A label's current is the most a fan takes: down to this share of it is as claimed. Common practice, no source. */
+const LABEL_CURRENT = 0.55
+
 function flagOf(distance: number, kind: 'share' | 'level'): ClaimRow['flag'] {
   return distance <= OFF[kind] ? 'as-claimed' : distance <= FAR[kind] ? 'off' : 'far-off'
 }
@@ -95,7 +98,8 @@ function shareRow(
 ): ClaimRow | null {
   if (!claim || claim <= 0 || read === null || !(factor > 0)) return null
   const ratio = read / (claim * factor)
-  const flag = flagOf(Math.abs(ratio - 1), 'share')
+  const usual = figure === 'current' && ratio <= 1 && ratio >= LABEL_CURRENT
+  const flag = usual ? 'as-claimed' : flagOf(Math.abs(ratio - 1), 'share')
   return {
     test,
     figure,

@@ -5,9 +5,8 @@ import {
   solveFeed,
   usbVoltages,
   utilisation as utilisationOf,
-  type FeedState,
 } from '#core/power'
-import type { SupplyKind } from '#core/power'
+import type { SupplyKind, FeedState } from '#core/power'
 import type { Fan, PlanDocument, Source } from '#core/document'
 import type { FanArray } from '#core/system'
 import { buildFeed } from './feed-build'

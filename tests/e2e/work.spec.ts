@@ -77,6 +77,26 @@ test('every figure opens to its working, every finding to its reason', async ({ 
   await drawer.getByRole('button', { name: /Mains parts within reach of the work/ }).click()
   await expect(drawer.getByText('Rule safe-mains')).toBeVisible()
   await expect(drawer.getByText(/could not be judged/)).toBeVisible()
+  // what nobody said leads to its field
+  await drawer.getByRole('link', { name: 'Plan opens a mains supply unit' }).click()
+  await expect(page).toHaveURL(/brief#field-opensSupply/)
+  await expect(page.getByLabel('A mains supply unit would be opened')).toBeFocused()
+})
+
+test('a finding goes to its place, and what takes it away is tried and undone', async ({ page, demo }) => {
+  await page.goto(`${demo.url}/job/job-mushroom-tent/need`)
+  await page.getByRole('button', { name: /^Findings:/ }).click()
+  const drawer = page.getByRole('dialog')
+  await drawer.getByRole('button', { name: /60\smm duct on a 120\smm fan/ }).click()
+  await drawer.getByRole('link', { name: 'Go to Air path' }).click()
+  await expect(page.getByLabel('Bore', { exact: true })).toBeFocused()
+  await page.getByRole('button', { name: /^Findings:/ }).click()
+  await drawer.getByRole('button', { name: /12\sV fan straight on 24\sV/ }).click()
+  await drawer.getByRole('button', { name: 'Try: a step-down converter set to 12 V' }).click()
+  await expect(drawer.getByRole('button', { name: /straight on 24\sV/ })).toHaveCount(0)
+  await expect(drawer.getByRole('button', { name: /^Only .* of/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).last().click()
+  await expect(drawer.getByRole('button', { name: /12\sV fan straight on 24\sV/ })).toBeVisible()
 })
 
 test('a unit of one quantity is chosen, applied and remembered', async ({ page, demo }) => {

@@ -52,6 +52,12 @@ function remove(id: string) {
   )
   toast.show('The test is taken away.', { action: { label: 'Undo', run: () => emit('update', before) } })
 }
+/** the rows of each test, in the order of the tests */
+const tested = computed(() =>
+  props.fan.tests
+    .map((test) => ({ test, rows: rows.value.filter((r) => r.test.id === test.id) }))
+    .filter((t) => t.rows.length),
+)
 const marks: Record<ClaimRow['flag'], 'settled' | 'note' | 'fix'> = {
   'as-claimed': 'settled',
   off: 'note',
@@ -95,20 +101,20 @@ const day = (iso: string) => iso.slice(0, 10)
         <thead>
           <tr>
             <th>Figure</th>
-            <th>Specimen</th>
-            <th class="num">at</th>
             <th class="num">read</th>
             <th class="num">claim</th>
             <th class="num">read / claim</th>
             <th class="num">at equal speed</th>
-            <th><span class="visually-hidden">Flag</span></th>
           </tr>
         </thead>
-        <tbody>
-          <tr v-for="r in rows" :key="r.test.id + r.figure">
+        <tbody v-for="t in tested" :key="t.test.id">
+          <tr>
+            <th colspan="5" class="test">
+              {{ t.test.specimen }} at {{ show(t.test.volts, 'voltage') }}, {{ day(t.test.takenAt) }}
+            </th>
+          </tr>
+          <tr v-for="r in t.rows" :key="r.figure">
             <td>{{ testFigureNames[r.figure].name }}</td>
-            <td>{{ r.test.specimen }}</td>
-            <td class="num">{{ show(r.test.volts, 'voltage') }}</td>
             <td class="num">
               {{ show(r.read, testFigureNames[r.figure].quantity) }}
             </td>
@@ -116,8 +122,10 @@ const day = (iso: string) => iso.slice(0, 10)
               {{ show(r.claim, testFigureNames[r.figure].quantity) }}
             </td>
             <td class="num">{{ plainOf(r) }}</td>
-            <td class="num">{{ ratioOf(r) }}</td>
-            <td class="flag" :title="r.how"><StateMark :state="marks[r.flag]" /> {{ flagWords(r) }}</td>
+            <td class="num">
+              <span :title="r.how">{{ ratioOf(r) }}</span>
+              <span class="flag"><StateMark :state="marks[r.flag]" /> {{ flagWords(r) }}</span>
+            </td>
           </tr>
         </tbody>
       </table>
@@ -144,6 +152,12 @@ const day = (iso: string) => iso.slice(0, 10)
 
 <style scoped>
 .flag {
+  display: block;
   white-space: nowrap;
+  font-family: var(--sans);
+  color: var(--ink-soft);
+}
+.test {
+  padding-top: 10px;
 }
 </style>

@@ -330,7 +330,9 @@ describe('where it breathes', () => {
         { ...newPort('b', 'out'), side: 'back', areaM2: 0.004 },
       ]
       change(p)
-    }).findings.findings.flatMap((f) => [f, ...f.also]).map((f) => f.id)
+    })
+      .findings.findings.flatMap((f) => [f, ...f.also])
+      .map((f) => f.id)
   test('openings on the wrong sides, too small, unbalanced', () => {
     const found = ids({ intakeSide: 'left', outletSide: 'top' }, (p) => {
       p.path[0]!.areaM2 = 0.002

@@ -136,12 +136,13 @@ export function runSubjects(sources: FactSources): SiSubject[] {
 
 /** The comparison that the verdict speaks of first. */
 function mainOf({ plan, verdict }: FactSources): Comparison | null {
-  const wanted = plan.targets.find((t) => targetReading[t.kind])
-  return mainComparison(
-    verdict.comparisons.filter((c) => !c.refused),
-    plan.job.statedOf ?? (wanted ? targetReading[wanted.kind]! : (verdict.comparisons[0]?.quantity ?? null)),
-    wanted?.place,
-  )
+  const fair = verdict.comparisons.filter((c) => !c.refused)
+  if (plan.job.statedOf) return mainComparison(fair, plan.job.statedOf)
+  for (const target of plan.targets) {
+    const found = mainComparison(fair, targetReading[target.kind] ?? null, target.place)
+    if (found) return found
+  }
+  return fair.find((c) => !c.source) ?? null
 }
 
 /** Only where the fan or its drive was not what was changed has the voltage to agree. */

@@ -27,6 +27,19 @@ const calibration = computed(() =>
   verdict.value.after ? calibratedBy(plan.value, verdict.value.after, newId('calibration')) : null,
 )
 const voltageWasTheChange = useVoltageChange()
+/** What the list of unfair conditions says is not said again by its rule. */
+const FAIRNESS = new Set([
+  'meas-voltage-differs',
+  'meas-soak-differs',
+  'meas-load-differs',
+  'meas-distance-differs',
+  'meas-lid-differs',
+  'meas-two-changes',
+  'meas-opening-differs',
+])
+const toldBesides = computed(() =>
+  findings.value.filter((f) => !verdict.value.comparisons.length || !FAIRNESS.has(f.id)),
+)
 const worse = computed(() => worseOf(report.value))
 const busy = ref(false)
 /** The measured flow scales the path, in a variant beside the plan. */
@@ -124,7 +137,7 @@ const best = computed(() =>
             after-name="after"
             @voltage-changed="voltageWasTheChange(verdict.afterState?.runs.map((r) => r.id) ?? [])"
           />
-          <FindingList :findings="findings" />
+          <FindingList :findings="toldBesides" />
         </section>
         <GainPanel />
         <section
