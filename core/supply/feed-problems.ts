@@ -86,7 +86,7 @@ export function problemsOf(node: BuiltNode, state: FeedState, solved: Solved, ab
     problems.push({
       severity: weight(overAssumed),
       code: 'over-voltage',
-      values: { highV, maxV },
+      values: { highV: solved.highFirm || overAssumed ? highV : state.inV, maxV },
       assumed: overAssumed,
     })
   if (minV !== null && state.inV < minV - 1e-9)
@@ -101,7 +101,7 @@ export function problemsOf(node: BuiltNode, state: FeedState, solved: Solved, ab
     problems.push({
       severity: weight(lowAssumed),
       code: 'no-start',
-      values: { lowV, startV },
+      values: { lowV: solved.lowFirm || lowAssumed ? lowV : state.inV, startV },
       assumed: lowAssumed,
     })
   }

@@ -73,7 +73,7 @@ function bladePassOf(m: FanModel, candidate: Candidate): number | null {
     : bladePass(ratedRpm * drivenSpeed(m, candidate.driveV, candidate.duty), blades)
 }
 
-function arrayFacts({ system, operation, fanArray, candidate }: Running): SiFacts {
+function arrayFacts({ plan, system, operation, fanArray, candidate }: Running): SiFacts {
   const several = fanArray.count > 1
   const { flow, arrangement } = candidate
   const { flowOfOne } = operation
@@ -84,7 +84,10 @@ function arrayFacts({ system, operation, fanArray, candidate }: Running): SiFact
     'group.count': fanArray.count,
     'group.alike': fanArray.second === null || fanArray.second.fan.id === fan.id,
     'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
-    'group.voltagesMixed': fanArray.second !== null && fanArray.second.fan.ratedV !== fan.ratedV,
+    // before a source is chosen nothing feeds them together
+    'group.voltagesMixed': plan.source
+      ? fanArray.second !== null && fanArray.second.fan.ratedV !== fan.ratedV
+      : undefined,
     'group.flowGain': !several ? undefined : flow && flowOfOne ? flow / flowOfOne : null,
     'group.weakestPressure': several ? weakestPressure(fanArray, driveOf(candidate), system.air) : undefined,
     'group.bladePassDiff': !several

@@ -69,16 +69,15 @@ const limitFacts = (limits: {
  */
 function highFacts(node: FeedNodeReport | undefined, maxV: number | null): SiFacts {
   if (!node) return {}
-  const firm = node.highFirm || node.inV > (maxV ?? Infinity)
-  return firm ? { 'fan.highV': node.highV } : { 'fan.highVAssumed': node.highV }
+  if (node.highFirm) return { 'fan.highV': node.highV }
+  return node.inV > (maxV ?? Infinity) ? { 'fan.highV': node.inV } : { 'fan.highVAssumed': node.highV }
 }
 
 /** Lowest voltage at a fan, in the same way. */
 function lowFacts(node: FeedNodeReport, startV: number | null): SiFacts {
-  const firm = node.lowFirm || node.inV < (startV ?? 0)
-  return firm
-    ? { 'fan.drivenV': node.lowV }
-    : { 'fan.drivenV': node.inV, 'fan.drivenVAssumed': node.lowV < node.inV ? node.lowV : undefined }
+  if (node.lowFirm) return { 'fan.drivenV': node.lowV }
+  const assumed = node.inV >= (startV ?? 0) && node.lowV < node.inV
+  return { 'fan.drivenV': node.inV, 'fan.drivenVAssumed': assumed ? node.lowV : undefined }
 }
 
 /** The picked fans at what reaches them; without a source at the voltage they were picked for. */

@@ -8,6 +8,9 @@ import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** Every target against what the plan predicts, before anything is built. */
 
+/** Places that are not inside. */
+const ROOM = /room|intake|ambient|outside|outdoors/i
+
 /** What is predicted, and between what it lies. */
 type Predicted = Pick<Figure, 'value' | 'low' | 'high'>
 const exactly = (value: number | null): Predicted => ({ value, low: value, high: value })
@@ -16,9 +19,14 @@ const exactly = (value: number | null): Predicted => ({ value, low: value, high:
  * Temperature that the plan predicts: of the part where the job cools a part, else of the air inside. Whatever makes heat
  * in there is no cooler than its air.
  */
-function temperatureOf({ plan, needEnv, context, operation: { delivered } }: FactSources): Predicted | null {
+function temperatureOf(
+  { plan, needEnv, context, operation: { delivered } }: FactSources,
+  { place }: Target,
+): Predicted | null {
   const { job } = plan
-  if (delivered.flow === null) return null
+  const balanced = job.goal === 'cool' || job.goal === 'part' || job.goal === 'quieten'
+  // a box that is cooled actively, or is cooled by water, follows no heat balance of its air; nor does the room
+  if (delivered.flow === null || !balanced || job.activeCooling || ROOM.test(place)) return null
   const told = goalNeeds[job.goal]
     .extras(job, needEnv, delivered)
     .find((f) => f.key === (job.goal === 'part' ? 'need.part' : 'need.inside'))
@@ -32,7 +40,7 @@ function predictionFor(sources: FactSources, target: Target): Predicted | null {
   const { runtime, operation, system } = sources
   switch (target.kind) {
     case 'temperature':
-      return temperatureOf(sources)
+      return temperatureOf(sources, target)
     case 'runtime':
       return runtime.runtimeS === null ? null : exactly(runtime.runtimeS)
     case 'money':
