@@ -19,7 +19,7 @@ const home = () => clearError({ redirect: '/' })
         }}
       </p>
       <div>
-        <button class="button primary" type="button" @click="home">Go to the bench</button>
+        <el-button type="primary" @click="home">Go to the bench</el-button>
       </div>
     </div>
   </main>

@@ -77,7 +77,16 @@ if (only === 'all') {
   check('types', 'node', ['scripts/types.mjs'])
 }
 if (wanted('unit'))
-  vitest('unit', ['core/', 'demo/', 'server/', 'shared/', 'app/', 'tests/handbook/', 'tests/truth/'])
+  vitest('unit', [
+    'core/',
+    'demo/',
+    'server/',
+    'shared/',
+    'app/',
+    'tests/casebook/',
+    'tests/handbook/',
+    'tests/truth/',
+  ])
 if (wanted('api') || wanted('e2e')) ensureBuild()
 if (wanted('api')) vitest('api', ['tests/api/'])
 if (wanted('e2e')) browser()

@@ -1,14 +1,19 @@
 /** How often a field is looked for: what holds it may open a moment later. */
 const TRIES = 20
 const BETWEEN_MS = 50
+/** What may be folded over a field. */
+const FOLD = '.el-collapse-item'
 
 /** Opens what is folded over a field, brings it into sight and puts the cursor in. @returns whether it is there */
 function reach(key: string): boolean {
   const shell = document.querySelector<HTMLElement>(`[data-field="${CSS.escape(key)}"]`)
   const input = shell?.querySelector<HTMLElement>('input, select, textarea, button')
   if (!shell || !input) return false
-  for (let fold = shell.closest('details'); fold; fold = fold.parentElement?.closest('details') ?? null)
-    fold.open = true
+  for (let at = shell.closest(FOLD); at; at = at.parentElement?.closest(FOLD) ?? null)
+    if (!at.classList.contains('is-active'))
+      at.querySelector<HTMLElement>(
+        ':scope > .el-collapse-item__header, :scope > * > .el-collapse-item__header',
+      )?.click()
   shell.scrollIntoView({ block: 'center' })
   input.focus({ preventScroll: true })
   return true

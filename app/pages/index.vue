@@ -49,7 +49,7 @@ async function remove(job: JobSummary) {
   })
 }
 
-const nameField = ref<HTMLInputElement>()
+const nameField = ref<{ focus: () => void }>()
 async function begin() {
   naming.value = true
   await nextTick()
@@ -76,17 +76,16 @@ const waits = (job: JobSummary) => {
 <template>
   <div>
     <AppHeader title="Bench">
-      <button type="button" class="button primary" @click="begin">New job</button>
+      <el-button type="primary" @click="begin">New job</el-button>
     </AppHeader>
     <main class="bench">
       <form v-if="naming" class="sheet new" @submit.prevent="create">
         <div class="field">
           <label for="job-name">What is it? A name for the job</label>
-          <input
+          <el-input
             id="job-name"
             ref="nameField"
             v-model="name"
-            class="text-input"
             maxlength="120"
             placeholder="Printer enclosure"
             :aria-invalid="nameError ? 'true' : undefined"
@@ -96,11 +95,11 @@ const waits = (job: JobSummary) => {
           />
           <span v-if="nameError" id="job-name-error" class="error" role="alert">{{ nameError }}</span>
         </div>
-        <button type="submit" class="button primary">Begin</button>
+        <el-button type="primary" native-type="submit">Begin</el-button>
       </form>
       <p v-if="problem" role="alert" class="sheet">
         {{ problem }}
-        <button type="button" class="button small" @click="load">Try again</button>
+        <el-button size="small" @click="load">Try again</el-button>
       </p>
       <div v-else-if="jobs && !jobs.length" class="sheet empty">
         <h2>Nothing on the bench yet</h2>
@@ -108,7 +107,7 @@ const waits = (job: JobSummary) => {
           Begin with what runs hot, smells, or is too loud. Redpoll asks few things and shows a result as you
           type.
         </p>
-        <button type="button" class="button primary" @click="begin">New job</button>
+        <el-button type="primary" @click="begin">New job</el-button>
       </div>
       <ul v-else class="jobs">
         <li v-for="job in jobs" :key="job.id" class="sheet job">
@@ -117,14 +116,9 @@ const waits = (job: JobSummary) => {
               {{ job.name }}
             </NuxtLink>
             <span class="tag">{{ goalName(job.goal) }}</span>
-            <button
-              type="button"
-              class="button quiet small"
-              :aria-label="`Delete ${job.name}`"
-              @click="remove(job)"
-            >
+            <el-button text size="small" :aria-label="`Delete ${job.name}`" @click="remove(job)">
               Delete
-            </button>
+            </el-button>
           </div>
           <p class="soft small what">
             {{ job.equipment || 'Not described yet' }}
@@ -201,7 +195,7 @@ const waits = (job: JobSummary) => {
   font-size: 17px;
   color: var(--ink);
 }
-.title .button {
+.title .el-button {
   margin-left: auto;
 }
 .what {

@@ -6,7 +6,6 @@ export {
   gainCosts,
   predictionsOf,
   testOf,
-  type Worse,
   worseOf,
   withTest,
 } from './prediction-check'

@@ -1,5 +1,5 @@
 import { rmSync } from 'node:fs'
-import { test as base, expect, type Page } from '@playwright/test'
+import { test as base, expect, type Locator, type Page } from '@playwright/test'
 import { demoData, startServer, temporaryDir, type TestServer } from '../api/harness'
 
 export interface App {
@@ -54,8 +54,14 @@ export async function type(page: Page, label: string, text: string) {
   await field.fill(text)
   await field.blur()
 }
+/** Opens a list and takes one of it. */
+export async function pick(page: Page, list: Locator, option: string) {
+  // what is chosen lies over the list's own input
+  await list.click({ force: true })
+  await page.getByRole('option', { name: option, exact: true }).filter({ visible: true }).click()
+}
 export const choose = (page: Page, label: string, option: string) =>
-  page.getByLabel(label, { exact: true }).selectOption({ label: option })
+  pick(page, page.getByLabel(label, { exact: true }), option)
 export const saved = (page: Page) =>
   expect(page.getByRole('status').filter({ hasText: 'saved' })).toHaveText('saved')
 

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { choose, expect, saved, test, type } from './app'
+import { choose, expect, saved, test, type, pick } from './app'
 
 /** Begins a job from nothing and chooses its goal. */
 async function begin(page: Page, url: string, name: string, goal: string) {
@@ -45,7 +45,9 @@ test('cool a box: heat worked out from a wall meter, walls from their material',
   await type(page, 'Share that stays inside as heat', '75 %')
   await page.getByRole('button', { name: 'Use 60 W' }).click()
   await expect(page.getByLabel('Heat released inside', { exact: true })).toHaveValue('60 W')
-  await expect(page.getByLabel('Where this heat figure comes from')).toHaveValue('0')
+  await expect(
+    page.locator('.field', { has: page.getByLabel('Where this heat figure comes from') }),
+  ).toContainText('measured')
   await type(page, 'Highest temperature inside', '35 °C')
   expect(await shown(page, 'Airflow needed')).toBeCloseTo((60 / (AIR * 15)) * 3600, 0)
   await page.getByText('Work the wall loss out').click()
@@ -126,6 +128,8 @@ test('carry off fumes: a range for the distance, a finding where it is too slow'
   await station(page, 'Need').click()
   await expect(page.getByText(/at the source, 0\.75\sm\/s wanted/)).toHaveCount(0)
   await type(page, 'Source to opening', '0.4 m')
+  // too little air is one message; what comes of it stands below it
+  await page.getByRole('button', { name: /^Only .* of .*m³\/h/ }).click()
   await expect(page.getByText(/at the source, 0\.75\sm\/s wanted/)).toBeVisible()
   await saved(page)
 })
@@ -167,9 +171,12 @@ test('quieten: the airflow of the fan that is in it, on its own path', async ({ 
   await begin(page, demo.url, 'Noisy switch', 'Quieten')
   await expect(page.getByText('Still asks for the present fan.')).toBeVisible()
   const fans = page.getByLabel('Fan in it now', { exact: true })
-  await fans.selectOption({
-    label: (await fans.locator('option').allInnerTexts()).find((t) => t.includes('Burnet 80'))!.trim(),
-  })
+  await fans.click({ force: true })
+  await page
+    .getByRole('option', { name: /Burnet 80/ })
+    .filter({ visible: true })
+    .first()
+    .click()
   await expect(page.getByText('Still asks for the air path.')).toBeVisible()
   await simplePath(page)
   await station(page, 'Need').click()
@@ -185,7 +192,7 @@ test('ways side by side: a leak is added, dragged order and keys, and a measurem
 }) => {
   await page.goto(`${demo.url}/job/job-kiln-controller/air-path`)
   const before = await shown(page, 'Whole path at the planned flow')
-  await page.getByLabel('More kinds of element').selectOption({ label: 'Ways side by side' })
+  await pick(page, page.getByLabel('More kinds of element'), 'Ways side by side')
   await expect(page.getByText('It lacks an element in “First way”.')).toBeVisible()
   for (const name of ['First way', 'Second way']) {
     await page.getByRole('button', { name: `Add elements to ${name}` }).click()

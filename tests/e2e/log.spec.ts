@@ -163,7 +163,7 @@ test('a messy logger file: guessed, mended, taken; broken rows are shown', async
     .setInputFiles({ name: 'bench 13 May.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await expect(page.getByText('380 rows read')).toBeVisible()
   await expect(page.getByText('20 rows cannot be read and are left out')).toBeVisible()
-  await expect(page.getByLabel('Written as')).toHaveValue('7')
+  await expect(page.locator('.field', { has: page.getByLabel('Written as') })).toContainText('date, day first')
   await choose(page, 'Meaning of T4 (°C)', 'leave out')
   await expect(page.getByText('values are missing')).toHaveCount(0)
   await page.getByLabel('Name of Raum (°C)').fill('room')
@@ -247,7 +247,7 @@ test('two recordings: the difference, and the whine traced to its fan', async ({
   // a tenth of the amplitude everywhere: 20 dB, four times quieter to the ear (common practice)
   await expect(page.getByText(/^\s*−20(\.0)?\sdB\s*$/)).toBeVisible()
   await expect(page.getByText('About 4.0 times quieter to the ear, A-weighted.')).toBeVisible()
-  await page.getByRole('button', { name: 'Fine lines' }).click()
+  await page.getByRole('radio', { name: 'Fine lines' }).click()
   await expect(page.getByRole('img', { name: /Fine spectrum/ })).toBeVisible()
 })
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { choose, expect, saved, test, type, undo } from './app'
+import { choose, expect, saved, test, type, undo, pick } from './app'
 
 const diagram = (page: Page) => page.getByRole('img', { name: /^Wiring\./ })
 const figure = (page: Page, label: string) => page.getByRole('button', { name: new RegExp(`^${label}:`) })
@@ -24,11 +24,11 @@ test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, 
   const parts = page.locator('section').filter({ hasText: 'What else hangs on it' })
   await parts.getByLabel('Name', { exact: true }).fill('Step-down 5 V')
   await parts.getByLabel('Set to').fill('5 V')
-  await parts.getByLabel('Set with a meter first').selectOption({ label: 'yes' })
+  await pick(page, parts.getByLabel('Set with a meter first'), 'yes')
   await page.getByRole('button', { name: '+ Load' }).click()
-  await parts.getByLabel('What', { exact: true }).last().selectOption({ label: 'another fan' })
-  await parts.getByLabel('Which fan').selectOption({ label: 'Larkbeck Alder 40 5 V' })
-  await parts.getByLabel('Gauge').last().selectOption({ label: '26 AWG, 0.13 mm²' })
+  await pick(page, parts.getByLabel('What', { exact: true }).last(), 'another fan')
+  await pick(page, parts.getByLabel('Which fan'), 'Larkbeck Alder 40 5 V')
+  await pick(page, parts.getByLabel('Gauge').last(), '26 AWG, 0.13 mm²')
   await parts.getByLabel('Length, one way').last().fill('0.4 m')
   await page.keyboard.press('Tab')
   await saved(page)
@@ -52,7 +52,7 @@ test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, 
       .toString(),
   ).toBe('PNG')
 
-  await page.getByRole('button', { name: 'Wire list' }).click()
+  await page.getByRole('radio', { name: 'Wire list' }).click()
   await expect(
     page.getByRole('region', { name: 'Wire list' }).getByRole('row').filter({ hasText: '26 AWG' }),
   ).toHaveCount(2)
@@ -66,11 +66,11 @@ test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, 
   expect(rows[0]).toContain('from,from pin,to,to pin,pole,AWG')
   expect(rows.some((r) => r.includes('26') && r.includes('0.4') && r.includes('red'))).toBe(true)
 
-  await page.getByRole('button', { name: 'Connection order' }).click()
+  await page.getByRole('radio', { name: 'Connection order' }).click()
   await expect(
     page.getByText(/Step-down 5 V: power it without its load, turn the screw until the meter reads 5\.00 V/),
   ).toBeVisible()
-  await page.getByRole('button', { name: 'Parts' }).click()
+  await page.getByRole('radio', { name: 'Parts' }).click()
   const [list] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save CSV' }).click(),

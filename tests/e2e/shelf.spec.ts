@@ -124,7 +124,8 @@ test('PWM on a 4-wire fan slows it, and the level follows', async ({ page, demo 
     .locator('dl.figures div')
     .filter({ hasText: 'Airflow at the operating point' })
     .innerText()
-  await page.getByLabel('Duty on the PWM wire').fill('0.5')
+  await page.getByRole('slider', { name: 'Duty on the PWM wire' }).focus()
+  for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowLeft')
   await expect
     .poll(() =>
       page.locator('dl.figures div').filter({ hasText: 'Airflow at the operating point' }).innerText(),

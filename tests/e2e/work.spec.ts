@@ -1,4 +1,4 @@
-import { choose, expect, saved, test, type } from './app'
+import { choose, expect, saved, test, type, pick } from './app'
 
 test('a fan is duplicated, corrected and saved; what was left unsaved can be taken up again', async ({
   page,
@@ -102,7 +102,7 @@ test('a finding goes to its place, and what takes it away is tried and undone', 
 test('a unit of one quantity is chosen, applied and remembered', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-film-cabinet/air-path`)
   await page.getByRole('button', { name: /^Units and theme/ }).click()
-  await page.getByLabel('Pressure', { exact: true }).selectOption('mmH₂O')
+  await pick(page, page.getByLabel('Pressure', { exact: true }), 'mmH₂O')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: /^Whole path.*mmH₂O/ })).toBeVisible()
   await expect(
@@ -111,7 +111,7 @@ test('a unit of one quantity is chosen, applied and remembered', async ({ page, 
   await page.reload()
   await expect(page.getByRole('button', { name: /^Whole path.*mmH₂O/ })).toBeVisible()
   await page.getByRole('button', { name: /^Units and theme/ }).click()
-  await page.getByRole('button', { name: 'metric' }).click()
+  await page.getByRole('radio', { name: 'metric' }).click()
 })
 
 test('an empty job with the keyboard alone, to its first operating point', async ({ page, demo }) => {
@@ -185,14 +185,14 @@ test('levers are tried and taken back, kept as variants; the drive is dragged; q
   await expect(table.getByRole('link', { name: /a grade coarser/ })).toBeVisible()
   await expect(table.getByRole('row')).toHaveCount(3)
 
-  await page.getByRole('button', { name: 'Noise and flow' }).click()
+  await page.getByRole('radio', { name: 'Noise and flow' }).click()
   await expect(page.getByRole('img', { name: /^Level against airflow of \d+ groups/ })).toBeVisible()
-  await page.getByRole('button', { name: 'Curves' }).click()
-  await page.getByLabel('Rank by something else').selectOption({ label: 'Thinnest' })
+  await page.getByRole('radio', { name: 'Curves' }).click()
+  await pick(page, page.getByLabel('Rank by something else'), 'Thinnest')
   await page.getByText('More filters').click()
   const groups = () => page.getByText(/of \d+ groups meet the need/).innerText()
   const all = await groups()
-  await page.getByLabel('Wires', { exact: true }).selectOption({ label: '4, PWM' })
+  await pick(page, page.getByLabel('Wires', { exact: true }), '4, PWM')
   await expect.poll(groups).not.toBe(all)
 
   const slider = page.getByRole('slider')

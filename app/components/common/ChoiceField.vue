@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="T extends string | number | boolean | null">
-/** One of a few: the browser's own list, which every keyboard, reader and phone knows. */
+/** One of a few; long lists can be searched. Chosen by its place in the list, since a choice may be "not known", null. */
 const props = defineProps<{
   label: string
   modelValue: T
@@ -10,19 +10,25 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
 const id = useId()
 const index = computed(() => props.options.findIndex((o) => o.value === props.modelValue))
-function chosen(event: Event) {
-  const option = props.options[Number((event.target as HTMLSelectElement).value)]
+/** From so many on a list can be searched. */
+const SEARCHED = 12
+function chosen(at: number) {
+  const option = props.options[at]
   if (option) emit('update:modelValue', option.value)
 }
 </script>
 
 <template>
   <FieldShell :id="id" v-slot="{ describedBy }" :label="label" :hide-label="hideLabel" :hint="hint">
-    <select :id="id" class="choice" :aria-describedby="describedBy" :value="index" @change="chosen">
-      <option v-if="index < 0" :value="-1" disabled>choose</option>
-      <option v-for="(option, i) in options" :key="i" :value="i">
-        {{ option.label }}
-      </option>
-    </select>
+    <el-select
+      :id="id"
+      :model-value="index < 0 ? undefined : index"
+      placeholder="choose"
+      :filterable="options.length >= SEARCHED"
+      :aria-describedby="describedBy"
+      @change="chosen"
+    >
+      <el-option v-for="(option, i) in options" :key="i" :value="i" :label="option.label" />
+    </el-select>
   </FieldShell>
 </template>

@@ -59,20 +59,13 @@ const label = (half: Half, i: number) => half.label.replace('#', String(i + 1))
         :schema="second.schema"
         @update:model-value="tell"
       />
-      <button
-        type="button"
-        class="button quiet icon"
-        :aria-label="`Remove ${what} ${i + 1}`"
-        @click="remove(i)"
-      >
-        ×
-      </button>
+      <el-button text class="icon" :aria-label="`Remove ${what} ${i + 1}`" @click="remove(i)"> × </el-button>
     </div>
     <slot />
     <div>
-      <button type="button" class="button small" @click="rows.push({ a: null, b: null })">
+      <el-button size="small" @click="rows.push({ a: null, b: null })">
         {{ add }}
-      </button>
+      </el-button>
     </div>
   </div>
 </template>

@@ -71,17 +71,16 @@ function left() {
     :error="error"
     :hint="hint"
   >
-    <input
+    <el-input
       :id="id"
-      class="text-input mono"
-      type="text"
+      class="mono"
       autocomplete="off"
       spellcheck="false"
-      :value="text"
+      :model-value="text"
       :placeholder="placeholder"
       :aria-invalid="error ? 'true' : undefined"
       :aria-describedby="describedBy"
-      @input="typed(($event.target as HTMLInputElement).value)"
+      @input="typed"
       @focus="focused = true"
       @blur="left"
     />

@@ -5,15 +5,10 @@ const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
 </script>
 
 <template>
-  <div class="segments" role="group" :aria-label="label">
-    <button
-      v-for="o in options"
-      :key="o.value"
-      type="button"
-      :aria-pressed="modelValue === o.value"
-      @click="emit('update:modelValue', o.value)"
-    >
-      {{ o.label }}
-    </button>
-  </div>
+  <el-segmented
+    :model-value="modelValue ?? ''"
+    :options="options.map((o) => ({ ...o }))"
+    :aria-label="label"
+    @change="emit('update:modelValue', $event as T)"
+  />
 </template>

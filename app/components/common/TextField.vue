@@ -42,20 +42,18 @@ function left() {
     :error="error"
     :hint="hint"
   >
-    <component
-      :is="lines ? 'textarea' : 'input'"
+    <el-input
       :id="id"
-      class="text-input"
-      :type="lines ? undefined : 'text'"
+      :type="lines ? 'textarea' : 'text'"
       :rows="lines"
-      :value="text"
+      :model-value="text"
       :placeholder="placeholder"
       :maxlength="maxlength ?? (lines ? 4000 : 120)"
       :aria-invalid="error ? 'true' : undefined"
       :aria-describedby="describedBy"
       autocomplete="off"
       :list="suggest?.length ? `${id}-list` : undefined"
-      @input="typed(($event.target as HTMLInputElement).value)"
+      @input="typed"
       @focus="focused = true"
       @blur="left"
     />

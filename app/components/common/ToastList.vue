@@ -12,12 +12,10 @@ function act(toast: Toast) {
   <div class="toasts" role="status" aria-live="polite">
     <div v-for="toast in toasts" :key="toast.id" class="toast" :class="toast.tone">
       <span>{{ toast.text }}</span>
-      <button v-if="toast.action" type="button" class="button small" @click="act(toast)">
+      <el-button v-if="toast.action" size="small" @click="act(toast)">
         {{ toast.action.label }}
-      </button>
-      <button type="button" class="button quiet small icon" aria-label="Dismiss" @click="dismiss(toast.id)">
-        ×
-      </button>
+      </el-button>
+      <el-button text size="small" class="icon" aria-label="Dismiss" @click="dismiss(toast.id)"> × </el-button>
     </div>
   </div>
 </template>

@@ -53,17 +53,17 @@ const themes = [
         @update:model-value="settings.setSystem($event)"
       />
       <div class="grid">
-        <label v-for="row in rows" :key="row.q">
-          <span>{{ row.name }}</span>
-          <select
-            class="choice"
+        <div v-for="row in rows" :key="row.q" class="unit">
+          <span aria-hidden="true">{{ row.name }}</span>
+          <el-select
+            size="small"
             :aria-label="row.name"
-            :value="row.chosen"
-            @change="settings.setUnit(row.q, ($event.target as HTMLSelectElement).value)"
+            :model-value="row.chosen"
+            @change="settings.setUnit(row.q, $event)"
           >
-            <option v-for="u in row.units" :key="u">{{ u }}</option>
-          </select>
-        </label>
+            <el-option v-for="u in row.units" :key="u" :value="u" :label="u" />
+          </el-select>
+        </div>
       </div>
       <SegmentChoice
         label="Theme"
@@ -87,7 +87,7 @@ const themes = [
   display: grid;
   gap: 6px;
 }
-.grid label {
+.unit {
   display: grid;
   grid-template-columns: 1fr 120px;
   align-items: center;

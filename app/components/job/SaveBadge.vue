@@ -19,11 +19,11 @@ const words = {
     >
     <template v-else-if="job.saveState === 'failed'">
       <span class="small">{{ job.saveMessage }}</span>
-      <button type="button" class="button small" @click="job.retry">Try again</button>
+      <el-button size="small" @click="job.retry">Try again</el-button>
     </template>
     <template v-else-if="job.saveState === 'conflict'">
-      <button type="button" class="button small" @click="job.resolveConflict('mine')">Keep mine</button>
-      <button type="button" class="button small" @click="job.resolveConflict('theirs')">Take the other</button>
+      <el-button size="small" @click="job.resolveConflict('mine')">Keep mine</el-button>
+      <el-button size="small" @click="job.resolveConflict('theirs')">Take the other</el-button>
     </template>
   </span>
 </template>

@@ -56,9 +56,9 @@ const remove = (id: string) =>
     <div class="sheet-head">
       <h2>Targets: what the verdict is judged by</h2>
       <div class="row">
-        <button v-for="kind in free" :key="kind.value" type="button" class="button small" @click="add(kind)">
+        <el-button v-for="kind in free" :key="kind.value" size="small" @click="add(kind)">
           + {{ targetNames[kind.value] }}
-        </button>
+        </el-button>
       </div>
     </div>
     <p v-if="!targets.length" class="soft">
@@ -107,14 +107,14 @@ const remove = (id: string) =>
           })
         "
       />
-      <button
-        type="button"
-        class="button quiet icon"
+      <el-button
+        text
+        class="icon"
         :aria-label="`Remove the ${targetNames[target.kind].toLowerCase()} target`"
         @click="remove(target.id)"
       >
         ×
-      </button>
+      </el-button>
     </div>
   </section>
 </template>

@@ -292,9 +292,9 @@ const format = (value: number) => Number(value.toPrecision(3))
         <span><i class="path" />your air path with its doubt</span>
         <span><i class="need" />need, and with margin (dotted)</span>
       </template>
-      <button type="button" class="button quiet small" :aria-pressed="asTable" @click="asTable = !asTable">
+      <el-button text size="small" :aria-pressed="asTable" @click="asTable = !asTable">
         {{ asTable ? 'Chart' : 'Table' }}
-      </button>
+      </el-button>
     </div>
     <div v-if="!asTable" :style="{ height: `${height}px` }">
       <Scatter :aria-label="words" :data="data" :options="options" />
@@ -369,7 +369,7 @@ const format = (value: number) => Number(value.toPrecision(3))
   align-items: center;
   gap: 6px;
 }
-.legend .button {
+.legend .el-button {
   margin-left: auto;
 }
 i {

@@ -27,8 +27,11 @@ const setDuty = (duty: number | null) =>
     if (d.selection) d.selection.duty = duty
   }, 'selection.duty')
 const STEP = 0.1
-function set(event: Event) {
-  const wanted = Number((event.target as HTMLInputElement).value)
+/** A slider of one knob gives one number. */
+const one = (value: number | number[]) => (Array.isArray(value) ? value[0]! : value)
+function set(value: number | number[]) {
+  const wanted = one(value)
+  if (Math.abs(wanted - volts.value) < STEP / 2) return
   job.change((d) => setDrive(d, { volts: wanted, converterId: newId('converter') }), 'selection.drive')
 }
 const current = computed(() => job.report?.selection?.candidate.currentA ?? null)
@@ -36,17 +39,17 @@ const current = computed(() => job.report?.selection?.candidate.currentA ?? null
 
 <template>
   <div v-if="limits && selection" class="drive">
-    <label for="drive-volts"
-      >Drive <strong class="mono">{{ show(volts, 'voltage') }}</strong></label
+    <span aria-hidden="true"
+      >Drive <strong class="mono">{{ show(volts, 'voltage') }}</strong></span
     >
-    <input
-      id="drive-volts"
-      type="range"
+    <el-slider
       :min="limits.low"
       :max="limits.high"
       :step="STEP"
-      :value="volts"
-      :aria-valuetext="show(volts, 'voltage')"
+      :model-value="volts"
+      :show-tooltip="false"
+      :format-value-text="(v) => show(v, 'voltage')"
+      aria-label="Drive voltage"
       @input="set"
     />
     <span class="small soft"
@@ -55,25 +58,22 @@ const current = computed(() => job.report?.selection?.candidate.currentA ?? null
       }}<template v-if="current !== null">; draws {{ show(current, 'current') }}</template></span
     >
     <template v-if="pwm">
-      <label
-        ><input
-          type="checkbox"
-          :checked="selection.duty !== null"
-          @change="setDuty(selection.duty === null ? 1 : null)"
-        />
-        PWM
-        <strong v-if="selection.duty !== null" class="mono">{{ show(selection.duty, 'ratio') }}</strong></label
+      <el-checkbox :model-value="selection.duty !== null" @change="setDuty(selection.duty === null ? 1 : null)"
+        >PWM
+        <strong v-if="selection.duty !== null" class="mono">{{
+          show(selection.duty, 'ratio')
+        }}</strong></el-checkbox
       >
-      <input
+      <el-slider
         v-if="selection.duty !== null"
-        type="range"
         aria-label="Duty on the PWM wire"
         :min="pwm.low"
-        max="1"
-        step="0.01"
-        :value="selection.duty"
-        :aria-valuetext="show(selection.duty, 'ratio')"
-        @input="setDuty(Number(($event.target as HTMLInputElement).value))"
+        :max="1"
+        :step="0.01"
+        :model-value="selection.duty"
+        :show-tooltip="false"
+        :format-value-text="(v) => show(v, 'ratio')"
+        @input="setDuty(one($event))"
       />
       <span class="small soft">{{
         selection.duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}`
@@ -90,21 +90,18 @@ const current = computed(() => job.report?.selection?.candidate.currentA ?? null
   align-items: center;
   margin-top: 8px;
 }
-.drive input[type='range'] {
-  accent-color: var(--cap);
-  width: 100%;
-  min-height: 26px;
+.drive > .el-slider {
   grid-column: 2;
 }
-.drive > span {
+.drive > .soft {
   grid-column: 3;
 }
 @media (max-width: 760px) {
   .drive {
     grid-template-columns: 1fr;
   }
-  .drive input[type='range'],
-  .drive > span {
+  .drive > .el-slider,
+  .drive > .soft {
     grid-column: 1;
   }
 }

@@ -38,15 +38,15 @@ const set = (key: keyof Job, value: unknown) => job.change((d) => assign(d.job, 
 </script>
 
 <template>
-  <details class="sheet fold">
-    <summary>
+  <FoldBox class="sheet">
+    <template #title>
       Where it is to sit<span v-if="selection" class="aside"
         >{{ show(selection.frameM, 'length') }} ×
         {{ show(selection.thicknessMeasuredM ?? selection.thicknessM, 'length')
         }}{{ spacing ? `, holes ${show(spacing, 'length')}` : ''
         }}{{ selection.massKg ? `, ${show(selection.massKg, 'mass')}` : '' }}</span
       >
-    </summary>
+    </template>
     <FieldGrid tight :record="job.plan!.job" :fields="fields" :shape="jobSchema.shape" @set="set" />
-  </details>
+  </FoldBox>
 </template>

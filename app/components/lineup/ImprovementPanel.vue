@@ -114,29 +114,24 @@ async function keep(improvement: Improvement) {
         >
         <span class="mono small effect">{{ effectOf(improvement) }}</span>
         <span class="row buttons">
-          <button
-            type="button"
-            class="button small"
-            :aria-label="`Try: ${improvement.label}`"
-            @click="attempt(improvement)"
-          >
+          <el-button size="small" :aria-label="`Try: ${improvement.label}`" @click="attempt(improvement)">
             Try
-          </button>
-          <button
-            type="button"
-            class="button small quiet"
+          </el-button>
+          <el-button
+            size="small"
+            text
             :disabled="saving !== ''"
             :aria-label="`Keep as a variant: ${improvement.label}`"
             @click="keep(improvement)"
           >
             Keep beside
-          </button>
+          </el-button>
         </span>
       </li>
     </ul>
-    <button v-if="improvements.length > SHORT" type="button" class="button small quiet" @click="all = !all">
+    <el-button v-if="improvements.length > SHORT" size="small" text @click="all = !all">
       {{ all ? 'Only the strongest' : `All ${improvements.length} levers` }}
-    </button>
+    </el-button>
     <p v-if="sensitivity.length" class="small soft worth">
       What measuring would tell most:
       <template v-for="(w, i) in sensitivity" :key="w.source">

@@ -55,23 +55,30 @@ const filtered = computed(() => {
         label="How the fans may be driven"
         :options="drives"
       />
-      <label><input v-model="choice.filter.fits" type="checkbox" /> fits</label>
-      <label><input v-model="choice.filter.owned" type="checkbox" /> I own it</label>
-      <label><input v-model="choice.pairs" type="checkbox" /> unlike pairs</label>
+      <el-checkbox v-model="choice.filter.fits">fits</el-checkbox>
+      <el-checkbox v-model="choice.filter.owned">I own it</el-checkbox>
+      <el-checkbox v-model="choice.pairs">unlike pairs</el-checkbox>
     </div>
     <div class="row small">
       <span class="soft" role="status">{{ status }}</span>
     </div>
     <div v-if="choice.objective === 'weights'" class="weights small">
-      <label v-for="w in weightNames" :key="w.key">
-        <span>{{ w.label }}</span>
-        <input v-model.number="choice.weights[w.key]" type="range" min="0" max="1" step="0.05" />
-      </label>
+      <div v-for="w in weightNames" :key="w.key">
+        <span aria-hidden="true">{{ w.label }}</span>
+        <el-slider
+          v-model="choice.weights[w.key]"
+          :min="0"
+          :max="1"
+          :step="0.05"
+          :aria-label="w.label"
+          :show-tooltip="false"
+        />
+      </div>
     </div>
-    <details class="fold small">
-      <summary>
+    <FoldBox class="small">
+      <template #title>
         More filters<span v-if="filtered" class="aside">{{ filtered }} set</span>
-      </summary>
+      </template>
       <div class="fields tight">
         <TextField v-model="choice.filter.text" label="Maker, model or note" />
         <ChoiceField
@@ -117,7 +124,7 @@ const filtered = computed(() => {
         />
         <QuantityField v-model="choice.filter.priceMost" label="Price, at most" quantity="money" />
       </div>
-    </details>
+    </FoldBox>
   </div>
 </template>
 
@@ -153,13 +160,8 @@ const filtered = computed(() => {
   gap: 4px 12px;
   margin: 4px 0;
 }
-.weights label {
+.weights > div {
   display: grid;
   gap: 0;
-}
-.weights input {
-  accent-color: var(--teal);
-  width: 100%;
-  min-height: 24px;
 }
 </style>

@@ -72,12 +72,11 @@ const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selec
           @focusout="emit('light', null)"
         >
           <td class="check">
-            <input
+            <el-checkbox
               v-if="c !== picked"
-              type="checkbox"
-              :checked="compared.includes(c)"
+              :model-value="compared.includes(c)"
               :aria-label="`Compare ${candidateName(c)}`"
-              @change="emit('compare', c, ($event.target as HTMLInputElement).checked)"
+              @change="emit('compare', c, Boolean($event))"
             />
           </td>
           <td>
@@ -98,24 +97,17 @@ const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selec
             {{ bare(c.cost, 'money') }}
           </td>
           <td>
-            <button
+            <el-button
               v-if="c !== picked"
-              type="button"
-              class="button small"
+              size="small"
               :aria-label="`Pick ${c.secondId ? '' : `${c.count} × `}${c.maker} ${c.model} at ${show(c.driveV, 'voltage')}`"
               @click="emit('pick', c)"
             >
               Pick
-            </button>
-            <button
-              v-else
-              type="button"
-              class="button small quiet"
-              aria-label="Give up the pick"
-              @click="emit('unpick')"
-            >
+            </el-button>
+            <el-button v-else size="small" text aria-label="Give up the pick" @click="emit('unpick')">
               picked
-            </button>
+            </el-button>
           </td>
         </tr>
       </tbody>

@@ -28,7 +28,7 @@ const percent = (x: number | null) =>
   <section class="sheet">
     <div class="sheet-head">
       <h2>Variants side by side</h2>
-      <button type="button" class="button small" @click="keepAsIs">Keep a copy beside</button>
+      <el-button size="small" @click="keepAsIs">Keep a copy beside</el-button>
     </div>
     <p v-if="variants.length < 2" class="soft small">
       Keep a lever, or a copy to change at will: it stands here beside this one.

@@ -78,14 +78,9 @@ const rates = [0.1, 0.5, 1, 2, 5, 10, 20, 50].map((value) => ({
   <section class="sheet stack" aria-label="Stand-in bench box">
     <div class="sheet-head">
       <h2>Stand-in bench box</h2>
-      <button
-        type="button"
-        class="button small"
-        :class="{ primary: !running }"
-        @click="running ? stop() : send()"
-      >
+      <el-button size="small" :class="{ primary: !running }" @click="running ? stop() : send()">
         {{ running ? 'Stop it' : 'Start it' }}
-      </button>
+      </el-button>
     </div>
     <p class="small soft">
       A simulated device for trying things out: probes that warm up, a tach, pressure, flow, level, volts and
@@ -107,15 +102,10 @@ const rates = [0.1, 0.5, 1, 2, 5, 10, 20, 50].map((value) => ({
       <ChoiceField v-model="order.speed" label="Its time runs" :options="speeds" />
     </div>
     <div class="row small">
-      <label class="row"><input v-model="order.doorOpen" type="checkbox" /> door open</label>
-      <label class="row"><input v-model="order.tachPulled" type="checkbox" /> tach wire pulled</label>
-      <label class="row"
-        ><input
-          type="checkbox"
-          :checked="order.dropouts > 0.05"
-          @change="order.dropouts = ($event.target as HTMLInputElement).checked ? 0.15 : 0.01"
-        />
-        bad wires</label
+      <el-checkbox v-model="order.doorOpen">door open</el-checkbox>
+      <el-checkbox v-model="order.tachPulled">tach wire pulled</el-checkbox>
+      <el-checkbox :model-value="order.dropouts > 0.05" @change="order.dropouts = $event ? 0.15 : 0.01"
+        >bad wires</el-checkbox
       >
     </div>
   </section>

@@ -81,9 +81,9 @@ function take() {
           <span class="small soft">{{ f.label }}</span>
           <FigureValue :figure="f" :big="i === 0" :range="i === 0" />
         </template>
-        <button v-if="conversion.gives" type="button" class="button primary small" @click="take">
+        <el-button v-if="conversion.gives" type="primary" size="small" @click="take">
           Use {{ show(result.figures[0]!.value, result.figures[0]!.quantity) }} as the reading
-        </button>
+        </el-button>
       </p>
       <p v-if="result.warning" class="row small"><StateMark state="fix" /> {{ result.warning }}</p>
     </template>

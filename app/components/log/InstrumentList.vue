@@ -116,9 +116,7 @@ function rateWords(hz: number): string {
   <section class="sheet stack" aria-label="Instruments">
     <div class="sheet-head">
       <h2>Instruments</h2>
-      <button type="button" class="button small" :aria-expanded="adding" @click="adding = !adding">
-        + Board or port
-      </button>
+      <el-button size="small" :aria-expanded="adding" @click="adding = !adding"> + Board or port </el-button>
     </div>
     <p v-if="problem" class="bad" role="alert">
       {{ problem }}
@@ -126,10 +124,9 @@ function rateWords(hz: number): string {
     <form v-if="adding" class="stack add" @submit.prevent="add('board')">
       <div class="field">
         <label for="instrument-name">Name of the instrument</label>
-        <input
+        <el-input
           id="instrument-name"
           v-model="name"
-          class="text-input"
           maxlength="120"
           :aria-invalid="nameProblem ? 'true' : undefined"
           :aria-describedby="nameProblem ? 'instrument-problem' : undefined"
@@ -137,8 +134,8 @@ function rateWords(hz: number): string {
         <span v-if="nameProblem" id="instrument-problem" class="error" role="alert">{{ nameProblem }}</span>
       </div>
       <div class="row">
-        <button type="submit" class="button small primary">A board on the network</button>
-        <button type="button" class="button small" @click="add('serial')">On a serial port here</button>
+        <el-button size="small" type="primary" native-type="submit">A board on the network</el-button>
+        <el-button size="small" @click="add('serial')">On a serial port here</el-button>
       </div>
     </form>
     <div v-if="token" class="add stack" role="status">
@@ -158,7 +155,7 @@ curl -X POST {{ address }} \
         <code>npm start -- --bench 0.0.0.0:3100</code>: then readings are taken there, and nothing else.
       </p>
       <div>
-        <button type="button" class="button small" @click="token = null">I have it</button>
+        <el-button size="small" @click="token = null">I have it</el-button>
       </div>
     </div>
     <p v-if="!instruments.length && !adding" class="soft">
@@ -196,19 +193,16 @@ curl -X POST {{ address }} \
           {{ one.live.lastRefusal }}.
         </p>
         <div class="row">
-          <button v-if="one.logId" type="button" class="button small" @click="stop(one)">
-            ■ Stop recording
-          </button>
-          <button v-else type="button" class="button small primary" @click="record(one)">● Record</button>
+          <el-button v-if="one.logId" size="small" @click="stop(one)"> ■ Stop recording </el-button>
+          <el-button v-else size="small" type="primary" @click="record(one)">● Record</el-button>
           <template v-if="one.kind === 'serial'">
-            <button
+            <el-button
               v-if="serial.connected.value && serialOf === one.id"
-              type="button"
-              class="button small"
+              size="small"
               @click="serial.disconnect()"
             >
               Disconnect
-            </button>
+            </el-button>
             <template v-else>
               <ChoiceField
                 v-model="rate"
@@ -216,29 +210,27 @@ curl -X POST {{ address }} \
                 hide-label
                 :options="serialRates.map((value) => ({ value: value as number, label: `${value} baud` }))"
               />
-              <button
-                type="button"
-                class="button small"
+              <el-button
+                size="small"
                 :disabled="!serial.supported"
                 :title="serial.supported ? undefined : 'This browser has no serial port'"
                 @click="connect(one)"
               >
                 Connect
-              </button>
+              </el-button>
             </template>
           </template>
-          <button v-if="one.kind === 'board'" type="button" class="button quiet small" @click="renew(one)">
-            New token
-          </button>
-          <button
+          <el-button v-if="one.kind === 'board'" text size="small" @click="renew(one)"> New token </el-button>
+          <el-button
             v-if="one.kind !== 'stand-in'"
-            type="button"
-            class="button quiet small icon"
+            text
+            size="small"
+            class="icon"
             :aria-label="`Put ${one.name} aside`"
             @click="remove(one)"
           >
             ×
-          </button>
+          </el-button>
           <span v-if="one.logId" class="small soft">to “{{ logName(one) }}”</span>
         </div>
         <p v-if="serialOf === one.id && serial.problem.value" class="bad" role="alert">

@@ -281,9 +281,9 @@ const words = (p: Panel) =>
       >
         {{ c.name }} <span class="mono">{{ show(summary[i]?.last ?? null, c.quantity) }}</span>
       </button>
-      <button type="button" class="button quiet small" :aria-pressed="asTable" @click="asTable = !asTable">
+      <el-button text size="small" :aria-pressed="asTable" @click="asTable = !asTable">
         {{ asTable ? 'Chart' : 'Table' }}
-      </button>
+      </el-button>
     </div>
     <div v-if="asTable" class="scroll-x" tabindex="0" role="region" aria-label="The window in numbers">
       <table class="data">

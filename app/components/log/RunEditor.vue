@@ -166,9 +166,9 @@ async function correctFan() {
     <h3>Readings</h3>
     <RunReadings ref="readings" :run="run" />
     <p v-if="run.kind === 'bench'" class="row small">
-      <button type="button" class="button small" :disabled="!test || !fan" @click="correctFan">
+      <el-button size="small" :disabled="!test || !fan" @click="correctFan">
         Write this into the fan’s own record
-      </button>
+      </el-button>
       <span class="soft">{{
         !fan
           ? 'Pick the fan on the Line-up first.'

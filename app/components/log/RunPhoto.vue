@@ -48,7 +48,7 @@ function remove() {
         capture="environment"
         @change="attach"
     /></label>
-    <button v-if="run.photoId" type="button" class="button quiet small" @click="remove">Take it off</button>
+    <el-button v-if="run.photoId" text size="small" @click="remove">Take it off</el-button>
     <span v-if="problem" class="bad" role="alert">{{ problem }}</span>
   </div>
 </template>

@@ -225,14 +225,14 @@ const setValues = (reading: Reading, values: number[]) => {
             />
           </td>
           <td>
-            <button
-              type="button"
-              class="button quiet icon"
+            <el-button
+              text
+              class="icon"
               :aria-label="`Remove ${readingNames[reading.quantity]} at ${reading.place}`"
               @click="remove(reading)"
             >
               ×
-            </button>
+            </el-button>
           </td>
         </tr>
       </tbody>
@@ -262,10 +262,8 @@ const setValues = (reading: Reading, values: number[]) => {
       />
     </div>
     <div class="row buttons">
-      <button type="submit" class="button primary">Add reading</button>
-      <button type="button" class="button quiet" :aria-expanded="converting" @click="converting = !converting">
-        Work it out
-      </button>
+      <el-button type="primary" native-type="submit">Add reading</el-button>
+      <el-button text :aria-expanded="converting" @click="converting = !converting"> Work it out </el-button>
     </div>
   </form>
   <p v-if="problem" class="bad" role="alert">
@@ -293,7 +291,7 @@ const setValues = (reading: Reading, values: number[]) => {
   grid-column: span 2;
   flex-wrap: nowrap;
 }
-.entry .button {
+.entry .el-button {
   min-height: 34px;
 }
 .readings td {

@@ -143,8 +143,8 @@ function take() {
   <section class="sheet stack" aria-label="Into a run">
     <h2>Into a run</h2>
     <ChoiceField v-model="target" label="Take it into" :options="options" />
-    <label v-if="soak?.state === 'predicted'" class="row small"
-      ><input v-model="useEnd" type="checkbox" /> use the predicted end, not the last value</label
+    <el-checkbox v-if="soak?.state === 'predicted'" v-model="useEnd" class="small"
+      >use the predicted end, not the last value</el-checkbox
     >
     <ul class="rows small">
       <li v-for="r in rows" :key="r.quantity + r.place">
@@ -156,9 +156,7 @@ function take() {
     </ul>
     <p v-if="!rows.length" class="small soft">Nothing in this window can be a reading.</p>
     <div>
-      <button type="button" class="button primary" :disabled="!rows.length" @click="take">
-        Take the readings
-      </button>
+      <el-button type="primary" :disabled="!rows.length" @click="take"> Take the readings </el-button>
     </div>
     <p class="small soft">
       Window of {{ show(windowS, 'duration') }}, ending {{ show(endS, 'duration') }} after the start.

@@ -10,25 +10,24 @@ const emit = defineEmits<{ use: [value: number] }>()
 </script>
 
 <template>
-  <details class="fold">
-    <summary>{{ title }}</summary>
+  <FoldBox>
+    <template #title>{{ title }}</template>
     <table class="data">
       <tbody>
         <tr v-for="row in rows" :key="row.name">
           <td>{{ row.name }}</td>
           <td class="num">{{ row.low === row.high ? row.low : `${row.low} to ${row.high}` }} {{ unit }}</td>
           <td>
-            <button
-              type="button"
-              class="button small"
+            <el-button
+              size="small"
               :aria-label="`Use ${(row.low + row.high) / 2} ${what} for: ${row.name}`"
               @click="emit('use', (row.low + row.high) / 2)"
             >
               Use {{ (row.low + row.high) / 2 }}
-            </button>
+            </el-button>
           </td>
         </tr>
       </tbody>
     </table>
-  </details>
+  </FoldBox>
 </template>

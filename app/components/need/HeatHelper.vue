@@ -41,8 +41,7 @@ function use() {
 </script>
 
 <template>
-  <details class="fold">
-    <summary>Work the heat out</summary>
+  <FoldBox title="Work the heat out">
     <div class="fields">
       <ChoiceField v-model="way" label="I can read" :options="ways" />
       <QuantityField v-if="way === 'meter'" v-model="watts" label="The meter shows" quantity="power" />
@@ -68,15 +67,15 @@ function use() {
             : 'less what leaves as light, charge or motion; empty: all'
         "
       />
-      <button type="button" class="button" :disabled="heat === null" @click="use">
+      <el-button :disabled="heat === null" @click="use">
         {{ heat === null ? 'Use this heat' : `Use ${show(heat, 'power')}` }}
-      </button>
+      </el-button>
     </div>
-  </details>
+  </FoldBox>
 </template>
 
 <style scoped>
-.fields .button {
+.fields .el-button {
   align-self: end;
   justify-content: center;
 }

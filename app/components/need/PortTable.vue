@@ -49,13 +49,11 @@ const fieldsOf = (port: Port): Field<keyof Port>[] => [
         :shape="portSchema.shape"
         @set="(key, value) => edit(port.id, key, value)"
       />
-      <button type="button" class="button quiet icon" :aria-label="`Remove ${port.name}`" @click="remove(port)">
-        ×
-      </button>
+      <el-button text class="icon" :aria-label="`Remove ${port.name}`" @click="remove(port)"> × </el-button>
     </div>
     <div class="row">
-      <button type="button" class="button small" @click="add('in')">+ Its own intake</button>
-      <button type="button" class="button small" @click="add('out')">+ Its own outlet</button>
+      <el-button size="small" @click="add('in')">+ Its own intake</el-button>
+      <el-button size="small" @click="add('out')">+ Its own outlet</el-button>
     </div>
   </div>
 </template>

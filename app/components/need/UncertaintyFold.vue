@@ -53,12 +53,12 @@ const choose = (key: UncertainInput, grade: UncertaintyGrade | null) =>
 </script>
 
 <template>
-  <details v-if="rows.length" class="fold">
-    <summary>
+  <FoldBox v-if="rows.length">
+    <template #title>
       How sure are these numbers?<span class="aside">{{
         graded ? `${graded} graded` : 'or type a range, such as 50 to 70 W'
       }}</span>
-    </summary>
+    </template>
     <ul class="doubts">
       <li v-for="row in rows" :key="row.key">
         <span>{{ row.label }}</span>
@@ -72,7 +72,7 @@ const choose = (key: UncertainInput, grade: UncertaintyGrade | null) =>
         <span class="mono small soft">{{ row.range }}</span>
       </li>
     </ul>
-  </details>
+  </FoldBox>
 </template>
 
 <style scoped>

@@ -28,8 +28,7 @@ const volume = computed(() => {
 </script>
 
 <template>
-  <details class="fold">
-    <summary>Work the volume out</summary>
+  <FoldBox title="Work the volume out">
     <div class="fields">
       <ChoiceField v-model="form" label="It is" :options="forms" />
       <QuantityField
@@ -49,15 +48,15 @@ const volume = computed(() => {
         quantity="distance"
       />
       <QuantityField v-model="filled" label="Filled with things" quantity="ratio" hint="empty: nothing" />
-      <button type="button" class="button" :disabled="volume === null" @click="emit('use', volume!)">
+      <el-button :disabled="volume === null" @click="emit('use', volume!)">
         {{ volume === null ? 'Use this volume' : `Use ${show(volume, 'volume')}` }}
-      </button>
+      </el-button>
     </div>
-  </details>
+  </FoldBox>
 </template>
 
 <style scoped>
-.fields .button {
+.fields .el-button {
   align-self: end;
   justify-content: center;
 }

@@ -25,8 +25,7 @@ const loss = computed(() =>
 </script>
 
 <template>
-  <details class="fold">
-    <summary>Work the wall loss out</summary>
+  <FoldBox title="Work the wall loss out">
     <div class="fields">
       <ChoiceField v-model="material" label="Walls of" :options="options" />
       <ChoiceField
@@ -40,26 +39,24 @@ const loss = computed(() =>
       <QuantityField v-model="height" label="Outer height" quantity="distance" />
       <QuantityField v-model="width" label="Outer width" quantity="distance" />
       <QuantityField v-model="depth" label="Outer depth" quantity="distance" />
-      <button
-        type="button"
-        class="button"
+      <el-button
         :disabled="!loss"
         @click="
           emit('use', loss!.value, { id: 'wallLossWK', grade: 'range', low: loss!.low, high: loss!.high })
         "
       >
         {{ loss ? `Use ${show(loss.value, 'thermalConductance')}` : 'Use this loss' }}
-      </button>
+      </el-button>
     </div>
     <p class="small soft">
       Heat passage by material is common practice, effective area after the enclosure temperature-rise method.
       Better than any table: heat the closed box with a known power and read the rise.
     </p>
-  </details>
+  </FoldBox>
 </template>
 
 <style scoped>
-.fields .button {
+.fields .el-button {
   align-self: end;
   justify-content: center;
 }

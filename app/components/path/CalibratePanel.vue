@@ -71,7 +71,7 @@ const fit = computed(() => report.value?.ownFit ?? null)
         path is scaled to it, and the guess is kept to compare.
       </p>
       <div>
-        <button type="button" class="button" @click="begin">Type a measurement</button>
+        <el-button @click="begin">Type a measurement</el-button>
       </div>
     </template>
     <template v-else>
@@ -135,15 +135,10 @@ const fit = computed(() => report.value?.ownFit ?? null)
         </p>
       </template>
       <div class="row">
-        <label class="check"
-          ><input
-            type="checkbox"
-            :checked="calibration.used"
-            @change="set('used', ($event.target as HTMLInputElement).checked)"
-          />
-          the plan uses it</label
+        <el-checkbox :model-value="calibration.used" @change="set('used', Boolean($event))"
+          >the plan uses it</el-checkbox
         >
-        <button type="button" class="button quiet small" @click="remove">Remove the measurement</button>
+        <el-button text size="small" @click="remove">Remove the measurement</el-button>
       </div>
     </template>
   </div>

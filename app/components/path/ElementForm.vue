@@ -87,31 +87,25 @@ function sized() {
           :model-value="way.name"
           @update:model-value="emit('branch', way.id, { name: $event })"
         />
-        <label class="check"
-          ><input
-            type="checkbox"
-            :checked="way.leak"
-            @change="emit('branch', way.id, { leak: ($event.target as HTMLInputElement).checked })"
-          />
-          a leak</label
+        <el-checkbox :model-value="way.leak" @change="emit('branch', way.id, { leak: Boolean($event) })"
+          >a leak</el-checkbox
         >
-        <button
-          type="button"
-          class="button quiet icon"
+        <el-button
+          text
+          class="icon"
           :disabled="branches.length <= 2"
           :aria-label="`Remove the way ${way.name}`"
           @click="emit('removeBranch', way.id)"
         >
           ×
-        </button>
+        </el-button>
       </div>
       <div class="row">
-        <button type="button" class="button small" @click="emit('addBranch', false)">+ Another way</button>
-        <button type="button" class="button small" @click="emit('addBranch', true)">+ A leak</button>
+        <el-button size="small" @click="emit('addBranch', false)">+ Another way</el-button>
+        <el-button size="small" @click="emit('addBranch', true)">+ A leak</el-button>
       </div>
     </template>
-    <details v-if="hasArea" class="fold">
-      <summary>Area from its size</summary>
+    <FoldBox v-if="hasArea" title="Area from its size">
       <div class="fields">
         <QuantityField
           v-model="side"
@@ -126,13 +120,12 @@ function sized() {
           quantity="length"
           :schema="elementSchema.shape.widthM"
         />
-        <button type="button" class="button" :disabled="!side" @click="sized">Use this area</button>
+        <el-button :disabled="!side" @click="sized">Use this area</el-button>
       </div>
-    </details>
-    <details v-if="hasPoints" class="fold" open>
-      <summary>Points from its data sheet or your own test</summary>
+    </FoldBox>
+    <FoldBox v-if="hasPoints" open title="Points from its data sheet or your own test">
       <LossPoints :points="element.points" what="it" @update="set('points', $event)" />
-    </details>
+    </FoldBox>
     <WhatIfList v-if="!report?.missing" :element="element" @apply="emit('apply', $event)" />
   </section>
 </template>
@@ -142,7 +135,7 @@ function sized() {
   color: var(--amber);
   font-weight: 600;
 }
-.fields .button {
+.fields .el-button {
   align-self: end;
   justify-content: center;
 }

@@ -50,32 +50,29 @@ const percent = computed(() => (props.report?.share == null ? null : Math.round(
     /></span>
     <span v-else class="no-bar" />
     <span class="tools">
-      <button
-        type="button"
-        class="button quiet icon small"
+      <el-button
+        text
+        size="small"
+        class="icon"
         :disabled="first"
         :aria-label="`Move ${element.name} towards the intake`"
         @click="$emit('move', -1)"
       >
         ↑
-      </button>
-      <button
-        type="button"
-        class="button quiet icon small"
+      </el-button>
+      <el-button
+        text
+        size="small"
+        class="icon"
         :disabled="last"
         :aria-label="`Move ${element.name} towards the outlet`"
         @click="$emit('move', 1)"
       >
         ↓
-      </button>
-      <button
-        type="button"
-        class="button quiet icon small"
-        :aria-label="`Remove ${element.name}`"
-        @click="$emit('remove')"
-      >
+      </el-button>
+      <el-button text size="small" class="icon" :aria-label="`Remove ${element.name}`" @click="$emit('remove')">
         ×
-      </button>
+      </el-button>
     </span>
   </li>
 </template>

@@ -61,9 +61,7 @@ const rows = computed(() =>
       <li v-for="w in rows" :key="w.key">
         <span>{{ w.label }}</span>
         <span class="mono small effect">{{ w.effect.text }}</span>
-        <button type="button" class="button small" :aria-label="`Try: ${w.label}`" @click="emit('apply', w)">
-          Try
-        </button>
+        <el-button size="small" :aria-label="`Try: ${w.label}`" @click="emit('apply', w)"> Try </el-button>
       </li>
     </ul>
   </div>

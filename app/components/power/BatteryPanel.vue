@@ -24,8 +24,8 @@ const set = (key: keyof Battery, value: unknown) =>
   }, `battery.${key}`)
 const setSun = (key: keyof Sun, value: unknown) => job.change((d) => assign(d.sun, key, value), `sun.${key}`)
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-function setHours(i: number, event: Event) {
-  const value = Number((event.target as HTMLInputElement).value.replace(',', '.'))
+function setHours(i: number, text: string) {
+  const value = Number(text.replace(',', '.'))
   if (Number.isFinite(value) && value >= 0 && value <= 16)
     job.change((d) => d.sun && (d.sun.sunHours[i] = value), `sun.hours.${i}`)
 }
@@ -46,14 +46,12 @@ const dropSun = () =>
   <section class="sheet stack">
     <div class="sheet-head">
       <h2>Battery{{ plan.sun ? ' and sun' : '' }}</h2>
-      <button v-if="plan.battery && !plan.sun" type="button" class="button small" @click="addSun">
-        + Solar panel
-      </button>
+      <el-button v-if="plan.battery && !plan.sun" size="small" @click="addSun"> + Solar panel </el-button>
     </div>
     <template v-if="!plan.battery">
       <p class="soft small">Its capacity and the wished hours: how long it lasts, how big it must be.</p>
       <div>
-        <button type="button" class="button" @click="begin">Work out the running time</button>
+        <el-button @click="begin">Work out the running time</el-button>
       </div>
     </template>
     <template v-else>
@@ -98,10 +96,11 @@ const dropSun = () =>
               <tr>
                 <th>Sun, peak hours</th>
                 <td v-for="(m, i) in months" :key="m">
-                  <input
-                    class="text-input mono"
+                  <el-input
+                    class="mono"
+                    size="small"
                     inputmode="decimal"
-                    :value="plan.sun.sunHours[i]"
+                    :model-value="String(plan.sun.sunHours[i])"
                     :aria-label="`Peak-sun hours in ${m}`"
                     @change="setHours(i, $event)"
                   />
@@ -136,7 +135,7 @@ const dropSun = () =>
               : `Emptied, the worst month fills it again in ${runtime.recoveryDays.toFixed(1)} days.`
           }}
           The hours are a guess for a middle latitude: put in those of the place.
-          <button type="button" class="button quiet small" @click="dropSun">Without sun</button>
+          <el-button text size="small" @click="dropSun">Without sun</el-button>
         </p>
       </template>
     </template>

@@ -204,8 +204,8 @@ const describe = computed(() =>
     </div>
     <p v-else class="soft small">Laying out…</p>
     <div v-if="layout && diagram.nodes.length" class="row tools no-print">
-      <button type="button" class="button small" @click="svg && saveSvg(svg, name)">Save SVG</button>
-      <button type="button" class="button small" @click="svg && savePng(svg, name)">Save PNG</button>
+      <el-button size="small" @click="svg && saveSvg(svg, name)">Save SVG</el-button>
+      <el-button size="small" @click="svg && savePng(svg, name)">Save PNG</el-button>
       <span class="small soft">two strokes a lead: the upper is +, the lower −</span>
     </div>
   </div>

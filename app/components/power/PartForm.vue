@@ -97,18 +97,18 @@ defineExpose({
     <div class="sheet-head">
       <h2>What else hangs on it</h2>
       <div class="row">
-        <button type="button" class="button small" @click="add('load')">+ Load</button>
-        <button type="button" class="button small" @click="add('converter')">+ Converter</button>
-        <button type="button" class="button small" @click="add('branch')">+ Branch</button>
+        <el-button size="small" @click="add('load')">+ Load</el-button>
+        <el-button size="small" @click="add('converter')">+ Converter</el-button>
+        <el-button size="small" @click="add('branch')">+ Branch</el-button>
       </div>
     </div>
     <p v-if="!feed.length" class="soft small">
       Other fans, LEDs, boards, pumps, modules on the same source: overload usually comes from them.
     </p>
-    <details v-for="part in feed" :key="part.id" class="fold" :open="open === part.id">
-      <summary>
+    <FoldBox v-for="part in feed" :key="part.id" :open="open === part.id">
+      <template #title>
         <StateMark :state="stateOf(part)" /> {{ part.name }}<span class="aside">{{ headline(part) }}</span>
-      </summary>
+      </template>
       <FieldGrid
         tight
         :record="part"
@@ -127,8 +127,8 @@ defineExpose({
           <StateMark :state="p.severity" /> {{ feedProblemText(p) }}
         </li>
       </ul>
-      <button type="button" class="button quiet small" @click="remove(part)">Take {{ part.name }} away</button>
-    </details>
+      <el-button text size="small" @click="remove(part)">Take {{ part.name }} away</el-button>
+    </FoldBox>
   </section>
 </template>
 

@@ -97,15 +97,14 @@ const starts = (row: SlowRow) =>
           </tr>
           <tr>
             <td class="do small" colspan="5">
-              <button
+              <el-button
                 v-if="takes(row) && row.way !== current"
-                type="button"
-                class="button small"
+                size="small"
                 :aria-label="`Take ${row.name}`"
                 @click="take(row)"
               >
                 Take
-              </button>
+              </el-button>
               <span v-else-if="row.way === current" class="small soft">taken</span>
               <span v-if="row.hazard" class="hazard" :class="row.hazard.severity"
                 ><StateMark :state="row.hazard.severity" /> {{ row.hazard.text }}</span
@@ -137,7 +136,7 @@ const starts = (row: SlowRow) =>
 .ways .do {
   padding-top: 0;
 }
-.ways .do .button,
+.ways .do .el-button,
 .ways .do > .soft {
   float: right;
   margin: 0 0 2px 10px;

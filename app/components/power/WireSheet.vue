@@ -191,9 +191,7 @@ async function save() {
       </p>
     </template>
     <div v-if="feed.nodes.length" class="no-print">
-      <button type="button" class="button small" @click="save">
-        Save {{ view === 'order' ? 'as text' : 'CSV' }}
-      </button>
+      <el-button size="small" @click="save"> Save {{ view === 'order' ? 'as text' : 'CSV' }} </el-button>
     </div>
   </div>
 </template>

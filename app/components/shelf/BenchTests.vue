@@ -76,14 +76,14 @@ const day = (iso: string) => iso.slice(0, 10)
   <section class="sheet stack">
     <div class="sheet-head">
       <h2>On your own bench</h2>
-      <button type="button" class="button small" @click="add">Add a test</button>
+      <el-button size="small" @click="add">Add a test</el-button>
     </div>
     <p v-if="!fan.tests.length" class="small soft">
       Run it on a supply you can read, note what you can: every reading is held against the claim at the same
       voltage, and the plan may then believe your numbers.
     </p>
-    <details v-for="t in fan.tests" :key="t.id" class="fold" :open="open === t.id">
-      <summary>{{ t.specimen }}, {{ show(t.volts, 'voltage') }}, {{ day(t.takenAt) }}</summary>
+    <FoldBox v-for="t in fan.tests" :key="t.id" :open="open === t.id">
+      <template #title>{{ t.specimen }}, {{ show(t.volts, 'voltage') }}, {{ day(t.takenAt) }}</template>
       <FieldGrid
         tight
         :record="t"
@@ -91,8 +91,8 @@ const day = (iso: string) => iso.slice(0, 10)
         :shape="fanTestSchema.shape"
         @set="(key, value) => set(t.id, key, value)"
       />
-      <button type="button" class="button quiet small" @click="remove(t.id)">Take this test away</button>
-    </details>
+      <el-button text size="small" @click="remove(t.id)">Take this test away</el-button>
+    </FoldBox>
     <div v-if="rows.length" class="scroll-x" tabindex="0" role="region" aria-label="Claimed against measured">
       <table class="data small">
         <caption class="visually-hidden">

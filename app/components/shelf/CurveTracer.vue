@@ -161,22 +161,21 @@ function crossAt({ x, y }: { x: number; y: number }): string {
         </svg>
       </div>
       <div class="row" role="group" aria-label="What a click sets">
-        <button
+        <el-button
           v-for="o in order"
           :key="o.key"
-          type="button"
-          class="button small"
+          size="small"
           :aria-pressed="mode === o.key"
           @click="mode = o.key"
         >
           {{ o.label }}{{ marks[o.key].at ? ' ✓' : '' }}
-        </button>
-        <button type="button" class="button small" :aria-pressed="mode === 'curve'" @click="mode = 'curve'">
+        </el-button>
+        <el-button size="small" :aria-pressed="mode === 'curve'" @click="mode = 'curve'">
           Follow the curve
-        </button>
-        <button type="button" class="button small" :aria-pressed="mode === 'point'" @click="mode = 'point'">
+        </el-button>
+        <el-button size="small" :aria-pressed="mode === 'point'" @click="mode = 'point'">
           Add a point
-        </button>
+        </el-button>
       </div>
       <div class="fields tight">
         <QuantityField
@@ -226,9 +225,9 @@ function crossAt({ x, y }: { x: number; y: number }): string {
         />
       </div>
       <div class="row">
-        <button type="button" class="button primary" :disabled="!read.points.length" @click="take">
+        <el-button type="primary" :disabled="!read.points.length" @click="take">
           {{ read.points.length ? `Take these ${read.points.length} points` : 'Take these points' }}
-        </button>
+        </el-button>
         <span class="small soft">
           <template v-if="read.message">{{ read.message }}</template>
           <template v-else
@@ -293,7 +292,7 @@ function crossAt({ x, y }: { x: number; y: number }): string {
 .mark.pressure {
   stroke: #5d4a3c;
 }
-.button[aria-pressed='true'] {
+.el-button[aria-pressed='true'] {
   background: var(--ink);
   color: var(--sheet);
 }

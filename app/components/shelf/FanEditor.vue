@@ -248,29 +248,22 @@ const canCompute = computed(
       <section class="sheet stack">
         <h2>From the data sheet</h2>
         <FieldGrid :record="fan" :fields="sheet" :shape="fanSchema.shape" @set="set" />
-        <label class="check"
-          ><input
-            type="checkbox"
-            :checked="fan.owned"
-            @change="set('owned', ($event.target as HTMLInputElement).checked)"
-          />
-          I own it</label
-        >
-        <details v-for="fold in folds" :key="fold.title" class="fold">
-          <summary>
+        <el-checkbox :model-value="fan.owned" @change="set('owned', Boolean($event))">I own it</el-checkbox>
+        <FoldBox v-for="fold in folds" :key="fold.title">
+          <template #title>
             {{ fold.title
             }}<span v-if="filled(fold.fields)" class="aside"
               >{{ filled(fold.fields) }} of {{ fold.fields.length }} known</span
             >
-          </summary>
+          </template>
           <FieldGrid tight :record="fan" :fields="fold.fields" :shape="fanSchema.shape" @set="set" />
-        </details>
-        <details class="fold">
-          <summary>
+        </FoldBox>
+        <FoldBox>
+          <template #title>
             Where each figure comes from<span v-if="fan.sources.length" class="aside"
               >{{ fan.sources.length }} told</span
             >
-          </summary>
+          </template>
           <div class="fields tight">
             <ChoiceField
               v-for="figure in known"
@@ -286,7 +279,7 @@ const canCompute = computed(
               @update:model-value="setSource(figure, $event)"
             />
           </div>
-        </details>
+        </FoldBox>
       </section>
       <BenchTests :fan="fan" @update="set('tests', $event)" />
     </div>
@@ -304,7 +297,7 @@ const canCompute = computed(
         </div>
         <CurvePreview v-if="canCompute" :fan="fan" />
         <div>
-          <button type="button" class="button small" @click="tracing = true">Read it off a picture</button>
+          <el-button size="small" @click="tracing = true">Read it off a picture</el-button>
         </div>
         <PointTable :key="traced" :points="fan.points" @update="set('points', $event)" />
         <p v-if="fan.points.length === 0" class="small soft">
@@ -320,9 +313,9 @@ const canCompute = computed(
       <div class="row save">
         <span v-if="problemText" class="bad" role="alert">{{ problemText }}</span>
         <NuxtLink to="/shelf" class="button"> Back without saving </NuxtLink>
-        <button type="submit" class="button primary" :disabled="saving">
+        <el-button type="primary" native-type="submit" :disabled="saving">
           {{ revision === null ? 'Put on the shelf' : 'Save' }}
-        </button>
+        </el-button>
       </div>
     </div>
     <el-dialog

@@ -74,14 +74,9 @@ const address = (one: Attachment) => `/api/attachments/${one.id}`
             one.name
           }}</span></a
         >
-        <button
-          type="button"
-          class="button quiet small icon"
-          :aria-label="`Put ${one.name} aside`"
-          @click="remove(one)"
-        >
+        <el-button text size="small" class="icon" :aria-label="`Put ${one.name} aside`" @click="remove(one)">
           ×
-        </button>
+        </el-button>
       </li>
     </ul>
   </section>

@@ -94,14 +94,9 @@ function remove(row: Row) {
             @keydown.enter.prevent="add"
         /></span>
         <span role="cell"
-          ><button
-            type="button"
-            class="button quiet icon"
-            :aria-label="`Remove point ${i + 1}`"
-            @click="remove(row)"
-          >
+          ><el-button text class="icon" :aria-label="`Remove point ${i + 1}`" @click="remove(row)">
             ×
-          </button></span
+          </el-button></span
         >
       </div>
     </div>
@@ -111,7 +106,7 @@ function remove(row: Row) {
       </p>
     </div>
     <div>
-      <button type="button" class="button small" @click="add">+ Point</button>
+      <el-button size="small" @click="add">+ Point</el-button>
     </div>
   </div>
 </template>

@@ -16,8 +16,8 @@ async function load() {
   problem.value = result.ok ? '' : result.message
   if (result.ok) rows.value = result.data
 }
-const opened = (event: Event) => {
-  if ((event.target as HTMLDetailsElement).open && !rows.value) void load()
+const opened = () => {
+  if (!rows.value) void load()
 }
 const money = computed(() => symbol('money'))
 const share = (x: number | null, quantity: 'pressure' | 'speed' | 'flow') =>
@@ -30,10 +30,9 @@ const unitWord = computed(() => (per.value === 'loudness' ? 'per times as loud' 
 </script>
 
 <template>
-  <details class="fold" @toggle="opened">
-    <summary>Against every other test on the shelf</summary>
+  <FoldBox title="Against every other test on the shelf" @opened="opened">
     <p v-if="problem" class="error" role="alert">
-      {{ problem }} <button type="button" class="button small" @click="load">Try again</button>
+      {{ problem }} <el-button size="small" @click="load">Try again</el-button>
     </p>
     <p v-else-if="!rows" class="small soft">Reading the tests…</p>
     <p v-else-if="!rows.length" class="small soft">No fan of the shelf was tested yet.</p>
@@ -79,7 +78,7 @@ const unitWord = computed(() => (per.value === 'loudness' ? 'per times as loud' 
         m are in the near field: they are shown as read and held against each other only.
       </p>
     </template>
-  </details>
+  </FoldBox>
 </template>
 
 <style scoped>

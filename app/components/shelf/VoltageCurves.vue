@@ -33,14 +33,14 @@ const change = (i: number, points: FanPoint[]) =>
 <template>
   <section class="sheet stack">
     <h2>Curves at other voltages</h2>
-    <details v-for="(c, i) in curves" :key="c.volts" class="fold" :open="c.points.length === 0">
-      <summary>
+    <FoldBox v-for="(c, i) in curves" :key="c.volts" :open="c.points.length === 0">
+      <template #title>
         {{ show(c.volts, 'voltage') }}<span class="aside">{{ c.points.length }} points</span>
-      </summary>
+      </template>
       <PointTable :points="c.points" @update="change(i, $event)" />
-      <button
-        type="button"
-        class="button quiet small"
+      <el-button
+        text
+        size="small"
         @click="
           emit(
             'update',
@@ -49,18 +49,13 @@ const change = (i: number, points: FanPoint[]) =>
         "
       >
         Take the {{ show(c.volts, 'voltage') }} curve away
-      </button>
-    </details>
+      </el-button>
+    </FoldBox>
     <div class="row end">
       <QuantityField v-model="volts" label="Another curve at" quantity="voltage" :schema="within(0.5, 60)" />
-      <button
-        type="button"
-        class="button small"
-        :disabled="volts === null || volts === fan.ratedV"
-        @click="add"
-      >
+      <el-button size="small" :disabled="volts === null || volts === fan.ratedV" @click="add">
         Add it
-      </button>
+      </el-button>
       <span class="small soft">{{
         volts !== null && volts === fan.ratedV ? 'The curve at rated voltage is the one above.' : ''
       }}</span>

@@ -62,13 +62,12 @@ const fields: Field<keyof Job>[] = [
         </tr>
       </tbody>
     </table>
-    <details class="fold" :open="plan.job.statedChange !== null">
-      <summary>Check what you would tell others</summary>
+    <FoldBox :open="plan.job.statedChange !== null" title="Check what you would tell others">
       <FieldGrid tight :record="plan.job" :fields="fields" :shape="jobSchema.shape" @set="put" />
       <p class="small soft">
         A change is told from “before”. 50 to 70 is +40 %; 33 % is the symmetric difference and never the
         change. Decibels and degrees have no per cent.
       </p>
-    </details>
+    </FoldBox>
   </section>
 </template>

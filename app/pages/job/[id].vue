@@ -52,7 +52,7 @@ usePageKeys([
         <h1>{{ job.plan.job.name }}</h1>
         <SaveBadge />
         <div class="right">
-          <button v-if="job.canUndo" type="button" class="button small quiet" @click="job.undo">Undo</button>
+          <el-button v-if="job.canUndo" size="small" text @click="job.undo">Undo</el-button>
           <button
             type="button"
             class="tag marks"
@@ -108,7 +108,7 @@ usePageKeys([
       <h1>The job cannot be opened</h1>
       <p>{{ job.missing }}</p>
       <div>
-        <button type="button" class="button primary" @click="job.open(id)">Try again</button>
+        <el-button type="primary" @click="job.open(id)">Try again</el-button>
       </div>
     </div>
   </main>

@@ -72,16 +72,14 @@ const summary = computed(() =>
           placeholder="model; frame (mm); thickness (mm); voltage; airflow (CFM); static pressure (mmH2O)"
         />
         <div>
-          <button type="button" class="button" :disabled="!pasted.trim()" @click="open(pasted)">
-            Read the pasted table
-          </button>
+          <el-button :disabled="!pasted.trim()" @click="open(pasted)"> Read the pasted table </el-button>
         </div>
         <p v-if="problem || outcome?.problem" class="bad" role="alert">
           {{ problem || outcome?.problem }}
         </p>
         <div v-if="progress !== null" class="row" role="status">
           <progress :value="progress" /> <span>{{ doing }}, {{ Math.round(100 * progress) }} %</span>
-          <button type="button" class="button small" @click="cancel">Cancel</button>
+          <el-button size="small" @click="cancel">Cancel</el-button>
         </div>
       </section>
       <template v-if="outcome && !outcome.problem">
@@ -114,9 +112,9 @@ const summary = computed(() =>
           <div class="sheet-head">
             <h2>What it would do</h2>
             <span class="soft">{{ summary || 'no rows' }}</span>
-            <button type="button" class="button primary" :disabled="!total || progress !== null" @click="write">
+            <el-button type="primary" :disabled="!total || progress !== null" @click="write">
               {{ total ? `Write ${total} fans` : 'Nothing to write' }}
-            </button>
+            </el-button>
           </div>
           <div class="scroll-x">
             <table class="data">

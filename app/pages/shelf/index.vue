@@ -10,7 +10,7 @@ const frame = ref<number | null>(null)
 const volts = ref<number | null>(null)
 const owned = ref(false)
 const sort = ref('frame')
-const searchBox = ref<HTMLInputElement>()
+const searchBox = ref<{ focus: () => void }>()
 const ROW_HEIGHT = 36
 const query = computed(() => ({
   text: text.value,
@@ -67,8 +67,8 @@ usePageKeys([
     <AppHeader title="Shelf">
       <NuxtLink to="/shelf/parts" class="button"> Parts </NuxtLink>
       <NuxtLink to="/shelf/import" class="button"> Import </NuxtLink>
-      <button type="button" class="button" @click="exportAs('csv')">Export CSV</button>
-      <button type="button" class="button" @click="exportAs('json')">Export JSON</button>
+      <el-button @click="exportAs('csv')">Export CSV</el-button>
+      <el-button @click="exportAs('json')">Export JSON</el-button>
       <NuxtLink to="/shelf/new" class="button primary"> New fan </NuxtLink>
     </AppHeader>
     <main class="shelf">
@@ -76,18 +76,17 @@ usePageKeys([
         <div class="filters">
           <div class="field">
             <label for="shelf-search">Search</label>
-            <input
+            <el-input
               id="shelf-search"
               ref="searchBox"
               v-model="text"
-              class="text-input"
               type="search"
               placeholder="maker, model, note"
             />
           </div>
           <ChoiceField v-model="frame" label="Frame" :options="frames" />
           <ChoiceField v-model="volts" label="Voltage" :options="voltages" />
-          <label class="check"><input v-model="owned" type="checkbox" /> I own it</label>
+          <el-checkbox v-model="owned">I own it</el-checkbox>
           <ChoiceField v-model="sort" label="Order" :options="orders" />
           <span class="soft small" role="status">{{
             shelf.progress === null
@@ -173,14 +172,15 @@ usePageKeys([
                     >
                       Duplicate
                     </NuxtLink>
-                    <button
-                      type="button"
-                      class="button quiet small icon"
+                    <el-button
+                      text
+                      size="small"
+                      class="icon"
                       :aria-label="`Delete ${fan.model}`"
                       @click="shelf.remove(fan, renew)"
                     >
                       ×
-                    </button>
+                    </el-button>
                   </td>
                 </template>
               </tr>

@@ -102,8 +102,8 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
       <label class="button"
         >Import CSV<input class="visually-hidden" type="file" accept=".csv,text/csv,text/plain" @change="take"
       /></label>
-      <button type="button" class="button" @click="exportCsv">Export CSV</button>
-      <button type="button" class="button primary" @click="add">New part</button>
+      <el-button @click="exportCsv">Export CSV</el-button>
+      <el-button type="primary" @click="add">New part</el-button>
     </AppHeader>
     <main class="parts">
       <section class="sheet stack">
@@ -127,8 +127,8 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
         <p v-if="!stock.parts.length" class="empty">
           Nothing here yet. Put in what lies in the drawer: adapters, converters, batteries, wire by the metre.
         </p>
-        <details v-for="p in list" :key="p.id" class="fold" :open="open === p.id">
-          <summary>
+        <FoldBox v-for="p in list" :key="p.id" :open="open === p.id">
+          <template #title>
             {{ p.name
             }}<span class="aside">{{
               [
@@ -141,7 +141,7 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
                 .filter(Boolean)
                 .join(' · ')
             }}</span>
-          </summary>
+          </template>
           <FieldGrid
             tight
             :record="p"
@@ -149,10 +149,8 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
             :shape="stockPartSchema.shape"
             @set="(key, value) => set(p, key, value)"
           />
-          <button type="button" class="button quiet small" @click="remove(p)">
-            Take {{ p.name }} off the shelf
-          </button>
-        </details>
+          <el-button text size="small" @click="remove(p)"> Take {{ p.name }} off the shelf </el-button>
+        </FoldBox>
       </section>
     </main>
   </div>

@@ -61,11 +61,6 @@ const where = computed(() =>
       ? 'Add at the end:'
       : `Insert as number ${spot.value.index + 1}:`,
 )
-const more = (event: Event) => {
-  const select = event.target as HTMLSelectElement
-  if (select.value) add(select.value as ElementKind)
-  select.value = ''
-}
 const wayRow = (id: string) => path.value.filter((e) => e.branchId === id)
 const reports = computed(() => new Map(report.value.path.elements.map((e) => [e.id, e])))
 const worst = computed(() => Math.max(0, ...report.value.path.elements.map((e) => e.share ?? 0)))
@@ -120,29 +115,33 @@ usePageKeys([
         </div>
         <div class="adders" role="group" :aria-label="where.replace(':', '')">
           <span class="small soft">{{ where }}</span>
-          <button
-            v-for="kind in usual.filter(may)"
-            :key="kind"
-            type="button"
-            class="button small"
-            @click="add(kind)"
-          >
+          <el-button v-for="kind in usual.filter(may)" :key="kind" size="small" @click="add(kind)">
             + {{ elementNames[kind] }}
-          </button>
-          <select class="choice more" aria-label="More kinds of element" @change="more">
-            <option value="">+ more …</option>
-            <option v-for="kind in others.filter(may)" :key="kind" :value="kind">
-              {{ elementNames[kind] }}
-            </option>
-          </select>
-          <button
+          </el-button>
+          <el-select
+            class="more"
+            size="small"
+            filterable
+            placeholder="+ more …"
+            aria-label="More kinds of element"
+            :model-value="''"
+            @change="add"
+          >
+            <el-option
+              v-for="kind in others.filter(may)"
+              :key="kind"
+              :value="kind"
+              :label="elementNames[kind]"
+            />
+          </el-select>
+          <el-button
             v-if="spot.index !== null || spot.branchId !== null"
-            type="button"
-            class="button quiet small"
+            text
+            size="small"
             @click="spot = { branchId: null, index: null }"
           >
             at the end instead
-          </button>
+          </el-button>
         </div>
         <div v-if="!path.length" class="empty">
           <p>
@@ -151,15 +150,9 @@ usePageKeys([
             sizes:
           </p>
           <div class="row">
-            <button
-              v-for="starter in pathStarters"
-              :key="starter.name"
-              type="button"
-              class="button"
-              @click="begin(starter)"
-            >
+            <el-button v-for="starter in pathStarters" :key="starter.name" @click="begin(starter)">
               {{ starter.name }}
-            </button>
+            </el-button>
           </div>
         </div>
         <ul v-else class="rows" data-list="main">
@@ -179,15 +172,14 @@ usePageKeys([
                     · <span class="mono">{{ show(flowOf(way.id), 'flow') }}</span></template
                   ></span
                 >
-                <button
-                  type="button"
-                  class="button small"
+                <el-button
+                  size="small"
                   :aria-pressed="spot.branchId === way.id"
                   :aria-label="`Add elements to ${way.name}`"
                   @click="spot = { branchId: way.id, index: null }"
                 >
                   Add here
-                </button>
+                </el-button>
               </div>
               <ul class="rows" :data-list="way.id">
                 <PathRow
@@ -206,14 +198,12 @@ usePageKeys([
           Air that does the job: <FigureValue :figure="report.path.useful" />
         </p>
         <FindingList class="after" :findings="findings" />
-        <details class="fold" :open="report.path.calibration !== null">
-          <summary>Calibrate with a measurement</summary>
+        <FoldBox :open="report.path.calibration !== null" title="Calibrate with a measurement">
           <CalibratePanel />
-        </details>
-        <details class="fold">
-          <summary>Where makers disagree: this job’s numbers</summary>
+        </FoldBox>
+        <FoldBox title="Where makers disagree: this job’s numbers">
           <TradeoffList />
-        </details>
+        </FoldBox>
       </section>
       <PathChart />
     </div>

@@ -138,23 +138,21 @@ const dangers: Field<keyof Job>[] = [
       <h2>Where it breathes</h2>
       <FieldGrid class="wide" :record="job" :fields="breathingWords" :shape="jobSchema.shape" @set="put" />
       <FieldGrid tight :record="job" :fields="breathing" :shape="jobSchema.shape" @set="put" />
-      <details class="fold" :open="plan.ports.length > 0">
-        <summary>The equipment’s own openings</summary>
+      <FoldBox :open="plan.ports.length > 0">
+        <template #title>The equipment’s own openings</template>
         <PortTable />
-      </details>
-      <details class="fold">
-        <summary>Heights, sealing, what was measured there</summary>
+      </FoldBox>
+      <FoldBox title="Heights, sealing, what was measured there">
         <FieldGrid tight :record="job" :fields="breathingMore" :shape="jobSchema.shape" @set="put" />
-      </details>
+      </FoldBox>
     </section>
     <div class="stack">
       <section class="sheet stack">
         <h2>Where it stands</h2>
         <FieldGrid tight :record="job" :fields="place" :shape="jobSchema.shape" @set="put" />
-        <details class="fold">
-          <summary>Space around the fan</summary>
+        <FoldBox title="Space around the fan">
           <FieldGrid :record="job" :fields="space" :shape="jobSchema.shape" @set="put" />
-        </details>
+        </FoldBox>
       </section>
       <section class="sheet stack">
         <h2>What can hurt</h2>

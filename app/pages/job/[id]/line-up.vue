@@ -67,6 +67,10 @@ const widest = computed(() =>
     (report.value.selectionContext.designFlow ?? 0.01) * 1.3,
   ),
 )
+const charts = [
+  { value: 'curves' as const, label: 'Curves' },
+  { value: 'pareto' as const, label: 'Noise and flow' },
+]
 const view = ref<'curves' | 'pareto'>('curves')
 const uncertainty = useUncertaintyReport()
 const path = computed(() => bandedPath(report.value, uncertainty.value, widest.value))
@@ -107,12 +111,7 @@ usePageKeys([
       <section class="sheet">
         <div class="sheet-head">
           <h2>{{ view === 'curves' ? 'Where each fan would run' : 'Quiet against air' }}</h2>
-          <div v-if="report.path.complete" class="segments" role="group" aria-label="Chart">
-            <button type="button" :aria-pressed="view === 'curves'" @click="view = 'curves'">Curves</button>
-            <button type="button" :aria-pressed="view === 'pareto'" @click="view = 'pareto'">
-              Noise and flow
-            </button>
-          </div>
+          <SegmentChoice v-if="report.path.complete" v-model="view" label="Chart" :options="charts" />
         </div>
         <p v-if="!report.path.complete" class="empty">
           The chart waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
@@ -134,11 +133,14 @@ usePageKeys([
           :design="report.selectionContext.designFlow"
           :height="300"
         />
-        <label v-if="view === 'curves' && picked && picked.count > 1" class="small construction"
-          ><input v-model="construction" type="checkbox" /> show how the pick’s curve comes about:
+        <el-checkbox
+          v-if="view === 'curves' && picked && picked.count > 1"
+          v-model="construction"
+          class="small construction"
+          >show how the pick’s curve comes about:
           {{
             picked.arrangement === 'parallel' ? 'flows add at each pressure' : 'pressures add at each flow'
-          }}</label
+          }}</el-checkbox
         >
         <DriveSlider v-if="report.selection" />
         <dl v-if="report.selection" class="figures">
@@ -171,13 +173,9 @@ usePageKeys([
           </p>
           <p v-if="compared.length" class="small soft">
             Comparing {{ compared.length }} of at most {{ COMPARE_MOST }}: the chart shows these and your pick.
-            <button
-              type="button"
-              class="button quiet small"
-              @click="compared.forEach((c) => compare(c, false))"
-            >
+            <el-button text size="small" @click="compared.forEach((c) => compare(c, false))">
               Show the best again
-            </button>
+            </el-button>
           </p>
           <RankTable
             :rows="shown"
@@ -194,21 +192,18 @@ usePageKeys([
             }}. Loosen one.
           </p>
           <div class="row foot">
-            <button v-if="rows.length > many" type="button" class="button small" @click="many += MORE">
+            <el-button v-if="rows.length > many" size="small" @click="many += MORE">
               {{ `${Math.min(MORE, rows.length - many)} more of ${rows.length}` }}
-            </button>
-            <button
+            </el-button>
+            <el-button
               v-if="usable < rows.length"
-              type="button"
-              class="button small"
+              size="small"
               :aria-pressed="failing"
               @click="failing = !failing"
             >
               {{ failing ? 'The ones that meet the need' : `Why ${rows.length - usable} fail` }}
-            </button>
-            <button v-if="many > SHORT" type="button" class="button small quiet" @click="many = SHORT">
-              Only the first
-            </button>
+            </el-button>
+            <el-button v-if="many > SHORT" size="small" text @click="many = SHORT"> Only the first </el-button>
             <NuxtLink to="/shelf/new" class="button small quiet"> Add a fan to the shelf </NuxtLink>
             <span v-if="ranking?.skipped.length" class="small soft"
               >{{ ranking.skipped.length }} fans lack a curve:

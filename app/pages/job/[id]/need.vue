@@ -100,8 +100,8 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
           what="metres per second"
           @use="set('captureSpeedMs')($event)"
         />
-        <details v-for="part in form.more" :key="part.title" class="fold" :open="!shut(part.fields)">
-          <summary>{{ part.title }}</summary>
+        <FoldBox v-for="part in form.more" :key="part.title" :open="!shut(part.fields)">
+          <template #title>{{ part.title }}</template>
           <FieldGrid
             :record="job"
             :fields="part.fields"
@@ -110,7 +110,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
             @set="put"
             @uncertainty="setUncertainty"
           />
-        </details>
+        </FoldBox>
         <GuideTable
           v-if="goal === 'ventilate' || goal === 'fume'"
           title="How well the air mixes (common practice, no source)"

@@ -128,7 +128,7 @@ const print = () => window.print()
         <h2>From the source to the fan</h2>
         <div class="row no-print">
           <SegmentChoice v-model="view" label="Show the wiring as" :options="views" />
-          <button type="button" class="button small" @click="print">Print</button>
+          <el-button size="small" @click="print">Print</el-button>
         </div>
       </div>
       <ul v-if="cautions.length" class="cautions small">
@@ -164,16 +164,15 @@ const print = () => window.print()
               @set="setSource"
             />
             <div class="row" role="group" aria-label="Usual voltages">
-              <button
+              <el-button
                 v-for="v in usualVoltages"
                 :key="v"
-                type="button"
-                class="button small"
+                size="small"
                 :aria-pressed="source.nominalV === v"
                 @click="setSource('nominalV', v)"
               >
                 {{ v }} V
-              </button>
+              </el-button>
               <span v-if="fanV !== null" class="small soft">the fan is for {{ show(fanV, 'voltage') }}</span>
             </div>
             <p v-if="sourceNote(source.kind)" class="small soft">
@@ -205,29 +204,20 @@ const print = () => window.print()
               v-if="converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear'"
               class="row"
             >
-              <label class="check"
-                ><input
-                  type="checkbox"
-                  :checked="converter.adjustable"
-                  @change="setConverter('adjustable', ($event.target as HTMLInputElement).checked)"
-                />
-                has a trimmer</label
+              <el-checkbox
+                :model-value="converter.adjustable"
+                @change="setConverter('adjustable', Boolean($event))"
+                >has a trimmer</el-checkbox
               >
-              <label class="check"
-                ><input
-                  type="checkbox"
-                  :checked="converter.setFirst"
-                  @change="setConverter('setFirst', ($event.target as HTMLInputElement).checked)"
-                />
-                set with a meter before the fan was connected</label
+              <el-checkbox :model-value="converter.setFirst" @change="setConverter('setFirst', Boolean($event))"
+                >set with a meter before the fan was connected</el-checkbox
               >
             </div>
           </template>
           <h3>Lead to the fans</h3>
           <FieldGrid tight :record="source" :fields="leadFields" :shape="sourceSchema.shape" @set="setSource" />
           <p v-if="leadWords" class="small soft">{{ leadWords }}.</p>
-          <details class="fold">
-            <summary>Colours, connector, how it is joined</summary>
+          <FoldBox title="Colours, connector, how it is joined">
             <FieldGrid
               tight
               :record="plan.wiring"
@@ -235,9 +225,8 @@ const print = () => window.print()
               :shape="wiringSchema.shape"
               @set="setWiring"
             />
-          </details>
-          <details class="fold">
-            <summary>Tach and PWM wires</summary>
+          </FoldBox>
+          <FoldBox title="Tach and PWM wires">
             <FieldGrid
               tight
               :record="plan.wiring"
@@ -250,7 +239,7 @@ const print = () => window.print()
               mA for each fan. An open PWM pin is full speed, a grounded one the lowest speed or stop; 12 V on
               it destroys it.
             </p>
-          </details>
+          </FoldBox>
         </section>
         <PartForm v-if="source" ref="partForm" />
         <BatteryPanel v-if="source && isBattery(source.kind)" />

@@ -149,7 +149,7 @@ const unitWords: Record<string, string> = {
       </p>
       <div v-if="progress !== null" class="row" role="status">
         <progress :value="progress" /> {{ doing }}, {{ Math.round(100 * progress) }} %
-        <button type="button" class="button small" @click="cancel">Give it up</button>
+        <el-button size="small" @click="cancel">Give it up</el-button>
       </div>
       <template v-if="table">
         <div class="fields tight">
@@ -247,22 +247,16 @@ const unitWords: Record<string, string> = {
               {{ w }}
             </li>
           </ul>
-          <details v-if="result.tally.brokenSample.length" class="fold">
-            <summary>Rows that cannot be read</summary>
+          <FoldBox v-if="result.tally.brokenSample.length" title="Rows that cannot be read">
             <p v-for="b in result.tally.brokenSample" :key="b.line" class="small mono">
               line {{ b.line }}: {{ b.text }}
             </p>
-          </details>
+          </FoldBox>
           <div class="row end">
             <TextField v-model="name" label="Name of the log" />
-            <button
-              type="button"
-              class="button primary"
-              :disabled="!!problem || progress !== null"
-              @click="take"
-            >
+            <el-button type="primary" :disabled="!!problem || progress !== null" @click="take">
               Take {{ spaced(result.rows) }} rows
-            </button>
+            </el-button>
           </div>
         </div>
       </template>

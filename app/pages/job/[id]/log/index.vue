@@ -76,9 +76,9 @@ usePageKeys([
         <div class="sheet-head">
           <h2>Runs</h2>
           <div class="row">
-            <button type="button" class="button small" @click="add('baseline')">+ Baseline</button>
-            <button type="button" class="button small" @click="addAfter">+ After a change</button>
-            <button type="button" class="button small quiet" @click="add('bench')">+ Bench test</button>
+            <el-button size="small" @click="add('baseline')">+ Baseline</el-button>
+            <el-button size="small" @click="addAfter">+ After a change</el-button>
+            <el-button size="small" text @click="add('bench')">+ Bench test</el-button>
           </div>
         </div>
         <p v-if="!states.length" class="soft">
@@ -111,20 +111,21 @@ usePageKeys([
                   }}{{ run.readings.length > 4 ? ` · ${run.readings.length - 4} more` : '' }}</span
                 >
               </button>
-              <button
-                type="button"
-                class="button quiet icon small"
+              <el-button
+                text
+                size="small"
+                class="icon"
                 :aria-label="`Remove the run ${run.name}`"
                 @click="remove(run)"
               >
                 ×
-              </button>
+              </el-button>
             </li>
           </ul>
           <div>
-            <button type="button" class="button quiet small" @click="again(state.runs.at(-1)!)">
+            <el-button text size="small" @click="again(state.runs.at(-1)!)">
               + Measure “{{ state.name }}” again
-            </button>
+            </el-button>
           </div>
         </div>
         <p v-if="states.length && states.every((s) => s.runs.length < 3)" class="small soft">
@@ -133,20 +134,20 @@ usePageKeys([
         </p>
         <div v-if="states.length" class="row">
           <span class="small soft">Take all runs along:</span>
-          <button
-            type="button"
-            class="button quiet small"
+          <el-button
+            text
+            size="small"
             @click="saveText(runsCsv(plan.runs), `${fileName}-runs.csv`, 'text/csv')"
           >
             CSV
-          </button>
-          <button
-            type="button"
-            class="button quiet small"
+          </el-button>
+          <el-button
+            text
+            size="small"
             @click="saveText(runsJson(plan.job.name, plan.runs), `${fileName}-runs.json`, 'application/json')"
           >
             JSON
-          </button>
+          </el-button>
         </div>
         <FindingList :findings="findings" />
       </section>

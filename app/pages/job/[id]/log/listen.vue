@@ -115,23 +115,12 @@ const setBlades = (i: number, blades: number | null) => {
                   accept=".wav,audio/wav,audio/x-wav"
                   @change="chosen(side.key, $event)"
               /></label>
-              <button
-                v-if="recording?.side === side.key"
-                type="button"
-                class="button small primary"
-                @click="stop"
-              >
+              <el-button v-if="recording?.side === side.key" size="small" type="primary" @click="stop">
                 ■ Stop, {{ recording.seconds }} s
-              </button>
-              <button
-                v-else
-                type="button"
-                class="button small"
-                :disabled="!!recording"
-                @click="record(side.key)"
-              >
+              </el-button>
+              <el-button v-else size="small" :disabled="!!recording" @click="record(side.key)">
                 ● Record 20 s
-              </button>
+              </el-button>
             </div>
             <p v-if="heard[side.key].problem" class="bad small" role="alert">
               {{ heard[side.key].problem }}

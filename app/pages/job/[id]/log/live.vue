@@ -154,12 +154,12 @@ usePageKeys([
               >
             </div>
             <div v-if="log" class="row tools">
-              <button v-if="log.open" type="button" class="button small primary" @click="stop">■ Stop</button>
-              <button type="button" class="button small" aria-label="Nearer" @click="zoom(0.5)">+</button>
-              <button type="button" class="button small" aria-label="Farther" @click="zoom(2)">−</button>
-              <button type="button" class="button small" :disabled="!range" @click="range = null">Whole</button>
-              <button type="button" class="button small" @click="data.exportAs('csv')">CSV</button>
-              <button type="button" class="button small" @click="data.exportAs('json')">JSON</button>
+              <el-button v-if="log.open" size="small" type="primary" @click="stop">■ Stop</el-button>
+              <el-button size="small" aria-label="Nearer" @click="zoom(0.5)">+</el-button>
+              <el-button size="small" aria-label="Farther" @click="zoom(2)">−</el-button>
+              <el-button size="small" :disabled="!range" @click="range = null">Whole</el-button>
+              <el-button size="small" @click="data.exportAs('csv')">CSV</el-button>
+              <el-button size="small" @click="data.exportAs('json')">JSON</el-button>
             </div>
           </div>
           <p v-if="offline" class="bad" role="alert">
@@ -195,7 +195,7 @@ usePageKeys([
           </ul>
           <div v-if="log" class="row">
             <TextField label="Name of the log" :model-value="log.name" @update:model-value="rename" />
-            <button type="button" class="button quiet small" @click="remove(log)">Put it aside</button>
+            <el-button text size="small" @click="remove(log)">Put it aside</el-button>
           </div>
         </section>
       </div>

@@ -53,13 +53,12 @@ const date = (iso: string) => new Date(iso).toLocaleDateString(undefined, { date
                   {{ run.name }}<span class="small soft block">{{ state.name }}, {{ date(run.takenAt) }}</span>
                 </td>
                 <td v-for="s in sides" :key="s.title">
-                  <label class="tick"
-                    ><input
-                      type="checkbox"
-                      :aria-label="`${run.name} counts as ${s.title}`"
-                      :checked="s.list.value.includes(run.id)"
-                      @change="toggle(s.list, run.id)"
-                  /></label>
+                  <el-checkbox
+                    class="tick"
+                    :aria-label="`${run.name} counts as ${s.title}`"
+                    :model-value="s.list.value.includes(run.id)"
+                    @change="toggle(s.list, run.id)"
+                  ></el-checkbox>
                 </td>
               </tr>
             </template>

@@ -112,9 +112,9 @@ const best = computed(() =>
             </table>
           </div>
           <div class="row">
-            <button type="button" class="button small" :disabled="!calibration || busy" @click="correctPath">
+            <el-button size="small" :disabled="!calibration || busy" @click="correctPath">
               Scale the path to the measured flow, as a variant
-            </button>
+            </el-button>
             <span v-if="!calibration" class="small soft"
               >It takes a flow, not read in the jet, and the fan’s voltage.</span
             >

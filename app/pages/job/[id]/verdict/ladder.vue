@@ -229,17 +229,17 @@ const gapWords = (s: RankedStage) =>
             </tbody>
           </table>
         </div>
-        <label v-if="ranking.sources.length" class="row small"
-          >Try a reduction of
-          <input
-            v-model.number="cut"
-            type="range"
-            min="1"
-            max="20"
+        <div v-if="ranking.sources.length" class="row small cut">
+          <span aria-hidden="true">Try a reduction of</span>
+          <el-slider
+            v-model="cut"
+            :min="1"
+            :max="20"
+            :show-tooltip="false"
             aria-label="Reduction of the next source, dB"
           />
-          <span class="mono">{{ cut }} dB</span></label
-        >
+          <span class="mono">{{ cut }} dB</span>
+        </div>
         <form class="entry" @submit.prevent="add">
           <TextField
             v-model="entry.source"
@@ -256,7 +256,7 @@ const gapWords = (s: RankedStage) =>
             placeholder="34 dB(A)"
             :schema="valueSchema"
           />
-          <button type="submit" class="button primary">Put it in</button>
+          <el-button type="primary" native-type="submit">Put it in</el-button>
         </form>
         <p v-if="problem" class="bad" role="alert">
           {{ problem }}
@@ -298,6 +298,10 @@ const gapWords = (s: RankedStage) =>
 </template>
 
 <style scoped>
+.cut .el-slider {
+  flex: 1;
+  max-width: 260px;
+}
 .layout {
   display: grid;
   grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);

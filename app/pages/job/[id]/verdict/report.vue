@@ -32,11 +32,11 @@ usePageKeys([{ key: 'p', what: 'Print the report', run: print }])
   <div class="stack">
     <VerdictTabs />
     <div class="row no-print">
-      <button type="button" class="button primary" @click="print">Print</button>
-      <button type="button" class="button" :disabled="making" @click="pdf">
+      <el-button type="primary" @click="print">Print</el-button>
+      <el-button :disabled="making" @click="pdf">
         {{ making ? 'Making the PDF…' : 'PDF' }}
-      </button>
-      <button type="button" class="button" @click="markdown">Markdown</button>
+      </el-button>
+      <el-button @click="markdown">Markdown</el-button>
       <span class="small soft">In your own units, with the numbers as they stand now.</span>
     </div>
     <article class="sheet paper" aria-label="Report">
