@@ -56,8 +56,8 @@ export async function type(page: Page, label: string, text: string) {
 }
 /** Opens a list and takes one of it. */
 export async function pick(page: Page, list: Locator, option: string) {
-  // what is chosen lies over the list's own input
-  await list.click({ force: true })
+  await list.focus()
+  await page.keyboard.press('ArrowDown')
   await page.getByRole('option', { name: option, exact: true }).filter({ visible: true }).click()
 }
 export const choose = (page: Page, label: string, option: string) =>

@@ -1,4 +1,4 @@
-import { choose, expect, saved, test, type, pick } from './app'
+import { choose, expect, saved, test, type, undo, pick } from './app'
 
 test('a fan is duplicated, corrected and saved; what was left unsaved can be taken up again', async ({
   page,
@@ -35,9 +35,9 @@ test('the line-up ranks by what matters, filters, shows why others fail, and a p
   const rows = page.locator('.ranks tbody tr')
   const names = () => rows.locator('strong').allInnerTexts()
   const quietest = await names()
-  await page.getByRole('button', { name: 'Least power' }).click()
+  await page.getByRole('radio', { name: 'Least power' }).click()
   await expect.poll(names).not.toEqual(quietest)
-  await page.getByRole('button', { name: 'Cheapest' }).click()
+  await page.getByRole('radio', { name: 'Cheapest' }).click()
   await page.getByLabel('I own it').check()
   const owned = await names()
   expect(owned.length).toBeGreaterThan(1)
@@ -102,7 +102,7 @@ test('a finding goes to its place, and what takes it away is tried and undone', 
 test('a unit of one quantity is chosen, applied and remembered', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-film-cabinet/air-path`)
   await page.getByRole('button', { name: /^Units and theme/ }).click()
-  await pick(page, page.getByLabel('Pressure', { exact: true }), 'mmH₂O')
+  await pick(page, page.getByRole('combobox', { name: 'Pressure', exact: true }), 'mmH₂O')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: /^Whole path.*mmH₂O/ })).toBeVisible()
   await expect(
@@ -212,4 +212,23 @@ test('quieten: what to mind when one fan takes the place of another', async ({ p
   await expect(page.getByRole('heading', { name: 'Alder 80 24 V out, Rowan 80 24 V in' })).toBeVisible()
   await expect(page.getByText(/It wants 18\sV, the old one had 24\sV/)).toBeVisible()
   await expect(page.getByText(/equipment that watches the tach will report a dead fan/)).toBeVisible()
+})
+
+test('a list by keyboard: opened, walked, taken, left', async ({ page, demo }) => {
+  await page.goto(`${demo.url}/job/job-kiln-controller/brief`)
+  const list = page.getByRole('combobox', { name: 'Where it is used' })
+  const field = page.locator('.field', { has: list })
+  await list.focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('option', { name: 'vehicle or boat' })).toBeVisible()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('option', { name: 'vehicle or boat' })).toBeHidden()
+  await expect(field).not.toContainText('home or workshop')
+  await expect(list).toBeFocused()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('option', { name: 'medical' })).toBeHidden()
+  await undo(page, 1)
+  await expect(field).toContainText('home or workshop')
 })

@@ -258,7 +258,7 @@ const print = () => window.print()
               quantity="voltage"
               required
               :schema="selectionSchema.shape.driveV"
-              :model-value="power.fanV ?? plan.selection.driveV"
+              :model-value="mismatch ? power.fanV : plan.selection.driveV"
               @update:model-value="driveAt($event)"
             />
             <p v-if="mismatch" class="warn">
