@@ -219,7 +219,7 @@ export function byCause<T extends Raised>(fired: readonly T[]): Causes<T> {
   }
 }
 
-/** Every rule that a cause or a stop names, for the test that they exist. */
+/** Every rule that a cause or a stop names. */
 export const rulesOfCauses = (): string[] => [
   ...chains.flat(),
   ...tooLittleAir,

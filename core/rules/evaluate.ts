@@ -155,17 +155,6 @@ export function judgeRules(
   return result
 }
 
-/** Every fact may be told. */
-const everyFact = new Set(Object.keys(factCatalogue) as FactName[])
-
-/**
- * Judges the rules on facts alone, whatever they are of.
- * @param facts values in the units of the fact catalogue
- * @param groups rules to judge; the handbook's catalogue unless given
- */
-export const evaluateFindings = (facts: Facts, groups: readonly RuleGroup[] = ruleGroups): Judged =>
-  judgeRules({ facts, open: everyFact, quantities: {} }, null, groups)
-
 type Spoken = Pick<Fired, 'message' | 'facts'> & Partial<Pick<Fired, 'quantities'>>
 
 /** A fact's value in the person's units. */

@@ -1,9 +1,13 @@
 import { describe, expect, test } from 'vitest'
-import { evaluateFindings, findingMessage } from './evaluate'
-import { factCatalogue } from './fact-catalogue'
+import { findingMessage, judgeRules } from './evaluate'
+import { factCatalogue, type FactName, type Facts } from './fact-catalogue'
 import { parseExpression } from './expression'
 import { ruleGroups } from './catalogue'
 import { preferenceSets } from '#core/units'
+
+/** The handbook's rules on facts alone, any of which could be told. */
+const open = new Set(Object.keys(factCatalogue) as FactName[])
+const evaluateFindings = (facts: Facts) => judgeRules({ facts, open, quantities: {} }, null)
 
 const judge = (text: string, facts: Record<string, number | string | boolean> = {}) =>
   parseExpression(text).evaluate((name) => facts[name])

@@ -1,6 +1,6 @@
 import type { PlanDocument } from '#core/document'
 import { allRuleGroups } from './catalogue'
-import { byCause } from './causes'
+import { byCause, rulesOfCauses } from './causes'
 import { concernedElements } from './concerns'
 import { judgeRules, type Fired, type Unjudged } from './evaluate'
 import type { FactName } from './fact-catalogue'
@@ -49,6 +49,11 @@ export interface Evaluation {
   open: OpenFact[]
   rests: Resting[]
 }
+
+/** A cause that names a rule which is not there would be silent: it is found when this is loaded. */
+const known = new Set(allRuleGroups.flatMap((g) => g.rules.map((r) => r.id)))
+const strange = rulesOfCauses().filter((id) => !known.has(id))
+if (strange.length) throw new Error(`causes.ts names rules that are not there: ${strange.join(', ')}`)
 
 const severities = ['stop', 'fix', 'note'] as const
 

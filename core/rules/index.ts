@@ -1,7 +1,6 @@
 export { allRuleGroups, ruleGroups } from './catalogue'
-export { rulesOfCauses } from './causes'
 export { concernedElements } from './concerns'
-export { evaluateFindings, findingMessage } from './evaluate'
+export { findingMessage, judgeRules } from './evaluate'
 export { factCatalogue, type Facts } from './fact-catalogue'
 export { planFacts } from './facts'
 export { type Evaluation, type Finding, findingsOf, withAlso } from './findings'

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
-import { allRuleGroups, findingMessage, rulesOfCauses } from '#core/rules'
+import { allRuleGroups, findingMessage } from '#core/rules'
 import cases from './rules.json'
 import { caseReport, raised, type Changes } from './casebook'
 
@@ -55,9 +55,4 @@ test('the README says how many rules can fire', () => {
   expect(readme).toContain(`${live.length} design checks`)
   expect(readme).toContain(`${rules.filter((r) => r.awaits).length} of them wait`)
   expect(readme).toContain(`${rules.filter((r) => r.retired).length} are retired`)
-})
-
-test('every cause names rules that exist', () => {
-  const known = new Set(rules.map((r) => r.id))
-  expect(rulesOfCauses().filter((id) => !known.has(id))).toEqual([])
 })

@@ -4,7 +4,7 @@
 import * as air from '#core/air'
 import * as control from '#core/control'
 import * as fan from '#core/fan'
-import { evaluateFindings, type Facts } from '#core/rules'
+import { factCatalogue, judgeRules, type Facts } from '#core/rules'
 import * as heat from '#core/heat'
 import * as measure from '#core/measure'
 import * as need from '#core/need'
@@ -785,8 +785,13 @@ export const calcs: Record<string, Calc> = {
   'heat.bearingLife': (i) => heat.bearingLife(i.n('l10'), i.n('t_ref'), i.n('t'), i.n('doubling')),
 
   'findings.evaluate': (i) =>
-    evaluateFindings(
-      Object.fromEntries(Object.entries(i.raw).map(([name, input]) => [name, input.value])) as Facts,
+    judgeRules(
+      {
+        facts: Object.fromEntries(Object.entries(i.raw).map(([name, input]) => [name, input.value])) as Facts,
+        open: new Set(Object.keys(factCatalogue) as (keyof typeof factCatalogue)[]),
+        quantities: {},
+      },
+      null,
     ).findings.map((f) => f.id),
   'measure.percentChange': (i) => measure.relativeChange(i.n('before'), i.n('after')),
   'measure.percentDifference': (i) => measure.symmetricDifference(i.n('a'), i.n('b')),
