@@ -72,6 +72,19 @@ export function parseNumber(text: string): { value: number; rest: string } | nul
   return { value: sign * Number(plain + (match[3] ?? '')), rest: text.slice(match[0].length) }
 }
 
+/** An area as its two sides, "12 x 8 cm" or "12 cm × 80 mm": a side without a unit has that of the other. */
+function parseSides(first: string, second: string, preferences: UnitPreferences): Parsed {
+  const bare = (text: string) => parseNumber(text)
+  const [a, b] = [bare(first), bare(second)]
+  const unitOf = (read: ReturnType<typeof bare>) => (read && read !== 'ambiguous' ? read.rest.trim() : '')
+  const with_ = (text: string, own: string, other: string) => (own ? text : `${text} ${other}`)
+  const left = parseQuantity(with_(first, unitOf(a), unitOf(b)), 'length', preferences)
+  if (!left.ok) return left
+  const right = parseQuantity(with_(second, unitOf(b), unitOf(a)), 'length', preferences)
+  if (!right.ok) return right
+  return { ok: true, value: left.value * right.value, unit: preferredUnit('area', preferences) }
+}
+
 /**
  * Reads what a maker writes ("48.5 CFM", "2,4 mmH2O", "0.19 inH2O") and gives the SI value.
  *
@@ -82,6 +95,8 @@ export function parseNumber(text: string): { value: number; rest: string } | nul
  * @example parseQuantity('48.5 CFM', 'flow') // { ok: true, value: 0.022889..., unit: CFM }
  */
 export function parseQuantity(text: string, quantity: Quantity, preferences: UnitPreferences = {}): Parsed {
+  const sides = quantity === 'area' ? /^(.*\d.*?)\s*[x×*]\s*(.*\d.*)$/i.exec(text) : null
+  if (sides) return parseSides(sides[1]!, sides[2]!, preferences)
   const info = quantityInfo(quantity)
   if (!text.trim())
     return { ok: false, code: 'empty', message: `Type ${info.article}, such as ${info.example}.` }

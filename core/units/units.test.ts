@@ -44,6 +44,20 @@ describe('reading what makers write', () => {
     else expect(got).toBe(expected)
   })
 
+  test.each([
+    ['12 x 12 cm', 0.0144],
+    ['12cm × 80 mm', 0.0096],
+    ['0.3 m x 20 cm', 0.06],
+    ['4 x 2 in', 0.0254 ** 2 * 8],
+    ['120 x 80', 0.0096],
+  ])('an area as two sides: %s', (text, value) => {
+    const read = parseQuantity(text, 'area')
+    expect(read.ok && read.value).toBeCloseTo(value, 9)
+  })
+  test('sides that cannot be read say which unit is wanted', () => {
+    expect(parseQuantity('12 x 12 V', 'area')).toMatchObject({ ok: false, code: 'wrong-kind' })
+    expect(parseQuantity('12 x', 'area').ok).toBe(false)
+  })
   test('a bare number takes the person’s unit', () => {
     expect(parseQuantity('28', 'flow', preferenceSets.imperial)).toMatchObject({
       ok: true,

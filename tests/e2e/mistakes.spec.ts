@@ -24,6 +24,13 @@ test('what cannot be read or cannot be is said beside the field, and the last go
   }
   await field.press('Escape')
   await expect(field).toHaveValue('250 cm²')
+  // letter by letter, as a person types: the first digits of what cannot be read are no value
+  await field.fill('')
+  await field.pressSequentially('31 dB')
+  await expect(page.getByRole('alert').filter({ hasText: 'is the unit of a sound level' })).toBeVisible()
+  await expect.poll(() => need.innerText()).toBe(before)
+  await field.press('Escape')
+  await expect(field).toHaveValue('250 cm²')
   await page.reload()
   await expect(page.getByLabel('Gross area', { exact: true })).toHaveValue('250 cm²')
 })

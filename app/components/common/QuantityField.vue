@@ -51,6 +51,15 @@ function refusal(value: number): string {
   return issue.message === 'Not below 0.' ? 'Cannot be negative.' : issue.message
 }
 
+/** What was in force when the typing began: what cannot be read leaves that, not the first digits of it. */
+let before: number | null = null
+function entered() {
+  focused.value = true
+  if (!error.value) before = props.modelValue
+}
+const restore = () => {
+  if (props.modelValue !== before && !(props.required && before === null)) emit('update:modelValue', before)
+}
 function typed(value: string) {
   text.value = value
   if (!value.trim()) {
@@ -66,7 +75,8 @@ function typed(value: string) {
   }
   const parsed = parseQuantity(value, props.quantity, units.value)
   error.value = parsed.ok ? refusal(parsed.value) : parsed.message
-  if (parsed.ok && !error.value && parsed.value !== props.modelValue) emit('update:modelValue', parsed.value)
+  if (!parsed.ok || error.value) restore()
+  else if (parsed.value !== props.modelValue) emit('update:modelValue', parsed.value)
 }
 
 function left() {
@@ -99,7 +109,7 @@ function giveUp() {
       :aria-invalid="error ? 'true' : undefined"
       :aria-describedby="describedBy"
       @input="typed"
-      @focus="focused = true"
+      @focus="entered"
       @blur="left"
       @keydown.esc.stop="giveUp"
     />
