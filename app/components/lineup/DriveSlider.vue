@@ -26,14 +26,8 @@ const setDuty = (duty: number | null) =>
   job.change((d) => {
     if (d.selection) d.selection.duty = duty
   }, 'selection.duty')
-const STEP = 0.1
-/** A slider of one knob gives one number. */
-const one = (value: number | number[]) => (Array.isArray(value) ? value[0]! : value)
-function set(value: number | number[]) {
-  const wanted = one(value)
-  if (Math.abs(wanted - volts.value) < STEP / 2) return
+const set = (wanted: number) =>
   job.change((d) => setDrive(d, { volts: wanted, converterId: newId('converter') }), 'selection.drive')
-}
 const current = computed(() => job.report?.selection?.candidate.currentA ?? null)
 </script>
 
@@ -42,15 +36,14 @@ const current = computed(() => job.report?.selection?.candidate.currentA ?? null
     <span aria-hidden="true"
       >Drive <strong class="mono">{{ show(volts, 'voltage') }}</strong></span
     >
-    <el-slider
+    <SliderField
+      label="Drive voltage"
       :min="limits.low"
       :max="limits.high"
-      :step="STEP"
+      :step="0.1"
       :model-value="volts"
-      :show-tooltip="false"
-      :format-value-text="(v) => show(v, 'voltage')"
-      aria-label="Drive voltage"
-      @input="set"
+      :text="(v) => show(v, 'voltage')"
+      @update:model-value="set"
     />
     <span class="small soft"
       >{{ show(limits.low, 'voltage') }} to {{ show(limits.high, 'voltage') }}, starts at
@@ -64,16 +57,15 @@ const current = computed(() => job.report?.selection?.candidate.currentA ?? null
           show(selection.duty, 'ratio')
         }}</strong></el-checkbox
       >
-      <el-slider
+      <SliderField
         v-if="selection.duty !== null"
-        aria-label="Duty on the PWM wire"
+        label="Duty on the PWM wire"
         :min="pwm.low"
         :max="1"
         :step="0.01"
         :model-value="selection.duty"
-        :show-tooltip="false"
-        :format-value-text="(v) => show(v, 'ratio')"
-        @input="setDuty(one($event))"
+        :text="(v) => show(v, 'ratio')"
+        @update:model-value="setDuty"
       />
       <span class="small soft">{{
         selection.duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}`

@@ -65,14 +65,7 @@ const filtered = computed(() => {
     <div v-if="choice.objective === 'weights'" class="weights small">
       <div v-for="w in weightNames" :key="w.key">
         <span aria-hidden="true">{{ w.label }}</span>
-        <el-slider
-          v-model="choice.weights[w.key]"
-          :min="0"
-          :max="1"
-          :step="0.05"
-          :aria-label="w.label"
-          :show-tooltip="false"
-        />
+        <SliderField v-model="choice.weights[w.key]" :label="w.label" :min="0" :max="1" :step="0.05" />
       </div>
     </div>
     <FoldBox class="small">

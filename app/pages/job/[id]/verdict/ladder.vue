@@ -231,13 +231,7 @@ const gapWords = (s: RankedStage) =>
         </div>
         <div v-if="ranking.sources.length" class="row small cut">
           <span aria-hidden="true">Try a reduction of</span>
-          <el-slider
-            v-model="cut"
-            :min="1"
-            :max="20"
-            :show-tooltip="false"
-            aria-label="Reduction of the next source, dB"
-          />
+          <SliderField v-model="cut" label="Reduction of the next source, dB" :min="1" :max="20" :step="1" />
           <span class="mono">{{ cut }} dB</span>
         </div>
         <form class="entry" @submit.prevent="add">
