@@ -193,6 +193,11 @@ const surroundingShape = {
   adapterInWet: yesNo,
   /** hottest surface that can be touched */
   touchC: maybe(within(-40, 500)),
+  /** further situations to mind that apply */
+  cautions: z
+    .array(z.enum(['hot', 'living', 'battery', 'height', 'walls', 'food', 'rented']))
+    .max(7)
+    .default([]),
 }
 
 const choiceShape = {

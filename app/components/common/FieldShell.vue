@@ -4,10 +4,18 @@ defineProps<{ id: string; label: string; hideLabel?: boolean; error?: string; hi
 </script>
 
 <template>
-  <div class="field">
-    <label :for="id" :class="{ 'visually-hidden': hideLabel }">{{ label }}</label>
+  <el-form-item
+    class="field"
+    :class="{ 'label-hidden': hideLabel }"
+    label-position="top"
+    :label="label"
+    :for="id"
+    :error="error"
+  >
     <slot :described-by="error ? `${id}-error` : hint ? `${id}-hint` : undefined" />
-    <span v-if="error" :id="`${id}-error`" class="error" role="alert">{{ error }}</span>
-    <span v-else-if="hint" :id="`${id}-hint`" class="hint">{{ hint }}</span>
-  </div>
+    <span v-if="!error && hint" :id="`${id}-hint`" class="hint">{{ hint }}</span>
+    <template #error>
+      <span :id="`${id}-error`" class="error" role="alert">{{ error }}</span>
+    </template>
+  </el-form-item>
 </template>

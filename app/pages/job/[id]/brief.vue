@@ -19,15 +19,16 @@ const sides = optionsOf(
   { front: 'front', back: 'back', left: 'left', right: 'right', top: 'top', bottom: 'bottom' },
   'not known',
 )
-const untouchable: Field<keyof Job>[] = [{ key: 'untouchable', label: 'What may not be touched', text: true }]
+const told: Field<keyof Job>[] = [
+  { key: 'complaint', label: 'The complaint, in your words', text: true, lines: 2 },
+  { key: 'untouchable', label: 'What may not be touched', text: true, lines: 2 },
+]
 const breathingWords: Field<keyof Job>[] = [
   { key: 'breathesIn', label: 'It breathes in', text: true, placeholder: 'room air, front slots' },
   { key: 'breathesOut', label: 'It breathes out', text: true, placeholder: 'room, window' },
 ]
 const breathing: Field<keyof Job>[] = [
   { key: 'direction', label: 'The fan', options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not known') },
-  { key: 'intakeSide', label: 'Planned intake, side', options: sides },
-  { key: 'outletSide', label: 'Planned outlet, side', options: sides },
   {
     key: 'airOutlet',
     label: 'The air ends',
@@ -38,6 +39,8 @@ const breathing: Field<keyof Job>[] = [
   },
 ]
 const breathingMore: Field<keyof Job>[] = [
+  { key: 'intakeSide', label: 'Planned intake, side', options: sides },
+  { key: 'outletSide', label: 'Planned outlet, side', options: sides },
   { key: 'intakeHeightM', label: 'Intake above the floor', quantity: 'distance' },
   { key: 'outletHeightM', label: 'Outlet above the floor', quantity: 'distance' },
   {
@@ -60,8 +63,8 @@ const place: Field<keyof Job>[] = [
   { key: 'ambientMaxC', label: 'Hottest it may get', quantity: 'temperature' },
   { key: 'altitudeM', label: 'Altitude', quantity: 'altitude', required: true },
   { key: 'humidity', label: 'Relative humidity', quantity: 'ratio', required: true },
-  { key: 'listenerM', label: 'Listener’s distance', quantity: 'distance', required: true },
-  { key: 'roomDbA', label: 'Room without it', quantity: 'level', hint: 'all other sources, at the listener' },
+  { key: 'listenerM', label: 'Listener at', quantity: 'distance', required: true },
+  { key: 'roomDbA', label: 'Room without it', quantity: 'level', hint: 'other sources' },
   { key: 'hoursPerDay', label: 'Hours a day', quantity: 'number', required: true },
 ]
 const space: Field<keyof Job>[] = [
@@ -73,34 +76,17 @@ const space: Field<keyof Job>[] = [
   { key: 'baffled', label: 'A wall or duct between them', yesNo: true },
   { key: 'hotPartInPath', label: 'Hottest part is in the stream', yesNo: true },
 ]
-const dangers: Field<keyof Job>[] = [
-  { key: 'mains', label: 'Live mains parts within reach', yesNo: true },
-  { key: 'opensSupply', label: 'A mains supply unit would be opened', yesNo: true },
-  { key: 'storedV', label: 'Voltage stored in it', quantity: 'voltage' },
-  { key: 'discharged', label: 'Discharged and measured', yesNo: true },
-  { key: 'earthRefitted', label: 'Earth leads refitted, measured', yesNo: true },
-  { key: 'flammable', label: 'Vapour, gas or dust can ignite', yesNo: true },
-  { key: 'openFlue', label: 'Open-flued burner in the room', yesNo: true },
-  { key: 'supplyOpening', label: 'Its supply air confirmed by a fitter', yesNo: true },
-  { key: 'wet', label: 'Splashed or wet', yesNo: true },
-  { key: 'adapterInWet', label: 'Adapter stands in the wet', yesNo: true },
-  { key: 'mustNotFail', label: 'Harm if the air stops', yesNo: true },
-  { key: 'thermalCutout', label: 'Independent thermal cut-out', yesNo: true },
-  { key: 'laser', label: 'Laser enclosure', yesNo: true },
-  { key: 'lightBaffle', label: 'Light-tight baffle at the opening', yesNo: true },
-  { key: 'touchC', label: 'Hottest surface in reach', quantity: 'temperature' },
-  {
-    key: 'domain',
-    label: 'Where it is used',
-    options: optionsOf({
-      general: 'home or workshop',
-      vehicle: 'vehicle or boat',
-      aircraft: 'aircraft',
-      medical: 'medical',
-      'life-safety': 'life safety, lift, fire',
-    }),
-  },
-]
+const usedIn = {
+  key: 'domain',
+  label: 'Used in',
+  options: optionsOf({
+    general: 'home or workshop',
+    vehicle: 'vehicle or boat',
+    aircraft: 'aircraft',
+    medical: 'medical',
+    'life-safety': 'life safety, lift, fire',
+  }),
+} satisfies Field<keyof Job>
 </script>
 
 <template>
@@ -108,55 +94,54 @@ const dangers: Field<keyof Job>[] = [
     <section class="sheet stack">
       <h2>What is it, and what must become better?</h2>
       <FieldGrid class="wide" :record="job" :fields="about" :shape="jobSchema.shape" @set="put" />
-      <fieldset class="goals">
-        <legend class="field-label">Goal</legend>
-        <label
-          v-for="goal in goalCards"
-          :key="goal.value"
-          :class="{ on: job.goal === goal.value }"
-          :title="goal.what"
+      <div>
+        <el-radio-group
+          class="goals"
+          aria-label="Goal"
+          :model-value="job.goal"
+          @change="set('goal')($event as Job['goal'])"
         >
-          <input
-            type="radio"
-            name="goal"
-            :value="goal.value"
-            :checked="job.goal === goal.value"
-            :aria-description="goal.what"
-            @change="set('goal')(goal.value)"
-          />
-          <span>{{ goal.name }}</span>
-        </label>
-        <p class="small soft what">{{ goalCards.find((g) => g.value === job.goal)?.what }}.</p>
-      </fieldset>
-      <TextField
-        label="The complaint, in your words"
-        :lines="2"
-        :model-value="job.complaint"
-        @update:model-value="set('complaint')($event)"
-      />
-      <FieldGrid class="wide" :record="job" :fields="untouchable" :shape="jobSchema.shape" @set="put" />
+          <el-radio v-for="goal in goalCards" :key="goal.value" border :value="goal.value">{{
+            goal.name
+          }}</el-radio>
+        </el-radio-group>
+        <p class="small soft">{{ goalCards.find((g) => g.value === job.goal)?.what }}.</p>
+      </div>
+      <FieldGrid class="wide" :record="job" :fields="told" :shape="jobSchema.shape" @set="put" />
       <h2>Where it breathes</h2>
-      <FieldGrid class="wide" :record="job" :fields="breathingWords" :shape="jobSchema.shape" @set="put" />
-      <FieldGrid tight :record="job" :fields="breathing" :shape="jobSchema.shape" @set="put" />
+      <FieldGrid
+        class="wide"
+        :record="job"
+        :fields="[...breathingWords, ...breathing]"
+        :shape="jobSchema.shape"
+        @set="put"
+      />
       <FoldBox :open="plan.ports.length > 0">
         <template #title>The equipment’s own openings</template>
         <PortTable />
       </FoldBox>
-      <FoldBox title="Heights, sealing, what was measured there">
+      <FoldBox title="Sides, heights, sealing, what was measured there">
         <FieldGrid tight :record="job" :fields="breathingMore" :shape="jobSchema.shape" @set="put" />
       </FoldBox>
     </section>
     <div class="stack">
       <section class="sheet stack">
         <h2>Where it stands</h2>
-        <FieldGrid tight :record="job" :fields="place" :shape="jobSchema.shape" @set="put" />
+        <FieldGrid class="four" :record="job" :fields="place" :shape="jobSchema.shape" @set="put" />
         <FoldBox title="Space around the fan">
           <FieldGrid :record="job" :fields="space" :shape="jobSchema.shape" @set="put" />
         </FoldBox>
       </section>
       <section class="sheet stack">
-        <h2>What can hurt</h2>
-        <FieldGrid :record="job" :fields="dangers" :shape="jobSchema.shape" @set="put" />
+        <SituationList>
+          <ChoiceField
+            data-field="domain"
+            :label="usedIn.label"
+            :model-value="job.domain"
+            :options="usedIn.options"
+            @update:model-value="put('domain', $event)"
+          />
+        </SituationList>
         <FindingList :findings="findings" />
         <p class="small soft">
           Redpoll plans below 60 V DC only. Work on the mains side belongs to a licensed electrician; local
@@ -169,43 +154,19 @@ const dangers: Field<keyof Job>[] = [
 
 <style scoped>
 .goals {
-  border: 0;
-  margin: 0;
-  padding: 0;
-  display: flex;
-  flex-wrap: wrap;
   gap: 6px;
-}
-.goals legend {
-  padding: 0;
   margin-bottom: 3px;
 }
-.goals label {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 5px 10px;
-  min-height: 34px;
-  cursor: pointer;
-  line-height: 1.25;
-}
-.goals label.on {
-  border-color: var(--cap);
-  background: var(--cap-soft);
-}
-.what {
-  width: 100%;
-}
-.goals input {
-  margin: 0;
-  accent-color: var(--cap);
+.four {
+  grid-template-columns: repeat(4, minmax(0, 1fr));
 }
 .fields.wide {
   grid-template-columns: 1fr 1fr;
 }
 @media (max-width: 760px) {
+  .four {
+    grid-template-columns: 1fr 1fr;
+  }
   .fields.wide {
     grid-template-columns: 1fr;
   }
