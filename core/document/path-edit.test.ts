@@ -3,8 +3,6 @@ import { describe, expect, test } from 'vitest'
 import { newElement, newPlan } from './index'
 import type { PathElement } from './index'
 import { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
-import { layoutRibbon, MIN_PIECE, RIBBON, ribbonWeight } from '../../app/charts/ribbon-layout'
-import type { RibbonSegment } from '#core/plan'
 
 /** A row a, s (split with ways x: x1 x2, y: y1), b. */
 function plan() {
@@ -91,78 +89,5 @@ describe('placing elements', () => {
     expect(mayStandIn({ kind: 'split' }, 'x')).toBe(false)
     expect(mayStandIn({ kind: 'fan' }, null)).toBe(true)
     expect(mayStandIn({ kind: 'duct' }, 'x')).toBe(true)
-  })
-})
-
-describe('where the ribbon draws what', () => {
-  const segment = (
-    id: string,
-    kind: RibbonSegment['kind'],
-    height = 1,
-    branches: RibbonSegment['branches'] = [],
-  ): RibbonSegment => ({
-    id,
-    kind,
-    name: id,
-    areaM2: null,
-    height,
-    deltaPa: null,
-    gaugePa: null,
-    temperatureC: null,
-    tint: 0,
-    missing: false,
-    fans: null,
-    branches,
-  })
-  const ways = [
-    {
-      id: 'x',
-      name: 'X',
-      leak: false,
-      flow: null,
-      segments: [segment('x1', 'opening', 0.5), segment('x2', 'opening')],
-    },
-    { id: 'y', name: 'Y', leak: true, flow: null, segments: [segment('y1', 'slot')] },
-  ]
-  const row = [
-    segment('in', 'room-in'),
-    segment('s', 'split', 1, ways),
-    segment('box', 'chamber'),
-    segment('f', 'fan', 0.7),
-    segment('out', 'room-out'),
-  ]
-  test('pieces fill the width side by side', () => {
-    const { pieces } = layoutRibbon(row, 1000)
-    expect(pieces[0]!.x).toBe(0)
-    for (const [i, p] of pieces.entries())
-      if (i) expect(p.x).toBeCloseTo(pieces[i - 1]!.x + pieces[i - 1]!.width, 9)
-    expect(pieces.at(-1)!.x + pieces.at(-1)!.width).toBeCloseTo(1000, 9)
-    expect(pieces.map((p) => p.index)).toEqual([0, 1, 2, 3, 4])
-  })
-  test('lanes share the band of their split and do not overlap', () => {
-    const { pieces, lanes } = layoutRibbon(row, 1000)
-    const home = pieces[1]!
-    expect(lanes).toHaveLength(2)
-    for (const lane of lanes) {
-      expect(lane.x).toBe(home.x)
-      expect(lane.width).toBe(home.width)
-      expect(lane.top).toBeGreaterThanOrEqual(RIBBON.middle - RIBBON.band / 2)
-      for (const p of lane.pieces) {
-        expect(p.top).toBeGreaterThanOrEqual(lane.top - 1e-9)
-        expect(p.top + p.height).toBeLessThanOrEqual(lane.top + lane.height + 1e-9)
-        expect(p.index).toBeNull()
-      }
-    }
-    expect(lanes[1]!.top).toBeGreaterThan(lanes[0]!.top + lanes[0]!.height)
-  })
-  test('the band’s height follows the free area, about the middle line', () => {
-    const { pieces } = layoutRibbon([segment('wide', 'opening', 1), segment('narrow', 'opening', 0.3)], 400)
-    expect(pieces[1]!.height / pieces[0]!.height).toBeCloseTo(0.3, 9)
-    for (const p of pieces) expect(p.top + p.height / 2).toBeCloseTo(RIBBON.middle, 9)
-  })
-  test('more elements want more width', () => {
-    const sixty = Array.from({ length: 60 }, (_, i) => segment(`e${i}`, 'opening'))
-    expect(MIN_PIECE * ribbonWeight(sixty)).toBeGreaterThan(5000)
-    expect(ribbonWeight(row)).toBeGreaterThan(ribbonWeight(row.slice(0, 1)))
   })
 })

@@ -33,6 +33,8 @@ export interface RibbonSegment {
   /** pressure behind it against the room, Pa */
   gaugePa: number | null
   temperatureC: number | null
+  /** of the air in it, m/s; null where flow or area is not known */
+  speedMs: number | null
   /** 0 cool .. 1 warm */
   tint: number
   missing: boolean
@@ -92,6 +94,7 @@ const roomSegment = (drawn: Drawn, id: 'room-in' | 'room-out', name: string, war
   deltaPa: null,
   gaugePa: null,
   ...airOf(drawn, warm),
+  speedMs: null,
   missing: false,
   fans: null,
   branches: [],
@@ -123,15 +126,17 @@ function elementSegment(
   const known = through !== null && !model.missing
   const ways = model.branches && known ? branchFlows(model, through) : null
   const gain = drawn.gainPa === null ? null : drawn.gainPa / drawn.places
+  const areaM2 = freeAreaOf(e)
   return {
     id: e.id,
     kind: e.kind,
     name: isFan && drawn.fanName ? drawn.fanName : e.name,
-    areaM2: freeAreaOf(e),
+    areaM2,
     height: heightOf(e, drawn.largest),
     deltaPa: isFan ? gain : known ? -elementDrop(model, through) : null,
     gaugePa: null,
     ...airOf(drawn, warm),
+    speedMs: known && areaM2 ? through / areaM2 : null,
     missing: !isFan && model.missing !== null,
     fans: isFan ? fanSegmentOf(drawn) : null,
     branches: (model.branches ?? []).map((b, k) => ({

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useResizeObserver } from '@vueuse/core'
 import type { ElementReport, RibbonSegment } from '#core/plan'
-import { MIN_PIECE, layoutRibbon, RIBBON, ribbonWeight } from '~/charts/ribbon-layout'
+import { layoutRibbon, nameLines, RIBBON, wordsWidth, type Lane, type Piece } from '~/charts/ribbon-layout'
 
 /**
  * The living cross-section of the air path: height follows free area, tint follows temperature, each piece shows its
@@ -26,24 +26,62 @@ useResizeObserver(box, ([entry]) => {
 /** 1: words fit; less: the whole path in sight; more: closer */
 const zooms = [0, 1, 1.6, 2.4]
 const zoom = ref(1)
-const width = computed(() =>
-  Math.max(boxWidth.value, MIN_PIECE * ribbonWeight(props.segments) * zooms[zoom.value]!),
-)
+const width = computed(() => Math.max(boxWidth.value, wordsWidth(props.segments) * zooms[zoom.value]!))
 const layout = computed(() => layoutRibbon(props.segments, width.value))
-const crowded = computed(() => MIN_PIECE * ribbonWeight(props.segments) > boxWidth.value)
+const crowded = computed(() => wordsWidth(props.segments) > boxWidth.value)
 
+/** Below this a chamber is as good as level with the room, Pa. */
+const LEVEL_PA = 0.05
+const pressed = (s: RibbonSegment) =>
+  s.kind !== 'chamber' || s.gaugePa === null || Math.abs(s.gaugePa) < LEVEL_PA ? 0 : Math.sign(s.gaugePa)
+const gaugeWords = (s: RibbonSegment) =>
+  pressed(s)
+    ? `${bare(Math.abs(s.gaugePa!), 'pressure')} ${symbol('pressure')} ${pressed(s) < 0 ? 'under' : 'over'}`
+    : ''
 const valueOf = (s: RibbonSegment) =>
   s.kind.startsWith('room')
     ? show(s.temperatureC, 'temperature')
     : s.missing
       ? 'size?'
-      : s.deltaPa === null || s.kind === 'chamber'
-        ? ''
-        : `${s.deltaPa > 0 ? '+' : ''}${bare(s.deltaPa, 'pressure')} ${symbol('pressure')}`
-function shorten(name: string, w: number): string {
-  const fits = Math.floor(w / 7.1)
-  return fits < 3 ? '' : name.length <= fits ? name : `${name.slice(0, Math.max(2, fits - 1))}…`
+      : s.kind === 'chamber'
+        ? gaugeWords(s)
+        : s.deltaPa === null
+          ? ''
+          : `${s.deltaPa > 0 ? '+' : ''}${bare(s.deltaPa, 'pressure')} ${symbol('pressure')}`
+/** Of a way its name with its flow, or what of it fits whole. */
+const laneWords = ({ name, flow, width: room }: Lane) =>
+  [flow === null ? name : `${name} ${show(flow, 'flow')}`, name].find((w) => nameLines(w, room).length === 1) ??
+  ''
+/** A piece in which the air becomes warmer fades from the one before. */
+const shadeId = useId()
+const warming = (i: number) =>
+  i > 0 && layout.value.pieces[i]!.segment.tint !== layout.value.pieces[i - 1]!.segment.tint
+/** Air that wants out shows arrow heads outwards on the walls, air that is sucked in inwards. */
+function pressedMarks({ segment, x, width: w, top, height }: Piece): string {
+  const dir = pressed(segment)
+  return [0.2, 0.8]
+    .flatMap((share) => {
+      const at = x + w * share
+      return [
+        `M${at - 4} ${top + (dir > 0 ? 5 : 1)} l4 ${-4 * dir} l4 ${4 * dir}`,
+        `M${at - 4} ${top + height - (dir > 0 ? 5 : 1)} l4 ${4 * dir} l4 ${-4 * dir}`,
+      ]
+    })
+    .join(' ')
 }
+/** What the tint means: the coolest and the warmest air of the path. */
+const legend = computed(() => {
+  const known = props.segments.flatMap((s) => (s.temperatureC === null ? [] : [s]))
+  const warmest = known.toSorted((a, b) => b.tint - a.tint)[0]
+  const coolest = known.toSorted((a, b) => a.tint - b.tint)[0]
+  return warmest && coolest && warmest.tint > 0.02
+    ? {
+        warm: show(warmest.temperatureC, 'temperature'),
+        cool: show(coolest.temperatureC, 'temperature'),
+        tint: warmest.tint,
+      }
+    : null
+})
 /** Places of up to four fan signs beside each other. */
 const fanShifts = (count: number) =>
   Array.from({ length: Math.min(4, count) }, (_, i) => (i - (Math.min(4, count) - 1) / 2) * 24)
@@ -92,6 +130,16 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
 
 <template>
   <section class="ribbon sheet" aria-label="Air path from where it is drawn in to where it leaves">
+    <div
+      v-if="legend"
+      class="legend mono"
+      role="img"
+      :aria-label="`The tint tells the air’s temperature, from ${legend.cool} to ${legend.warm}`"
+    >
+      <span>{{ legend.warm }}</span>
+      <span class="scale" :style="{ background: `linear-gradient(${tint(legend.tint)}, ${tint(0)})` }" />
+      <span>{{ legend.cool }}</span>
+    </div>
     <div ref="box" class="scroller">
       <svg
         ref="svg"
@@ -101,8 +149,16 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
         role="group"
         aria-label="Cross-section of the air path"
       >
+        <defs>
+          <template v-for="(piece, i) in layout.pieces" :key="piece.segment.id">
+            <linearGradient v-if="warming(i)" :id="`${shadeId}-${i}`">
+              <stop offset="0" :style="{ stopColor: tint(layout.pieces[i - 1]!.segment.tint) }" />
+              <stop offset="1" :style="{ stopColor: tint(piece.segment.tint) }" />
+            </linearGradient>
+          </template>
+        </defs>
         <g
-          v-for="piece in layout.pieces"
+          v-for="(piece, i) in layout.pieces"
           :key="piece.segment.id"
           class="piece"
           :class="{ selected: piece.segment.id === selected }"
@@ -123,8 +179,9 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
             :y="piece.top"
             :width="piece.width + 1"
             :height="piece.height"
-            :fill="tint(piece.segment.tint)"
+            :fill="warming(i) ? `url(#${shadeId}-${i})` : tint(piece.segment.tint)"
           />
+          <path v-if="pressed(piece.segment)" class="pressed" :d="pressedMarks(piece)" />
           <g
             v-if="piece.segment.kind === 'fan'"
             class="fan"
@@ -152,16 +209,17 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
             class="arrow"
             :d="`M${piece.x + piece.width / 2 - 9} ${MIDDLE} h17 m-5 -5 l5 5 l-5 5`"
           />
-          <text v-if="piece.width > 46" class="value" :x="piece.x + piece.width / 2" y="15">
+          <text v-if="piece.width > 60" class="value" :x="piece.x + piece.width / 2" y="14">
             {{ valueOf(piece.segment) }}
           </text>
           <text
+            v-for="(words, k) in nameLines(piece.segment.name, piece.width)"
+            :key="k"
             class="name"
-            :class="{ 'fan-name': piece.segment.kind === 'fan' }"
             :x="piece.x + piece.width / 2"
-            :y="HEIGHT - 6"
+            :y="RIBBON.names[k]"
           >
-            {{ shorten(piece.segment.name, piece.width) }}
+            {{ words }}
           </text>
         </g>
         <g v-for="lane in layout.lanes" :key="lane.id">
@@ -205,9 +263,7 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
             />
           </g>
           <text v-if="lane.height > 13" class="lane-name" :x="lane.x + 4" :y="lane.top + 11">
-            {{
-              shorten(lane.flow === null ? lane.name : `${lane.name} ${show(lane.flow, 'flow')}`, lane.width)
-            }}
+            {{ laneWords(lane) }}
           </text>
         </g>
         <g
@@ -226,6 +282,7 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
           <path :d="`M${piece.x - 5} ${MIDDLE} h10 M${piece.x} ${MIDDLE - 5} v10`" />
         </g>
       </svg>
+      <RibbonDrift :pieces="layout.pieces" />
     </div>
     <div class="tools">
       <button
@@ -283,14 +340,41 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
 
 <style scoped>
 .ribbon {
-  padding: 6px 0;
+  padding: 4px 0 0;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 30px;
+  grid-template-columns: auto minmax(0, 1fr) 30px;
   position: relative;
 }
+/* the bar's place is always kept: one height, however close one looks */
 .scroller {
+  position: relative;
+  grid-column: 2;
   overflow-x: auto;
   overflow-y: hidden;
+  scrollbar-width: thin;
+  height: 123px;
+}
+.legend {
+  display: grid;
+  align-content: center;
+  justify-items: center;
+  gap: 3px;
+  padding: 0 8px 10px;
+  border-right: 1px solid var(--line);
+  font-size: 11.5px;
+  letter-spacing: -0.3px;
+  color: var(--ink-soft);
+}
+.scale {
+  width: 12px;
+  height: 34px;
+  border-radius: 3px;
+  border: 1px solid var(--line);
+}
+.pressed {
+  fill: none;
+  stroke: var(--teal);
+  stroke-width: 1.5;
 }
 svg {
   display: block;
