@@ -27,6 +27,15 @@ const MIN_PIECE = 84
 /** Width of a letter of a name, and the room between two names, px. */
 const LETTER = 7
 const APART = 10
+const LANE_GAP = 4
+
+/** How much of the width a piece takes. */
+function weight(s: RibbonSegment): number {
+  if (s.kind === 'chamber') return 1.7
+  if (s.kind.startsWith('room')) return 1.15
+  return s.kind === 'split' ? Math.max(1.4, ...s.branches.map((b) => b.segments.length * 0.9)) : 1
+}
+
 const longest = (lines: readonly string[]) => Math.max(...lines.map((l) => l.length))
 const roomFor = (lines: readonly string[]) => longest(lines) * LETTER + APART
 
@@ -55,12 +64,13 @@ function widths(segments: readonly RibbonSegment[], width: number): number[] {
   const total = segments.reduce((sum, s) => sum + weight(s), 0)
   const wanted = segments.map((s) => Math.max(least(s), (width * weight(s)) / total))
   const sum = wanted.reduce((a, b) => a + b, 0)
-  // what is too much is taken from those that have more than they need
+  // what is too much is taken from those that have more than they need; what is left over is shared
   const spare = wanted.map((w, i) => w - least(segments[i]!))
   const spareSum = spare.reduce((a, b) => a + b, 0)
-  if (sum > width && spareSum >= sum - width && spareSum > 0)
-    return wanted.map((w, i) => w - (spare[i]! * (sum - width)) / spareSum)
-  return wanted.map((w) => (w * width) / sum)
+  const taken = spareSum > 0 ? Math.min(1, Math.max(0, sum - width) / spareSum) : 0
+  const fitted = wanted.map((w, i) => w - spare[i]! * taken)
+  const scale = width / fitted.reduce((a, b) => a + b, 0)
+  return fitted.map((w) => w * scale)
 }
 
 /** px a second for every m/s to this power, and between what it stays readable: a drift, no race. */

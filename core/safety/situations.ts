@@ -36,7 +36,8 @@ export const situations: readonly Situation[] = [
   situation(
     'mains',
     'Mains parts in reach',
-    'Parts inside stay dangerous after switching off: unplug, wait, measure. Only touch the low-voltage side; the mains side belongs to a licensed electrician.',
+    'Parts inside stay dangerous after switching off: unplug, wait, measure. Only touch the ' +
+      'low-voltage side; the mains side belongs to a licensed electrician.',
   ),
   situation(
     'opensSupply',
@@ -47,7 +48,8 @@ export const situations: readonly Situation[] = [
   situation(
     'wet',
     'Water or spray near',
-    'Only extra-low voltage in the wet. The adapter stays dry and above, the lead hangs in a drip loop, the mains has a residual-current device.',
+    'Only extra-low voltage in the wet. The adapter stays dry and above, the lead hangs in a ' +
+      'drip loop, the mains has a residual-current device.',
     ['adapterInWet'],
   ),
   situation(
@@ -58,7 +60,8 @@ export const situations: readonly Situation[] = [
   situation(
     'openFlue',
     'Stove or boiler with a flue',
-    'Where a stove or boiler takes its air from the room, drawing air out can pull combustion gas back: carbon monoxide. A gas fitter must confirm the supply air; have an alarm.',
+    'Where a stove or boiler takes its air from the room, drawing air out can pull combustion gas back: carbon ' +
+      'monoxide. A gas fitter must confirm the supply air; have an alarm.',
     ['supplyOpening'],
   ),
   situation(
@@ -87,12 +90,14 @@ export const situations: readonly Situation[] = [
   also(
     'battery',
     'Batteries in it',
-    'A fuse at the pack; lithium never without its protection board, never charged below 0 °C; lead-acid makes hydrogen when it charges.',
+    'A fuse at the pack; lithium never without its protection board, never charged below ' +
+      '0 °C; lead-acid makes hydrogen when it charges.',
   ),
   also(
     'height',
     'Work on a ladder or roof',
-    'Two people, three points of contact, no wind or rain. A way through a roof is a roofer’s; old boards may hold asbestos: test before drilling.',
+    'Two people, three points of contact, no wind or rain. A way through a roof is a roofer’s; ' +
+      'old boards may hold asbestos: test before drilling.',
   ),
   also(
     'walls',
