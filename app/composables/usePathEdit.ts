@@ -1,5 +1,6 @@
 import type { pathStarters, Branch, ElementKind, PathElement } from '#core/document'
 import {
+  boreBeside,
   elementNames,
   newElement,
   newSplit,
@@ -35,12 +36,19 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
         ])
         placeElement(d, made.element, null, index)
         d.branches.push(...made.branches)
-      } else placeElement(d, newElement(id, kind), branchId, index)
+      } else
+        placeElement(
+          d,
+          { ...newElement(id, kind), diameterM: boreBeside(d, kind, branchId, index) },
+          branchId,
+          index,
+        )
     })
     selectedId.value = id
+    landIn('.element-form')
     if (index !== null) spot.value = { branchId, index: null }
   }
-  const begin = (starter: (typeof pathStarters)[number]) =>
+  function begin(starter: (typeof pathStarters)[number]) {
     store.change((d) => {
       d.path = starter.kinds.map(({ kind, name, rest }) => ({
         ...newElement(newId(kind), kind),
@@ -48,11 +56,14 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
         ...rest,
       }))
     })
+    landIn('.element-form')
+  }
   function moveBy(element: PathElement, by: number) {
     const row = rowOf(store.plan!, element.branchId)
     const to = row.findIndex((e) => e.id === element.id) + by
     if (to >= 0 && to < row.length) moveTo(element.id, element.branchId, to)
   }
+  const landOnRow = (id: string | undefined) => landIn(`[data-id="${id}"]`)
   function moveTo(id: string, branchId: string | null, index: number) {
     const element = path.value.find((e) => e.id === id)
     if (!element) return
@@ -67,11 +78,19 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
       const own = d.path.find((e) => e.id === id)!
       placeElement(d, own, branchId, index)
     })
+    landOnRow(id)
   }
-  const remove = (element: PathElement) =>
+  /** The work goes on at the next element, or where one is added. */
+  function remove(element: PathElement) {
+    const row = rowOf(store.plan!, element.branchId)
+    const at = row.indexOf(element)
     store.removeWithUndo(`${element.name || elementNames[element.kind]} removed.`, (d) =>
       removeElement(d, element.id),
     )
+    const next = row[at + 1] ?? row[at - 1]
+    if (next) landOnRow(next.id)
+    else landIn('.adders')
+  }
   const edit = (field: string, values: Partial<PathElement>) =>
     store.change((d) => {
       const element = d.path.find((e) => e.id === selectedId.value)

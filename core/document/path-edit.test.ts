@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { newElement, newPlan } from './index'
 import type { PathElement } from './index'
-import { mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
+import { boreBeside, mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
 
 /** A row a, s (split with ways x: x1 x2, y: y1), b. */
 function plan() {
@@ -89,5 +89,26 @@ describe('placing elements', () => {
     expect(mayStandIn({ kind: 'split' }, 'x')).toBe(false)
     expect(mayStandIn({ kind: 'fan' }, null)).toBe(true)
     expect(mayStandIn({ kind: 'duct' }, 'x')).toBe(true)
+  })
+})
+
+describe('the bore beside', () => {
+  const row = (...list: [PathElement['kind'], number | null][]) => {
+    const p = newPlan('j', 'Box')
+    p.path = list.map(([kind, diameterM], i) => ({ ...newElement(`e${i}`, kind), diameterM }))
+    return p
+  }
+  test('is that of the nearest before, else of the nearest behind', () => {
+    const p = row(['grille', null], ['duct', 0.1], ['bend', 0.08])
+    expect(boreBeside(p, 'duct', null, null)).toBe(0.08)
+    expect(boreBeside(p, 'bend', null, 2)).toBe(0.1)
+    expect(boreBeside(p, 'outlet', null, 0)).toBe(0.1)
+  })
+  test('a reducer hands on what it ends in; what has no bore takes none', () => {
+    const p = row(['duct', 0.1], ['reducer', 0.1])
+    p.path[1]!.diameter2M = 0.06
+    expect(boreBeside(p, 'duct', null, null)).toBe(0.06)
+    expect(boreBeside(p, 'grille', null, null)).toBeNull()
+    expect(boreBeside(row(['grille', null]), 'duct', null, null)).toBeNull()
   })
 })

@@ -1,4 +1,4 @@
-import type { PathElement } from './path'
+import type { ElementKind, PathElement } from './path'
 import type { PlanDocument } from './plan'
 
 /** Changes of a plan's path in place: the document's list keeps each row's order. */
@@ -25,6 +25,29 @@ export function placeElement(
   plan.path = plan.path.filter((e) => e.id !== element.id)
   const next = index === null ? undefined : rowOf(plan, branchId)[index]
   plan.path.splice(next ? plan.path.indexOf(next) : plan.path.length, 0, element)
+}
+
+/** Kinds that have a bore: beside each other they usually have the same. */
+const BORED: readonly ElementKind[] = ['duct', 'bend', 'hood', 'outlet', 'damper', 'flap', 'wye', 'reducer']
+/**
+ * The bore that a new element takes over: that of the nearest before it in its row, else of the nearest behind it.
+ * @returns m; null where there is none, or the kind has no bore
+ */
+export function boreBeside(
+  plan: Pick<PlanDocument, 'path'>,
+  kind: ElementKind,
+  branchId: string | null,
+  index: number | null,
+): number | null {
+  if (!BORED.includes(kind)) return null
+  const row = rowOf(plan, branchId)
+  const at = index ?? row.length
+  const boreOf = (e: PathElement) => (BORED.includes(e.kind) ? (e.diameter2M ?? e.diameterM) : null)
+  const before = row
+    .slice(0, at)
+    .map(boreOf)
+    .findLast((d) => d !== null)
+  return before ?? row.slice(at).find((e) => boreOf(e) !== null)?.diameterM ?? null
 }
 
 /** Takes an element out; a split goes with its ways and all that stands in them. */

@@ -85,6 +85,20 @@ function parseSides(first: string, second: string, preferences: UnitPreferences)
   return { ok: true, value: left.value * right.value, unit: preferredUnit('area', preferences) }
 }
 
+/** An area as the diameter of a round one: "Ø 60 mm", "dia 6 cm", "60 mm round". */
+const ROUND = [
+  /^\s*(?:[ø⌀]|dia(?:meter)?\.?)\s*(.*\d.*)$/i,
+  /^(.*\d.*?)\s*(?:[ø⌀]|round|dia(?:meter)?\.?)\s*$/i,
+]
+function parseRound(text: string, preferences: UnitPreferences): Parsed | null {
+  const diameter = ROUND.map((r) => r.exec(text)?.[1]).find((d) => d !== undefined)
+  if (diameter === undefined) return null
+  const read = parseQuantity(diameter, 'length', preferences)
+  return read.ok
+    ? { ok: true, value: (Math.PI / 4) * read.value ** 2, unit: preferredUnit('area', preferences) }
+    : read
+}
+
 /**
  * Reads what a maker writes ("48.5 CFM", "2,4 mmH2O", "0.19 inH2O") and gives the SI value.
  *
@@ -92,9 +106,12 @@ function parseSides(first: string, second: string, preferences: UnitPreferences)
  * @param quantity the kind of value that is wanted
  * @param preferences the person's units: used when no unit is written
  * @returns the value in SI with the unit that was read, or a code and a message that can be shown beside the field
+ * An area may be typed as its two sides or, round, as its diameter.
  * @example parseQuantity('48.5 CFM', 'flow') // { ok: true, value: 0.022889..., unit: CFM }
  */
 export function parseQuantity(text: string, quantity: Quantity, preferences: UnitPreferences = {}): Parsed {
+  const round = quantity === 'area' ? parseRound(text, preferences) : null
+  if (round) return round
   const sides = quantity === 'area' ? /^(.*\d.*?)\s*[x×*]\s*(.*\d.*)$/i.exec(text) : null
   if (sides) return parseSides(sides[1]!, sides[2]!, preferences)
   const info = quantityInfo(quantity)

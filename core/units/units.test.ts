@@ -54,6 +54,20 @@ describe('reading what makers write', () => {
     const read = parseQuantity(text, 'area')
     expect(read.ok && read.value).toBeCloseTo(value, 9)
   })
+  test.each([
+    ['Ø 60 mm', (Math.PI / 4) * 0.06 ** 2],
+    ['dia. 6 cm', (Math.PI / 4) * 0.06 ** 2],
+    ['80 round', (Math.PI / 4) * 0.08 ** 2],
+    ['4 in round', (Math.PI / 4) * 0.1016 ** 2],
+  ])('a round area as its diameter: %s', (text, value) => {
+    const read = parseQuantity(text, 'area')
+    expect(read.ok && read.value).toBeCloseTo(value, 9)
+  })
+  test('a diameter that cannot be read says which unit is wanted', () => {
+    expect(parseQuantity('Ø 60 Pa', 'area')).toMatchObject({ ok: false, code: 'wrong-kind' })
+    expect(parseQuantity('Ø', 'area').ok).toBe(false)
+    expect(parseQuantity('Ø 60 mm', 'length').ok).toBe(false)
+  })
   test('sides that cannot be read say which unit is wanted', () => {
     expect(parseQuantity('12 x 12 V', 'area')).toMatchObject({ ok: false, code: 'wrong-kind' })
     expect(parseQuantity('12 x', 'area').ok).toBe(false)

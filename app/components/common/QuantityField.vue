@@ -27,6 +27,10 @@ const text = ref('')
 const error = ref('')
 const focused = ref(false)
 
+/** An empty field shows its unit; an area also that its sides can be typed. */
+const unitShown = computed(() =>
+  props.quantity === 'area' ? `${symbol('area')}, or a × b` : symbol(props.quantity),
+)
 const shown = () => {
   if (props.range)
     return `${editable(props.range.low, props.quantity)} to ${editable(props.range.high, props.quantity)} ${symbol(props.quantity)}`.trim()
@@ -105,7 +109,7 @@ function giveUp() {
       autocomplete="off"
       spellcheck="false"
       :model-value="text"
-      :placeholder="placeholder"
+      :placeholder="placeholder ?? unitShown"
       :aria-invalid="error ? 'true' : undefined"
       :aria-describedby="describedBy"
       @input="typed"

@@ -287,10 +287,10 @@ const format = (value: number) => Number(value.toPrecision(3))
             >{{ s.label }}</span
           >
         </template>
-        <span v-else><i class="other" />others</span>
+        <span v-else-if="series.some((s) => s.tone === 'other')"><i class="other" />others</span>
         <span v-if="series.some((s) => s.tone === 'member')"><i class="member" />members alone</span>
-        <span><i class="path" />your air path with its doubt</span>
-        <span><i class="need" />need, and with margin (dotted)</span>
+        <span><i class="path" />your air path, with its doubt</span>
+        <span><i class="need" />need<template v-if="design !== null">; with margin dotted</template></span>
       </template>
       <el-button text size="small" :aria-pressed="asTable" @click="asTable = !asTable">
         {{ asTable ? 'Chart' : 'Table' }}

@@ -18,17 +18,17 @@ const emit = defineEmits<{
 const { show, units } = useUnits()
 const kind = computed(() => props.element.kind)
 const set = (key: keyof PathElement, value: unknown) => emit('edit', key, { [key]: value })
+/** What is asked first stands first: its sizes, then how sure they are. */
 const fields = computed((): Field<keyof PathElement>[] => [
-  { key: 'name', label: 'Name', text: true },
+  ...elementFields(props.element),
   ...(kind.value === 'fan' || kind.value === 'split' || kind.value === 'chamber'
     ? []
     : [{ key: 'basis' as const, label: 'How sure', options: basisOptions }]),
-  ...elementFields(props.element),
+  { key: 'name', label: 'Name', text: true },
 ])
 const ratio = computed(() =>
   kind.value === 'grille' && props.element.pattern ? freeAreaRatioOf(props.element) : null,
 )
-const hasArea = computed(() => ['opening', 'grille', 'filter', 'chamber'].includes(kind.value))
 const hasPoints = computed(
   () => kind.value === 'custom' || (kind.value === 'filter' && props.element.medium === 'sheet'),
 )
@@ -40,13 +40,6 @@ const spoken = computed(() =>
     fix: f.fix,
   })),
 )
-// a circle or rectangle turned into an area
-const side = ref<number | null>(null)
-const other = ref<number | null>(null)
-function sized() {
-  if (!side.value) return
-  emit('edit', 'areaM2', { areaM2: other.value ? side.value * other.value : (Math.PI / 4) * side.value ** 2 })
-}
 </script>
 
 <template>
@@ -76,7 +69,7 @@ function sized() {
       The air divides: each way takes what its resistance lets through. A leak is a way whose air does not do
       the job.
     </p>
-    <FieldGrid :record="element" :fields="fields" :shape="elementSchema.shape" @set="set" />
+    <FieldGrid tight :record="element" :fields="fields" :shape="elementSchema.shape" @set="set" />
     <p v-if="element.pattern && ratio !== null" class="small soft">
       That pattern is <strong class="mono">{{ show(ratio, 'ratio') }}</strong> open.
     </p>
@@ -105,24 +98,6 @@ function sized() {
         <el-button size="small" @click="emit('addBranch', true)">+ A leak</el-button>
       </div>
     </template>
-    <FoldBox v-if="hasArea" title="Area from its size">
-      <div class="fields">
-        <QuantityField
-          v-model="side"
-          label="Width, or diameter"
-          quantity="length"
-          :schema="elementSchema.shape.widthM"
-        />
-        <QuantityField
-          v-model="other"
-          label="Height"
-          hint="leave empty for a round one"
-          quantity="length"
-          :schema="elementSchema.shape.widthM"
-        />
-        <el-button :disabled="!side" @click="sized">Use this area</el-button>
-      </div>
-    </FoldBox>
     <FoldBox v-if="hasPoints" open title="Points from its data sheet or your own test">
       <LossPoints :points="element.points" what="it" @update="set('points', $event)" />
     </FoldBox>
@@ -135,26 +110,11 @@ function sized() {
   color: var(--amber);
   font-weight: 600;
 }
-.fields .el-button {
-  align-self: end;
-  justify-content: center;
-}
 .way {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto auto;
   gap: 10px;
   align-items: end;
-}
-.check {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-  min-height: 34px;
-}
-.check input {
-  accent-color: var(--cap);
-  width: 18px;
-  height: 18px;
 }
 .spoken {
   list-style: none;

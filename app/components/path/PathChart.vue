@@ -28,14 +28,13 @@ const path = computed(() => bandedPath(report.value, uncertainty.value, widest.v
 </script>
 
 <template>
-  <section v-if="report.path.complete" class="sheet">
-    <h2>How the path answers</h2>
+  <section v-if="report.path.complete" class="sheet" aria-label="How the path answers">
     <CurveChart
       :series="series"
       :path="path"
       :need="report.selectionContext.needFlow"
       :design="report.selectionContext.designFlow"
-      :height="210"
+      :height="168"
     />
     <ChanceLine />
   </section>

@@ -18,8 +18,10 @@ watch(
   () => route.query,
   (query) => {
     if (typeof query.element === 'string') selectedId.value = query.element
-    if (typeof query.insert === 'string')
+    if (typeof query.insert === 'string') {
+      landIn('.adders')
       spot.value = { branchId: null, index: Math.min(Number(query.insert) || 0, main.value.length) }
+    }
   },
   { immediate: true },
 )
@@ -35,18 +37,11 @@ function worstId(): string | undefined {
   return report.value.path.elements.toSorted((a, b) => (b.share ?? 0) - (a.share ?? 0))[0]?.id
 }
 
-const usual: ElementKind[] = ['opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'custom', 'fan']
-const others: ElementKind[] = [
-  'slot',
-  'hood',
-  'outlet',
-  'reducer',
-  'wye',
-  'damper',
-  'flap',
-  'fins',
-  'adapter',
-  'split',
+const kinds: { name: string; list: ElementKind[] }[] = [
+  { name: 'usual', list: ['opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'fan'] },
+  { name: 'openings and ends', list: ['slot', 'hood', 'outlet'] },
+  { name: 'in a duct', list: ['reducer', 'wye', 'damper', 'flap', 'adapter'] },
+  { name: 'more', list: ['fins', 'split', 'custom'] },
 ]
 const inWay = computed(() => spot.value.branchId !== null)
 const may = (k: ElementKind) =>
@@ -56,10 +51,10 @@ const may = (k: ElementKind) =>
 const wayName = computed(() => branches.value.find((b) => b.id === spot.value.branchId)?.name)
 const where = computed(() =>
   wayName.value !== undefined
-    ? `Add to “${wayName.value}”:`
+    ? `Add to “${wayName.value}”`
     : spot.value.index === null
-      ? 'Add at the end:'
-      : `Insert as number ${spot.value.index + 1}:`,
+      ? 'Add at the end'
+      : `Insert as number ${spot.value.index + 1}`,
 )
 const wayRow = (id: string) => path.value.filter((e) => e.branchId === id)
 const reports = computed(() => new Map(report.value.path.elements.map((e) => [e.id, e])))
@@ -92,6 +87,7 @@ watch([path, branches], collect)
 useSortable(lists, ({ id, toList, toIndex }) => moveTo(id, toList === 'main' ? null : toList, toIndex))
 const selectedBranches = computed(() => branches.value.filter((b) => b.splitId === selectedId.value))
 usePageKeys([
+  { key: 'a', what: 'Add an element', run: () => landIn('.adders') },
   {
     key: 'ArrowUp',
     what: 'Move the chosen element towards the intake',
@@ -113,26 +109,22 @@ usePageKeys([
           <h2>What the air has to get through</h2>
           <span class="total">whole path <FigureValue :figure="report.path.drop" range /></span>
         </div>
-        <div class="adders" role="group" :aria-label="where.replace(':', '')">
-          <span class="small soft">{{ where }}</span>
-          <el-button v-for="kind in usual.filter(may)" :key="kind" size="small" @click="add(kind)">
-            + {{ elementNames[kind] }}
-          </el-button>
+        <div class="adders">
           <el-select
-            class="more"
-            size="small"
             filterable
-            placeholder="+ more …"
-            aria-label="More kinds of element"
+            :placeholder="`+ ${where} …`"
+            :aria-label="where"
             :model-value="''"
             @change="add"
           >
-            <el-option
-              v-for="kind in others.filter(may)"
-              :key="kind"
-              :value="kind"
-              :label="elementNames[kind]"
-            />
+            <el-option-group v-for="group in kinds" :key="group.name" :label="group.name">
+              <el-option
+                v-for="kind in group.list.filter(may)"
+                :key="kind"
+                :value="kind"
+                :label="elementNames[kind]"
+              />
+            </el-option-group>
           </el-select>
           <el-button
             v-if="spot.index !== null || spot.branchId !== null"
@@ -205,27 +197,30 @@ usePageKeys([
           <TradeoffList />
         </FoldBox>
       </section>
-      <PathChart />
     </div>
-    <ElementForm
-      v-if="selected"
-      :key="selected.id"
-      :element="selected"
-      :branches="selectedBranches"
-      :report="reports.get(selected.id) ?? null"
-      @edit="edit"
-      @apply="apply(selected, $event)"
-      @branch="editBranch"
-      @add-branch="addBranch(selected.id, $event)"
-      @remove-branch="removeBranch"
-    />
+    <div class="stack">
+      <PathChart />
+      <ElementForm
+        v-if="selected"
+        class="element-form"
+        :key="selected.id"
+        :element="selected"
+        :branches="selectedBranches"
+        :report="reports.get(selected.id) ?? null"
+        @edit="edit"
+        @apply="apply(selected, $event)"
+        @branch="editBranch"
+        @add-branch="addBranch(selected.id, $event)"
+        @remove-branch="removeBranch"
+      />
+    </div>
   </div>
 </template>
 
 <style scoped>
 .layout {
   display: grid;
-  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
   gap: 12px;
   align-items: start;
 }
@@ -235,16 +230,9 @@ usePageKeys([
 }
 .adders {
   display: flex;
-  flex-wrap: wrap;
   gap: 6px;
   align-items: center;
-  margin-bottom: 8px;
-}
-.more {
-  width: auto;
-  min-height: 28px;
-  padding: 2px 4px;
-  font-size: 13px;
+  margin-bottom: 6px;
 }
 .rows {
   list-style: none;
