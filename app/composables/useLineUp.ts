@@ -1,3 +1,4 @@
+import { useLocalStorage } from '@vueuse/core'
 import { setDrive } from '#core/document'
 import {
   defaultRank,
@@ -31,23 +32,49 @@ export const candidateKey = (c: {
   arrangement: string
 }) => `${c.fanId}|${c.secondId ?? c.secondFanId ?? ''}|${c.count}|${c.arrangement}`
 
+/** Columns of the line-up that can be chosen, beside the fan and how it is driven. */
+export const rankColumns = [
+  { key: 'flow', label: 'Airflow' },
+  { key: 'pressure', label: 'Pressure' },
+  { key: 'level', label: 'Sound level' },
+  { key: 'margin', label: 'Against the need' },
+  { key: 'current', label: 'Current' },
+  { key: 'power', label: 'Power' },
+  { key: 'thickness', label: 'Thickness' },
+  { key: 'cost', label: 'Cost' },
+] as const
+export type RankColumn = (typeof rankColumns)[number]['key']
+
+/** What a job's line-up is ranked by, narrowed to and shown with; remembered in this browser. */
+export interface RankChoice {
+  objective: Objective
+  drive: DriveMode
+  pairs: boolean
+  weights: Weights
+  filter: ShelfFilter
+  columns: RankColumn[]
+}
+const firstChoice = (): RankChoice => ({
+  objective: 'quietest',
+  drive: 'any',
+  pairs: false,
+  weights: { ...defaultRank.weights },
+  filter: { ...noFilter, fits: true },
+  columns: ['flow', 'level', 'margin', 'cost'],
+})
+
 /** What is searched for, the ranking, the pick and the rows compared by hand. */
 export function useLineUp() {
   const { store, plan, report } = useJob('line-up')
   const shelf = useShelfStore()
-  const choice = reactive<{
-    objective: Objective
-    drive: DriveMode
-    pairs: boolean
-    weights: Weights
-    filter: ShelfFilter
-  }>({
-    objective: 'quietest',
-    drive: 'any',
-    pairs: false,
-    weights: { ...defaultRank.weights },
-    filter: { ...noFilter, fits: true },
-  })
+  const choice = useLocalStorage<RankChoice>(`redpoll-line-up-${plan.value.job.id}`, firstChoice(), {
+    mergeDefaults: (stored, first) => ({
+      ...first,
+      ...stored,
+      weights: { ...first.weights, ...stored.weights },
+      filter: { ...first.filter, ...stored.filter },
+    }),
+  }).value
   const options = computed((): RankOptions => ({
     ...defaultRank,
     objective: choice.objective,
@@ -94,18 +121,26 @@ export function useLineUp() {
       }
       setDrive(d, { volts: fanV, converterId: newId('converter') })
     })
+    landIn('.ranks tr.picked')
   }
-  const unpick = () =>
+  function unpick() {
     store.removeWithUndo('Nothing is picked now.', (d) => {
       d.selection = null
     })
+    landIn('.ranks tbody')
+  }
   return { choice, ranking, rows, busy, problem, picked, usable, compared, compare, selection, unpick }
 }
 
-/** How a candidate is driven, in words. */
-export function driveWords(c: Candidate, show: (v: number, q: 'voltage' | 'ratio') => string): string {
-  const how = { single: '', parallel: '', series: ', in series', places: ', one at each place' }[c.arrangement]
-  const duty = c.duty === null ? '' : `, duty ${show(c.duty, 'ratio')}`
-  return `${show(c.driveV, 'voltage')}${duty}${c.secondId && c.arrangement === 'parallel' ? ', side by side' : how}`
-}
+type Show = (v: number, q: 'voltage' | 'ratio') => string
+/** What a candidate is driven with, in words. */
+export const driveLevelWords = (c: Candidate, show: Show): string =>
+  `${show(c.driveV, 'voltage')}${c.duty === null ? '' : `, duty ${show(c.duty, 'ratio')}`}`
+/** How its fans stand, in words; empty where that goes without saying. */
+export const arrangementWords = (c: Candidate): string =>
+  c.secondId && c.arrangement === 'parallel'
+    ? 'side by side'
+    : { single: '', parallel: '', series: 'in series', places: 'one at each place' }[c.arrangement]
+export const driveWords = (c: Candidate, show: Show): string =>
+  [driveLevelWords(c, show), arrangementWords(c)].filter(Boolean).join(', ')
 export const candidateName = (c: Candidate) => (c.secondId ? c.model : `${c.count} × ${c.model}`)

@@ -106,10 +106,15 @@ describe('levers', () => {
     const list = improvements(plan())
     const flags = list.map((l) => l.meets)
     expect(flags).toEqual([...flags].sort((a, b) => Number(b) - Number(a)))
-    for (const group of [true, false]) {
-      const gains = list.filter((l) => l.meets === group).map((l) => l.gain)
-      expect(gains).toEqual([...gains].sort((a, b) => b - a))
-    }
+    for (const asked of [false, true])
+      for (const group of [true, false]) {
+        const gains = list.filter((l) => l.meets === group && (l.group === 'need') === asked).map((l) => l.gain)
+        expect(gains).toEqual([...gains].sort((a, b) => b - a))
+      }
+    // what asks for less is no answer to too little air: it comes last
+    const first = list.findIndex((l) => l.group === 'need')
+    expect(first).toBeGreaterThan(0)
+    expect(list.slice(first).every((l) => l.group === 'need')).toBe(true)
   })
   test('path, drive, fans and wishes are all tried', () => {
     expect(new Set(improvements(plan()).map((l) => l.group))).toEqual(

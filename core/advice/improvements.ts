@@ -20,6 +20,10 @@ export interface Improvement {
   /** flow over need, minus 1 */
   margin: number | null
   level: number | null
+  /** air inside, or the part where the job cools one, degC; null where the goal tells none */
+  insideC: number | null
+  /** of all fans, in the currency of the shelf */
+  cost: number | null
   /** what it changes: airflow and need as shares of what they are, the level in dB; null where it is not known */
   change: { flow: number | null; need: number | null; level: number | null }
   /** gain of the margin against the plan as it stands */
@@ -214,6 +218,10 @@ function lessChanges(plan: PlanDocument, report: Report): Change[] {
   return list
 }
 
+/** Temperature that a plan predicts: of the part where the job cools one, else of the air inside, degC. */
+const insideOf = ({ need }: Report): number | null =>
+  need.extras.find((f) => f.key === 'need.part' || f.key === 'need.inside')?.value ?? null
+
 const part = (now: number | null, next: number | null) => (now && next !== null ? next / now - 1 : null)
 
 /** A change carried out on a copy of the plan, and the whole report asked again. */
@@ -237,6 +245,8 @@ function tried(input: PlanInput, report: Report, { key, label, group, change }: 
     need: wanted,
     margin,
     level: selection?.candidate.level?.value ?? null,
+    insideC: insideOf(result.report),
+    cost: selection?.candidate.cost ?? null,
     change: {
       flow: part(report.selection?.served.value ?? null, flow),
       need: part(report.need.wanted, wanted),
@@ -276,7 +286,8 @@ export const changesOf = (plan: PlanDocument, report: Report, input: PlanInput):
 /**
  * What would have to change, each lever with its computed effect on the whole plan. A plan that lacks air is answered
  * with what brings at least a quarter of what lacks, the strongest first; one that has plenty with what makes it
- * quieter and still gives the planned airflow. What changes nothing, or makes it worse, is left out.
+ * quieter and still gives the planned airflow. What asks for less comes last; what changes nothing, or makes it worse, is
+ * left out.
  * @param input the plan with its fans
  * @param report its report
  */
@@ -292,5 +303,10 @@ export function improvementsOf(input: PlanInput, report: Report): Improvement[] 
   const least = now < 0 ? Math.max(MIN_GAIN, -now * MIN_PART) : MIN_GAIN
   return tryAll(moreChanges(plan, report, input))
     .filter((l) => l.gain > least)
-    .sort((a, b) => Number(b.meets) - Number(a.meets) || b.gain - a.gain)
+    .sort(
+      (a, b) =>
+        Number(a.group === 'need') - Number(b.group === 'need') ||
+        Number(b.meets) - Number(a.meets) ||
+        b.gain - a.gain,
+    )
 }

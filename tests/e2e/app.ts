@@ -71,3 +71,6 @@ export async function undo(page: Page, steps: number) {
   for (let i = 0; i < steps; i++) await page.keyboard.press('z')
   await saved(page)
 }
+/** Adds an element to the air path from its one menu. */
+export const addElement = (page: Page, name: string) =>
+  pick(page, page.getByRole('combobox', { name: /^(Add|Insert) / }), name)

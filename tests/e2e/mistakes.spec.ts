@@ -1,5 +1,5 @@
 import { startServer } from '../api/harness'
-import { choose, expect, saved, test, type } from './app'
+import { addElement, choose, expect, saved, test, type } from './app'
 
 test('what cannot be read or cannot be is said beside the field, and the last good plan stays', async ({
   page,
@@ -161,8 +161,8 @@ test('an element is inserted from the ribbon with the keyboard', async ({ page, 
   await page.goto(`${demo.url}/job/job-choir-amplifier/brief`)
   await page.getByRole('button', { name: 'Insert an element before Fin stack' }).focus()
   await page.keyboard.press('Enter')
-  await expect(page.getByText('Insert as number 3:')).toBeVisible()
-  await page.getByRole('button', { name: '+ Bend' }).click()
+  await expect(page.getByRole('combobox', { name: 'Insert as number 3' })).toBeFocused()
+  await addElement(page, 'Bend')
   await expect(page.getByText('It lacks its bore.')).toBeVisible()
   await type(page, 'Bore', '80 mm')
   await choose(page, 'Angle', '45°')

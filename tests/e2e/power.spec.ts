@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { choose, expect, saved, test, type, undo, pick } from './app'
+import { choose, expect, saved, test, type, undo } from './app'
 
 const diagram = (page: Page) => page.getByRole('img', { name: /^Wiring\./ })
+/** Opens the form of one piece of the feed. */
+const piece = (page: Page, name: string) => page.getByRole('radio', { name, exact: true }).click()
 const figure = (page: Page, label: string) => page.getByRole('button', { name: new RegExp(`^${label}:`) })
 
 test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, then taken away on paper', async ({
@@ -17,19 +19,20 @@ test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, 
   await type(page, 'It can give', '1 A')
   // straight on 24 V is a stop, at the fan in the diagram and in the list
   await expect(page.getByText(/12\sV fan straight on 24\sV/)).toBeVisible()
-  await choose(page, 'Converter', 'step-down (buck)')
+  await piece(page, 'Converter')
+  await choose(page, 'Kind of converter', 'step-down (buck)')
   await type(page, 'Set to', '12 V')
   await page.getByLabel('set with a meter before the fan was connected').check()
   await page.getByRole('button', { name: '+ Converter' }).click()
-  const parts = page.locator('section').filter({ hasText: 'What else hangs on it' })
-  await parts.getByLabel('Name', { exact: true }).fill('Step-down 5 V')
-  await parts.getByLabel('Set to').fill('5 V')
-  await pick(page, parts.getByLabel('Set with a meter first'), 'yes')
+  // the new part's own form stands beside the diagram
+  await type(page, 'Name', 'Step-down 5 V')
+  await type(page, 'Set to', '5 V')
+  await choose(page, 'Set with a meter first', 'yes')
   await page.getByRole('button', { name: '+ Load' }).click()
-  await pick(page, parts.getByLabel('What', { exact: true }).last(), 'another fan')
-  await pick(page, parts.getByLabel('Which fan'), 'Larkbeck Alder 40 5 V')
-  await pick(page, parts.getByLabel('Gauge').last(), '26 AWG, 0.13 mm²')
-  await parts.getByLabel('Length, one way').last().fill('0.4 m')
+  await choose(page, 'What', 'another fan')
+  await choose(page, 'Which fan', 'Larkbeck Alder 40 5 V')
+  await choose(page, 'Gauge', '26 AWG, 0.13 mm²')
+  await page.getByLabel('Length, one way').fill('0.4 m')
   await page.keyboard.press('Tab')
   await saved(page)
   await expect(diagram(page)).toHaveAttribute('aria-label', /Step-down 5 V: 24\sV → 5\sV.*1 × Alder 40 5 V/)
@@ -112,6 +115,7 @@ test('a four-fan hub on one header is overloaded; a powered hub mends it', async
   await choose(page, 'Kind of source', 'Fan header of a board')
   await expect(page.getByText(/on a header for 1\sA/)).toBeVisible()
   await expect(diagram(page)).toHaveAttribute('aria-label', /overloaded/)
+  await piece(page, 'Lead to the fans')
   await page.getByText('Tach and PWM wires').click()
   await type(page, 'Tach leads tied together', '4')
   await expect(page.getByText(/Tach leads joined: \d/)).toBeVisible()
@@ -151,7 +155,8 @@ test('mistakes: a wire of no length, a part on a load, the wiring at a phone’s
   await page.goto(`${demo.url}/job/job-choir-amplifier/power`)
   await expect(diagram(page)).toBeVisible()
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-  await page.getByLabel('Length, one way', { exact: true }).first().fill('0 m')
+  await piece(page, 'Lead to the fans')
+  await page.getByLabel('Length, one way', { exact: true }).fill('0 m')
   await page.keyboard.press('Tab')
   await expect(page.getByText('A wire has a length above zero.')).toBeVisible()
   await expect(diagram(page)).not.toHaveAttribute('aria-label', /undefined|NaN/)

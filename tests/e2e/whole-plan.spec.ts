@@ -1,5 +1,5 @@
 import psychrolib from 'psychrolib'
-import { choose, expect, saved, test, type } from './app'
+import { addElement, choose, expect, saved, test, type } from './app'
 
 /**
  * The operating point found without the core: the typed curve is a straight line and the path is a Q + b Q^2,
@@ -83,16 +83,16 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
 
   // four elements and the fan's place
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Air path' }).click()
-  await page.getByRole('button', { name: '+ Grille' }).click()
+  await addElement(page, 'Grille')
   await type(page, 'Gross area', '60 cm2')
   await type(page, 'Free-area ratio', '50 %')
-  await page.getByRole('button', { name: '+ Filter' }).click()
+  await addElement(page, 'Filter')
   await choose(page, 'Medium', 'Foam 30 ppi, 10 mm')
   await type(page, 'Face area', '150')
-  await page.getByRole('button', { name: '+ Fan' }).click()
-  await page.getByRole('button', { name: '+ Chamber' }).click()
+  await addElement(page, 'Fan')
+  await addElement(page, 'Chamber')
   await type(page, 'Cross-section', '0.12 m2')
-  await page.getByRole('button', { name: '+ Opening' }).click()
+  await addElement(page, 'Opening')
   await type(page, 'Free area', '45 cm²')
   await expect(page.getByText('size?')).toHaveCount(0)
 
@@ -117,10 +117,12 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   await type(page, 'Highest', '25')
   await page.getByLabel('It can give').first().fill('500 mA')
   // the pick keeps its voltage: what makes it out of the rail is there already
-  await choose(page, 'Converter', 'step-down (buck)')
+  await page.getByRole('radio', { name: 'Converter', exact: true }).click()
+  await choose(page, 'Kind of converter', 'step-down (buck)')
   await expect(page.getByText('Set the converter before connecting the fan.')).toBeVisible()
   await page.getByLabel('set with a meter before the fan was connected').check()
   await expect(page.getByText('Set the converter before connecting the fan.')).toHaveCount(0)
+  await page.getByRole('radio', { name: 'Lead to the fans' }).click()
   await choose(page, 'Gauge', '24 AWG, 0.20 mm²')
   await type(page, 'Length, one way', '0,8 m')
   await choose(page, 'Polarity metered at the plug', 'yes')

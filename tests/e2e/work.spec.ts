@@ -55,10 +55,12 @@ test('the line-up ranks by what matters, filters, shows why others fail, and a p
   await button.click()
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
   await page.keyboard.press('5')
+  await page.getByRole('radio', { name: 'Converter', exact: true }).click()
   await expect(page.getByLabel('Set to')).toHaveValue(`${drive} V`)
   await page.keyboard.press('z')
   await expect(page.getByLabel('Set to')).toHaveValue('18 V')
   await page.keyboard.press('y')
+  await page.getByRole('radio', { name: 'Converter', exact: true }).click()
   await expect(page.getByLabel('Set to')).toHaveValue(`${drive} V`)
   await page.keyboard.press('z')
   await saved(page)
@@ -80,7 +82,7 @@ test('every figure opens to its working, every finding to its reason', async ({ 
   // what nobody said leads to its field
   await drawer.getByRole('link', { name: 'Plan opens a mains supply unit' }).click()
   await expect(page).toHaveURL(/brief#field-opensSupply/)
-  await expect(page.getByLabel('A mains supply unit would be opened')).toBeFocused()
+  await expect(page.getByLabel('A mains supply is opened')).toBeFocused()
 })
 
 test('a finding goes to its place, and what takes it away is tried and undone', async ({ page, demo }) => {
@@ -216,7 +218,7 @@ test('quieten: what to mind when one fan takes the place of another', async ({ p
 
 test('a list by keyboard: opened, walked, taken, left', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-kiln-controller/brief`)
-  const list = page.getByRole('combobox', { name: 'Where it is used' })
+  const list = page.getByRole('combobox', { name: 'Used in' })
   const field = page.locator('.field', { has: list })
   await list.focus()
   await page.keyboard.press('Enter')

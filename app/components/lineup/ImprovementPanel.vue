@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { UncertaintySource, Improvement } from '#core/advice'
+import type { Quantity } from '#core/units'
 import type { StoredPlan } from '#shared/api'
 
 /** What would have to change: every lever with its effect on the whole plan; and which measurement would tell most. */
 const job = useJobStore()
-const { show } = useUnits()
+const { bare, show } = useUnits()
 const beside = useImprovements()
 const all = ref(false)
 /** the picked fan gives less than is wanted */
@@ -15,24 +16,38 @@ const short = computed(() => {
 const SHORT = 5
 const improvements = computed(() => beside.value.improvements ?? [])
 const shown = computed(() => (all.value ? improvements.value : improvements.value.slice(0, SHORT)))
-const groups = { path: 'air path', drive: 'drive', fans: 'fans', need: 'what is asked' }
-const signed = (x: number, unit: string) => `${x > 0 ? '+' : ''}${Math.round(x)} ${unit}`.replace('-', '−')
-/** Below these changes nobody would notice: share of airflow or need, dB. */
-const HARDLY = { share: 0.005, level: 0.5 }
-/** What a change does, in the units of the thing and as a change of it. */
-function effectOf({ flow, need, level, change }: Improvement): string {
-  const parts = [
-    change.flow !== null && Math.abs(change.flow) > HARDLY.share
-      ? `air ${show(flow, 'flow')} (${signed(100 * change.flow, '%')})`
-      : '',
-    change.need !== null && Math.abs(change.need) > HARDLY.share
-      ? `need ${show(need, 'flow')} (${signed(100 * change.need, '%')})`
-      : '',
-    change.level !== null && Math.abs(change.level) > HARDLY.level
-      ? `${show(level, 'level')} (${signed(change.level, 'dB')})`
-      : '',
-  ]
-  return parts.filter(Boolean).join(' · ') || 'as it is'
+const groups = { path: 'air path', drive: 'drive', fans: 'fans', need: 'asks for less' }
+/** Below these changes nobody would notice: share of airflow or need, dB, K, money. */
+const HARDLY = { share: 0.005, level: 0.5, kelvin: 0.2, money: 0.01 }
+const now = computed(() => {
+  const { selection, need } = job.report!
+  return {
+    flow: selection?.served.value ?? null,
+    need: need.wanted,
+    level: selection?.candidate.level?.value ?? null,
+    insideC: need.extras.find((f) => f.key === 'need.part' || f.key === 'need.inside')?.value ?? null,
+    cost: selection?.candidate.cost ?? null,
+  }
+})
+/** What a change does: before and after, of what it changes. */
+function effectOf(i: Improvement): string {
+  const was = now.value
+  const share = (a: number | null, b: number | null) => a && b !== null && Math.abs(b / a - 1) > HARDLY.share
+  const apart = (a: number | null, b: number | null, least: number) =>
+    a !== null && b !== null && Math.abs(b - a) > least
+  const step = (name: string, a: number | null, b: number | null, quantity: Quantity) =>
+    `${name}${a === null ? '' : `${bare(a, quantity)} → `}${show(b, quantity)}`
+  return (
+    [
+      share(was.flow, i.flow) ? step('air ', was.flow, i.flow, 'flow') : '',
+      share(was.need, i.need) ? step('need ', was.need, i.need, 'flow') : '',
+      apart(was.insideC, i.insideC, HARDLY.kelvin) ? step('', was.insideC, i.insideC, 'temperature') : '',
+      apart(was.level, i.level, HARDLY.level) ? step('', was.level, i.level, 'level') : '',
+      apart(was.cost, i.cost, HARDLY.money) ? step('', was.cost, i.cost, 'money') : '',
+    ]
+      .filter(Boolean)
+      .join(' · ') || 'as it is'
+  )
 }
 
 const inputNames: Record<UncertaintySource, string> = {

@@ -1,14 +1,8 @@
 <script setup lang="ts">
-import type { DriveMode, Objective, ShelfFilter, Weights } from '#core/selection'
+import type { DriveMode, Weights } from '#core/selection'
 
 /** What the line-up is ranked by, how the fans may be driven, and what the shelf is narrowed to. */
-const choice = defineModel<{
-  objective: Objective
-  drive: DriveMode
-  pairs: boolean
-  weights: Weights
-  filter: ShelfFilter
-}>({ required: true })
+const choice = defineModel<RankChoice>({ required: true })
 defineProps<{ status: string }>()
 const BUTTONS = 4
 /** The ranking that is not one of the buttons. */
@@ -39,7 +33,10 @@ const filtered = computed(() => {
 
 <template>
   <div class="controls">
-    <SegmentChoice v-model="choice.objective" label="Rank by" :options="objectives.slice(0, BUTTONS)" />
+    <div class="head">
+      <h2>Line-up</h2>
+      <SegmentChoice v-model="choice.objective" label="Rank by" :options="objectives.slice(0, BUTTONS)" />
+    </div>
     <div class="row filters small">
       <ChoiceField
         v-model="further"
@@ -59,8 +56,16 @@ const filtered = computed(() => {
       <el-checkbox v-model="choice.filter.owned">I own it</el-checkbox>
       <el-checkbox v-model="choice.pairs">unlike pairs</el-checkbox>
     </div>
-    <div class="row small">
+    <div class="row small last">
       <span class="soft" role="status">{{ status }}</span>
+      <el-popover trigger="click" placement="bottom-end" :width="220">
+        <template #reference>
+          <el-button size="small" text>Columns</el-button>
+        </template>
+        <el-checkbox-group v-model="choice.columns" class="columns" aria-label="Columns of the line-up">
+          <el-checkbox v-for="c in rankColumns" :key="c.key" :value="c.key">{{ c.label }}</el-checkbox>
+        </el-checkbox-group>
+      </el-popover>
     </div>
     <div v-if="choice.objective === 'weights'" class="weights small">
       <div v-for="w in weightNames" :key="w.key">
@@ -122,6 +127,17 @@ const filtered = computed(() => {
 </template>
 
 <style scoped>
+.head,
+.last {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
+  flex-wrap: wrap;
+}
+.columns {
+  display: grid;
+}
 .filters {
   gap: 9px;
   margin: 6px 0 2px;
@@ -134,11 +150,6 @@ const filtered = computed(() => {
 }
 .short {
   width: 118px;
-}
-.short :deep(select) {
-  min-height: 28px;
-  padding: 2px 4px;
-  font-size: 13px;
 }
 .filters label {
   white-space: nowrap;

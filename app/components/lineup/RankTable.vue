@@ -3,7 +3,12 @@ import { candidateFigures } from '#core/selection'
 import { meritOf, type Candidate } from '#core/selection'
 
 /** The rows of the line-up: each says why it is there or why it fails. */
-const props = defineProps<{ rows: Candidate[]; picked: Candidate | null; compared: Candidate[] }>()
+const props = defineProps<{
+  rows: Candidate[]
+  picked: Candidate | null
+  compared: Candidate[]
+  columns: RankColumn[]
+}>()
 const emit = defineEmits<{
   pick: [candidate: Candidate]
   unpick: []
@@ -15,19 +20,21 @@ const believed = useBelievedFans()
 const { bare, say, show, symbol } = useUnits()
 const context = computed(() => job.report!.selectionContext)
 
-/** The weightiest two; the findings tell the rest once it is picked. */
-function whyOf(c: Candidate): string {
-  if (!c.reasons.length) {
-    const fanArray = candidateArray(c, believed.value)
-    const merit = fanArray && meritOf(context.value, fanArray, c)
-    return merit ? say(merit) : ''
-  }
-  return [...c.reasons]
+/** Why it fails or is doubtful: the weightiest, of the pick two; the findings tell the rest once it is picked. */
+const whyOf = (c: Candidate) =>
+  [...c.reasons]
     .sort((a, b) => Number(b.verdict === 'fail') - Number(a.verdict === 'fail'))
-    .slice(0, 2)
+    .slice(0, c === props.picked ? 2 : 1)
     .map((r) => say(r.text))
     .join('; ')
+/** What is worth a word of one that suffices: that it is a fan for more voltage, run slowly. */
+function meritWords(c: Candidate): string {
+  const fanArray = candidateArray(c, believed.value)
+  const merit = fanArray && meritOf(context.value, fanArray, c)
+  return merit && merit.length > 1 ? say(merit.slice(1)).replace(/^; /, '') : ''
 }
+const aboutOf = (c: Candidate) =>
+  [c.maker, c.owned ? 'owned' : '', arrangementWords(c), meritWords(c)].filter(Boolean).join(', ')
 /** Each row's figures, so that they open to their working. */
 const figures = computed(
   () =>
@@ -39,7 +46,37 @@ const figures = computed(
       }),
     ),
 )
-const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selection.margin'] as const
+/** Figures that open to their working, and plain values. */
+const cells = computed(() =>
+  [
+    { key: 'flow', head: symbol('flow'), figure: 'selection.flow' },
+    { key: 'pressure', head: symbol('pressure'), figure: 'selection.pressure' },
+    { key: 'level', head: 'dB(A)', figure: 'selection.level' },
+    { key: 'margin', head: 'vs need', figure: 'selection.margin' },
+    { key: 'current', head: symbol('current'), text: (c: Candidate) => bare(c.currentA, 'current') },
+    { key: 'power', head: symbol('power'), text: (c: Candidate) => bare(c.powerW, 'power') },
+    {
+      key: 'thickness',
+      head: `deep, ${symbol('length')}`,
+      text: (c: Candidate) => bare(c.thicknessM, 'length'),
+    },
+    { key: 'cost', head: 'cost, €', text: (c: Candidate) => bare(c.cost, 'money') },
+  ].filter((cell) => props.columns.includes(cell.key as RankColumn)),
+)
+/** Up and down go from row to row, c compares the one that has the focus. */
+function key(event: KeyboardEvent, c: Candidate) {
+  const row = event.currentTarget as HTMLElement
+  const to =
+    event.key === 'ArrowDown'
+      ? row.nextElementSibling
+      : event.key === 'ArrowUp'
+        ? row.previousElementSibling
+        : null
+  if (to) {
+    event.preventDefault()
+    to.querySelector<HTMLElement>('.take')?.focus()
+  } else if (event.key === 'c' && c !== props.picked) emit('compare', c, !props.compared.includes(c))
+}
 </script>
 
 <template>
@@ -49,15 +86,7 @@ const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selec
         <tr>
           <th><span class="visually-hidden">Compare</span></th>
           <th>Fan and drive</th>
-          <th class="num">
-            {{ symbol('flow') }}
-          </th>
-          <th class="num">
-            {{ symbol('pressure') }}
-          </th>
-          <th class="num">dB(A)</th>
-          <th class="num">vs need</th>
-          <th class="num">cost, €</th>
+          <th v-for="cell in cells" :key="cell.key" class="num">{{ cell.head }}</th>
           <th><span class="visually-hidden">Pick</span></th>
         </tr>
       </thead>
@@ -70,6 +99,7 @@ const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selec
           @mouseleave="emit('light', null)"
           @focusin="emit('light', candidateKey(c))"
           @focusout="emit('light', null)"
+          @keydown="key($event, c)"
         >
           <td class="check">
             <el-checkbox
@@ -80,32 +110,40 @@ const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selec
             />
           </td>
           <td>
-            <strong>{{ candidateName(c) }}</strong>
-            <span class="drive mono">{{ driveWords(c, show) }}</span>
-            <span class="drive"> · {{ c.maker }}<template v-if="c.owned">, owned</template></span>
-            <span v-if="whyOf(c)" class="why small" :class="c.verdict">{{ whyOf(c) }}</span>
+            <strong>{{ candidateName(c) }}</strong>&ensp;<span class="drive mono">{{
+              driveLevelWords(c, show)
+            }}</span>
+            <span class="why small" :class="c.reasons.length ? c.verdict : ''"
+              >{{ aboutOf(c) }}<span v-if="c.reasons.length" class="reason"> · {{ whyOf(c) }}</span></span
+            >
           </td>
-          <td v-for="key in cells" :key="key" class="num">
+          <td v-for="cell in cells" :key="cell.key" class="num">
+            <template v-if="cell.text">{{ cell.text(c) }}</template>
             <FigureValue
-              v-if="figures.get(c)?.[key]"
-              :figure="figures.get(c)![key]!"
-              :signed="key === 'selection.margin'"
+              v-else-if="figures.get(c)?.[cell.figure!]"
+              :figure="figures.get(c)![cell.figure!]!"
+              :signed="cell.key === 'margin'"
               bare
             />
-          </td>
-          <td class="num">
-            {{ bare(c.cost, 'money') }}
           </td>
           <td>
             <el-button
               v-if="c !== picked"
+              class="take"
               size="small"
               :aria-label="`Pick ${c.secondId ? '' : `${c.count} × `}${c.maker} ${c.model} at ${show(c.driveV, 'voltage')}`"
               @click="emit('pick', c)"
             >
               Pick
             </el-button>
-            <el-button v-else size="small" text aria-label="Give up the pick" @click="emit('unpick')">
+            <el-button
+              v-else
+              class="take"
+              size="small"
+              text
+              aria-label="Give up the pick"
+              @click="emit('unpick')"
+            >
               picked
             </el-button>
           </td>
@@ -127,14 +165,6 @@ const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selec
   padding: 4px 0;
   width: 24px;
 }
-.check input {
-  width: 24px;
-  height: 24px;
-  margin: 0;
-}
-.ranks strong {
-  display: block;
-}
 .drive {
   font-size: 12.5px;
   color: var(--ink-soft);
@@ -143,10 +173,10 @@ const cells = ['selection.flow', 'selection.pressure', 'selection.level', 'selec
   display: block;
   color: var(--ink-soft);
 }
-.why.fail {
+.why.fail .reason {
   color: var(--stop);
 }
-.why.warn {
+.why.warn .reason {
   color: var(--amber);
 }
 tr.picked td {

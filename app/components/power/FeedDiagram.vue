@@ -7,6 +7,7 @@ import type { Box, Size } from '~/composables/useDiagramLayout'
  * The wiring, drawn from the plan: nothing is placed by hand. Both conductors of each lead, what it is labelled with,
  * warnings where they belong.
  */
+defineProps<{ /** node whose form is open beside it */ chosen?: string | null }>()
 const emit = defineEmits<{ choose: [id: string] }>()
 const job = useJobStore()
 const { say } = useUnits()
@@ -133,7 +134,7 @@ const describe = computed(() =>
           v-for="{ n, box } in placed"
           :key="n.id"
           class="node"
-          :class="[tone[n.kind], n.state]"
+          :class="[tone[n.kind], n.state, { chosen: n.id === chosen }]"
           @click="emit('choose', n.id)"
         >
           <rect class="box" :x="box.x" :y="box.y" :width="box.width" :height="box.height" rx="5" />
@@ -206,7 +207,10 @@ const describe = computed(() =>
     <div v-if="layout && diagram.nodes.length" class="row tools no-print">
       <el-button size="small" @click="svg && saveSvg(svg, name)">Save SVG</el-button>
       <el-button size="small" @click="svg && savePng(svg, name)">Save PNG</el-button>
-      <span class="small soft">two strokes a lead: the upper is +, the lower −</span>
+      <span class="small soft"
+        >two strokes a lead: the {{ upright ? 'left' : 'upper' }} one is +, the
+        {{ upright ? 'right' : 'lower' }} −</span
+      >
     </div>
   </div>
 </template>
@@ -261,6 +265,9 @@ svg {
 }
 .load .edge {
   fill: var(--line-strong);
+}
+.node.chosen .box {
+  fill: var(--cap-soft);
 }
 .node.stop .box {
   stroke: var(--stop);

@@ -61,6 +61,8 @@ const starts = (row: SlowRow) =>
             <th class="num">above start</th>
             <th class="num">heat</th>
             <th class="num">parts</th>
+            <th>how it is set</th>
+            <th><span class="visually-hidden">Take</span></th>
           </tr>
         </thead>
         <tbody
@@ -85,18 +87,16 @@ const starts = (row: SlowRow) =>
                 >peak {{ show(row.peakV, 'voltage') }}</span
               >
             </td>
-            <td class="num">
-              {{ starts(row) }}
+            <td class="num">{{ starts(row) }}</td>
+            <td class="num">{{ row.heatW === null ? '' : show(row.heatW, 'power') }}</td>
+            <td class="num">{{ row.parts === null ? '' : show(row.parts, 'money') }}</td>
+            <td class="do small">
+              <span v-if="row.hazard" class="hazard" :class="row.hazard.severity"
+                ><StateMark :state="row.hazard.severity" /> {{ row.hazard.text }}</span
+              >
+              {{ row.setting }}
             </td>
-            <td class="num">
-              {{ row.heatW === null ? '' : show(row.heatW, 'power') }}
-            </td>
-            <td class="num">
-              {{ row.parts === null ? '' : show(row.parts, 'money') }}
-            </td>
-          </tr>
-          <tr>
-            <td class="do small" colspan="5">
+            <td>
               <el-button
                 v-if="takes(row) && row.way !== current"
                 size="small"
@@ -106,10 +106,6 @@ const starts = (row: SlowRow) =>
                 Take
               </el-button>
               <span v-else-if="row.way === current" class="small soft">taken</span>
-              <span v-if="row.hazard" class="hazard" :class="row.hazard.severity"
-                ><StateMark :state="row.hazard.severity" /> {{ row.hazard.text }}</span
-              >
-              {{ row.setting }}
             </td>
           </tr>
         </tbody>
@@ -130,24 +126,28 @@ const starts = (row: SlowRow) =>
 .ways .soft {
   display: block;
 }
-.ways tr:has(+ tr) td {
-  border-bottom: 0;
+.ways .num {
+  white-space: nowrap;
 }
-.ways .do {
-  padding-top: 0;
-}
-.ways .do .el-button,
-.ways .do > .soft {
-  float: right;
-  margin: 0 0 2px 10px;
-}
-/* at a phone's width the price stands in the list of parts */
-@media (max-width: 480px) {
-  .ways .num:nth-child(5) {
+/* at a phone's width each way stands as a block: nothing is read sideways */
+@media (max-width: 760px) {
+  .ways thead {
     display: none;
   }
+  .ways tr {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 12px;
+    padding: 6px 8px;
+    border-bottom: 1px solid var(--line);
+  }
   .ways td {
-    padding: 5px 3px;
+    border: 0;
+    padding: 0;
+  }
+  .ways td:first-child,
+  .ways .do {
+    flex-basis: 100%;
   }
 }
 .hazard {

@@ -202,8 +202,8 @@ usePageKeys([
       <PathChart />
       <ElementForm
         v-if="selected"
-        class="element-form"
         :key="selected.id"
+        class="element-form"
         :element="selected"
         :branches="selectedBranches"
         :report="reports.get(selected.id) ?? null"

@@ -122,7 +122,7 @@ usePageKeys([
           :picked="picked"
           :need="report.selectionContext.needFlow"
           :limit="report.selectionContext.levelLimit"
-          :height="300"
+          :height="236"
           @pick="selection"
         />
         <CurveChart
@@ -131,7 +131,7 @@ usePageKeys([
           :path="path"
           :need="report.selectionContext.needFlow"
           :design="report.selectionContext.designFlow"
-          :height="300"
+          :height="236"
         />
         <el-checkbox
           v-if="view === 'curves' && picked && picked.count > 1"
@@ -162,7 +162,7 @@ usePageKeys([
     </div>
     <div class="stack">
       <section class="sheet">
-        <h2>Line-up</h2>
+        <h2 v-if="waitsFor">Line-up</h2>
         <p v-if="waitsFor" class="empty">
           The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
         </p>
@@ -181,6 +181,7 @@ usePageKeys([
             :rows="shown"
             :picked="picked"
             :compared="compared"
+            :columns="choice.columns"
             @pick="selection"
             @unpick="unpick"
             @compare="compare"

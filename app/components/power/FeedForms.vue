@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { converterSchema, newFeedPart, sourceSchema, wiringSchema, type FeedPart } from '#core/document'
+
+/**
+ * The form of one piece of the feed, beside the diagram: the source, what makes the fans' voltage, the lead to the fans,
+ * or whatever else hangs on it. The diagram, a finding or the row of names says which.
+ */
+const { store, plan, report } = useJob('power')
+const chosen = ref('source')
+const pieces = computed(() => [
+  { value: 'source', label: 'Source' },
+  ...(plan.value.source
+    ? [
+        { value: 'converter', label: 'Converter' },
+        { value: 'fans', label: 'Lead to the fans' },
+        ...plan.value.feed.map((f) => ({ value: f.id, label: f.name })),
+      ]
+    : []),
+])
+const open = computed({
+  get: () => (pieces.value.some((p) => p.value === chosen.value) ? chosen.value : 'source'),
+  set: (value) => {
+    chosen.value = value
+  },
+})
+/** The node of the feed whose form is open. */
+const nodeId = computed(() => {
+  const kind = { source: 'source', fans: 'selection' }[open.value]
+  if (open.value === 'converter') return plan.value.converter?.id ?? null
+  return kind ? (report.value.power.feed.nodes.find((n) => n.kind === kind)?.id ?? null) : open.value
+})
+/** Opens the piece that a node of the feed stands for. */
+function openNode(id: string) {
+  const node = report.value.power.feed.nodes.find((n) => n.id === id)
+  open.value =
+    node?.kind === 'source'
+      ? 'source'
+      : node?.kind === 'selection'
+        ? 'fans'
+        : id === plan.value.converter?.id
+          ? 'converter'
+          : id
+}
+function add(kind: FeedPart['kind']) {
+  const last = plan.value.feed.findLast((f) => f.kind === 'converter')
+  const parent = kind === 'load' ? (last?.id ?? plan.value.converter?.id ?? null) : null
+  const part = newFeedPart(newId(kind), kind, parent)
+  store.change((d) => {
+    d.feed.push(part)
+  })
+  open.value = part.id
+  landIn('.feed-forms .piece')
+}
+/** The piece whose form has a field. */
+function pieceOf(key: string): string | null {
+  if (key in wiringSchema.shape || leadFields.some((f) => f.key === key)) return 'fans'
+  if (key in sourceSchema.shape) return 'source'
+  return key in converterSchema.shape ? 'converter' : null
+}
+const route = useRoute()
+watch(
+  () => route.fullPath,
+  () => {
+    const { part } = route.query
+    const key = /^#field-(.+)$/.exec(route.hash)?.[1]
+    if (typeof part === 'string') openNode(part)
+    else if (key) open.value = pieceOf(key) ?? open.value
+  },
+  { immediate: true },
+)
+defineExpose({ openNode, nodeId })
+</script>
+
+<template>
+  <section class="sheet stack feed-forms">
+    <SegmentChoice v-if="plan.source" v-model="open" label="Piece of the feed" :options="pieces" />
+    <div :key="open" class="stack piece">
+      <SourceForm v-if="open === 'source'" />
+      <ConverterForm v-else-if="open === 'converter'" />
+      <LeadForm v-else-if="open === 'fans'" />
+      <PartForm v-else :id="open" />
+    </div>
+    <div v-if="plan.source" class="row more">
+      <span class="small soft">What else hangs on it:</span>
+      <el-button size="small" @click="add('load')">+ Load</el-button>
+      <el-button size="small" @click="add('converter')">+ Converter</el-button>
+      <el-button size="small" @click="add('branch')">+ Branch</el-button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.more {
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+</style>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { selectionSchema, sourceSchema, wiringSchema, type Source, type Wiring } from '#core/document'
+import { DROP_LIMIT, fuseFamilyOf, fuseFor } from '#core/supply'
+
+/** The fans' own voltage, the lead that reaches them, and how its wires are joined. */
+const { store, plan, report } = useJob('power')
+const { show } = useUnits()
+const source = computed(() => plan.value.source)
+const { driveAt, mismatch } = useDrive()
+const setSource = (key: keyof Source, value: unknown) =>
+  store.change((d) => assign(d.source, key, value), `source.${key}`)
+const setWiring = (key: keyof Wiring, value: unknown) =>
+  store.change((d) => assign(d.wiring, key, value), `wiring.${key}`)
+const node = computed(() => report.value.power.feed.nodes.find((n) => n.kind === 'selection') ?? null)
+/** What the lead to the fans may be, in words. */
+const words = computed(() => {
+  const n = node.value
+  if (!n?.lead) return ''
+  const { lead } = n
+  const fuse = fuseFor(n, fuseFamilyOf(source.value))
+  return [
+    lead.ampacityA === null
+      ? 'Choose a gauge: its drop and what it carries follow.'
+      : `It carries ${show(lead.ampacityA, 'current')}`,
+    lead.longestM === null
+      ? ''
+      : `may be ${show(lead.longestM, 'distance')} long for a loss of ${100 * DROP_LIMIT} %`,
+    lead.lengthM === null || lead.awg === null
+      ? ''
+      : `loses ${show(lead.dropV, 'voltage')} and ${show(lead.lossW, 'power')} now`,
+    fuse === null ? '' : `a fuse of ${show(fuse, 'current')} protects it`,
+  ]
+    .filter(Boolean)
+    .join('; ')
+})
+</script>
+
+<template>
+  <div class="sheet-head">
+    <h2>Lead to the fans</h2>
+    <QuantityField
+      v-if="plan.selection"
+      class="drive"
+      label="Drive voltage of the pick"
+      quantity="voltage"
+      required
+      :schema="selectionSchema.shape.driveV"
+      :model-value="mismatch ? report.power.fanV : plan.selection.driveV"
+      @update:model-value="driveAt($event)"
+    />
+  </div>
+  <p v-if="!source" class="soft small">Choose what feeds it first: the lead hangs on it.</p>
+  <template v-else>
+    <FieldGrid tight :record="source" :fields="leadFields" :shape="sourceSchema.shape" @set="setSource" />
+    <p v-if="words" class="small soft">{{ words }}.</p>
+    <FoldBox title="Colours, connector, how it is joined">
+      <FieldGrid
+        tight
+        :record="plan.wiring"
+        :fields="wiringFields(plan.wiring)"
+        :shape="wiringSchema.shape"
+        @set="setWiring"
+      />
+    </FoldBox>
+    <FoldBox title="Tach and PWM wires">
+      <FieldGrid
+        tight
+        :record="plan.wiring"
+        :fields="controlWireFields"
+        :shape="wiringSchema.shape"
+        @set="setWiring"
+      />
+      <p class="small soft">
+        One tach lead to one input, the others open and insulated. PWM may be shared: the driver sinks 5 mA for
+        each fan. An open PWM pin is full speed, a grounded one the lowest speed or stop; 12 V on it destroys
+        it.
+      </p>
+    </FoldBox>
+  </template>
+</template>
+
+<style scoped>
+.drive {
+  width: 170px;
+}
+</style>
