@@ -284,6 +284,7 @@ test('the path is scaled by what was measured, in a variant', async ({ page, dem
 test('working out a reading: an anemometer over an opening becomes an airflow', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-cheese-box/log`)
   await page.getByRole('button', { name: '+ Baseline' }).click()
+  await page.getByText('By fields, or worked out from an instrument').click()
   await page.getByRole('button', { name: 'Work it out' }).click()
   await choose(page, 'Work out', 'Anemometer over a round opening')
   await expect(page.getByText('Wanted: Diameter.')).toBeVisible()

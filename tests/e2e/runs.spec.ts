@@ -7,13 +7,13 @@ test('replicates by keyboard: a run after the change, measured again, gives a re
 }) => {
   await page.goto(`${demo.url}/job/job-kiln-controller/log`)
   const conditions = async (inside: string, ambient: string) => {
-    // the key steps into the value field
+    // the key steps into the line
     await page.getByRole('heading', { level: 1 }).click()
     await page.keyboard.press('r')
-    await expect(page.getByLabel('Values read')).toBeFocused()
+    await expect(page.getByLabel('Reading in one line')).toBeFocused()
     await page.keyboard.type(inside)
     await page.keyboard.press('Enter')
-    await expect(page.getByLabel('Values read')).toHaveValue('')
+    await expect(page.getByLabel('Reading in one line')).toHaveValue('')
     await type(page, 'Ambient, at the intake', ambient)
     await type(page, 'Load of the equipment', '60 W')
     await choose(page, 'No longer changing', 'yes')
@@ -59,6 +59,7 @@ test('values that cannot be are refused beside the field, and a removed run come
 }) => {
   await page.goto(`${demo.url}/job/job-telescope-mirror/log`)
   await page.getByRole('button', { name: '+ Baseline' }).click()
+  await page.getByText('By fields, or worked out from an instrument').click()
   await page.getByRole('button', { name: 'Add reading' }).click()
   await expect(page.getByText('Type a temperature first')).toBeVisible()
   await choose(page, 'Reading', 'Sound level')

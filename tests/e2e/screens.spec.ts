@@ -67,8 +67,8 @@ test('at 390 px no screen scrolls sideways, and a reading can be logged', async 
     expect(overflow, path).toBeLessThanOrEqual(0)
   }
   await page.goto(`${demo.url}/job/job-kiln-controller/log`)
-  await page.getByLabel('Values read').fill('58 °C')
-  await page.getByRole('button', { name: 'Add reading' }).click()
+  await page.getByLabel('Reading in one line').fill('58 °C')
+  await page.getByLabel('Reading in one line').press('Enter')
   await expect(
     page.getByRole('button', { name: 'Remove Temperature at beside the relays' }).nth(1),
   ).toBeVisible()

@@ -9,7 +9,7 @@ test('from the search to a pick that ripples through ribbon, power and verdict',
   await type(page, 'Maker, model or note', 'bracken')
   await expect(rows.nth(1)).toContainText('Bracken')
   await page.getByRole('button', { name: /^Why \d+ fail$/ }).click()
-  await expect(page.getByText(/^lacks/).first()).toBeVisible()
+  await expect(page.locator('.why .reason').filter({ hasText: 'lacks' }).first()).toBeVisible()
   await page.getByRole('button', { name: 'The ones that meet the need' }).click()
   await type(page, 'Maker, model or note', 'alder 120')
   await expect(rows.nth(1)).toContainText('Alder 120')

@@ -135,15 +135,11 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
     ['+ After a change', '38', '35.5'],
   ] as const) {
     await page.getByRole('button', { name: button }).click()
-    await type(page, 'Values read', `${inside} °C`)
-    await page.getByRole('button', { name: 'Add reading' }).click()
-    await choose(page, 'Reading', 'Sound level')
-    await type(page, 'Values read', `${level} dB(A)`)
-    await page.getByRole('button', { name: 'Add reading' }).click()
-    await type(page, 'Ambient, at the intake', '27.5 °C')
+    // a new run begins where its readings are typed
+    await expect(page.getByLabel('Reading in one line')).toBeFocused()
+    await page.keyboard.type(`${inside} °C; ${level} dB(A); ambient 27.5 °C; fan off 30 dB; soaked 30 min`)
+    await page.keyboard.press('Enter')
     await type(page, 'Load of the equipment', '90 W')
-    await type(page, 'Soaked for', '30 min')
-    await type(page, 'Background, fan off', '30 dB')
     await choose(page, 'Sound meter', 'class 2 meter')
     await choose(page, 'Lid or door', 'closed')
     await type(page, 'Microphone distance', '1 m')

@@ -116,8 +116,8 @@ function setTime(text: string) {
   if (!Number.isNaN(date.getTime())) change('takenAt', date.toISOString())
 }
 const timeId = useId()
-const readings = ref<{ focusValue: () => void }>()
-defineExpose({ addReading: () => readings.value?.focusValue() })
+const readings = ref<{ focus: () => void }>()
+defineExpose({ addReading: () => readings.value?.focus() })
 
 const test = computed(() => testOf(props.run, `test-${props.run.id}`))
 const fan = computed(() => shelf.known.find((f) => f.id === store.plan?.selection?.fanId) ?? null)
@@ -144,9 +144,10 @@ async function correctFan() {
 
 <template>
   <section class="sheet stack" :aria-label="`Run ${run.name}`">
+    <RunReadings ref="readings" :run="run" />
+    <h3>What was measured, and when</h3>
     <FieldGrid tight :record="run" :fields="heading" :shape="runSchema.shape" @set="set">
-      <div class="field">
-        <label :for="timeId">When</label>
+      <FieldShell :id="timeId" label="When">
         <input
           :id="timeId"
           class="text-input"
@@ -154,7 +155,7 @@ async function correctFan() {
           :value="local"
           @change="setTime(($event.target as HTMLInputElement).value)"
         />
-      </div>
+      </FieldShell>
       <TextField
         label="Operating stage"
         placeholder="working"
@@ -163,8 +164,6 @@ async function correctFan() {
         @update:model-value="change('stage', $event)"
       />
     </FieldGrid>
-    <h3>Readings</h3>
-    <RunReadings ref="readings" :run="run" />
     <p v-if="run.kind === 'bench'" class="row small">
       <el-button size="small" :disabled="!test || !fan" @click="correctFan">
         Write this into the fan’s own record

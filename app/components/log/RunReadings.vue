@@ -53,8 +53,14 @@ const knownSources = computed(() => [
 ])
 
 // the reading being typed: it joins the run when it can be read
+/** Where it was read last, else where the target is judged, else where it is usually read. */
 const placeFor = (q: ReadingQuantity) =>
-  store.plan!.targets.find((t) => t.kind === q && t.place)?.place ?? places[q]
+  store
+    .plan!.runs.toReversed()
+    .flatMap((r) => r.readings.toReversed())
+    .find((r) => r.quantity === q && r.place)?.place ??
+  store.plan!.targets.find((t) => t.kind === q && t.place)?.place ??
+  places[q]
 const entry = reactive({
   quantity: 'temperature' as ReadingQuantity,
   place: placeFor('temperature'),
@@ -115,7 +121,8 @@ async function take(quantity: ReadingQuantity, value: number, how: TakenHow) {
   await nextTick()
   focusValue()
 }
-defineExpose({ focusValue })
+const line = ref<{ focus: () => void }>()
+defineExpose({ focus: () => line.value?.focus() })
 
 const asked = new Set<string>(['rotation', 'flow', 'pressure', 'level', 'voltage', 'current', 'temperature'])
 /** Asks about a reading that is rare for its kind: a slipped unit or decimal point looks like that. */
@@ -149,6 +156,7 @@ const setValues = (reading: Reading, values: number[]) => {
 </script>
 
 <template>
+  <ReadingLine ref="line" :run="run" :sources="knownSources" :place-of="placeFor" />
   <div v-if="run.readings.length" class="scroll-x" tabindex="0" role="region" aria-label="Readings of this run">
     <table class="data readings">
       <thead>
@@ -238,38 +246,45 @@ const setValues = (reading: Reading, values: number[]) => {
       </tbody>
     </table>
   </div>
-  <form class="entry" @submit.prevent="add">
-    <ChoiceField v-model="entry.quantity" label="Reading" :options="quantities" />
-    <TextField v-model="entry.place" label="At" :suggest="knownPlaces" />
-    <TextField v-model="entry.stage" label="In stage" placeholder="as the run" :suggest="usualStages" />
-    <TextField
-      v-if="entry.quantity === 'level'"
-      v-model="entry.source"
-      label="Only source running"
-      placeholder="all together"
-      :suggest="knownSources"
-    />
-    <ChoiceField v-if="entry.quantity === 'flow'" v-model="entry.method" label="Read how" :options="methods" />
-    <div ref="valueBox" class="value">
-      <QuantityListField
-        :key="`${entry.quantity}-${turn}`"
-        v-model="entry.values"
-        label="Values read"
-        :quantity="entry.quantity"
-        :placeholder="quantityInfo(entry.quantity).example"
-        :schema="readingLimit(entry.quantity)"
-        hint="several where it was read again: 33.8 34.1 33.6"
+  <FoldBox title="By fields, or worked out from an instrument">
+    <form class="entry" @submit.prevent="add">
+      <ChoiceField v-model="entry.quantity" label="Reading" :options="quantities" />
+      <TextField v-model="entry.place" label="At" :suggest="knownPlaces" />
+      <TextField v-model="entry.stage" label="In stage" placeholder="as the run" :suggest="usualStages" />
+      <TextField
+        v-if="entry.quantity === 'level'"
+        v-model="entry.source"
+        label="Only source running"
+        placeholder="all together"
+        :suggest="knownSources"
       />
-    </div>
-    <div class="row buttons">
-      <el-button type="primary" native-type="submit">Add reading</el-button>
-      <el-button text :aria-expanded="converting" @click="converting = !converting"> Work it out </el-button>
-    </div>
-  </form>
-  <p v-if="problem" class="bad" role="alert">
-    {{ problem }}
-  </p>
-  <ConvertPanel v-if="converting" @take="take" />
+      <ChoiceField
+        v-if="entry.quantity === 'flow'"
+        v-model="entry.method"
+        label="Read how"
+        :options="methods"
+      />
+      <div ref="valueBox" class="value">
+        <QuantityListField
+          :key="`${entry.quantity}-${turn}`"
+          v-model="entry.values"
+          label="Values read"
+          :quantity="entry.quantity"
+          :placeholder="quantityInfo(entry.quantity).example"
+          :schema="readingLimit(entry.quantity)"
+          hint="several where it was read again: 33.8 34.1 33.6"
+        />
+      </div>
+      <div class="row buttons">
+        <el-button type="primary" native-type="submit">Add reading</el-button>
+        <el-button text :aria-expanded="converting" @click="converting = !converting"> Work it out </el-button>
+      </div>
+    </form>
+    <p v-if="problem" class="bad" role="alert">
+      {{ problem }}
+    </p>
+    <ConvertPanel v-if="converting" @take="take" />
+  </FoldBox>
 </template>
 
 <style scoped>

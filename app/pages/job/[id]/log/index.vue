@@ -40,6 +40,8 @@ function add(kind: RunKind, rest: Partial<Run> = {}) {
   }
   store.change((d) => d.runs.push(run))
   selectedId.value = run.id
+  // what is there to do in a new run is to read
+  void nextTick(() => editor.value?.addReading())
 }
 const lastChange = computed(() =>
   Math.max(0, ...plan.value.runs.filter((r) => r.kind === 'after').map((r) => r.changeNo ?? 1)),
@@ -56,10 +58,12 @@ const again = (run: Run) =>
     fanV: run.fanV,
     otherOpenings: run.otherOpenings,
   })
-const remove = (run: Run) =>
+function remove(run: Run) {
   store.removeWithUndo(`${run.name} removed.`, (d) => {
     d.runs = d.runs.filter((r) => r.id !== run.id)
   })
+  landIn('.run-list')
+}
 const fileName = computed(() => plan.value.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
 const editor = ref<{ addReading: () => void }>()
 usePageKeys([
@@ -72,7 +76,7 @@ usePageKeys([
   <div class="stack">
     <LogTabs />
     <div class="layout">
-      <section class="sheet stack">
+      <section class="sheet stack run-list">
         <div class="sheet-head">
           <h2>Runs</h2>
           <div class="row">
