@@ -11,6 +11,7 @@ useGlobalKeys()
 <template>
   <div class="app">
     <template v-if="ready">
+      <a class="skip" href="#main" @click.prevent="landIn('#main')">Skip to the page</a>
       <NuxtPage />
       <KeysHelp />
       <ToastList />
@@ -22,5 +23,18 @@ useGlobalKeys()
 <style scoped>
 .app {
   min-height: 100%;
+}
+.skip {
+  position: fixed;
+  left: 8px;
+  top: -60px;
+  z-index: 4000;
+  padding: 8px 14px;
+  background: var(--ink);
+  color: var(--sheet);
+  border-radius: 6px;
+}
+.skip:focus {
+  top: 8px;
 }
 </style>

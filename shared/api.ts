@@ -22,6 +22,8 @@ export interface StoredFan {
 }
 export interface JobSummary {
   id: string
+  /** the job this one is a variant of */
+  variantOf: string | null
   name: string
   goal: Goal
   equipment: string

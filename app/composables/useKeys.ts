@@ -56,7 +56,10 @@ export function useGlobalKeys(): void {
     event.preventDefault()
     binding.run()
   })
-  onKeyStroke('Escape', () => {
+  onKeyStroke('Escape', (event) => {
     keysOpen.value = false
+    // out of a field: the keys work again
+    if (!event.defaultPrevented && event.target instanceof HTMLElement && typing(event.target))
+      event.target.blur()
   })
 }

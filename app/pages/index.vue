@@ -37,7 +37,10 @@ async function create() {
 async function remove(job: JobSummary) {
   const result = await api(`jobs/${job.id}`, { method: 'DELETE' })
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
+  const at = shown.value.indexOf(job)
   jobs.value = jobs.value?.filter((j) => j.id !== job.id) ?? null
+  const next = shown.value[at] ?? shown.value[at - 1]
+  landIn(next ? `[data-job="${next.id}"]` : '.bench')
   toast.show(`“${job.name}” is off the bench.`, {
     action: {
       label: 'Undo',
@@ -49,13 +52,100 @@ async function remove(job: JobSummary) {
   })
 }
 
+/** A plan file becomes a job of its own; it can be taken back. */
+async function take(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  let body: unknown
+  try {
+    body = JSON.parse(await file.text())
+  } catch {
+    return toast.show(`${file.name} is no plan file: it cannot be read as JSON.`, { tone: 'bad' })
+  }
+  const result = await api<StoredPlan>('jobs/import', { method: 'POST', body })
+  if (!result.ok) return toast.show(`${file.name} was not taken: ${result.message}`, { tone: 'bad' })
+  const { id, name: taken } = result.data.plan.job
+  await load()
+  toast.show(`“${taken}” is on the bench.`, {
+    action: {
+      label: 'Undo',
+      run: async () => {
+        await api(`jobs/${id}`, { method: 'DELETE' })
+        await load()
+      },
+    },
+  })
+  landIn(`[data-job="${id}"]`)
+}
+async function give(job: JobSummary) {
+  const result = await api<object>(`jobs/${job.id}`)
+  if (!result.ok) return toast.show(result.message, { tone: 'bad' })
+  saveText(
+    JSON.stringify(result.data, null, 1),
+    `${job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.plan.json`,
+    'application/json',
+  )
+}
+
+// search, order, filter
+const orders = [
+  { value: 'changed' as const, label: 'last changed first' },
+  { value: 'urgent' as const, label: 'stops first' },
+  { value: 'name' as const, label: 'by name' },
+]
+const states = [
+  { value: '' as const, label: 'all jobs' },
+  { value: 'stop' as const, label: 'with a stop' },
+  { value: 'fix' as const, label: 'with something to fix' },
+  { value: 'open' as const, label: 'waiting for a station' },
+  { value: 'settled' as const, label: 'settled' },
+]
+const text = ref('')
+const order = ref<'changed' | 'urgent' | 'name'>('changed')
+const state = ref<'' | 'stop' | 'fix' | 'open' | 'settled'>('')
+const inState: Record<typeof state.value, (job: JobSummary) => boolean> = {
+  '': () => true,
+  stop: (job) => job.stops > 0,
+  fix: (job) => job.fixes > 0,
+  open: (job) => job.waitsFor !== '' && job.stops + job.fixes === 0,
+  settled: (job) => job.waitsFor === '',
+}
+const sorting: Record<typeof order.value, (a: JobSummary, b: JobSummary) => number> = {
+  changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),
+  urgent: (a, b) => b.stops - a.stops || b.fixes - a.fixes || a.name.localeCompare(b.name),
+  name: (a, b) => a.name.localeCompare(b.name),
+}
+const shown = computed(() => {
+  const words = text.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return (jobs.value ?? [])
+    .filter(inState[state.value])
+    .filter((job) => {
+      const about = `${job.name} ${job.equipment} ${goalName(job.goal)}`.toLowerCase()
+      return words.every((w) => about.includes(w))
+    })
+    .toSorted(sorting[order.value])
+})
+/** How many plans of a job there are, itself counted. */
+const plansOf = (job: JobSummary) => {
+  const root = job.variantOf ?? job.id
+  return (jobs.value ?? []).filter((j) => (j.variantOf ?? j.id) === root).length
+}
+/** Where the work goes on. */
+const nextOf = (job: JobSummary) =>
+  `/job/${job.id}/${job.stations.find((s) => s.title === job.waitsFor)?.key ?? 'verdict'}`
+
 const nameField = ref<{ focus: () => void }>()
 async function begin() {
   naming.value = true
   await nextTick()
   nameField.value?.focus()
 }
-usePageKeys([{ key: 'n', what: 'New job', run: begin }])
+usePageKeys([
+  { key: 'n', what: 'New job', run: begin },
+  { key: '/', what: 'Search the jobs', run: () => landIn('.seek') },
+])
 const print = (job: JobSummary, key: string) => say(job.stations.find((s) => s.key === key)?.headline ?? [])
 const waits = (job: JobSummary) => {
   if (!job.waitsFor) return 'settled at every station'
@@ -76,12 +166,19 @@ const waits = (job: JobSummary) => {
 <template>
   <div>
     <AppHeader title="Bench">
+      <label class="button small quiet"
+        >Import a job<input
+          class="visually-hidden"
+          type="file"
+          accept=".json,application/json"
+          aria-label="Import a job from a plan file"
+          @change="take"
+      /></label>
       <el-button type="primary" @click="begin">New job</el-button>
     </AppHeader>
-    <main class="bench">
+    <main id="main" class="bench">
       <form v-if="naming" class="sheet new" @submit.prevent="create">
-        <div class="field">
-          <label for="job-name">What is it? A name for the job</label>
+        <FieldShell id="job-name" label="What is it? A name for the job" :error="nameError">
           <el-input
             id="job-name"
             ref="nameField"
@@ -93,8 +190,7 @@ const waits = (job: JobSummary) => {
             @keydown.esc="naming = false"
             @input="nameError = ''"
           />
-          <span v-if="nameError" id="job-name-error" class="error" role="alert">{{ nameError }}</span>
-        </div>
+        </FieldShell>
         <el-button type="primary" native-type="submit">Begin</el-button>
       </form>
       <p v-if="problem" role="alert" class="sheet">
@@ -109,16 +205,37 @@ const waits = (job: JobSummary) => {
         </p>
         <el-button type="primary" @click="begin">New job</el-button>
       </div>
-      <ul v-else class="jobs">
-        <li v-for="job in jobs" :key="job.id" class="sheet job">
+      <div v-if="jobs && jobs.length > 1" class="seek">
+        <TextField
+          v-model="text"
+          label="Search the jobs"
+          hide-label
+          placeholder="Search: name, equipment, goal"
+        />
+        <ChoiceField v-model="state" label="Show" hide-label :options="states" />
+        <ChoiceField v-model="order" label="Order" hide-label :options="orders" />
+        <span class="small soft" role="status">{{ shown.length }} of {{ jobs.length }}</span>
+      </div>
+      <p v-if="jobs?.length && !shown.length" class="sheet empty">
+        No job answers to that.
+        <el-button size="small" @click="((text = ''), (state = ''))">Show all</el-button>
+      </p>
+      <ul v-if="shown.length" class="jobs">
+        <li v-for="job in shown" :key="job.id" class="sheet job" :data-job="job.id">
           <div class="title">
-            <NuxtLink :to="`/job/${job.id}/brief`">
+            <NuxtLink :to="nextOf(job)">
               {{ job.name }}
             </NuxtLink>
             <span class="tag">{{ goalName(job.goal) }}</span>
-            <el-button text size="small" :aria-label="`Delete ${job.name}`" @click="remove(job)">
-              Delete
-            </el-button>
+            <span v-if="job.variantOf" class="tag">variant</span>
+            <span class="acts">
+              <el-button text size="small" :aria-label="`Export ${job.name}`" @click="give(job)"
+                >Export</el-button
+              >
+              <el-button text size="small" :aria-label="`Delete ${job.name}`" @click="remove(job)">
+                Delete
+              </el-button>
+            </span>
           </div>
           <p class="soft small what">
             {{ job.equipment || 'Not described yet' }}
@@ -152,7 +269,13 @@ const waits = (job: JobSummary) => {
             </div>
           </dl>
           <p class="waits">
-            {{ waits(job) }}
+            <NuxtLink v-if="job.waitsFor" :to="nextOf(job)" class="button small">
+              Go on: {{ job.waitsFor }}
+            </NuxtLink>
+            <span>{{ waits(job) }}</span>
+            <NuxtLink v-if="plansOf(job) > 1" :to="`/job/${job.id}/line-up#variants`" class="compare small"
+              >compare its {{ plansOf(job) }} plans</NuxtLink
+            >
           </p>
         </li>
       </ul>
@@ -195,7 +318,17 @@ const waits = (job: JobSummary) => {
   font-size: 17px;
   color: var(--ink);
 }
-.title .el-button {
+.acts {
+  margin-left: auto;
+  display: flex;
+}
+.seek {
+  display: grid;
+  grid-template-columns: minmax(0, 320px) 200px 180px auto;
+  gap: 10px;
+  align-items: center;
+}
+.compare {
   margin-left: auto;
 }
 .what {
@@ -238,6 +371,10 @@ const waits = (job: JobSummary) => {
   font-size: 13.5px;
 }
 .waits {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 8px;
   font-size: 13.5px;
   font-weight: 600;
 }
@@ -248,7 +385,8 @@ const waits = (job: JobSummary) => {
   .new {
     grid-template-columns: 1fr;
   }
-  .facts {
+  .facts,
+  .seek {
     grid-template-columns: 1fr;
   }
 }

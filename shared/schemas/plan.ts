@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { planSchema, shortText } from '#core/document'
+import { fanSchema, planSchema, shortText } from '#core/document'
 
 /** What a save sends: the document and the revision it was read at. */
 export const savePlanSchema = z.object({ plan: planSchema, revision: z.number().int().min(1) })
@@ -8,4 +8,6 @@ export const newVariantSchema = z.object({
   name: shortText.min(1, 'A variant needs a name.'),
   plan: planSchema,
 })
+/** A job from nothing but its name, or one from a plan file. */
 export const newJobSchema = z.object({ name: shortText.min(1, 'A job needs a name.') })
+export const planFileSchema = z.object({ plan: planSchema, fans: z.array(fanSchema).max(100).default([]) })

@@ -35,6 +35,40 @@ describe('the routes', () => {
     rmSync(data, { recursive: true, force: true })
   })
 
+  test('a job leaves as a file and comes back as another, with its fans; what cannot be is refused whole', async () => {
+    const send = (body: unknown) =>
+      json(
+        fetch(`${server.url}/api/jobs/import`, {
+          method: 'POST',
+          body: JSON.stringify(body),
+          headers: { 'content-type': 'application/json' },
+        }),
+      )
+    const file = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json()) as StoredPlan & {
+      fans: { id: string; model: string }[]
+    }
+    const strange = { ...file.fans.find((f) => f.id === file.plan.selection!.fanId)!, id: 'fan-from-afar' }
+    const plan = { ...file.plan, selection: { ...file.plan.selection!, fanId: 'fan-from-afar' } }
+    // without the fan it speaks of nothing is written
+    const before = (await (await fetch(`${server.url}/api/jobs`)).json()) as { id: string }[]
+    expect((await send({ plan, fans: [] })).status).toBe(422)
+    expect((await send({ plan: { job: {} } })).status).toBe(400)
+    expect((await (await fetch(`${server.url}/api/jobs`)).json()) as unknown[]).toHaveLength(before.length)
+    const taken = await send({ plan, fans: [...file.fans, strange] })
+    expect(taken.status).toBe(200)
+    const { plan: own } = taken.body as StoredPlan
+    expect(own.job.id).not.toBe(file.plan.job.id)
+    expect(own.path).toEqual(file.plan.path)
+    expect(own.runs.map((r) => r.readings)).toEqual(file.plan.runs.map((r) => r.readings))
+    expect((await fetch(`${server.url}/api/fans/fan-from-afar`)).status).toBe(200)
+    // fans that are known stay as they are
+    const changed = file.fans.map((f) => ({ ...f, model: 'Other name' }))
+    expect((await send({ plan: file.plan, fans: changed })).status).toBe(200)
+    const kept = (await (await fetch(`${server.url}/api/fans/${file.fans[0]!.id}`)).json()) as {
+      fan: { model: string }
+    }
+    expect(kept.fan.model).toBe(file.fans[0]!.model)
+  })
   test('variants: kept, listed with their figures, refused without a name', async () => {
     const { plan } = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json()) as StoredPlan
     const send = (body: unknown) =>

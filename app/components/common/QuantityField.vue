@@ -87,7 +87,7 @@ function left() {
   focused.value = false
   if (!error.value) text.value = shown()
 }
-/** Escape gives up what cannot be read and shows the value in force again. */
+/** Escape gives up what cannot be read, shows the value in force again and leaves the field. */
 function giveUp() {
   error.value = ''
   text.value = shown()
@@ -115,7 +115,7 @@ function giveUp() {
       @input="typed"
       @focus="entered"
       @blur="left"
-      @keydown.esc.stop="giveUp"
+      @keydown.esc="giveUp"
     />
   </FieldShell>
 </template>

@@ -21,7 +21,7 @@ const route = useRoute()
 .tabs {
   justify-self: start;
   max-width: 100%;
-  overflow-x: auto;
+  flex-wrap: wrap;
 }
 a {
   padding: 4px 13px;

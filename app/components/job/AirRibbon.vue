@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useResizeObserver } from '@vueuse/core'
+import { useMediaQuery, useResizeObserver } from '@vueuse/core'
 import type { ElementReport, RibbonSegment } from '#core/plan'
 import { layoutRibbon, nameLines, RIBBON, wordsWidth, type Lane, type Piece } from '~/charts/ribbon-layout'
 
@@ -124,121 +124,64 @@ const working = computed(() => {
   if (!found) return null
   return { words: wordsOf(found.segment), report: props.elements.find((e) => e.id === shownId.value) ?? null }
 })
+/** At a phone's width the ribbon is a line until it is asked for. */
+const narrow = useMediaQuery('(max-width: 760px)')
+const unfolded = ref(false)
+const shown = computed(() => !narrow.value || unfolded.value)
+const line = computed(() => {
+  const fan = props.segments.find((s) => s.kind === 'fan')
+  const ends = [props.segments[0]!.name, ...(fan ? [fan.name] : []), props.segments.at(-1)!.name]
+  return ends.join(' → ')
+})
 const asText = ref(false)
 const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
 </script>
 
 <template>
-  <section class="ribbon sheet" aria-label="Air path from where it is drawn in to where it leaves">
-    <div
-      v-if="legend"
-      class="legend mono"
-      role="img"
-      :aria-label="`The tint tells the air’s temperature, from ${legend.cool} to ${legend.warm}`"
-    >
-      <span>{{ legend.warm }}</span>
-      <span class="scale" :style="{ background: `linear-gradient(${tint(legend.tint)}, ${tint(0)})` }" />
-      <span>{{ legend.cool }}</span>
-    </div>
-    <div ref="box" class="scroller">
-      <svg
-        ref="svg"
-        :viewBox="`0 0 ${width} ${HEIGHT}`"
-        :height="HEIGHT"
-        :width="width"
-        role="group"
-        aria-label="Cross-section of the air path"
+  <section
+    class="ribbon sheet"
+    :class="{ folded: !shown }"
+    aria-label="Air path from where it is drawn in to where it leaves"
+  >
+    <el-button v-if="narrow" text class="fold" :aria-expanded="shown" @click="unfolded = !unfolded">
+      {{ shown ? 'Air path: fold it away' : line }}
+    </el-button>
+    <template v-if="shown">
+      <div
+        v-if="legend"
+        class="legend mono"
+        role="img"
+        :aria-label="`The tint tells the air’s temperature, from ${legend.cool} to ${legend.warm}`"
       >
-        <defs>
-          <template v-for="(piece, i) in layout.pieces" :key="piece.segment.id">
-            <linearGradient v-if="warming(i)" :id="`${shadeId}-${i}`">
-              <stop offset="0" :style="{ stopColor: tint(layout.pieces[i - 1]!.segment.tint) }" />
-              <stop offset="1" :style="{ stopColor: tint(piece.segment.tint) }" />
-            </linearGradient>
-          </template>
-        </defs>
-        <g
-          v-for="(piece, i) in layout.pieces"
-          :key="piece.segment.id"
-          class="piece"
-          :class="{ selected: piece.segment.id === selected }"
-          role="link"
-          tabindex="0"
-          :aria-label="wordsOf(piece.segment)"
-          @click="open(piece.segment)"
-          @keydown.enter.prevent="open(piece.segment)"
-          @mouseenter="shownId = piece.segment.id"
-          @mouseleave="shownId = null"
-          @focus="shownId = piece.segment.id"
-          @blur="shownId = null"
+        <span>{{ legend.warm }}</span>
+        <span class="scale" :style="{ background: `linear-gradient(${tint(legend.tint)}, ${tint(0)})` }" />
+        <span>{{ legend.cool }}</span>
+      </div>
+      <div ref="box" class="scroller">
+        <svg
+          ref="svg"
+          :viewBox="`0 0 ${width} ${HEIGHT}`"
+          :height="HEIGHT"
+          :width="width"
+          role="group"
+          aria-label="Cross-section of the air path"
         >
-          <rect class="hit" :x="piece.x" y="0" :width="piece.width" :height="HEIGHT" />
-          <rect
-            v-if="piece.segment.kind !== 'split'"
-            :x="piece.x - 0.5"
-            :y="piece.top"
-            :width="piece.width + 1"
-            :height="piece.height"
-            :fill="warming(i) ? `url(#${shadeId}-${i})` : tint(piece.segment.tint)"
-          />
-          <path v-if="pressed(piece.segment)" class="pressed" :d="pressedMarks(piece)" />
+          <defs>
+            <template v-for="(piece, i) in layout.pieces" :key="piece.segment.id">
+              <linearGradient v-if="warming(i)" :id="`${shadeId}-${i}`">
+                <stop offset="0" :style="{ stopColor: tint(layout.pieces[i - 1]!.segment.tint) }" />
+                <stop offset="1" :style="{ stopColor: tint(piece.segment.tint) }" />
+              </linearGradient>
+            </template>
+          </defs>
           <g
-            v-if="piece.segment.kind === 'fan'"
-            class="fan"
-            :transform="`translate(${piece.x + piece.width / 2} ${MIDDLE})`"
-          >
-            <g
-              v-for="shift in fanShifts(piece.segment.fans?.count ?? 1)"
-              :key="shift"
-              :transform="`translate(${shift} 0)`"
-            >
-              <rect x="-9" y="-23" width="18" height="46" rx="4" />
-              <path d="M0 -17 q8 8 0 17 q-8 9 0 17" />
-            </g>
-          </g>
-          <RibbonSign
-            v-else
-            :kind="piece.segment.kind"
-            :x="piece.x"
-            :top="piece.top"
-            :height="piece.height"
-            :width="piece.width"
-          />
-          <path
-            v-if="piece.segment.kind.startsWith('room') || piece.segment.kind === 'chamber'"
-            class="arrow"
-            :d="`M${piece.x + piece.width / 2 - 9} ${MIDDLE} h17 m-5 -5 l5 5 l-5 5`"
-          />
-          <text v-if="piece.width > 60" class="value" :x="piece.x + piece.width / 2" y="14">
-            {{ valueOf(piece.segment) }}
-          </text>
-          <text
-            v-for="(words, k) in nameLines(piece.segment.name, piece.width)"
-            :key="k"
-            class="name"
-            :x="piece.x + piece.width / 2"
-            :y="RIBBON.names[k]"
-          >
-            {{ words }}
-          </text>
-        </g>
-        <g v-for="lane in layout.lanes" :key="lane.id">
-          <rect
-            class="lane"
-            :class="{ leak: lane.leak }"
-            :x="lane.x"
-            :y="lane.top"
-            :width="lane.width"
-            :height="lane.height"
-          />
-          <g
-            v-for="piece in lane.pieces"
+            v-for="(piece, i) in layout.pieces"
             :key="piece.segment.id"
             class="piece"
             :class="{ selected: piece.segment.id === selected }"
             role="link"
             tabindex="0"
-            :aria-label="`${lane.name}: ${wordsOf(piece.segment)}`"
+            :aria-label="wordsOf(piece.segment)"
             @click="open(piece.segment)"
             @keydown.enter.prevent="open(piece.segment)"
             @mouseenter="shownId = piece.segment.id"
@@ -246,95 +189,170 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
             @focus="shownId = piece.segment.id"
             @blur="shownId = null"
           >
-            <rect class="hit" :x="piece.x" :y="lane.top" :width="piece.width" :height="lane.height" />
+            <rect class="hit" :x="piece.x" y="0" :width="piece.width" :height="HEIGHT" />
             <rect
-              :x="piece.x"
+              v-if="piece.segment.kind !== 'split'"
+              :x="piece.x - 0.5"
               :y="piece.top"
-              :width="piece.width"
+              :width="piece.width + 1"
               :height="piece.height"
-              :fill="tint(piece.segment.tint)"
+              :fill="warming(i) ? `url(#${shadeId}-${i})` : tint(piece.segment.tint)"
             />
+            <path v-if="pressed(piece.segment)" class="pressed" :d="pressedMarks(piece)" />
+            <g
+              v-if="piece.segment.kind === 'fan'"
+              class="fan"
+              :transform="`translate(${piece.x + piece.width / 2} ${MIDDLE})`"
+            >
+              <g
+                v-for="shift in fanShifts(piece.segment.fans?.count ?? 1)"
+                :key="shift"
+                :transform="`translate(${shift} 0)`"
+              >
+                <rect x="-9" y="-23" width="18" height="46" rx="4" />
+                <path d="M0 -17 q8 8 0 17 q-8 9 0 17" />
+              </g>
+            </g>
             <RibbonSign
+              v-else
               :kind="piece.segment.kind"
               :x="piece.x"
               :top="piece.top"
               :height="piece.height"
               :width="piece.width"
             />
+            <path
+              v-if="piece.segment.kind.startsWith('room') || piece.segment.kind === 'chamber'"
+              class="arrow"
+              :d="`M${piece.x + piece.width / 2 - 9} ${MIDDLE} h17 m-5 -5 l5 5 l-5 5`"
+            />
+            <text v-if="piece.width > 60" class="value" :x="piece.x + piece.width / 2" y="14">
+              {{ valueOf(piece.segment) }}
+            </text>
+            <text
+              v-for="(words, k) in nameLines(piece.segment.name, piece.width)"
+              :key="k"
+              class="name"
+              :x="piece.x + piece.width / 2"
+              :y="RIBBON.names[k]"
+            >
+              {{ words }}
+            </text>
           </g>
-          <text v-if="lane.height > 13" class="lane-name" :x="lane.x + 4" :y="lane.top + 11">
-            {{ laneWords(lane) }}
-          </text>
-        </g>
-        <g
-          v-for="piece in layout.pieces.slice(1)"
-          :key="`gap-${piece.segment.id}`"
-          class="gap"
-          data-screen-only
-          role="button"
-          tabindex="0"
-          :aria-label="`Insert an element before ${piece.segment.name}`"
-          @click.stop="insertAt(piece.index! - 1)"
-          @keydown.enter.prevent="insertAt(piece.index! - 1)"
+          <g v-for="lane in layout.lanes" :key="lane.id">
+            <rect
+              class="lane"
+              :class="{ leak: lane.leak }"
+              :x="lane.x"
+              :y="lane.top"
+              :width="lane.width"
+              :height="lane.height"
+            />
+            <g
+              v-for="piece in lane.pieces"
+              :key="piece.segment.id"
+              class="piece"
+              :class="{ selected: piece.segment.id === selected }"
+              role="link"
+              tabindex="0"
+              :aria-label="`${lane.name}: ${wordsOf(piece.segment)}`"
+              @click="open(piece.segment)"
+              @keydown.enter.prevent="open(piece.segment)"
+              @mouseenter="shownId = piece.segment.id"
+              @mouseleave="shownId = null"
+              @focus="shownId = piece.segment.id"
+              @blur="shownId = null"
+            >
+              <rect class="hit" :x="piece.x" :y="lane.top" :width="piece.width" :height="lane.height" />
+              <rect
+                :x="piece.x"
+                :y="piece.top"
+                :width="piece.width"
+                :height="piece.height"
+                :fill="tint(piece.segment.tint)"
+              />
+              <RibbonSign
+                :kind="piece.segment.kind"
+                :x="piece.x"
+                :top="piece.top"
+                :height="piece.height"
+                :width="piece.width"
+              />
+            </g>
+            <text v-if="lane.height > 13" class="lane-name" :x="lane.x + 4" :y="lane.top + 11">
+              {{ laneWords(lane) }}
+            </text>
+          </g>
+          <g
+            v-for="piece in layout.pieces.slice(1)"
+            :key="`gap-${piece.segment.id}`"
+            class="gap"
+            data-screen-only
+            role="button"
+            tabindex="0"
+            :aria-label="`Insert an element before ${piece.segment.name}`"
+            @click.stop="insertAt(piece.index! - 1)"
+            @keydown.enter.prevent="insertAt(piece.index! - 1)"
+          >
+            <title>Insert an element here</title>
+            <rect :x="piece.x - 12" :y="MIDDLE - 12" width="24" height="24" rx="12" />
+            <path :d="`M${piece.x - 5} ${MIDDLE} h10 M${piece.x} ${MIDDLE - 5} v10`" />
+          </g>
+        </svg>
+        <RibbonDrift :pieces="layout.pieces" />
+      </div>
+      <div class="tools">
+        <button
+          type="button"
+          class="tool"
+          :disabled="zoom === (crowded ? 0 : 1)"
+          aria-label="Ribbon: further away"
+          title="Further away"
+          @click="zoom--"
         >
-          <title>Insert an element here</title>
-          <rect :x="piece.x - 12" :y="MIDDLE - 12" width="24" height="24" rx="12" />
-          <path :d="`M${piece.x - 5} ${MIDDLE} h10 M${piece.x} ${MIDDLE - 5} v10`" />
-        </g>
-      </svg>
-      <RibbonDrift :pieces="layout.pieces" />
-    </div>
-    <div class="tools">
-      <button
-        type="button"
-        class="tool"
-        :disabled="zoom === (crowded ? 0 : 1)"
-        aria-label="Ribbon: further away"
-        title="Further away"
-        @click="zoom--"
-      >
-        −
-      </button>
-      <button
-        type="button"
-        class="tool"
-        :disabled="zoom === zooms.length - 1"
-        aria-label="Ribbon: closer"
-        title="Closer"
-        @click="zoom++"
-      >
-        +
-      </button>
-      <button type="button" class="tool" aria-label="Ribbon: save as SVG" title="Save as SVG" @click="save">
-        ⤓
-      </button>
-      <button
-        type="button"
-        class="tool"
-        :aria-pressed="asText"
-        aria-label="Ribbon: read as text"
-        title="Read as text"
-        @click="asText = !asText"
-      >
-        ≡
-      </button>
-    </div>
-    <div v-if="working && !asText" class="working small" aria-hidden="true">
-      <strong>{{ working.words }}</strong>
-      <template v-if="working.report?.figure.formula">
-        <span class="mono">{{ working.report.figure.formula }}</span>
-        <span v-if="working.report.flow !== null" class="soft"
-          >{{ show(working.report.flow, 'flow') }} through it<template v-if="working.report.share !== null"
-            >, {{ Math.round(working.report.share * 100) }} % of what the path takes</template
-          >. {{ working.report.figure.source }}</span
+          −
+        </button>
+        <button
+          type="button"
+          class="tool"
+          :disabled="zoom === zooms.length - 1"
+          aria-label="Ribbon: closer"
+          title="Closer"
+          @click="zoom++"
         >
-      </template>
-    </div>
-    <ol v-if="asText" class="text">
-      <li v-for="item in all" :key="item.segment.id">
-        <template v-if="item.way"> {{ item.way }}: </template>{{ wordsOf(item.segment) }}
-      </li>
-    </ol>
+          +
+        </button>
+        <button type="button" class="tool" aria-label="Ribbon: save as SVG" title="Save as SVG" @click="save">
+          ⤓
+        </button>
+        <button
+          type="button"
+          class="tool"
+          :aria-pressed="asText"
+          aria-label="Ribbon: read as text"
+          title="Read as text"
+          @click="asText = !asText"
+        >
+          ≡
+        </button>
+      </div>
+      <div v-if="working && !asText" class="working small" aria-hidden="true">
+        <strong>{{ working.words }}</strong>
+        <template v-if="working.report?.figure.formula">
+          <span class="mono">{{ working.report.figure.formula }}</span>
+          <span v-if="working.report.flow !== null" class="soft"
+            >{{ show(working.report.flow, 'flow') }} through it<template v-if="working.report.share !== null"
+              >, {{ Math.round(working.report.share * 100) }} % of what the path takes</template
+            >. {{ working.report.figure.source }}</span
+          >
+        </template>
+      </div>
+      <ol v-if="asText" class="text">
+        <li v-for="item in all" :key="item.segment.id">
+          <template v-if="item.way"> {{ item.way }}: </template>{{ wordsOf(item.segment) }}
+        </li>
+      </ol>
+    </template>
   </section>
 </template>
 
@@ -344,6 +362,16 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
   display: grid;
   grid-template-columns: auto minmax(0, 1fr) 30px;
   position: relative;
+}
+.fold {
+  grid-column: 1 / -1;
+  justify-content: start;
+  white-space: normal;
+  text-align: left;
+}
+.ribbon.folded {
+  padding: 0;
+  border-left: 4px solid var(--teal);
 }
 /* the bar's place is always kept: one height, however close one looks */
 .scroller {

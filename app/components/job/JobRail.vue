@@ -26,7 +26,7 @@ const rows = computed(() =>
           <NuxtLink
             :to="row.to"
             :aria-current="row.key === current ? 'page' : undefined"
-            :title="`Key ${row.key_}`"
+            :title="`${row.title}, key ${row.key_}`"
           >
             <StateMark :state="row.state" />
             <span class="text">
@@ -125,16 +125,18 @@ li.current .title {
   background: var(--sheet-soft);
   color: var(--ink);
 }
+/* a bar of marks that shows where one is: the open station has its name, the others tell it to who asks */
 @media (max-width: 760px) {
   .rail {
-    position: static;
+    position: sticky;
+    z-index: 30;
     height: auto;
     min-height: 0;
     border-right: 0;
     border-bottom: 1px solid var(--line);
     flex-direction: row;
     align-items: center;
-    overflow-x: auto;
+    overflow: visible;
   }
   .brand span,
   .headline,
@@ -142,27 +144,41 @@ li.current .title {
     display: none;
   }
   .brand {
-    padding: 8px 6px 8px 12px;
+    padding: 8px 4px 8px 10px;
+  }
+  nav:first-of-type {
+    flex: 1;
   }
   ol {
     display: flex;
+    justify-content: space-between;
   }
   li {
-    flex: none;
-  }
-  .text {
-    min-width: max-content;
+    flex: 1 1 auto;
   }
   li a {
-    grid-template-columns: 16px auto;
+    display: flex;
+    justify-content: center;
+    align-items: center;
     gap: 6px;
-    padding: 10px 9px;
+    min-height: 44px;
+    padding: 6px 7px;
     border-left: 0;
     border-bottom: 3px solid transparent;
     white-space: nowrap;
   }
+  li a svg {
+    margin: 0;
+  }
   li.current a {
     border-bottom-color: var(--cap);
+  }
+  li:not(.current) .title {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
 }
 </style>

@@ -81,7 +81,7 @@ function key(event: KeyboardEvent, c: Candidate) {
 
 <template>
   <div class="scroll-x" tabindex="0" role="region" aria-label="Line-up">
-    <table class="data ranks">
+    <table class="data ranks blocks">
       <thead>
         <tr>
           <th><span class="visually-hidden">Compare</span></th>
@@ -109,7 +109,7 @@ function key(event: KeyboardEvent, c: Candidate) {
               @change="emit('compare', c, Boolean($event))"
             />
           </td>
-          <td>
+          <td class="who">
             <strong>{{ candidateName(c) }}</strong>&ensp;<span class="drive mono">{{
               driveLevelWords(c, show)
             }}</span>
@@ -117,7 +117,7 @@ function key(event: KeyboardEvent, c: Candidate) {
               >{{ aboutOf(c) }}<span v-if="c.reasons.length" class="reason"> · {{ whyOf(c) }}</span></span
             >
           </td>
-          <td v-for="cell in cells" :key="cell.key" class="num">
+          <td v-for="cell in cells" :key="cell.key" class="num" :data-label="cell.head">
             <template v-if="cell.text">{{ cell.text(c) }}</template>
             <FigureValue
               v-else-if="figures.get(c)?.[cell.figure!]"
@@ -126,7 +126,7 @@ function key(event: KeyboardEvent, c: Candidate) {
               bare
             />
           </td>
-          <td>
+          <td class="last">
             <el-button
               v-if="c !== picked"
               class="take"
@@ -164,6 +164,11 @@ function key(event: KeyboardEvent, c: Candidate) {
 .ranks .check {
   padding: 4px 0;
   width: 24px;
+}
+@media (max-width: 760px) {
+  .ranks .who {
+    flex: 1 1 calc(100% - 50px);
+  }
 }
 .drive {
   font-size: 12.5px;

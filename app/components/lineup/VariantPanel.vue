@@ -25,7 +25,7 @@ const percent = (x: number | null) =>
 </script>
 
 <template>
-  <section class="sheet">
+  <section id="variants" class="sheet">
     <div class="sheet-head">
       <h2>Variants side by side</h2>
       <el-button size="small" @click="keepAsIs">Keep a copy beside</el-button>

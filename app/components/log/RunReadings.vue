@@ -158,7 +158,7 @@ const setValues = (reading: Reading, values: number[]) => {
 <template>
   <ReadingLine ref="line" :run="run" :sources="knownSources" :place-of="placeFor" />
   <div v-if="run.readings.length" class="scroll-x" tabindex="0" role="region" aria-label="Readings of this run">
-    <table class="data readings">
+    <table class="data readings blocks">
       <thead>
         <tr>
           <th>What</th>
@@ -171,14 +171,14 @@ const setValues = (reading: Reading, values: number[]) => {
       </thead>
       <tbody>
         <tr v-for="reading in run.readings" :key="reading.id">
-          <td>
+          <td class="wide">
             {{ readingNames[reading.quantity] }}
             <span v-if="reading.method" class="small soft block"
               >{{ methods.find((m) => m.value === reading.method)?.label
               }}{{ reading.points ? `, ${reading.points} points` : '' }}</span
             >
           </td>
-          <td>
+          <td data-label="Where">
             <TextField
               label="Where"
               hide-label
@@ -191,7 +191,7 @@ const setValues = (reading: Reading, values: number[]) => {
               "
             />
           </td>
-          <td>
+          <td data-label="Stage">
             <TextField
               label="Stage"
               hide-label
@@ -205,9 +205,9 @@ const setValues = (reading: Reading, values: number[]) => {
               "
             />
           </td>
-          <td>
+          <td v-if="reading.quantity !== 'level'" class="no-source" />
+          <td v-else data-label="Only source running">
             <TextField
-              v-if="reading.quantity === 'level'"
               label="Only source running"
               hide-label
               placeholder="all together"
@@ -220,7 +220,7 @@ const setValues = (reading: Reading, values: number[]) => {
               "
             />
           </td>
-          <td>
+          <td data-label="Values read" class="values">
             <QuantityListField
               :label="`${readingNames[reading.quantity]} at ${reading.place}`"
               hide-label
@@ -232,7 +232,7 @@ const setValues = (reading: Reading, values: number[]) => {
               @update:model-value="setValues(reading, $event)"
             />
           </td>
-          <td>
+          <td class="last">
             <el-button
               text
               class="icon"
@@ -332,6 +332,14 @@ const setValues = (reading: Reading, values: number[]) => {
 .bad {
   color: var(--stop);
   font-weight: 500;
+}
+@media (max-width: 760px) {
+  .no-source {
+    display: none;
+  }
+  .readings .values {
+    flex: 1 1 60%;
+  }
 }
 @media (max-width: 600px) {
   .value,

@@ -53,7 +53,7 @@ const starts = (row: SlowRow) =>
       />
     </div>
     <div class="scroll-x" tabindex="0" role="region" aria-label="Ways to slow it down">
-      <table class="data ways">
+      <table class="data ways blocks">
         <thead>
           <tr>
             <th>way</th>
@@ -71,7 +71,7 @@ const starts = (row: SlowRow) =>
           :class="{ picked: row.way === current, never: row.hazard?.severity === 'stop' }"
         >
           <tr>
-            <td>
+            <td class="wide">
               <strong>{{ row.name }}</strong>
               <span class="small soft">{{
                 [row.adjustable ? 'adjustable' : 'fixed', row.noise === 'none' ? '' : row.noise]
@@ -79,7 +79,7 @@ const starts = (row: SlowRow) =>
                   .join(', ')
               }}</span>
             </td>
-            <td class="num">
+            <td class="num" data-label="at the fan">
               {{ row.fanV === null ? '' : show(row.fanV, 'voltage') }}
               <span
                 v-if="row.peakV !== null && row.fanV !== null && row.peakV > 1.1 * row.fanV"
@@ -87,10 +87,10 @@ const starts = (row: SlowRow) =>
                 >peak {{ show(row.peakV, 'voltage') }}</span
               >
             </td>
-            <td class="num">{{ starts(row) }}</td>
-            <td class="num">{{ row.heatW === null ? '' : show(row.heatW, 'power') }}</td>
-            <td class="num">{{ row.parts === null ? '' : show(row.parts, 'money') }}</td>
-            <td class="do small">
+            <td class="num" data-label="above start">{{ starts(row) }}</td>
+            <td class="num" data-label="heat">{{ row.heatW === null ? '' : show(row.heatW, 'power') }}</td>
+            <td class="num" data-label="parts">{{ row.parts === null ? '' : show(row.parts, 'money') }}</td>
+            <td class="do small wide">
               <span v-if="row.hazard" class="hazard" :class="row.hazard.severity"
                 ><StateMark :state="row.hazard.severity" /> {{ row.hazard.text }}</span
               >
@@ -128,27 +128,6 @@ const starts = (row: SlowRow) =>
 }
 .ways .num {
   white-space: nowrap;
-}
-/* at a phone's width each way stands as a block: nothing is read sideways */
-@media (max-width: 760px) {
-  .ways thead {
-    display: none;
-  }
-  .ways tr {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 12px;
-    padding: 6px 8px;
-    border-bottom: 1px solid var(--line);
-  }
-  .ways td {
-    border: 0;
-    padding: 0;
-  }
-  .ways td:first-child,
-  .ways .do {
-    flex-basis: 100%;
-  }
 }
 .hazard {
   display: block;

@@ -15,7 +15,7 @@ const refused = computed(() => alone.value.filter((c) => c.refused))
 
 <template>
   <div class="scroll-x" tabindex="0" role="region" aria-label="Before against after">
-    <table class="data">
+    <table class="data blocks">
       <thead>
         <tr>
           <th>Reading</th>
@@ -30,7 +30,7 @@ const refused = computed(() => alone.value.filter((c) => c.refused))
       </thead>
       <tbody>
         <tr v-for="c in alone" :key="c.key" :class="{ refused: c.refused }">
-          <td>
+          <td class="wide">
             {{ readingNames[c.quantity]
             }}<span class="small soft block">{{
               [c.place, c.asRise ? 'rise over ambient' : '', c.stage, c.source ? `${c.source} alone` : '']
@@ -38,15 +38,15 @@ const refused = computed(() => alone.value.filter((c) => c.refused))
                 .join(', ')
             }}</span>
           </td>
-          <td class="num">
+          <td class="num" :data-label="beforeName">
             {{ show(c.before, shownAs(c))
             }}<span v-if="c.n[0] > 1" class="small soft block">n = {{ c.n[0] }}</span>
           </td>
-          <td class="num">
+          <td class="num" :data-label="afterName">
             {{ show(c.after, shownAs(c))
             }}<span v-if="c.n[1] > 1" class="small soft block">n = {{ c.n[1] }}</span>
           </td>
-          <td class="num diff">
+          <td class="num diff" data-label="difference">
             <FigureValue v-if="!c.refused" :figure="c.figure" signed range />
             <span class="small soft block"
               >{{ changeWords(c)

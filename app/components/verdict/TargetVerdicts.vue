@@ -11,7 +11,7 @@ const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind =
 
 <template>
   <div class="scroll-x" tabindex="0" role="region" aria-label="Targets">
-    <table class="data">
+    <table class="data blocks">
       <thead>
         <tr>
           <th>Target</th>
@@ -22,13 +22,13 @@ const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind =
       </thead>
       <tbody>
         <tr v-for="t in targets" :key="t.target.id">
-          <td>
+          <td class="wide">
             {{ targetNames[t.target.kind] }}<span class="small soft block">{{ t.target.place }}</span>
           </td>
-          <td class="num">
+          <td class="num" data-label="wanted">
             {{ atLeast(t) ? '≥' : '≤' }} {{ show(t.target.limit, targetQuantity[t.target.kind]) }}
           </td>
-          <td class="num">
+          <td class="num" data-label="measured">
             <FigureValue
               v-if="t.measured"
               :figure="targetFigure(t)"
@@ -37,7 +37,7 @@ const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind =
             />
             <template v-else> – </template>
           </td>
-          <td>
+          <td class="wide">
             <span class="row state"
               ><StateMark :state="t.looks.length ? 'note' : marks[t.verdict]" /> {{ verdictName(t) }}</span
             >

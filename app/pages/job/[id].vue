@@ -81,7 +81,7 @@ usePageKeys([
         :job-name="job.plan.job.name"
         :selected="String(route.query.element ?? '')"
       />
-      <main class="station">
+      <main id="main" class="station">
         <NuxtPage />
       </main>
     </div>

@@ -38,7 +38,7 @@ useHead({ title: () => `${title.value} · Redpoll` })
 <template>
   <div>
     <AppHeader :title="title" />
-    <main>
+    <main id="main">
       <FanEditor v-model="fan" :revision="stored?.revision ?? null" @saved="kept = true" />
     </main>
   </div>

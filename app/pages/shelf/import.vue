@@ -50,7 +50,7 @@ const summary = computed(() =>
     <AppHeader title="Import fans">
       <NuxtLink to="/shelf" class="button"> Back to the shelf </NuxtLink>
     </AppHeader>
-    <main class="page stack">
+    <main id="main" class="page stack">
       <section class="sheet stack">
         <h2>A table or a shelf file</h2>
         <div class="row">

@@ -71,7 +71,7 @@ usePageKeys([
       <el-button @click="exportAs('json')">Export JSON</el-button>
       <NuxtLink to="/shelf/new" class="button primary"> New fan </NuxtLink>
     </AppHeader>
-    <main class="shelf">
+    <main id="main" class="shelf">
       <section class="sheet">
         <div class="filters">
           <div class="field">

@@ -105,7 +105,7 @@ usePageKeys([{ key: 'n', what: 'New part', run: add }])
       <el-button @click="exportCsv">Export CSV</el-button>
       <el-button type="primary" @click="add">New part</el-button>
     </AppHeader>
-    <main class="parts">
+    <main id="main" class="parts">
       <section class="sheet stack">
         <div class="row">
           <ChoiceField

@@ -16,13 +16,14 @@ export default route(async (): Promise<JobSummary[]> => {
   const plans = await listPlans(db)
   return Promise.all(
     plans.map(async ({ plan, revision, updatedAt }) => {
-      const { id, name, goal, equipment } = plan.job
+      const { id, name, goal, equipment, variantOf } = plan.job
       const result = computeReport(await planInput(db, plan))
       const stations = result.ok ? result.report.stations : []
       const findings = result.ok ? result.report.findings.findings : []
       const count = (severity: string) => findings.filter((f) => f.severity === severity).length
       return {
         id,
+        variantOf,
         name,
         goal,
         equipment,

@@ -167,6 +167,13 @@ export async function importFans(db: Database, fans: readonly Fan[]): Promise<Im
   })
 }
 
+/** Puts fans that a plan from elsewhere brings on the shelf, as far as they are not known; those that are stay as they are. */
+export async function addUnknownFans(tx: Queryable, fans: readonly Fan[]): Promise<void> {
+  const known = new Set((await storedAmong(tx, fans)).map((r) => storedFan(r).fan.id))
+  const unknown = fans.filter((f) => !known.has(f.id))
+  if (unknown.length) await writeFans(tx, [], unknown)
+}
+
 /** Takes an import back: what it made is archived, what it changed is written as it was. */
 export async function undoImport(db: Database, { created, before }: Imported): Promise<void> {
   await db.transaction(async (tx) => {

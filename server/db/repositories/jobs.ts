@@ -19,11 +19,13 @@ import {
   targetSchema,
   uncertaintySchema,
   wiringSchema,
+  type Fan,
   type PlanDocument,
 } from '#core/document'
 import type { StoredPlan } from '#shared/api'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
+import { addUnknownFans } from './fans'
 import { ownColumns, ownFields, ownRow, partStore, type Owner, type Part } from '../parts'
 
 const list = (key: string, table: string, schema: Part['schema'], parts?: Part[]): Part => ({
@@ -121,14 +123,37 @@ export async function getPlan(db: Queryable, id: string): Promise<StoredPlan> {
 }
 
 /** Makes a job from nothing, or stores a whole plan (demo, copies). */
-export async function createPlan(db: Database, plan: PlanDocument): Promise<StoredPlan> {
-  return db.transaction(async (tx) => {
-    await checkFans(tx, plan)
-    await tx.query(INSERT_JOB, [ownRow(JOB, plan.job)])
-    await PARTS.write(tx, [], [held(plan)])
-    return getPlan(tx, plan.job.id)
-  })
+export const createPlan = (db: Database, plan: PlanDocument): Promise<StoredPlan> =>
+  db.transaction((tx) => insertPlan(tx, plan))
+
+async function insertPlan(tx: Queryable, plan: PlanDocument): Promise<StoredPlan> {
+  await checkFans(tx, plan)
+  await tx.query(INSERT_JOB, [ownRow(JOB, plan.job)])
+  await PARTS.write(tx, [], [held(plan)])
+  return getPlan(tx, plan.job.id)
 }
+
+/**
+ * Takes a job from a file under an id of its own, with the fans it speaks of, in one transaction. Its pictures stay where
+ * they are: they do not travel in the file.
+ */
+export const importPlan = (
+  db: Database,
+  id: string,
+  { plan, fans }: { plan: PlanDocument; fans: readonly Fan[] },
+): Promise<StoredPlan> =>
+  db.transaction(async (tx) => {
+    const spoken = new Set(fanIdsOf(plan))
+    await addUnknownFans(
+      tx,
+      fans.filter((f) => spoken.has(f.id)),
+    )
+    return insertPlan(tx, {
+      ...plan,
+      job: { ...plan.job, id, variantOf: null },
+      runs: plan.runs.map((run) => ({ ...run, photoId: null })),
+    })
+  })
 
 export const createJob = (db: Database, id: string, name: string) => createPlan(db, newPlan(id, name))
 

@@ -203,5 +203,9 @@ usePageKeys([
   .layout {
     grid-template-columns: minmax(0, 1fr);
   }
+  /* at the bench the open run, with its line to type, comes first */
+  .run-list {
+    order: 2;
+  }
 }
 </style>
