@@ -51,15 +51,23 @@ export function useGlobalKeys(): void {
   useEventListener('keydown', (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || typing(event.target)) return
     if (keysOpen.value && event.key !== '?') return
-    const binding = [...page.value, ...globalKeys].find((b) => b.key === event.key)
+    // of two pages that change places the newer one is meant
+    const binding = [...globalKeys, ...page.value].findLast((b) => b.key === event.key)
     if (!binding) return
     event.preventDefault()
     binding.run()
   })
-  onKeyStroke('Escape', (event) => {
+  onKeyStroke('Escape', () => {
     keysOpen.value = false
-    // out of a field: the keys work again
-    if (!event.defaultPrevented && event.target instanceof HTMLElement && typing(event.target))
-      event.target.blur()
   })
+  // Escape leaves a field, so that the keys work again; seen before the field's own part keeps it for itself. A list that
+  // is open is closed first.
+  useEventListener(
+    'keydown',
+    ({ key, target }: KeyboardEvent) => {
+      if (key !== 'Escape' || !(target instanceof HTMLElement) || !typing(target)) return
+      if (target.getAttribute('aria-expanded') !== 'true') target.blur()
+    },
+    { capture: true },
+  )
 }

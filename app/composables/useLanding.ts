@@ -1,3 +1,5 @@
+/** How often a place is looked for, every 30 ms: what is worked out first may be late. */
+const TRIES = 25
 /** What can take the focus, in the order in which it is wanted: a field that is empty, else the first of anything. */
 const FIELD = 'input:not([type="hidden"]):not([disabled]), textarea, select'
 const ANY = `${FIELD}, button:not([disabled]), a[href], [tabindex="0"]`
@@ -8,7 +10,7 @@ const ANY = `${FIELD}, button:not([disabled]), a[href], [tabindex="0"]`
  * @param place selector of it; it may only now be coming into the page
  */
 export async function landIn(place: string): Promise<void> {
-  for (let tries = 0; tries < 5; tries++) {
+  for (let tries = 0; tries < TRIES; tries++) {
     await nextTick()
     const found = document.querySelector<HTMLElement>(place)
     const fields = [...(found?.querySelectorAll<HTMLInputElement>(FIELD) ?? [])].filter((f) => f.offsetParent)

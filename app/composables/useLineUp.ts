@@ -121,7 +121,7 @@ export function useLineUp() {
       }
       setDrive(d, { volts: fanV, converterId: newId('converter') })
     })
-    landIn('.ranks tr.picked')
+    landIn('.ranks tr.picked .take')
   }
   function unpick() {
     store.removeWithUndo('Nothing is picked now.', (d) => {

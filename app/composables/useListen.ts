@@ -1,5 +1,5 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink'
-import type { Sound } from '#core/noise'
+import { madeFans, madeRecording, type Sound } from '#core/noise'
 import type { Heard, ListenWorker } from '~/workers/listen.worker'
 
 export type Side = 'before' | 'after'
@@ -53,6 +53,11 @@ export function useListen() {
     }
     await hear(side, file.name, await file.arrayBuffer(), 'file')
   }
+  /** Two recordings made up on the spot: a fan that whines, and the one that took its place. */
+  async function tryMadeUp() {
+    for (const side of ['before', 'after'] as const)
+      await hear(side, 'made up, no measurement', madeRecording(madeFans[side]), 'file')
+  }
   async function record(side: Side) {
     let stream: MediaStream
     try {
@@ -102,5 +107,5 @@ export function useListen() {
     stop?.()
     thread.terminate()
   })
-  return { heard, progress, recording, open, record, stop: () => stop?.() }
+  return { heard, progress, recording, open, record, tryMadeUp, stop: () => stop?.() }
 }

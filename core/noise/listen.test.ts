@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { seeded } from '#core/numeric'
 import { aWeighting } from './levels'
 import { bandsOf, linesOf, spectrumOf, thirdOctaves, traceLines, weightedLevel, WINDOW } from './spectrum'
+import { madeFans, madeRecording } from './made-recording'
 import { readWav, writeWav, type Sound } from './wav'
 
 const rate = 48000
@@ -132,5 +133,22 @@ describe('WAV files', () => {
     expect(readWav(wav(2, 4, 1, () => {}))).toContain('save it as 16 or 24 bit')
     const cut = writeWav(original).slice(0, 44 + 200)
     expect((readWav(cut) as Sound).samples).toHaveLength(100)
+  })
+})
+
+describe('recordings that are made up to try it', () => {
+  const [before, after] = [madeFans.before, madeFans.after].map((f) => ({ fan: f, heard: madeRecording(f) }))
+  test('the whine stands at the blades’ frequency, is traced to its fan, and is gone in the second', () => {
+    const { fan, heard } = before!
+    const hz = (fan.blades * fan.rpm) / 60
+    const lines = linesOf(spectrumOf(heard)!)
+    expect(Math.abs(lines[0]!.hz / hz - 1)).toBeLessThan(0.01)
+    expect(traceLines(lines.slice(0, 1), [{ name: 'old', blades: fan.blades, rpm: fan.rpm }])[0]).toBeTruthy()
+    expect(linesOf(spectrumOf(after!.heard)!).some((l) => Math.abs(l.hz / hz - 1) < 0.02)).toBe(false)
+  })
+  test('the second is quieter, neither is clipped, and the same seed makes the same sound', () => {
+    expect(level(after!.heard)).toBeLessThan(level(before!.heard) - 5)
+    for (const { heard } of [before!, after!]) expect(heard.samples.every((v) => Math.abs(v) < 1)).toBe(true)
+    expect(madeRecording(before!.fan).samples).toEqual(before!.heard.samples)
   })
 })

@@ -56,7 +56,7 @@ describe('the routes', () => {
     expect((await (await fetch(`${server.url}/api/jobs`)).json()) as unknown[]).toHaveLength(before.length)
     const taken = await send({ plan, fans: [...file.fans, strange] })
     expect(taken.status).toBe(200)
-    const { plan: own } = taken.body as StoredPlan
+    const { plan: own } = taken.body as unknown as StoredPlan
     expect(own.job.id).not.toBe(file.plan.job.id)
     expect(own.path).toEqual(file.plan.path)
     expect(own.runs.map((r) => r.readings)).toEqual(file.plan.runs.map((r) => r.readings))

@@ -40,7 +40,7 @@ const AIR = 1.199 * 1006
 
 test('cool a box: heat worked out from a wall meter, walls from their material', async ({ page, demo }) => {
   await begin(page, demo.url, 'Cupboard of chargers', 'Cool a box')
-  await page.getByText('Work the heat out').click()
+  await page.getByRole('button', { name: 'Work the heat out' }).click()
   await type(page, 'The meter shows', '80 W')
   await type(page, 'Share that stays inside as heat', '75 %')
   await page.getByRole('button', { name: 'Use 60 W' }).click()
@@ -50,7 +50,7 @@ test('cool a box: heat worked out from a wall meter, walls from their material',
   ).toContainText('measured')
   await type(page, 'Highest temperature inside', '35 °C')
   expect(await shown(page, 'Airflow needed')).toBeCloseTo((60 / (AIR * 15)) * 3600, 0)
-  await page.getByText('Work the wall loss out').click()
+  await page.getByRole('button', { name: 'Work the wall loss out' }).click()
   for (const side of ['height', 'width', 'depth']) await type(page, `Outer ${side}`, '0.5 m')
   await page.getByRole('button', { name: /^Use 7\.5/ }).click()
   await expect(page.getByLabel('Lost through the walls', { exact: true })).toHaveValue(/ to /)
@@ -84,13 +84,13 @@ test('cool a part: two points of its resistance', async ({ page, demo }) => {
 
 test('ventilate: a roof space, moisture and CO₂, the strongest rules', async ({ page, demo }) => {
   await begin(page, demo.url, 'Shed loft', 'Ventilate')
-  await page.getByText('Work the volume out').click()
+  await page.getByRole('button', { name: 'Work the volume out' }).click()
   await choose(page, 'It is', 'a space under a gable roof')
   await type(page, 'Inside length', '4 m')
   await type(page, 'Width at the floor', '3 m')
   await type(page, 'Height to the ridge', '1.5 m')
   await page.getByRole('button', { name: 'Use 9 m³' }).click()
-  await page.getByText(/Air changes that are usual/).click()
+  await page.getByRole('button', { name: 'Usual air changes' }).click()
   await page
     .getByRole('button', { name: 'Use 11 air changes per hour for: space under a roof, in summer' })
     .click()
@@ -107,7 +107,7 @@ test('ventilate: a roof space, moisture and CO₂, the strongest rules', async (
 
 test('carry off fumes: a range for the distance, a finding where it is too slow', async ({ page, demo }) => {
   await begin(page, demo.url, 'Soldering corner', 'Carry off fumes')
-  await page.getByText(/^Capture speeds/).click()
+  await page.getByRole('button', { name: 'Capture speeds' }).click()
   await page.getByRole('button', { name: /^Use 0\.75 metres per second/ }).click()
   await type(page, 'Opening of the nozzle', '80 cm²')
   await type(page, 'Source to opening', '3 to 5 cm')

@@ -13,6 +13,10 @@ const ticked = computed(() => rows.value.filter((r) => r.state === true))
 const open = computed(() => rows.value.filter((r) => r.says && r.state === null).length)
 const change = (s: Situation, yes: boolean) => store.change((d) => say(d.job, s, yes))
 
+function noneElse() {
+  store.change((d) => sayNoneElse(d.job))
+  landIn('.ticks')
+}
 const asked: Partial<Record<keyof Job, Field<keyof Job>>> = {
   storedV: { key: 'storedV', label: 'Voltage stored in it', quantity: 'voltage' },
   discharged: { key: 'discharged', label: 'Discharged and measured', yesNo: true },
@@ -43,9 +47,7 @@ const fieldsOf = (s: Situation) => s.asks.flatMap((k) => asked[k] ?? [])
   </div>
   <p v-if="open" class="small soft rest">
     <span>{{ open === 1 ? 'One is' : `${open} are` }} not known yet: checks that hang on them wait.</span>
-    <el-button size="small" @click="store.change((d) => sayNoneElse(d.job))">
-      None of the others applies
-    </el-button>
+    <el-button size="small" @click="noneElse"> None of the others applies </el-button>
   </p>
   <div v-for="row in ticked" :key="row.key" class="caution">
     <p class="small">

@@ -29,9 +29,10 @@ const kinds: { value: TargetKind; sense: string; place: string; limit: z.ZodType
 const kindOf = (t: Target) => kinds.find((k) => k.value === t.kind)!
 const free = computed(() => kinds.filter((k) => !targets.value.some((t) => t.kind === k.value)))
 function add(kind: (typeof kinds)[number]) {
+  const id = newId('target')
   job.change((d) => {
     d.targets.push({
-      id: newId('target'),
+      id,
       kind: kind.value,
       limit: targetStart(kind.value, d, job.report),
       place: kind.value === 'temperature' && d.job.goal === 'part' ? 'part' : kind.place,
@@ -39,20 +40,23 @@ function add(kind: (typeof kinds)[number]) {
       why: '',
     })
   })
+  landIn(`[data-target="${id}"] .limit`)
 }
 const edit = (id: string, field: string, mutate: (t: Target) => void) =>
   job.change((d) => {
     const target = d.targets.find((t) => t.id === id)
     if (target) mutate(target)
   }, `target.${id}.${field}`)
-const remove = (id: string) =>
+function remove(id: string) {
   job.removeWithUndo('Target removed.', (d) => {
     d.targets = d.targets.filter((t) => t.id !== id)
   })
+  landIn('.targets')
+}
 </script>
 
 <template>
-  <section class="sheet stack">
+  <section class="sheet stack targets">
     <div class="sheet-head">
       <h2>Targets: what the verdict is judged by</h2>
       <div class="row">
@@ -65,8 +69,9 @@ const remove = (id: string) =>
       Without a number no verdict is possible: add a temperature, a level, a flow, a running time or a sum of
       money.
     </p>
-    <div v-for="target in targets" :key="target.id" class="target">
+    <div v-for="target in targets" :key="target.id" class="target" :data-target="target.id">
       <QuantityField
+        class="limit"
         :label="`${targetNames[target.kind]}, ${kindOf(target).sense}`"
         :quantity="targetQuantity[target.kind]"
         required

@@ -42,7 +42,7 @@ const rows = computed(() =>
     <h2>Whose numbers</h2>
     <ChoiceField v-model="trust" label="The plan believes" :options="choices" />
     <div v-if="rows.length" class="scroll-x" tabindex="0" role="region" aria-label="Measured over claimed">
-      <table class="data small">
+      <table class="data small blocks">
         <thead>
           <tr>
             <th>Measured over claimed</th>
@@ -53,14 +53,14 @@ const rows = computed(() =>
         </thead>
         <tbody>
           <tr v-for="r in rows" :key="r.figure">
-            <td>{{ r.name }}</td>
-            <td class="num">
+            <td class="wide">{{ r.name }}</td>
+            <td class="num" data-label="median">
               {{ r.middle }}
             </td>
-            <td class="num">
+            <td class="num" data-label="range">
               {{ r.range }}
             </td>
-            <td class="num">
+            <td class="num" data-label="fans">
               {{ r.fans }}
             </td>
           </tr>

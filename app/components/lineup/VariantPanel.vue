@@ -34,7 +34,7 @@ const percent = (x: number | null) =>
       Keep a lever, or a copy to change at will: it stands here beside this one.
     </p>
     <div v-else class="scroll-x">
-      <table class="data">
+      <table class="data blocks">
         <thead>
           <tr>
             <th>Variant</th>
@@ -47,7 +47,7 @@ const percent = (x: number | null) =>
         </thead>
         <tbody>
           <tr v-for="v in variants" :key="v.id" :class="{ here: v.id === id }">
-            <td>
+            <td class="wide">
               <span v-if="v.id === id"
                 ><strong>{{ v.name }}</strong> <span class="small soft">this one</span></span
               >
@@ -60,19 +60,19 @@ const percent = (x: number | null) =>
                 ><template v-if="v.stops">, {{ v.stops }} stop</template></span
               >
             </td>
-            <td class="num">
+            <td class="num" data-label="gives">
               {{ show(v.flow, 'flow') }}
             </td>
-            <td class="num">
+            <td class="num" data-label="vs need">
               {{ percent(v.margin) }}
             </td>
-            <td class="num">
+            <td class="num" data-label="level">
               {{ show(v.level, 'level') }}
             </td>
-            <td class="num">
+            <td class="num" data-label="power">
               {{ show(v.powerW, 'power') }}
             </td>
-            <td class="num">
+            <td class="num" data-label="cost">
               {{ show(v.cost, 'money') }}
             </td>
           </tr>

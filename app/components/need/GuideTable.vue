@@ -2,16 +2,22 @@
 /** Ranges that are usual, each with a button that takes its middle. */
 defineProps<{
   title: string
+  /** on the button that opens it */
+  label: string
   rows: { name: string; low: number; high: number }[]
   unit: string
   what: string
 }>()
 const emit = defineEmits<{ use: [value: number] }>()
+const drawer = ref<{ close: () => void }>()
+function use(row: { low: number; high: number }) {
+  emit('use', (row.low + row.high) / 2)
+  drawer.value?.close()
+}
 </script>
 
 <template>
-  <FoldBox>
-    <template #title>{{ title }}</template>
+  <HelperDrawer ref="drawer" :title="title" :label="label">
     <table class="data">
       <tbody>
         <tr v-for="row in rows" :key="row.name">
@@ -21,7 +27,7 @@ const emit = defineEmits<{ use: [value: number] }>()
             <el-button
               size="small"
               :aria-label="`Use ${(row.low + row.high) / 2} ${what} for: ${row.name}`"
-              @click="emit('use', (row.low + row.high) / 2)"
+              @click="use(row)"
             >
               Use {{ (row.low + row.high) / 2 }}
             </el-button>
@@ -29,5 +35,5 @@ const emit = defineEmits<{ use: [value: number] }>()
         </tr>
       </tbody>
     </table>
-  </FoldBox>
+  </HelperDrawer>
 </template>

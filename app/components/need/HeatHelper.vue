@@ -26,6 +26,7 @@ const power = computed(() =>
 /** What of it becomes heat inside. */
 const usual = computed(() => (way.value === 'label' ? LABEL_SHARE.value : 1))
 const heat = computed(() => (power.value === null ? null : power.value * (share.value ?? usual.value)))
+const drawer = ref<{ close: () => void }>()
 function use() {
   if (heat.value === null || power.value === null) return
   if (way.value !== 'label') emit('use', heat.value, 'measured', null)
@@ -37,11 +38,12 @@ function use() {
       low: power.value * LABEL_SHARE.low,
       high: power.value * LABEL_SHARE.high,
     })
+  drawer.value?.close()
 }
 </script>
 
 <template>
-  <FoldBox title="Work the heat out">
+  <HelperDrawer ref="drawer" title="Work the heat out">
     <div class="fields">
       <ChoiceField v-model="way" label="I can read" :options="ways" />
       <QuantityField v-if="way === 'meter'" v-model="watts" label="The meter shows" quantity="power" />
@@ -71,7 +73,7 @@ function use() {
         {{ heat === null ? 'Use this heat' : `Use ${show(heat, 'power')}` }}
       </el-button>
     </div>
-  </FoldBox>
+  </HelperDrawer>
 </template>
 
 <style scoped>

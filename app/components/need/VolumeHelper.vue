@@ -25,10 +25,15 @@ const volume = computed(() => {
         : boxVolume(first.value, second.value!, height.value)
   return whole * (1 - (filled.value ?? 0))
 })
+const drawer = ref<{ close: () => void }>()
+function use() {
+  emit('use', volume.value!)
+  drawer.value?.close()
+}
 </script>
 
 <template>
-  <FoldBox title="Work the volume out">
+  <HelperDrawer ref="drawer" title="Work the volume out">
     <div class="fields">
       <ChoiceField v-model="form" label="It is" :options="forms" />
       <QuantityField
@@ -48,11 +53,11 @@ const volume = computed(() => {
         quantity="distance"
       />
       <QuantityField v-model="filled" label="Filled with things" quantity="ratio" hint="empty: nothing" />
-      <el-button :disabled="volume === null" @click="emit('use', volume!)">
+      <el-button :disabled="volume === null" @click="use">
         {{ volume === null ? 'Use this volume' : `Use ${show(volume, 'volume')}` }}
       </el-button>
     </div>
-  </FoldBox>
+  </HelperDrawer>
 </template>
 
 <style scoped>

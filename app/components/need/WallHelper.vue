@@ -22,10 +22,16 @@ const loss = computed(() =>
       )
     : null,
 )
+const drawer = ref<{ close: () => void }>()
+function use() {
+  const { value, low, high } = loss.value!
+  emit('use', value, { id: 'wallLossWK', grade: 'range', low, high })
+  drawer.value?.close()
+}
 </script>
 
 <template>
-  <FoldBox title="Work the wall loss out">
+  <HelperDrawer ref="drawer" title="Work the wall loss out">
     <div class="fields">
       <ChoiceField v-model="material" label="Walls of" :options="options" />
       <ChoiceField
@@ -39,12 +45,7 @@ const loss = computed(() =>
       <QuantityField v-model="height" label="Outer height" quantity="distance" />
       <QuantityField v-model="width" label="Outer width" quantity="distance" />
       <QuantityField v-model="depth" label="Outer depth" quantity="distance" />
-      <el-button
-        :disabled="!loss"
-        @click="
-          emit('use', loss!.value, { id: 'wallLossWK', grade: 'range', low: loss!.low, high: loss!.high })
-        "
-      >
+      <el-button :disabled="!loss" @click="use">
         {{ loss ? `Use ${show(loss.value, 'thermalConductance')}` : 'Use this loss' }}
       </el-button>
     </div>
@@ -52,7 +53,7 @@ const loss = computed(() =>
       Heat passage by material is common practice, effective area after the enclosure temperature-rise method.
       Better than any table: heat the closed box with a known power and read the rise.
     </p>
-  </FoldBox>
+  </HelperDrawer>
 </template>
 
 <style scoped>

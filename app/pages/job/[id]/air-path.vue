@@ -37,11 +37,26 @@ function worstId(): string | undefined {
   return report.value.path.elements.toSorted((a, b) => (b.share ?? 0) - (a.share ?? 0))[0]?.id
 }
 
-const kinds: { name: string; list: ElementKind[] }[] = [
-  { name: 'usual', list: ['opening', 'grille', 'filter', 'duct', 'bend', 'chamber', 'fan'] },
-  { name: 'openings and ends', list: ['slot', 'hood', 'outlet'] },
-  { name: 'in a duct', list: ['reducer', 'wye', 'damper', 'flap', 'adapter'] },
-  { name: 'more', list: ['fins', 'split', 'custom'] },
+/** Every kind, the usual ones first. One flat list: grouped, the library's list loses its options for a screen reader. */
+const kinds: ElementKind[] = [
+  'opening',
+  'grille',
+  'filter',
+  'duct',
+  'bend',
+  'chamber',
+  'fan',
+  'slot',
+  'hood',
+  'outlet',
+  'reducer',
+  'wye',
+  'damper',
+  'flap',
+  'adapter',
+  'fins',
+  'split',
+  'custom',
 ]
 const inWay = computed(() => spot.value.branchId !== null)
 const may = (k: ElementKind) =>
@@ -117,14 +132,12 @@ usePageKeys([
             :model-value="''"
             @change="add"
           >
-            <el-option-group v-for="group in kinds" :key="group.name" :label="group.name">
-              <el-option
-                v-for="kind in group.list.filter(may)"
-                :key="kind"
-                :value="kind"
-                :label="elementNames[kind]"
-              />
-            </el-option-group>
+            <el-option
+              v-for="kind in kinds.filter(may)"
+              :key="kind"
+              :value="kind"
+              :label="elementNames[kind]"
+            />
           </el-select>
           <el-button
             v-if="spot.index !== null || spot.branchId !== null"

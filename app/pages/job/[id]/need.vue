@@ -74,18 +74,13 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
         @uncertainty="setUncertainty"
       />
       <SinkTable v-if="goal === 'part'" :points="plan.sink" @update="setSink" />
-      <div class="helpers">
-        <UncertaintyFold
-          :job="job"
-          :fields="[...form.fields, ...form.more.flatMap((m) => m.fields)]"
-          :uncertainties="plan.uncertainties"
-          @set="setUncertainty"
-        />
+      <div v-if="usesHeat || usesVolume || usesWall" class="row">
         <HeatHelper v-if="usesHeat" @use="useHeat" />
         <VolumeHelper v-if="usesVolume" @use="set('volumeM3')($event)" />
         <WallHelper v-if="usesWall" @use="useWall" />
         <GuideTable
           v-if="goal === 'ventilate'"
+          label="Usual air changes"
           title="Air changes that are usual (common practice, no source)"
           :rows="airChangeGuide.map((g) => ({ name: g.place, low: g.low, high: g.high }))"
           unit="/h"
@@ -94,11 +89,29 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
         />
         <GuideTable
           v-if="goal === 'fume' && job.fumeWay !== 'enclosure'"
+          label="Capture speeds"
           title="Capture speeds (industrial-ventilation practice, from memory)"
           :rows="captureGuide.map((g) => ({ name: g.how, low: g.low, high: g.high }))"
           unit="m/s"
           what="metres per second"
           @use="set('captureSpeedMs')($event)"
+        />
+        <GuideTable
+          v-if="goal === 'ventilate' || goal === 'fume'"
+          label="How well the air mixes"
+          title="How well the air mixes (common practice, no source)"
+          :rows="mixingGuide.map((g) => ({ name: g.how, low: g.low, high: g.high }))"
+          unit=""
+          what="as mixing factor"
+          @use="set('mixing')($event)"
+        />
+      </div>
+      <div class="helpers">
+        <UncertaintyFold
+          :job="job"
+          :fields="[...form.fields, ...form.more.flatMap((m) => m.fields)]"
+          :uncertainties="plan.uncertainties"
+          @set="setUncertainty"
         />
         <FoldBox v-for="part in form.more" :key="part.title" :open="!shut(part.fields)">
           <template #title>{{ part.title }}</template>
@@ -111,14 +124,6 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
             @uncertainty="setUncertainty"
           />
         </FoldBox>
-        <GuideTable
-          v-if="goal === 'ventilate' || goal === 'fume'"
-          title="How well the air mixes (common practice, no source)"
-          :rows="mixingGuide.map((g) => ({ name: g.how, low: g.low, high: g.high }))"
-          unit=""
-          what="as mixing factor"
-          @use="set('mixing')($event)"
-        />
       </div>
       <FieldGrid :record="job" :fields="margin" :shape="jobSchema.shape" @set="put" />
       <FindingList :findings="findings" />

@@ -10,7 +10,7 @@ definePageMeta({ station: 'log' })
 const { plan, report } = useJob('log')
 const shelf = useShelfStore()
 const { show } = useUnits()
-const { heard, progress, recording, open, record, stop } = useListen()
+const { heard, progress, recording, open, record, stop, tryMadeUp } = useListen()
 const view = ref<'bands' | 'fine'>('bands')
 const sides: { key: Side; title: string; hint: string }[] = [
   { key: 'before', title: 'Before', hint: 'the baseline' },
@@ -103,7 +103,7 @@ const setBlades = (i: number, blades: number | null) => {
         <div class="pair">
           <div v-for="side in sides" :key="side.key" class="stack one" role="group" :aria-label="side.title">
             <p>
-              <strong>{{ side.title }}</strong>
+              <strong>{{ side.title }}</strong>&ensp;
               <span class="small soft">{{ heard[side.key].name || side.hint }}</span>
             </p>
             <div class="row">
@@ -141,6 +141,7 @@ const setBlades = (i: number, blades: number | null) => {
         <p v-else class="soft">
           Record or open 20 s before and 20 s after: same phone, same marked spot, same gain, off the air
           stream, everything else in the room quiet.
+          <el-button size="small" @click="tryMadeUp">Try it with two made-up recordings</el-button>
         </p>
         <p class="small soft">
           Dashed or grey is before, red is after. A recording that was not calibrated gives differences only,

@@ -85,7 +85,7 @@ const best = computed(() =>
         <section v-if="predicted.length" class="sheet stack">
           <h2>Prediction against measurement</h2>
           <div class="scroll-x" tabindex="0" role="region" aria-label="Prediction against measurement">
-            <table class="data">
+            <table class="data blocks">
               <thead>
                 <tr>
                   <th>Quantity</th>
@@ -96,17 +96,17 @@ const best = computed(() =>
               </thead>
               <tbody>
                 <tr v-for="row in predicted" :key="row.label">
-                  <td>{{ row.label }}</td>
-                  <td class="num">
+                  <td class="wide">{{ row.label }}</td>
+                  <td class="num" data-label="predicted">
                     {{ row.estimated ? '~' : '' }}{{ show(row.predicted, row.quantity) }}
                     <span v-if="row.low !== null" class="small soft block"
                       >{{ bare(row.low, row.quantity) }} to {{ bare(row.high, row.quantity) }}</span
                     >
                   </td>
-                  <td class="num">
+                  <td class="num" data-label="measured">
                     {{ show(row.measured, row.quantity) }}
                   </td>
-                  <td>{{ row.teaches }}</td>
+                  <td class="wide">{{ row.teaches }}</td>
                 </tr>
               </tbody>
             </table>

@@ -1,0 +1,135 @@
+/**
+ * What a maker waits for on the screen: npm run bench:screens (after a build). Drives the built app in Chromium, types in
+ * fields of every station and goes from station to station, with the processor as it is and four times slower. A figure
+ * counts as new when the page has last changed after a key.
+ */
+import { existsSync, rmSync } from 'node:fs'
+import { chromium, type CDPSession, type Page } from '@playwright/test'
+import { demoData, startServer } from '../tests/api/harness'
+
+const JOB = '/job/job-film-cabinet'
+const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium'
+/** How much slower the processor is made, and how long a key is waited for, ms. */
+const SLOWER = 4
+const SETTLE_MS = 350
+
+/** Where is typed: a field, and what; each text is another value, so that every key that completes one makes new figures. */
+const fields = [
+  { station: 'brief', label: 'Air at its intake', text: '23.5 °C' },
+  { station: 'need', label: 'Free air volume', text: '0.512 m3' },
+  { station: 'air-path', label: 'Face area', text: '12 x 85 cm' },
+  { station: 'power', label: 'Highest', text: '12.6 V' },
+  { station: 'log', label: 'Reading in one line', text: '31.8 dB(A) chair' },
+]
+const stations = ['Need', 'Air path', 'Line-up', 'Power', 'Log', 'Verdict', 'Brief']
+
+interface Watched {
+  key: number
+  changed: number
+  tasks: number[]
+}
+declare global {
+  interface Window {
+    watched: Watched
+  }
+}
+
+/** In the page: when a key was pressed, when the page last changed, and how long tasks took. */
+function watch() {
+  window.watched = { key: 0, changed: 0, tasks: [] }
+  addEventListener('keydown', () => (window.watched.key = performance.now()), true)
+  new MutationObserver(() => (window.watched.changed = performance.now())).observe(document, {
+    subtree: true,
+    childList: true,
+    characterData: true,
+    attributes: true,
+  })
+  new PerformanceObserver((list) => {
+    for (const task of list.getEntries()) window.watched.tasks.push(task.duration)
+  }).observe({ type: 'longtask' })
+}
+const at = (list: readonly number[], share: number) =>
+  list.toSorted((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))] ?? 0
+const longest = (page: Page) => page.evaluate(() => Math.max(0, ...window.watched.tasks.splice(0)))
+
+async function typing(page: Page, url: string, { station, label, text }: (typeof fields)[number]) {
+  await page.goto(`${url}${JOB}/${station}`)
+  const field = page.getByLabel(label, { exact: true })
+  await field.focus()
+  await page.keyboard.press('Control+a')
+  await page.waitForTimeout(800)
+  await longest(page)
+  const delays: number[] = []
+  for (const letter of text) {
+    await page.keyboard.press(letter === ' ' ? 'Space' : letter)
+    await page.waitForTimeout(SETTLE_MS)
+    delays.push(await page.evaluate(() => Math.max(0, window.watched.changed - window.watched.key)))
+  }
+  const task = await longest(page)
+  await page.keyboard.press('Tab')
+  return { delays, task }
+}
+
+/** From the press of a station's link until its page stands. */
+async function going(page: Page, url: string) {
+  await page.goto(`${url}${JOB}/brief`)
+  await page.waitForTimeout(800)
+  const times: { station: string; ms: number }[] = []
+  for (const station of stations) {
+    const link = page
+      .getByRole('navigation', { name: 'Stations' })
+      .getByRole('link', { name: station, exact: false })
+    const before = Date.now()
+    await link.first().click()
+    await page.locator('#main h2').first().waitFor({ state: 'attached' })
+    await page.waitForURL(new RegExp(`/${station.toLowerCase().replace(' ', '-')}`))
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
+    times.push({ station, ms: Date.now() - before })
+    await page.waitForTimeout(600)
+  }
+  return times
+}
+
+async function measure(page: Page, session: CDPSession, url: string, rate: number) {
+  await session.send('Emulation.setCPUThrottlingRate', { rate })
+  const typed = []
+  for (const f of fields) typed.push({ f, ...(await typing(page, url, f)) })
+  return { typed, went: await going(page, url) }
+}
+
+if (!existsSync(CHROMIUM)) throw new Error(`No browser at ${CHROMIUM}: set CHROMIUM.`)
+const data = await demoData()
+const server = await startServer(data)
+const browser = await chromium.launch({ executablePath: CHROMIUM })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+await page.addInitScript(watch)
+const session = await page.context().newCDPSession(page)
+// a first round brings everything into memory
+await going(page, server.url)
+const plain = await measure(page, session, server.url, 1)
+const slow = await measure(page, session, server.url, SLOWER)
+await browser.close()
+await server.stop()
+rmSync(data, { recursive: true, force: true })
+
+const verdict = (good: boolean) => (good ? 'kept' : 'NOT KEPT')
+console.log(`\ntyping: ms from a key to the page's last change; longest task, ms\n`)
+console.log('station     field                   median     p95  longest   slowed: longest')
+for (const [i, { f, delays, task }] of plain.typed.entries())
+  console.log(
+    `${f.station.padEnd(12)}${f.label.padEnd(24)}${at(delays, 0.5).toFixed(0).padStart(6)}${at(delays, 0.95).toFixed(0).padStart(8)}` +
+      `${task.toFixed(0).padStart(9)}${slow.typed[i]!.task.toFixed(0).padStart(18)}`,
+  )
+const all = plain.typed.flatMap((t) => t.delays)
+const most = Math.max(...plain.typed.map((t) => t.task))
+const mostSlow = Math.max(...slow.typed.map((t) => t.task))
+console.log(`\nall fields, p95 ${at(all, 0.95).toFixed(0)} ms (wanted 50): ${verdict(at(all, 0.95) <= 50)}`)
+console.log(`longest task while typing ${most.toFixed(0)} ms (wanted 50): ${verdict(most <= 50)}`)
+console.log(
+  `longest task, ${SLOWER} times slower, ${mostSlow.toFixed(0)} ms (wanted 200): ${verdict(mostSlow <= 200)}`,
+)
+console.log(`\nfrom the press to the station, ms       as it is   ${SLOWER} times slower`)
+for (const [i, w] of plain.went.entries())
+  console.log(`${w.station.padEnd(36)}${String(w.ms).padStart(10)}${String(slow.went[i]!.ms).padStart(17)}`)
+const slowest = Math.max(...slow.went.map((w) => w.ms))
+console.log(`slowest, ${SLOWER} times slower, ${slowest} ms (wanted 1000): ${verdict(slowest <= 1000)}`)
