@@ -102,7 +102,7 @@ export {
   type RunKind,
   type RunState,
 } from './run'
-export { parseReadingLine, type Spoken, type SpokenLine } from './reading-line'
+export { parseReadingLine, type Spoken } from './reading-line'
 export { fromStock, stockKinds, stockPartSchema, type StockKind, type StockPart } from './stock'
 export {
   fanIdsOf,
