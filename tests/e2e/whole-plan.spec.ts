@@ -159,6 +159,8 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   await empty.restart()
   await page.goto(empty.url)
   await page.getByRole('link', { name: 'Charger cupboard' }).click()
+  // the bench leads to the next step: back to the first station
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Brief' }).click()
   await expect(page.getByLabel('Air at its intake')).toHaveValue('28 °C')
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Verdict' }).click()
   await verdict()
