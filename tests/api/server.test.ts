@@ -63,11 +63,14 @@ describe('the routes', () => {
     expect((await fetch(`${server.url}/api/fans/fan-from-afar`)).status).toBe(200)
     // fans that are known stay as they are
     const changed = file.fans.map((f) => ({ ...f, model: 'Other name' }))
-    expect((await send({ plan: file.plan, fans: changed })).status).toBe(200)
+    const again = await send({ plan: file.plan, fans: changed })
+    expect(again.status).toBe(200)
     const kept = (await (await fetch(`${server.url}/api/fans/${file.fans[0]!.id}`)).json()) as {
       fan: { model: string }
     }
     expect(kept.fan.model).toBe(file.fans[0]!.model)
+    for (const id of [own.job.id, (again.body as unknown as StoredPlan).plan.job.id])
+      expect((await fetch(`${server.url}/api/jobs/${id}`, { method: 'DELETE' })).ok).toBe(true)
   })
   test('variants: kept, listed with their figures, refused without a name', async () => {
     const { plan } = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json()) as StoredPlan
