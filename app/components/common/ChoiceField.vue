@@ -23,6 +23,7 @@ function chosen(at: number) {
     <el-select
       :id="id"
       :model-value="index < 0 ? undefined : index"
+      :persistent="false"
       placeholder="choose"
       :filterable="options.length >= SEARCHED"
       :aria-describedby="describedBy"

@@ -75,6 +75,7 @@ const bases = {
     trigger="click"
     :width="340"
     placement="bottom-end"
+    :persistent="false"
   >
     <div class="working">
       <h3>{{ figure.label }}</h3>

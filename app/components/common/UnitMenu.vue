@@ -36,7 +36,7 @@ const themes = [
 </script>
 
 <template>
-  <el-popover trigger="click" :width="330" placement="bottom-end">
+  <el-popover trigger="click" :width="330" placement="bottom-end" :persistent="false">
     <template #reference>
       <button type="button" class="tag menu mono" :aria-label="`Units and theme, now ${summary}`">
         {{ summary }}
@@ -56,6 +56,7 @@ const themes = [
         <div v-for="row in rows" :key="row.q" class="unit">
           <span aria-hidden="true">{{ row.name }}</span>
           <el-select
+            :persistent="false"
             size="small"
             :aria-label="row.name"
             :model-value="row.chosen"

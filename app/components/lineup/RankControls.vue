@@ -58,7 +58,7 @@ const filtered = computed(() => {
     </div>
     <div class="row small last">
       <span class="soft" role="status">{{ status }}</span>
-      <el-popover trigger="click" placement="bottom-end" :width="220">
+      <el-popover trigger="click" placement="bottom-end" :width="220" :persistent="false">
         <template #reference>
           <el-button size="small" text>Columns</el-button>
         </template>

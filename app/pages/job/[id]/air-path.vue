@@ -127,6 +127,7 @@ usePageKeys([
         <div class="adders">
           <el-select
             filterable
+            :persistent="false"
             :placeholder="`+ ${where} …`"
             :aria-label="where"
             :model-value="''"
