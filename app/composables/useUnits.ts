@@ -1,4 +1,5 @@
 import {
+  inOwnUnits,
   printBare,
   printEditable,
   printField,
@@ -22,6 +23,8 @@ export function useUnits() {
     fieldText: (value: number | null | undefined, quantity: Quantity) =>
       printField(value, quantity, settings.units),
     say: (sentence: Sentence) => sayIn(sentence, settings.units),
+    /** one of Redpoll's own sentences, with the metric values in it in the person's units */
+    inUnits: (text: string) => inOwnUnits(text, settings.units),
     symbol: (quantity: Quantity) => unitSymbol(quantity, settings.units),
   }
 }

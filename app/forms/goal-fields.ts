@@ -109,7 +109,7 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
       ventilate: () => ({
         title: 'How much air changes the space?',
         fields: [
-          field('volumeM3', 'Free air volume', 'volume', '', '0.46 m³'),
+          field('volumeM3', 'Free air volume', 'volume'),
           field('airChangesPerH', 'Air changes per hour', 'perHour', '', '20'),
         ],
         more: [
@@ -117,7 +117,7 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
           {
             title: 'Moisture',
             fields: [
-              field('waterKgS', 'Water released', 'waterRate', 'what dries or breathes', '40 g/h'),
+              field('waterKgS', 'Water released', 'waterRate', 'what dries or breathes'),
               field('insideC', 'Temperature inside', 'temperature', 'empty: as at the intake'),
               field('insideRhMax', 'Humidity inside at most', 'ratio', '', '75 %'),
               field('surfaceC', 'Coldest surface it meets', 'temperature', 'for dew'),
@@ -126,7 +126,7 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
           {
             title: 'CO₂',
             fields: [
-              field('co2M3s', 'CO₂ released', 'gasFlow', 'seated adult about 0.31 L/min', '0.31 L/min'),
+              field('co2M3s', 'CO₂ released', 'gasFlow', 'seated adult about 0.31 L/min'),
               field('co2Max', 'Inside at most', 'concentration', '', '1000 ppm'),
               field('co2Fresh', 'In the fresh air', 'concentration', 'empty: 420 ppm'),
             ],
@@ -148,12 +148,12 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
           ...(fumeWay === 'enclosure'
             ? [
                 field('workOpeningM2', 'Opening to work through', 'area', 'hands, door left ajar'),
-                field('faceSpeedMs', 'Air speed into it', 'speed', '0.4 to 1 m/s by hazard', '0.5 m/s'),
+                field('faceSpeedMs', 'Air speed into it', 'speed', '0.4 to 1 m/s by hazard'),
                 field('leakAreaM2', 'Cracks and leaks', 'area', 'taped box 0.05 to 0.2 % of its surface'),
                 field('boxPressurePa', 'Under-pressure wanted', 'pressure', '2.5 to 5 Pa'),
               ]
             : [
-                field('captureSpeedMs', 'Air speed wanted at the source', 'speed', '', '0.5 m/s'),
+                field('captureSpeedMs', 'Air speed wanted at the source', 'speed'),
                 field(
                   'captureDistanceM',
                   'Source to opening',
@@ -213,7 +213,7 @@ export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
       stir: () => ({
         title: 'How much air stirs it?',
         fields: [
-          field('volumeM3', 'Free air volume', 'volume', '', '0.12 m³'),
+          field('volumeM3', 'Free air volume', 'volume'),
           field('turnoversPerH', 'Turnovers per hour', 'perHour', '10 to 60 is a usual start', '40'),
           field('jetReachM', 'Far end of the box', 'distance', 'the jet should still be felt there'),
           field('jetSpeedMs', 'Felt means', 'speed', 'empty: 0.25 m/s'),

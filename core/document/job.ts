@@ -198,6 +198,11 @@ const surroundingShape = {
     .array(z.enum(['hot', 'living', 'battery', 'height', 'walls', 'food', 'rented']))
     .max(7)
     .default([]),
+  /** how a helper came to a value; it speaks for the field while that still holds the value */
+  workings: z
+    .array(z.object({ key: z.string().min(1).max(40), value: z.number(), text: z.string().min(1).max(200) }))
+    .max(12)
+    .default([]),
 }
 
 const choiceShape = {

@@ -1,4 +1,5 @@
 import {
+  inOwnUnits,
   printNumber,
   printQuantity,
   quantityInfo,
@@ -179,7 +180,7 @@ export function printFact(
 
 /** The finding's sentence with its values in the person's units. */
 export function findingMessage(finding: Spoken, preferences: UnitPreferences = {}): string {
-  return finding.message.replace(/\{([\w.]+)\}/g, (_, name: string) =>
+  return inOwnUnits(finding.message, preferences).replace(/\{([\w.]+)\}/g, (_, name: string) =>
     printFact(name as FactName, finding, preferences),
   )
 }

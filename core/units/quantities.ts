@@ -44,7 +44,7 @@ export const quantities = {
       unit('m³/h', 1 / 3600, 1, ['m3/h', 'm^3/h', 'cbm/h', 'm3h', 'cmh']),
       unit('CFM', CFM, 1, ['ft3/min', 'ft^3/min', 'cuft/min']),
       unit('L/s', 1e-3, 2, ['lps', 'l/sec']),
-      unit('L/min', 1e-3 / 60, 0, ['lpm']),
+      unit('L/min', 1e-3 / 60, 1, ['lpm']),
       unit('m³/s', 1, 4, ['m3/s', 'm^3/s']),
       unit('m³/min', 1 / 60, 3, ['m3/min', 'm^3/min', 'cmm']),
     ],
@@ -111,7 +111,7 @@ export const quantities = {
     units: [
       unit('m³', 1, 3, ['m3', 'm^3', 'cbm']),
       unit('ft³', 0.3048 ** 3, 2, ['ft3', 'ft^3', 'cuft']),
-      unit('L', 1e-3, 0, ['litre', 'liter', 'litres', 'liters', 'dm3']),
+      unit('L', 1e-3, 2, ['litre', 'liter', 'litres', 'liters', 'dm3']),
     ],
   },
   temperature: {

@@ -3,6 +3,7 @@ import { unit as mathUnit } from 'mathjs'
 import { describe, expect, test } from 'vitest'
 import { fromSi, preferenceSets, quantities, toSi, type Quantity } from './quantities'
 import { parseNumber, parseQuantity, parseRange } from './parse'
+import { inOwnUnits } from './text'
 import { printEditable, printField, printNumber, printQuantity } from './print'
 
 const value = (text: string, quantity: Quantity) => {
@@ -211,7 +212,7 @@ describe('ranges', () => {
     ['2 d', '2 days'],
     ['90 min', '90 min'],
     ['1.5 min', '90 s'],
-    ['0.5 s', '0.0083333 min'],
+    ['0.5 s', '0.5 s'],
   ])('a time typed as %s stands in its field as %s', (typed, shown) => {
     const parsed = parseQuantity(typed, 'duration')
     expect(parsed.ok && printField(parsed.value, 'duration')).toBe(shown)
@@ -227,5 +228,57 @@ describe('ranges', () => {
     [4 * 86400, '4 days'],
   ])('%s s prints as %s', (seconds, text) => {
     expect(printQuantity(seconds, 'duration').replaceAll('\u00a0', ' ')).toBe(text)
+  })
+})
+
+describe('magnitudes that read well', () => {
+  const imperial = preferenceSets.imperial
+  // worked by hand: 1 CFM = 0.3048^3/60 m3/s, 1 in = 25.4 mm exactly (NIST SP 811)
+  test.each([
+    [0.0005, 'volume', {}, '0.5 L'],
+    [0.0005, 'volume', imperial, '0.5 L'],
+    [0.46, 'volume', {}, '0.46 m³'],
+    [0.003, 'length', imperial, '3 mm'],
+    [0.092, 'length', imperial, '3.62 in'],
+    [2e-5, 'area', {}, '20 mm²'],
+    [2e-5, 'area', imperial, '20 mm²'],
+    [0.7 * 4.719474432e-4, 'flow', imperial, '0.7 CFM'],
+    [0.03 * 4.719474432e-4, 'flow', imperial, '0.03 CFM'],
+    [0.2 / 3600, 'flow', {}, '3.3 L/min'],
+    [0.04, 'pressure', {}, '0.04 Pa'],
+    [-0.04, 'pressure', {}, '−0.04 Pa'],
+    [1e-9, 'pressure', {}, '0 Pa'],
+    [0.04, 'temperatureDifference', {}, '0 K'],
+    [0, 'flow', {}, '0 m³/h'],
+  ] as const)('%d of a %s', (value, quantity, units, text) => {
+    expect(printQuantity(value, quantity, units).replace('\u00a0', ' ')).toBe(text)
+  })
+  test.each([
+    [100, 'altitude', imperial, '330 ft'],
+    [328 * 0.3048, 'altitude', imperial, '328 ft'],
+    [180, 'altitude', {}, '180 m'],
+    [1.5, 'distance', imperial, '4.92 ft'],
+    [0.06, 'length', imperial, '2.36 in'],
+    [0.003, 'length', imperial, '3 mm'],
+    [0.0005, 'volume', {}, '0.5 L'],
+    [294.35 - 273.15, 'temperature', imperial, '70.16 °F'],
+  ] as const)('a field with %d of a %s', (value, quantity, units, text) => {
+    expect(printField(value, quantity, units)).toBe(text)
+  })
+})
+
+describe('our own sentences in the person’s units', () => {
+  test.each([
+    ['empty: 0.25 m/s', 'empty: 49 ft/min'],
+    ['usual: 2.5 to 5 Pa', 'usual: 0.01 to 0.02 inH₂O'],
+    ['not below 0 °C, at most 45 °C.', 'not below 32 °F, at most 113 °F.'],
+    ['insulated tools, fuse within 0.2 m.', 'insulated tools, fuse within 0.7 ft.'],
+    ['1.4 K/W and 12 V, 5 mm2', '1.4 K/W and 12 V, 5 mm2'],
+    ['a box of 30 × 30 × 10 cm', 'a box of 30 × 30 × 10 cm'],
+    ['Foam 45 ppi, 10 mm', 'Foam 45 ppi, 0.39 in'],
+  ])('%s', (text, own) => {
+    expect(inOwnUnits(text, preferenceSets.imperial).replaceAll('\u00a0', ' ')).toBe(own)
+    expect(inOwnUnits(text, {})).toBe(text)
+    expect(inOwnUnits(text, preferenceSets.metric)).toBe(text)
   })
 })

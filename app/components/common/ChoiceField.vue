@@ -8,6 +8,7 @@ const props = defineProps<{
   hideLabel?: boolean
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: T] }>()
+const { inUnits } = useUnits()
 const id = useId()
 const index = computed(() => props.options.findIndex((o) => o.value === props.modelValue))
 /** From so many on a list can be searched. */
@@ -29,7 +30,7 @@ function chosen(at: number) {
       :aria-describedby="describedBy"
       @change="chosen"
     >
-      <el-option v-for="(option, i) in options" :key="i" :value="i" :label="option.label" />
+      <el-option v-for="(option, i) in options" :key="i" :value="i" :label="inUnits(option.label)" />
     </el-select>
   </FieldShell>
 </template>

@@ -12,6 +12,8 @@ const props = defineProps<{
   shape?: Shape
   tight?: boolean
   uncertainties?: Uncertainty[]
+  /** how a helper came to a value, shown while the field holds it */
+  workings?: { key: string; value: number; text: string }[]
 }>()
 const emit = defineEmits<{
   set: [key: keyof T & string, value: unknown]
@@ -32,6 +34,10 @@ function typed(key: keyof T & string, value: unknown) {
   if (uncertaintyOf(key)?.grade === 'range') emit('uncertainty', null, key as UncertainInput, value as number)
   else emit('set', key, value)
 }
+const workingOf = (key: keyof T & string) => {
+  const working = props.workings?.find((w) => w.key === key && w.value === props.record[key])
+  return working ? { hint: `= ${working.text}` } : {}
+}
 const rows = computed(() =>
   props.fields.map((field) => {
     const { key, ...words } = field
@@ -40,7 +46,7 @@ const rows = computed(() =>
     return {
       field,
       kind: text ? 'text' : yesNo ? 'yesNo' : 'quantity' in field ? 'quantity' : 'options',
-      bound: bound as { label: string; quantity: never; options: never },
+      bound: { ...bound, ...workingOf(field.key) } as { label: string; quantity: never; options: never },
       value: props.record[key] as never,
     }
   }),

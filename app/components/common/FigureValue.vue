@@ -10,7 +10,7 @@ const props = defineProps<{
   /** words before the value */ before?: string
   /** without its unit, which stands in the column's head */ bare?: boolean
 }>()
-const { show, bare: printBare } = useUnits()
+const { show, bare: printBare, inUnits } = useUnits()
 const open = ref(false)
 /** the pop-over is made at the first opening: a table may hold hundreds of figures */
 const made = ref(false)
@@ -101,7 +101,7 @@ const bases = {
       </p>
       <p class="small">
         Rests on {{ bases[figure.basis] }}.<template v-if="figure.note">
-          {{ figure.note }}
+          {{ inUnits(figure.note) }}
         </template>
       </p>
       <p v-if="figure.source" class="small soft">Source: {{ figure.source }}</p>

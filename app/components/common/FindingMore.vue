@@ -6,7 +6,7 @@ import { findingMessage, type Finding } from '#core/rules'
 const props = defineProps<{ finding: Finding }>()
 const emit = defineEmits<{ went: [] }>()
 const job = useJobStore()
-const { units, show } = useUnits()
+const { units, show, inUnits } = useUnits()
 const remediesOf = useRemedies()
 const jobId = computed(() => job.plan?.job.id ?? '')
 const also = computed(() =>
@@ -46,7 +46,7 @@ function attempt(remedy: Remedy) {
 
 <template>
   <div class="more small">
-    <p><strong>Why:</strong> {{ finding.why }}</p>
+    <p><strong>Why:</strong> {{ inUnits(finding.why) }}</p>
     <template v-if="also.length">
       <p><strong>The same cause shows as:</strong></p>
       <ul class="also">
@@ -58,7 +58,7 @@ function attempt(remedy: Remedy) {
     <ul v-if="remedies?.length" class="try" aria-label="Takes it away">
       <li v-for="r in remedies" :key="r.key">
         <span
-          >{{ r.label }}<span v-if="effect(r)" class="mono soft"> → {{ effect(r) }}</span></span
+          >{{ inUnits(r.label) }}<span v-if="effect(r)" class="mono soft"> → {{ effect(r) }}</span></span
         >
         <el-button size="small" :aria-label="`Try: ${r.label}`" @click="attempt(r)">Try</el-button>
       </li>

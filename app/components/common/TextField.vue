@@ -26,6 +26,15 @@ function typed(value: string) {
   error.value = props.required && !value.trim() ? 'This is needed.' : ''
   if (!error.value) emit('update:modelValue', value)
 }
+/** The usual words that what is typed may become; all of them in an empty field. */
+function alike(query: string, found: (words: { value: string }[]) => void) {
+  const wanted = query.trim().toLowerCase()
+  found(
+    (props.suggest ?? [])
+      .filter((word) => word.toLowerCase().includes(wanted) && word.toLowerCase() !== wanted)
+      .map((value) => ({ value })),
+  )
+}
 function left() {
   focused.value = false
   if (error.value) return
@@ -42,7 +51,22 @@ function left() {
     :error="error"
     :hint="hint"
   >
+    <el-autocomplete
+      v-if="suggest"
+      :id="id"
+      :model-value="text"
+      :placeholder="placeholder"
+      :maxlength="maxlength ?? 120"
+      :aria-invalid="error ? 'true' : undefined"
+      :aria-describedby="describedBy"
+      :fetch-suggestions="alike"
+      :teleported="true"
+      @update:model-value="typed(String($event))"
+      @focus="focused = true"
+      @blur="left"
+    />
     <el-input
+      v-else
       :id="id"
       :type="lines ? 'textarea' : 'text'"
       :rows="lines"
@@ -52,13 +76,9 @@ function left() {
       :aria-invalid="error ? 'true' : undefined"
       :aria-describedby="describedBy"
       autocomplete="off"
-      :list="suggest?.length ? `${id}-list` : undefined"
       @input="typed"
       @focus="focused = true"
       @blur="left"
     />
-    <datalist v-if="suggest?.length" :id="`${id}-list`">
-      <option v-for="word in suggest" :key="word" :value="word" />
-    </datalist>
   </FieldShell>
 </template>

@@ -5,7 +5,7 @@ import type { StoredPlan } from '#shared/api'
 
 /** What would have to change: every lever with its effect on the whole plan; and which measurement would tell most. */
 const job = useJobStore()
-const { bare, show } = useUnits()
+const { bare, show, inUnits } = useUnits()
 const beside = useImprovements()
 const all = ref(false)
 /** the picked fan gives less than is wanted */
@@ -124,7 +124,7 @@ async function keep(improvement: Improvement) {
       <li v-for="improvement in shown" :key="improvement.key">
         <StateMark :state="improvement.meets ? 'settled' : 'fix'" />
         <span
-          ><strong>{{ improvement.label }}</strong
+          ><strong>{{ inUnits(improvement.label) }}</strong
           ><span class="small soft"> · {{ groups[improvement.group] }}</span></span
         >
         <span class="mono small effect">{{ effectOf(improvement) }}</span>

@@ -8,10 +8,10 @@ defineProps<{
   unit: string
   what: string
 }>()
-const emit = defineEmits<{ use: [value: number] }>()
+const emit = defineEmits<{ use: [value: number, working: string] }>()
 const drawer = ref<{ close: () => void }>()
-function use(row: { low: number; high: number }) {
-  emit('use', (row.low + row.high) / 2)
+function use(row: { name: string; low: number; high: number }) {
+  emit('use', (row.low + row.high) / 2, `usual: ${row.name}, ${row.low} to ${row.high}`)
   drawer.value?.close()
 }
 </script>

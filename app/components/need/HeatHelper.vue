@@ -3,7 +3,9 @@ import { LABEL_SHARE } from '#core/need'
 import type { Uncertainty, HeatBasis } from '#core/document'
 
 /** From what a maker can read to the heat inside: a wall meter, a label, a battery's voltage and current. */
-const emit = defineEmits<{ use: [watts: number, basis: HeatBasis, uncertainty: Uncertainty | null] }>()
+const emit = defineEmits<{
+  use: [watts: number, basis: HeatBasis, uncertainty: Uncertainty | null, working: string]
+}>()
 const { show } = useUnits()
 type Way = 'meter' | 'label' | 'battery'
 const way = ref<Way>('meter')
@@ -29,15 +31,27 @@ const heat = computed(() => (power.value === null ? null : power.value * (share.
 const drawer = ref<{ close: () => void }>()
 function use() {
   if (heat.value === null || power.value === null) return
-  if (way.value !== 'label') emit('use', heat.value, 'measured', null)
-  else if (share.value !== null) emit('use', heat.value, 'estimate', null)
+  const read =
+    way.value === 'meter'
+      ? `${show(power.value, 'power')} at the wall meter`
+      : `${show(volts.value, 'voltage')} × ${show(amps.value, 'current')} ${way.value === 'label' ? 'on the label' : 'at the battery'}`
+  const part = share.value ?? (way.value === 'label' ? LABEL_SHARE.value : null)
+  const working = part === null ? read : `${read} × ${show(part, 'ratio')}`
+  if (way.value !== 'label') emit('use', heat.value, 'measured', null, working)
+  else if (share.value !== null) emit('use', heat.value, 'estimate', null, working)
   else
-    emit('use', heat.value, 'estimate', {
-      id: 'heatW',
-      grade: 'range',
-      low: power.value * LABEL_SHARE.low,
-      high: power.value * LABEL_SHARE.high,
-    })
+    emit(
+      'use',
+      heat.value,
+      'estimate',
+      {
+        id: 'heatW',
+        grade: 'range',
+        low: power.value * LABEL_SHARE.low,
+        high: power.value * LABEL_SHARE.high,
+      },
+      working,
+    )
   drawer.value?.close()
 }
 </script>

@@ -2,7 +2,7 @@
 import { boxVolume, cylinderVolume, roofVolume } from '#core/need'
 
 /** Volume from the sides of a box, the space under a gable roof, or a round tank. */
-const emit = defineEmits<{ use: [volume: number] }>()
+const emit = defineEmits<{ use: [volume: number, working: string] }>()
 const { show } = useUnits()
 type Form = 'box' | 'roof' | 'round'
 const form = ref<Form>('box')
@@ -27,7 +27,14 @@ const volume = computed(() => {
 })
 const drawer = ref<{ close: () => void }>()
 function use() {
-  emit('use', volume.value!)
+  const sides = (
+    form.value === 'round' ? [first.value, height.value] : [first.value, second.value, height.value]
+  )
+    .map((v) => show(v, 'distance'))
+    .join(' × ')
+  const less = filled.value ? `, less ${show(filled.value, 'ratio')}` : ''
+  const shape = form.value === 'roof' ? 'half of ' : form.value === 'round' ? 'round, Ø × height ' : ''
+  emit('use', volume.value!, `${shape}${sides}${less}`)
   drawer.value?.close()
 }
 </script>

@@ -3,7 +3,7 @@ import { wallLoss, walls } from '#core/need'
 import type { Uncertainty } from '#core/document'
 
 /** Wall loss of a box from its material and outer sides. */
-const emit = defineEmits<{ use: [conductance: number, uncertainty: Uncertainty] }>()
+const emit = defineEmits<{ use: [conductance: number, uncertainty: Uncertainty, working: string] }>()
 const { show } = useUnits()
 const material = ref(walls[0]!.key)
 const placement = ref<'free-standing' | 'wall'>('free-standing')
@@ -25,7 +25,9 @@ const loss = computed(() =>
 const drawer = ref<{ close: () => void }>()
 function use() {
   const { value, low, high } = loss.value!
-  emit('use', value, { id: 'wallLossWK', grade: 'range', low, high })
+  const sides = [height.value, width.value, depth.value].map((v) => show(v, 'distance')).join(' × ')
+  const wall = walls.find((w) => w.key === material.value)!.name
+  emit('use', value, { id: 'wallLossWK', grade: 'range', low, high }, `${wall}, ${sides}`)
   drawer.value?.close()
 }
 </script>

@@ -7,7 +7,7 @@ import type { PathElement } from '#core/document'
 const props = defineProps<{ element: PathElement }>()
 const emit = defineEmits<{ apply: [change: WhatIf] }>()
 const job = useJobStore()
-const { show } = useUnits()
+const { show, inUnits } = useUnits()
 const report = computed(() => job.report!)
 const flowOn = computed(() => {
   const selection = report.value.selection
@@ -59,7 +59,7 @@ const rows = computed(() =>
     <h3>What if it were …</h3>
     <ul>
       <li v-for="w in rows" :key="w.key">
-        <span>{{ w.label }}</span>
+        <span>{{ inUnits(w.label) }}</span>
         <span class="mono small effect">{{ w.effect.text }}</span>
         <el-button size="small" :aria-label="`Try: ${w.label}`" @click="emit('apply', w)"> Try </el-button>
       </li>

@@ -93,7 +93,7 @@ usePageKeys([
     >
       <FindingList
         :findings="report.findings.findings"
-        empty="Nothing to mend in what has been checked."
+        empty="Nothing to fix in what has been checked."
         @went="findingsOpen = false"
       />
       <p class="small soft checked">

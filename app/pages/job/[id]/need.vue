@@ -5,7 +5,7 @@ import { jobSchema } from '#core/document'
 
 definePageMeta({ station: 'need' })
 
-const { store, plan, report, set, put, findings } = useJob('need')
+const { store, plan, report, put, findings } = useJob('need')
 const { show, bare } = useUnits()
 const uncertainty = useUncertaintyReport()
 const job = computed(() => plan.value.job)
@@ -40,14 +40,17 @@ function setUncertainty(entry: Uncertainty | null, key: UncertainInput, value?: 
     if (value !== undefined) assign(d.job, key, value)
   }, `doubt.${key}`)
 }
-function useHeat(watts: number, basis: HeatBasis, range: Uncertainty | null) {
+type Helped = 'heatW' | 'volumeM3' | 'wallLossWK' | 'airChangesPerH' | 'captureSpeedMs' | 'mixing'
+/** Takes a helper's value, with its doubt if it has one, and keeps how it came about. */
+function takeHelp(key: Helped, value: number, working: string, range?: Uncertainty | null, basis?: HeatBasis) {
   store.change((d) => {
-    d.job.heatW = watts
-    d.job.heatBasis = basis
-    d.uncertainties = [...d.uncertainties.filter((x) => x.id !== 'heatW'), ...(range ? [range] : [])]
+    d.job[key] = value
+    if (basis) d.job.heatBasis = basis
+    if (range !== undefined)
+      d.uncertainties = [...d.uncertainties.filter((x) => x.id !== key), ...(range ? [range] : [])]
+    d.job.workings = [...d.job.workings.filter((w) => w.key !== key), { key, value, text: working }]
   })
 }
-const useWall = (value: number, range: Uncertainty) => setUncertainty(range, 'wallLossWK', value)
 const setSink = (points: typeof plan.value.sink) =>
   store.change((d) => {
     d.sink = points
@@ -70,14 +73,21 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
         :fields="form.fields"
         :shape="jobSchema.shape"
         :uncertainties="plan.uncertainties"
+        :workings="job.workings"
         @set="put"
         @uncertainty="setUncertainty"
       />
       <SinkTable v-if="goal === 'part'" :points="plan.sink" @update="setSink" />
       <div v-if="usesHeat || usesVolume || usesWall" class="row">
-        <HeatHelper v-if="usesHeat" @use="useHeat" />
-        <VolumeHelper v-if="usesVolume" @use="set('volumeM3')($event)" />
-        <WallHelper v-if="usesWall" @use="useWall" />
+        <HeatHelper
+          v-if="usesHeat"
+          @use="(watts, basis, range, working) => takeHelp('heatW', watts, working, range, basis)"
+        />
+        <VolumeHelper v-if="usesVolume" @use="(value, working) => takeHelp('volumeM3', value, working)" />
+        <WallHelper
+          v-if="usesWall"
+          @use="(value, range, working) => takeHelp('wallLossWK', value, working, range)"
+        />
         <GuideTable
           v-if="goal === 'ventilate'"
           label="Usual air changes"
@@ -85,7 +95,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
           :rows="airChangeGuide.map((g) => ({ name: g.place, low: g.low, high: g.high }))"
           unit="/h"
           what="air changes per hour"
-          @use="set('airChangesPerH')($event)"
+          @use="(value, working) => takeHelp('airChangesPerH', value, working)"
         />
         <GuideTable
           v-if="goal === 'fume' && job.fumeWay !== 'enclosure'"
@@ -94,7 +104,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
           :rows="captureGuide.map((g) => ({ name: g.how, low: g.low, high: g.high }))"
           unit="m/s"
           what="metres per second"
-          @use="set('captureSpeedMs')($event)"
+          @use="(value, working) => takeHelp('captureSpeedMs', value, working)"
         />
         <GuideTable
           v-if="goal === 'ventilate' || goal === 'fume'"
@@ -103,7 +113,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
           :rows="mixingGuide.map((g) => ({ name: g.how, low: g.low, high: g.high }))"
           unit=""
           what="as mixing factor"
-          @use="set('mixing')($event)"
+          @use="(value, working) => takeHelp('mixing', value, working)"
         />
       </div>
       <div class="helpers">
@@ -120,6 +130,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
             :fields="part.fields"
             :shape="jobSchema.shape"
             :uncertainties="plan.uncertainties"
+            :workings="job.workings"
             @set="put"
             @uncertainty="setUncertainty"
           />

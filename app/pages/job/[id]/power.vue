@@ -2,7 +2,7 @@
 definePageMeta({ station: 'power' })
 
 const { plan, report, findings } = useJob('power')
-const { show } = useUnits()
+const { show, inUnits } = useUnits()
 const source = computed(() => plan.value.source)
 const power = computed(() => report.value.power)
 const view = ref<'diagram' | 'wires' | 'order' | 'parts'>('diagram')
@@ -58,14 +58,13 @@ const print = () => window.print()
         <el-button size="small" class="no-print" @click="print">Print</el-button>
       </div>
       <ul v-if="cautions.length" class="cautions small">
-        <li v-for="c in cautions" :key="c"><StateMark state="stop" /> {{ c }}</li>
+        <li v-for="c in cautions" :key="c"><StateMark state="stop" /> {{ inUnits(c) }}</li>
       </ul>
       <FeedDiagram v-if="view === 'diagram'" :chosen="forms?.nodeId" @choose="forms?.openNode($event)" />
       <WireSheet v-else :view="view" />
     </section>
     <div class="stack no-print">
-      <FeedForms ref="forms" />
-      <section class="sheet stack">
+      <section class="sheet">
         <h2>At the fan and at the source</h2>
         <p v-if="!report.selection && !plan.selection" class="soft">
           Pick a fan in the Line-up: its current at its driven voltage decides the rest.
@@ -82,7 +81,10 @@ const print = () => window.print()
             </div>
           </dl>
         </template>
-        <FindingList :findings="findings" empty="Nothing to mend in what has been checked." />
+      </section>
+      <FeedForms ref="forms" />
+      <section class="sheet">
+        <FindingList :findings="findings" empty="Nothing to fix in what has been checked." />
       </section>
       <BatteryPanel v-if="source && isBattery(source.kind)" />
     </div>
@@ -105,8 +107,8 @@ const print = () => window.print()
 }
 .figures {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
-  gap: 8px 14px;
+  grid-template-columns: repeat(auto-fill, minmax(122px, 1fr));
+  gap: 4px 14px;
   margin: 0;
 }
 .figures dd {
