@@ -43,7 +43,7 @@ test('own weights, unlike pairs and the pairs’ construction', async ({ page, d
   await page.goto(`${demo.url}/job/job-mushroom-tent/line-up`)
   await choose(page, 'Rank by something else', 'Own weights')
   await expect(page.getByLabel('little power')).toBeVisible()
-  await page.getByLabel('unlike pairs').check()
+  await page.getByLabel('mixed pairs').check()
   const pair = page.locator('table.ranks tbody tr').filter({ hasText: ' + ' }).first()
   await expect(pair).toBeVisible()
   await pair.getByRole('button', { name: /^Pick/ }).click()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMediaQuery, useResizeObserver } from '@vueuse/core'
 import type { ElementReport, RibbonSegment } from '#core/plan'
-import { layoutRibbon, nameLines, RIBBON, wordsWidth, type Lane, type Piece } from '~/charts/ribbon-layout'
+import { layoutRibbon, nameLines, RIBBON, wordsWidth, type Piece } from '~/charts/ribbon-layout'
 
 /**
  * The living cross-section of the air path: height follows free area, tint follows temperature, each piece shows its
@@ -15,7 +15,8 @@ const props = defineProps<{
   jobName: string
   selected?: string
 }>()
-const { show, symbol, bare } = useUnits()
+const { show } = useUnits()
+const { pressed, valueOf, laneWords, wordsOf } = useRibbonWords()
 const { height: HEIGHT, middle: MIDDLE } = RIBBON
 const boxWidth = ref(1000)
 const box = ref<HTMLElement>()
@@ -30,28 +31,6 @@ const width = computed(() => Math.max(boxWidth.value, wordsWidth(props.segments)
 const layout = computed(() => layoutRibbon(props.segments, width.value))
 const crowded = computed(() => wordsWidth(props.segments) > boxWidth.value)
 
-/** Below this a chamber is as good as level with the room, Pa. */
-const LEVEL_PA = 0.05
-const pressed = (s: RibbonSegment) =>
-  s.kind !== 'chamber' || s.gaugePa === null || Math.abs(s.gaugePa) < LEVEL_PA ? 0 : Math.sign(s.gaugePa)
-const gaugeWords = (s: RibbonSegment) =>
-  pressed(s)
-    ? `${bare(Math.abs(s.gaugePa!), 'pressure')} ${symbol('pressure')} ${pressed(s) < 0 ? 'under' : 'over'}`
-    : ''
-const valueOf = (s: RibbonSegment) =>
-  s.kind.startsWith('room')
-    ? show(s.temperatureC, 'temperature')
-    : s.missing
-      ? 'size?'
-      : s.kind === 'chamber'
-        ? gaugeWords(s)
-        : s.deltaPa === null
-          ? ''
-          : `${s.deltaPa > 0 ? '+' : ''}${bare(s.deltaPa, 'pressure')} ${symbol('pressure')}`
-/** Of a way its name with its flow, or what of it fits whole. */
-const laneWords = ({ name, flow, width: room }: Lane) =>
-  [flow === null ? name : `${name} ${show(flow, 'flow')}`, name].find((w) => nameLines(w, room).length === 1) ??
-  ''
 /** A piece in which the air becomes warmer fades from the one before. */
 const shadeId = useId()
 const warming = (i: number) =>
@@ -82,25 +61,7 @@ const legend = computed(() => {
       }
     : null
 })
-/** Places of up to four fan signs beside each other. */
-const fanShifts = (count: number) =>
-  Array.from({ length: Math.min(4, count) }, (_, i) => (i - (Math.min(4, count) - 1) / 2) * 24)
 const tint = (share: number) => `color-mix(in oklab, var(--warm) ${Math.round(share * 100)}%, var(--teal-soft))`
-function wordsOf(s: RibbonSegment): string {
-  const parts = [s.name]
-  if (s.areaM2) parts.push(`free area ${show(s.areaM2, 'area')}`)
-  if (s.missing) parts.push('size missing')
-  if (s.deltaPa !== null && s.kind !== 'chamber')
-    parts.push(`${s.deltaPa > 0 ? 'gains' : 'loses'} ${show(Math.abs(s.deltaPa), 'pressure')}`)
-  if (s.kind === 'chamber' && s.gaugePa !== null)
-    parts.push(
-      `${show(Math.abs(s.gaugePa), 'pressure')} ${s.gaugePa < 0 ? 'under' : 'over'} the room’s pressure`,
-    )
-  if (s.temperatureC !== null) parts.push(`air at ${show(s.temperatureC, 'temperature')}`)
-  for (const b of s.branches)
-    parts.push(`${b.leak ? 'leak ' : ''}${b.name}${b.flow === null ? '' : ` ${show(b.flow, 'flow')}`}`)
-  return parts.join(', ')
-}
 const all = computed(() =>
   props.segments.flatMap((s) => [
     { way: '', segment: s },
@@ -174,53 +135,18 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
               </linearGradient>
             </template>
           </defs>
-          <g
+          <RibbonPiece
             v-for="(piece, i) in layout.pieces"
             :key="piece.segment.id"
-            class="piece"
-            :class="{ selected: piece.segment.id === selected }"
-            role="link"
-            tabindex="0"
-            :aria-label="wordsOf(piece.segment)"
-            @click="open(piece.segment)"
-            @keydown.enter.prevent="open(piece.segment)"
-            @mouseenter="shownId = piece.segment.id"
-            @mouseleave="shownId = null"
-            @focus="shownId = piece.segment.id"
-            @blur="shownId = null"
+            :piece="piece"
+            :selected="piece.segment.id === selected"
+            :label="wordsOf(piece.segment)"
+            :fill="warming(i) ? `url(#${shadeId}-${i})` : tint(piece.segment.tint)"
+            :hit="{ top: 0, height: HEIGHT }"
+            @open="open(piece.segment)"
+            @show="shownId = $event ? piece.segment.id : null"
           >
-            <rect class="hit" :x="piece.x" y="0" :width="piece.width" :height="HEIGHT" />
-            <rect
-              v-if="piece.segment.kind !== 'split'"
-              :x="piece.x - 0.5"
-              :y="piece.top"
-              :width="piece.width + 1"
-              :height="piece.height"
-              :fill="warming(i) ? `url(#${shadeId}-${i})` : tint(piece.segment.tint)"
-            />
             <path v-if="pressed(piece.segment)" class="pressed" :d="pressedMarks(piece)" />
-            <g
-              v-if="piece.segment.kind === 'fan'"
-              class="fan"
-              :transform="`translate(${piece.x + piece.width / 2} ${MIDDLE})`"
-            >
-              <g
-                v-for="shift in fanShifts(piece.segment.fans?.count ?? 1)"
-                :key="shift"
-                :transform="`translate(${shift} 0)`"
-              >
-                <rect x="-9" y="-23" width="18" height="46" rx="4" />
-                <path d="M0 -17 q8 8 0 17 q-8 9 0 17" />
-              </g>
-            </g>
-            <RibbonSign
-              v-else
-              :kind="piece.segment.kind"
-              :x="piece.x"
-              :top="piece.top"
-              :height="piece.height"
-              :width="piece.width"
-            />
             <path
               v-if="piece.segment.kind.startsWith('room') || piece.segment.kind === 'chamber'"
               class="arrow"
@@ -238,7 +164,7 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
             >
               {{ words }}
             </text>
-          </g>
+          </RibbonPiece>
           <g v-for="lane in layout.lanes" :key="lane.id">
             <rect
               class="lane"
@@ -248,37 +174,17 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
               :width="lane.width"
               :height="lane.height"
             />
-            <g
+            <RibbonPiece
               v-for="piece in lane.pieces"
               :key="piece.segment.id"
-              class="piece"
-              :class="{ selected: piece.segment.id === selected }"
-              role="link"
-              tabindex="0"
-              :aria-label="`${lane.name}: ${wordsOf(piece.segment)}`"
-              @click="open(piece.segment)"
-              @keydown.enter.prevent="open(piece.segment)"
-              @mouseenter="shownId = piece.segment.id"
-              @mouseleave="shownId = null"
-              @focus="shownId = piece.segment.id"
-              @blur="shownId = null"
-            >
-              <rect class="hit" :x="piece.x" :y="lane.top" :width="piece.width" :height="lane.height" />
-              <rect
-                :x="piece.x"
-                :y="piece.top"
-                :width="piece.width"
-                :height="piece.height"
-                :fill="tint(piece.segment.tint)"
-              />
-              <RibbonSign
-                :kind="piece.segment.kind"
-                :x="piece.x"
-                :top="piece.top"
-                :height="piece.height"
-                :width="piece.width"
-              />
-            </g>
+              :piece="piece"
+              :selected="piece.segment.id === selected"
+              :label="`${lane.name}: ${wordsOf(piece.segment)}`"
+              :fill="tint(piece.segment.tint)"
+              :hit="lane"
+              @open="open(piece.segment)"
+              @show="shownId = $event ? piece.segment.id : null"
+            />
             <text v-if="lane.height > 13" class="lane-name" :x="lane.x + 4" :y="lane.top + 11">
               {{ laneWords(lane) }}
             </text>
@@ -301,41 +207,14 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
         </svg>
         <RibbonDrift :pieces="layout.pieces" />
       </div>
-      <div class="tools">
-        <button
-          type="button"
-          class="tool"
-          :disabled="zoom === (crowded ? 0 : 1)"
-          aria-label="Ribbon: further away"
-          title="Further away"
-          @click="zoom--"
-        >
-          −
-        </button>
-        <button
-          type="button"
-          class="tool"
-          :disabled="zoom === zooms.length - 1"
-          aria-label="Ribbon: closer"
-          title="Closer"
-          @click="zoom++"
-        >
-          +
-        </button>
-        <button type="button" class="tool" aria-label="Ribbon: save as SVG" title="Save as SVG" @click="save">
-          ⤓
-        </button>
-        <button
-          type="button"
-          class="tool"
-          :aria-pressed="asText"
-          aria-label="Ribbon: read as text"
-          title="Read as text"
-          @click="asText = !asText"
-        >
-          ≡
-        </button>
-      </div>
+      <RibbonTools
+        :furthest="zoom === (crowded ? 0 : 1)"
+        :closest="zoom === zooms.length - 1"
+        :as-text="asText"
+        @zoom="zoom += $event"
+        @save="save"
+        @text="asText = !asText"
+      />
       <div v-if="working && !asText" class="working small" aria-hidden="true">
         <strong>{{ working.words }}</strong>
         <template v-if="working.report?.figure.formula">
@@ -407,48 +286,6 @@ const save = () => svg.value && saveSvg(svg.value, `${props.jobName} air path`)
 svg {
   display: block;
 }
-.tools {
-  display: grid;
-  align-content: center;
-  justify-items: center;
-  border-left: 1px solid var(--line);
-}
-.tool {
-  border: 0;
-  background: none;
-  color: var(--ink-soft);
-  width: 28px;
-  height: 26px;
-  cursor: pointer;
-  border-radius: 4px;
-  line-height: 1;
-}
-.tool:hover:not([disabled]) {
-  background: var(--sheet-soft);
-  color: var(--ink);
-}
-.tool[disabled] {
-  opacity: 0.4;
-  cursor: default;
-}
-.hit {
-  fill: transparent;
-}
-.piece {
-  cursor: pointer;
-}
-.piece:hover .name,
-.piece.selected .name {
-  text-decoration: underline;
-  font-weight: 700;
-}
-.piece:focus-visible {
-  outline: none;
-}
-.piece:focus-visible .hit {
-  stroke: var(--focus);
-  stroke-width: 2;
-}
 .lane {
   fill: var(--sheet-soft);
   stroke: var(--line);
@@ -483,16 +320,6 @@ text {
   fill: none;
   stroke: var(--teal);
   stroke-width: 1.5;
-}
-.fan rect {
-  fill: var(--sheet);
-  stroke: var(--cap);
-  stroke-width: 2;
-}
-.fan path {
-  fill: none;
-  stroke: var(--cap);
-  stroke-width: 2;
 }
 .gap {
   cursor: pointer;

@@ -54,7 +54,7 @@ const filtered = computed(() => {
       />
       <el-checkbox v-model="choice.filter.fits">fits</el-checkbox>
       <el-checkbox v-model="choice.filter.owned">I own it</el-checkbox>
-      <el-checkbox v-model="choice.pairs">unlike pairs</el-checkbox>
+      <el-checkbox v-model="choice.pairs">mixed pairs</el-checkbox>
     </div>
     <div class="row small last">
       <span class="soft" role="status">{{ status }}</span>
@@ -139,24 +139,23 @@ const filtered = computed(() => {
   display: grid;
 }
 .filters {
-  gap: 9px;
+  gap: 4px 10px;
   margin: 6px 0 2px;
-  flex-wrap: nowrap;
 }
-@media (max-width: 1240px) {
-  .filters {
-    flex-wrap: wrap;
-  }
+.filters .short {
+  flex: 0 1 112px;
+  min-width: 104px;
 }
-.short {
-  width: 118px;
-}
-.filters label {
+.filters :deep(.el-checkbox) {
+  margin: 0;
   white-space: nowrap;
   display: inline-flex;
   align-items: center;
-  gap: 6px;
   min-height: 26px;
+}
+.filters :deep(.el-checkbox__label) {
+  padding-left: 6px;
+  font-size: 13px;
 }
 .weights {
   display: grid;

@@ -164,7 +164,7 @@ const setValues = (reading: Reading, values: number[]) => {
           <th>What</th>
           <th>Where</th>
           <th>Stage</th>
-          <th>Only source running</th>
+          <th>Running alone</th>
           <th>Values read</th>
           <th><span class="visually-hidden">Remove</span></th>
         </tr>
@@ -310,21 +310,21 @@ const setValues = (reading: Reading, values: number[]) => {
   min-height: 34px;
 }
 .readings td {
-  padding: 3px 6px;
-  min-width: 96px;
+  padding: 3px 5px;
+  min-width: 84px;
   vertical-align: top;
 }
 .readings td:first-child {
   padding-top: 9px;
 }
 .readings td:nth-child(2) {
-  min-width: 150px;
+  min-width: 124px;
 }
 .readings td:last-child {
   min-width: 0;
 }
 .readings td:nth-child(5) {
-  min-width: 195px;
+  min-width: 170px;
 }
 .block {
   display: block;

@@ -23,7 +23,7 @@ const adjustable = computed(() => ['buck', 'boost', 'linear'].includes(converter
   <div class="sheet-head">
     <h2>Through what?</h2>
     <ChoiceField
-      class="kind"
+      class="wide-choice"
       label="Kind of converter"
       hide-label
       :model-value="converter?.kind ?? 'none'"
@@ -53,14 +53,3 @@ const adjustable = computed(() => ['buck', 'boost', 'linear'].includes(converter
     </div>
   </template>
 </template>
-
-<style scoped>
-.kind {
-  min-width: 240px;
-}
-@media (max-width: 1000px) {
-  .kind {
-    min-width: 0;
-  }
-}
-</style>

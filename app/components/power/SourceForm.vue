@@ -33,7 +33,7 @@ const set = (key: keyof Source, value: unknown) =>
   <div class="sheet-head">
     <h2>What feeds it?</h2>
     <ChoiceField
-      class="kind"
+      class="wide-choice"
       label="Kind of source"
       hide-label
       :model-value="(source?.kind ?? 'none') as SupplyKind"
@@ -68,14 +68,3 @@ const set = (key: keyof Source, value: unknown) =>
     <p v-if="sourceNote(source.kind)" class="small soft">{{ sourceNote(source.kind) }}</p>
   </template>
 </template>
-
-<style scoped>
-.kind {
-  min-width: 240px;
-}
-@media (max-width: 1000px) {
-  .kind {
-    min-width: 0;
-  }
-}
-</style>
