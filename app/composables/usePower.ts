@@ -130,7 +130,7 @@ export const converterKinds = [
   { value: 'linear' as const, label: 'linear regulator' },
   { value: 'resistor' as const, label: 'series resistor' },
   { value: 'diode' as const, label: 'diodes in a row' },
-  { value: 'pwm' as const, label: 'chopped supply' },
+  { value: 'pwm' as const, label: 'switched supply (PWM)' },
   { value: 'divider' as const, label: 'divider (why not: see below)' },
 ]
 export function converterFields(c: Converter): Field<keyof Converter>[] {

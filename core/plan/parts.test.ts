@@ -198,7 +198,7 @@ describe('candidates and their reasons', () => {
         p.job.heatW = 500
       },
       12,
-      'lacks ',
+      'more than this fan can push',
     ],
     [
       'the margin',
@@ -216,7 +216,7 @@ describe('candidates and their reasons', () => {
       reasons((p) => {
         p.path[0]!.areaM2 = 0.0004
       }),
-    ).toMatch(/lacks [\d.]+ Pa even with no air moving/)
+    ).toMatch(/needs [\d.]+ Pa more than this fan can push/)
   })
   test('no noise figure is a warning only where a level is wanted', () => {
     const silent = { ...fan, noiseDbA: null }

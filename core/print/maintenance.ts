@@ -25,7 +25,8 @@ type Task = Omit<MaintenanceTask, 'due'>
 
 /** A spare before the bearing's life is used; null where the sheet states none or it lies beyond ten years. */
 function bearingTask({ job }: PlanDocument, report: Report): Task | null {
-  const low = report.selection?.life?.low
+  const seconds = report.selection?.life?.low
+  const low = seconds ? seconds / 3600 : null
   if (!low || !(job.hoursPerDay > 0)) return null
   const everyDays = Math.max(30, Math.round((LIFE_SHARE * low) / job.hoursPerDay))
   if (everyDays > FAR_DAYS) return null

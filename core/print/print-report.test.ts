@@ -196,7 +196,7 @@ describe('in words', () => {
       words((b) => {
         b.ambientC = null
       }, 0),
-    ).toContain('no per cent')
+    ).toContain('to get a percentage')
   })
 })
 

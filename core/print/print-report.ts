@@ -77,7 +77,7 @@ export function changeWords(c: Comparison): string {
       : `about ${c.loudness.toFixed(1)} times as loud to the ear`
   if (c.change === null)
     return c.quantity === 'temperature' && !c.asRise
-      ? 'degrees without an ambient: no per cent of them'
+      ? 'log the room’s temperature to get a percentage'
       : 'too near to nothing before for a per cent of it'
   return (
     `a change of ${percent(c.change)} of ` +
@@ -228,7 +228,7 @@ function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PrintB
     },
     unfair.length
       ? { kind: 'list', items: unfair.map((u) => `${sayIn(u.text, units)}. ${u.effect}`) }
-      : { kind: 'text', text: 'No stated condition differs enough to spoil the comparison.' },
+      : { kind: 'text', text: 'Nothing that was noted differs enough to spoil the comparison.' },
     ...(notStated.length || unmatched.length
       ? [
           {

@@ -62,7 +62,7 @@ export function needFigures(env: NeedEnv, requirement: Requirement, delivered: D
       low,
       high,
       openHigh,
-      note: openHigh ? sentences(note, OPEN) : asked ? `Still asks for ${asked}.` : note,
+      note: openHigh ? sentences(note, OPEN) : asked ? `To work this out, give ${asked}.` : note,
     }),
     design: byTarget
       ? figure('need.design', 'Airflow to plan for', 'flow', design, 'Q_plan = target', 'your own target', {

@@ -183,11 +183,11 @@ function judge(
   if (c.flow === null) fail(noneWords[c.none ?? 'none-opposed'])
   else if (context.needFlow !== null && c.flow < context.needFlow) {
     const short = driven ? pathDrop(context.solver.path, context.needFlow) - endsOf(driven).highest : 0
-    if (short > 0) fail('lacks ', of(short, 'pressure'), ' even with no air moving')
+    if (short > 0) fail('needs ', of(short, 'pressure'), ' more than this fan can push')
     else fail('lacks ', of(context.needFlow - c.flow, 'flow'))
   } else if (context.designFlow !== null && c.flow < context.designFlow)
     warn('meets the need, but ', of(context.designFlow - c.flow, 'flow'), ' short of the margin')
-  if (c.stalled) warn('would run in the stall region: rumble')
+  if (c.stalled) warn('too much resistance, it may rumble (stall region)')
   else if (c.possiblyStalled) warn('possibly in stall: its curve is estimated')
   if (c.backFlow !== null)
     warn('the weaker fan is overpowered: ', of(-c.backFlow, 'flow'), ' go back through it')

@@ -201,8 +201,7 @@ export const candidateFigures = (context: SelectionContext, c: Candidate, fanArr
   levelFigure(context, c, fanArray),
 ]
 
-/** Hours of life are worth no more than hundreds. */
-const hundreds = (hours: number) => Math.round(hours / 100) * 100
+const seconds = (hours: number) => hours * 3600
 
 /**
  * Bearing life of the selected fan.
@@ -215,15 +214,15 @@ export function lifeFigure({ fan }: FanModel, airC: number): Figure | null {
     life &&
     figure(
       'selection.life',
-      'Bearing life there, hours',
-      'number',
-      hundreds(Math.sqrt(life.low * life.high)),
+      'Bearing life there, always on',
+      'duration',
+      seconds(Math.sqrt(life.low * life.high)),
       'L = L10 · 2^((T_ref − T)/k), k 10 to 15 K',
       'bearing life against temperature (common practice)',
       {
         basis: 'estimated',
-        low: hundreds(life.low),
-        high: hundreds(life.high),
+        low: seconds(life.low),
+        high: seconds(life.high),
         note: 'L10: by then one in ten has failed. Dust, shock and a wrong shaft are not in it.',
         inputs: [
           input('L10', 'sheet, hours', fan.lifeH, 'number'),

@@ -11,7 +11,7 @@ export interface OrderStep {
 }
 const step = (text: string): OrderStep => ({ text, caution: false })
 const caution = (text: string): OrderStep => ({ text, caution: true })
-const volt = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
+const volt = (v: number) => `${v.toFixed(v < 1 ? 2 : 1)} V`
 
 const fused: Source['kind'][] = ['pack', 'house-battery', 'vehicle']
 const lithium: Source['kind'][] = ['pack', 'power-bank']

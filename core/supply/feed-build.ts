@@ -22,7 +22,7 @@ export const converterNames: Record<Converter['kind'], string> = {
   resistor: 'Series resistor',
   divider: 'Voltage divider',
   diode: 'Series diodes',
-  pwm: 'Chopped supply',
+  pwm: 'Switched supply (PWM)',
 }
 
 /** A plan's converter as the solver wants it. */

@@ -122,7 +122,7 @@ const converterWords: Record<Converter['kind'], string> = {
   resistor: 'Series resistor',
   divider: 'Divider resistors',
   diode: 'Diodes',
-  pwm: 'Switch for a chopped supply',
+  pwm: 'Switch for a switched supply (PWM)',
 }
 const nodeOf = ({ feed }: Shopping, id: string): FeedNodeReport | undefined =>
   feed.nodes.find((n) => n.id === id)

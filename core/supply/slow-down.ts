@@ -63,7 +63,8 @@ const BARE_THETA = 60
 const JUNCTION_LIMIT_C = 100
 /** Current in the foot of a divider over the fan's, so that it holds its voltage at all. docs/physics.md, dividers. */
 const STIFFNESS = 10
-const volts = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
+/** As a meter in a maker's hand shows it: a tenth, below 1 V a hundredth. */
+const volts = (v: number) => `${v.toFixed(v < 1 ? 2 : 1)} V`
 
 /** What every way is worked out from. */
 interface Wish {
@@ -149,7 +150,7 @@ function buckRow(w: Wish): SlowRow {
     take: toSet('buck', targetV),
     hazard:
       noStart(w, targetV) ??
-      (lowV >= targetV + dropoutV ? note('unset it may hand on the whole input') : tooNear(lowV)),
+      (lowV >= targetV + dropoutV ? note('set it first, or the fan may get the full voltage') : tooNear(lowV)),
     setting: `Turn the screw, unloaded, until the meter reads ${volts(targetV)}, accept ${accepted(w)}, before the fan is connected.`,
   })
 }
@@ -257,7 +258,7 @@ const SWITCH_LOSS = 0.02
 function choppedRow(w: Wish): SlowRow {
   const { targetV, amps, supply, highV } = w
   const duty = idealDuty('buck', supply, targetV)
-  return rowOf(w, 'pwm', `Chopped supply, ${Math.round(100 * duty)} % on`, targetV, highV, {
+  return rowOf(w, 'pwm', `Switched supply (PWM), ${Math.round(100 * duty)} % on`, targetV, highV, {
     peakV: choppedPeak(highV),
     heatW: SWITCH_LOSS * supply * amps,
     noise: 'whine from 0.1 to 18 kHz',

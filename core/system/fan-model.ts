@@ -185,7 +185,8 @@ const eachEnd = (c: FanCurves, change: (curve: FanCurve) => FanCurve): FanCurves
 function sheetCurves(fan: Fan): FanCurves | string {
   if (fan.points.length > 0)
     return bandAround(fan.points, fan.curveBasis === 'estimated' ? 'curve' : fan.curveBasis)
-  if (!fan.maxFlowM3s || !fan.maxPressurePa) return 'It needs a curve, or free delivery and shut-off pressure.'
+  if (!fan.maxFlowM3s || !fan.maxPressurePa)
+    return 'Give this fan’s airflow and pressure: a curve, or free delivery and shut-off pressure.'
   const band = estimatedBand(fan.kind, fan.maxPressurePa, fan.maxFlowM3s)
   return band.low && band.middle && band.high
     ? around({ middle: band.middle, shapeLow: band.low, shapeHigh: band.high }, 'estimated')

@@ -172,7 +172,8 @@ const TIMES = [
   [1, 's'],
 ] as const
 
-/** A time in the unit that reads best: seconds below 2 min, hours from 2 h, days from 3 days. */
+const YEAR = 365.25 * 86400
+/** A time in the unit that reads best: seconds below 2 min, hours from 2 h, days from 3 days, years from 2. */
 function printDuration(seconds: number): string {
   const [factor, symbol] =
     Math.abs(seconds) < 120
@@ -181,6 +182,8 @@ function printDuration(seconds: number): string {
         ? [60, 'min']
         : Math.abs(seconds) < 259200
           ? [3600, 'h']
-          : [86400, 'days']
+          : Math.abs(seconds) < 2 * YEAR
+            ? [86400, 'days']
+            : [YEAR, 'years']
   return `${withoutTrailingZeros(printNumber(seconds / factor, 1))}\u00a0${symbol}`
 }

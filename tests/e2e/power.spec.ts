@@ -136,7 +136,7 @@ test('a vehicle charges at 14.4 V: the ways to slow down are compared and one is
   await expect(page.getByText(/nothing near pedals, airbags or exhaust/)).toBeVisible()
   await type(page, 'Speed wished, of full', '70 %')
   const ways = page.locator('table.ways')
-  await expect(ways.locator('tbody').filter({ hasText: 'Chopped supply' })).toContainText('on a fan for')
+  await expect(ways.locator('tbody').filter({ hasText: 'Switched supply' })).toContainText('on a fan for')
   await expect(ways.locator('tbody').filter({ hasText: 'Divider' })).toContainText('burns')
   await expect(ways.locator('tbody').filter({ hasText: 'Step-down converter' })).toContainText(
     /until the meter reads [\d.]+ V/,

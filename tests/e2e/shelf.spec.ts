@@ -3,7 +3,7 @@ import { choose, expect, saved, test, type, undo } from './app'
 test('from the search to a pick that ripples through ribbon, power and verdict', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-film-cabinet/line-up`)
   const rows = page.locator('table.ranks tbody tr')
-  await expect(page.getByText(/groups meet the need/)).toBeVisible()
+  await expect(page.getByText(/choices would do the job/)).toBeVisible()
   // a filter narrows, a refusal tells why
   await page.getByText('More filters').click()
   await type(page, 'Maker, model or note', 'bracken')

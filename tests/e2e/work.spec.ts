@@ -31,7 +31,7 @@ test('the line-up ranks by what matters, filters, shows why others fail, and a p
   demo,
 }) => {
   await page.goto(`${demo.url}/job/job-choir-amplifier/line-up`)
-  await expect(page.getByText(/of \d+ groups meet the need/)).toBeVisible()
+  await expect(page.getByText(/of \d+ choices would do the job/)).toBeVisible()
   const rows = page.locator('.ranks tbody tr')
   const names = () => rows.locator('strong').allInnerTexts()
   const quietest = await names()
@@ -192,7 +192,7 @@ test('levers are tried and taken back, kept as variants; the drive is dragged; q
   await page.getByRole('radio', { name: 'Curves' }).click()
   await pick(page, page.getByLabel('Rank by something else'), 'Thinnest')
   await page.getByText('More filters').click()
-  const groups = () => page.getByText(/of \d+ groups meet the need/).innerText()
+  const groups = () => page.getByText(/of \d+ choices would do the job/).innerText()
   const all = await groups()
   await pick(page, page.getByLabel('Wires', { exact: true }), '4, PWM')
   await expect.poll(groups).not.toBe(all)

@@ -6,6 +6,16 @@ import type { StoredPlan } from '#shared/api'
 /** What would have to change: every lever with its effect on the whole plan; and which measurement would tell most. */
 const job = useJobStore()
 const { bare, show, inUnits } = useUnits()
+const gainWords = (gain: number) =>
+  gain > 0.55
+    ? 'removes over half of the uncertainty'
+    : gain > 0.45
+      ? 'removes about half of the uncertainty'
+      : gain > 0.28
+        ? 'removes about a third of the uncertainty'
+        : gain > 0.15
+          ? 'removes about a fifth of the uncertainty'
+          : 'removes a little of the uncertainty'
 const beside = useImprovements()
 const all = ref(false)
 /** the picked fan gives less than is wanted */
@@ -150,8 +160,7 @@ async function keep(improvement: Improvement) {
     <p v-if="sensitivity.length" class="small soft worth">
       What measuring would tell most:
       <template v-for="(w, i) in sensitivity" :key="w.source">
-        <template v-if="i"> ; then </template><strong>{{ w.name }}</strong> (takes
-        {{ Math.round(100 * w.gain) }} % off the doubt) </template
+        <template v-if="i"> ; then </template><strong>{{ w.name }}</strong> ({{ gainWords(w.gain) }})</template
       >.
     </p>
   </section>

@@ -31,7 +31,7 @@ const percent = (x: number | null) =>
       <el-button size="small" @click="keepAsIs">Keep a copy beside</el-button>
     </div>
     <p v-if="variants.length < 2" class="soft small">
-      Keep a lever, or a copy to change at will: it stands here beside this one.
+      Save a copy to compare: it stands here beside this one, and can be changed at will.
     </p>
     <div v-else class="scroll-x">
       <table class="data blocks">

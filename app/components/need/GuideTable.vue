@@ -9,9 +9,14 @@ defineProps<{
   what: string
 }>()
 const emit = defineEmits<{ use: [value: number, working: string] }>()
+/** The middle, as round as such a guide is: steps of 0.05 below 1, two digits above. */
+const middle = ({ low, high }: { low: number; high: number }) => {
+  const mean = (low + high) / 2
+  return mean < 1 ? Math.round(20 * mean) / 20 : Number(mean.toPrecision(2))
+}
 const drawer = ref<{ close: () => void }>()
 function use(row: { name: string; low: number; high: number }) {
-  emit('use', (row.low + row.high) / 2, `usual: ${row.name}, ${row.low} to ${row.high}`)
+  emit('use', middle(row), `usual: ${row.name}, ${row.low} to ${row.high}`)
   drawer.value?.close()
 }
 </script>
@@ -26,10 +31,10 @@ function use(row: { name: string; low: number; high: number }) {
           <td>
             <el-button
               size="small"
-              :aria-label="`Use ${(row.low + row.high) / 2} ${what} for: ${row.name}`"
+              :aria-label="`Use ${middle(row)} ${what} for: ${row.name}`"
               @click="use(row)"
             >
-              Use {{ (row.low + row.high) / 2 }}
+              Use {{ middle(row) }}
             </el-button>
           </td>
         </tr>

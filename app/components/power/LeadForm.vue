@@ -28,7 +28,7 @@ const words = computed(() => {
     lead.lengthM === null || lead.awg === null
       ? ''
       : `loses ${show(lead.dropV, 'voltage')} and ${show(lead.lossW, 'power')} now`,
-    fuse === null ? '' : `a fuse of ${show(fuse, 'current')} protects it`,
+    fuse === null ? '' : `fuse it with ${show(fuse, 'current')}: that carries the start and protects the wire`,
   ]
     .filter(Boolean)
     .join('; ')

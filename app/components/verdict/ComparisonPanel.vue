@@ -75,7 +75,14 @@ const refused = computed(() => alone.value.filter((c) => c.refused))
       </span>
     </li>
   </ul>
-  <p v-else class="row"><StateMark state="settled" /> No stated condition differs.</p>
+  <p v-else class="row">
+    <StateMark state="settled" />
+    {{
+      comparison.notStated.length
+        ? 'Nothing that was noted differs; what was not noted may.'
+        : 'Fair: nothing that was noted differs.'
+    }}
+  </p>
   <p v-if="comparison.notStated.length" class="small soft">
     Not stated in both: {{ comparison.notStated.join(', ') }}.
   </p>

@@ -137,7 +137,13 @@ export const quieten: GoalNeed = {
         ['measuredRiseK', 'the measured rise'],
       ])
     const { fan, problem } = presentFan(job, env)
-    return !fan ? 'the present fan' : (problem ?? (env.path.complete ? null : 'the air path'))
+    return !fan
+      ? 'the present fan'
+      : problem
+        ? 'the present fan’s airflow and pressure'
+        : env.path.complete
+          ? null
+          : 'the air path'
   },
   flow: (job, env) => {
     const now = flowNow(job, env)

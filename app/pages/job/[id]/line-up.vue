@@ -33,7 +33,7 @@ const status = computed(() => {
   if (busy.value) return 'searching…'
   const all = ranking.value?.arrays ?? 0
   const best = all > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''
-  return `${usable.value} of ${all} groups meet the need${best}`
+  return `${usable.value} of ${all} choices would do the job${best}`
 })
 
 /** the pick's construction from its members */

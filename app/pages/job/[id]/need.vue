@@ -143,7 +143,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
       <section class="sheet stack">
         <h2>The need</h2>
         <p v-if="need.missing" class="soft">
-          Still asks for {{ need.missing }}.
+          To work this out, give {{ need.missing }}.
           {{ need.refusal }}
         </p>
         <dl class="results">
@@ -168,7 +168,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
           </div>
         </dl>
         <p v-if="uncertainty?.need && uncertainty.need.high > uncertainty.need.low" class="small soft">
-          Nine of ten of {{ uncertainty.cases }} drawn cases need {{ bare(uncertainty.need.low, 'flow') }} to
+          Likely need (9 in 10): {{ bare(uncertainty.need.low, 'flow') }} to
           {{ show(uncertainty.need.high, 'flow') }}.
         </p>
         <ChanceLine />
