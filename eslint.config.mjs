@@ -18,7 +18,7 @@ const ROOMS = [
     'control',
     'trace',
   ],
-  ['document', 'system', 'requirement', 'selection', 'supply', 'verification', 'rules'],
+  ['document', 'system', 'requirement', 'selection', 'supply', 'verification', 'sums', 'rules'],
   ['plan', 'advice', 'print'],
 ].flat()
 

@@ -34,6 +34,7 @@ export function usePageKeys(bindings: KeyBinding[]): void {
 export const globalKeys: KeyBinding[] = [
   { key: 'b', what: 'Bench', run: () => navigateTo('/') },
   { key: 'f', what: 'Shelf of fans', run: () => navigateTo('/shelf') },
+  { key: 'q', what: 'Quick sums', run: () => navigateTo('/sums') },
   { key: 'u', what: 'Switch between metric and imperial', run: () => useSettingsStore().toggleSystem() },
   { key: 't', what: 'Switch the theme', run: () => useSettingsStore().toggleTheme() },
   {

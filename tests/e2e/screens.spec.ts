@@ -7,6 +7,8 @@ const screens = [
   '/shelf/new',
   '/shelf/import',
   '/shelf/fan-sedge-92x25-12v',
+  '/sums?sum=wire',
+  '/sums?sum=units',
   ...['brief', 'need', 'air-path', 'line-up', 'power', 'log', 'verdict'].flatMap((s) => [
     `/job/job-film-cabinet/${s}`,
     `/job/job-mushroom-tent/${s}`,

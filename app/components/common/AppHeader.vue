@@ -12,6 +12,7 @@ defineProps<{ title: string }>()
     <nav aria-label="Main">
       <NuxtLink to="/"> Bench </NuxtLink>
       <NuxtLink to="/shelf"> Shelf </NuxtLink>
+      <NuxtLink to="/sums"> Quick sums </NuxtLink>
     </nav>
     <h1>{{ title }}</h1>
     <div class="right">

@@ -40,6 +40,7 @@ const rows = computed(() =>
     <nav class="foot" aria-label="Elsewhere">
       <NuxtLink to="/"> Bench </NuxtLink>
       <NuxtLink to="/shelf"> Shelf </NuxtLink>
+      <NuxtLink to="/sums"> Sums </NuxtLink>
     </nav>
   </aside>
 </template>

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { useClipboard } from '@vueuse/core'
+import { conversions } from '#core/verification'
+import { sums } from '#core/sums'
+import type { Figure } from '#core/figure'
+
+/** Quick sums: what stands alone is worked out here, each with its working; `?sum=` leads to one. */
+useHead({ title: 'Quick sums · Redpoll' })
+const route = useRoute()
+const { show } = useUnits()
+const clipboard = useClipboard({ legacy: true })
+/** Dry air at 20 °C and sea level, kg/m3, for the sums that need one. */
+const DENSITY = 1.2
+const UNITS = 'units'
+const everything = [
+  ...sums.map((sum) => ({ group: sum.group as string, sum })),
+  ...conversions.map((sum) => ({ group: 'From what an instrument shows', sum })),
+]
+const search = ref('')
+const groups = computed(() => {
+  const wanted = search.value.trim().toLowerCase()
+  const found = everything.filter(({ group, sum }) => `${sum.title} ${group}`.toLowerCase().includes(wanted))
+  return [...new Set(found.map((f) => f.group))].map((title) => ({
+    title,
+    sums: found.filter((f) => f.group === title).map((f) => f.sum),
+  }))
+})
+const chosen = computed(
+  () =>
+    everything.find(({ sum }) => sum.key === route.query.sum)?.sum ??
+    (route.query.sum === UNITS ? null : sums[0]!),
+)
+async function copy(figure: Figure) {
+  const text = show(figure.value, figure.quantity)
+  await clipboard.copy(text)
+  useToast().show(`Copied: ${text}`)
+}
+const searchBox = useTemplateRef('searchBox')
+usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.focus() }])
+</script>
+
+<template>
+  <div>
+    <AppHeader title="Quick sums" />
+    <main id="main" class="sums">
+      <section class="sheet" aria-label="Which sum">
+        <el-input
+          ref="searchBox"
+          v-model="search"
+          clearable
+          placeholder="Search: dew, wire, LED"
+          aria-label="Search the sums"
+        />
+        <nav aria-label="Sums">
+          <template v-for="g in groups" :key="g.title">
+            <h3>{{ g.title }}</h3>
+            <ul>
+              <li v-for="s in g.sums" :key="s.key">
+                <NuxtLink
+                  :to="{ query: { sum: s.key } }"
+                  :aria-current="s.key === chosen?.key ? 'page' : undefined"
+                  >{{ s.title }}</NuxtLink
+                >
+              </li>
+            </ul>
+          </template>
+          <h3>Units</h3>
+          <ul>
+            <li>
+              <NuxtLink :to="{ query: { sum: UNITS } }" :aria-current="chosen === null ? 'page' : undefined"
+                >One value in every unit</NuxtLink
+              >
+            </li>
+          </ul>
+        </nav>
+        <p v-if="!groups.length" class="empty">No sum is called that: try one word less.</p>
+      </section>
+      <section class="sheet stack">
+        <h2>{{ chosen?.title ?? 'One value in every unit' }}</h2>
+        <SumForm v-if="chosen" v-slot="{ result }" :key="chosen.key" :sum="chosen" :density="DENSITY">
+          <el-button size="small" @click="copy(result.figures[0]!)">Copy the result</el-button>
+        </SumForm>
+        <UnitTable v-else />
+        <p v-if="chosen" class="small soft">
+          Press a figure for its formula and what was put in; the address of this page leads back to this sum.
+        </p>
+      </section>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.sums {
+  display: grid;
+  grid-template-columns: minmax(240px, 320px) minmax(0, 1fr);
+  gap: 12px;
+  align-items: start;
+  padding: 0 20px 20px;
+}
+h3 {
+  margin: 12px 0 2px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+nav a {
+  display: block;
+  padding: 4px 8px;
+  border-radius: 5px;
+  color: var(--ink);
+  text-decoration: none;
+}
+nav a:hover {
+  background: var(--sheet-soft);
+}
+nav a[aria-current] {
+  background: var(--cap-soft);
+  color: var(--cap);
+  font-weight: 600;
+}
+@media (max-width: 760px) {
+  .sums {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 0 10px 20px;
+  }
+  .sums > .stack {
+    order: -1;
+  }
+}
+</style>

@@ -1,0 +1,1 @@
+export { sums } from './sums'
