@@ -14,6 +14,7 @@ useGlobalKeys()
       <a class="skip" href="#main" @click.prevent="landIn('#main')">Skip to the page</a>
       <NuxtPage />
       <KeysHelp />
+      <CommandPalette />
       <ToastList />
     </template>
     <StartingPage v-else-if="late" :doing="doing" />

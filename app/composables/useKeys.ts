@@ -12,6 +12,10 @@ export const openKeys = () => {
 
 const page = ref<KeyBinding[]>([])
 export const keysOpen = ref(false)
+export const paletteOpen = ref(false)
+export const openPalette = () => {
+  paletteOpen.value = true
+}
 
 /** Whether letters go into what has the focus: a tick or a slider takes none. */
 const typing = (target: EventTarget | null) =>
@@ -34,6 +38,7 @@ export function usePageKeys(bindings: KeyBinding[]): void {
 export const globalKeys: KeyBinding[] = [
   { key: 'b', what: 'Bench', run: () => navigateTo('/') },
   { key: 'f', what: 'Shelf of fans', run: () => navigateTo('/shelf') },
+  { key: 'k', what: 'Find or do anything (also Ctrl+K)', run: openPalette },
   { key: 'q', what: 'Quick sums', run: () => navigateTo('/sums') },
   { key: 'u', what: 'Switch between metric and imperial', run: () => useSettingsStore().toggleSystem() },
   { key: 't', what: 'Switch the theme', run: () => useSettingsStore().toggleTheme() },
@@ -50,8 +55,12 @@ export const pageKeys = page
 
 export function useGlobalKeys(): void {
   useEventListener('keydown', (event: KeyboardEvent) => {
+    if ((event.ctrlKey || event.metaKey) && event.key === 'k') {
+      event.preventDefault()
+      return openPalette()
+    }
     if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || typing(event.target)) return
-    if (keysOpen.value && event.key !== '?') return
+    if (paletteOpen.value || (keysOpen.value && event.key !== '?')) return
     // of two pages that change places the newer one is meant
     const binding = [...globalKeys, ...page.value].findLast((b) => b.key === event.key)
     if (!binding) return

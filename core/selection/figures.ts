@@ -225,7 +225,7 @@ export function lifeFigure({ fan }: FanModel, airC: number): Figure | null {
         high: seconds(life.high),
         note: 'L10: by then one in ten has failed. Dust, shock and a wrong shaft are not in it.',
         inputs: [
-          input('L10', 'sheet, hours', fan.lifeH, 'number'),
+          input('L10', 'as the sheet states it', fan.lifeH === null ? null : seconds(fan.lifeH), 'duration'),
           input('T_ref', 'stated at', fan.lifeC ?? 40, 'temperature'),
           input('T', 'air at the fan', airC, 'temperature'),
         ],

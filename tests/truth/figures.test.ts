@@ -167,10 +167,10 @@ const byKey: [RegExp, (v: Values, f: Figure, plan: PlanDocument) => number][] = 
       return (evaporationRate(running)! * v.h! + evaporationRate(resting)! * (24 - v.h!)) / 24
     },
   ],
-  [/^selection\.life$/, (v) => Math.round(Math.sqrt(life(v, 10) * life(v, 15)) / 100) * 100],
+  [/^selection\.life$/, (v) => Math.sqrt(life(v, 10) * life(v, 15))],
   [/^path\.[^.]+$/, (v, f) => (f.formula.startsWith('Δp = L ·') ? medium(v) : v.a! * v.Q! + v.b! * v.Q! ** 2)],
 ]
-const life = (v: Values, k: number) => Math.round((v.L10! * 2 ** ((v.T_ref! - v.T!) / k)) / 100) * 100
+const life = (v: Values, k: number) => v.L10! * 2 ** ((v.T_ref! - v.T!) / k)
 const medium = (v: Values) => v.L! * (v['c₁']! * (v.Q! / v.A!) + v['c₂']! * (v.Q! / v.A!) ** 2)
 const surface = (v: Values, { lid, crossAreaM2 }: Pick<PlanDocument['job'], 'lid' | 'crossAreaM2'>) => ({
   areaM2: v.A!,

@@ -18,6 +18,9 @@ defineProps<{ title: string }>()
     <div class="right">
       <slot />
       <UnitMenu />
+      <button type="button" class="tag help" aria-label="Find or do anything, key k" @click="openPalette()">
+        Find
+      </button>
       <button type="button" class="tag help" aria-label="Keys" @click="openKeys()">?</button>
     </div>
   </header>

@@ -35,16 +35,8 @@ function alike(query: string, found: (words: { value: string }[]) => void) {
       .map((value) => ({ value })),
   )
 }
-/** The library's field calls itself a plain one and names a row that is not there: for a screen reader it is a combobox. */
 const suggesting = useTemplateRef('suggesting')
-watchPostEffect(() => {
-  const field = suggesting.value
-  const input = field?.inputRef?.input
-  if (!field || !input) return
-  input.setAttribute('role', 'combobox')
-  input.setAttribute('aria-expanded', String(field.activated && field.suggestions.length > 0))
-  if (field.highlightedIndex < 0) input.removeAttribute('aria-activedescendant')
-})
+useComboboxRole(() => suggesting.value)
 function left() {
   focused.value = false
   if (error.value) return

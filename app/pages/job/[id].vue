@@ -68,6 +68,9 @@ usePageKeys([
             <template v-if="!counts.stop && !counts.fix && !counts.note"> no findings </template>
           </button>
           <UnitMenu />
+          <button type="button" class="tag help" aria-label="Find or do anything, key k" @click="openPalette()">
+            Find
+          </button>
           <button type="button" class="tag help" aria-label="Keys" @click="openKeys()">?</button>
         </div>
       </header>
