@@ -17,13 +17,15 @@ export function useComboboxRole(field: () => Suggesting | null) {
     if (!shown || !input) return
     input.setAttribute('role', 'combobox')
     const open = shown.activated && shown.suggestions.length > 0
-    input.setAttribute('aria-expanded', String(open))
-    if (shown.highlightedIndex < 0) input.removeAttribute('aria-activedescendant')
-    // the pop-over around the list says that it is a list too
-    if (open)
-      void nextTick(() => {
-        const list = document.getElementById(input.getAttribute('aria-controls') ?? '')
-        list?.closest('.el-popper')?.setAttribute('role', 'none')
-      })
+    const lit = shown.highlightedIndex >= 0
+    // after the library's own words
+    void nextTick(() => {
+      input.setAttribute('role', 'combobox')
+      input.setAttribute('aria-expanded', String(open))
+      if (!lit) input.removeAttribute('aria-activedescendant')
+      // the pop-over around the list says that it is a list too
+      const list = open ? document.getElementById(input.getAttribute('aria-controls') ?? '') : null
+      list?.closest('.el-popper')?.setAttribute('role', 'none')
+    })
   })
 }

@@ -71,7 +71,7 @@ test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, 
 
   await page.getByRole('radio', { name: 'Connection order' }).click()
   await expect(
-    page.getByText(/Step-down 5 V: power it without its load, turn the screw until the meter reads 5\.00 V/),
+    page.getByText(/Step-down 5 V: power it without its load, turn the screw until the meter reads 5\.0 V/),
   ).toBeVisible()
   await page.getByRole('radio', { name: 'Parts' }).click()
   const [list] = await Promise.all([
