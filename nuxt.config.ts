@@ -38,6 +38,12 @@ export default defineNuxtConfig({
     serverAssets: [{ baseName: 'migrations', dir: here('./server/db/migrations') }],
     externals: { external: ['@electric-sql/pglite'] },
   },
+  // what is fetched only when it is asked for is not fetched beforehand either: the first page stays small
+  hooks: {
+    'build:manifest': (manifest) => {
+      for (const item of Object.values(manifest)) item.dynamicImports = []
+    },
+  },
   vite: { worker: { format: 'es' } },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,

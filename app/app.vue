@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { useTimeout } from '@vueuse/core'
+import { paletteOpen } from '~/composables/useKeys'
 
 const { ready, doing } = useStartup()
 /** a server that is ready answers sooner: no flash of a page that is not needed */
 const late = useTimeout(300)
 useTheme()
 useGlobalKeys()
+/** fetched when it is first asked for: it knows every sum and every finding */
+const palette = ref(false)
+watch(paletteOpen, (open) => (palette.value ||= open))
 </script>
 
 <template>
@@ -14,7 +18,7 @@ useGlobalKeys()
       <a class="skip" href="#main" @click.prevent="landIn('#main')">Skip to the page</a>
       <NuxtPage />
       <KeysHelp />
-      <CommandPalette />
+      <LazyCommandPalette v-if="palette" />
       <ToastList />
     </template>
     <StartingPage v-else-if="late" :doing="doing" />

@@ -1,8 +1,8 @@
 import { refDebounced } from '@vueuse/core'
 
 /** How long a drawing stands back behind the figures that are typed, and how long at most while they go on, ms. */
-const BEHIND_MS = 25
-const AT_MOST_MS = 100
+const BEHIND_MS = 60
+const AT_MOST_MS = 160
 
 /**
  * What a large drawing shows: it follows its source after the frame with the new figures, so that typing does not wait for

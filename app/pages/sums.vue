@@ -13,7 +13,7 @@ const clipboard = useClipboard({ legacy: true })
 const DENSITY = 1.2
 const UNITS = 'units'
 const everything = [
-  ...sums.map((sum) => ({ group: sum.group as string, sum })),
+  ...sums.map((sum) => ({ group: sum.group, sum })),
   ...conversions.map((sum) => ({ group: 'From what an instrument shows', sum })),
 ]
 const search = ref('')
@@ -53,7 +53,7 @@ usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.fo
         />
         <nav aria-label="Sums">
           <template v-for="g in groups" :key="g.title">
-            <h3>{{ g.title }}</h3>
+            <h2 class="group">{{ g.title }}</h2>
             <ul>
               <li v-for="s in g.sums" :key="s.key">
                 <NuxtLink
@@ -64,7 +64,7 @@ usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.fo
               </li>
             </ul>
           </template>
-          <h3>Units</h3>
+          <h2 class="group">Units</h2>
           <ul>
             <li>
               <NuxtLink :to="{ query: { sum: UNITS } }" :aria-current="chosen === null ? 'page' : undefined"
@@ -97,7 +97,8 @@ usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.fo
   align-items: start;
   padding: 0 20px 20px;
 }
-h3 {
+.group {
+  font-size: 14px;
   margin: 12px 0 2px;
 }
 ul {

@@ -1,1 +1,18 @@
-export { sums } from './sums'
+/**
+ * Quick sums: calculations that stand alone, each with its fields, its working and its source. One table, like that of the
+ * instruments' conversions and run by the same `convert`: the screen asks and shows, nothing else.
+ */
+import { air } from './air'
+import { heat } from './heat'
+import { power } from './power'
+import { sound } from './sound'
+import type { Sum, SumOfGroup } from './sum'
+
+const inGroup = (group: string, list: SumOfGroup[]): Sum[] => list.map((s) => ({ ...s, group, gives: null }))
+
+export const sums: Sum[] = [
+  ...inGroup('Air', air),
+  ...inGroup('Sound', sound),
+  ...inGroup('Power and wire', power),
+  ...inGroup('Heat and water', heat),
+]

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { convert } from '#core/verification'
-import { sums } from './sums'
+import { sums } from './index'
 
 const run = (
   key: string,

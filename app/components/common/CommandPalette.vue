@@ -13,12 +13,16 @@ const typed = ref('')
 const field = useTemplateRef('field')
 useComboboxRole(() => field.value)
 const jobs = shallowRef<JobSummary[]>([])
-watch(paletteOpen, async (open) => {
-  if (!open) return
-  typed.value = ''
-  const result = await api<JobSummary[]>('jobs')
-  if (result.ok) jobs.value = result.data
-})
+watch(
+  paletteOpen,
+  async (open) => {
+    if (!open) return
+    typed.value = ''
+    const result = await api<JobSummary[]>('jobs')
+    if (result.ok) jobs.value = result.data
+  },
+  { immediate: true },
+)
 const inJob = computed(() => route.path.startsWith('/job/'))
 const own = computed((): PaletteEntry[] => {
   const id = job.plan?.job.id

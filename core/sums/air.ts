@@ -1,0 +1,127 @@
+/** Sums of air: flow, speed, clearing, holes and filters. */
+import { figure } from '#core/figure'
+import { clearOutTime } from '#core/need'
+import { field, given, no, yes, type SumOfGroup } from './sum'
+
+const DILUTION = 'well-mixed dilution with the mixing factor of industrial-ventilation practice'
+
+export const air: SumOfGroup[] = [
+  {
+    key: 'flow-speed-area',
+    title: 'Airflow from speed and area',
+    fields: [field('v', 'Air speed, mean', 'speed'), field('a', 'Opening', 'area')],
+    convert: (i) =>
+      yes([
+        figure('flow', 'Airflow', 'flow', i.n.v! * i.n.a!, 'Q = v · A', 'continuity', {
+          inputs: given(i, ['v', 'v', 'speed', 'speed'], ['A', 'a', 'area', 'area']),
+        }),
+      ]),
+  },
+  {
+    key: 'speed-flow-area',
+    title: 'Air speed from airflow and area',
+    fields: [field('q', 'Airflow', 'flow'), field('a', 'Opening', 'area')],
+    convert: (i) =>
+      yes([
+        figure('speed', 'Air speed', 'speed', i.n.q! / i.n.a!, 'v = Q / A', 'continuity', {
+          inputs: given(i, ['Q', 'q', 'airflow', 'flow'], ['A', 'a', 'area', 'area']),
+        }),
+      ]),
+  },
+  {
+    key: 'clear-out',
+    title: 'Time to clear the air',
+    fields: [
+      field('volume', 'Volume', 'volume'),
+      field('flow', 'Fresh air', 'flow'),
+      field('mixing', 'Mixing factor', 'number', 3, { hint: '1 perfect, 3 to 5 usual, 10 dead corners' }),
+      field('left', 'Left of the first level', 'ratio', 0.05),
+    ],
+    convert: (i) =>
+      i.n.mixing! < 1 || i.n.left! > 1
+        ? no('The mixing factor is 1 or more, what is left at most 100 %.')
+        : yes([
+            figure(
+              'time',
+              'Clears in',
+              'duration',
+              clearOutTime(i.n.volume!, i.n.flow!, i.n.mixing!, 1, i.n.left!),
+              't = V·K/Q · ln(1/share)',
+              DILUTION,
+              {
+                inputs: given(
+                  i,
+                  ['V', 'volume', 'volume', 'volume'],
+                  ['Q', 'flow', 'fresh air', 'flow'],
+                  ['K', 'mixing', 'mixing factor', 'number'],
+                  ['share', 'left', 'left', 'ratio'],
+                ),
+              },
+            ),
+            figure(
+              'changes',
+              'Air changes',
+              'perHour',
+              (3600 * i.n.flow!) / i.n.volume!,
+              'n = Q / V',
+              'definition',
+              {
+                inputs: given(i, ['Q', 'flow', 'fresh air', 'flow'], ['V', 'volume', 'volume', 'volume']),
+              },
+            ),
+          ]),
+  },
+  {
+    key: 'holes',
+    title: 'Free area of round holes',
+    fields: [
+      field('d', 'Diameter of a hole', 'length'),
+      field('n', 'How many', 'number', 1),
+      field('whole', 'Of a plate of', 'area', null, { optional: true }),
+    ],
+    convert: (i) => {
+      const area = (i.n.n! * Math.PI * i.n.d! ** 2) / 4
+      const { whole } = i.n
+      if (whole && area > whole) return no('So many holes do not fit into the plate.')
+      return yes([
+        figure('area', 'Free area', 'area', area, 'A = n · π·d²/4', 'geometry', {
+          inputs: given(i, ['n', 'n', 'holes', 'number'], ['d', 'd', 'diameter', 'length']),
+        }),
+        ...(whole
+          ? [
+              figure('ratio', 'Free-area ratio', 'ratio', area / whole, 'φ = A / A_plate', 'definition', {
+                inputs: given(i, ['A_plate', 'whole', 'plate', 'area']),
+              }),
+            ]
+          : []),
+      ])
+    },
+  },
+  {
+    key: 'filter-area',
+    title: 'Filter area for a face velocity',
+    fields: [
+      field('q', 'Airflow', 'flow'),
+      field('v', 'Speed at its face', 'speed', 0.5, {
+        hint: 'coarse up to about 1 m/s; fine and carbon 0.2 to 0.5 m/s',
+      }),
+    ],
+    convert: (i) => {
+      const area = i.n.q! / i.n.v!
+      return yes([
+        figure(
+          'area',
+          'Face area',
+          'area',
+          area,
+          'A = Q / v',
+          'continuity; face velocities are common practice',
+          {
+            inputs: given(i, ['Q', 'q', 'airflow', 'flow'], ['v', 'v', 'face velocity', 'speed']),
+          },
+        ),
+        figure('side', 'Square of side', 'length', Math.sqrt(area), 's = √A', 'geometry'),
+      ])
+    },
+  },
+]
