@@ -19,7 +19,7 @@ const ROOMS = [
     'trace',
   ],
   ['document', 'system', 'requirement', 'selection', 'supply', 'verification', 'sums', 'rules'],
-  ['plan', 'advice', 'print'],
+  ['plan', 'begin', 'advice', 'print'],
 ].flat()
 
 const forbid = (group, message) => ({ group, message })

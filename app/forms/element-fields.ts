@@ -238,4 +238,5 @@ export const basisOptions = optionsOf({
   sheet: 'data sheet',
   'good-guess': 'good guess',
   'rough-guess': 'rough guess',
+  assumed: 'assumed, nobody said',
 })

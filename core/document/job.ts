@@ -203,6 +203,18 @@ const surroundingShape = {
     .array(z.object({ key: z.string().min(1).max(40), value: z.number(), text: z.string().min(1).max(200) }))
     .max(12)
     .default([]),
+  /** findings that may stand, each with the reason that was given */
+  known: z
+    .array(
+      z.object({
+        rule: z.string().min(1).max(60),
+        /** what it was told of, an id; '' for the whole plan */
+        subject: line,
+        reason: shortText.min(1, 'Say why it may stand.'),
+      }),
+    )
+    .max(100)
+    .default([]),
 }
 
 const choiceShape = {
@@ -294,11 +306,12 @@ export const uncertainInputs = [
 ] as const satisfies (keyof Job)[]
 export type UncertainInput = (typeof uncertainInputs)[number]
 
-/** How sure a number is: a grade, or the range that was typed. */
+/** How sure a number is: a grade, the range that was typed, or that of what was assumed. */
 export const uncertaintySchema = z
   .object({
     id: z.enum(uncertainInputs),
-    grade: z.enum(['measured', 'good-guess', 'rough-guess', 'range']),
+    /** 'assumed': nobody said; the usual, to be measured */
+    grade: z.enum(['measured', 'good-guess', 'rough-guess', 'range', 'assumed']),
     low: maybe(z.number()),
     high: maybe(z.number()),
   })

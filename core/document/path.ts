@@ -53,7 +53,8 @@ export const elementSchema = z.object({
   name: line,
   /** the branch it stands in; null in the main row */
   branchId: maybe(idSchema),
-  basis: z.enum(['measured', 'sheet', 'good-guess', 'rough-guess']).default('good-guess'),
+  /** 'assumed': nobody said; the usual, to be measured */
+  basis: z.enum(['measured', 'sheet', 'good-guess', 'rough-guess', 'assumed']).default('good-guess'),
   /** which of a kind: round or mitre bend, plate or mesh, blade or slide, ... */
   style: maybe(shortText),
   /** opening, grille: gross area; filter: face; chamber: cross-section */

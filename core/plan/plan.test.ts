@@ -241,11 +241,14 @@ describe('bad and missing input', () => {
       }),
     ).toMatchObject({ ok: false })
   })
-  test('a fan with one number only is not guessed', () => {
-    expect(modelFan({ ...newFan('x'), maxFlowM3s: 0.01 })).toMatchObject({ ok: false })
+  test('a fan without both its ends is estimated from its label, and one point is no curve', () => {
+    expect(modelFan({ ...newFan('x'), maxFlowM3s: 0.01 })).toMatchObject({
+      ok: true,
+      model: { curves: { basis: 'estimated', fromLabel: 'size and airflow' } },
+    })
     expect(modelFan({ ...newFan('x'), maxFlowM3s: 0.01, maxPressurePa: 20 })).toMatchObject({
       ok: true,
-      model: { curves: { basis: 'estimated' } },
+      model: { curves: { basis: 'estimated', fromLabel: '' } },
     })
     expect(modelFan({ ...newFan('x'), points: [{ flowM3s: 0, pressurePa: 3 }] })).toMatchObject({ ok: false })
   })
@@ -348,7 +351,7 @@ describe('ranking', () => {
     const { selectionContext: context } = report(plan())
     const { rows, skipped, looked } = rankShelf(
       context,
-      modelShelf([fan, strong, weak, newFan('fan-d')]),
+      modelShelf([fan, strong, weak, { ...newFan('fan-d'), points: [{ flowM3s: 0, pressurePa: 3 }] }]),
       defaultRank,
     )
     expect(skipped.map((s) => s.fanId)).toEqual(['fan-d'])

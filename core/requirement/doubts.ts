@@ -4,13 +4,14 @@ import { heatUncertainty } from './goals/model'
 
 /** How far the stated numbers of a job may be off, and what that makes of a result. */
 
+type Graded = Exclude<UncertaintyGrade, 'range' | 'assumed'>
 /** Doubt of a graded number, relative; of temperatures in K. Common practice, no source. */
-const gradeShare: Record<Exclude<UncertaintyGrade, 'range'>, number> = {
+const gradeShare: Record<Graded, number> = {
   measured: 0.05,
   'good-guess': 0.2,
   'rough-guess': 0.5,
 }
-const gradeKelvin: Record<Exclude<UncertaintyGrade, 'range'>, number> = {
+const gradeKelvin: Record<Graded, number> = {
   measured: 0.5,
   'good-guess': 2,
   'rough-guess': 5,
@@ -26,14 +27,14 @@ export function inputRange(
   const value = job[key]
   if (value === null) return null
   const uncertainty = uncertainties.find((d) => d.id === key)
-  if (uncertainty?.grade === 'range')
+  if (uncertainty?.grade === 'range' || uncertainty?.grade === 'assumed')
     return uncertainty.low !== null && uncertainty.high !== null
       ? [Math.min(uncertainty.low, value), Math.max(uncertainty.high, value)]
       : null
   if (uncertainty) {
     const half = temperatures.includes(key)
-      ? gradeKelvin[uncertainty.grade as 'measured']
-      : gradeShare[uncertainty.grade as 'measured'] * Math.abs(value)
+      ? gradeKelvin[uncertainty.grade]
+      : gradeShare[uncertainty.grade] * Math.abs(value)
     return [value - half, value + half]
   }
   if (key !== 'heatW') return null

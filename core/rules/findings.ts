@@ -1,4 +1,5 @@
 import type { PlanDocument } from '#core/document'
+import { assumedFacts, softened } from './assumed'
 import { allRuleGroups } from './catalogue'
 import { byCause, rulesOfCauses } from './causes'
 import { concernedElements } from './concerns'
@@ -41,8 +42,16 @@ export interface OpenFact {
   severity: Fired['severity']
 }
 
+/** A finding that may stand, with the reason that was given for it. */
+export interface KnownFinding {
+  finding: Finding
+  reason: string
+}
+
 export interface Evaluation {
   findings: Finding[]
+  /** what was put aside as known */
+  known: KnownFinding[]
   passed: string[]
   notChecked: Unjudged[]
   /** the same by the facts that are missing, those that a stop waits for first */
@@ -102,15 +111,26 @@ export function findingsOf(sources: FactSources): Evaluation {
   const { plan } = sources
   const whole = planFacts(sources)
   const { findings: fired, passed, notChecked } = judgeRules(whole, whole.subjects, allRuleGroups)
-  const { told, rests } = byCause(fired.map((f) => asFinding(plan, f)))
+  const assumed = assumedFacts(plan, sources.system.fanArray)
+  const { told, rests } = byCause(fired.map((f) => asFinding(plan, softened(f, assumed))))
+  const all = told.map(({ finding, also }): Finding => ({ ...finding, also }))
+  const reasons = new Map(all.map((f) => [f, knownReason(plan, f)]))
   return {
-    findings: told.map(({ finding, also }) => ({ ...finding, also })),
+    findings: all.filter((f) => !reasons.get(f)),
+    known: all.flatMap((finding) => {
+      const reason = reasons.get(finding)
+      return reason ? [{ finding, reason }] : []
+    }),
     passed,
     notChecked,
     open: openFacts(notChecked),
     rests: rests.map(({ finding, after }) => ({ id: finding.id, message: finding.message, after: after.id })),
   }
 }
+
+/** Why a finding may stand; '' where nobody said so. */
+const knownReason = ({ job }: PlanDocument, { id, subject }: Fired): string =>
+  job.known.find((k) => k.rule === id && k.subject === (subject?.id ?? ''))?.reason ?? ''
 
 function asFinding(plan: PlanDocument, fired: Fired): Finding {
   const own = fired.subject?.at?.element

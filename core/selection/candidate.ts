@@ -244,10 +244,11 @@ function flowRange(
   supply: SupplyWindow | null,
 ): { low: number; high: number } {
   const { model, second, arrangement } = fanArray
-  const at = (end: CurveEnd, change: Partial<ArrayDrive> = {}, factor = 1, stages = 1) => {
+  const at = (end: CurveEnd, change: Partial<ArrayDrive> = {}, factor = 1, stages = 1, faster = 1) => {
     const driven = drivenArray(fanArray, { ...drive, ...change }, air, end)
     if (!driven) return 0
-    const scaled = { ...driven.drive, series: driven.drive.series * stages }
+    const { speed, series } = driven.drive
+    const scaled = { ...driven.drive, speed: speed * faster, series: series * stages }
     return Math.max(0, operatingFlow(solver, driven.curve, scaled, factor))
   }
   const calibrating = solver.path.calibrated?.fanId === model.fan.id && !second
@@ -256,7 +257,11 @@ function flowRange(
   if (!calibrating) {
     const guessed = membersOf(fanArray).some((m) => m.curves.basis === 'estimated')
     if (!guessed) ends.push([at('low'), at('high')])
-    else ends.push([at('shapeLow'), at('shapeHigh')], deliveredEnds(fanArray, drive, at, flow))
+    else
+      ends.push(
+        [at('shapeLow'), at('shapeHigh')],
+        deliveredShares(fanArray).map((share) => at('middle', {}, 1, 1, share)),
+      )
   }
   if (arrangement === 'series') ends.push([at('middle', {}, 1, 1 - SERIES_LOSS)])
   if (supply) ends.push([at('middle', { volts: supply.low }), at('middle', { volts: supply.high })])
@@ -288,20 +293,12 @@ function sharing(
 const eitherOf = (settles: readonly Crossing[]): Sentence =>
   settles.flatMap(({ flow }, i): Sentence => [...(i > 0 ? [' or '] : []), { value: flow, quantity: 'flow' }])
 
-/** What an estimated curve delivers at both ends, its shape left as guessed. */
-function deliveredEnds(
-  { model, second }: FanArray,
-  { volts }: ArrayDrive,
-  at: (end: CurveEnd, change: Partial<ArrayDrive>) => number,
-  flow: number,
-): number[] {
-  // a fan that delivers less turns as one driven lower; where that is no voltage it runs at, its share of the flow
-  return (['low', 'high'] as const).map((end) => {
-    const share = Math.min(...[model, second].map((m) => m?.curves.delivered[end] ?? 1))
-    const slower = at('middle', { volts: model.interceptV + (volts - model.interceptV) * share })
-    return slower > 0 ? slower : flow * share
+/** How much faster or slower the fans may turn than what their estimated curve says, at both ends. */
+const deliveredShares = (fanArray: FanArray): number[] =>
+  (['low', 'high'] as const).map((end) => {
+    const shares = membersOf(fanArray).map((m) => m.curves.delivered[end])
+    return end === 'low' ? Math.min(...shares) : Math.max(...shares)
   })
-}
 
 /** One group and drive on this job's path, with the reasons for or against it. */
 export function evaluateCandidate(

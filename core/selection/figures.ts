@@ -26,7 +26,11 @@ const besides = (c: Candidate) => c.arrangement === 'parallel' || c.arrangement 
 function flowNotes(c: Candidate, { curves, fan: { trusted, maxV } }: FanModel): string {
   const corrected = trusted?.flow ?? trusted?.rotation
   return sentences(
-    curves.basis === 'estimated' ? 'The curve is estimated from free delivery and shut-off pressure.' : '',
+    curves.fromLabel
+      ? `The curve is estimated from its ${curves.fromLabel}: measure its airflow, or find its sheet.`
+      : curves.basis === 'estimated'
+        ? 'The curve is estimated from free delivery and shut-off pressure.'
+        : '',
     corrected ? `Its claims are corrected after ${correctedAfter(corrected.from)}.` : '',
     maxV !== null && c.driveV > maxV
       ? `Above its highest voltage of ${maxV.toFixed(1)} V: what it would do there, not what it may.`

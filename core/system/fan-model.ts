@@ -1,6 +1,7 @@
 import {
   currentAtVoltage,
   estimatedBand,
+  estimateFromLabel,
   highestPressure,
   lastFlow,
   makeCurve,
@@ -47,6 +48,8 @@ export interface FanCurves extends Record<CurveEnd, FanCurve> {
   basis: CurveBasis
   /** what the fan delivers of its middle curve */
   delivered: DeliveredRange
+  /** what of its label the curve is estimated from, in words; '' where a curve or both its ends are known */
+  fromLabel: string
 }
 export type FanModelResult = { ok: true; model: FanModel } | { ok: false; reason: string }
 
@@ -84,7 +87,8 @@ export interface FanModel {
 /**
  * Prepares a fan: its curve through the points, or estimated from free delivery and shut-off pressure; further curves
  * teach how speed follows voltage and how the shape changes.
- * @returns the reason when neither is there: a curve is never invented from one number
+ * Where not even the two ends are there, the label (size, current, speed) gives them with a wide range.
+ * @returns the reason when what was typed makes no curve
  */
 export function modelFan(fan: Fan): FanModelResult {
   const curves = fanCurves(fan)
@@ -169,6 +173,7 @@ function around(
     high: atSpeedOf(shapes.shapeHigh, delivered.high),
     basis,
     delivered,
+    fromLabel: '',
   }
 }
 
@@ -185,12 +190,18 @@ const eachEnd = (c: FanCurves, change: (curve: FanCurve) => FanCurve): FanCurves
 function sheetCurves(fan: Fan): FanCurves | string {
   if (fan.points.length > 0)
     return bandAround(fan.points, fan.curveBasis === 'estimated' ? 'curve' : fan.curveBasis)
-  if (!fan.maxFlowM3s || !fan.maxPressurePa)
-    return 'Give this fan’s airflow and pressure: a curve, or free delivery and shut-off pressure.'
-  const band = estimatedBand(fan.kind, fan.maxPressurePa, fan.maxFlowM3s)
-  return band.low && band.middle && band.high
-    ? around({ middle: band.middle, shapeLow: band.low, shapeHigh: band.high }, 'estimated')
-    : 'Free delivery and shut-off pressure must be above zero.'
+  const printed = fan.maxFlowM3s !== null && fan.maxPressurePa !== null
+  const label = printed ? null : estimateFromLabel(fan)
+  const band = estimatedBand(
+    fan.kind,
+    label?.maxPressure ?? fan.maxPressurePa ?? 0,
+    label?.maxFlow ?? fan.maxFlowM3s ?? 0,
+  )
+  if (!band.low || !band.middle || !band.high) return 'Free delivery and shut-off pressure must be above zero.'
+  const shapes = { middle: band.middle, shapeLow: band.low, shapeHigh: band.high }
+  return label
+    ? { ...around(shapes, 'estimated', { low: label.low, high: label.high }), fromLabel: label.from }
+    : around(shapes, 'estimated')
 }
 
 /** A figure without a test of its own. */
@@ -209,6 +220,8 @@ function fanCurves(fan: Fan): FanCurves | string {
   const shapes = eachEnd(curves, change)
   const corrects = fan.trusted.flow ?? fan.trusted.rotation
   if (!corrects) return shapes
+  // what claims are worth on this shelf says nothing of a fan without a claim
+  if (curves.fromLabel && corrects.from === 'shelf') return curves
   const end = (which: 'low' | 'high') =>
     ((n[which] * flow[which]) / (n.middle * flow.middle)) *
     (corrects.from === 'own' ? deliveredRange.measured[which] : 1)

@@ -22,21 +22,24 @@ const emit = defineEmits<{
 const uncertaintyOf = (key: string) => props.uncertainties?.find((d) => d.id === key) ?? null
 const mayBeUncertain = (key: string) =>
   props.uncertainties !== undefined && (uncertainInputs as readonly string[]).includes(key)
+/** Typed as a range, or assumed with one: a plain number takes its place. */
+const ranged = (key: string) => ['range', 'assumed'].includes(uncertaintyOf(key)?.grade ?? '')
 const rangeOf = (key: string) => {
   const uncertainty = uncertaintyOf(key)
   return !mayBeUncertain(key)
     ? undefined
-    : uncertainty?.grade === 'range' && uncertainty.low !== null && uncertainty.high !== null
+    : uncertainty && ranged(key) && uncertainty.low !== null && uncertainty.high !== null
       ? { low: uncertainty.low, high: uncertainty.high }
       : null
 }
 function typed(key: keyof T & string, value: unknown) {
-  if (uncertaintyOf(key)?.grade === 'range') emit('uncertainty', null, key as UncertainInput, value as number)
+  if (ranged(key)) emit('uncertainty', null, key as UncertainInput, value as number)
   else emit('set', key, value)
 }
 const workingOf = (key: keyof T & string) => {
   const working = props.workings?.find((w) => w.key === key && w.value === props.record[key])
-  return working ? { hint: `= ${working.text}` } : {}
+  if (working) return { hint: `= ${working.text}` }
+  return uncertaintyOf(key)?.grade === 'assumed' ? { hint: 'assumed, measure it' } : {}
 }
 const rows = computed(() =>
   props.fields.map((field) => {

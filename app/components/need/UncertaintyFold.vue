@@ -18,6 +18,7 @@ const words: Record<UncertaintyGrade, string> = {
   'good-guess': 'good guess',
   'rough-guess': 'rough guess',
   range: 'the range typed',
+  assumed: 'assumed, nobody said',
 }
 const rows = computed(() =>
   props.fields.flatMap((field) => {
@@ -33,7 +34,7 @@ const rows = computed(() =>
     const options = [
       { value: null, label: key === 'heatW' ? usual[props.job.heatBasis] : 'taken as sure' },
       ...(Object.keys(words) as UncertaintyGrade[])
-        .filter((g) => g !== 'range' || uncertainty?.grade === 'range')
+        .filter((g) => (g !== 'range' && g !== 'assumed') || uncertainty?.grade === g)
         .map((g) => ({ value: g, label: words[g] })),
     ]
     return [

@@ -164,7 +164,8 @@ function memberFacts({ plan: { job }, system, requirement, candidate }: Running,
  */
 function claimFacts(fan: Fan): SiFacts {
   const made = modelFan({ ...fan, trusted: undefined })
-  const { model } = made.ok ? made : { model: null }
+  // what is estimated from the label claims nothing
+  const model = made.ok && !made.model.curves.fromLabel ? made.model : null
   return {
     'fan.freeFlow': fan.maxFlowM3s ?? (model ? freeDelivery(model) : undefined),
     'fan.maxPressure': fan.maxPressurePa ?? (model ? shutOffPressure(model) : undefined),

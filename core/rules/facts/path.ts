@@ -9,6 +9,7 @@ const areaDoubt: Record<ElementBasis, number> = {
   sheet: 0.05,
   'good-guess': 0.15,
   'rough-guess': 0.4,
+  assumed: 0.75,
 }
 /** Doubt of the area at an end of the path: the largest of its elements'. */
 const endDoubt = (plan: PlanDocument, end: 'in' | 'out') =>

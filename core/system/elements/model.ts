@@ -62,6 +62,8 @@ export const uncertaintyOf: Record<ElementBasis, number> = {
   sheet: 0.2,
   'good-guess': 0.3,
   'rough-guess': 0.5,
+  // a size within a factor of about 1.4 either way
+  assumed: 0.75,
 }
 
 /** An element that is not complete, and what it lacks. */

@@ -46,8 +46,9 @@ function takeHelp(key: Helped, value: number, working: string, range?: Uncertain
   store.change((d) => {
     d.job[key] = value
     if (basis) d.job.heatBasis = basis
-    if (range !== undefined)
-      d.uncertainties = [...d.uncertainties.filter((x) => x.id !== key), ...(range ? [range] : [])]
+    // what was assumed or typed as a range does not speak of the new value
+    const stays = (x: Uncertainty) => x.id !== key || (range === undefined && x.grade !== 'assumed')
+    d.uncertainties = [...d.uncertainties.filter(stays), ...(range ? [range] : [])]
     d.job.workings = [...d.job.workings.filter((w) => w.key !== key), { key, value, text: working }]
   })
 }
