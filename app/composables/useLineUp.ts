@@ -123,13 +123,49 @@ export function useLineUp() {
     })
     landIn('.ranks tr.picked .take')
   }
+  /** Takes a fan that was just made: one of it, at its rated voltage. */
+  function takeNew(fanId: string) {
+    const fan = shelf.known.find((f) => f.id === fanId)
+    if (!fan) return
+    store.change((d) => {
+      d.selection = {
+        id: d.selection?.id ?? newId('pick'),
+        fanId,
+        secondFanId: null,
+        count: 1,
+        arrangement: 'single',
+        driveV: fan.ratedV,
+        duty: null,
+      }
+      setDrive(d, { volts: fan.ratedV, converterId: newId('converter') })
+    })
+    useToast().show(`${fan.model} is picked.`, { action: { label: 'Undo', run: store.undo } })
+  }
+  /** Every filter off. */
+  function loosen() {
+    Object.assign(choice, { filter: { ...noFilter }, drive: 'any' as const })
+  }
   function unpick() {
     store.removeWithUndo('Nothing is picked now.', (d) => {
       d.selection = null
     })
     landIn('.ranks tbody')
   }
-  return { choice, ranking, rows, busy, problem, picked, usable, compared, compare, selection, unpick }
+  return {
+    choice,
+    loosen,
+    ranking,
+    rows,
+    busy,
+    problem,
+    picked,
+    usable,
+    compared,
+    compare,
+    selection,
+    takeNew,
+    unpick,
+  }
 }
 
 type Show = (v: number, q: 'voltage' | 'ratio') => string

@@ -4,9 +4,6 @@ import type { JobSummary, StoredPlan } from '#shared/api'
 useHead({ title: 'Bench · Redpoll' })
 const jobs = ref<JobSummary[] | null>(null)
 const problem = ref('')
-const name = ref('')
-const nameError = ref('')
-const naming = ref(false)
 const toast = useToast()
 const { say } = useUnits()
 
@@ -20,19 +17,6 @@ async function load() {
   problem.value = ''
 }
 await load()
-
-async function create() {
-  if (!name.value.trim()) {
-    nameError.value = 'A job needs a name.'
-    return
-  }
-  const result = await api<StoredPlan>('jobs', { method: 'POST', body: { name: name.value } })
-  if (!result.ok) {
-    nameError.value = result.message
-    return
-  }
-  await navigateTo(`/job/${result.data.plan.job.id}/brief`)
-}
 
 async function remove(job: JobSummary) {
   const result = await api(`jobs/${job.id}`, { method: 'DELETE' })
@@ -136,12 +120,7 @@ const plansOf = (job: JobSummary) => {
 const nextOf = (job: JobSummary) =>
   `/job/${job.id}/${job.stations.find((s) => s.title === job.waitsFor)?.key ?? 'verdict'}`
 
-const nameField = ref<{ focus: () => void }>()
-async function begin() {
-  naming.value = true
-  await nextTick()
-  nameField.value?.focus()
-}
+const begin = () => navigateTo('/begin')
 usePageKeys([
   { key: 'n', what: 'New job', run: begin },
   { key: '/', what: 'Search the jobs', run: () => landIn('.seek') },
@@ -177,22 +156,6 @@ const waits = (job: JobSummary) => {
       <el-button type="primary" @click="begin">New job</el-button>
     </AppHeader>
     <main id="main" class="bench">
-      <form v-if="naming" class="sheet new" @submit.prevent="create">
-        <FieldShell id="job-name" label="What is it? A name for the job" :error="nameError">
-          <el-input
-            id="job-name"
-            ref="nameField"
-            v-model="name"
-            maxlength="120"
-            placeholder="Printer enclosure"
-            :aria-invalid="nameError ? 'true' : undefined"
-            aria-describedby="job-name-error"
-            @keydown.esc="naming = false"
-            @input="nameError = ''"
-          />
-        </FieldShell>
-        <el-button type="primary" native-type="submit">Begin</el-button>
-      </form>
       <p v-if="problem" role="alert" class="sheet">
         {{ problem }}
         <el-button size="small" @click="load">Try again</el-button>
@@ -289,13 +252,6 @@ const waits = (job: JobSummary) => {
   display: grid;
   gap: 12px;
 }
-.new {
-  display: grid;
-  grid-template-columns: minmax(0, 420px) auto;
-  gap: 12px;
-  align-items: end;
-  justify-content: start;
-}
 .jobs {
   list-style: none;
   margin: 0;
@@ -381,9 +337,6 @@ const waits = (job: JobSummary) => {
 @media (max-width: 760px) {
   .bench {
     padding: 0 12px 20px;
-  }
-  .new {
-    grid-template-columns: 1fr;
   }
   .facts,
   .seek {

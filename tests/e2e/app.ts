@@ -26,12 +26,12 @@ async function run(data: string, empty: boolean, use: (app: App) => Promise<void
 }
 
 /**
- * `demo`: a server with the demo workshop, shared by the tests of a file; `empty`: one with nothing on bench and
- * shelf. Console errors fail a test.
+ * `demo`: a server with the demo workshop, shared by the tests of a worker; `empty`: one of its own for every test, with
+ * nothing on bench and shelf. Console errors fail a test.
  */
-export const test = base.extend<{ quiet: string[] }, { demo: App; empty: App }>({
+export const test = base.extend<{ quiet: string[]; empty: App }, { demo: App }>({
   demo: [async ({}, use) => run(await demoData(), false, use), { scope: 'worker', timeout: 60_000 }],
-  empty: [async ({}, use) => run(temporaryDir(), true, use), { scope: 'worker', timeout: 60_000 }],
+  empty: [async ({}, use) => run(temporaryDir(), true, use), { timeout: 60_000 }],
   quiet: [
     async ({ page }, use) => {
       const heard: string[] = []

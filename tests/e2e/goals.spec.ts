@@ -5,8 +5,8 @@ import { addElement, choose, expect, saved, test, type } from './app'
 async function begin(page: Page, url: string, name: string, goal: string) {
   await page.goto(url)
   await page.getByRole('button', { name: 'New job' }).first().click()
-  await page.getByLabel('What is it? A name for the job').fill(name)
-  await page.keyboard.press('Enter')
+  await page.getByLabel('Name of the job').fill(name)
+  await page.getByRole('button', { name: 'Begin with an empty plan' }).click()
   await expect(page.getByRole('heading', { name })).toBeVisible()
   await page.getByRole('radio', { name: goal, exact: true }).check()
   await type(page, 'Air at its intake', '20 °C')

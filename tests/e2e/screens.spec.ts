@@ -7,6 +7,7 @@ const screens = [
   '/shelf/new',
   '/shelf/import',
   '/shelf/fan-sedge-92x25-12v',
+  '/begin',
   '/sums?sum=wire',
   '/sums?sum=units',
   ...['brief', 'need', 'air-path', 'line-up', 'power', 'log', 'verdict'].flatMap((s) => [
@@ -59,6 +60,24 @@ for (const theme of ['light', 'dark'] as const) {
     expect(await revisions(demo.url)).toEqual(before)
   })
 }
+
+test('the first page is small: at most 220 kB of compressed script', async ({ page, demo }) => {
+  const session = await page.context().newCDPSession(page)
+  await session.send('Network.enable')
+  const scripts = new Set<string>()
+  let bytes = 0
+  session.on('Network.responseReceived', (e) => {
+    if (e.response.url.endsWith('.js')) scripts.add(e.requestId)
+  })
+  session.on('Network.loadingFinished', (e) => {
+    if (scripts.has(e.requestId)) bytes += e.encodedDataLength
+  })
+  await page.goto(demo.url)
+  await expect(page.getByRole('link', { name: 'Film-drying cabinet' })).toBeVisible()
+  await page.waitForLoadState('networkidle')
+  expect(bytes).toBeGreaterThan(50_000)
+  expect(bytes).toBeLessThan(220_000)
+})
 
 test('at 390 px no screen scrolls sideways, and a reading can be logged', async ({ page, demo }) => {
   await page.setViewportSize({ width: 390, height: 844 })

@@ -58,8 +58,8 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   // the job
   await page.getByRole('link', { name: 'Bench' }).click()
   await page.getByRole('button', { name: 'New job' }).first().click()
-  await page.getByLabel('What is it? A name for the job').fill('Charger cupboard')
-  await page.keyboard.press('Enter')
+  await page.getByLabel('Name of the job').fill('Charger cupboard')
+  await page.getByRole('button', { name: 'Begin with an empty plan' }).click()
   await expect(page.getByRole('heading', { name: 'Charger cupboard' })).toBeVisible()
   await type(page, 'Equipment', 'Cupboard with three chargers')
   await type(page, 'Air at its intake', '82.4 °F')

@@ -80,7 +80,7 @@ function typed(value: string) {
   const parsed = parseQuantity(value, props.quantity, units.value)
   error.value = parsed.ok ? refusal(parsed.value) : parsed.message
   if (!parsed.ok || error.value) restore()
-  else if (parsed.value !== props.modelValue) emit('update:modelValue', parsed.value)
+  else if (parsed.value !== props.modelValue || props.range) emit('update:modelValue', parsed.value)
 }
 
 function left() {

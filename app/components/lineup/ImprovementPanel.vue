@@ -1,21 +1,11 @@
 <script setup lang="ts">
-import type { UncertaintySource, Improvement } from '#core/advice'
+import type { Improvement } from '#core/advice'
 import type { Quantity } from '#core/units'
 import type { StoredPlan } from '#shared/api'
 
-/** What would have to change: every lever with its effect on the whole plan; and which measurement would tell most. */
+/** What would have to change: every lever with its effect on the whole plan. */
 const job = useJobStore()
 const { bare, show, inUnits } = useUnits()
-const gainWords = (gain: number) =>
-  gain > 0.55
-    ? 'removes over half of the uncertainty'
-    : gain > 0.45
-      ? 'removes about half of the uncertainty'
-      : gain > 0.28
-        ? 'removes about a third of the uncertainty'
-        : gain > 0.15
-          ? 'removes about a fifth of the uncertainty'
-          : 'removes a little of the uncertainty'
 const beside = useImprovements()
 const all = ref(false)
 /** the picked fan gives less than is wanted */
@@ -59,39 +49,6 @@ function effectOf(i: Improvement): string {
       .join(' · ') || 'as it is'
   )
 }
-
-const inputNames: Record<UncertaintySource, string> = {
-  path: 'the path: one delivered flow, typed under Air path, Calibrate',
-  fan: 'the fan: its own curve on the bench',
-  supply: 'the voltage at the fan',
-  heatW: 'the heat, with a wall meter',
-  wallLossWK: 'the wall loss: heat the closed box',
-  ambientC: 'the air at the intake',
-  volumeM3: 'the volume',
-  captureSpeedMs: 'the speed at the source',
-  captureDistanceM: 'the distance to the source',
-  waterC: 'the water’s temperature',
-  crossAreaM2: 'the cross-section over the water',
-  measuredRiseK: 'the rise, intake to exhaust',
-  typedFlowM3s: 'the airflow now',
-  insideMaxC: 'the limit inside',
-  partMaxC: 'the part’s limit',
-  partInnerKPerW: 'the way from the part to its fins',
-  airChangesPerH: 'how many air changes it takes',
-  mixing: 'how well the air mixes',
-  waterKgS: 'the water released',
-  co2M3s: 'the CO₂ released',
-  nozzleAreaM2: 'the opening of the nozzle',
-  slotLengthM: 'the length of the slot',
-  leakAreaM2: 'the leaks of the box',
-  workOpeningM2: 'the opening to work through',
-  turnoversPerH: 'how many turnovers it takes',
-  waterAreaM2: 'the water’s surface',
-  surfaceSpeedMs: 'the air speed over the water',
-}
-const sensitivity = computed(() =>
-  beside.value.sensitivity.slice(0, 2).map((w) => ({ ...w, name: inputNames[w.source] })),
-)
 
 function attempt(improvement: Improvement) {
   job.change((d) => {
@@ -157,12 +114,6 @@ async function keep(improvement: Improvement) {
     <el-button v-if="improvements.length > SHORT" size="small" text @click="all = !all">
       {{ all ? 'Only the strongest' : `All ${improvements.length} levers` }}
     </el-button>
-    <p v-if="sensitivity.length" class="small soft worth">
-      What measuring would tell most:
-      <template v-for="(w, i) in sensitivity" :key="w.source">
-        <template v-if="i"> ; then </template><strong>{{ w.name }}</strong> ({{ gainWords(w.gain) }})</template
-      >.
-    </p>
   </section>
 </template>
 
@@ -194,8 +145,5 @@ async function keep(improvement: Improvement) {
 .buttons {
   gap: 2px;
   flex-wrap: nowrap;
-}
-.worth {
-  margin-top: 8px;
 }
 </style>

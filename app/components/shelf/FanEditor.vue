@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { estimateFromLabel } from '#core/fan'
 import { sourcedFigures, type Fan, type FanPoint, type SourcedFigure } from '#core/document'
 import { fanSchema } from '#core/document'
 
@@ -7,9 +8,14 @@ const CurvePreview = defineAsyncComponent(() => import('./CurvePreview.vue'))
 
 /** A fan from its data sheet: what a maker can read off it, and the curve as a table with a live chart. */
 const fan = defineModel<Fan>({ required: true })
-const props = defineProps<{ revision: number | null }>()
+const props = defineProps<{
+  revision: number | null
+  /** id of the job that it is made for: it goes back there, chosen */
+  forJob?: string
+}>()
 const emit = defineEmits<{ saved: [] }>()
 const shelf = useShelfStore()
+const { bare, show } = useUnits()
 const toast = useToast()
 const saving = ref(false)
 const problem = ref<{ field: string; message: string } | null>(null)
@@ -215,7 +221,9 @@ async function save() {
   }
   emit('saved')
   toast.show(`${fan.value.model} is on the shelf.`)
-  await navigateTo('/shelf')
+  await navigateTo(
+    props.forJob ? { path: `/job/${props.forJob}/line-up`, query: { take: fan.value.id } } : '/shelf',
+  )
 }
 const names: Record<string, string> = {
   model: 'Model',
@@ -237,9 +245,20 @@ const problemText = computed(() =>
     ? `${names[problem.value.field] ? `${names[problem.value.field]}: ` : ''}${problem.value.message}`
     : '',
 )
-const canCompute = computed(
-  () => fan.value.points.length >= 2 || (fan.value.maxFlowM3s !== null && fan.value.maxPressurePa !== null),
+const printed = computed(() => fan.value.maxFlowM3s !== null && fan.value.maxPressurePa !== null)
+/** what its label makes of it, while neither a curve nor both its ends are known */
+const estimate = computed(() =>
+  fan.value.points.length || printed.value ? null : estimateFromLabel(fan.value),
 )
+const estimateWords = computed(() => {
+  const e = estimate.value
+  if (!e) return 'Without points the curve is estimated from the two end values, with a wide band.'
+  const between = (low: number, high: number, quantity: 'flow' | 'pressure') =>
+    `${bare(low, quantity)} to ${show(high, quantity)}`
+  const flow = between(e.maxFlow * e.low, e.maxFlow * e.high, 'flow')
+  const pressure = between(e.maxPressure * e.low ** 2, e.maxPressure * e.high ** 2, 'pressure')
+  return `Without them it is estimated from its ${e.from}: free delivery ${flow}, shut-off pressure ${pressure}.`
+})
 </script>
 
 <template>
@@ -295,26 +314,24 @@ const canCompute = computed(
             @update:model-value="set('curveBasis', $event)"
           />
         </div>
-        <CurvePreview v-if="canCompute" :fan="fan" />
+        <CurvePreview v-if="fan.points.length !== 1" :fan="fan" />
         <div>
           <el-button size="small" @click="tracing = true">Read it off a picture</el-button>
         </div>
         <PointTable :key="traced" :points="fan.points" @update="set('points', $event)" />
         <p v-if="fan.points.length === 0" class="small soft">
-          {{
-            canCompute
-              ? 'Without points the curve is estimated from the two end values, with a wide band.'
-              : 'Give points of its curve, or free delivery and shut-off pressure: from one number no curve can be made.'
-          }}
+          {{ estimateWords }}
         </p>
       </section>
       <VoltageCurves :fan="fan" @update="set('curves', $event)" />
       <FanPictures v-if="revision !== null" :fan-id="fan.id" />
       <div class="row save">
         <span v-if="problemText" class="bad" role="alert">{{ problemText }}</span>
-        <NuxtLink to="/shelf" class="button"> Back without saving </NuxtLink>
+        <NuxtLink :to="forJob ? `/job/${forJob}/line-up` : '/shelf'" class="button">
+          Back without saving
+        </NuxtLink>
         <el-button type="primary" native-type="submit" :disabled="saving">
-          {{ revision === null ? 'Put on the shelf' : 'Save' }}
+          {{ revision !== null ? 'Save' : forJob ? 'Put on the shelf and take it' : 'Put on the shelf' }}
         </el-button>
       </div>
     </div>

@@ -39,7 +39,12 @@ useHead({ title: () => `${title.value} · Redpoll` })
   <div>
     <AppHeader :title="title" />
     <main id="main">
-      <FanEditor v-model="fan" :revision="stored?.revision ?? null" @saved="kept = true" />
+      <FanEditor
+        v-model="fan"
+        :revision="stored?.revision ?? null"
+        :for-job="typeof route.query.for === 'string' ? route.query.for : undefined"
+        @saved="kept = true"
+      />
     </main>
   </div>
 </template>

@@ -205,7 +205,7 @@ usePageKeys([
         </p>
         <FindingList class="after" :findings="findings" />
         <FoldBox :open="report.path.calibration !== null" title="Calibrate with a measurement">
-          <CalibratePanel />
+          <CalibratePanel data-field="calibrate" />
         </FoldBox>
         <FoldBox title="Where makers disagree: this job’s numbers">
           <TradeoffList />

@@ -9,8 +9,21 @@ const { plan, report, findings } = useJob('line-up')
 const shelf = useShelfStore()
 const believed = useBelievedFans()
 const { show } = useUnits()
-const { choice, ranking, rows, busy, problem, picked, usable, compared, compare, selection, unpick } =
-  useLineUp()
+const {
+  choice,
+  loosen,
+  ranking,
+  rows,
+  busy,
+  problem,
+  picked,
+  usable,
+  compared,
+  compare,
+  selection,
+  takeNew,
+  unpick,
+} = useLineUp()
 const lit = ref<string | null>(null)
 const SHORT = 6
 const MORE = 40
@@ -83,6 +96,19 @@ const selectionFigures = computed(() =>
     : [],
 )
 
+/** A fan made from here comes back, chosen. */
+const route = useRoute()
+const newFanLink = computed(() => ({ path: '/shelf/new', query: { for: plan.value.job.id } }))
+watch(
+  () => [route.query.take, shelf.loaded] as const,
+  async ([fanId, loaded]) => {
+    if (typeof fanId !== 'string' || !loaded) return
+    takeNew(fanId)
+    await navigateTo({ path: route.path, replace: true })
+  },
+  { immediate: true },
+)
+
 const waitsFor = computed(() =>
   !plan.value.path.length
     ? 'the air path'
@@ -152,6 +178,7 @@ usePageKeys([
           </div>
         </dl>
         <ChanceLine v-if="report.selection" />
+        <SurerList v-if="report.selection" />
         <p v-if="report.selectionProblem" class="bad">
           {{ report.selectionProblem }}
         </p>
@@ -187,10 +214,16 @@ usePageKeys([
             @compare="compare"
             @light="lit = $event"
           />
-          <p v-if="!rows.length && !busy" class="empty">
+          <p v-if="!rows.length && !busy && !shelf.fans.length" class="empty">
+            The shelf is empty: one fan is enough to begin with, and its label is enough of it.
+            <NuxtLink :to="newFanLink" class="button small">A fan from its label</NuxtLink>
+            <NuxtLink to="/shelf/import" class="button small quiet">Import a list</NuxtLink>
+          </p>
+          <p v-else-if="!rows.length && !busy" class="empty">
             No fan of the shelf passes these filters{{
               choice.drive === 'pwm' ? ': PWM wants fans with four wires' : ''
-            }}. Loosen one.
+            }}.
+            <el-button size="small" @click="loosen">Drop the filters</el-button>
           </p>
           <div class="row foot">
             <el-button v-if="rows.length > many" size="small" @click="many += MORE">
@@ -205,9 +238,9 @@ usePageKeys([
               {{ failing ? 'The ones that meet the need' : `Why ${rows.length - usable} fail` }}
             </el-button>
             <el-button v-if="many > SHORT" size="small" text @click="many = SHORT"> Only the first </el-button>
-            <NuxtLink to="/shelf/new" class="button small quiet"> Add a fan to the shelf </NuxtLink>
+            <NuxtLink :to="newFanLink" class="button small quiet"> Add a fan for this job </NuxtLink>
             <span v-if="ranking?.skipped.length" class="small soft"
-              >{{ ranking.skipped.length }} fans lack a curve:
+              >{{ ranking.skipped.length }} fans have a curve that cannot be used:
               {{
                 ranking.skipped
                   .slice(0, 5)
