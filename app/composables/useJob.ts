@@ -7,14 +7,18 @@ export function useJob(station: StationKey) {
   const plan = computed(() => store.plan!)
   const report = computed(() => store.report!)
   const set =
-    <K extends keyof Job>(key: K) =>
+    <K extends keyof Job>(key: K, label = '') =>
     (value: Job[K]) => {
-      store.change((draft) => {
-        draft.job[key] = value
-      }, `job.${key}`)
+      store.change(
+        (draft) => {
+          draft.job[key] = value
+        },
+        `job.${key}`,
+        label,
+      )
     }
-  /** The same for a form: the key tells which. */
-  const put = (key: keyof Job, value: unknown) => set(key)(value as never)
+  /** The same for a form: the key tells which, its label what undo calls it. */
+  const put = (key: keyof Job, value: unknown, label = '') => set(key, label)(value as never)
   const findings = computed(() => report.value.findings.findings.filter((f) => f.station === station))
   return { store, plan, report, set, put, findings }
 }

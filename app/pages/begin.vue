@@ -32,6 +32,7 @@ const setSize = (key: keyof PathSizes, value: number | null) =>
 
 const jobs = shallowRef<JobSummary[]>([])
 onMounted(async () => {
+  void landIn('.pictures')
   const result = await api<JobSummary[]>('jobs')
   if (result.ok) jobs.value = result.data
 })

@@ -1,5 +1,6 @@
 import { useManualRefHistory } from '@vueuse/core'
 import {
+  changeWords,
   completePlan,
   holdKeptFlow,
   planSchema,
@@ -59,6 +60,8 @@ export const useJobStore = defineStore('job', () => {
   const missing = ref('')
   const shelf = useShelfStore()
   const history = useManualRefHistory(plan, { capacity: UNDO_STEPS })
+  /** what led to a state of the plan, in words */
+  const ledTo = new WeakMap<PlanDocument, string>()
   let wanted = ''
   let lastKey = ''
   let lastAt = 0
@@ -128,9 +131,10 @@ export const useJobStore = defineStore('job', () => {
   /**
    * Changes the document. A result that the schema refuses is not taken: the last good plan stays.
    * @param key names the field, so that typing in it is one step of undo
+   * @param label what the person calls that field
    * @returns the refusal's message, or an empty text
    */
-  function change(mutate: (draft: PlanDocument) => void, key = ''): string {
+  function change(mutate: (draft: PlanDocument) => void, key = '', label = ''): string {
     if (!plan.value) return ''
     const next = copy(plan.value)
     mutate(next)
@@ -145,6 +149,7 @@ export const useJobStore = defineStore('job', () => {
     }
     const now = Date.now()
     const continues = key !== '' && key === lastKey && now - lastAt < COALESCE_MS
+    ledTo.set(next, changeWords(plan.value, next, label))
     plan.value = next
     if (continues) history.last.value = markRaw({ snapshot: next, timestamp: now })
     else history.commit()
@@ -165,6 +170,13 @@ export const useJobStore = defineStore('job', () => {
   const redo = () => {
     if (history.canRedo.value) step(history.redo)
   }
+
+  /** What undo takes back and redo brings again; '' where there is nothing. */
+  const undoWhat = computed(() => (history.canUndo.value && plan.value && ledTo.get(plan.value)) || '')
+  const redoWhat = computed(() => {
+    const next = history.redoStack.value[0]?.snapshot
+    return (next && ledTo.get(toRaw(next))) || ''
+  })
 
   /** Removal with its undo offered. */
   function removeWithUndo(text: string, mutate: (draft: PlanDocument) => void) {
@@ -199,6 +211,9 @@ export const useJobStore = defineStore('job', () => {
     report: lastGood,
     problem,
     canUndo: history.canUndo,
+    canRedo: history.canRedo,
+    undoWhat,
+    redoWhat,
     open,
     change,
     undo,

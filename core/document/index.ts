@@ -2,6 +2,7 @@
  * What a person states: the plan document with its parts, the fans of the shelf, the parts of the drawer. Every part is a
  * Zod schema; types, defaults, the completing of older files and the columns of the database come from it.
  */
+export { changeWords } from './changes'
 export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
 export {
   jobSchema,

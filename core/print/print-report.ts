@@ -366,6 +366,19 @@ function openBlocks({ units }: Printer, report: Report): PrintBlock[] {
   })
 }
 
+/** Findings that the person knows of and leaves, each with the reason. */
+function knownBlocks({ units }: Printer, report: Report): PrintBlock[] {
+  const { known } = report.findings
+  if (!known.length) return []
+  return titled('Known, and left as it is', {
+    kind: 'list',
+    items: known.map(({ finding: f, reason }) => {
+      const text = findingMessage(f, units)
+      return `${f.subject?.name ? `${f.subject.name}: ` : ''}${text}. Known, because: ${reason}`
+    }),
+  })
+}
+
 const maintenanceBlocks = (plan: PlanDocument, report: Report, today: string): PrintBlock[] =>
   titled('Care', {
     kind: 'list',
@@ -406,6 +419,7 @@ export function printReportOf(
     ...gainBlocks(printer, report, cost),
     ...missingBlocks(report),
     ...openBlocks(printer, report),
+    ...knownBlocks(printer, report),
     ...maintenanceBlocks(plan, report, today),
     {
       kind: 'text',

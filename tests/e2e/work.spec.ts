@@ -85,6 +85,71 @@ test('every figure opens to its working, every finding to its reason', async ({ 
   await expect(page.getByLabel('A mains supply is opened')).toBeFocused()
 })
 
+test('a job with many findings is worked down to none: tried, or known for a reason, and judged again', async ({
+  page,
+  demo,
+}) => {
+  test.setTimeout(240_000)
+  await page.goto(`${demo.url}/job/job-mushroom-tent/need`)
+  const button = page.getByRole('button', { name: /^Findings:/ })
+  await button.click()
+  const drawer = page.getByRole('dialog')
+  const messages = drawer.locator('.findings .message')
+  await expect(messages.first()).toBeVisible()
+  const began = await messages.count()
+  expect(began).toBeGreaterThanOrEqual(8)
+  let tried = 0
+  for (let i = 0; i < 40 && (await messages.count()) > 0; i++) {
+    const text = await messages.first().innerText()
+    await messages.first().click()
+    await expect(drawer.getByText(/^Looking for what takes it away/)).toHaveCount(0)
+    const attempt = drawer.getByRole('button', { name: /^Try: / }).first()
+    if (await attempt.count()) {
+      tried++
+      await attempt.click()
+    } else {
+      await drawer.getByRole('button', { name: 'Known, because …' }).click()
+      await drawer.getByRole('button', { name: 'Put aside' }).click()
+      await expect(drawer.getByText('Say why it may stand.')).toBeVisible()
+      await drawer.getByLabel('Known, because').fill('measured, and it does no harm here')
+      await drawer.getByRole('button', { name: 'Put aside' }).click()
+    }
+    await expect(messages.filter({ hasText: text })).toHaveCount(0)
+  }
+  await expect(messages).toHaveCount(0)
+  expect(tried).toBeGreaterThanOrEqual(2)
+  await expect(drawer.getByText('Nothing to fix in what has been checked.')).toBeVisible()
+})
+
+test('a finding may stand for a reason: kept, printed, and judged again when one says so', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/job/job-kiln-controller/brief`)
+  const button = page.getByRole('button', { name: /^Findings:/ })
+  await button.click()
+  const drawer = page.getByRole('dialog')
+  const message = drawer.locator('.findings .message').filter({ hasText: 'Mains parts within reach' })
+  await message.click()
+  await drawer.getByRole('button', { name: 'Known, because …' }).click()
+  await drawer.getByRole('button', { name: 'Put aside' }).click()
+  await expect(drawer.getByText('Say why it may stand.')).toBeVisible()
+  await drawer.getByLabel('Known, because').fill('the electrician works there, I do not')
+  await drawer.getByRole('button', { name: 'Put aside' }).click()
+  await expect(message).toHaveCount(0)
+  await saved(page)
+  await page.reload()
+  await button.click()
+  await expect(drawer.getByText('Known, because: the electrician works there')).toBeVisible()
+  await page.goto(`${demo.url}/job/job-kiln-controller/verdict/report`)
+  await expect(page.getByText(/Mains parts within reach.*Known, because: the electrician/)).toBeVisible()
+  await page.goto(`${demo.url}/job/job-kiln-controller/brief`)
+  await button.click()
+  await drawer.getByRole('button', { name: /^Judge again: Mains/ }).click()
+  await expect(message).toBeVisible()
+  await saved(page)
+})
+
 test('a finding goes to its place, and what takes it away is tried and undone', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-mushroom-tent/need`)
   await page.getByRole('button', { name: /^Findings:/ }).click()
@@ -120,7 +185,11 @@ test('an empty job with the keyboard alone, to its first operating point', async
   await page.goto(demo.url)
   await expect(page.getByRole('link', { name: 'Film-drying cabinet' })).toBeVisible()
   await page.keyboard.press('n')
+  // the focus stands where the work goes on
+  await expect(page.getByRole('radio', { name: /^Cool a box/ })).toBeFocused()
+  await page.getByLabel('Name of the job').focus()
   await page.keyboard.type('Seed drawer')
+  await page.getByRole('button', { name: 'Begin with an empty plan' }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Seed drawer' })).toBeVisible()
   await page.getByRole('radio', { name: /Cool a box/ }).focus()
@@ -180,7 +249,7 @@ test('levers are tried and taken back, kept as variants; the drive is dragged; q
   await expect.poll(flow).toBeGreaterThan(before * 1.2)
   await page.getByRole('button', { name: 'Undo' }).last().click()
   await expect.poll(flow).toBe(before)
-  await expect(page.getByText(/What measuring would tell most/)).toBeVisible()
+  await expect(page.getByRole('region', { name: 'What would make this surer' })).toBeVisible()
 
   await page.getByRole('button', { name: /^Keep as a variant: Fine panel filter: a grade coarser/ }).click()
   const table = page.getByRole('table').filter({ hasText: 'this one' })

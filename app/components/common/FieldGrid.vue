@@ -16,7 +16,8 @@ const props = defineProps<{
   workings?: { key: string; value: number; text: string }[]
 }>()
 const emit = defineEmits<{
-  set: [key: keyof T & string, value: unknown]
+  /** label: what the person calls the field, for undo */
+  set: [key: keyof T & string, value: unknown, label?: string]
   uncertainty: [uncertainty: Uncertainty | null, key: UncertainInput, value?: number]
 }>()
 const uncertaintyOf = (key: string) => props.uncertainties?.find((d) => d.id === key) ?? null
@@ -32,9 +33,9 @@ const rangeOf = (key: string) => {
       ? { low: uncertainty.low, high: uncertainty.high }
       : null
 }
-function typed(key: keyof T & string, value: unknown) {
+function typed(key: keyof T & string, value: unknown, label: string) {
   if (ranged(key)) emit('uncertainty', null, key as UncertainInput, value as number)
-  else emit('set', key, value)
+  else emit('set', key, value, label)
 }
 const workingOf = (key: keyof T & string) => {
   const working = props.workings?.find((w) => w.key === key && w.value === props.record[key])
@@ -66,7 +67,7 @@ const rows = computed(() =>
         :schema="shape?.[field.key]"
         :range="rangeOf(field.key)"
         :model-value="value"
-        @update:model-value="typed(field.key, $event)"
+        @update:model-value="typed(field.key, $event, field.label)"
         @range="
           (low, high) =>
             emit(
@@ -82,21 +83,21 @@ const rows = computed(() =>
         v-bind="bound"
         :data-field="field.key"
         :model-value="value"
-        @update:model-value="emit('set', field.key, $event)"
+        @update:model-value="emit('set', field.key, $event, field.label)"
       />
       <YesNoField
         v-else-if="kind === 'yesNo'"
         v-bind="bound"
         :data-field="field.key"
         :model-value="value"
-        @update:model-value="emit('set', field.key, $event)"
+        @update:model-value="emit('set', field.key, $event, field.label)"
       />
       <ChoiceField
         v-else
         v-bind="bound"
         :data-field="field.key"
         :model-value="value"
-        @update:model-value="emit('set', field.key, $event)"
+        @update:model-value="emit('set', field.key, $event, field.label)"
       />
     </template>
     <slot />

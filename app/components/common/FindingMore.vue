@@ -65,14 +65,15 @@ function attempt(remedy: Remedy) {
     </ul>
     <p v-else-if="mayTry && remedies === null" class="soft">Looking for what takes it away…</p>
     <p v-else-if="mayTry" class="soft">No single change that is computed here takes it away.</p>
-    <p class="row">
+    <div class="row">
       <NuxtLink :to="placeLink(jobId, finding.at)" @click="emit('went')">
         Go to {{ stationName(finding.at) }}
       </NuxtLink>
       <span class="soft"
         >Rule <span class="mono">{{ finding.id }}</span>, source {{ finding.source }}</span
       >
-    </p>
+      <KnownForm :finding="finding" />
+    </div>
   </div>
 </template>
 

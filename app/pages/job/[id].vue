@@ -32,8 +32,20 @@ useFieldFocus()
 const go = (key: string) => () => navigateTo(`/job/${id.value}/${key}`)
 usePageKeys([
   ...(report.value?.stations ?? []).map((s, i) => ({ key: String(i + 1), what: s.title, run: go(s.key) })),
-  { key: 'z', what: 'Undo the last change', run: () => job.undo() },
-  { key: 'y', what: 'Redo', run: () => job.redo() },
+  {
+    key: 'z',
+    get what() {
+      return job.undoWhat ? `Undo: ${job.undoWhat}` : 'Undo the last change'
+    },
+    run: () => job.undo(),
+  },
+  {
+    key: 'y',
+    get what() {
+      return job.redoWhat ? `Redo: ${job.redoWhat}` : 'Redo'
+    },
+    run: () => job.redo(),
+  },
   {
     key: 'i',
     what: 'All findings',
@@ -52,7 +64,24 @@ usePageKeys([
         <h1>{{ job.plan.job.name }}</h1>
         <SaveBadge />
         <div class="right">
-          <el-button v-if="job.canUndo" size="small" text @click="job.undo">Undo</el-button>
+          <el-button
+            v-if="job.canUndo"
+            size="small"
+            text
+            class="step"
+            :title="`Undo: ${job.undoWhat}, key z`"
+            @click="job.undo"
+            >Undo<span class="what soft">: {{ job.undoWhat }}</span></el-button
+          >
+          <el-button
+            v-if="job.canRedo"
+            size="small"
+            text
+            class="step"
+            :title="`Redo: ${job.redoWhat}, key y`"
+            @click="job.redo"
+            >Redo<span class="what soft">: {{ job.redoWhat }}</span></el-button
+          >
           <button
             type="button"
             class="tag marks"
@@ -94,16 +123,7 @@ usePageKeys([
       size="min(520px, 100vw)"
       append-to-body
     >
-      <FindingList
-        :findings="report.findings.findings"
-        empty="Nothing to fix in what has been checked."
-        @went="findingsOpen = false"
-      />
-      <p class="small soft checked">
-        {{ report.findings.passed.length }} checks passed; {{ report.findings.notChecked.length }} could not be
-        judged.
-      </p>
-      <OpenFacts :evaluation="report.findings" :job-id="id" @went="findingsOpen = false" />
+      <FindingDesk :report="report" :job-id="id" @went="findingsOpen = false" />
     </el-drawer>
   </div>
   <main v-else-if="job.missing" class="lost">
@@ -144,6 +164,17 @@ usePageKeys([
   gap: 8px;
   flex-wrap: wrap;
 }
+.what {
+  display: inline-block;
+  max-width: 150px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  vertical-align: bottom;
+}
+.step + .step {
+  margin-left: 0;
+}
 .marks {
   cursor: pointer;
   color: inherit;
@@ -162,9 +193,6 @@ usePageKeys([
   color: var(--stop);
   font-weight: 600;
 }
-.checked {
-  margin-top: 16px;
-}
 .lost {
   min-height: 100vh;
   display: grid;
@@ -172,6 +200,9 @@ usePageKeys([
   padding: 20px;
 }
 @media (max-width: 760px) {
+  .what {
+    display: none;
+  }
   .frame {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: auto 1fr;

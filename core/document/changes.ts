@@ -1,0 +1,58 @@
+import type { PlanDocument } from './plan'
+
+/** What tells two plans apart, in words: for undo and redo that say what they take back. */
+
+type Named = { id: string; name?: string }
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
+
+/** What happened to a list of things: one that came, went or changed, or several. */
+function listChange(before: readonly Named[], after: readonly Named[], one: string, many: string): string {
+  const nameOf = (x: Named) => x.name?.trim() || one
+  const came = after.filter((x) => !before.some((y) => y.id === x.id))
+  const went = before.filter((x) => !after.some((y) => y.id === x.id))
+  const changed = after.filter((x) => before.some((y) => y.id === x.id && !same(x, y)))
+  if (came.length + went.length + changed.length > 1) return many
+  if (came[0]) return `${nameOf(came[0])} added`
+  if (went[0]) return `${nameOf(went[0])} removed`
+  if (changed[0]) return `${nameOf(changed[0])} changed`
+  return `order of ${many}`
+}
+
+const lists: { key: 'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches'; one: string; many: string }[] =
+  [
+    { key: 'path', one: 'element', many: 'the air path' },
+    { key: 'branches', one: 'way', many: 'ways side by side' },
+    { key: 'targets', one: 'target', many: 'targets' },
+    { key: 'ports', one: 'opening', many: 'own openings' },
+    { key: 'feed', one: 'part', many: 'the feed' },
+    { key: 'runs', one: 'run', many: 'runs' },
+  ]
+const singles: { key: keyof PlanDocument; name: string }[] = [
+  { key: 'selection', name: 'picked fan' },
+  { key: 'source', name: 'source' },
+  { key: 'converter', name: 'converter' },
+  { key: 'wiring', name: 'wiring' },
+  { key: 'battery', name: 'battery' },
+  { key: 'sun', name: 'sun' },
+  { key: 'calibration', name: 'calibration' },
+  { key: 'sink', name: 'heatsink' },
+]
+
+/**
+ * What changed between two states of a plan, in few words.
+ * @param label what the person calls the field that was typed in, if it was one
+ * @example changeWords(before, after) // "Outlet grille changed"
+ */
+export function changeWords(before: PlanDocument, after: PlanDocument, label = ''): string {
+  if (label) return label
+  const parts = [
+    ...lists
+      .filter(({ key }) => !same(before[key], after[key]))
+      .map(({ key, one, many }) => listChange(before[key], after[key], one, many)),
+    ...singles.filter(({ key }) => !same(before[key], after[key])).map(({ name }) => name),
+    ...(same(before.job, after.job) ? [] : ['facts of the job']),
+    ...(same(before.uncertainties, after.uncertainties) ? [] : ['how sure a number is']),
+  ]
+  // what is named first brought the others along
+  return parts[0] ?? 'nothing'
+}
