@@ -46,6 +46,10 @@ export const limits = {
   temperature: within(-60, 200),
 }
 
+/** A short list of objects that is kept in one column of its owner, and in no table of its own. */
+export const inOneColumn = <T extends z.ZodType>(schema: z.ZodArray<T>) =>
+  schema.meta({ oneColumn: true }).default([])
+
 export const yesNo = maybe(z.boolean())
 /** Areas and shares must be above zero: an opening of nothing lets nothing through. */
 export const area = maybe(z.number().gt(0, 'An area must be above zero.').max(25, 'Not above 25 m².'))
@@ -94,7 +98,8 @@ export const columnKeys = (schema: z.ZodObject): string[] =>
   Object.keys(schema.shape).filter((key) => {
     const field = bare(schema.shape[key]!)
     if (field instanceof z.ZodObject) return false
-    return !(field instanceof z.ZodArray && bare(field.element) instanceof z.ZodObject)
+    const rows = field instanceof z.ZodArray && bare(field.element) instanceof z.ZodObject
+    return !rows || field.meta()?.oneColumn === true
   })
 
 /** Keys of a schema that hold a moment. */

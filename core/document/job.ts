@@ -4,6 +4,7 @@ import {
   area,
   defaultsOf,
   idSchema,
+  inOneColumn,
   limits,
   line,
   lines,
@@ -199,22 +200,24 @@ const surroundingShape = {
     .max(7)
     .default([]),
   /** how a helper came to a value; it speaks for the field while that still holds the value */
-  workings: z
-    .array(z.object({ key: z.string().min(1).max(40), value: z.number(), text: z.string().min(1).max(200) }))
-    .max(12)
-    .default([]),
+  workings: inOneColumn(
+    z
+      .array(z.object({ key: z.string().min(1).max(40), value: z.number(), text: z.string().min(1).max(200) }))
+      .max(12),
+  ),
   /** findings that may stand, each with the reason that was given */
-  known: z
-    .array(
-      z.object({
-        rule: z.string().min(1).max(60),
-        /** what it was told of, an id; '' for the whole plan */
-        subject: line,
-        reason: shortText.min(1, 'Say why it may stand.'),
-      }),
-    )
-    .max(100)
-    .default([]),
+  known: inOneColumn(
+    z
+      .array(
+        z.object({
+          rule: z.string().min(1).max(60),
+          /** what it was told of, an id; '' for the whole plan */
+          subject: line,
+          reason: shortText.min(1, 'Say why it may stand.'),
+        }),
+      )
+      .max(100),
+  ),
 }
 
 const choiceShape = {

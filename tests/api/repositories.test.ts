@@ -80,7 +80,10 @@ describe('plans', () => {
       points: [{ flowM3s: 0.005, pressurePa: 1 }],
     })
     plan.sink = [{ flowM3s: 0.004, kPerW: 1 }]
-    plan.uncertainties.push({ id: 'waterC', grade: 'range', low: 22, high: 25 })
+    plan.uncertainties.push({ id: 'waterC', grade: 'assumed', low: 22, high: 25 })
+    plan.path[0]!.basis = 'assumed'
+    plan.job.workings = [{ key: 'volumeM3', value: 0.3, text: '60 × 50 × 100 cm' }]
+    plan.job.known = [{ rule: 'safe-mains', subject: '', reason: 'a licensed electrician works there' }]
     const second = await savePlan(db, plan, revision)
     expect((await getPlan(db, plan.job.id)).plan).toEqual(plan)
     // the split goes with its ways and what stood in them, in one save
