@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useTimeout } from '@vueuse/core'
 import { paletteOpen } from '~/composables/useKeys'
+import { tourAt } from '~/composables/useTour'
 
 const { ready, doing } = useStartup()
 /** a server that is ready answers sooner: no flash of a page that is not needed */
@@ -18,6 +19,7 @@ watch(paletteOpen, (open) => (palette.value ||= open))
       <a class="skip" href="#main" @click.prevent="landIn('#main')">Skip to the page</a>
       <NuxtPage />
       <KeysHelp />
+      <LazyGuidedTour v-if="tourAt !== null" />
       <LazyCommandPalette v-if="palette" />
       <ToastList />
     </template>

@@ -105,6 +105,7 @@ export function useBeginning() {
     answers.value = unanswered()
     if (made) await shelf.load(true)
     await navigateTo(`/job/${result.data.plan.job.id}/line-up`)
+    void landIn('#main')
   }
   /** A job of which only the name is known. */
   async function beginEmpty(fallback: string) {
@@ -116,6 +117,7 @@ export function useBeginning() {
     }
     answers.value = unanswered()
     await navigateTo(`/job/${result.data.plan.job.id}/brief`)
+    void landIn('#main')
   }
   return {
     answers,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useClipboard } from '@vueuse/core'
 import { conversions } from '#core/verification'
-import { sums } from '#core/sums'
+import { placesFor, sums, type Place } from '#core/sums'
 import type { Figure } from '#core/figure'
 
 /** Quick sums: what stands alone is worked out here, each with its working; `?sum=` leads to one. */
@@ -34,6 +34,19 @@ async function copy(figure: Figure) {
   const text = show(figure.value, figure.quantity)
   await clipboard.copy(text)
   useToast().show(`Copied: ${text}`)
+}
+/** The job that was open last takes a result, where it has a place for it. */
+const job = useJobStore()
+const placesOf = (figure: Figure) => (job.plan ? placesFor(job.plan, figure, () => newId('target')) : [])
+function put(place: Place, figure: Figure) {
+  const { plan } = job
+  if (!plan || figure.value === null) return
+  const text = `${chosen.value?.title ?? 'a sum'}: ${figure.formula}`
+  const refused = job.change((d) => place.put(d, figure.value!, text))
+  if (!refused)
+    useToast().show(`${show(figure.value, figure.quantity)} is in ${plan.job.name}: ${place.label}.`, {
+      action: { label: 'Undo', run: job.undo },
+    })
 }
 const searchBox = useTemplateRef('searchBox')
 usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.focus() }])
@@ -79,6 +92,20 @@ usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.fo
         <h2>{{ chosen?.title ?? 'One value in every unit' }}</h2>
         <SumForm v-if="chosen" v-slot="{ result }" :key="chosen.key" :sum="chosen" :density="DENSITY">
           <el-button size="small" @click="copy(result.figures[0]!)">Copy the result</el-button>
+          <el-dropdown
+            v-if="placesOf(result.figures[0]!).length"
+            trigger="click"
+            @command="put($event, result.figures[0]!)"
+          >
+            <el-button size="small">Put into {{ job.plan?.job.name }}</el-button>
+            <template #dropdown>
+              <el-dropdown-menu>
+                <el-dropdown-item v-for="p in placesOf(result.figures[0]!)" :key="p.key" :command="p">{{
+                  p.label
+                }}</el-dropdown-item>
+              </el-dropdown-menu>
+            </template>
+          </el-dropdown>
         </SumForm>
         <UnitTable v-else />
         <p v-if="chosen" class="small soft">

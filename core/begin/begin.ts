@@ -37,7 +37,7 @@ export interface Beginning {
   path: { path: PathElement[]; branches: Branch[] } | null
   fan: BeginFan
 }
-export interface Begun {
+interface Begun {
   plan: PlanDocument
   /** the fan that was made for it; null where there is none, or it stands on the shelf */
   made: Fan | null
@@ -59,7 +59,7 @@ const millimetres = (m: number) => Math.round(m * 1000)
  * A fan of which only the label is known. What is not printed stays unknown; without a size or a voltage the usual stand
  * in, and the notes say so.
  */
-export function fanFromLabel(id: string, { frameM, ratedV, ratedA, ratedRpm }: BeginLabel): Fan {
+function fanFromLabel(id: string, { frameM, ratedV, ratedA, ratedRpm }: BeginLabel): Fan {
   const side = frameM ?? USUAL_FRAME_M
   const volts = ratedV ?? USUAL_V
   const guessed = [frameM === null ? 'size' : '', ratedV === null ? 'voltage' : ''].filter(Boolean)

@@ -1,8 +1,7 @@
 import { newElement, type Goal, type PathElement } from '#core/document'
 
 /** The few air paths that most jobs begin with. */
-export const shapes = ['box', 'hose', 'heatsink', 'open', 'like'] as const
-export type Shape = (typeof shapes)[number]
+export type Shape = 'box' | 'hose' | 'heatsink' | 'open' | 'like'
 
 /** What was said of the path; null is "do not know". SI. */
 export interface PathSizes {

@@ -195,7 +195,7 @@ function judge(
   const settles = c.crossings.filter((x) => x.stable)
   if (settles.length > 1) warn('may settle at either of several flows: ', ...eitherOf(settles))
   if (c.level && context.levelLimit !== null && c.level.exact > context.levelLimit)
-    fail(of(c.level.exact - context.levelLimit, 'levelDifference'), ' too loud')
+    fail(...tooLoud(c.level.exact - context.levelLimit))
   if (c.cost !== null && context.costLimit !== null && c.cost > context.costLimit)
     fail(of(c.cost - context.costLimit, 'money'), ' over the money limit')
   if (c.flow !== null && driven && !c.estimated && deliveredClass(c.flow, endsOf(driven).free) === 'check')
@@ -288,6 +288,11 @@ function sharing(
   const least = shares && second ? Math.min(...shares) : 0
   return { backFlow: least < 0 ? least : null, unsteady: curves.some((c) => sharesUnstably(c, pressure)) }
 }
+
+/** Less than this over a limit is told without its number: it would round to nothing, dB. */
+const JUST_DB = 0.5
+const tooLoud = (over: number): Sentence =>
+  over < JUST_DB ? ['just too loud'] : [{ value: over, quantity: 'levelDifference' }, ' too loud']
 
 /** "12 or 18 m³/h". */
 const eitherOf = (settles: readonly Crossing[]): Sentence =>

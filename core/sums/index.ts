@@ -8,6 +8,8 @@ import { power } from './power'
 import { sound } from './sound'
 import type { Sum, SumOfGroup } from './sum'
 
+export { placesFor, type Place } from './put'
+
 const inGroup = (group: string, list: SumOfGroup[]): Sum[] => list.map((s) => ({ ...s, group, gives: null }))
 
 export const sums: Sum[] = [

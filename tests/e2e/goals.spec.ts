@@ -248,7 +248,7 @@ test('what if: tried and taken back; the ribbon reads as text and saves as SVG',
   expect(await shown(page, 'Whole path at the operating point')).toBeLessThan(before)
   await page.getByRole('button', { name: 'Undo' }).last().click()
   expect(await shown(page, 'Whole path at the operating point')).toBe(before)
-  await page.getByText('Where makers disagree').click()
+  await page.getByText('Where practice differs').click()
   await expect(page.getByText('Push: fan before the box')).toBeVisible()
 
   await page.getByRole('button', { name: 'Ribbon: read as text' }).click()

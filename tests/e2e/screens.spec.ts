@@ -8,6 +8,8 @@ const screens = [
   '/shelf/import',
   '/shelf/fan-sedge-92x25-12v',
   '/begin',
+  '/guide',
+  '/words',
   '/sums?sum=wire',
   '/sums?sum=units',
   ...['brief', 'need', 'air-path', 'line-up', 'power', 'log', 'verdict'].flatMap((s) => [

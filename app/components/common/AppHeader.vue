@@ -21,7 +21,7 @@ defineProps<{ title: string }>()
       <button type="button" class="tag help" aria-label="Find or do anything, key k" @click="openPalette()">
         Find
       </button>
-      <button type="button" class="tag help" aria-label="Keys" @click="openKeys()">?</button>
+      <button type="button" class="tag help" aria-label="Help and keys" @click="openKeys()">?</button>
     </div>
   </header>
 </template>

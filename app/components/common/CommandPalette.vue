@@ -3,6 +3,7 @@ import { conversions } from '#core/verification'
 import { sums } from '#core/sums'
 import { findingMessage } from '#core/rules'
 import type { FanPage, JobSummary } from '#shared/api'
+import { beginTour } from '~/composables/useTour'
 import { globalKeys, openPalette, pageKeys, paletteOpen } from '~/composables/useKeys'
 
 /** Stations, jobs, fans, sums, findings, actions and settings, found by what they are called. */
@@ -49,6 +50,10 @@ const actions = computed((): PaletteEntry[] =>
 const elsewhere: PaletteEntry[] = [
   { value: 'Bench: all jobs', kind: 'page', run: () => navigateTo('/') },
   { value: 'Shelf: all fans', kind: 'page', run: () => navigateTo('/shelf') },
+  { value: 'New job', kind: 'page', run: () => navigateTo('/begin') },
+  { value: 'Guide: one worked job', kind: 'page', run: () => navigateTo('/guide') },
+  { value: 'Take the tour', kind: 'page', run: beginTour },
+  { value: 'What the words mean', kind: 'page', run: () => navigateTo('/words') },
   { value: 'A new fan', kind: 'page', run: () => navigateTo('/shelf/new') },
   { value: 'Parts in the drawer', kind: 'page', run: () => navigateTo('/shelf/parts') },
   ...[...sums, ...conversions].map((s) => ({

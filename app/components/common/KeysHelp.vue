@@ -1,11 +1,21 @@
 <script setup lang="ts">
+import { beginTour } from '~/composables/useTour'
 import { globalKeys, keysOpen, pageKeys } from '~/composables/useKeys'
 
+function tour() {
+  keysOpen.value = false
+  void beginTour()
+}
 const rows = computed(() => [...pageKeys.value, ...globalKeys])
 </script>
 
 <template>
-  <el-dialog v-model="keysOpen" title="Keys" width="min(420px, calc(100vw - 24px))" append-to-body>
+  <el-dialog v-model="keysOpen" title="Help and keys" width="min(420px, calc(100vw - 24px))" append-to-body>
+    <p class="row">
+      <NuxtLink to="/guide" class="button small" @click="keysOpen = false">Guide: one worked job</NuxtLink>
+      <el-button size="small" @click="tour">Take the tour</el-button>
+      <NuxtLink to="/words" class="button small quiet" @click="keysOpen = false">What the words mean</NuxtLink>
+    </p>
     <table class="data">
       <tbody>
         <tr v-for="row in rows" :key="row.key">

@@ -2,7 +2,10 @@
 import { findingMessage, type Finding, type StationKey } from '#core/rules'
 import type { Report } from '#core/plan'
 
-/** All findings as a list to work through: by station, the one with a stop first; then what was put aside as known; then what could not be judged. */
+/**
+ * All findings as a list to work through: by station, the one with a stop first; then what was put aside as known; then
+ * what could not be judged.
+ */
 const props = defineProps<{ report: Report; jobId: string }>()
 const emit = defineEmits<{ went: [] }>()
 const job = useJobStore()

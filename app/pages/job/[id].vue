@@ -100,7 +100,7 @@ usePageKeys([
           <button type="button" class="tag help" aria-label="Find or do anything, key k" @click="openPalette()">
             Find
           </button>
-          <button type="button" class="tag help" aria-label="Keys" @click="openKeys()">?</button>
+          <button type="button" class="tag help" aria-label="Help and keys" @click="openKeys()">?</button>
         </div>
       </header>
       <p v-if="job.problem" class="problem" role="alert">

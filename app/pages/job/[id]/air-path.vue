@@ -207,7 +207,7 @@ usePageKeys([
         <FoldBox :open="report.path.calibration !== null" title="Calibrate with a measurement">
           <CalibratePanel data-field="calibrate" />
         </FoldBox>
-        <FoldBox title="Where makers disagree: this job’s numbers">
+        <FoldBox title="Where practice differs: the ways with this job’s numbers">
           <TradeoffList />
         </FoldBox>
       </section>

@@ -82,7 +82,7 @@ const energy = computed(() => {
         </tbody>
       </table>
       <p v-if="energy" class="small soft">
-        It takes about {{ Number((energy.perYear / 3.6e6).toPrecision(3)) }} kWh a year at
+        It takes about {{ Number((energy.perYear / 3.6e6).toPrecision(2)) }} kWh a year at
         {{ plan.job.hoursPerDay }} h a day<template v-if="energy.money !== null">
           , {{ show(energy.money, 'money') }} </template
         >. Intervals are common practice; the air of a dusty shed asks for shorter ones.
