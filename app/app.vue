@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useTimeout } from '@vueuse/core'
 import { paletteOpen } from '~/composables/useKeys'
-import { tourAt } from '~/composables/useTour'
+import { tourAt } from '~/composables/useTourStep'
 
 const { ready, doing } = useStartup()
 /** a server that is ready answers sooner: no flash of a page that is not needed */

@@ -1,4 +1,5 @@
 import type { JobSummary } from '#shared/api'
+import { tourAt } from '~/composables/useTourStep'
 
 /**
  * The tour: the demo's film cabinet (or the job that is there), station by station, pointing at the parts of the screen
@@ -84,8 +85,6 @@ export const tourSteps: TourStep[] = [
   },
 ]
 
-/** The step that is shown; null while nobody takes the tour. */
-export const tourAt = ref<number | null>(null)
 const show = async (step: number) => {
   const { station } = tourSteps[step]!
   await navigateTo(`/job/${jobId}/${station}`)

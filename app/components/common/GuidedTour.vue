@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { endTour, goInTour, tourAt, tourSteps } from '~/composables/useTour'
+import { endTour, goInTour, tourSteps } from '~/composables/useTour'
+import { tourAt } from '~/composables/useTourStep'
 
 /** The tour over the real parts: one step at a time, as its station may first have to be opened. */
 const step = computed(() => (tourAt.value === null ? null : tourSteps[tourAt.value]!))
@@ -37,7 +38,10 @@ const last = computed(() => tourAt.value === tourSteps.length - 1)
     :z-index="3500"
     @close="endTour"
   >
-    <el-tour-step :target="target" :title="step.title" placement="bottom">
+    <el-tour-step :target="target" placement="bottom">
+      <template #header>
+        <h2 class="title">{{ step.title }}</h2>
+      </template>
       <p>{{ step.text }}</p>
       <p class="small soft">{{ (tourAt ?? 0) + 1 }} of {{ tourSteps.length }}</p>
       <div class="row steps">

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { beginTour } from '~/composables/useTour'
 import { globalKeys, keysOpen, pageKeys } from '~/composables/useKeys'
 
-function tour() {
+/** It knows the open job: fetched when it is taken. */
+async function tour() {
   keysOpen.value = false
-  void beginTour()
+  const { beginTour } = await import('~/composables/useTour')
+  await beginTour()
 }
 const rows = computed(() => [...pageKeys.value, ...globalKeys])
 </script>
