@@ -2,7 +2,7 @@ import { filterMedia, hoods, mitres, outlets, slackLevels, surfaces, wyes, type 
 import type { PathElement } from '#core/document'
 
 type Fields = Field<keyof PathElement>[]
-const bore: Fields = [{ key: 'diameterM', label: 'Bore', quantity: 'length' }]
+const bore: Fields = [{ key: 'diameterM', label: 'Bore', quantity: 'length', hint: 'inner diameter' }]
 const pieces = (list: readonly Piece[]) => list.map((p) => ({ value: p.key, label: p.name }))
 const pattern: Fields = [
   {
@@ -44,7 +44,7 @@ export function elementFields(e: PathElement): Fields {
       ]
     case 'grille':
       return [
-        { key: 'areaM2', label: 'Gross area', quantity: 'area' },
+        { key: 'areaM2', label: 'Gross area', quantity: 'area', hint: 'the whole opening, bars included' },
         {
           key: 'style',
           label: 'What it is',

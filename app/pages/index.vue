@@ -166,7 +166,10 @@ const waits = (job: JobSummary) => {
           Begin with what runs hot, smells, or is too loud. Redpoll asks few things and shows a result as you
           type.
         </p>
-        <el-button type="primary" @click="begin">New job</el-button>
+        <p class="row">
+          <el-button type="primary" @click="begin">New job</el-button>
+          <NuxtLink to="/guide" class="button small quiet">Read how a job goes</NuxtLink>
+        </p>
       </div>
       <div v-if="jobs && jobs.length > 1" class="seek">
         <TextField

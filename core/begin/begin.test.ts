@@ -96,6 +96,11 @@ describe('shapes and fans', () => {
     )
     expect(made!.notes).toContain('size and voltage is assumed')
   })
+  test('a heatsink that nobody described is told as assumed', () => {
+    const { plan } = beginPlan(beginning('part'), makeIds())
+    expect(plan.job.workings).toMatchObject([{ key: 'sink', value: plan.sink[0]!.kPerW }])
+    expect(plan.job.workings[0]!.text).toContain('assumed')
+  })
   test('to be ranked from the shelf: nothing is picked', () => {
     const { plan, made } = beginPlan(beginning('cool', { fan: { way: 'shelf' } }), makeIds())
     expect(plan.selection).toBeNull()

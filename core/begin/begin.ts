@@ -120,6 +120,11 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
   if (shape === 'box') plan.job.direction = 'out'
   if (levelDbA !== null)
     plan.targets.push({ id: id('target'), kind: 'level', limit: levelDbA, place: '', setBy: '', why: '' })
+  if (job.goal === 'part')
+    plan.job.workings = [
+      ...plan.job.workings,
+      { key: 'sink', value: USUAL_SINK.kPerW, text: 'assumed, a usual small heatsink: put its own figures in' },
+    ]
   if (job.goal === 'quieten') {
     plan.job.keepBasis = 'existing-fan'
     plan.job.existingFanId = fan?.id ?? null

@@ -56,6 +56,8 @@ export function inOwnUnits(text: string, preferences: UnitPreferences = {}): str
       const metric = quantityInfo(quantity).units[0]!
       if (!preferences[quantity] || preferences[quantity] === metric.symbol) return whole
       const last = sayConverted(high ?? low, unit, quantity, preferences)
+      // what reads best in the unit it came in stays as it was written
+      if (last.endsWith(`\u00a0${unit}`)) return whole
       return to ? `${sayConverted(low, unit, quantity, preferences).replace(/\u00a0.*/, '')}${to}${last}` : last
     },
   )

@@ -276,6 +276,7 @@ describe('our own sentences in the person’s units', () => {
     ['1.4 K/W and 12 V, 5 mm2', '1.4 K/W and 12 V, 5 mm2'],
     ['a box of 30 × 30 × 10 cm', 'a box of 30 × 30 × 10 cm'],
     ['Foam 45 ppi, 10 mm', 'Foam 45 ppi, 0.39 in'],
+    ['26 AWG, 0.13 mm²', '26 AWG, 0.13 mm²'],
   ])('%s', (text, own) => {
     expect(inOwnUnits(text, preferenceSets.imperial).replaceAll('\u00a0', ' ')).toBe(own)
     expect(inOwnUnits(text, {})).toBe(text)

@@ -58,7 +58,13 @@ export async function type(page: Page, label: string, text: string) {
 export async function pick(page: Page, list: Locator, option: string) {
   await list.focus()
   await page.keyboard.press('ArrowDown')
-  await page.getByRole('option', { name: option, exact: true }).filter({ visible: true }).click()
+  const wanted = page.getByRole('option', { name: option, exact: true }).filter({ visible: true })
+  await wanted.click()
+  // a press while the list still opens may be lost on a busy machine: a person presses again
+  await expect(async () => {
+    if (await wanted.count()) await wanted.click({ timeout: 1000 })
+    await expect(wanted).toHaveCount(0, { timeout: 500 })
+  }).toPass({ timeout: 10_000 })
 }
 export const choose = (page: Page, label: string, option: string) =>
   pick(page, page.getByLabel(label, { exact: true }), option)

@@ -36,4 +36,7 @@ test('one palette finds stations, jobs, fans, sums, findings and actions by keyb
   await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
   await expect(box).toBeHidden()
+  // units belong to the workshop: the next test finds them as they were
+  await find('metric', /Switch between metric and imperial/)
+  await expect(page.getByRole('button', { name: /m³\/h/ })).toBeVisible()
 })

@@ -66,7 +66,7 @@ const heading = computed((): Field<keyof Run>[] => [
 const conditions = computed((): Field<keyof Run>[] => [
   { key: 'ambientC', label: 'Ambient, at the intake', quantity: 'temperature' },
   { key: 'heatW', label: 'Load of the equipment', quantity: 'power' },
-  { key: 'soakS', label: 'Soaked for', quantity: 'duration' },
+  { key: 'soakS', label: 'Soaked for', quantity: 'duration', hint: 'warm-up before the reading' },
   { key: 'steady', label: 'No longer changing', yesNo: true },
   { key: 'fanV', label: 'Voltage of the fan', quantity: 'voltage' },
   {

@@ -1,11 +1,18 @@
 <script setup lang="ts">
 import { sinkProblem } from '#core/heat'
-import type { SinkPoint } from '#core/document'
+import type { Job, SinkPoint } from '#core/document'
 import { sinkPointSchema } from '#core/document'
 
 /** Thermal resistance of the part over airflow: one point, two, or a whole curve. */
-const props = defineProps<{ points: SinkPoint[] }>()
+const props = defineProps<{ points: SinkPoint[]; workings: Job['workings'] }>()
 const emit = defineEmits<{ update: [points: SinkPoint[]] }>()
+/** How its point came about, while it is that point. */
+const working = computed(
+  () =>
+    props.workings.find(
+      (w) => w.key === 'sink' && props.points.length === 1 && w.value === props.points[0]!.kPerW,
+    )?.text,
+)
 const pairs = computed(() => props.points.map((p): [number, number] => [p.flowM3s, p.kPerW]))
 const problem = computed(() =>
   props.points.length ? sinkProblem(props.points.map((p) => ({ flow: p.flowM3s, kPerW: p.kPerW }))) : null,
@@ -29,6 +36,7 @@ const taken = (list: [number, number][]) =>
       begin
       @update="taken"
     >
+      <p v-if="working" class="small soft">{{ working }}</p>
       <p v-if="problem" class="bad small" role="alert">The part asks for {{ problem }}.</p>
     </PairTable>
   </fieldset>

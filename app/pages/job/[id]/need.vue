@@ -78,7 +78,7 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
         @set="put"
         @uncertainty="setUncertainty"
       />
-      <SinkTable v-if="goal === 'part'" :points="plan.sink" @update="setSink" />
+      <SinkTable v-if="goal === 'part'" :points="plan.sink" :workings="job.workings" @update="setSink" />
       <div v-if="usesHeat || usesVolume || usesWall" class="row">
         <HeatHelper
           v-if="usesHeat"
