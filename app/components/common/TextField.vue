@@ -37,6 +37,17 @@ function alike(query: string, found: (words: { value: string }[]) => void) {
 }
 const suggesting = useTemplateRef('suggesting')
 useComboboxRole(() => suggesting.value)
+/** The list with its pop-over is made when the field is first come near: a page of forty such fields stands in time. */
+const awake = ref(false)
+async function wake(event: Event) {
+  if (awake.value) return
+  awake.value = true
+  if (event.type !== 'focus') return
+  // it was reached by a key, which takes all of its text: so does the field that takes its place
+  await nextTick()
+  suggesting.value?.focus()
+  suggesting.value?.inputRef?.select()
+}
 function left() {
   focused.value = false
   if (error.value) return
@@ -54,7 +65,7 @@ function left() {
     :hint="hint"
   >
     <el-autocomplete
-      v-if="suggest"
+      v-if="suggest && awake"
       :id="id"
       ref="suggesting"
       :model-value="text"
@@ -67,6 +78,19 @@ function left() {
       @update:model-value="typed(String($event))"
       @focus="focused = true"
       @blur="left"
+    />
+    <el-input
+      v-else-if="suggest"
+      :id="id"
+      :model-value="text"
+      :placeholder="placeholder"
+      :aria-describedby="describedBy"
+      role="combobox"
+      aria-expanded="false"
+      aria-autocomplete="list"
+      autocomplete="off"
+      @pointerenter="wake"
+      @focus="wake"
     />
     <el-input
       v-else

@@ -261,6 +261,7 @@ const words = computed(() =>
         .join('; ')}`,
 )
 const format = (value: number) => Number(value.toPrecision(3))
+const due = useAfterFirstFrame()
 const drawn = useDrawn(() => ({ data: data.value, options: options.value }))
 </script>
 
@@ -298,7 +299,7 @@ const drawn = useDrawn(() => ({ data: data.value, options: options.value }))
       </el-button>
     </div>
     <div v-if="!asTable" :style="{ height: `${height}px` }">
-      <Scatter :aria-label="words" :data="drawn.data" :options="drawn.options" />
+      <Scatter v-if="due" :aria-label="words" :data="drawn.data" :options="drawn.options" />
     </div>
     <div v-else class="scroll" :style="{ maxHeight: `${height}px` }" tabindex="0">
       <table class="data">

@@ -132,6 +132,7 @@ const words = computed(
     `Level against airflow of ${usable.value.length} groups; ${front.value.size} of them are beaten ` +
     `by none in both. The table beside it holds the same data.`,
 )
+const due = useAfterFirstFrame()
 const drawn = useDrawn(() => ({ data: data.value, options: options.value }))
 </script>
 
@@ -141,7 +142,7 @@ const drawn = useDrawn(() => ({ data: data.value, options: options.value }))
       Full: no group is quieter with as much air. Size: price. Dashed: need and noise limit. A click picks.
     </p>
     <div :style="{ height: `${height}px` }">
-      <Scatter :aria-label="words" :data="drawn.data" :options="drawn.options" />
+      <Scatter v-if="due" :aria-label="words" :data="drawn.data" :options="drawn.options" />
     </div>
   </div>
 </template>
