@@ -11,6 +11,7 @@ import { defaultRank, modelShelf, rankShelf } from '#core/selection'
 import { diagramOf, feedOf } from '#core/supply'
 import { fanArrayOf } from '#core/system'
 import {
+  MAIN_STREAM,
   newElement,
   newFeedPart,
   newPlan,
@@ -243,18 +244,16 @@ function bigFeed(): PlanDocument {
 }
 const fed = bigFeed()
 const fedArray = fanArrayOf(fed.selection!, demoFans)
-const feedTime = time(() => feedOf(fed, fedArray.ok ? fedArray.fanArray : null, demoFans), 41)
+if (!fedArray.ok) throw new Error(fedArray.reason)
+const fedFans = [{ stream: MAIN_STREAM, selection: fed.selection!, fanArray: fedArray.fanArray }]
+const feedTime = time(() => feedOf(fed, fedFans, demoFans), 41)
 line(
   'feed of 60 loads behind 6 converters, low, usual, start',
   `${feedTime.toFixed(2)} ms`,
   'under 5 ms',
   feedTime < 5,
 )
-const drawn = diagramOf(
-  fed,
-  feedOf(fed, fedArray.ok ? fedArray.fanArray : null, demoFans),
-  fedArray.ok ? fedArray.fanArray : null,
-)
+const drawn = diagramOf(fed, feedOf(fed, fedFans, demoFans))
 const { default: ELK } = await import('elkjs/lib/elk.bundled.js')
 const elk = new ELK()
 const graph = () => ({

@@ -1,7 +1,7 @@
 import { createPinia, defineStore, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import * as vue from 'vue'
-import { newPlan, type PlanDocument } from '#core/document'
+import { newPlan, newTarget, type PlanDocument } from '#core/document'
 import { SAVE_AFTER_MS } from './saving'
 
 /** A server that holds jobs, and can be slow, gone, or changed by somebody else. */
@@ -236,7 +236,7 @@ describe('undo', () => {
     await job.open('a')
     expect([job.undoWhat, job.redoWhat]).toEqual(['', ''])
     job.change((d) => (d.job.heatW = 5), 'job.heatW', 'Heat released inside')
-    job.change((d) => d.targets.push({ id: 't', kind: 'level', limit: 30, place: '', setBy: '', why: '' }))
+    job.change((d) => d.targets.push(newTarget({ id: 't', kind: 'level', limit: 30 })))
     expect(job.undoWhat).toBe('target added')
     job.undo()
     expect([job.undoWhat, job.redoWhat]).toEqual(['Heat released inside', 'target added'])

@@ -2,7 +2,7 @@ import { newFeedPart, setDrive, type FeedPart, type PlanDocument, type PlanInput
 import { computeReport, type Report } from '#core/plan'
 import { resistorRating } from '#core/power'
 import { withAlso, type Finding } from '#core/rules'
-import { fuseFamilyOf, fuseFor } from '#core/supply'
+import { fansNodeOf, fuseFamilyOf, fuseFor } from '#core/supply'
 import { freeAreaOf, sweptArea } from '#core/system'
 import { changesOf, type Change } from './improvements'
 
@@ -76,7 +76,9 @@ const thicken: Make = ({ plan }, _, finding) => {
 
 const fuse: Make = ({ plan }, report, finding) => {
   const part = partOf(plan, finding)
-  const node = report.power.feed.nodes.find((n) => (part ? n.id === part.id : n.kind === 'selection'))
+  const node = part
+    ? report.power.feed.nodes.find((n) => n.id === part.id)
+    : fansNodeOf(plan, report.power.feed)
   const amps = node ? fuseFor(node, fuseFamilyOf(plan.source)) : null
   return amps === null
     ? []

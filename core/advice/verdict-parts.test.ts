@@ -4,6 +4,7 @@ import { maintenanceTasks } from '#core/print'
 import { computeReport } from '#core/plan'
 import { conversions, convert, rankNoiseSources, upgradeRungs, type Inputs } from '#core/verification'
 import {
+  newTarget,
   newElement,
   newFan,
   newPlan,
@@ -199,7 +200,7 @@ const fan: Fan = {
 function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const p = newPlan('j', 'Box')
   Object.assign(p.job, { goal: 'cool', heatW: 60, insideMaxC: 45, ambientC: 22 })
-  p.targets = [{ id: 't', kind: 'level', limit: 36, place: 'chair', setBy: '', why: '' }]
+  p.targets = [newTarget({ id: 't', kind: 'level', limit: 36, place: 'chair' })]
   p.path = [
     { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 },
     newElement('fan', 'fan'),

@@ -1,6 +1,7 @@
 import {
   newFan,
   newPlan,
+  newTarget,
   setDrive,
   type Branch,
   type Fan,
@@ -118,8 +119,7 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
   // air that only goes round stays in the box; a hose leads out; what is cooled or changed is drawn through
   if (shape === 'hose') Object.assign(plan.job, { direction: 'out', airOutlet: 'outdoors' })
   if (shape === 'box') plan.job.direction = 'out'
-  if (levelDbA !== null)
-    plan.targets.push({ id: id('target'), kind: 'level', limit: levelDbA, place: '', setBy: '', why: '' })
+  if (levelDbA !== null) plan.targets.push(newTarget({ id: id('target'), kind: 'level', limit: levelDbA }))
   if (job.goal === 'part')
     plan.job.workings = [
       ...plan.job.workings,

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { changeWords, newElement, newPlan, type PlanDocument } from './index'
+import { changeWords, newElement, newPlan, newTarget, type PlanDocument } from './index'
 
 const plan = (): PlanDocument => ({
   ...newPlan('job-x', 'X'),
@@ -22,10 +22,7 @@ describe('what a change was, in words', () => {
     ['the air path', (p) => p.path.push(newElement('c', 'filter'), newElement('d', 'bend'))],
     ['order of the air path', (p) => p.path.reverse()],
     ['facts of the job', (p) => (p.job.heatW = 5)],
-    [
-      'target added',
-      (p) => p.targets.push({ id: 't', kind: 'level', limit: 30, place: '', setBy: '', why: '' }),
-    ],
+    ['target added', (p) => p.targets.push(newTarget({ id: 't', kind: 'level', limit: 30 }))],
     ['nothing', () => {}],
   ])('%s', (words, change) => {
     expect(changeWords(plan(), after(change))).toBe(words)

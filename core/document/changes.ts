@@ -18,15 +18,19 @@ function listChange(before: readonly Named[], after: readonly Named[], one: stri
   return `order of ${many}`
 }
 
-const lists: { key: 'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches'; one: string; many: string }[] =
-  [
-    { key: 'path', one: 'element', many: 'the air path' },
-    { key: 'branches', one: 'way', many: 'ways side by side' },
-    { key: 'targets', one: 'target', many: 'targets' },
-    { key: 'ports', one: 'opening', many: 'own openings' },
-    { key: 'feed', one: 'part', many: 'the feed' },
-    { key: 'runs', one: 'run', many: 'runs' },
-  ]
+const lists: {
+  key: 'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'streams'
+  one: string
+  many: string
+}[] = [
+  { key: 'path', one: 'element', many: 'the air path' },
+  { key: 'branches', one: 'way', many: 'ways side by side' },
+  { key: 'targets', one: 'target', many: 'targets' },
+  { key: 'ports', one: 'opening', many: 'own openings' },
+  { key: 'feed', one: 'part', many: 'the feed' },
+  { key: 'runs', one: 'run', many: 'runs' },
+  { key: 'streams', one: 'air stream', many: 'air streams' },
+]
 const singles: { key: keyof PlanDocument; name: string }[] = [
   { key: 'selection', name: 'picked fan' },
   { key: 'source', name: 'source' },

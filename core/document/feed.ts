@@ -177,6 +177,8 @@ export const feedPartSchema = z.object({
   startA: maybe(limits.current),
   ratedV: maybe(limits.voltage),
   fanId: maybe(idSchema),
+  /** the lead of a further air stream's fans: fan, number and drive are the stream's */
+  streamId: maybe(idSchema),
   /** LEDs of one string, and the drop of each */
   ledString: maybe(whole(1, 30)),
   ledV: maybe(within(0.5, 10)),

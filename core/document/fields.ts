@@ -50,6 +50,13 @@ export const limits = {
 export const inOneColumn = <T extends z.ZodType>(schema: z.ZodArray<T>) =>
   schema.meta({ oneColumn: true }).default([])
 
+/** A list in which nothing bears the id of another. */
+export const listOf = <T extends z.ZodType<{ id: string }>>(item: T, most: number, twice: string) =>
+  z
+    .array(item)
+    .max(most, `At most ${most}.`)
+    .refine((list) => new Set(list.map((x) => x.id)).size === list.length, twice)
+
 export const yesNo = maybe(z.boolean())
 /** Areas and shares must be above zero: an opening of nothing lets nothing through. */
 export const area = maybe(z.number().gt(0, 'An area must be above zero.').max(25, 'Not above 25 m².'))
@@ -90,6 +97,12 @@ function bare(field: z.core.$ZodType): z.core.$ZodType {
     ? bare(field.def.innerType as z.core.$ZodType)
     : field
 }
+/** Whether a field was marked to stand in one column, whatever it holds. */
+function isOneColumn(field: z.core.$ZodType): boolean {
+  if ((field as z.ZodType).meta()?.oneColumn === true) return true
+  const wrapped = field instanceof z.ZodDefault || field instanceof z.ZodNullable
+  return wrapped && isOneColumn(field.def.innerType as z.core.$ZodType)
+}
 /**
  * Keys of a schema whose values fit into one column: all but lists of objects, which are tables of their own.
  * @param schema of an object
@@ -97,9 +110,10 @@ function bare(field: z.core.$ZodType): z.core.$ZodType {
 export const columnKeys = (schema: z.ZodObject): string[] =>
   Object.keys(schema.shape).filter((key) => {
     const field = bare(schema.shape[key]!)
+    if (isOneColumn(schema.shape[key]!)) return true
     if (field instanceof z.ZodObject) return false
     const rows = field instanceof z.ZodArray && bare(field.element) instanceof z.ZodObject
-    return !rows || field.meta()?.oneColumn === true
+    return !rows
   })
 
 /** Keys of a schema that hold a moment. */

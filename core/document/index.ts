@@ -108,17 +108,32 @@ export { fromStock, stockKinds, stockPartSchema, type StockKind, type StockPart 
 export {
   fanIdsOf,
   newPlan,
+  newTarget,
   planSchema,
+  targetOf,
   windowProblem,
-  selectionSchema,
   targetSchema,
-  type Arrangement,
-  type FanSelection,
   type PlanDocument,
   type PlanInput,
   type Target,
   type TargetKind,
 } from './plan'
+export { selectionSchema, type Arrangement, type FanSelection } from './selection'
+export {
+  addStream,
+  facedStream,
+  faceStream,
+  feedStreams,
+  MAIN_STREAM,
+  MOST_STREAMS,
+  removeStream,
+  runningSelection,
+  streamFaces,
+  streamIds,
+  streamName,
+  streamSchema,
+  type Stream,
+} from './stream'
 export { completePlan } from './complete'
 export { setDrive } from './drive'
 export { holdKeptFlow } from './kept'

@@ -31,10 +31,20 @@ const aboutShape = {
   name: shortText.min(1, 'A job needs a name.'),
   /** the job this one is a variant of */
   variantOf: maybe(idSchema),
-  goal: z.enum(['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']).default('cool'),
   equipment: line,
   complaint: lines,
   untouchable: lines,
+}
+
+/** What an air stream is for. */
+const streamShape = {
+  /** what this air stream is called where a job has several */
+  streamName: line,
+  goal: z.enum(['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']).default('cool'),
+  /** its present fan stays: it counts in sound, current and order of running */
+  asIs: z.boolean().default(false),
+  /** level heard of it alone at the listener, dB(A) */
+  heardDbA: maybe(limits.level),
 }
 
 /** Where the planned openings are and where the air goes. */
@@ -68,11 +78,11 @@ const placeShape = {
   hoursPerDay: within(0, 24).default(8),
   listenerM: within(0.1, 50).default(1),
   roomDbA: maybe(limits.level),
-  margin: maybe(within(0, 3)),
 }
 
 /** Cool a box or a part. */
 const heatShape = {
+  margin: maybe(within(0, 3)),
   heatW: maybe(within(0, 20000)),
   heatBasis: z.enum(['measured', 'nameplate', 'estimate']).default('estimate'),
   insideMaxC: maybe(within(-30, 150)),
@@ -165,7 +175,8 @@ const keepShape = {
   giveRiseK: maybe(within(0, 50)),
 }
 
-const surroundingShape = {
+/** What stands around the fans. */
+const clearanceShape = {
   fitDepthM: size,
   fitWidthM: size,
   inletClearM: maybe(within(0, 20)),
@@ -174,6 +185,15 @@ const surroundingShape = {
   baffled: yesNo,
   hotPartInPath: yesNo,
   mustNotFail: yesNo,
+  /** how a helper came to a value; it speaks for the field while that still holds the value */
+  workings: inOneColumn(
+    z
+      .array(z.object({ key: z.string().min(1).max(40), value: z.number(), text: z.string().min(1).max(200) }))
+      .max(12),
+  ),
+}
+
+const surroundingShape = {
   mains: yesNo,
   flammable: yesNo,
   openFlue: yesNo,
@@ -199,12 +219,6 @@ const surroundingShape = {
     .array(z.enum(['hot', 'living', 'battery', 'height', 'walls', 'food', 'rented']))
     .max(7)
     .default([]),
-  /** how a helper came to a value; it speaks for the field while that still holds the value */
-  workings: inOneColumn(
-    z
-      .array(z.object({ key: z.string().min(1).max(40), value: z.number(), text: z.string().min(1).max(200) }))
-      .max(12),
-  ),
   /** findings that may stand, each with the reason that was given */
   known: inOneColumn(
     z
@@ -220,9 +234,8 @@ const surroundingShape = {
   ),
 }
 
+/** How the fans are held. */
 const choiceShape = {
-  /** whose numbers the plan believes: the sheet's, one's own where there are some, or claims less what this shelf has shown */
-  trust: z.enum(['claims', 'own', 'discounted']).default('own'),
   /** how the shaft will lie */
   shaft: maybe(z.enum(['horizontal', 'vertical'])),
   /** guards, gasket, filter frame and screw heads together */
@@ -243,6 +256,8 @@ const choiceShape = {
 
 /** What the verdict is told: the change a person would report, how candidates were ranked, and when maintenance began. */
 const verdictShape = {
+  /** whose numbers the plan believes: the sheet's, one's own where there are some, or claims less what this shelf has shown */
+  trust: z.enum(['claims', 'own', 'discounted']).default('own'),
   /** change that would be reported, as a share, and of which reading */
   statedChange: maybe(within(-1, 100)),
   statedOf: maybe(z.enum(readingQuantities)),
@@ -255,19 +270,27 @@ const verdictShape = {
   tariff: maybe(within(0, 10)),
 }
 
-export const jobSchema = z.object({
-  ...aboutShape,
+/** What each air stream has of its own. */
+export const streamJobSchema = z.object({
+  ...streamShape,
   ...breathingShape,
-  ...placeShape,
   ...heatShape,
   ...spaceShape,
   ...fumeShape,
   ...stirShape,
   ...waterShape,
   ...keepShape,
-  ...surroundingShape,
+  ...clearanceShape,
   ...choiceShape,
+})
+export const streamJobKeys = Object.keys(streamJobSchema.shape) as (keyof z.infer<typeof streamJobSchema>)[]
+
+export const jobSchema = z.object({
+  ...aboutShape,
+  ...placeShape,
+  ...surroundingShape,
   ...verdictShape,
+  ...streamJobSchema.shape,
 })
 export interface Job extends z.infer<typeof jobSchema> {}
 export type Goal = Job['goal']

@@ -9,10 +9,10 @@ import {
   sunSchema,
   wiringSchema,
 } from './feed'
-import { defaultsOf, idSchema, line, lines, maybe, whole, within } from './fields'
-import { jobSchema, newJob, portSchema, sinkPointSchema, uncertaintySchema } from './job'
-import { branchSchema, calibrationSchema, elementSchema } from './path'
+import { defaultsOf, idSchema, line, lines, listOf, maybe, within } from './fields'
+import { jobSchema, newJob } from './job'
 import { runSchema } from './run'
+import { MAIN_STREAM, streamList, streamParts } from './stream'
 
 /** The plan document: everything a job holds, in SI units (temperatures in degC, shares 0..1). null is "not known". */
 
@@ -22,75 +22,43 @@ export const targetSchema = z.object({
   kind: z.enum(['temperature', 'level', 'flow', 'runtime', 'money', 'thickness']),
   limit: within(-60, 1e8),
   place: line,
+  /** a further air stream that it is about; null: the first one, or the whole machine */
+  streamId: maybe(idSchema),
   setBy: line,
   why: lines,
 })
 export interface Target extends z.infer<typeof targetSchema> {}
 export type TargetKind = Target['kind']
-
-/** The chosen fan array. */
-export const selectionSchema = z.object({
-  id: idSchema,
-  fanId: idSchema,
-  /** the other one of an unlike pair */
-  secondFanId: maybe(idSchema),
-  count: whole(1, 12).default(1),
-  /**
-   * side by side, one behind the other at one place, or one at each of two places of the path (pressures add, no stage
-   * disturbs the other)
-   */
-  arrangement: z.enum(['single', 'parallel', 'series', 'places']).default('single'),
-  driveV: within(0.5, 60),
-  /** drives the PWM wire; null without */
-  duty: maybe(z.number().gt(0, 'A duty must be above zero.').max(1, 'A duty cannot be above 100 %.')),
+/** A target of which only the limit is known. */
+export const newTarget = (target: Pick<Target, 'id' | 'kind' | 'limit'> & Partial<Target>): Target => ({
+  ...defaultsOf(targetSchema),
+  ...target,
 })
-export interface FanSelection extends z.infer<typeof selectionSchema> {}
-export type Arrangement = FanSelection['arrangement']
-
-const unique = (list: { id: string }[]) => new Set(list.map((x) => x.id)).size === list.length
+/** The target of a kind that the stream in front is judged by; null without one. */
+export const targetOf = (plan: Pick<PlanDocument, 'targets' | 'faced'>, kind: TargetKind): Target | null =>
+  plan.targets.find((t) => t.kind === kind && (t.streamId ?? MAIN_STREAM) === (plan.faced ?? MAIN_STREAM)) ??
+  null
 
 /** The document without the rules that bind its parts to each other. */
 const partsSchema = z.object({
   job: jobSchema,
-  targets: z.array(targetSchema).max(20).refine(unique, 'Two targets share an id.').default([]),
-  ports: z.array(portSchema).max(30).refine(unique, 'Two openings share an id.').default([]),
-  uncertainties: z
-    .array(uncertaintySchema)
-    .max(60)
-    .refine(unique, 'An input is named twice among the uncertain ones.')
-    .default([]),
-  /** resistance of the part over airflow, rising in flow */
-  sink: z.array(sinkPointSchema).max(40).default([]),
-  path: z
-    .array(elementSchema)
-    .max(80, 'At most 80 elements.')
-    .refine(unique, 'Two elements share an id.')
-    .refine(
-      (path) => path.filter((e) => e.kind === 'fan').length <= 2,
-      'Fans have at most two places in the path.',
-    )
-    .default([]),
-  branches: z
-    .array(branchSchema)
-    .max(40, 'At most 40 ways.')
-    .refine(unique, 'Two ways share an id.')
-    .default([]),
-  calibration: maybe(calibrationSchema),
-  selection: maybe(selectionSchema),
+  targets: listOf(targetSchema, 20, 'Two targets share an id.').default([]),
+  ...streamParts,
+  /** the further air streams; the first one stands in the plan itself */
+  streams: streamList,
   source: maybe(sourceSchema),
   converter: maybe(converterSchema),
   /** what else the source feeds */
-  feed: z
-    .array(feedPartSchema)
-    .max(120, 'At most 120 parts.')
-    .refine(unique, 'Two parts share an id.')
-    .default([]),
+  feed: listOf(feedPartSchema, 120, 'Two parts share an id.').default([]),
   wiring: wiringSchema.default(newWiring()),
   battery: maybe(batterySchema),
   sun: maybe(sunSchema),
-  runs: z.array(runSchema).max(200).refine(unique, 'Two runs share an id.').default([]),
+  runs: listOf(runSchema, 200, 'Two runs share an id.').default([]),
 })
-export interface PlanDocument extends z.infer<typeof partsSchema> {}
+export interface PlanDocument extends z.infer<typeof partsSchema> {
+  /** the stream that stands in front, in a plan that was turned to one of its streams (`faceStream`); never stored */
+  faced?: string
+}
 
 /** What is wrong with splits and ways: a path is a row, and ways hold neither the fan nor further splits, so that no loop can be made. */
 function pathProblem({ path, branches }: Pick<PlanDocument, 'path' | 'branches'>): string | null {
@@ -138,6 +106,23 @@ export function windowProblem({
 export const planSchema = partsSchema.superRefine((plan, context) => {
   const problem = pathProblem(plan)
   if (problem) context.addIssue({ code: 'custom', path: ['path'], message: problem })
+  for (const [i, stream] of plan.streams.entries()) {
+    const wrong = pathProblem(stream)
+    if (wrong) context.addIssue({ code: 'custom', path: ['streams', i, 'path'], message: wrong })
+  }
+  const streamIds = new Set(plan.streams.map((s) => s.id))
+  if (plan.targets.some((t) => t.streamId !== null && !streamIds.has(t.streamId)))
+    context.addIssue({
+      code: 'custom',
+      path: ['targets'],
+      message: 'A target is about an air stream that is not there.',
+    })
+  if (plan.feed.some((part) => part.streamId !== null && !streamIds.has(part.streamId)))
+    context.addIssue({
+      code: 'custom',
+      path: ['feed'],
+      message: 'A lead feeds an air stream that is not there.',
+    })
   const fed = feedProblem(plan)
   if (fed) context.addIssue({ code: 'custom', path: ['feed'], message: fed })
   const window = windowProblem(plan)
@@ -161,9 +146,11 @@ export interface PlanInput {
 /** Ids of the fans a plan speaks of. */
 export const fanIdsOf = (plan: PlanDocument): string[] =>
   [
-    plan.selection?.fanId,
-    plan.selection?.secondFanId,
-    plan.job.existingFanId,
-    plan.calibration?.fanId,
+    ...[plan, ...plan.streams].flatMap(({ job, selection, calibration }) => [
+      selection?.fanId,
+      selection?.secondFanId,
+      job.existingFanId,
+      calibration?.fanId,
+    ]),
     ...plan.feed.map((f) => f.fanId),
   ].filter((id) => typeof id === 'string')

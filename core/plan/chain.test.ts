@@ -1,9 +1,10 @@
 import { describe, expect, test } from 'vitest'
-import { powerOf } from '#core/supply'
+import { feedOf, powerOf } from '#core/supply'
 import { computeReport } from './report'
 import { computeVerdict, latestRun, targetFigure } from '#core/verification'
 import { modelFan } from '#core/system'
 import {
+  MAIN_STREAM,
   newConverter,
   newElement,
   newFan,
@@ -12,6 +13,7 @@ import {
   newReading,
   newRun,
   newSource,
+  newTarget,
   type Fan,
   type PlanDocument,
   type Reading,
@@ -51,13 +53,17 @@ const base = (change: (p: PlanDocument) => void = () => {}): PlanDocument => {
   change(plan)
   return plan
 }
-const power = (change: (p: PlanDocument) => void) =>
-  powerOf(base(change), { model, second: null, count: 1, arrangement: 'single' })
+const fanArray = { model, second: null, count: 1, arrangement: 'single' as const }
+const power = (change: (p: PlanDocument) => void) => {
+  const plan = base(change)
+  const selection = plan.selection!
+  return powerOf(plan, selection, feedOf(plan, [{ stream: MAIN_STREAM, selection, fanArray }], []))
+}
 
 describe('from the source to the fan', () => {
   test('without a source the fan stands at its picked voltage and nothing is drawn', () => {
     expect(power(() => {})).toMatchObject({ fanV: 12, loadRunA: null })
-    expect(powerOf(newPlan('x', 'x'), null).fanV).toBeNull()
+    expect(powerOf(newPlan('x', 'x'), null, feedOf(newPlan('x', 'x'), [], [])).fanV).toBeNull()
   })
   test('straight from an adapter: its window is the fan’s window', () => {
     const r = power((p) => {
@@ -134,14 +140,8 @@ const run = (kind: Run['kind'], takenAt: string, rest: Partial<Run>): Run => ({
   ...rest,
 })
 const nothing = { cost: null, thicknessM: null }
-const target = (kind: Target['kind'], limit: number, place = ''): Target => ({
-  id: kind,
-  kind,
-  limit,
-  place,
-  setBy: '',
-  why: '',
-})
+const target = (kind: Target['kind'], limit: number, place = ''): Target =>
+  newTarget({ id: kind, kind, limit, place })
 const judge = (targets: Target[], after: Partial<Run>, change: (p: PlanDocument) => void = () => {}) =>
   computeVerdict(
     base((p) => {

@@ -1,7 +1,7 @@
 import type { PlanDocument, Source } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import { evaluateCandidate, type Operation, type SelectionContext } from '#core/selection'
-import type { PowerState } from '#core/supply'
+import { fansNodeOf, type PowerState } from '#core/supply'
 import { usefulShare, type AirSystem } from '#core/system'
 
 /** Sources whose voltage falls as they empty. */
@@ -25,7 +25,7 @@ export function packEndFigures(
   { candidate }: Operation,
 ): Figure[] {
   const { source } = plan
-  const node = power.feed.nodes.find((n) => n.kind === 'selection')
+  const node = fansNodeOf(plan, power.feed)
   const { fanArray, path } = system
   if (!source || !falling.includes(source.kind) || !node || !fanArray || !candidate) return []
   const volts = { full: node.highRunV, empty: node.lowV }

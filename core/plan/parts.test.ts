@@ -17,6 +17,7 @@ import {
   type FanArray,
 } from '#core/system'
 import {
+  newTarget,
   newElement,
   newFan,
   newPlan,
@@ -179,7 +180,7 @@ describe('candidates and their reasons', () => {
     [
       'the money',
       (p: PlanDocument) => {
-        p.targets = [{ id: 't', kind: 'money', limit: 8, place: '', setBy: '', why: '' }]
+        p.targets = [newTarget({ id: 't', kind: 'money', limit: 8 })]
       },
       12,
       '€ 2 over the money limit',
@@ -187,7 +188,7 @@ describe('candidates and their reasons', () => {
     [
       'the level',
       (p: PlanDocument) => {
-        p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', setBy: '', why: '' }]
+        p.targets = [newTarget({ id: 't', kind: 'level', limit: 20 })]
       },
       12,
       'dB too loud',
@@ -224,7 +225,7 @@ describe('candidates and their reasons', () => {
     expect(
       reasons(
         (p) => {
-          p.targets = [{ id: 't', kind: 'level', limit: 20, place: '', setBy: '', why: '' }]
+          p.targets = [newTarget({ id: 't', kind: 'level', limit: 20 })]
         },
         12,
         silent,

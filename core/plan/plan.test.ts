@@ -4,6 +4,7 @@ import { computeReport, type Report } from './report'
 import { defaultRank, modelShelf, rankShelf } from '#core/selection'
 import { modelFan, pathDrop, pathUncertainty, localResistance } from '#core/system'
 import {
+  newTarget,
   newConverter,
   newElement,
   newFan,
@@ -376,8 +377,8 @@ describe('verdict', () => {
   const withRuns = (change: (p: PlanDocument) => void = () => {}) =>
     plan((p) => {
       p.targets = [
-        { id: 't1', kind: 'temperature', limit: 40, place: 'inside', setBy: '', why: '' },
-        { id: 't2', kind: 'level', limit: 32, place: 'chair', setBy: '', why: '' },
+        newTarget({ id: 't1', kind: 'temperature', limit: 40, place: 'inside' }),
+        newTarget({ id: 't2', kind: 'level', limit: 32, place: 'chair' }),
       ]
       p.runs = [
         {

@@ -1,24 +1,39 @@
 import { airState, type AirState } from '#core/air'
-import { fanIdsOf, type Fan, type PlanInput } from '#core/document'
+import {
+  facedStream,
+  faceStream,
+  fanIdsOf,
+  MAIN_STREAM,
+  runningSelection,
+  streamFaces,
+  type Fan,
+  type PlanDocument,
+  type PlanInput,
+} from '#core/document'
 import type { Figure } from '#core/figure'
 import { needFigures, requirementOf, type Need, type NeedEnv } from '#core/requirement'
 import { findingsOf, type Evaluation } from '#core/rules'
 import { operationOf, selectionContextOf, trustedFans, type SelectionContext } from '#core/selection'
 import {
   batteryFigures,
+  feedOf,
   powerFigures,
   powerOf,
   runningTime,
+  type FeedReport,
   type PowerState,
   type RunningTime,
+  type StreamFans,
 } from '#core/supply'
 import { airSystem, arrayCost, arrayName, arrayThickness, densityFigure, impellerDiameter } from '#core/system'
 import { computeVerdict, type VerdictReport } from '#core/verification'
+import { allowedLevel, machineSound, othersLevel, type MachineSound } from './machine-sound'
 import { packEndFigures } from './pack-ends'
 import { pathReport, type PathReport } from './path-report'
 import { ribbonOf, type RibbonSegment } from './ribbon'
 import { selectionReport, type SelectionReport } from './selection-report'
-import { stationsOf, type Station } from './stations'
+import { ofAllStreams, stationsOf, type Station } from './stations'
+import { streamSummary, type StreamSummary } from './stream-summary'
 
 /** Everything that is computed from a plan. */
 export interface Report {
@@ -37,6 +52,10 @@ export interface Report {
   power: PowerState & { figures: Figure[] }
   runtime: RunningTime & { figures: Figure[] }
   verdict: VerdictReport
+  /** every air stream in a line: what its tab and the whole machine tell of it */
+  streams: StreamSummary[]
+  /** all fans together at the listener */
+  sound: MachineSound
   findings: Evaluation
   stations: Station[]
   ribbon: RibbonSegment[]
@@ -54,47 +73,83 @@ function believedFans({ plan, fans, shown }: PlanInput): Fan[] {
   )
 }
 
+/** An air stream as far as it is known without the feed. */
+function streamOf(face: PlanDocument, air: AirState, fans: Fan[]) {
+  const plan = face.job.asIs ? { ...face, selection: runningSelection(face) } : face
+  const system = airSystem(plan, air, fans)
+  const { path, fan } = system
+  const needEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : plan.job.fitWidthM }
+  return { plan, fans, system, needEnv, requirement: requirementOf(needEnv) }
+}
+type StreamBase = ReturnType<typeof streamOf>
+
+/** The fans of every stream that has some, as the feed carries them. */
+const fansOfStreams = (streams: readonly StreamBase[]): StreamFans[] =>
+  streams.flatMap(({ plan, system: { fanArray } }) =>
+    plan.selection && fanArray ? [{ stream: facedStream(plan), selection: plan.selection, fanArray }] : [],
+  )
+
+/** A stream with its feed: where its fans really run. */
+function runOf(base: StreamBase, feed: FeedReport, context: SelectionContext) {
+  const { plan, system } = base
+  const power = powerOf(plan, system.fanArray && plan.selection, feed)
+  const { fanV, fanLowV, fanHighV } = power
+  const supply = fanLowV === null || fanHighV === null ? null : { low: fanLowV, high: fanHighV }
+  const operation = operationOf(plan, system, context, fanV, supply)
+  const fanName = system.fanArray ? arrayName(system.fanArray) : (system.fan?.model ?? '')
+  return { ...base, context, power, operation, fanName }
+}
+
+/** The streams where they run; beside others, each with the level that the others leave it. */
+function streamsRunning(bases: readonly StreamBase[], feed: FeedReport) {
+  const alone = bases.map((b) => runOf(b, feed, selectionContextOf(b.plan, b.system, b.requirement)))
+  const sound = machineSound(alone)
+  if (alone.length === 1) return { streams: alone, sound }
+  const streams = alone.map((s) => {
+    const { levelLimit } = s.context
+    if (levelLimit === null) return s
+    const others = othersLevel(sound, facedStream(s.plan))
+    return runOf(s, feed, { ...s.context, levelLimit: allowedLevel(levelLimit, others) })
+  })
+  return { streams, sound }
+}
+
+/** What a plan would buy: money of all streams together, thickness of the thickest. */
+function boughtBy(streams: readonly StreamBase[]) {
+  const arrays = streams.flatMap((s) => (s.system.fanArray && !s.plan.job.asIs ? [s.system.fanArray] : []))
+  const costs = arrays.map(arrayCost)
+  return {
+    cost: !arrays.length || costs.includes(null) ? null : costs.reduce<number>((sum, c) => sum + c!, 0),
+    thicknessM: arrays.length ? Math.max(...arrays.map(arrayThickness)) : null,
+  }
+}
+
 /**
  * The one function: a plan and the fans it speaks of in, the whole report out. Pure; screens, server, tests and the
- * command line all call it. Each line is a stage: plain values in, plain values out, nothing filled in later.
+ * command line all call it. Each line is a stage: plain values in, plain values out, nothing filled in later. The parts
+ * of an air stream are those of the stream that stands in front (`faceStream`); feed, verdict, findings, sound and
+ * stations are those of the whole machine.
  * @param input the plan, the fans of the shelf, and how claims held on it
  * @returns a reason instead of a report where not even the air exists (impossible humidity, altitude above 11 km)
  */
 export function computeReport(input: PlanInput): ReportResult {
-  const { plan } = input
-  const { job } = plan
+  const front = facedStream(input.plan)
+  const home = faceStream(input.plan, MAIN_STREAM)
+  const { job } = home
   const air = airState(job.ambientC, job.altitudeM, job.humidity)
   if (!air)
     return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
   const fans = believedFans(input)
-  const system = airSystem(plan, air, fans)
-  const { path, fanArray, fan } = system
-  const needEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : job.fitWidthM }
-  const requirement = requirementOf(needEnv)
-  const context = selectionContextOf(plan, system, requirement)
-  const power = powerOf(plan, fanArray, fans)
-  const { fanV, fanLowV, fanHighV } = power
-  const supply = fanLowV === null || fanHighV === null ? null : { low: fanLowV, high: fanHighV }
-  const operation = operationOf(plan, system, context, fanV, supply)
-  const runtime = runningTime(plan, power)
-  const bought = {
-    cost: fanArray && arrayCost(fanArray),
-    thicknessM: fanArray && arrayThickness(fanArray),
-  }
-  const verdict = computeVerdict(plan, bought)
-  const findings = findingsOf({
-    plan,
-    fans,
-    needEnv,
-    context,
-    system,
-    requirement,
-    operation,
-    power,
-    runtime,
-    verdict,
-  })
-  const fanName = fanArray ? arrayName(fanArray) : (fan?.model ?? '')
+  const bases = streamFaces(home).map((face) => streamOf(face, air, fans))
+  const feed = feedOf(home, fansOfStreams(bases), fans)
+  const { streams, sound } = streamsRunning(bases, feed)
+  const runtime = runningTime(home, streams[0]!.power)
+  const verdict = computeVerdict(home, boughtBy(bases))
+  const findings = findingsOf(streams.map((s) => ({ ...s, runtime, verdict })))
+  const shown = streams.find((s) => facedStream(s.plan) === front)!
+  const { plan, system, needEnv, requirement, context, power, operation, fanName } = shown
+  const { fanArray } = system
+  const stations = streams.map((s) => stationsOf({ ...s, verdict, findings }))
   return {
     ok: true,
     report: {
@@ -110,21 +165,13 @@ export function computeReport(input: PlanInput): ReportResult {
       power: { ...power, figures: powerFigures(plan, fanArray, power) },
       runtime: {
         ...runtime,
-        figures: [...batteryFigures(plan, runtime), ...packEndFigures(plan, system, context, power, operation)],
+        figures: [...batteryFigures(home, runtime), ...packEndFigures(plan, system, context, power, operation)],
       },
       verdict,
+      streams: streams.map((s) => streamSummary(s, findings.findings)),
+      sound,
       findings,
-      stations: stationsOf({
-        plan,
-        system,
-        requirement,
-        context,
-        operation,
-        power,
-        verdict,
-        findings,
-        fanName,
-      }),
+      stations: ofAllStreams(stations, streams.indexOf(shown)),
       ribbon: ribbonOf({ plan, system, context, operation, fanName }),
     },
   }

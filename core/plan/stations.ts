@@ -126,3 +126,15 @@ export function stationsOf(parts: Parts): Station[] {
     state: key === 'verdict' && missed ? 'fix' : stateOf(key, findings.findings, begun(parts)),
   }))
 }
+
+/** Worst first. */
+const states: StationState[] = ['stop', 'fix', 'not-begun', 'settled']
+/**
+ * The rail of a machine of several streams: headlines of the one in front, states of the one that needs most.
+ * @param rails one a stream @param front index of the one in front
+ */
+export const ofAllStreams = (rails: readonly Station[][], front: number): Station[] =>
+  rails[front]!.map((station, i) => ({
+    ...station,
+    state: states.find((s) => rails.some((rail) => rail[i]!.state === s))!,
+  }))

@@ -251,7 +251,7 @@ describe('ways to slow a fan', () => {
 
 describe('on paper', () => {
   test('the wire list has both poles of every lead, with pins, fuse, strip and pull', () => {
-    const rows = wireList(machine, report(machine).power.feed, fanArray(machine))
+    const rows = wireList(machine, report(machine).power.feed)
     expect(rows.filter((r) => r.pole === '+')).toHaveLength(report(machine).power.feed.nodes.length - 1)
     const plus = rows.find((r) => r.to === '1 × Whin 80' && r.pole === '+')!
     expect(plus).toMatchObject({ toPin: '2', awg: 22, fuseA: 0.5, lengthM: 0.5, from: 'Step-down converter' })
@@ -259,24 +259,25 @@ describe('on paper', () => {
     expect(plus.mm2).toBeCloseTo(0.3255, 3)
   })
   test('pins by position: what stays open is said', () => {
-    expect(fanPins(plan(), fan).map((p) => `${p.pin} ${p.use}`)).toEqual([
+    const pinsOf = (change: (p: PlanDocument) => void = () => {}) => {
+      const p = plan(change)
+      return fanPins(p, report(p).power.feed.nodes.find((n) => n.fans)!.fans!)
+    }
+    expect(pinsOf().map((p) => `${p.pin} ${p.use}`)).toEqual([
       '1 ground',
       '2 + supply',
       '3 tach out',
       '4 PWM in',
     ])
-    expect(fanPins(plan(), fan)[2]!.connect).toContain('insulated')
+    expect(pinsOf()[2]!.connect).toContain('insulated')
     expect(
-      fanPins(
-        plan((p) => {
-          p.wiring.tachUsed = true
-        }),
-        fan,
-      )[2]!.connect,
+      pinsOf((p) => {
+        p.wiring.tachUsed = true
+      })[2]!.connect,
     ).toContain('one input')
   })
   test('the converter is set before the fan is plugged in, and polarity is metered between', () => {
-    const steps = connectionOrder(machine, report(machine).power.feed, fanArray(machine)).map((s) => s.text)
+    const steps = connectionOrder(machine, report(machine).power.feed).map((s) => s.text)
     const at = (words: string) => steps.findIndex((s) => s.includes(words))
     expect(at('turn the screw')).toBeGreaterThan(at('Disconnect'))
     expect(at('Polarity')).toBeGreaterThan(at('turn the screw'))
@@ -284,22 +285,24 @@ describe('on paper', () => {
     expect(steps.join()).not.toMatch(/undefined|NaN|null/)
   })
   test('parts: fans at their price, wire by length, what is owned costs nothing', () => {
-    const list = partsList(machine, report(machine).power.feed, fanArray(machine), [fan, five])
+    const list = partsList(machine, report(machine).power.feed, [fanArray(machine)!], [fan, five])
     expect(list.rows.find((r) => r.what === 'Wire 22 AWG')).toMatchObject({ count: 1.1, unit: 'm' })
     expect(list.total).toBeCloseTo(
       list.rows.reduce((s, r) => s + (r.sum ?? 0), 0),
       9,
     )
-    const owned = partsList(machine, report(machine).power.feed, fanArray(machine), [
-      fan,
-      { ...five, owned: true },
-    ])
+    const owned = partsList(
+      machine,
+      report(machine).power.feed,
+      [fanArray(machine)!],
+      [fan, { ...five, owned: true }],
+    )
     expect(list.total - owned.total).toBeCloseTo(10, 9)
   })
   test('the diagram has a box for every node and a lead to each, with its warning', () => {
     const p = structuredClone(machine)
     p.converter!.setFirst = false
-    const d = diagramOf(p, report(p).power.feed, fanArray(p))
+    const d = diagramOf(p, report(p).power.feed)
     expect(d.nodes).toHaveLength(6)
     expect(d.edges).toHaveLength(5)
     expect(d.nodes.find((n) => n.id === 'c')).toMatchObject({
@@ -307,7 +310,7 @@ describe('on paper', () => {
       warning: 'set it before connecting',
     })
     expect(JSON.stringify(d)).not.toMatch(/undefined|NaN/)
-    expect(diagramOf(newPlan('x', 'x'), { nodes: [], settled: true }, null)).toEqual({ nodes: [], edges: [] })
+    expect(diagramOf(newPlan('x', 'x'), { nodes: [], settled: true })).toEqual({ nodes: [], edges: [] })
   })
 })
 

@@ -4,6 +4,7 @@ import { compareRuns } from '#core/verification'
 import { computeReport } from '#core/plan'
 import { drawChart } from '../../app/charts/print-chart'
 import {
+  newTarget,
   newElement,
   newFan,
   newPlan,
@@ -63,9 +64,9 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const p = newPlan('j', 'Box | shed')
   Object.assign(p.job, { goal: 'cool', equipment: 'A box', heatW: 60, insideMaxC: 45, ambientC: 22 })
   p.targets = [
-    { id: 't', kind: 'temperature', limit: 40, place: 'inside', setBy: '', why: '' },
-    { id: 'l', kind: 'level', limit: 36, place: 'chair', setBy: '', why: '' },
-    { id: 'r', kind: 'runtime', limit: 3600, place: '', setBy: '', why: '' },
+    newTarget({ id: 't', kind: 'temperature', limit: 40, place: 'inside' }),
+    newTarget({ id: 'l', kind: 'level', limit: 36, place: 'chair' }),
+    newTarget({ id: 'r', kind: 'runtime', limit: 3600 }),
   ]
   p.path = [
     { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 },
@@ -273,7 +274,7 @@ test('the group Measurement: every rule can be raised by a plan, and an ordinary
     },
     'meas-jet-as-flow': (p, _, a) => {
       a.readings[2]!.method = 'jet'
-      p.targets.push({ id: 'q', kind: 'flow', limit: 0.008, place: 'outlet', setBy: '', why: '' })
+      p.targets.push(newTarget({ id: 'q', kind: 'flow', limit: 0.008, place: 'outlet' }))
     },
     'meas-few-points': (_, __, a) => {
       Object.assign(a.readings[2]!, { method: 'traverse', points: 4 })

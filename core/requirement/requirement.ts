@@ -1,4 +1,4 @@
-import type { Goal, Job, PlanDocument, Target } from '#core/document'
+import { targetOf, type Goal, type Job, type PlanDocument, type Target } from '#core/document'
 import { doubtedRange, doubtsOf, type Doubt } from './doubts'
 import { fume } from './goals/fume'
 import { cool, insideLimit, part } from './goals/heat'
@@ -64,7 +64,7 @@ export function requirementOf(env: NeedEnv): Requirement {
           goal.flow(j, env),
         )
   const margin = goalMargin(job)
-  const flowTarget = plan.targets.find((t) => t.kind === 'flow') ?? null
+  const flowTarget = targetOf(plan, 'flow')
   const withMargin = flow === null ? null : flow * (1 + margin)
   return {
     flow,

@@ -1,13 +1,13 @@
-import type { PlanDocument } from '#core/document'
+import { facedStream, MAIN_STREAM, streamName, type PlanDocument } from '#core/document'
 import { assumedFacts, softened } from './assumed'
-import { allRuleGroups } from './catalogue'
+import { allRuleGroups, type RuleGroup } from './catalogue'
 import { byCause, rulesOfCauses } from './causes'
 import { concernedElements } from './concerns'
 import { judgeRules, type Fired, type Unjudged } from './evaluate'
 import type { FactName } from './fact-catalogue'
 import { planFacts } from './facts'
 import type { FactSources } from './facts/sources'
-import { placeOfFact, stationOfGroup, type StationKey, type Where } from './where'
+import { placeOfFact, stationOfGroup, streamGroups, type StationKey, type Where } from './where'
 
 /** A finding as it is told: what, why, what to do, where, and what else the same cause raises. */
 export interface Finding extends Fired {
@@ -19,6 +19,8 @@ export interface Finding extends Fired {
   elements: string[]
   /** findings of the same cause, told below it */
   also: Finding[]
+  /** the air stream it speaks of, by name; null in a job of one, and where it speaks of the whole machine */
+  stream: { id: string; name: string } | null
 }
 
 /** Every finding of a list with those of the same cause, which are told below it. */
@@ -103,14 +105,48 @@ function openFacts(notChecked: readonly Unjudged[]): OpenFact[] {
     )
 }
 
+const groupsOfStream = allRuleGroups.filter((g) => streamGroups.includes(g.key))
+const keyOf = (f: Finding) => `${f.id} ${subjectKey(f)}`
+
 /**
- * Everything that the rules say of a plan: each cause once, nothing that a stop makes unbelievable, every fact that is
+ * Everything that the rules say of a machine: the first stream with all that concerns the whole, each further stream with
+ * what concerns itself. The same thing of the same subject is told once.
+ * @param streams one entry a stream, the first one first
+ */
+export function findingsOf(streams: readonly FactSources[]): Evaluation {
+  const [first, ...further] = streams.map((sources, i) =>
+    findingsOfOne(sources, i ? groupsOfStream : allRuleGroups),
+  )
+  return further.reduce((all, own): Evaluation => {
+    const told = new Set([...all.findings, ...all.known.map((k) => k.finding)].map(keyOf))
+    const failed = new Set(
+      [...all.findings, ...own.findings].flatMap((f) => [f.id, ...f.also.map((x) => x.id)]),
+    )
+    return {
+      findings: [...all.findings, ...own.findings.filter((f) => !told.has(keyOf(f)))].toSorted(
+        (a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity),
+      ),
+      known: [...all.known, ...own.known.filter((k) => !told.has(keyOf(k.finding)))],
+      passed: all.passed.filter((id) => !failed.has(id) && !own.notChecked.some((u) => u.id === id)),
+      notChecked: [
+        ...all.notChecked,
+        ...own.notChecked.filter((u) => !all.notChecked.some((v) => v.id === u.id)),
+      ],
+      open: [...all.open, ...own.open.filter((o) => !all.open.some((p) => p.name === o.name))],
+      rests: [...all.rests, ...own.rests],
+    }
+  }, first!)
+}
+
+/**
+ * Everything that the rules say of one stream: each cause once, nothing that a stop makes unbelievable, every fact that is
  * missing with the way to it.
  */
-export function findingsOf(sources: FactSources): Evaluation {
+function findingsOfOne(sources: FactSources, groups: readonly RuleGroup[]): Evaluation {
   const { plan } = sources
   const whole = planFacts(sources)
-  const { findings: fired, passed, notChecked } = judgeRules(whole, whole.subjects, allRuleGroups)
+  const { findings: fired, passed, notChecked } = judgeRules(whole, whole.subjects, groups)
+  const further = facedStream(plan) === MAIN_STREAM ? null : facedStream(plan)
   const assumed = assumedFacts(plan, sources.system.fanArray)
   const { told, rests } = byCause(fired.map((f) => asFinding(plan, softened(f, assumed))))
   const all = told.map(({ finding, also }): Finding => ({ ...finding, also }))
@@ -123,17 +159,33 @@ export function findingsOf(sources: FactSources): Evaluation {
     }),
     passed,
     notChecked,
-    open: openFacts(notChecked),
+    open: openFacts(notChecked).map((o) => (further ? { ...o, at: { ...o.at, stream: further } } : o)),
     rests: rests.map(({ finding, after }) => ({ id: finding.id, message: finding.message, after: after.id })),
   }
 }
 
+/** What a finding is told of, as it is noted when it is put aside. */
+export const subjectKey = ({ subject, stream }: Pick<Finding, 'subject' | 'stream'>): string =>
+  subject?.id ?? (stream && stream.id !== MAIN_STREAM ? stream.id : '')
 /** Why a finding may stand; '' where nobody said so. */
-const knownReason = ({ job }: PlanDocument, { id, subject }: Fired): string =>
-  job.known.find((k) => k.rule === id && k.subject === (subject?.id ?? ''))?.reason ?? ''
+const knownReason = ({ job }: PlanDocument, finding: Finding): string =>
+  job.known.find((k) => k.rule === finding.id && k.subject === subjectKey(finding))?.reason ?? ''
+
+/** The stream that a finding of a plan speaks of. */
+const streamOf = (plan: PlanDocument, { group }: Fired): Finding['stream'] =>
+  plan.streams.length && streamGroups.includes(group) ? { id: facedStream(plan), name: streamName(plan) } : null
 
 function asFinding(plan: PlanDocument, fired: Fired): Finding {
   const own = fired.subject?.at?.element
   const elements = own ? [own] : concernedElements(plan, fired.id)
-  return { ...fired, station: stationOfGroup(fired.group), at: whereOf(fired, elements), elements, also: [] }
+  const stream = streamOf(plan, fired)
+  const at = whereOf(fired, elements)
+  return {
+    ...fired,
+    station: stationOfGroup(fired.group),
+    at: stream ? { ...at, stream: stream.id } : at,
+    elements,
+    also: [],
+    stream,
+  }
 }

@@ -8,6 +8,8 @@ export interface Where {
   element?: string
   part?: string
   run?: string
+  /** air stream that it belongs to, where a job has several */
+  stream?: string
   /** key of the field in its record */
   field?: string
 }
@@ -31,6 +33,9 @@ const groupStation: Record<string, StationKey> = {
 }
 /** The station that the findings of a rule group belong to. */
 export const stationOfGroup = (group: string): StationKey => groupStation[group] ?? 'brief'
+
+/** Rule groups that speak of one air stream; the others speak of the whole machine. */
+export const streamGroups = ['need', 'air-path', 'fan', 'noise', 'fit', 'breathing']
 
 type Place = [station: StationKey, field?: string]
 const brief = (field: string): Place => ['brief', field]

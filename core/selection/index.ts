@@ -1,4 +1,4 @@
-export { type Candidate, evaluateCandidate, meritOf, START_MARGIN } from './candidate'
+export { type Candidate, evaluateCandidate, meritOf, quickArrayLevel, START_MARGIN } from './candidate'
 export { selectionContextOf, type SelectionContext } from './context'
 export { candidateFigures, lifeFigure, riseFigure, servedFigure } from './figures'
 export { operationOf, type Operation } from './operation'

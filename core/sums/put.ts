@@ -1,4 +1,4 @@
-import type { Job, PathElement, PlanDocument, TargetKind } from '#core/document'
+import { newTarget, type Job, type PathElement, type PlanDocument, type TargetKind } from '#core/document'
 import type { Figure } from '#core/figure'
 import type { Quantity } from '#core/units'
 
@@ -53,7 +53,7 @@ export function placesFor(plan: PlanDocument, { quantity }: Figure, id: () => st
             key: target.kind,
             label: target.label,
             put: (p: PlanDocument, limit: number, why: string) => {
-              p.targets.push({ id: id(), kind: target.kind, limit, place: '', setBy: '', why })
+              p.targets.push(newTarget({ id: id(), kind: target.kind, limit, why }))
             },
           },
         ]

@@ -1,5 +1,5 @@
 import type { FeedPart, PlanDocument, Source } from '#core/document'
-import { membersOf, type FanArray } from '#core/system'
+import { arrayName, membersOf, type FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { windowOf } from './source-window'
@@ -87,14 +87,17 @@ function leadSteps({ name, lead }: FeedNodeReport): OrderStep[] {
   return [step(`Lead to ${name}: ${gauge}${length}. Heat-shrink on before soldering; pull each crimp.`)]
 }
 
-function fanSteps(fanArray: FanArray | null): OrderStep[] {
-  if (!fanArray) return []
+function fanSteps(feed: FeedReport): OrderStep[] {
+  const all = feed.nodes.flatMap((n) => (n.fans ? [n.fans] : []))
+  return all.flatMap((fans) => stepsOf(fans.fanArray, all.length > 1 ? ` of ${arrayName(fans.fanArray)}` : ''))
+}
+function stepsOf(fanArray: FanArray, which: string): OrderStep[] {
   const wires = fanArray.model.fan.wires ?? 2
   const tach = wires >= 3 ? ', tach' : ''
   const pwm = wires === 4 ? ', PWM' : ''
   return [
     caution(
-      `Identify the fan’s leads by position and with a meter, not by colour: ground, +${tach}${pwm}. Insulate what stays open.`,
+      `Identify the fan’s leads${which} by position and with a meter, not by colour: ground, +${tach}${pwm}. Insulate what stays open.`,
     ),
     ...(fanArray.count > 1
       ? [
@@ -107,8 +110,9 @@ function fanSteps(fanArray: FanArray | null): OrderStep[] {
 }
 
 function powerOnSteps({ wiring }: PlanDocument, feed: FeedReport): OrderStep[] {
-  const at = feed.nodes.find((n) => n.kind === 'selection')
-  const amps = at?.inA == null ? '' : `, ${at.inA.toFixed(3)} A`
+  const fed = feed.nodes.filter((n) => n.fans)
+  const amps = (at: FeedNodeReport) => (at.inA === null ? '' : `, ${at.inA.toFixed(3)} A`)
+  const whose = (at: FeedNodeReport) => (fed.length > 1 ? `${at.name}’s` : 'the fan’s')
   return [
     caution(
       'Polarity at the open plug, powered, without the fan: + on the + pin. Reversed polarity destroys a brushless fan at once.',
@@ -117,26 +121,24 @@ function powerOnSteps({ wiring }: PlanDocument, feed: FeedReport): OrderStep[] {
     step(
       'Power on with a hand on the switch: it starts, blows the planned way, nothing gets hot in the first minute.',
     ),
-    ...(at
-      ? [
-          step(
-            `Measure at the fan’s own terminals, running: ${volt(at.inV)} expected${amps}. Note it in the Log.`,
-          ),
-        ]
-      : []),
+    ...fed.map((at) =>
+      step(
+        `Measure at ${whose(at)} own terminals, running: ${volt(at.inV)} expected${amps(at)}. Note it in the Log.`,
+      ),
+    ),
     ...(wiring.strainRelief === true ? [] : [step('Strain relief on every lead that can be pulled.')]),
   ]
 }
 
 /** The order to connect in, so that nothing is powered before it is known to be right. Common practice, no source. */
-export function connectionOrder(plan: PlanDocument, feed: FeedReport, fanArray: FanArray | null): OrderStep[] {
+export function connectionOrder(plan: PlanDocument, feed: FeedReport): OrderStep[] {
   const { source } = plan
   if (!source || !feed.nodes.length) return []
   return [
     ...sourceSteps(plan, source),
     ...feed.nodes.filter((n) => n.kind === 'converter').flatMap((n) => converterSteps(plan, n)),
     ...feed.nodes.flatMap(leadSteps),
-    ...fanSteps(fanArray),
+    ...fanSteps(feed),
     ...powerOnSteps(plan, feed),
   ]
 }

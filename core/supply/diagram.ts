@@ -1,9 +1,8 @@
 import type { Sentence } from '#core/units'
-import type { PlanDocument } from '#core/document'
+import { MAIN_STREAM, type PlanDocument } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { feedProblemText, isLeadProblem, type FeedProblem } from './feed-problems'
-import type { FanArray } from '#core/system'
 import { fanPins, type PinRow } from './wiring'
 
 /** The wiring as a graph to be laid out: what stands in each box, what each lead is labelled with. Drawn from the plan alone. */
@@ -61,7 +60,7 @@ function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
       lines.push([a(node.outA), ...(node.startA === null ? [] : [', starting ', a(node.startA)])])
   } else {
     lines.push([v(node.inV), ...(amps === null ? [', current not known'] : [' · ', a(amps)])])
-    if (node.kind === 'load' && node.what) lines.push([node.what])
+    if ((node.kind === 'load' || node.fans?.stream !== MAIN_STREAM) && node.what) lines.push([node.what])
     if (node.startA !== null && amps !== null && node.startA > 1.05 * amps)
       lines.push(['starting ', a(node.startA)])
   }
@@ -77,14 +76,14 @@ function warningOf(problems: readonly FeedProblem[]): string {
 }
 
 /** The diagram of a plan's feed. Without a source there is none. */
-export function diagramOf(plan: PlanDocument, feed: FeedReport, fanArray: FanArray | null): Diagram {
+export function diagramOf(plan: PlanDocument, feed: FeedReport): Diagram {
   return {
     nodes: feed.nodes.map((n) => ({
       id: n.id,
       kind: n.kind,
       title: n.name,
       lines: linesOf(n, plan),
-      pins: n.kind === 'selection' && fanArray ? fanPins(plan, fanArray.model.fan) : [],
+      pins: n.fans ? fanPins(plan, n.fans) : [],
       state: stateOf(n.problems),
       share: n.utilisation,
       warning: warningOf(n.problems),

@@ -6,11 +6,18 @@ import {
   resistorForVoltage,
   type FeedConvert,
 } from '#core/power'
-import type { Converter, Fan, FanSelection, FeedPart, PlanDocument, Source } from '#core/document'
-import { arrayLaw, arrayLimits, arrayName, arrayStart, type FanArray } from '#core/system'
+import {
+  MAIN_STREAM,
+  type Converter,
+  type Fan,
+  type FeedPart,
+  type PlanDocument,
+  type Source,
+} from '#core/document'
+import { arrayLaw, arrayLimits, arrayName, arrayStart } from '#core/system'
 import { leadOf } from './feed-lead'
 import { loadLaw } from './feed-loads'
-import type { BuiltNode } from './feed-node'
+import type { BuiltNode, LeadReport, StreamFans } from './feed-node'
 
 /** Drop of one diode, V: silicon 0.7 to 0.9 V at 0.1 to 1 A, Schottky 0.3 to 0.5 V. Common practice, no source. */
 export const diodeVolts = { silicon: 0.75, schottky: 0.3 } as const
@@ -129,23 +136,29 @@ function converterNode(
   }
 }
 
-function selectionNode(
-  plan: PlanDocument,
-  source: Source,
-  { id, driveV, duty }: FanSelection,
-  fanArray: FanArray,
+/** What fans draw at a voltage, A. */
+const drawOf =
+  ({ fanArray, selection: { duty } }: StreamFans) =>
+  (volts: number) =>
+    arrayLaw(fanArray, { volts, duty }) ?? 0
+
+/** The fans of a stream at the end of their lead. */
+function fansNode(
+  id: string,
+  fans: StreamFans,
+  what: string,
+  lead: LeadReport,
   above: { index: number; id: string },
-  fansA: (v: number) => number,
 ): BuiltNode {
+  const { fanArray } = fans
+  const { driveV, duty } = fans.selection
   const limits = arrayLimits(fanArray)
-  const fuseA = source.fuseFitted === false ? null : source.fuseA
-  const lead = leadOf(source, fuseA, plan.wiring)
   return {
     ...passive,
     id,
     parent: above.index,
     ohm: lead.ohm,
-    current: fansA,
+    current: drawOf(fans),
     start: (v) => arrayStart(fanArray, v) ?? 0,
     known: arrayLaw(fanArray, { volts: driveV, duty }) !== null,
     maxV: limits.maxV,
@@ -157,10 +170,11 @@ function selectionNode(
       parentId: above.id,
       kind: 'selection',
       name: arrayName(fanArray),
-      what: 'your pick',
+      what,
       limitA: null,
       ohm: null,
       lead,
+      fans,
     },
   }
 }
@@ -187,6 +201,7 @@ function partNode(
   nodes: readonly BuiltNode[],
   nominalV: number,
   fans: readonly Fan[],
+  streams: readonly StreamFans[],
 ): BuiltNode {
   const aboveV = voltageAbove(nodes, parent, nominalV)
   const lead = leadOf(part, part.fuseA, plan.wiring)
@@ -211,16 +226,26 @@ function partNode(
       stated: { ...stated, what: converterNames[made.kind], ohm: part.ohm },
     }
   }
+  const own = streams.find((f) => f.stream === part.streamId)
+  if (own) return fansNode(part.id, own, part.name, lead, { index: parent, id: nodes[parent]!.id })
   const { what, ohm, ...law } = loadLaw(part, fans, aboveV)
   return { ...base, ...law, stated: { ...stated, what, ohm, limitA: null } }
 }
 
 /** Puts every further part below what it hangs on, until none finds its place any more. */
-function hangParts(nodes: BuiltNode[], plan: PlanDocument, nominalV: number, fans: readonly Fan[]): void {
+function hangParts(
+  nodes: BuiltNode[],
+  plan: PlanDocument,
+  nominalV: number,
+  fans: readonly Fan[],
+  streams: readonly StreamFans[],
+): void {
   const carries = (n: BuiltNode) => n.stated.kind !== 'load' && n.stated.kind !== 'selection'
   const placeOf = ({ parentId }: FeedPart) =>
     parentId === null ? 0 : nodes.findIndex((n) => n.id === parentId && carries(n))
-  let left = [...plan.feed]
+  // a lead whose stream has no fan yet carries nothing
+  const fed = (part: FeedPart) => part.streamId === null || streams.some((f) => f.stream === part.streamId)
+  let left = plan.feed.filter(fed)
   for (let placed = true; placed && left.length;) {
     placed = false
     for (const part of left) {
@@ -228,7 +253,7 @@ function hangParts(nodes: BuiltNode[], plan: PlanDocument, nominalV: number, fan
       if (parent < 0) continue
       left = left.filter((p) => p !== part)
       placed = true
-      nodes.push(partNode(plan, part, parent, nodes, nominalV, fans))
+      nodes.push(partNode(plan, part, parent, nodes, nominalV, fans, streams))
     }
   }
 }
@@ -245,21 +270,29 @@ function nameApart(nodes: readonly BuiltNode[]): void {
 
 /**
  * The nodes of a plan's feed, the source first, every node after what it hangs on. Parts that hang on nothing are left
- * out.
+ * out. The fans of the first air stream hang on the plan's converter, those of a further one where its lead does.
+ * @param streams the fans of every air stream that has some
  * @returns none where there is no source with a voltage
  */
-export function buildFeed(plan: PlanDocument, fanArray: FanArray | null, fans: readonly Fan[]): BuiltNode[] {
-  const { source, converter, selection } = plan
+export function buildFeed(
+  plan: PlanDocument,
+  streams: readonly StreamFans[],
+  fans: readonly Fan[],
+): BuiltNode[] {
+  const { source, converter } = plan
   if (!source || source.kind === 'none' || source.nominalV === null) return []
   const { nominalV } = source
-  const duty = selection?.duty ?? null
-  const fansA = (v: number) => (fanArray && selection ? (arrayLaw(fanArray, { volts: v, duty }) ?? 0) : 0)
-  const fansKnown = !fanArray || !selection || arrayLaw(fanArray, { volts: selection.driveV, duty }) !== null
+  const first = streams.find((f) => f.stream === MAIN_STREAM)
+  const known =
+    !first || arrayLaw(first.fanArray, { volts: first.selection.driveV, duty: first.selection.duty }) !== null
   const nodes = [sourceNode(source)]
-  if (converter) nodes.push(converterNode(converter, source, nominalV, fansA, fansKnown))
-  const trunk = { index: nodes.length - 1, id: nodes.at(-1)!.id }
-  if (selection && fanArray) nodes.push(selectionNode(plan, source, selection, fanArray, trunk, fansA))
-  hangParts(nodes, plan, nominalV, fans)
+  if (converter) nodes.push(converterNode(converter, source, nominalV, first ? drawOf(first) : () => 0, known))
+  if (first) {
+    const trunk = { index: nodes.length - 1, id: nodes.at(-1)!.id }
+    const lead = leadOf(source, source.fuseFitted === false ? null : source.fuseA, plan.wiring)
+    nodes.push(fansNode(first.selection.id, first, 'your pick', lead, trunk))
+  }
+  hangParts(nodes, plan, nominalV, fans, streams)
   nameApart(nodes)
   return nodes
 }

@@ -1,4 +1,6 @@
 import type { FeedNode } from '#core/power'
+import type { FanSelection } from '#core/document'
+import type { FanArray } from '#core/system'
 import type { FeedProblem } from './feed-problems'
 
 /** One lead of the feed, as computed. */
@@ -17,6 +19,14 @@ export interface LeadReport {
   /** longest one-way length for a drop of 5 %, m */
   longestM: number | null
   fuseA: number | null
+}
+
+/** The fans of an air stream, as the feed sees them. */
+export interface StreamFans {
+  /** id of the stream */
+  stream: string
+  selection: FanSelection
+  fanArray: FanArray
 }
 
 /** One node of the feed with what it does at nominal voltage, and between what its voltage lies. */
@@ -58,6 +68,8 @@ export interface FeedNodeReport {
   lead: LeadReport | null
   /** what its sheet or what is usual says it stands and needs, V */
   limits: FeedLimits
+  /** of a 'selection': the fans of the air stream that hang here */
+  fans: StreamFans | null
   /** what is wrong or must be minded here */
   problems: FeedProblem[]
 }
@@ -72,7 +84,9 @@ export interface FeedLimits {
 }
 
 /** What a node is before the feed is solved. */
-type Stated = Pick<FeedNodeReport, 'id' | 'parentId' | 'kind' | 'name' | 'what' | 'limitA' | 'ohm' | 'lead'>
+type Stated = Pick<FeedNodeReport, 'id' | 'parentId' | 'kind' | 'name' | 'what' | 'limitA' | 'ohm' | 'lead'> & {
+  fans?: StreamFans
+}
 
 /** A node as the solver wants it, with what is stated of it. */
 export interface BuiltNode extends FeedNode, FeedLimits {

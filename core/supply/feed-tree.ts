@@ -7,10 +7,9 @@ import {
   utilisation as utilisationOf,
 } from '#core/power'
 import type { SupplyKind, FeedState } from '#core/power'
-import type { Fan, PlanDocument, Source } from '#core/document'
-import type { FanArray } from '#core/system'
+import { facedStream, type Fan, type PlanDocument, type Source } from '#core/document'
 import { buildFeed } from './feed-build'
-import type { BuiltNode, FeedNodeReport, LeadReport } from './feed-node'
+import type { BuiltNode, FeedNodeReport, LeadReport, StreamFans } from './feed-node'
 import { DROP_LIMIT, problemsOf, type FeedProblem } from './feed-problems'
 import { windowOf } from './source-window'
 
@@ -19,6 +18,9 @@ export interface FeedReport {
   nodes: FeedNodeReport[]
   settled: boolean
 }
+/** Where the fans of the stream in front hang; undefined where nothing feeds them. */
+export const fansNodeOf = (plan: PlanDocument, { nodes }: FeedReport): FeedNodeReport | undefined =>
+  nodes.find((n) => n.fans?.stream === facedStream(plan))
 
 /**
  * Highest voltage that can reach a node's terminals: the source's highest, nothing drawn, settings at their upper end,
@@ -83,6 +85,7 @@ function solvedNode(node: BuiltNode, state: FeedState, window: SolvedWindow, sta
   const utilisation = gives && outA !== null ? utilisationOf([1], [window.worstOutA], stated.limitA ?? 0) : null
   const solved = {
     ...stated,
+    fans: stated.fans ?? null,
     lead: stated.lead && solvedLead(stated.lead, state, window.aboveV),
     limits: { maxV: node.maxV, startV: node.startV, minV: node.minV, assumed: node.assumed },
     aboveV: window.aboveV,
@@ -125,10 +128,11 @@ function sourceProblems({ source }: PlanDocument, { worstA }: FeedNodeReport, se
 
 /**
  * The whole feed: every node's voltage window, currents running and at the start, power, heat and head-room.
+ * @param streams the fans of every air stream that has some
  * @returns no nodes where there is no source
  */
-export function feedOf(plan: PlanDocument, fanArray: FanArray | null, fans: readonly Fan[]): FeedReport {
-  const nodes = buildFeed(plan, fanArray, fans)
+export function feedOf(plan: PlanDocument, streams: readonly StreamFans[], fans: readonly Fan[]): FeedReport {
+  const nodes = buildFeed(plan, streams, fans)
   const source = windowOf(plan)
   if (!source || !nodes.length) return { nodes: [], settled: true }
   const { lowV, nominalV, highV } = source

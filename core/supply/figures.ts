@@ -4,7 +4,8 @@ import { figure, input, type Figure } from '#core/figure'
 import type { FanArray } from '#core/system'
 import { CONTACT_PAIRS } from './feed-lead'
 import type { FeedNodeReport } from './feed-node'
-import type { PowerState } from './power'
+import { fansNodeOf } from './feed-tree'
+import { converterAbove, type PowerState } from './power'
 
 /** What the figures of the feed speak of: the source, its converter and the node of the selected fans. */
 interface Fed {
@@ -167,11 +168,10 @@ const converterHeatFigure = ({ at }: Fed, conv: FeedNodeReport): Figure =>
 
 /** The feed of the selected fans as figures; none without a source or a selection. */
 export function powerFigures(plan: PlanDocument, fanArray: FanArray | null, power: PowerState): Figure[] {
-  const { source, selection, converter } = plan
-  const node = (id: string | undefined) => power.feed.nodes.find((n) => n.id === id) ?? null
-  const at = node(selection?.id)
-  if (!source || at?.kind !== 'selection') return []
-  const fed: Fed = { plan, source, fanArray, power, at, conv: node(converter?.id) }
+  const { source } = plan
+  const at = fansNodeOf(plan, power.feed)
+  if (!source || !at) return []
+  const fed: Fed = { plan, source, fanArray, power, at, conv: converterAbove(plan, power.feed, at) }
   return [
     fanVoltageFigure(fed),
     loadFigure(fed),

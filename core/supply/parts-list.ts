@@ -1,6 +1,7 @@
 import { awgDiameter, heatShrink, insulatedDiameter } from '#core/power'
 import {
   fromStock,
+  streamFaces,
   type Converter,
   type Fan,
   type PlanDocument,
@@ -9,7 +10,7 @@ import {
 } from '#core/document'
 import type { FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
-import type { FeedReport } from './feed-tree'
+import { fansNodeOf, type FeedReport } from './feed-tree'
 import { connectorLimit } from './wiring'
 
 /** Something the plan needs, what it costs, and whether it is there. */
@@ -66,7 +67,8 @@ interface Wanted extends Omit<Bought, 'owned'> {
 interface Shopping {
   plan: PlanDocument
   feed: FeedReport
-  fanArray: FanArray | null
+  /** the fans of every air stream */
+  arrays: readonly FanArray[]
   fans: readonly Fan[]
   stock: readonly StockPart[]
 }
@@ -91,11 +93,10 @@ const fanRow = (fan: Fan, count: number): PartRow =>
     owned: fan.owned,
   })
 
-function fanRows({ fanArray }: Shopping): PartRow[] {
-  if (!fanArray) return []
-  const { model, second, count } = fanArray
-  return second ? [fanRow(model.fan, 1), fanRow(second.fan, 1)] : [fanRow(model.fan, count)]
-}
+const fanRows = ({ arrays }: Shopping): PartRow[] =>
+  arrays.flatMap(({ model, second, count }) =>
+    second ? [fanRow(model.fan, 1), fanRow(second.fan, 1)] : [fanRow(model.fan, count)],
+  )
 
 const storesEnergy = ['pack', 'house-battery', 'power-bank']
 function sourceRows(list: Shopping): PartRow[] {
@@ -128,7 +129,7 @@ const nodeOf = ({ feed }: Shopping, id: string): FeedNodeReport | undefined =>
   feed.nodes.find((n) => n.id === id)
 
 /** What the selected fans take at the start, A; 0 where that is not known. */
-const nodeStart = ({ feed }: Shopping): number => feed.nodes.find((n) => n.kind === 'selection')?.startA ?? 0
+const nodeStart = ({ plan, feed }: Shopping): number => fansNodeOf(plan, feed)?.startA ?? 0
 
 function converterRows(list: Shopping): PartRow[] {
   const { converter } = list.plan
@@ -168,7 +169,8 @@ const feedRows = (list: Shopping): PartRow[] =>
         }),
       ]
     }
-    if (part.kind !== 'load') return []
+    // a stream's fans are rows of their own
+    if (part.kind !== 'load' || part.streamId !== null) return []
     const fan = part.loadKind === 'fan' ? list.fans.find((f) => f.id === part.fanId) : undefined
     if (fan) return [fanRow(fan, part.count)]
     return [row({ what: part.name, detail: node?.what ?? '', count: part.count, price: null })]
@@ -210,8 +212,11 @@ function wireRows(list: Shopping): PartRow[] {
     )
 }
 
-function jointRows({ plan: { wiring, source }, fanArray }: Shopping): PartRow[] {
-  const count = fanArray?.count ?? 1
+function jointRows({ plan: { wiring, source }, arrays }: Shopping): PartRow[] {
+  const count = Math.max(
+    1,
+    arrays.reduce((n, x) => n + x.count, 0),
+  )
   const rows: PartRow[] = []
   if (wiring.connector && wiring.connector !== 'splice') {
     const what = connectorLimit[wiring.connector].name
@@ -226,49 +231,50 @@ function jointRows({ plan: { wiring, source }, fanArray }: Shopping): PartRow[] 
   return rows
 }
 
-function guardRows(list: Shopping): PartRow[] {
-  if (!list.fanArray) return []
-  const size = mm(list.fanArray.model.fan.frameM)
-  return [
-    stockRow(list, {
+const guardRows = (list: Shopping): PartRow[] =>
+  list.arrays.map((fanArray) => {
+    const size = mm(fanArray.model.fan.frameM)
+    return stockRow(list, {
       kind: 'guard',
       what: 'Guard',
       detail: `for ${size} mm, on each open side`,
-      count: list.fanArray.count,
+      count: fanArray.count,
       price: USUAL_PRICE.guard,
       name: `Guard ${size} mm`,
       sizeMm: size,
-    }),
-  ]
-}
+    })
+  })
 
 const filterRows = ({ plan }: Shopping): PartRow[] =>
-  plan.path.flatMap((e) =>
-    e.kind === 'filter' && e.areaM2
-      ? [
-          row({
-            what: e.name,
-            detail: `${Math.round(e.areaM2 * 1e4)} cm²`,
-            count: 1,
-            price: Math.round(USUAL_PRICE.filterPerM2 * e.areaM2 * 10) / 10,
-          }),
-        ]
-      : [],
-  )
+  streamFaces(plan)
+    .flatMap(({ path }) => path)
+    .flatMap((e) =>
+      e.kind === 'filter' && e.areaM2
+        ? [
+            row({
+              what: e.name,
+              detail: `${Math.round(e.areaM2 * 1e4)} cm²`,
+              count: 1,
+              price: Math.round(USUAL_PRICE.filterPerM2 * e.areaM2 * 10) / 10,
+            }),
+          ]
+        : [],
+    )
 
 /**
  * Everything a plan needs, from its fans to the heat-shrink, with a total.
+ * @param arrays the fans of every air stream
  * @param stock parts of the drawer: their prices count, owned ones cost nothing
  * @returns rows, their sum, and how many of them have no price
  */
 export function partsList(
   plan: PlanDocument,
   feed: FeedReport,
-  fanArray: FanArray | null,
+  arrays: readonly FanArray[],
   fans: readonly Fan[],
   stock: readonly StockPart[] = [],
 ): { rows: PartRow[]; total: number; unknown: number } {
-  const list: Shopping = { plan, feed, fanArray, fans, stock }
+  const list: Shopping = { plan, feed, arrays, fans, stock }
   const kinds = [
     fanRows,
     sourceRows,

@@ -1,7 +1,7 @@
 import { headroomVerdict, utilisation as utilisationOf } from '#core/power'
-import type { Fan, PlanDocument } from '#core/document'
-import { feedOf, type FeedReport } from './feed-tree'
-import type { FanArray } from '#core/system'
+import { facedStream, MAIN_STREAM, type FanSelection, type PlanDocument } from '#core/document'
+import type { FeedNodeReport } from './feed-node'
+import { fansNodeOf, type FeedReport } from './feed-tree'
 
 /** What the feed gives and draws, in numbers. */
 export interface PowerState {
@@ -48,20 +48,31 @@ const none: PowerState = {
   feed: { nodes: [], settled: true },
 }
 
+/** What hands its voltage on to the fans of the stream in front: a converter above them, or none. */
+export function converterAbove(
+  plan: PlanDocument,
+  feed: FeedReport,
+  at: FeedNodeReport | null,
+): FeedNodeReport | null {
+  const wanted = facedStream(plan) === MAIN_STREAM ? plan.converter?.id : at?.parentId
+  return feed.nodes.find((n) => n.id === wanted && n.kind === 'converter') ?? null
+}
+
 /**
- * From the source to the fan: voltages at the terminals, currents, wire drop, head-room, and the whole feed as a tree.
- * Without a source the fan is taken at its picked drive voltage.
+ * From the source to the fans of the stream in front: voltages at the terminals, currents, wire drop, head-room, and the
+ * whole feed as a tree. Without a source the fans are taken at their picked drive voltage.
+ * @param selection the fans of the stream in front; null for none that can be computed
+ * @param feed the whole feed with the fans of every stream
  */
-export function powerOf(plan: PlanDocument, fanArray: FanArray | null, fans: readonly Fan[] = []): PowerState {
-  const { source, converter, selection } = plan
-  const feed = feedOf(plan, fanArray, fans)
+export function powerOf(plan: PlanDocument, selection: FanSelection | null, feed: FeedReport): PowerState {
+  const { source } = plan
   const [root] = feed.nodes
-  if (!root || !source) return { ...none, feed, fanV: selection && fanArray ? selection.driveV : null }
-  const at = feed.nodes.find((n) => n.id === selection?.id && n.kind === 'selection') ?? null
-  const conv = converter ? (feed.nodes.find((n) => n.id === converter.id) ?? null) : null
+  if (!root || !source) return { ...none, feed, fanV: selection?.driveV ?? null }
+  const at = fansNodeOf(plan, feed) ?? null
+  const conv = converterAbove(plan, feed, at)
   const known = feed.nodes.every((n) => n.kind !== 'selection' || n.inA !== null)
   // what hangs behind a resistor of unknown ohms has no voltage that could be told
-  const told = known && (conv === null || conv.inA !== null)
+  const told = at?.inA !== null && (conv === null || conv.inA !== null)
   const loadRunA = known ? root.outA : null
   const loadStartA = known ? root.startA : null
   const loadWorstA = known ? root.worstA : null

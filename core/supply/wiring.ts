@@ -1,9 +1,8 @@
 import { PWM_PIN_V } from '#core/control'
 import { awgArea, crimpPull, fuseChoice, usbBudget } from '#core/power'
-import type { Fan, PlanDocument, Source, WireConnector } from '#core/document'
-import type { FeedNodeReport } from './feed-node'
+import type { PlanDocument, Source, WireConnector } from '#core/document'
+import type { FeedNodeReport, StreamFans } from './feed-node'
 import type { FeedReport } from './feed-tree'
-import type { FanArray } from '#core/system'
 
 /** Plan limit of a contact, A. From memory and common practice (docs/physics.md, connectors). */
 export const connectorLimit: Record<WireConnector, { name: string; amps: number }> = {
@@ -60,14 +59,9 @@ const headerPins = (wires: number, tachUsed: boolean, pwm: boolean): PinRow[] =>
       ]
     : []),
 ]
-/** What each wire of the picked fan is for: by position and function, never by colour alone. */
-export function fanPins(plan: PlanDocument, fan: Fan): PinRow[] {
-  return headerPins(
-    fan.wires ?? 2,
-    plan.wiring.tachUsed === true,
-    plan.selection?.duty !== null && plan.selection !== null,
-  )
-}
+/** What each wire of a stream's fans is for: by position and function, never by colour alone. */
+export const fanPins = ({ wiring }: PlanDocument, { fanArray, selection }: StreamFans): PinRow[] =>
+  headerPins(fanArray.model.fan.wires ?? 2, wiring.tachUsed === true, selection.duty !== null)
 
 /** One conductor from here to there. */
 export interface WireRow {
@@ -93,8 +87,8 @@ export interface WireRow {
 /** Strip length for the small contacts of thin wire and for the ferrules of thick, m. Common practice, no source. */
 const stripOf = (awg: number) => (awg >= 20 ? 0.0025 : 0.009)
 
-/** The from–to table: both conductors of every lead, and the signal wires of the pick. */
-export function wireList(plan: PlanDocument, feed: FeedReport, fanArray: FanArray | null): WireRow[] {
+/** The from–to table: both conductors of every lead, and the signal wires of every stream's fans. */
+export function wireList(plan: PlanDocument, feed: FeedReport): WireRow[] {
   const { wiring } = plan
   const nameOf = new Map(feed.nodes.map((n) => [n.id, n.name]))
   const rows: WireRow[] = []
@@ -122,11 +116,11 @@ export function wireList(plan: PlanDocument, feed: FeedReport, fanArray: FanArra
   }
   for (const node of feed.nodes) {
     if (node.kind === 'source') continue
-    const selection = node.kind === 'selection'
-    add(node, '+', wiring.plusColour || 'red', selection ? '2' : '+')
-    add(node, '−', wiring.minusColour || 'black', selection ? '1' : '−')
-    if (!selection || !fanArray) continue
-    const { fan } = fanArray.model
+    const { fans } = node
+    add(node, '+', wiring.plusColour || 'red', fans ? '2' : '+')
+    add(node, '−', wiring.minusColour || 'black', fans ? '1' : '−')
+    if (!fans) continue
+    const { fan } = fans.fanArray.model
     if (wiring.tachUsed && (fan.wires ?? 0) >= 3)
       rows.push({
         ...signal(rows.length + 1, node.name, 'tach'),
@@ -135,7 +129,7 @@ export function wireList(plan: PlanDocument, feed: FeedReport, fanArray: FanArra
         fromPin: '3',
         toPin: 'one input only',
       })
-    if (plan.selection?.duty !== null && (fan.wires ?? 0) === 4)
+    if (fans.selection.duty !== null && (fan.wires ?? 0) === 4)
       rows.push({
         ...signal(rows.length + 1, node.name, 'PWM'),
         from: 'PWM driver',

@@ -1,6 +1,6 @@
 /** The first four jobs of the Tarn Lane Workshop: one finished with runs, one half-way, one with findings, one just measured. */
 import { newConverter, newFeedPart, newPlan, newSource, type PlanDocument } from '#core/document'
-import { cm2, element, m3h, minutes, mm, reading, run } from './parts'
+import { cm2, element, m3h, minutes, mm, reading, run, target } from './parts'
 
 export function filmCabinet(): PlanDocument {
   const plan = newPlan('job-film-cabinet', 'Film-drying cabinet')
@@ -36,23 +36,9 @@ export function filmCabinet(): PlanDocument {
     wet: false,
   })
   plan.targets = [
-    {
-      id: 'target-flow',
-      kind: 'flow',
-      limit: m3h(38),
-      place: 'outlet grille',
-      setBy: 'Odile',
-      why: 'Dry in under two hours',
-    },
-    {
-      id: 'target-level',
-      kind: 'level',
-      limit: 32,
-      place: 'reading chair',
-      setBy: 'the readers',
-      why: 'The reading corner is 1.5 m away',
-    },
-    { id: 'target-money', kind: 'money', limit: 30, place: '', setBy: '', why: 'Club budget' },
+    target('flow', m3h(38), 'outlet grille', 'Odile', 'Dry in under two hours'),
+    target('level', 32, 'reading chair', 'the readers', 'The reading corner is 1.5 m away'),
+    target('money', 30, '', '', 'Club budget'),
   ]
   plan.path = [
     element('inlet-slot', 'opening', { name: 'Inlet slot', areaM2: cm2(210), edge: 'slot', basis: 'measured' }),
@@ -199,22 +185,8 @@ export function choirAmplifier(): PlanDocument {
     hotPartInPath: true,
   })
   plan.targets = [
-    {
-      id: 'target-level',
-      kind: 'level',
-      limit: 30,
-      place: 'front row',
-      setBy: '',
-      why: 'Quieter than the hall',
-    },
-    {
-      id: 'target-temp',
-      kind: 'temperature',
-      limit: 60,
-      place: 'heatsink',
-      setBy: '',
-      why: 'Amplifier’s own limit is 75 °C',
-    },
+    target('level', 30, 'front row', '', 'Quieter than the hall'),
+    target('temperature', 60, 'heatsink', '', 'Amplifier’s own limit is 75 °C'),
   ]
   plan.path = [
     element('front-slots', 'grille', {
@@ -339,16 +311,7 @@ export function mushroomTent(): PlanDocument {
     flammable: false,
     wet: true,
   })
-  plan.targets = [
-    {
-      id: 'target-flow',
-      kind: 'flow',
-      limit: m3h(30),
-      place: 'hose end',
-      setBy: '',
-      why: 'Forty changes an hour',
-    },
-  ]
+  plan.targets = [target('flow', m3h(30), 'hose end', '', 'Forty changes an hour')]
   plan.path = [
     element('fine-filter', 'filter', {
       name: 'Fine panel filter',
@@ -427,16 +390,7 @@ export function kilnBox(): PlanDocument {
     hotPartInPath: true,
     baffled: true,
   })
-  plan.targets = [
-    {
-      id: 'target-temp',
-      kind: 'temperature',
-      limit: 42,
-      place: 'beside the relays',
-      setBy: '',
-      why: 'Relays are rated to 50 °C',
-    },
-  ]
+  plan.targets = [target('temperature', 42, 'beside the relays', '', 'Relays are rated to 50 °C')]
   plan.path = [
     element('bottom-slots', 'grille', {
       name: 'Bottom slots',

@@ -495,14 +495,7 @@ export function batteryLocker(): PlanDocument {
     fitWidthM: mm(90),
   })
   plan.targets = [
-    {
-      id: 'target-flow',
-      kind: 'flow',
-      limit: m3h(9.6),
-      place: 'outlet pipe',
-      setBy: 'the allotment’s rules',
-      why: 'Gas is carried off while it charges',
-    },
+    target('flow', m3h(9.6), 'outlet pipe', 'the allotment’s rules', 'Gas is carried off while it charges'),
   ]
   plan.path = [
     element('floor-slot', 'opening', { name: 'Floor slot', areaM2: cm2(40), edge: 'slot', basis: 'measured' }),

@@ -3,6 +3,7 @@ import {
   newElement,
   newReading,
   newRun,
+  newTarget,
   type Branch,
   type ElementKind,
   type PathElement,
@@ -39,11 +40,5 @@ export const run = (id: string, kind: Run['kind'], takenAt: string, rest: Partia
   ...newRun(id, kind, takenAt),
   ...rest,
 })
-export const target = (kind: TargetKind, limit: number, place: string, setBy: string, why: string): Target => ({
-  id: `target-${kind}`,
-  kind,
-  limit,
-  place,
-  setBy,
-  why,
-})
+export const target = (kind: TargetKind, limit: number, place: string, setBy: string, why: string): Target =>
+  newTarget({ id: `target-${kind}`, kind, limit, place, setBy, why })

@@ -33,8 +33,7 @@ describe('what is taken from the shelf', () => {
   test('an owned supply costs the plan nothing', () => {
     const plan = newPlan('j', 'x')
     plan.source = { ...newSource('s', 'adapter'), name: 'Any brick' }
-    const cost = (stock: typeof demoStock) =>
-      partsList(plan, { nodes: [], settled: true }, null, [], stock).total
+    const cost = (stock: typeof demoStock) => partsList(plan, { nodes: [], settled: true }, [], [], stock).total
     expect(cost([])).toBeGreaterThan(0)
     expect(cost(demoStock)).toBe(0)
   })

@@ -1,4 +1,5 @@
 import {
+  newTarget,
   newBattery,
   newConverter,
   newElement,
@@ -84,7 +85,7 @@ function ordinaryPlan(): PlanDocument {
     wet: false,
     roomDbA: 25,
   })
-  plan.targets = [{ id: 't', kind: 'level', limit: 40, place: '', setBy: '', why: '' }]
+  plan.targets = [newTarget({ id: 't', kind: 'level', limit: 40 })]
   plan.path = [
     { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 },
     { ...newElement('filter', 'filter'), areaM2: 0.03, medium: 'foam20' },
@@ -183,15 +184,7 @@ const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: 
     }))
   },
   targets: ({ plan }, value) => {
-    plan.targets = (value as Rec[]).map((t, i) => ({
-      id: `t${i}`,
-      kind: 'level',
-      limit: 40,
-      place: '',
-      setBy: '',
-      why: '',
-      ...t,
-    }))
+    plan.targets = (value as Rec[]).map((t, i) => newTarget({ id: `t${i}`, kind: 'level', limit: 40, ...t }))
   },
   sink: ({ plan }, value) => {
     plan.sink = value as PlanDocument['sink']

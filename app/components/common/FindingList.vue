@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { findingMessage, type Finding } from '#core/rules'
+import { findingMessage, subjectKey, type Finding } from '#core/rules'
 
 /** Findings, each with what it is and what to do; opened it tells why, what else the same cause raises, and what can be tried. */
 const props = defineProps<{ findings: Finding[]; empty?: string }>()
 const emit = defineEmits<{ went: [] }>()
 const { units } = useUnits()
-const keyOf = (f: Finding) => `${f.id}.${f.subject?.id ?? ''}`
+const keyOf = (f: Finding) => `${f.id}.${subjectKey(f)}`
 const open = ref<string | null>(null)
 const list = computed(() =>
   props.findings.map((f) => ({

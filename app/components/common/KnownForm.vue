@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Finding } from '#core/rules'
+import { subjectKey, type Finding } from '#core/rules'
 
 /** A finding may stand if one says why; the reason is kept with the job, printed in its report, and can be taken back. */
 const props = defineProps<{ finding: Finding }>()
@@ -20,7 +20,7 @@ function take() {
     return
   }
   const { finding } = props
-  const subject = finding.subject?.id ?? ''
+  const subject = subjectKey(finding)
   job.removeWithUndo('Put aside as known.', (d) => {
     d.job.known = [
       ...d.job.known.filter((k) => k.rule !== finding.id || k.subject !== subject),

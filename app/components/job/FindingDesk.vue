@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { findingMessage, type Finding, type StationKey } from '#core/rules'
+import { findingMessage, subjectKey, type Finding, type StationKey } from '#core/rules'
 import type { Report } from '#core/plan'
 
 /**
@@ -34,7 +34,7 @@ const known = computed(() =>
 )
 function judgeAgain(finding: Finding) {
   job.change((d) => {
-    d.job.known = d.job.known.filter((k) => k.rule !== finding.id || k.subject !== (finding.subject?.id ?? ''))
+    d.job.known = d.job.known.filter((k) => k.rule !== finding.id || k.subject !== subjectKey(finding))
   })
   landIn('.desk')
 }

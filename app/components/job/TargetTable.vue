@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Target, TargetKind } from '#core/document'
+import { facedStream, MAIN_STREAM, newTarget, targetOf, type Target, type TargetKind } from '#core/document'
 import type { z } from 'zod'
 import { targetStart } from '#core/plan'
 import { targetNames, targetQuantity } from '#core/verification'
@@ -27,18 +27,25 @@ const kinds: { value: TargetKind; sense: string; place: string; limit: z.ZodType
   { value: 'thickness', sense: 'at most', place: 'fan', limit: fanSchema.shape.thicknessM },
 ]
 const kindOf = (t: Target) => kinds.find((k) => k.value === t.kind)!
-const free = computed(() => kinds.filter((k) => !targets.value.some((t) => t.kind === k.value)))
+/** What each air stream is judged by for itself; the others are the whole machine's. */
+const ofStream = (kind: TargetKind) => kind === 'flow' || kind === 'temperature'
+const free = computed(() =>
+  kinds.filter(
+    (k) => !(ofStream(k.value) ? targetOf(job.plan!, k.value) : targets.value.some((t) => t.kind === k.value)),
+  ),
+)
 function add(kind: (typeof kinds)[number]) {
   const id = newId('target')
   job.change((d) => {
-    d.targets.push({
-      id,
-      kind: kind.value,
-      limit: targetStart(kind.value, d, job.report),
-      place: kind.value === 'temperature' && d.job.goal === 'part' ? 'part' : kind.place,
-      setBy: '',
-      why: '',
-    })
+    d.targets.push(
+      newTarget({
+        id,
+        kind: kind.value,
+        limit: targetStart(kind.value, d, job.report),
+        place: kind.value === 'temperature' && d.job.goal === 'part' ? 'part' : kind.place,
+        streamId: ofStream(kind.value) && facedStream(d) !== MAIN_STREAM ? facedStream(d) : null,
+      }),
+    )
   })
   landIn(`[data-target="${id}"] .limit`)
 }

@@ -13,9 +13,7 @@ const job = useJobStore()
 const { say } = useUnits()
 const frame = ref<HTMLElement>()
 const { width: room } = useElementSize(frame)
-const diagram = computed(() =>
-  diagramOf(job.plan!, job.report!.power.feed, job.report!.selection?.fanArray ?? null),
-)
+const diagram = computed(() => diagramOf(job.plan!, job.report!.power.feed))
 const upright = computed(() => room.value > 0 && room.value < 640)
 
 const LINE = 17

@@ -2,14 +2,14 @@ import { CP_AIR, type AirState } from '#core/air'
 import { flowForSinkResistance, sinkProblem, sinkReach, sinkResistanceAt } from '#core/heat'
 import { airflowWithWallLoss } from '#core/need'
 import { densityAtFan, insideC } from '#core/system'
-import type { Job, PlanDocument, UncertainInput } from '#core/document'
+import { targetOf, type Job, type PlanDocument, type UncertainInput } from '#core/document'
 import { doubtedRange, doubtsOf } from '../doubts'
 import { figure, input } from '#core/figure'
 import { densityInput, firstMissing, heatFigureBasis, heatInput, heatNote, type GoalNeed } from './model'
 
 /** The temperature inside that the plan is judged by: the Need's limit, or a target's. */
 export function insideLimit(plan: PlanDocument): number | null {
-  return plan.job.insideMaxC ?? plan.targets.find((t) => t.kind === 'temperature')?.limit ?? null
+  return plan.job.insideMaxC ?? targetOf(plan, 'temperature')?.limit ?? null
 }
 const limitOf = (job: Job, plan: PlanDocument) => job.insideMaxC ?? insideLimit(plan)
 

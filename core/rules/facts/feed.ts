@@ -1,6 +1,6 @@
 import { converterDefaults } from '#core/power'
-import type { FeedPart, Source } from '#core/document'
-import { ledDrop, type FeedNodeReport } from '#core/supply'
+import { MAIN_STREAM, type FeedPart, type Source } from '#core/document'
+import { fansNodeOf, ledDrop, type FeedNodeReport } from '#core/supply'
 import { distinctMembers } from './fan'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
@@ -85,7 +85,7 @@ function pickedSubjects(sources: FactSources, fed: Fed | null): SiSubject[] {
   const { plan, power, operation } = sources
   const { fanArray } = sources.system
   if (!fanArray || !plan.selection) return []
-  const node = fed?.nodes.find((n) => n.kind === 'selection')
+  const node = fed ? fansNodeOf(plan, power.feed) : undefined
   const members = distinctMembers(fanArray)
   return members.map((m): SiSubject => {
     const { fan } = m
@@ -114,7 +114,7 @@ function pickedSubjects(sources: FactSources, fed: Fed | null): SiSubject[] {
 /** A further fan of the feed. */
 function loadFan(fed: Fed, node: FeedNodeReport, part: FeedPart): SiSubject {
   const { maxV, startV, minV, assumed } = node.limits
-  const fan = fed.fans.find((f) => f.id === part.fanId)
+  const fan = node.fans?.fanArray.model.fan ?? fed.fans.find((f) => f.id === part.fanId)
   return {
     kind: 'driven',
     id: part.id,
@@ -219,13 +219,13 @@ function leadSubjects(fed: Fed): SiSubject[] {
     const { lead } = node
     if (!lead || lead.ampacityA === null || node.inA === null) return []
     const amps = node.worstA ?? node.inA
-    const picked = node.kind === 'selection'
+    const trunk = node.fans?.stream === MAIN_STREAM
     return [
       {
         kind: 'lead',
         id: node.id,
         name: nodes.filter((n) => n.lead?.ampacityA).length > 1 ? `wire to ${node.name}` : '',
-        at: { station: 'power', part: picked ? source.id : node.id },
+        at: { station: 'power', part: trunk ? source.id : node.id },
         facts: {
           'wire.drop': lead.dropV,
           'wire.lineV': node.aboveV,

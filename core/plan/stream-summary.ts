@@ -1,0 +1,66 @@
+import { facedStream, streamName, type PlanDocument } from '#core/document'
+import type { Requirement } from '#core/requirement'
+import type { Finding } from '#core/rules'
+import type { Operation } from '#core/selection'
+import type { PowerState } from '#core/supply'
+import { freeDelivery, type AirSystem, type FanArray } from '#core/system'
+import type { StationState } from './stations'
+
+/** An air stream in a line. */
+export interface StreamSummary {
+  id: string
+  name: string
+  /** its present fan stays */
+  asIs: boolean
+  /** its fans, '' without */
+  fanName: string
+  /** null where they cannot be computed */
+  fanArray: FanArray | null
+  /** what it needs and what it gets at the job's side, m3/s; null where that is not known */
+  need: number | null
+  flow: number | null
+  /** airflow of one fan here over what its label claims, 0..1 */
+  ofLabel: number | null
+  volts: number | null
+  currentA: number | null
+  state: StationState
+}
+
+export function streamSummary(
+  {
+    plan,
+    system: { fanArray },
+    requirement,
+    operation: { candidate, delivered },
+    power,
+    fanName,
+  }: {
+    plan: PlanDocument
+    system: AirSystem
+    requirement: Requirement
+    operation: Operation
+    power: PowerState
+    fanName: string
+  },
+  findings: readonly Finding[],
+): StreamSummary {
+  const id = facedStream(plan)
+  const mine = findings.filter((f) => f.stream?.id === id)
+  const grave = (severity: Finding['severity']) => mine.some((f) => f.severity === severity)
+  const settled = candidate !== null ? 'settled' : 'not-begun'
+  const beside = fanArray?.arrangement === 'parallel' && !fanArray.second ? fanArray.count : 1
+  const label = fanArray && !fanArray.second ? beside * freeDelivery(fanArray.model) : null
+  return {
+    id,
+    name: streamName(plan),
+    asIs: plan.job.asIs,
+    fanName: fanArray ? fanName : '',
+    fanArray,
+    need: requirement.flow,
+    flow: delivered.flow,
+    ofLabel: candidate?.flow && label ? candidate.flow / label : null,
+    volts: fanArray ? (candidate?.driveV ?? power.fanV) : null,
+    currentA: power.fanRunA,
+    state: grave('stop') ? 'stop' : grave('fix') ? 'fix' : settled,
+  }
+}
