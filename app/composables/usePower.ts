@@ -38,7 +38,7 @@ export function sourceShape(source: Source) {
   const held = (key: 'nominalV' | 'lowV' | 'highV') =>
     sourceSchema.shape[key].superRefine((value, context) => {
       const moved = key === 'nominalV' ? withNominal(source, value) : { ...source, [key]: value }
-      const problem = windowProblem({ source: moved })
+      const problem = windowProblem(moved)
       if (!problem) return
       const end = key === 'lowV' ? 'above' : 'below'
       const nominal = `The nominal voltage is ${source.nominalV} V: this end cannot lie ${end} it.`

@@ -1,9 +1,14 @@
 import { useManualRefHistory } from '@vueuse/core'
 import {
+  addStream,
   changeWords,
   completePlan,
+  faceStream,
+  feedStreams,
   holdKeptFlow,
+  MAIN_STREAM,
   planSchema,
+  removeStream,
   type Fan,
   type PlanDocument,
   type ShelfShown,
@@ -54,12 +59,20 @@ async function put(plan: PlanDocument, revision: number): Promise<SaveAnswer> {
  * as well, so that neither a dead server, a closed window nor another job lose it.
  */
 export const useJobStore = defineStore('job', () => {
-  const plan = shallowRef<PlanDocument | null>(null)
+  /** as it is stored, the first stream in front */
+  const stored = shallowRef<PlanDocument | null>(null)
+  /** the stream that was chosen, and whether the open page speaks of one stream or of the whole machine */
+  const chosen = ref(MAIN_STREAM)
+  const ofStream = ref(true)
+  /** the plan as pages see it: with the chosen stream in front where they speak of one */
+  const plan = computed(
+    () => stored.value && faceStream(stored.value, ofStream.value ? chosen.value : MAIN_STREAM),
+  )
   const saveState = ref<SaveState>('saved')
   const saveMessage = ref('')
   const missing = ref('')
   const shelf = useShelfStore()
-  const history = useManualRefHistory(plan, { capacity: UNDO_STEPS })
+  const history = useManualRefHistory(stored, { capacity: UNDO_STEPS })
   /** what led to a state of the plan, in words */
   const ledTo = new WeakMap<PlanDocument, string>()
   let wanted = ''
@@ -91,17 +104,17 @@ export const useJobStore = defineStore('job', () => {
 
   /** Shows a document as it came; undo begins there. */
   function show(next: PlanDocument | null) {
-    plan.value = next
+    stored.value = next
     history.commit()
     history.clear()
     lastKey = ''
   }
 
   /** Unsaved changes go on top of what the server has, or stand beside it where that was changed since. */
-  function takeUp(stored: StoredPlan, draft: Draft) {
-    plan.value = draft.plan
+  function takeUp(found: StoredPlan, draft: Draft) {
+    stored.value = draft.plan
     history.commit()
-    if (draft.revision === stored.revision) saving.changed(draft.plan, 0)
+    if (draft.revision === found.revision) saving.changed(draft.plan, 0)
     else saving.begin(draft.plan, draft.revision, 'conflict', FOUND)
   }
 
@@ -109,6 +122,7 @@ export const useJobStore = defineStore('job', () => {
     wanted = id
     if (plan.value?.job.id === id && saveState.value !== 'saved') return
     show(null)
+    chosen.value = MAIN_STREAM
     missing.value = ''
     const held = await saving.settle(id)
     const result = await api<StoredPlan & { fans: Fan[]; shown: ShelfShown | null }>(`jobs/${id}`)
@@ -135,12 +149,18 @@ export const useJobStore = defineStore('job', () => {
    * @returns the refusal's message, or an empty text
    */
   function change(mutate: (draft: PlanDocument) => void, key = '', label = ''): string {
-    if (!plan.value) return ''
-    const next = copy(plan.value)
-    mutate(next)
+    if (!plan.value || !stored.value) return ''
+    const faced = faceStream(copy(stored.value), plan.value.faced ?? MAIN_STREAM)
+    mutate(faced)
     // a job to quieten keeps the airflow it was found with, whatever is done to its path once a fan is chosen
-    if (next.selection && lastGood.value && JSON.stringify(next.path) !== JSON.stringify(plan.value.path))
-      holdKeptFlow(next, presentFlow(plan.value.job, lastGood.value.needEnv))
+    if (faced.selection && lastGood.value && JSON.stringify(faced.path) !== JSON.stringify(plan.value.path))
+      holdKeptFlow(faced, presentFlow(plan.value.job, lastGood.value.needEnv))
+    return take(faceStream(faced, MAIN_STREAM), key, changeWords(plan.value, faced, label))
+  }
+
+  /** Takes a changed document, its first stream in front. */
+  function take(next: PlanDocument, key: string, words: string): string {
+    feedStreams(next)
     const checked = planSchema.safeParse(next)
     if (!checked.success) {
       const message = checked.error.issues[0]?.message ?? 'This cannot be.'
@@ -149,8 +169,8 @@ export const useJobStore = defineStore('job', () => {
     }
     const now = Date.now()
     const continues = key !== '' && key === lastKey && now - lastAt < COALESCE_MS
-    ledTo.set(next, changeWords(plan.value, next, label))
-    plan.value = next
+    ledTo.set(next, words)
+    stored.value = next
     if (continues) history.last.value = markRaw({ snapshot: next, timestamp: now })
     else history.commit()
     lastKey = key
@@ -162,7 +182,7 @@ export const useJobStore = defineStore('job', () => {
   function step(move: () => void) {
     move()
     lastKey = ''
-    if (plan.value) saving.changed(plan.value)
+    if (stored.value) saving.changed(stored.value)
   }
   const undo = () => {
     if (history.canUndo.value) step(history.undo)
@@ -172,7 +192,7 @@ export const useJobStore = defineStore('job', () => {
   }
 
   /** What undo takes back and redo brings again; '' where there is nothing. */
-  const undoWhat = computed(() => (history.canUndo.value && plan.value && ledTo.get(plan.value)) || '')
+  const undoWhat = computed(() => (history.canUndo.value && stored.value && ledTo.get(stored.value)) || '')
   const redoWhat = computed(() => {
     const next = history.redoStack.value[0]?.snapshot
     return (next && ledTo.get(toRaw(next))) || ''
@@ -195,16 +215,40 @@ export const useJobStore = defineStore('job', () => {
     }
     const { plan: theirs, revision } = result.data
     if (keep === 'mine') return saving.keep(mine.job.id, revision)
-    plan.value = theirs
+    stored.value = theirs
     history.commit()
     dropDraft(theirs.job.id)
     saving.begin(theirs, revision)
+  }
+
+  /** Puts a further air stream behind the others and shows it. */
+  function newAirStream(name: string) {
+    if (!stored.value) return
+    const id = `stream-${crypto.randomUUID().slice(0, 8)}`
+    const next = copy(stored.value)
+    addStream(next, id, name)
+    if (!take(next, '', `${name} added`)) chosen.value = id
+  }
+  /** Takes the chosen further stream away, with its leads and targets; undo is offered. */
+  function removeAirStream() {
+    if (!stored.value || chosen.value === MAIN_STREAM) return
+    const gone = stored.value.streams.find((s) => s.id === chosen.value)
+    const name = gone?.job.streamName || 'The stream'
+    const next = copy(stored.value)
+    removeStream(next, chosen.value)
+    chosen.value = MAIN_STREAM
+    take(next, '', `${name} removed`)
+    useToast().show(`${name} removed.`, { action: { label: 'Undo', run: undo } })
   }
 
   const retry = () => plan.value && saving.retry(plan.value.job.id)
 
   return {
     plan,
+    chosen,
+    ofStream,
+    newAirStream,
+    removeAirStream,
     saveState,
     saveMessage,
     missing,

@@ -19,7 +19,7 @@ function listChange(before: readonly Named[], after: readonly Named[], one: stri
 }
 
 const lists: {
-  key: 'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'streams'
+  key: 'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'streams' | 'sources'
   one: string
   many: string
 }[] = [
@@ -29,6 +29,7 @@ const lists: {
   { key: 'ports', one: 'opening', many: 'own openings' },
   { key: 'feed', one: 'part', many: 'the feed' },
   { key: 'runs', one: 'run', many: 'runs' },
+  { key: 'sources', one: 'source', many: 'sources' },
   { key: 'streams', one: 'air stream', many: 'air streams' },
 ]
 const singles: { key: keyof PlanDocument; name: string }[] = [

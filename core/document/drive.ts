@@ -1,5 +1,6 @@
-import { newConverter, type Converter } from './feed'
+import { newConverter, newFeedPart, type Converter, type FeedPart } from './feed'
 import type { PlanDocument } from './plan'
+import { facedStream, MAIN_STREAM } from './stream'
 
 /** Share of the drive voltage that a source may differ by and still drive the fan straight. Common practice, no source. */
 const STRAIGHT = 0.05
@@ -42,6 +43,7 @@ export function setDrive(plan: PlanDocument, { volts, duty, by = 'auto', convert
     selection.driveV = volts
     if (duty !== undefined) selection.duty = duty
   }
+  if (facedStream(plan) !== MAIN_STREAM) return driveFurther(plan, volts, by, converterId)
   if (by === 'straight') return dropConverter(plan)
   if (by !== 'auto') {
     const kind = by.kind ?? converter?.kind ?? 'buck'
@@ -65,4 +67,58 @@ function dropConverter(plan: PlanDocument): void {
   const gone = plan.converter?.id
   plan.converter = null
   if (gone !== undefined) for (const part of plan.feed) if (part.parentId === gone) part.parentId = null
+}
+
+/** Kinds that a converter of the feed's tree can be; the plan's own one knows more. */
+const treeKinds = ['buck', 'boost', 'linear', 'resistor'] as const
+const isTreeKind = (kind: string): kind is (typeof treeKinds)[number] =>
+  (treeKinds as readonly string[]).includes(kind)
+
+/** Voltage that a part of the feed is handed, V: that of the nearest converter above it, else the source's. */
+function handedV(plan: PlanDocument, parentId: string | null): number | null {
+  if (parentId === null) return plan.source?.nominalV ?? null
+  if (parentId === plan.converter?.id) return plan.converter.outV
+  const part = plan.feed.find((p) => p.id === parentId)
+  return part ? ((part.kind === 'converter' ? part.outV : null) ?? handedV(plan, part.parentId)) : null
+}
+
+/** A converter that feeds this lead and nothing else; null where there is none. */
+function ownConverter(plan: PlanDocument, lead: FeedPart): FeedPart | null {
+  const above = plan.feed.find((p) => p.id === lead.parentId && p.kind === 'converter')
+  const alone = plan.feed.filter((p) => p.parentId === lead.parentId).length === 1
+  return above && alone ? above : null
+}
+
+/**
+ * Sets the drive voltage of a further stream's fans: by a converter in their own lead, or none where what they hang on
+ * has that voltage already.
+ */
+function driveFurther(
+  plan: PlanDocument,
+  volts: number,
+  by: NonNullable<Drive['by']>,
+  converterId: string,
+): void {
+  const lead = plan.feed.find((p) => p.streamId === facedStream(plan))
+  if (!lead) return
+  const own = ownConverter(plan, lead)
+  const handed = handedV(plan, own ? own.parentId : lead.parentId)
+  const near = handed !== null && Math.abs(handed - volts) < STRAIGHT * volts
+  if (by === 'straight' || (by === 'auto' && (handed === null || near))) {
+    if (!own) return
+    lead.parentId = own.parentId
+    plan.feed = plan.feed.filter((p) => p !== own)
+    return
+  }
+  const wanted = by === 'auto' ? null : (by.kind ?? null)
+  const usual = handed !== null && volts > handed ? 'boost' : 'buck'
+  const kind = wanted !== null && isTreeKind(wanted) ? wanted : usual
+  const setting = { converterKind: kind, outV: volts, setFirst: false, ohm: null } as const
+  if (own) {
+    Object.assign(own, own.outV === volts && own.converterKind === kind ? {} : setting)
+    return
+  }
+  const made = { ...newFeedPart(converterId, 'converter', lead.parentId), ...setting }
+  plan.feed.splice(plan.feed.indexOf(lead), 0, made)
+  lead.parentId = made.id
 }

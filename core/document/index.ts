@@ -7,6 +7,7 @@ export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './f
 export {
   jobSchema,
   newPort,
+  streamJobSchema,
   portSchema,
   sinkPointSchema,
   uncertainInputs,
@@ -110,6 +111,7 @@ export {
   newPlan,
   newTarget,
   planSchema,
+  sourcesOf,
   targetOf,
   windowProblem,
   targetSchema,

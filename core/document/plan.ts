@@ -8,6 +8,7 @@ import {
   sourceSchema,
   sunSchema,
   wiringSchema,
+  type Source,
 } from './feed'
 import { defaultsOf, idSchema, line, lines, listOf, maybe, within } from './fields'
 import { jobSchema, newJob } from './job'
@@ -47,6 +48,8 @@ const partsSchema = z.object({
   /** the further air streams; the first one stands in the plan itself */
   streams: streamList,
   source: maybe(sourceSchema),
+  /** further sources: another rail, a header, a supply of its own */
+  sources: listOf(sourceSchema, 7, 'Two sources share an id.').default([]),
   converter: maybe(converterSchema),
   /** what else the source feeds */
   feed: listOf(feedPartSchema, 120, 'Two parts share an id.').default([]),
@@ -73,11 +76,17 @@ function pathProblem({ path, branches }: Pick<PlanDocument, 'path' | 'branches'>
 }
 
 /** What is wrong with a feed: a part that hangs on nothing, on a load, or on itself by a detour. */
-export function feedProblem({ feed, converter }: Pick<PlanDocument, 'feed' | 'converter'>): string | null {
+export function feedProblem({
+  feed,
+  converter,
+  source,
+  sources,
+}: Pick<PlanDocument, 'feed' | 'converter' | 'source' | 'sources'>): string | null {
   const of = new Map(feed.map((f) => [f.id, f]))
+  const roots = new Set([source, converter, ...sources].map((x) => x?.id))
   for (const part of feed) {
     let at = part
-    for (let steps = 0; at.parentId !== null && at.parentId !== converter?.id; steps++) {
+    for (let steps = 0; at.parentId !== null && !roots.has(at.parentId); steps++) {
       const above = of.get(at.parentId)
       if (!above) return `${at.name} hangs on something that is not there.`
       if (above.kind === 'load') return `${at.name} hangs on ${above.name}, which is a load.`
@@ -89,9 +98,9 @@ export function feedProblem({ feed, converter }: Pick<PlanDocument, 'feed' | 'co
 }
 
 /** What is wrong with a source's voltages: its nominal one must lie between its lowest and its highest. */
-export function windowProblem({
-  source,
-}: Pick<PlanDocument, 'source'>): { key: 'nominalV' | 'lowV' | 'highV'; message: string } | null {
+export function windowProblem(
+  source: PlanDocument['source'],
+): { key: 'nominalV' | 'lowV' | 'highV'; message: string } | null {
   if (!source) return null
   const { nominalV, lowV, highV } = source
   if (lowV !== null && highV !== null && lowV > highV)
@@ -125,8 +134,12 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
     })
   const fed = feedProblem(plan)
   if (fed) context.addIssue({ code: 'custom', path: ['feed'], message: fed })
-  const window = windowProblem(plan)
+  const window = windowProblem(plan.source)
   if (window) context.addIssue({ code: 'custom', path: ['source', window.key], message: window.message })
+  for (const [i, source] of plan.sources.entries()) {
+    const beside = windowProblem(source)
+    if (beside) context.addIssue({ code: 'custom', path: ['sources', i, beside.key], message: beside.message })
+  }
 })
 
 /** A plan of which only the name is known. */
@@ -142,6 +155,10 @@ export interface PlanInput {
   /** how claims held on this shelf, for plans that discount them; null where no fan of it was tested */
   shown: ShelfShown | null
 }
+
+/** Every source of a plan, the first one first. */
+export const sourcesOf = ({ source, sources }: Pick<PlanDocument, 'source' | 'sources'>): Source[] =>
+  source ? [source, ...sources] : sources
 
 /** Ids of the fans a plan speaks of. */
 export const fanIdsOf = (plan: PlanDocument): string[] =>

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { newFeedPart } from './feed'
 import { idSchema, inOneColumn as column, listOf, maybe } from './fields'
 import { portSchema, sinkPointSchema, streamJobSchema, streamJobKeys, uncertaintySchema } from './job'
 import { branchSchema, calibrationSchema, elementSchema } from './path'
@@ -73,7 +74,7 @@ export function faceStream(plan: PlanDocument, id: string): PlanDocument {
   return {
     ...plan,
     ...parts,
-    faced: id,
+    faced: id === MAIN_STREAM ? undefined : id,
     job: { ...plan.job, ...job },
     streams: plan.streams.map((s) => (s === wanted ? left : s)),
   }
@@ -123,11 +124,12 @@ export function removeStream(plan: PlanDocument, id: string): void {
 /**
  * Gives the fans of every further stream their place in the feed: a lead of their own, straight on the source until
  * somebody hangs it elsewhere. Changes the plan, which has its first stream in front.
- * @param lead a new lead for a stream
  */
-export function feedStreams(plan: PlanDocument, lead: (stream: Stream) => PlanDocument['feed'][number]): void {
-  for (const stream of plan.streams) {
-    const fans = stream.selection !== null || (stream.job.asIs && stream.job.existingFanId !== null)
-    if (fans && !plan.feed.some((part) => part.streamId === stream.id)) plan.feed.push(lead(stream))
+export function feedStreams(plan: PlanDocument): void {
+  for (const { id, job, selection } of plan.streams) {
+    const fans = selection !== null || (job.asIs && job.existingFanId !== null)
+    if (!fans || plan.feed.some((part) => part.streamId === id)) continue
+    const lead = newFeedPart(`lead-${id}`.slice(0, 64), 'load', null)
+    plan.feed.push({ ...lead, name: job.streamName || lead.name, loadKind: 'fan', streamId: id })
   }
 }

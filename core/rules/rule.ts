@@ -10,6 +10,7 @@ export const subjectKinds = [
   'array',
   'member',
   'driven',
+  'source',
   'converter',
   'lead',
   'led',

@@ -1,4 +1,4 @@
-import type { FeedPart, PlanDocument, Source } from '#core/document'
+import { sourcesOf, type FeedPart, type PlanDocument, type Source } from '#core/document'
 import { arrayName, membersOf, type FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
@@ -17,23 +17,19 @@ const fused: Source['kind'][] = ['pack', 'house-battery', 'vehicle']
 const lithium: Source['kind'][] = ['pack', 'power-bank']
 
 /** What the source without load should show. */
-function expectedOf(plan: PlanDocument): string {
-  const window = windowOf(plan)
+function expectedOf(plan: PlanDocument, source: Source): string {
+  const window = windowOf(plan, source)
   return window ? `${volt(window.lowV)} to ${volt(window.highV)}` : 'note what it gives'
 }
 
+const mainsStep = caution(
+  'Mains parts are near: unplug, wait, measure. Work only on the low-voltage side, below 60 V DC; ' +
+    'the rest is for a licensed electrician.',
+)
+
 function sourceSteps(plan: PlanDocument, source: Source): OrderStep[] {
-  const { job } = plan
   const fuse = source.fuseA ? `, ${source.fuseA} A` : ''
   return [
-    ...(job.mains
-      ? [
-          caution(
-            'Mains parts are near: unplug, wait, measure. Work only on the low-voltage side, below 60 V DC; ' +
-              'the rest is for a licensed electrician.',
-          ),
-        ]
-      : []),
     caution(`Disconnect ${source.name}. Nothing is connected while it is on.`),
     ...(fused.includes(source.kind)
       ? [
@@ -45,7 +41,7 @@ function sourceSteps(plan: PlanDocument, source: Source): OrderStep[] {
     ...(lithium.includes(source.kind)
       ? [caution('Lithium: only with its protection board, never charged below 0 °C, unattended or on fabric.')]
       : []),
-    step(`Measure ${source.name} without load: ${expectedOf(plan)}, DC, and which pin is +.`),
+    step(`Measure ${source.name} without load: ${expectedOf(plan, source)}, DC, and which pin is +.`),
   ]
 }
 
@@ -132,10 +128,11 @@ function powerOnSteps({ wiring }: PlanDocument, feed: FeedReport): OrderStep[] {
 
 /** The order to connect in, so that nothing is powered before it is known to be right. Common practice, no source. */
 export function connectionOrder(plan: PlanDocument, feed: FeedReport): OrderStep[] {
-  const { source } = plan
-  if (!source || !feed.nodes.length) return []
+  const sources = sourcesOf(plan).filter((s) => feed.nodes.some((n) => n.id === s.id))
+  if (!sources.length) return []
   return [
-    ...sourceSteps(plan, source),
+    ...(plan.job.mains ? [mainsStep] : []),
+    ...sources.flatMap((source) => sourceSteps(plan, source)),
     ...feed.nodes.filter((n) => n.kind === 'converter').flatMap((n) => converterSteps(plan, n)),
     ...feed.nodes.flatMap(leadSteps),
     ...fanSteps(feed),

@@ -1,5 +1,5 @@
 import type { Sentence } from '#core/units'
-import { MAIN_STREAM, type PlanDocument } from '#core/document'
+import { MAIN_STREAM, sourcesOf, type PlanDocument } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { feedProblemText, isLeadProblem, type FeedProblem } from './feed-problems'
@@ -38,7 +38,7 @@ function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
   const lines: Sentence[] = []
   const amps = node.inA
   if (node.kind === 'source') {
-    lines.push([v(node.outV), plan.source?.output === 'ac' ? ' AC' : ' DC'])
+    lines.push([v(node.outV), sourcesOf(plan).find((s) => s.id === node.id)?.output === 'ac' ? ' AC' : ' DC'])
     lines.push(node.limitA === null ? ['its current is not known'] : ['gives ', a(node.limitA)])
     lines.push(
       node.outA === null

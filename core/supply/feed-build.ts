@@ -241,8 +241,9 @@ function hangParts(
   streams: readonly StreamFans[],
 ): void {
   const carries = (n: BuiltNode) => n.stated.kind !== 'load' && n.stated.kind !== 'selection'
+  const first = nodes[0]!.id === plan.source?.id
   const placeOf = ({ parentId }: FeedPart) =>
-    parentId === null ? 0 : nodes.findIndex((n) => n.id === parentId && carries(n))
+    parentId === null ? (first ? 0 : -1) : nodes.findIndex((n) => n.id === parentId && carries(n))
   // a lead whose stream has no fan yet carries nothing
   const fed = (part: FeedPart) => part.streamId === null || streams.some((f) => f.stream === part.streamId)
   let left = plan.feed.filter(fed)
@@ -259,7 +260,7 @@ function hangParts(
 }
 
 /** No two nodes bear one name: the later ones are numbered. */
-function nameApart(nodes: readonly BuiltNode[]): void {
+export function nameApart(nodes: readonly BuiltNode[]): void {
   const used = new Set<string>()
   for (const { stated } of nodes) {
     const { name } = stated
@@ -268,31 +269,42 @@ function nameApart(nodes: readonly BuiltNode[]): void {
   }
 }
 
-/**
- * The nodes of a plan's feed, the source first, every node after what it hangs on. Parts that hang on nothing are left
- * out. The fans of the first air stream hang on the plan's converter, those of a further one where its lead does.
- * @param streams the fans of every air stream that has some
- * @returns none where there is no source with a voltage
- */
-export function buildFeed(
+/** What hangs on the first source before everything else: the plan's converter and the fans of the first air stream. */
+function trunkNodes(
   plan: PlanDocument,
+  source: Source,
+  nominalV: number,
   streams: readonly StreamFans[],
-  fans: readonly Fan[],
 ): BuiltNode[] {
-  const { source, converter } = plan
-  if (!source || source.kind === 'none' || source.nominalV === null) return []
-  const { nominalV } = source
+  const { converter } = plan
+  const nodes: BuiltNode[] = []
   const first = streams.find((f) => f.stream === MAIN_STREAM)
   const known =
     !first || arrayLaw(first.fanArray, { volts: first.selection.driveV, duty: first.selection.duty }) !== null
-  const nodes = [sourceNode(source)]
   if (converter) nodes.push(converterNode(converter, source, nominalV, first ? drawOf(first) : () => 0, known))
-  if (first) {
-    const trunk = { index: nodes.length - 1, id: nodes.at(-1)!.id }
-    const lead = leadOf(source, source.fuseFitted === false ? null : source.fuseA, plan.wiring)
-    nodes.push(fansNode(first.selection.id, first, 'your pick', lead, trunk))
-  }
+  if (!first) return nodes
+  const above = { index: nodes.length, id: nodes.at(-1)?.id ?? source.id }
+  const lead = leadOf(source, source.fuseFitted === false ? null : source.fuseA, plan.wiring)
+  return [...nodes, fansNode(first.selection.id, first, 'your pick', lead, above)]
+}
+
+/**
+ * The nodes that hang on one source, itself first, every node after what it hangs on. Parts that hang on nothing are left
+ * out. The fans of the first air stream hang on the plan's converter, those of a further one where its lead does.
+ * @param source one of the plan's
+ * @param streams the fans of every air stream that has some
+ * @returns none where the source has no voltage
+ */
+export function buildFeed(
+  plan: PlanDocument,
+  source: Source,
+  streams: readonly StreamFans[],
+  fans: readonly Fan[],
+): BuiltNode[] {
+  const { nominalV } = source
+  if (source.kind === 'none' || nominalV === null) return []
+  const trunk = source === plan.source ? trunkNodes(plan, source, nominalV, streams) : []
+  const nodes = [sourceNode(source), ...trunk]
   hangParts(nodes, plan, nominalV, fans, streams)
-  nameApart(nodes)
   return nodes
 }

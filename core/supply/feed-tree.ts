@@ -7,11 +7,11 @@ import {
   utilisation as utilisationOf,
 } from '#core/power'
 import type { SupplyKind, FeedState } from '#core/power'
-import { facedStream, type Fan, type PlanDocument, type Source } from '#core/document'
-import { buildFeed } from './feed-build'
+import { facedStream, sourcesOf, type Fan, type PlanDocument, type Source } from '#core/document'
+import { buildFeed, nameApart } from './feed-build'
 import type { BuiltNode, FeedNodeReport, LeadReport, StreamFans } from './feed-node'
 import { DROP_LIMIT, problemsOf, type FeedProblem } from './feed-problems'
-import { windowOf } from './source-window'
+import { windowOf, type SourceWindow } from './source-window'
 
 /** The whole feed, solved. */
 export interface FeedReport {
@@ -112,30 +112,23 @@ function solvedNode(node: BuiltNode, state: FeedState, window: SolvedWindow, sta
 }
 
 /** What is wrong at the source itself: nothing to run at, a voltage that its port does not offer, a fuse for all it feeds. */
-function sourceProblems({ source }: PlanDocument, { worstA }: FeedNodeReport, settled: boolean): FeedProblem[] {
+function sourceProblems(source: Source, { worstA }: FeedNodeReport, settled: boolean): FeedProblem[] {
   const problems: FeedProblem[] = []
   if (!settled) problems.push({ severity: 'stop', code: 'not-settled' })
-  if (source?.kind === 'usb' && source.nominalV !== null) {
+  if (source.kind === 'usb' && source.nominalV !== null) {
     const offered = usbVoltages(source.usbKind ?? 'usb2-configured')
     if (!offered.some((v) => Math.abs(v - source.nominalV!) < 0.1 * v))
       problems.push({ severity: 'stop', code: 'contract-lacks' })
   }
-  const fuseA = source?.fuseFitted === false ? null : (source?.fuseA ?? null)
+  const fuseA = source.fuseFitted === false ? null : source.fuseA
   if (fuseA !== null && worstA !== null && worstA > fuseA)
     problems.push({ severity: 'fix', code: 'fuse-small' })
   return problems
 }
 
-/**
- * The whole feed: every node's voltage window, currents running and at the start, power, heat and head-room.
- * @param streams the fans of every air stream that has some
- * @returns no nodes where there is no source
- */
-export function feedOf(plan: PlanDocument, streams: readonly StreamFans[], fans: readonly Fan[]): FeedReport {
-  const nodes = buildFeed(plan, streams, fans)
-  const source = windowOf(plan)
-  if (!source || !nodes.length) return { nodes: [], settled: true }
-  const { lowV, nominalV, highV } = source
+/** One source with all that hangs on it. */
+function treeOf(source: Source, nodes: readonly BuiltNode[], window: SourceWindow): FeedReport {
+  const { lowV, nominalV, highV } = window
   const normal = solveFeed(nodes, nominalV)
   const low = solveFeed(nodes, lowV)
   const top = solveFeed(nodes, highV)
@@ -145,7 +138,7 @@ export function feedOf(plan: PlanDocument, streams: readonly StreamFans[], fans:
     nominalV,
   )
   const high = highest(nodes, highV)
-  const firm = firmHighs(nodes, plan.source!)
+  const firm = firmHighs(nodes, source)
   const solutions = [normal, low, top].filter((s) => s.settled)
   const worst = (i: number, key: 'inA' | 'outA') =>
     Math.max(normal.states[i]![key], ...solutions.map((s) => s.states[i]![key]))
@@ -153,19 +146,42 @@ export function feedOf(plan: PlanDocument, streams: readonly StreamFans[], fans:
     settled: normal.settled,
     nodes: nodes.map((node, i) => {
       const aboveV = node.parent < 0 ? nominalV : normal.states[node.parent]!.outV
-      const window = {
+      const seen = {
         lowV: low.states[i]!.inV,
         highV: high[i]!,
         highFirm: firm[i]!,
-        lowFirm: plan.source!.lowV !== null || emptying.includes(plan.source!.kind),
+        lowFirm: source.lowV !== null || emptying.includes(source.kind),
         highRunV: top.states[i]!.inV,
         aboveV,
         worstInA: worst(i, 'inA'),
         worstOutA: worst(i, 'outA'),
       }
-      const report = solvedNode(node, normal.states[i]!, window, starting.states[i]!.inA)
-      if (i === 0) report.problems.push(...sourceProblems(plan, report, normal.settled))
+      const report = solvedNode(node, normal.states[i]!, seen, starting.states[i]!.inA)
+      if (i === 0) report.problems.push(...sourceProblems(source, report, normal.settled))
       return report
     }),
   }
+}
+
+/**
+ * The whole feed: every node's voltage window, currents running and at the start, power, heat and head-room; the first
+ * source with what hangs on it, then each further one.
+ * @param streams the fans of every air stream that has some
+ * @returns no nodes where there is no source
+ */
+export function feedOf(plan: PlanDocument, streams: readonly StreamFans[], fans: readonly Fan[]): FeedReport {
+  const built = sourcesOf(plan).flatMap((source) => {
+    const nodes = buildFeed(plan, source, streams, fans)
+    const window = windowOf(plan, source)
+    return window && nodes.length ? [{ source, nodes, window }] : []
+  })
+  nameApart(built.flatMap((b) => b.nodes))
+  const trees = built.map((b) => treeOf(b.source, b.nodes, b.window))
+  return { nodes: trees.flatMap((t) => t.nodes), settled: trees.every((t) => t.settled) }
+}
+
+/** The source that a node hangs on. */
+export function rootOf({ nodes }: FeedReport, node: FeedNodeReport): FeedNodeReport {
+  const parent = nodes.find((n) => n.id === node.parentId)
+  return parent ? rootOf({ nodes, settled: true }, parent) : node
 }

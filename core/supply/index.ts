@@ -2,7 +2,7 @@ export { type Diagram, type DiagramEdge, type DiagramNode, diagramOf } from './d
 export { converterNames, diodeVolts } from './feed-build'
 export { DROP_LIMIT } from './feed-problems'
 export type { FeedNodeReport, StreamFans } from './feed-node'
-export { fansNodeOf, feedOf, type FeedReport } from './feed-tree'
+export { fansNodeOf, feedOf, rootOf, type FeedReport } from './feed-tree'
 export { batteryFigures } from './battery-figures'
 export { feedProblemText } from './feed-problems'
 export { nodeFigures, powerFigures } from './figures'

@@ -1,10 +1,12 @@
 import { awgDiameter, heatShrink, insulatedDiameter } from '#core/power'
 import {
   fromStock,
+  sourcesOf,
   streamFaces,
   type Converter,
   type Fan,
   type PlanDocument,
+  type Source,
   type StockKind,
   type StockPart,
 } from '#core/document'
@@ -99,12 +101,13 @@ const fanRows = ({ arrays }: Shopping): PartRow[] =>
   )
 
 const storesEnergy = ['pack', 'house-battery', 'power-bank']
-function sourceRows(list: Shopping): PartRow[] {
-  const { source } = list.plan
-  if (!source || source.kind === 'none') return []
+const sourceRows = (list: Shopping): PartRow[] =>
+  sourcesOf(list.plan).flatMap((source) => sourceRow(list, source))
+function sourceRow(list: Shopping, source: Source): PartRow[] {
+  if (source.kind === 'none') return []
   const detail = source.nominalV === null ? '' : volt(source.nominalV)
   const part = { what: source.name, detail, count: 1 }
-  const root = list.feed.nodes[0]
+  const root = nodeOf(list, source.id)
   // what it gives must cover the start as well as the run
   const wanted = { volts: source.nominalV, amps: root && Math.max(root.worstA ?? 0, root.startA ?? 0) }
   if (source.kind === 'adapter')

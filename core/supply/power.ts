@@ -1,7 +1,7 @@
 import { headroomVerdict, utilisation as utilisationOf } from '#core/power'
 import { facedStream, MAIN_STREAM, type FanSelection, type PlanDocument } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
-import { fansNodeOf, type FeedReport } from './feed-tree'
+import { fansNodeOf, rootOf, type FeedReport } from './feed-tree'
 
 /** What the feed gives and draws, in numbers. */
 export interface PowerState {
@@ -66,48 +66,44 @@ export function converterAbove(
  */
 export function powerOf(plan: PlanDocument, selection: FanSelection | null, feed: FeedReport): PowerState {
   const { source } = plan
-  const [root] = feed.nodes
-  if (!root || !source) return { ...none, feed, fanV: selection?.driveV ?? null }
   const at = fansNodeOf(plan, feed) ?? null
+  const root = feed.nodes.find((n) => n.id === source?.id) ?? null
+  const loads = loadsOf(feed, root, source)
+  if (!at) return { ...none, ...loads, feed, fanV: root ? null : (selection?.driveV ?? null) }
   const conv = converterAbove(plan, feed, at)
-  const known = feed.nodes.every((n) => n.kind !== 'selection' || n.inA !== null)
   // what hangs behind a resistor of unknown ohms has no voltage that could be told
-  const told = at?.inA !== null && (conv === null || conv.inA !== null)
-  const loadRunA = known ? root.outA : null
-  const loadStartA = known ? root.startA : null
-  const loadWorstA = known ? root.worstA : null
-  const utilisation = loadWorstA === null ? null : utilisationOf([1], [loadWorstA], source.iMaxA ?? 0)
-  if (!at)
-    return {
-      ...none,
-      feed,
-      loadRunA,
-      loadWorstA,
-      loadStartA,
-      utilisation,
-      headroom: utilisation === null ? null : headroomVerdict(utilisation),
-    }
+  const told = at.inA !== null && (conv === null || conv.inA !== null)
   const fanRunA = at.inA
-  const out = conv?.outV ?? root.outV
   const ohm = at.lead?.ohm ?? 0
-  const drop = fanRunA === null || !ohm ? null : at.lead!.dropV
+  const settled = !rootOf(feed, at).problems.some((p) => p.code === 'not-settled')
   return {
     fanLowV: told ? at.lowV : null,
     // a feed that finds no voltage gives none
-    fanV: !told ? (selection?.driveV ?? null) : feed.settled ? at.inV : 0,
+    fanV: !told ? (selection?.driveV ?? null) : settled ? at.inV : 0,
     fanHighV: told ? at.highV : null,
-    runs: told ? feed.settled && !at.problems.some((p) => p.code === 'does-not-run') : null,
-    feedV: out,
+    runs: told ? settled && !at.problems.some((p) => p.code === 'does-not-run') : null,
+    feedV: conv?.outV ?? rootOf(feed, at).outV,
     fanRunA,
     fanStartA: at.startA,
-    wireDropV: drop,
+    wireDropV: fanRunA === null || !ohm ? null : at.lead!.dropV,
     wireAmpacityA: at.lead?.ampacityA ?? null,
-    loadRunA,
-    loadWorstA,
-    loadStartA,
+    ...loads,
     converterOutA: conv && fanRunA !== null ? conv.outA : null,
+    feed,
+  }
+}
+
+/** What hangs on the first source takes from it. */
+function loadsOf(feed: FeedReport, root: FeedNodeReport | null, source: PlanDocument['source']) {
+  const mine = root ? feed.nodes.filter((n) => rootOf(feed, n) === root) : []
+  const known = root !== null && mine.every((n) => n.kind !== 'selection' || n.inA !== null)
+  const loadWorstA = known ? root.worstA : null
+  const utilisation = loadWorstA === null ? null : utilisationOf([1], [loadWorstA], source?.iMaxA ?? 0)
+  return {
+    loadRunA: known ? root.outA : null,
+    loadWorstA,
+    loadStartA: known ? root.startA : null,
     utilisation,
     headroom: utilisation === null ? null : headroomVerdict(utilisation),
-    feed,
   }
 }

@@ -46,11 +46,11 @@ function usualWindow({ battery, wiring }: PlanDocument, source: Source, nominalV
  * The voltage window that a source is judged by: what is typed of it, else what is usual for its kind at its nominal
  * voltage: cells in a row by their chemistry and number, an unregulated adapter up to 1.5 times its label, a header in
  * three-pin mode from 5 V. What was measured without load counts as its highest.
+ * @param source one of the plan's; the first one where not given
  * @returns null without a source that has a voltage
  * Reference: docs/physics.md, sources (windows of common practice, batteries and USB from memory)
  */
-export function windowOf(plan: PlanDocument): SourceWindow | null {
-  const { source } = plan
+export function windowOf(plan: PlanDocument, source = plan.source): SourceWindow | null {
   if (!source || source.kind === 'none' || source.nominalV === null) return null
   const { nominalV } = source
   const usual = usualWindow(plan, source, nominalV)

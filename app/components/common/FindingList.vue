@@ -12,7 +12,7 @@ const list = computed(() =>
     finding: f,
     key: keyOf(f),
     text: findingMessage(f, units.value),
-    about: f.subject?.name ?? '',
+    about: [f.stream?.name, f.subject?.name].filter(Boolean).join(', '),
   })),
 )
 </script>

@@ -15,6 +15,20 @@ if (job.missing === 'missing')
 ready.value = true
 
 const station = computed(() => route.meta.station ?? 'brief')
+/** Stations that speak of one air stream; the others speak of the whole machine. */
+const streamStations = ['brief', 'need', 'air-path', 'line-up']
+const ofStream = computed(() => streamStations.includes(station.value))
+watchEffect(() => {
+  job.ofStream = ofStream.value
+})
+// a link may lead to one of the streams
+watch(
+  () => route.query.stream,
+  (stream) => {
+    if (typeof stream === 'string') job.chosen = stream
+  },
+  { immediate: true },
+)
 const report = computed(() => job.report)
 const counts = computed(() => {
   const all = report.value?.findings.findings ?? []
@@ -106,6 +120,7 @@ usePageKeys([
       <p v-if="job.problem" class="problem" role="alert">
         {{ job.problem }} The last good plan is still shown.
       </p>
+      <StreamBar v-if="ofStream && report.streams.length > 1" />
       <AirRibbon
         :segments="report.ribbon"
         :elements="report.path.elements"

@@ -1,7 +1,8 @@
 import { converterDefaults } from '#core/power'
-import { MAIN_STREAM, type FeedPart, type Source } from '#core/document'
-import { fansNodeOf, ledDrop, type FeedNodeReport } from '#core/supply'
+import { MAIN_STREAM, sourcesOf, type FeedPart, type Source } from '#core/document'
+import { fansNodeOf, ledDrop, rootOf, type FeedNodeReport } from '#core/supply'
 import { distinctMembers } from './fan'
+import { headerFacts, sourceFacts, usbFacts } from './power'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** The things of the feed that are judged one by one: every fan that is fed, every converter, every lead, every LED string. */
@@ -127,6 +128,7 @@ function loadFan(fed: Fed, node: FeedNodeReport, part: FeedPart): SiSubject {
       ...lowFacts(node, startV),
       ...highFacts(node, maxV),
       'fan.currentKnown': node.inA !== null,
+      ...ofOwnSource(fed, node),
       ...feederFacts(fed, node),
     },
   }
@@ -185,6 +187,7 @@ function converterSubjects(fed: Fed): SiSubject[] {
     const own = plan.converter?.id === node.id
     const set = partOf(fed, node.id)?.setFirst
     const facts: SiFacts = {
+      ...ofOwnSource(fed, node),
       ...convertingFacts(node, converter.kind, converter.outV),
       ...(own
         ? ownConverterFacts(fed, node)
@@ -200,6 +203,46 @@ function converterSubjects(fed: Fed): SiSubject[] {
   })
 }
 
+/** The source that feeds a node. */
+function sourceAbove(fed: Fed, node: FeedNodeReport): Source {
+  const root = rootOf(fed.power.feed, node)
+  return sourcesOf(fed.plan).find((s) => s.id === root.id) ?? fed.source
+}
+const fuseOf = ({ fuseFitted, fuseA }: Source) => (fuseFitted === false ? null : fuseA)
+
+/** What a further source is, beside what the whole plan says of its first one. */
+function ofOwnSource(fed: Fed, node: FeedNodeReport): SiFacts {
+  const source = sourceAbove(fed, node)
+  return source === fed.source ? {} : sourceFacts({ ...fed, source })
+}
+
+/** Every source with what is drawn from it: alike for all, the first one named only where there are several. */
+function sourceSubjects(fed: Fed): SiSubject[] {
+  const sources = sourcesOf(fed.plan)
+  return sources.flatMap((source): SiSubject[] => {
+    const root = fed.nodes.find((n) => n.id === source.id)
+    if (!root) return []
+    const unknown = fed.nodes.some(
+      (n) => n.kind === 'selection' && n.inA === null && rootOf(fed.power.feed, n) === root,
+    )
+    const power = {
+      ...fed.power,
+      loadWorstA: unknown ? null : root.worstA,
+      loadStartA: unknown ? null : root.startA,
+    }
+    const own = { ...fed, source, power }
+    return [
+      {
+        kind: 'source',
+        id: source.id,
+        name: sources.length > 1 ? root.name : '',
+        at: { station: 'power', part: source.id },
+        facts: { ...sourceFacts(own), ...headerFacts(own), ...usbFacts(own) },
+      },
+    ]
+  })
+}
+
 /**
  * Fuse that protects a lead, A: its own, else the nearest one above it up to a converter, which limits by power and not by
  * current; null where none is known.
@@ -208,13 +251,12 @@ function fuseAbove(fed: Fed, node: FeedNodeReport): number | null {
   if (node.lead?.fuseA) return node.lead.fuseA
   const parent = fed.nodes.find((n) => n.id === node.parentId)
   if (!parent || parent.kind === 'converter') return null
-  if (parent.kind === 'source') return fed.source.fuseFitted === false ? null : fed.source.fuseA
+  if (parent.kind === 'source') return fuseOf(sourceAbove(fed, node))
   return fuseAbove(fed, parent)
 }
 
 function leadSubjects(fed: Fed): SiSubject[] {
   const { source, nodes } = fed
-  const [root] = nodes
   const leads = nodes.flatMap((node): SiSubject[] => {
     const { lead } = node
     if (!lead || lead.ampacityA === null || node.inA === null) return []
@@ -236,14 +278,25 @@ function leadSubjects(fed: Fed): SiSubject[] {
       },
     ]
   })
-  const fuseA = source.fuseFitted === false ? null : source.fuseA
-  const carried = root?.worstOutA ?? null
-  const alone = leads.length === 1 && nodes.filter((n) => n.kind === 'load').length === 0
-  if (fuseA === null || carried === null || alone) return leads
-  const trunk = { 'fuse.rating': fuseA, 'wire.current': carried }
+  return [...leads, ...sourcesOf(fed.plan).flatMap((source) => trunkSubject(fed, source, leads))]
+}
+
+/** The fuse at a source against all that it carries; none where its only lead says the same. */
+function trunkSubject(fed: Fed, source: Source, leads: readonly SiSubject[]): SiSubject[] {
+  const mine = fed.nodes.filter((n) => sourceAbove(fed, n) === source)
+  const fuseA = fuseOf(source)
+  const carried = mine.find((n) => n.id === source.id)?.worstOutA ?? null
+  const ids = new Set(mine.map((n) => n.id))
+  const alone = leads.filter((l) => ids.has(l.id)).length === 1 && !mine.some((n) => n.kind === 'load')
+  if (fuseA === null || carried === null || alone) return []
   return [
-    ...leads,
-    { kind: 'lead', id: source.id, name: source.name, at: { station: 'power', part: source.id }, facts: trunk },
+    {
+      kind: 'lead',
+      id: source.id,
+      name: source.name,
+      at: { station: 'power', part: source.id },
+      facts: { 'fuse.rating': fuseA, 'wire.current': carried },
+    },
   ]
 }
 
@@ -262,16 +315,24 @@ function ledSubjects(fed: Fed): SiSubject[] {
   })
 }
 
-/** Every fan that is fed, every converter, lead and LED string. */
+/** Every source, every fan that is fed, every converter, lead and LED string. */
 export function feedSubjects(sources: FactSources): SiSubject[] {
   const { source } = sources.plan
   const { nodes } = sources.power.feed
-  const fed: Fed | null = source && nodes.length ? { ...sources, source, nodes } : null
+  const [first] = sourcesOf(sources.plan)
+  const fed: Fed | null = first && nodes.length ? { ...sources, source: source ?? first, nodes } : null
   const picked = pickedSubjects(sources, fed)
   if (!fed) return picked
   const further = nodes.flatMap((node) => {
     const part = partOf(sources, node.id)
     return part?.loadKind === 'fan' ? [loadFan(fed, node, part)] : []
   })
-  return [...picked, ...further, ...converterSubjects(fed), ...leadSubjects(fed), ...ledSubjects(fed)]
+  return [
+    ...picked,
+    ...further,
+    ...sourceSubjects(fed),
+    ...converterSubjects(fed),
+    ...leadSubjects(fed),
+    ...ledSubjects(fed),
+  ]
 }

@@ -8,12 +8,13 @@ const SPLICE = 1.5
 const batteries: Source['kind'][] = ['pack', 'house-battery', 'vehicle']
 
 /** The feed with its source; facts of the feed need one. */
-interface Fed extends FactSources {
+export interface Fed extends FactSources {
   source: Source
 }
 
-function sourceFacts({ plan, source, power }: Fed): SiFacts {
-  const window = windowOf(plan)
+/** One source and what is drawn from it. */
+export function sourceFacts({ plan, source, power }: Fed): SiFacts {
+  const window = windowOf(plan, source)
   const mayHum = source.kind === 'adapter' || source.kind === 'rail'
   const mayReverse = source.kind !== 'usb' && source.kind !== 'power-bank' && source.kind !== 'header'
   return {
@@ -37,7 +38,8 @@ function sourceFacts({ plan, source, power }: Fed): SiFacts {
   }
 }
 
-function headerFacts({ plan: { wiring, selection }, source, power }: Fed): SiFacts {
+/** The same of a fan header. */
+export function headerFacts({ plan: { wiring, selection }, source, power }: Fed): SiFacts {
   if (source.kind !== 'header') return {}
   const passive = wiring.hub !== 'powered'
   return {
@@ -53,7 +55,8 @@ function headerFacts({ plan: { wiring, selection }, source, power }: Fed): SiFac
 /** A plain fan never talks to its port: it has what a port gives without being asked. */
 const NEGOTIATES = false
 
-function usbFacts({ source, power }: Fed): SiFacts {
+/** The same of a USB port. */
+export function usbFacts({ source, power }: Fed): SiFacts {
   const usb = source.kind === 'usb'
   if (!usb && source.kind !== 'power-bank') return {}
   return {

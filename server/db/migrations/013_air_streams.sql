@@ -27,3 +27,10 @@ ALTER TABLE feed_part ADD COLUMN stream_id text;
 
 -- a target may be about one of the further streams
 ALTER TABLE target ADD COLUMN stream_id text;
+
+-- further sources, each with all that the first one has
+CREATE TABLE further_source (LIKE power_source INCLUDING DEFAULTS INCLUDING CONSTRAINTS);
+ALTER TABLE further_source
+  ADD COLUMN position integer NOT NULL CHECK (position BETWEEN 0 AND 6),
+  ADD PRIMARY KEY (job_id, id),
+  ADD FOREIGN KEY (job_id) REFERENCES job ON DELETE CASCADE;

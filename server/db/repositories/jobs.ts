@@ -67,6 +67,7 @@ const JOB: Owner = {
     one('selection', 'fan_selection', selectionSchema),
     list('streams', 'air_stream', streamSchema),
     one('source', 'power_source', sourceSchema),
+    list('sources', 'further_source', sourceSchema),
     one('converter', 'power_converter', converterSchema),
     list('feed', 'feed_part', feedPartSchema),
     one('wiring', 'wiring', wiringSchema),

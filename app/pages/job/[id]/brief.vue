@@ -148,6 +148,7 @@ const usedIn = {
           rules come first.
         </p>
       </section>
+      <StreamTable />
     </div>
   </div>
 </template>
