@@ -1,6 +1,7 @@
 /** The invented jobs of the Tarn Lane Workshop: every goal kind, some finished, some half-way, one with serious findings. */
 import type { PlanDocument } from '#core/document'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
+import { stencilPress } from './jobs/machine'
 import { batteryLocker, cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
 
 export const demoJobs = (): PlanDocument[] => [
@@ -13,4 +14,5 @@ export const demoJobs = (): PlanDocument[] => [
   cheeseBox(),
   hydroponicTank(),
   batteryLocker(),
+  stencilPress(),
 ]

@@ -319,7 +319,8 @@ export function partFields(part: FeedPart, parents: Option[], fans: Option[]): F
     { key: 'name', label: 'Name', text: true, required: true },
     { key: 'parentId', label: 'Hangs on', options: parents },
   ]
-  if (part.kind === 'branch') return [...head, ...wire]
+  // a stream's fans are told where they are chosen
+  if (part.kind === 'branch' || part.streamId !== null) return [...head, ...wire]
   if (part.kind === 'converter') {
     return [
       ...head,

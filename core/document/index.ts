@@ -128,6 +128,7 @@ export {
   feedStreams,
   MAIN_STREAM,
   MOST_STREAMS,
+  newStream,
   removeStream,
   runningSelection,
   streamFaces,

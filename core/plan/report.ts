@@ -149,7 +149,7 @@ export function computeReport(input: PlanInput): ReportResult {
   const shown = streams.find((s) => facedStream(s.plan) === front)!
   const { plan, system, needEnv, requirement, context, power, operation, fanName } = shown
   const { fanArray } = system
-  const stations = streams.map((s) => stationsOf({ ...s, verdict, findings }))
+  const railOf = (s: (typeof streams)[number]) => stationsOf({ ...s, verdict, findings })
   return {
     ok: true,
     report: {
@@ -171,7 +171,7 @@ export function computeReport(input: PlanInput): ReportResult {
       streams: streams.map((s) => streamSummary(s, findings.findings)),
       sound,
       findings,
-      stations: ofAllStreams(stations, streams.indexOf(shown)),
+      stations: ofAllStreams(streams.filter((s) => !s.plan.job.asIs).map(railOf), railOf(shown)),
       ribbon: ribbonOf({ plan, system, context, operation, fanName }),
     },
   }

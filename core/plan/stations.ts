@@ -131,10 +131,10 @@ export function stationsOf(parts: Parts): Station[] {
 const states: StationState[] = ['stop', 'fix', 'not-begun', 'settled']
 /**
  * The rail of a machine of several streams: headlines of the one in front, states of the one that needs most.
- * @param rails one a stream @param front index of the one in front
+ * @param rails one a stream, those that stay as they are left out @param front the one in front
  */
-export const ofAllStreams = (rails: readonly Station[][], front: number): Station[] =>
-  rails[front]!.map((station, i) => ({
+export const ofAllStreams = (rails: readonly Station[][], front: readonly Station[]): Station[] =>
+  front.map((station, i) => ({
     ...station,
-    state: states.find((s) => rails.some((rail) => rail[i]!.state === s))!,
+    state: states.find((s) => rails.some((rail) => rail[i]!.state === s)) ?? station.state,
   }))

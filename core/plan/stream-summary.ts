@@ -47,13 +47,14 @@ export function streamSummary(
   const id = facedStream(plan)
   const mine = findings.filter((f) => f.stream?.id === id)
   const grave = (severity: Finding['severity']) => mine.some((f) => f.severity === severity)
-  const settled = candidate !== null ? 'settled' : 'not-begun'
+  const { asIs, heardDbA } = plan.job
+  const known = asIs ? fanArray !== null || heardDbA !== null : candidate !== null
   const beside = fanArray?.arrangement === 'parallel' && !fanArray.second ? fanArray.count : 1
   const label = fanArray && !fanArray.second ? beside * freeDelivery(fanArray.model) : null
   return {
     id,
     name: streamName(plan),
-    asIs: plan.job.asIs,
+    asIs,
     fanName: fanArray ? fanName : '',
     fanArray,
     need: requirement.flow,
@@ -61,6 +62,6 @@ export function streamSummary(
     ofLabel: candidate?.flow && label ? candidate.flow / label : null,
     volts: fanArray ? (candidate?.driveV ?? power.fanV) : null,
     currentA: power.fanRunA,
-    state: grave('stop') ? 'stop' : grave('fix') ? 'fix' : settled,
+    state: grave('stop') ? 'stop' : grave('fix') ? 'fix' : known ? 'settled' : 'not-begun',
   }
 }

@@ -106,6 +106,13 @@ function openFacts(notChecked: readonly Unjudged[]): OpenFact[] {
 }
 
 const groupsOfStream = allRuleGroups.filter((g) => streamGroups.includes(g.key))
+const groupsOfMachine = allRuleGroups.filter((g) => !streamGroups.includes(g.key))
+/** What is asked of a stream: nothing of one that stays as it is, the whole machine's with the first one. */
+const groupsFor = ({ plan }: FactSources, first: boolean): readonly RuleGroup[] => {
+  const asIs = plan.job.asIs && plan.streams.length > 0
+  if (first) return asIs ? groupsOfMachine : allRuleGroups
+  return asIs ? [] : groupsOfStream
+}
 const keyOf = (f: Finding) => `${f.id} ${subjectKey(f)}`
 
 /**
@@ -114,9 +121,7 @@ const keyOf = (f: Finding) => `${f.id} ${subjectKey(f)}`
  * @param streams one entry a stream, the first one first
  */
 export function findingsOf(streams: readonly FactSources[]): Evaluation {
-  const [first, ...further] = streams.map((sources, i) =>
-    findingsOfOne(sources, i ? groupsOfStream : allRuleGroups),
-  )
+  const [first, ...further] = streams.map((sources, i) => findingsOfOne(sources, groupsFor(sources, i === 0)))
   return further.reduce((all, own): Evaluation => {
     const told = new Set([...all.findings, ...all.known.map((k) => k.finding)].map(keyOf))
     const failed = new Set(

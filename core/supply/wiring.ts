@@ -171,5 +171,5 @@ export const fuseFamilyOf = (source: Source | null): FuseFamily =>
 export type FuseFamily = NonNullable<Source['fuseFamily']>
 
 /** Budget of a USB source, A; null for other sources. */
-export const usbBudgetOf = (plan: PlanDocument) =>
-  plan.source?.kind === 'usb' ? usbBudget[plan.source.usbKind ?? 'usb2-configured'] : null
+export const usbBudgetOf = (source: Source | null) =>
+  source?.kind === 'usb' ? usbBudget[source.usbKind ?? 'usb2-configured'] : null

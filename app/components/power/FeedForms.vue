@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { converterSchema, newFeedPart, sourceSchema, wiringSchema, type FeedPart } from '#core/document'
+import { fansNodeOf } from '#core/supply'
+import {
+  converterSchema,
+  newFeedPart,
+  newSource,
+  sourceSchema,
+  wiringSchema,
+  type FeedPart,
+} from '#core/document'
 
 /**
  * The form of one piece of the feed, beside the diagram: the source, what makes the fans' voltage, the lead to the fans,
@@ -13,6 +21,7 @@ const pieces = computed(() => [
     ? [
         { value: 'converter', label: 'Converter' },
         { value: 'fans', label: 'Lead to the fans' },
+        ...plan.value.sources.map((s) => ({ value: s.id, label: s.name || 'Further source' })),
         ...plan.value.feed.map((f) => ({ value: f.id, label: f.name })),
       ]
     : []),
@@ -25,21 +34,17 @@ const open = computed({
 })
 /** The node of the feed whose form is open. */
 const nodeId = computed(() => {
-  const kind = { source: 'source', fans: 'selection' }[open.value]
-  if (open.value === 'converter') return plan.value.converter?.id ?? null
-  return kind ? (report.value.power.feed.nodes.find((n) => n.kind === kind)?.id ?? null) : open.value
+  const { source, converter } = plan.value
+  if (open.value === 'source') return source?.id ?? null
+  if (open.value === 'converter') return converter?.id ?? null
+  return open.value === 'fans' ? (fansNodeOf(plan.value, report.value.power.feed)?.id ?? null) : open.value
 })
 /** Opens the piece that a node of the feed stands for. */
 function openNode(id: string) {
-  const node = report.value.power.feed.nodes.find((n) => n.id === id)
-  open.value =
-    node?.kind === 'source'
-      ? 'source'
-      : node?.kind === 'selection'
-        ? 'fans'
-        : id === plan.value.converter?.id
-          ? 'converter'
-          : id
+  const { source, converter } = plan.value
+  if (id === source?.id) open.value = 'source'
+  else if (id === fansNodeOf(plan.value, report.value.power.feed)?.id) open.value = 'fans'
+  else open.value = id === converter?.id ? 'converter' : id
 }
 function add(kind: FeedPart['kind']) {
   const last = plan.value.feed.findLast((f) => f.kind === 'converter')
@@ -49,6 +54,14 @@ function add(kind: FeedPart['kind']) {
     d.feed.push(part)
   })
   open.value = part.id
+  landIn('.feed-forms .piece')
+}
+function addSource() {
+  const source = newSource(newId('source'), 'rail', null)
+  store.change((d) => {
+    d.sources.push({ ...source, name: `Rail ${d.sources.length + 2}`, nominalV: 12 })
+  })
+  open.value = source.id
   landIn('.feed-forms .piece')
 }
 /** The piece whose form has a field. */
@@ -76,6 +89,7 @@ defineExpose({ openNode, nodeId })
     <SegmentChoice v-if="plan.source" v-model="open" label="Piece of the feed" :options="pieces" />
     <div :key="open" class="stack piece">
       <SourceForm v-if="open === 'source'" />
+      <SourceForm v-else-if="plan.sources.some((s) => s.id === open)" :id="open" @gone="open = 'source'" />
       <ConverterForm v-else-if="open === 'converter'" />
       <LeadForm v-else-if="open === 'fans'" />
       <PartForm v-else :id="open" />
@@ -85,6 +99,7 @@ defineExpose({ openNode, nodeId })
       <el-button size="small" @click="add('load')">+ Load</el-button>
       <el-button size="small" @click="add('converter')">+ Converter</el-button>
       <el-button size="small" @click="add('branch')">+ Branch</el-button>
+      <el-button size="small" :disabled="plan.sources.length >= 7" @click="addSource">+ Source</el-button>
     </div>
   </section>
 </template>

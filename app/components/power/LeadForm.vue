@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { selectionSchema, sourceSchema, wiringSchema, type Source, type Wiring } from '#core/document'
-import { DROP_LIMIT, fuseFamilyOf, fuseFor } from '#core/supply'
+import { DROP_LIMIT, fansNodeOf, fuseFamilyOf, fuseFor } from '#core/supply'
 
 /** The fans' own voltage, the lead that reaches them, and how its wires are joined. */
 const { store, plan, report } = useJob('power')
@@ -11,7 +11,7 @@ const setSource = (key: keyof Source, value: unknown) =>
   store.change((d) => assign(d.source, key, value), `source.${key}`)
 const setWiring = (key: keyof Wiring, value: unknown) =>
   store.change((d) => assign(d.wiring, key, value), `wiring.${key}`)
-const node = computed(() => report.value.power.feed.nodes.find((n) => n.kind === 'selection') ?? null)
+const node = computed(() => fansNodeOf(plan.value, report.value.power.feed) ?? null)
 /** What the lead to the fans may be, in words. */
 const words = computed(() => {
   const n = node.value

@@ -31,6 +31,7 @@ const parentsOf = (part: FeedPart): Option[] => {
   const under = below(part.id)
   return [
     { value: null, label: job.plan!.source?.name || 'the source' },
+    ...job.plan!.sources.map((s) => ({ value: s.id, label: s.name || 'Further source' })),
     ...(job.plan!.converter ? [{ value: job.plan!.converter.id, label: 'the fan’s converter' }] : []),
     ...feed.value
       .filter((f) => f.kind !== 'load' && !under.has(f.id))
@@ -91,7 +92,13 @@ const headline = computed(() => {
       </li>
     </ul>
     <div>
-      <el-button text size="small" @click="remove(part)">Take {{ part.name }} away</el-button>
+      <p v-if="part.streamId" class="small soft">
+        The lead of an air stream’s fans: which fans and how they are driven is told at its Line-up.
+        <NuxtLink :to="{ path: `/job/${job.plan!.job.id}/line-up`, query: { stream: part.streamId } }"
+          >Go there</NuxtLink
+        >
+      </p>
+      <el-button v-else text size="small" @click="remove(part)">Take {{ part.name }} away</el-button>
     </div>
   </template>
 </template>

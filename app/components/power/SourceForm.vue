@@ -1,37 +1,61 @@
 <script setup lang="ts">
-import { newSource, setDrive, withNominal, type Source } from '#core/document'
+import { newSource, setDrive, withNominal, type PlanDocument, type Source } from '#core/document'
 import type { SupplyKind } from '#core/power'
 import { usbBudgetOf, windowOf } from '#core/supply'
 
-/** What feeds it: its kind, its window, what it can give. */
+/** What feeds it: its kind, its window, what it can give; the first source, or a further one by its id. */
+const props = defineProps<{ id?: string }>()
+const emit = defineEmits<{ gone: [] }>()
 const { store, plan, report } = useJob('power')
 const { show } = useUnits()
-const source = computed(() => plan.value.source)
+const sourceIn = (d: PlanDocument) =>
+  props.id === undefined ? d.source : (d.sources.find((s) => s.id === props.id) ?? null)
+const source = computed(() => sourceIn(plan.value))
 /** Rated voltage of the chosen fan: a source that comes in any voltage is taken at it. */
 const fanV = computed(() => report.value.selection?.fanArray.model.fan.ratedV ?? null)
+/** Puts a changed source in the place of the one that is open. */
+function replace(d: PlanDocument, next: Source) {
+  if (props.id === undefined) d.source = next
+  else d.sources = d.sources.map((s) => (s.id === props.id ? next : s))
+}
 const choose = (kind: SupplyKind) =>
   store.change((d) => {
-    d.source = {
-      ...newSource(d.source?.id ?? newId('source'), kind, fanV.value),
-      wireAwg: d.source?.wireAwg ?? null,
-      wireMm2: d.source?.wireMm2 ?? null,
-      wireLengthM: d.source?.wireLengthM ?? null,
-    }
+    const now = sourceIn(d)
+    replace(d, {
+      ...newSource(now?.id ?? newId('source'), kind, fanV.value),
+      wireAwg: now?.wireAwg ?? null,
+      wireMm2: now?.wireMm2 ?? null,
+      wireLengthM: now?.wireLengthM ?? null,
+    })
+    if (props.id !== undefined || !d.source) return
     // the pick keeps its voltage whatever feeds it: straight where the source has it, else through what makes it
     if (d.selection && d.source.nominalV)
       setDrive(d, { volts: d.selection.driveV, converterId: newId('converter') })
   })
 const set = (key: keyof Source, value: unknown) =>
-  store.change((d) => {
-    if (key === 'nominalV' && d.source) d.source = withNominal(d.source, value as number | null)
-    else assign(d.source, key, value)
-    if (key === 'usbKind' && d.source) d.source.iMaxA = usbBudgetOf(d) ?? d.source.iMaxA
-  }, `source.${key}`)
+  store.change(
+    (d) => {
+      const now = sourceIn(d)
+      if (!now) return
+      if (key === 'nominalV') replace(d, withNominal(now, value as number | null))
+      else assign(now, key, value)
+      if (key === 'usbKind') now.iMaxA = usbBudgetOf(now) ?? now.iMaxA
+    },
+    `source.${props.id ?? ''}.${key}`,
+  )
+/** Takes a further source away; what hung on it hangs on the first one. */
+function remove() {
+  store.removeWithUndo(`${source.value?.name || 'Source'} removed.`, (d) => {
+    d.sources = d.sources.filter((s) => s.id !== props.id)
+    for (const part of d.feed) if (part.parentId === props.id) part.parentId = null
+  })
+  emit('gone')
+}
 </script>
 
 <template>
   <div class="sheet-head">
-    <h2>What feeds it?</h2>
+    <h2>{{ id === undefined ? 'What feeds it?' : source?.name || 'A further source' }}</h2>
     <ChoiceField
       class="wide-choice"
       label="Kind of source"
@@ -49,7 +73,7 @@ const set = (key: keyof Source, value: unknown) =>
     <FieldGrid
       tight
       :record="source"
-      :fields="sourceFields(source, windowOf(plan))"
+      :fields="sourceFields(source, windowOf(plan, source))"
       :shape="sourceShape(source)"
       @set="set"
     />
@@ -64,6 +88,9 @@ const set = (key: keyof Source, value: unknown) =>
         {{ v }} V
       </el-button>
       <span v-if="fanV !== null" class="small soft">the fan is for {{ show(fanV, 'voltage') }}</span>
+    </div>
+    <div v-if="id !== undefined">
+      <el-button text size="small" @click="remove">Take {{ source.name || 'this source' }} away</el-button>
     </div>
     <p v-if="sourceNote(source.kind)" class="small soft">{{ sourceNote(source.kind) }}</p>
   </template>
