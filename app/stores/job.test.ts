@@ -198,6 +198,52 @@ describe('a conflict', () => {
   })
 })
 
+describe('several air streams', () => {
+  test('a new one is shown at once, what is typed is its own, undo takes it away again', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.newAirStream('Board')
+    expect([job.plan!.faced, job.plan!.job.streamName, job.undoWhat]).toEqual([
+      job.chosen,
+      'Board',
+      'Board added',
+    ])
+    job.change((d) => (d.job.heatW = 7), 'job.heatW')
+    expect(job.plan!.job.heatW).toBe(7)
+    // a page of the whole machine has the first stream in front
+    job.ofStream = false
+    expect([job.plan!.faced, job.plan!.job.heatW]).toEqual([undefined, null])
+    job.ofStream = true
+    job.undo()
+    job.undo()
+    expect([job.plan!.streams, job.plan!.faced]).toEqual([[], undefined])
+    job.redo()
+    expect(job.plan!.job.streamName).toBe('Board')
+  })
+  test('its fan gets a lead in the feed; both go with it, and come back by undo', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.newAirStream('Board')
+    const id = job.chosen
+    job.change((d) => {
+      d.selection = {
+        id: 'p',
+        fanId: 'f',
+        secondFanId: null,
+        count: 1,
+        arrangement: 'single',
+        driveV: 12,
+        duty: null,
+      }
+    })
+    expect(job.plan!.feed).toMatchObject([{ streamId: id, name: 'Board', parentId: null }])
+    job.removeAirStream()
+    expect(job.plan).toMatchObject({ streams: [], feed: [] })
+    job.undo()
+    expect(job.plan!.feed).toMatchObject([{ streamId: id }])
+  })
+})
+
 describe('undo', () => {
   test('typing in one field is one step; redo brings all of it back', async () => {
     const job = useJobStore()

@@ -1,6 +1,6 @@
 import { newConverter, newFeedPart, type Converter, type FeedPart } from './feed'
 import type { PlanDocument } from './plan'
-import { facedStream, MAIN_STREAM } from './stream'
+import { facedStream, MAIN_STREAM, streamLead } from './stream'
 
 /** Share of the drive voltage that a source may differ by and still drive the fan straight. Common practice, no source. */
 const STRAIGHT = 0.05
@@ -78,6 +78,8 @@ const isTreeKind = (kind: string): kind is (typeof treeKinds)[number] =>
 function handedV(plan: PlanDocument, parentId: string | null): number | null {
   if (parentId === null) return plan.source?.nominalV ?? null
   if (parentId === plan.converter?.id) return plan.converter.outV
+  const source = [plan.source, ...plan.sources].find((s) => s?.id === parentId)
+  if (source) return source.nominalV
   const part = plan.feed.find((p) => p.id === parentId)
   return part ? ((part.kind === 'converter' ? part.outV : null) ?? handedV(plan, part.parentId)) : null
 }
@@ -99,8 +101,12 @@ function driveFurther(
   by: NonNullable<Drive['by']>,
   converterId: string,
 ): void {
-  const lead = plan.feed.find((p) => p.streamId === facedStream(plan))
-  if (!lead) return
+  const stream = facedStream(plan)
+  let lead = plan.feed.find((p) => p.streamId === stream)
+  if (!lead) {
+    lead = streamLead(stream, plan.job.streamName)
+    plan.feed.push(lead)
+  }
   const own = ownConverter(plan, lead)
   const handed = handedV(plan, own ? own.parentId : lead.parentId)
   const near = handed !== null && Math.abs(handed - volts) < STRAIGHT * volts

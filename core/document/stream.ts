@@ -121,6 +121,14 @@ export function removeStream(plan: PlanDocument, id: string): void {
   plan.targets = plan.targets.filter((t) => t.streamId !== id)
 }
 
+/** The lead of a further stream's fans, straight on the first source. */
+export const streamLead = (id: string, name: string): PlanDocument['feed'][number] => ({
+  ...newFeedPart(`lead-${id}`.slice(0, 64), 'load', null),
+  name: name || 'Fans of a stream',
+  loadKind: 'fan',
+  streamId: id,
+})
+
 /**
  * Gives the fans of every further stream their place in the feed: a lead of their own, straight on the source until
  * somebody hangs it elsewhere. Changes the plan, which has its first stream in front.
@@ -129,7 +137,6 @@ export function feedStreams(plan: PlanDocument): void {
   for (const { id, job, selection } of plan.streams) {
     const fans = selection !== null || (job.asIs && job.existingFanId !== null)
     if (!fans || plan.feed.some((part) => part.streamId === id)) continue
-    const lead = newFeedPart(`lead-${id}`.slice(0, 64), 'load', null)
-    plan.feed.push({ ...lead, name: job.streamName || lead.name, loadKind: 'fan', streamId: id })
+    plan.feed.push(streamLead(id, job.streamName))
   }
 }

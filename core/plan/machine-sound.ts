@@ -96,6 +96,13 @@ export const othersLevel = ({ sources }: MachineSound, id: string): number | nul
   sumLevels(sources.flatMap((s) => (s.id === id || s.level === null ? [] : [s.level])))
 
 /**
+ * All fans together, dB(A), with another level in the place of one stream's; null where none is known.
+ * @param id of the stream
+ */
+export const wholeWith = (sound: MachineSound, id: string, level: number | null): number | null =>
+  sumLevels([othersLevel(sound, id), level].filter((l) => l !== null))
+
+/**
  * Level that one stream's fans may make so that all stay within a limit, dB(A): the limit less the energy of the others.
  * Where the others alone are at it, the limit itself: another stream must be quietened first.
  */

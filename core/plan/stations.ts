@@ -115,6 +115,11 @@ function stateOf(key: StationKey, findings: readonly Finding[], begun: boolean):
   return begun ? 'settled' : 'not-begun'
 }
 
+/** Of a stream whose present fan stays nothing is asked here. */
+const staysAsIs = ({ plan }: Parts, key: StationKey) =>
+  plan.job.asIs && plan.streams.length > 0 && streamStations.includes(key)
+const streamStations: StationKey[] = ['need', 'air-path', 'line-up']
+
 /** The rail: each station's headline figure and state. */
 export function stationsOf(parts: Parts): Station[] {
   const { verdict, findings } = parts
@@ -122,7 +127,7 @@ export function stationsOf(parts: Parts): Station[] {
   return rail.map(({ key, title, headline, begun }) => ({
     key,
     title,
-    headline: headline(parts),
+    headline: staysAsIs(parts, key) ? ['stays as it is'] : headline(parts),
     state: key === 'verdict' && missed ? 'fix' : stateOf(key, findings.findings, begun(parts)),
   }))
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { streamJobSchema, streamName, type Job } from '#core/document'
+import { facedStream, streamJobSchema, streamName, type Job } from '#core/document'
 import type { StreamSummary } from '#core/plan'
 
 /** Every air stream of the machine in a line, and all fans together at the listener. */
@@ -52,24 +52,28 @@ const rows = computed(() =>
   })),
 )
 const limit = computed(() => plan.value.targets.find((t) => t.kind === 'level')?.limit ?? null)
-/** The order in which fans are silenced, and what is left then. */
-const descent = computed(() => sound.value.order.filter((o) => o.left !== null))
-function add() {
-  store.newAirStream(`Stream ${report.value.streams.length + 1}`)
-  landIn('.stream-bar')
-}
+/** The order in which fans are silenced, and what is left then, in words. */
+const descent = computed(() => {
+  const steps = sound.value.order.filter((o) => o.left !== null)
+  const words = steps.map(({ name, left }, i) => {
+    const gone = i ? 'these' : 'it'
+    return `${i ? 'then' : 'Quieten first'} ${name}: ${show(left, 'level')} without ${gone}`
+  })
+  return words.length ? `${words.join('; ')}.` : ''
+})
+const shown = computed(() => facedStream(plan.value))
+const { addStream } = useNewStream()
 </script>
 
 <template>
   <section class="sheet stack" aria-label="Air streams of the machine">
     <h2>{{ several ? 'The whole machine' : 'More than one air stream?' }}</h2>
     <template v-if="several">
-      <el-table :data="rows" row-key="id" aria-label="Air streams">
+      <el-table :data="rows" row-key="id" size="small" aria-label="Air streams">
         <el-table-column label="Stream" min-width="110">
           <template #default="{ row }">
-            <el-button link :aria-pressed="row.id === store.chosen" @click="store.chosen = row.id">{{
-              row.name
-            }}</el-button>
+            <strong v-if="row.id === shown" aria-current="true">{{ row.name }}</strong>
+            <el-button v-else link type="primary" @click="store.chosen = row.id">{{ row.name }}</el-button>
           </template>
         </el-table-column>
         <el-table-column label="Fans" min-width="130">
@@ -98,10 +102,7 @@ function add() {
           {{ show(sound.high!, 'level') }})</span
         ><template v-if="limit !== null">, wanted at most {{ show(limit, 'level') }}</template
         >.
-        <template v-for="(o, i) in descent" :key="o.id">
-          {{ i ? 'then' : 'Quieten first' }} {{ o.name }}: {{ show(o.left!, 'level') }} are left without
-          {{ i ? 'these' : 'it' }}{{ i < descent.length - 1 ? ',' : '.' }}
-        </template>
+        {{ descent }}
         <template v-if="job.roomDbA !== null"> The room itself has {{ show(job.roomDbA, 'level') }}.</template>
       </p>
       <p v-if="sound.unknown.length" class="small soft">
@@ -127,7 +128,7 @@ function add() {
       stream of its own: need, path and fan for itself, sound and current together.
     </p>
     <div v-if="!several">
-      <el-button size="small" @click="add">Add an air stream</el-button>
+      <el-button size="small" @click="addStream">Add an air stream</el-button>
     </div>
   </section>
 </template>

@@ -11,14 +11,9 @@ const shown = computed({
     job.chosen = id
   },
 })
-const naming = ref(false)
+const { naming, addStream } = useNewStream()
 const put = (name: string) =>
   job.change((d) => (d.job.streamName = name), 'job.streamName', 'Name of the stream')
-function add() {
-  job.newAirStream(`Stream ${streams.value.length + 1}`)
-  naming.value = true
-  landIn('.stream-name input')
-}
 function remove() {
   naming.value = false
   job.removeAirStream()
@@ -52,7 +47,7 @@ function remove() {
         </div>
       </div>
     </el-popover>
-    <el-button text size="small" :disabled="streams.length >= MOST_STREAMS" @click="add"
+    <el-button text size="small" :disabled="streams.length >= MOST_STREAMS" @click="addStream"
       >Add a stream</el-button
     >
   </section>

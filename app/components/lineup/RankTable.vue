@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { candidateFigures } from '#core/selection'
-import { meritOf, type Candidate } from '#core/selection'
+import { facedStream } from '#core/document'
+import { wholeWith } from '#core/plan'
+import { candidateFigures, meritOf, type Candidate } from '#core/selection'
 
 /** The rows of the line-up: each says why it is there or why it fails. */
 const props = defineProps<{
@@ -46,12 +47,17 @@ const figures = computed(
       }),
     ),
 )
+/** All fans of the machine together, with this choice in the place of the pick. */
+const wholeOf = (c: Candidate) => wholeWith(job.report!.sound, facedStream(job.plan!), c.level?.exact ?? null)
 /** Figures that open to their working, and plain values. */
 const cells = computed(() =>
   [
     { key: 'flow', head: symbol('flow'), figure: 'selection.flow' },
     { key: 'pressure', head: symbol('pressure'), figure: 'selection.pressure' },
     { key: 'level', head: 'dB(A)', figure: 'selection.level' },
+    ...(job.report!.streams.length > 1
+      ? [{ key: 'level', head: 'all, dB(A)', text: (c: Candidate) => bare(wholeOf(c), 'level') }]
+      : []),
     { key: 'margin', head: 'vs need', figure: 'selection.margin' },
     { key: 'current', head: symbol('current'), text: (c: Candidate) => bare(c.currentA, 'current') },
     { key: 'power', head: symbol('power'), text: (c: Candidate) => bare(c.powerW, 'power') },
@@ -86,7 +92,7 @@ function key(event: KeyboardEvent, c: Candidate) {
         <tr>
           <th><span class="visually-hidden">Compare</span></th>
           <th>Fan and drive</th>
-          <th v-for="cell in cells" :key="cell.key" class="num">{{ cell.head }}</th>
+          <th v-for="cell in cells" :key="cell.head" class="num">{{ cell.head }}</th>
           <th><span class="visually-hidden">Pick</span></th>
         </tr>
       </thead>
@@ -117,7 +123,7 @@ function key(event: KeyboardEvent, c: Candidate) {
               >{{ aboutOf(c) }}<span v-if="c.reasons.length" class="reason"> · {{ whyOf(c) }}</span></span
             >
           </td>
-          <td v-for="cell in cells" :key="cell.key" class="num" :data-label="cell.head">
+          <td v-for="cell in cells" :key="cell.head" class="num" :data-label="cell.head">
             <template v-if="cell.text">{{ cell.text(c) }}</template>
             <FigureValue
               v-else-if="figures.get(c)?.[cell.figure!]"

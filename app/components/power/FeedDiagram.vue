@@ -77,7 +77,10 @@ const leads = computed(() =>
     const near = upright.value
       ? { x: to.x + to.width / 2, y: (from.y + from.height + to.y) / 2 }
       : { x: (from.x + from.width + to.x) / 2, y: (from.y + from.height / 2 + to.y + to.height / 2) / 2 }
-    return [{ e, plus: conductor(from, to, -3), minus: conductor(from, to, 3), label, width, at: near }]
+    // a label stays whole at the edge of the drawing
+    const x = Math.max(width / 2, Math.min(layout.value!.width - width / 2, near.x))
+    const at = { x, y: near.y }
+    return [{ e, plus: conductor(from, to, -3), minus: conductor(from, to, 3), label, width, at }]
   }),
 )
 const tone: Record<DiagramNode['kind'], string> = {

@@ -15,6 +15,8 @@ import {
  */
 const { store, plan, report } = useJob('power')
 const chosen = ref('source')
+/** So many names of pieces fit in a row; more are a list. */
+const IN_A_ROW = 5
 const pieces = computed(() => [
   { value: 'source', label: 'Source' },
   ...(plan.value.source
@@ -86,7 +88,18 @@ defineExpose({ openNode, nodeId })
 
 <template>
   <section class="sheet stack feed-forms">
-    <SegmentChoice v-if="plan.source" v-model="open" label="Piece of the feed" :options="pieces" />
+    <SegmentChoice
+      v-if="plan.source && pieces.length <= IN_A_ROW"
+      v-model="open"
+      label="Piece of the feed"
+      :options="pieces"
+    />
+    <ChoiceField
+      v-else-if="plan.source"
+      v-model="open"
+      label="Piece of the feed, or press it in the diagram"
+      :options="pieces"
+    />
     <div :key="open" class="stack piece">
       <SourceForm v-if="open === 'source'" />
       <SourceForm v-else-if="plan.sources.some((s) => s.id === open)" :id="open" @gone="open = 'source'" />

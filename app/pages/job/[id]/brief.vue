@@ -91,6 +91,7 @@ const usedIn = {
 
 <template>
   <div class="two">
+    <StreamTable v-if="plan.streams.length" class="machine" />
     <section class="sheet stack">
       <h2>What is it, and what must become better?</h2>
       <FieldGrid class="wide" :record="job" :fields="about" :shape="jobSchema.shape" @set="put" />
@@ -148,12 +149,15 @@ const usedIn = {
           rules come first.
         </p>
       </section>
-      <StreamTable />
+      <StreamTable v-if="!plan.streams.length" />
     </div>
   </div>
 </template>
 
 <style scoped>
+.machine {
+  grid-column: 1 / -1;
+}
 .goals {
   gap: 6px;
   margin-bottom: 3px;

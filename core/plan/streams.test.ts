@@ -1,0 +1,313 @@
+import { describe, expect, test } from 'vitest'
+import { computeReport, type Report } from './report'
+import { allowedLevel } from './machine-sound'
+import {
+  addStream,
+  faceStream,
+  feedStreams,
+  MAIN_STREAM,
+  newElement,
+  newFan,
+  newFeedPart,
+  newPlan,
+  newSource,
+  newStream,
+  newTarget,
+  planSchema,
+  removeStream,
+  setDrive,
+  streamIds,
+  type Fan,
+  type FanSelection,
+  type PlanDocument,
+} from '#core/document'
+
+// invented
+const fan = (id: string, ratedV: number, noiseDbA: number): Fan => ({
+  ...newFan(id),
+  maker: 'Testmoor',
+  model: `Whin ${id}`,
+  ratedV,
+  ratedA: 0.2,
+  startV: 0.4 * ratedV,
+  minV: 0.3 * ratedV,
+  maxV: 1.1 * ratedV,
+  noiseDbA,
+  noiseDistanceM: 1,
+  wires: 2,
+  price: 10,
+  points: [
+    { flowM3s: 0, pressurePa: 60 },
+    { flowM3s: 0.02, pressurePa: 0 },
+  ],
+})
+const twelve = fan('twelve', 12, 30)
+const twentyFour = fan('twentyfour', 24, 34)
+const fans = [twelve, twentyFour]
+const pick = (id: string, fanId: string, driveV: number, count = 1): FanSelection => ({
+  id,
+  fanId,
+  secondFanId: null,
+  count,
+  arrangement: count > 1 ? 'parallel' : 'single',
+  driveV,
+  duty: null,
+})
+const open = (id: string) => [
+  { ...newElement(`${id}-slot`, 'opening'), areaM2: 0.004 },
+  newElement(`${id}-fan`, 'fan'),
+]
+
+/** A 24 V fan in front, a 12 V board fan behind it, on a 24 V and a 12 V rail. */
+function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
+  const plan = newPlan('j', 'Machine')
+  plan.job.streamName = 'Supply'
+  plan.path = open('main')
+  plan.selection = pick('p', 'twentyfour', 24)
+  plan.source = { ...newSource('rail-24', 'rail'), name: 'Rail 24', nominalV: 24, iMaxA: 1, regulated: true }
+  plan.sources = [{ ...newSource('rail-12', 'rail'), name: 'Rail 12', nominalV: 12, iMaxA: 1, regulated: true }]
+  const board = newStream('board', 'Board')
+  board.path = open('board')
+  board.selection = pick('q', 'twelve', 12)
+  plan.streams = [board]
+  feedStreams(plan)
+  plan.feed[0]!.parentId = 'rail-12'
+  change(plan)
+  return plan
+}
+function report(plan: PlanDocument): Report {
+  const result = computeReport({ shown: null, plan, fans })
+  if (!result.ok) throw new Error(result.reason)
+  return result.report
+}
+const told = (r: Report) => r.findings.findings.flatMap((f) => [f, ...f.also])
+
+describe('a plan turned to one of its streams', () => {
+  const three = machine((p) => addStream(p, 'tray', 'Tray'))
+  test.each(streamIds(three))('%s in front and back again: nothing is lost', (id) => {
+    const faced = faceStream(three, id)
+    expect(faced.job.streamName).toBe({ main: 'Supply', board: 'Board', tray: 'Tray' }[id])
+    expect(JSON.parse(JSON.stringify(faceStream(faced, MAIN_STREAM)))).toEqual(
+      JSON.parse(JSON.stringify(three)),
+    )
+    expect(planSchema.safeParse(faceStream(faced, MAIN_STREAM)).success).toBe(true)
+  })
+  test('from one further stream to another', () => {
+    const tray = faceStream(faceStream(three, 'board'), 'tray')
+    expect(tray.job.streamName).toBe('Tray')
+    expect(streamIds(tray)).toEqual(['main', 'board', 'tray'])
+  })
+  test('what is changed in front is that stream’s alone; what is the machine’s stays shared', () => {
+    const faced = structuredClone(faceStream(three, 'board'))
+    faced.job.heatW = 7
+    faced.job.ambientC = 19
+    faced.path = []
+    const home = faceStream(faced, MAIN_STREAM)
+    expect(home.job).toMatchObject({ heatW: null, ambientC: 19 })
+    expect(home.path).toHaveLength(2)
+    expect(home.streams[0]).toMatchObject({ id: 'board', job: { heatW: 7 }, path: [] })
+  })
+  test('a stream that is not there changes nothing', () => {
+    expect(faceStream(three, 'nowhere')).toBe(three)
+  })
+})
+
+describe('what cannot be is told where it happened', () => {
+  const messages = (plan: PlanDocument) => planSchema.safeParse(plan).error?.issues.map((i) => i.message) ?? []
+  test('nine streams', () => {
+    const nine = machine((p) => {
+      for (let i = 0; i < 7; i++) addStream(p, `s${i}`, `S ${i}`)
+    })
+    expect(messages(nine)).toEqual(['At most 7.'])
+  })
+  test('two streams of one id, a lead and a target of a stream that is gone', () => {
+    expect(messages(machine((p) => p.streams.push(newStream('board', 'Again'))))).toEqual([
+      'Two air streams share an id.',
+    ])
+    expect(messages(machine((p) => (p.streams = [])))).toEqual([
+      'A lead feeds an air stream that is not there.',
+    ])
+    expect(
+      messages(
+        machine((p) => p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'gone' }))),
+      ),
+    ).toEqual(['A target is about an air stream that is not there.'])
+  })
+  test('a loop of leads, and a lead that hangs on nothing', () => {
+    const loop = machine((p) => {
+      p.feed.push(
+        { ...newFeedPart('a', 'branch', 'b'), name: 'A' },
+        { ...newFeedPart('b', 'branch', 'a'), name: 'B' },
+      )
+    })
+    expect(messages(loop)).toEqual(['A feeds itself: a loop.'])
+    expect(messages(machine((p) => (p.sources = [])))).toEqual(['Board hangs on something that is not there.'])
+  })
+  test('a stream that is taken away takes its leads and targets along', () => {
+    const plan = machine((p) =>
+      p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'board' })),
+    )
+    removeStream(plan, 'board')
+    expect(plan).toMatchObject({ streams: [], feed: [], targets: [] })
+    expect(messages(plan)).toEqual([])
+  })
+})
+
+describe('several sources and the fans of every stream', () => {
+  test('each stream gets the voltage of its own rail, each rail the current of its own fans', () => {
+    const r = report(machine())
+    expect(r.streams.map((s) => [s.name, Math.round(s.volts!)])).toEqual([
+      ['Supply', 24],
+      ['Board', 12],
+    ])
+    const node = (id: string) => r.power.feed.nodes.find((n) => n.id === id)!
+    expect(node('rail-24').outA).toBeCloseTo(0.2, 3)
+    expect(node('rail-12').outA).toBeCloseTo(0.2, 3)
+    expect(r.power.loadRunA).toBeCloseTo(0.2, 3)
+  })
+  test('a 12 V fan of a further stream on the 24 V rail is a stop, by its name', () => {
+    const r = report(machine((p) => (p.feed[0]!.parentId = null)))
+    expect(told(r).find((f) => f.id === 'power-direct-too-high')).toMatchObject({
+      severity: 'stop',
+      subject: { name: 'Board' },
+      at: { station: 'power', part: 'lead-board' },
+    })
+    expect(r.stations.find((s) => s.key === 'power')!.state).toBe('stop')
+  })
+  test('a rail that is asked for too much is named; the other one is not', () => {
+    const r = report(machine((p) => (p.sources[0]!.iMaxA = 0.15)))
+    const over = told(r).filter((f) => f.id === 'power-overload')
+    expect(over.map((f) => f.subject?.name)).toEqual(['Rail 12'])
+  })
+  test('a node that is marked never stands in a station that is green', () => {
+    const r = report(machine((p) => (p.sources[0]!.nominalV = 30)))
+    expect(r.power.feed.nodes.some((n) => n.problems.some((p) => p.severity === 'stop'))).toBe(true)
+    expect(r.stations.find((s) => s.key === 'power')!.state).toBe('stop')
+  })
+  test('the drive of a further stream is set in its own lead, and taken out again', () => {
+    const faced = structuredClone(faceStream(machine(), 'board'))
+    setDrive(faced, { volts: 9, converterId: 'step' })
+    expect(faced.converter).toBeNull()
+    expect(faced.feed.map((f) => [f.id, f.parentId, f.outV])).toEqual([
+      ['step', 'rail-12', 9],
+      ['lead-board', 'step', null],
+    ])
+    expect(report(faceStream(faced, MAIN_STREAM)).streams[1]!.volts).toBeCloseTo(9, 1)
+    setDrive(faced, { volts: 12, converterId: 'other' })
+    expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([['lead-board', 'rail-12']])
+  })
+  test('a fan that is picked first gets its lead and its voltage in one go', () => {
+    const faced = structuredClone(
+      faceStream(
+        machine((p) => (p.feed = [])),
+        'board',
+      ),
+    )
+    setDrive(faced, { volts: 12, converterId: 'step' })
+    expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([
+      ['step', null],
+      ['lead-board', 'step'],
+    ])
+    expect(report(faceStream(faced, MAIN_STREAM)).streams[1]!.volts).toBeCloseTo(12, 1)
+  })
+  test('a converter that feeds others too stays as it is: the lead gets one of its own', () => {
+    const plan = machine((p) => {
+      p.feed.unshift({ ...newFeedPart('shared', 'converter', 'rail-12'), outV: 12 })
+      p.feed.push({ ...newFeedPart('lamp', 'load', 'shared'), currentA: 0.1 })
+      p.feed.find((f) => f.streamId)!.parentId = 'shared'
+    })
+    const faced = structuredClone(faceStream(plan, 'board'))
+    setDrive(faced, { volts: 7, converterId: 'own' })
+    expect(faced.feed.find((f) => f.id === 'shared')!.outV).toBe(12)
+    expect(faced.feed.find((f) => f.id === 'lead-board')!.parentId).toBe('own')
+  })
+})
+
+describe('the sound of the whole', () => {
+  const four = machine((p) => {
+    for (const [id, level] of [
+      ['tray', 31],
+      ['drum', 36],
+    ] as const) {
+      addStream(p, id, id)
+      Object.assign(p.streams.at(-1)!.job, { asIs: true, heardDbA: level })
+    }
+  })
+  test('four sources add by their energies, and are silenced the loudest first', () => {
+    const { sources, total, order } = report(four).sound
+    const levels = sources.map((s) => s.level!)
+    // 10 lg of the sum of 10^(L/10), by hand
+    const sum = (list: number[]) => 10 * Math.log10(list.reduce((s, l) => s + 10 ** (l / 10), 0))
+    expect(total).toBeCloseTo(sum(levels), 9)
+    expect(levels.slice(2)).toEqual([31, 36])
+    const loudest = levels.toSorted((a, b) => b - a)
+    expect(order.map((o) => o.level)).toEqual(loudest)
+    expect(order[0]!.left).toBeCloseTo(sum(loudest.slice(1)), 9)
+    expect(order.at(-1)!.left).toBeNull()
+  })
+  test('a fan of which nothing is known is not in the sum, and that is said', () => {
+    const r = report(
+      machine((p) => {
+        addStream(p, 'tray', 'Tray')
+        p.streams[1]!.job.asIs = true
+      }),
+    )
+    expect(r.sound.unknown).toEqual(['Tray'])
+    expect(r.sound.sources[2]!.basis).toBeNull()
+  })
+  test('what the others make is taken off the limit of the stream that is ranked', () => {
+    // 40 dB less 37 dB leaves 37 dB: half of the energy
+    expect(allowedLevel(40, 10 * Math.log10(10 ** 4 / 2))).toBeCloseTo(10 * Math.log10(10 ** 4 / 2), 9)
+    expect(allowedLevel(40, null)).toBe(40)
+    // others over the limit alone: another stream must be quietened first
+    expect(allowedLevel(40, 45)).toBe(40)
+    const limited = structuredClone(four)
+    limited.targets = [newTarget({ id: 'l', kind: 'level', limit: 40 })]
+    const others = [report(limited).sound.sources[1]!.level!, 31, 36]
+    const left = 10 ** 4 - others.reduce((s, l) => s + 10 ** (l / 10), 0)
+    expect(report(limited).selectionContext.levelLimit).toBeCloseTo(10 * Math.log10(left), 9)
+  })
+})
+
+describe('findings of several streams', () => {
+  test('each names its stream and leads to it; a job of one names none', () => {
+    const narrow = machine((p) => (p.streams[0]!.path[0]!.areaM2 = 0.0004))
+    const mine = told(report(narrow)).filter((f) => f.station === 'air-path')
+    expect(mine.length).toBeGreaterThan(0)
+    for (const f of mine) expect([f.stream?.name, f.at.stream]).toEqual(['Board', 'board'])
+    const alone = machine((p) => {
+      removeStream(p, 'board')
+      p.path[0]!.areaM2 = 0.0004
+    })
+    for (const f of told(report(alone))) expect(f.stream).toBeNull()
+  })
+  test('a stream that stays as it is is asked for no path and no need', () => {
+    const r = report(
+      machine((p) => {
+        addStream(p, 'tray', 'Tray')
+        Object.assign(p.streams[1]!.job, {
+          asIs: true,
+          existingFanId: 'twelve',
+          existingV: 12,
+          existingCount: 2,
+        })
+        feedStreams(p)
+        p.feed[1]!.parentId = 'rail-12'
+      }),
+    )
+    expect(told(r).filter((f) => f.stream?.id === 'tray')).toEqual([])
+    // but its current is drawn: two fans of 0.2 A beside the board's
+    expect(r.power.feed.nodes.find((n) => n.id === 'rail-12')!.outA).toBeCloseTo(0.6, 3)
+  })
+  test('what may stand in one stream is still told of another', () => {
+    const both = machine((p) => {
+      p.path[0]!.areaM2 = 0.0004
+      p.streams[0]!.path[0]!.areaM2 = 0.0004
+    })
+    const ids = (r: Report) =>
+      r.findings.findings.filter((f) => f.id === 'air-inlet-small').map((f) => f.stream?.id)
+    expect(ids(report(both))).toEqual(['main', 'board'])
+    both.job.known = [{ rule: 'air-inlet-small', subject: 'board', reason: 'It is wide behind' }]
+    expect(ids(report(both))).toEqual(['main'])
+  })
+})

@@ -1,0 +1,116 @@
+import type { Page } from '@playwright/test'
+import AxeBuilder from '@axe-core/playwright'
+import { addElement, choose, expect, pick, saved, test, type, undo } from './app'
+
+/** Presses what has the focus after being reached, as somebody without a mouse does. */
+async function press(page: Page, name: string | RegExp) {
+  const button = page.getByRole('button', { name }).first()
+  await button.focus()
+  await page.keyboard.press('Enter')
+}
+/** Shows another air stream by the arrow keys of the row of names. */
+async function show(page: Page, name: string) {
+  const radio = page.getByRole('radio', { name })
+  await radio.focus()
+  await page.keyboard.press('Space')
+  await expect(radio).toBeChecked()
+}
+const goTo = (page: Page, station: string) =>
+  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).first().press('Enter')
+
+/** A box to cool with a slot, a fan and a guard, and the quietest fan for it. */
+async function planStream(page: Page, heat: string) {
+  await goTo(page, 'Need')
+  await type(page, 'Heat released inside', heat)
+  await type(page, 'Highest temperature inside', '45 C')
+  await goTo(page, 'Air path')
+  await addElement(page, 'Opening')
+  await type(page, 'Free area', '12 x 3 cm')
+  await addElement(page, 'Fan')
+  await goTo(page, 'Line-up')
+  await press(page, /^Pick 1 × /)
+  await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
+}
+
+test('a machine with fans on two rails, from an empty job by keyboard', async ({ page, demo }) => {
+  await page.goto(`${demo.url}/begin`)
+  await page.getByRole('button', { name: 'Begin with an empty plan' }).press('Enter')
+  await page.waitForURL(/\/job\/[^/]+\/brief/)
+  const id = page.url().split('/')[4]!
+  // one stream: nothing of streams is seen but the offer
+  await expect(page.getByRole('region', { name: 'Air streams of this job' })).toHaveCount(0)
+  await planStream(page, '30 W')
+  await goTo(page, 'Power')
+  await choose(page, 'Kind of source', 'Rail of the equipment')
+  await type(page, 'Nominal voltage', '24 V')
+  await type(page, 'It can give', '1 A')
+  await press(page, '+ Source')
+  await type(page, 'Name', 'Board rail')
+  await type(page, 'Nominal voltage', '12 V')
+  await type(page, 'It can give', '0.8 A')
+
+  await goTo(page, 'Brief')
+  await press(page, 'Add an air stream')
+  await expect(page.getByLabel('Name of this air stream')).toBeFocused()
+  await type(page, 'Name of this air stream', 'Board')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('radio', { name: 'Board' })).toBeChecked()
+  await planStream(page, '12 W')
+
+  // the fans of the new stream hang straight on the first source until told otherwise
+  await goTo(page, 'Power')
+  await pick(page, page.getByLabel(/^Piece of the feed/), 'Step-down converter')
+  await choose(page, 'Hangs on', 'Board rail')
+  await expect(page.getByRole('region', { name: 'Wiring diagram' })).toContainText('Board rail')
+  await goTo(page, 'Brief')
+  const machine = page.getByRole('region', { name: 'Air streams of the machine' })
+  await expect(machine.getByRole('row').filter({ hasText: 'Board' })).toContainText('of the label')
+  await expect(machine).toContainText('All fans together')
+
+  // what is typed in one stream stays there; taking it away can be undone
+  await show(page, 'Main stream')
+  await goTo(page, 'Need')
+  await expect(page.getByLabel('Heat released inside')).toHaveValue('30 W')
+  await goTo(page, 'Brief')
+  await show(page, 'Board')
+  await press(page, 'Name, remove')
+  await press(page, 'Remove this stream')
+  await expect(page.getByRole('region', { name: 'Air streams of this job' })).toHaveCount(0)
+  await undo(page, 1)
+  await expect(page.getByRole('radio', { name: 'Board' })).toBeVisible()
+  await saved(page)
+  await page.reload()
+  await expect(page.getByRole('radio', { name: 'Board' })).toBeVisible()
+  await page.request.delete(`${demo.url}/api/jobs/${id}`)
+})
+
+test('the press of the print room: each stream on its own pages, the whole machine on the others', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/job/job-stencil-press/line-up`)
+  await show(page, 'Drum heater')
+  await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
+  await expect(page.getByRole('columnheader', { name: 'all, dB(A)' })).toBeVisible()
+  await goTo(page, 'Power')
+  const diagram = page.getByRole('region', { name: 'Wiring diagram' })
+  await expect(diagram).toContainText('Machine rail 24 V')
+  await expect(diagram).toContainText('Board rail 12 V')
+  await expect(diagram).toContainText('2 × Bracken 80')
+  // a 12 V fan hung on the 24 V rail is told by name, and leads to its lead
+  await pick(page, page.getByLabel(/^Piece of the feed/), 'Board fan')
+  await choose(page, 'Hangs on', 'Machine rail 24 V')
+  await page.getByRole('button', { name: /^Findings: [1-9]\d* stop/ }).click()
+  await expect(page.getByRole('dialog')).toContainText('Board fan: 12 V fan straight on 24 V')
+  await page.keyboard.press('Escape')
+  await undo(page, 1)
+  await goTo(page, 'Brief')
+  await show(page, 'Drying tray')
+  await expect(page.getByLabel('Heard of it alone')).toHaveValue('31 dB(A)')
+  for (const path of ['brief', 'line-up', 'power']) {
+    await page.goto(`${demo.url}/job/job-stencil-press/${path}`)
+    await expect(page.locator('main')).toBeVisible()
+    const { violations } = await new AxeBuilder({ page }).analyze()
+    expect(violations.map((v) => `${path}: ${v.id} ${v.nodes[0]?.html}`)).toEqual([])
+  }
+})
