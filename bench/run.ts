@@ -11,6 +11,8 @@ import { defaultRank, modelShelf, rankShelf } from '#core/selection'
 import { diagramOf, feedOf } from '#core/supply'
 import { fanArrayOf } from '#core/system'
 import {
+  addStream,
+  feedStreams,
   MAIN_STREAM,
   newElement,
   newFeedPart,
@@ -243,6 +245,27 @@ function bigFeed(): PlanDocument {
   return big
 }
 const fed = bigFeed()
+
+/** The same with three further streams, their fans among the parts of the feed. */
+function bigMachine(): PlanDocument {
+  const big = structuredClone(fed)
+  for (let i = 0; i < 3; i++) {
+    addStream(big, `stream-${i}`, `Stream ${i}`)
+    Object.assign(big.streams.at(-1)!, { path: big.path, branches: big.branches, selection: big.selection })
+  }
+  feedStreams(big)
+  return big
+}
+const four = bigMachine()
+const [ofOne, ofFour] = [fed, four].map((p) =>
+  time(() => computeReport({ shown: null, plan: p, fans: demoFans }), 41),
+) as [number, number]
+line(
+  'report of four streams and 60 feed parts over that of one',
+  `${(ofFour / ofOne).toFixed(1)} x`,
+  'under 4 x',
+  ofFour < 4 * ofOne,
+)
 const fedArray = fanArrayOf(fed.selection!, demoFans)
 if (!fedArray.ok) throw new Error(fedArray.reason)
 const fedFans = [{ stream: MAIN_STREAM, selection: fed.selection!, fanArray: fedArray.fanArray }]

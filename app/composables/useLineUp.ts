@@ -1,5 +1,5 @@
 import { useLocalStorage } from '@vueuse/core'
-import { setDrive } from '#core/document'
+import { setDrive, type FanSelection } from '#core/document'
 import {
   defaultRank,
   noFilter,
@@ -50,6 +50,8 @@ export interface RankChoice {
   objective: Objective
   drive: DriveMode
   pairs: boolean
+  /** the most fans alike side by side that are tried */
+  most: number
   weights: Weights
   filter: ShelfFilter
   columns: RankColumn[]
@@ -58,6 +60,7 @@ const firstChoice = (): RankChoice => ({
   objective: 'quietest',
   drive: 'any',
   pairs: false,
+  most: defaultRank.counts.length,
   weights: { ...defaultRank.weights },
   filter: { ...noFilter, fits: true },
   columns: ['flow', 'level', 'margin', 'cost'],
@@ -81,6 +84,7 @@ export function useLineUp() {
     weights: { ...choice.weights },
     drive: choice.drive,
     pairs: choice.pairs,
+    counts: Array.from({ length: choice.most }, (_, i) => i + 1),
     filter: { ...choice.filter },
     rails: railsOf(plan.value),
     places: plan.value.path.filter((e) => e.kind === 'fan').length > 1,
@@ -106,39 +110,26 @@ export function useLineUp() {
     comparedKeys.value.flatMap((key) => rows.value.find((c) => candidateKey(c) === key) ?? []),
   )
 
-  /** Takes a group: the feed follows, so that the chain stays one. */
-  function selection(c: Candidate) {
-    const fanV = Number(c.driveV.toFixed(2))
+  /** Puts a selection in: the feed follows, so that the chain stays one. */
+  function take(chosen: Omit<FanSelection, 'id'>) {
     store.change((d) => {
-      d.selection = {
-        id: d.selection?.id ?? newId('pick'),
-        fanId: c.fanId,
-        secondFanId: c.secondId,
-        count: c.count,
-        arrangement: c.arrangement,
-        driveV: fanV,
-        duty: c.duty,
-      }
-      setDrive(d, { volts: fanV, converterId: newId('converter') })
+      d.selection = { id: d.selection?.id ?? newId('pick'), ...chosen }
+      setDrive(d, { volts: chosen.driveV, converterId: newId('converter') })
     })
+  }
+  /** Takes a group. */
+  function selection(c: Candidate) {
+    const { fanId, secondId, count, arrangement, duty } = c
+    const driveV = Number(c.driveV.toFixed(2))
+    take({ fanId, secondFanId: secondId, count, arrangement, duty, driveV })
     landIn('.ranks tr.picked .take')
   }
   /** Takes a fan that was just made: one of it, at its rated voltage. */
   function takeNew(fanId: string) {
     const fan = shelf.known.find((f) => f.id === fanId)
     if (!fan) return
-    store.change((d) => {
-      d.selection = {
-        id: d.selection?.id ?? newId('pick'),
-        fanId,
-        secondFanId: null,
-        count: 1,
-        arrangement: 'single',
-        driveV: fan.ratedV,
-        duty: null,
-      }
-      setDrive(d, { volts: fan.ratedV, converterId: newId('converter') })
-    })
+    const driveV = fan.ratedV
+    take({ fanId, secondFanId: null, count: 1, arrangement: 'single', duty: null, driveV })
     useToast().show(`${fan.model} is picked.`, { action: { label: 'Undo', run: store.undo } })
   }
   /** Every filter off. */

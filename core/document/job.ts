@@ -165,7 +165,7 @@ const waterShape = {
 const keepShape = {
   keepBasis: z.enum(['existing-fan', 'temperature', 'typed']).default('existing-fan'),
   existingFanId: maybe(idSchema),
-  existingCount: whole(1, 12).default(1),
+  existingCount: whole(1, 16).default(1),
   existingV: maybe(limits.voltage),
   measuredRiseK: maybe(z.number().gt(0, 'A rise must be above zero.').max(150, 'Not above 150 K.')),
   typedFlowM3s: maybe(limits.flow),

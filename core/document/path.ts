@@ -117,7 +117,7 @@ export const calibrationSchema = z.object({
   used: z.boolean().default(true),
   /** the fan that ran, and how */
   fanId: maybe(idSchema),
-  count: whole(1, 12).default(1),
+  count: whole(1, 16).default(1),
   volts: maybe(limits.voltage),
   /** one delivered flow */
   flowM3s: maybe(lossPointSchema.shape.flowM3s),

@@ -7,7 +7,7 @@ export const selectionSchema = z.object({
   fanId: idSchema,
   /** the other one of an unlike pair */
   secondFanId: maybe(idSchema),
-  count: whole(1, 12).default(1),
+  count: whole(1, 16).default(1),
   /**
    * side by side, one behind the other at one place, or one at each of two places of the path (pressures add, no stage
    * disturbs the other)

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import type { Fan } from '#core/document'
+import { planJsonSchema } from '#shared/schemas/plan'
 import { columns, detectColumn, detectColumns } from './columns'
 import { fanId, readRow, sameFan } from './rows'
 import {
@@ -119,9 +120,12 @@ describe('a table from elsewhere', () => {
   }, 60_000)
 })
 
-test('the published JSON Schema is that of the file', () => {
-  expect(JSON.parse(readFileSync('docs/shelf.schema.json', 'utf8'))).toEqual(
-    JSON.parse(JSON.stringify(shelfJsonSchema())),
+test.each([
+  ['shelf', shelfJsonSchema],
+  ['plan', planJsonSchema],
+])('the published JSON Schema of %s files is that of the file', (name, schema) => {
+  expect(JSON.parse(readFileSync(`docs/${name}.schema.json`, 'utf8'))).toEqual(
+    JSON.parse(JSON.stringify(schema())),
   )
 })
 

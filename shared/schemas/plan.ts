@@ -11,3 +11,5 @@ export const newVariantSchema = z.object({
 /** A job from nothing but its name, or one from a plan file. */
 export const newJobSchema = z.object({ name: shortText.min(1, 'A job needs a name.') })
 export const planFileSchema = z.object({ plan: planSchema, fans: z.array(fanSchema).max(100).default([]) })
+/** The same as a JSON Schema, for other programs: docs/plan.schema.json. */
+export const planJsonSchema = () => z.toJSONSchema(planFileSchema, { io: 'input', reused: 'ref' })

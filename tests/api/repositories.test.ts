@@ -311,7 +311,9 @@ describe('a data directory of the first version', () => {
         keepBasis: 'typed',
       },
       path: [{ ...newElement('hole', 'opening'), name: 'Hole', basis: 'measured', areaM2: 0.006 }],
-      targets: [{ id: 't', kind: 'temperature', limit: 40, place: 'inside', setBy: '', why: '' }],
+      targets: [
+        { id: 't', kind: 'temperature', limit: 40, place: 'inside', streamId: null, setBy: '', why: '' },
+      ],
     })
     await now.close()
     rmSync(dir, { recursive: true, force: true })

@@ -70,7 +70,7 @@ test('a machine with fans on two rails, from an empty job by keyboard', async ({
   // what is typed in one stream stays there; taking it away can be undone
   await show(page, 'Main stream')
   await goTo(page, 'Need')
-  await expect(page.getByLabel('Heat released inside')).toHaveValue('30 W')
+  await expect(page.getByLabel('Heat released inside', { exact: true })).toHaveValue('30 W')
   await goTo(page, 'Brief')
   await show(page, 'Board')
   await press(page, 'Name, remove')

@@ -80,6 +80,11 @@ const filtered = computed(() => {
       <div class="fields tight">
         <TextField v-model="choice.filter.text" label="Maker, model or note" />
         <ChoiceField
+          v-model="choice.most"
+          label="Fans side by side"
+          :options="[1, 2, 4, 8, 16].map((n) => ({ value: n, label: n === 1 ? 'one' : `up to ${n}` }))"
+        />
+        <ChoiceField
           v-model="choice.filter.wires"
           label="Wires"
           :options="[

@@ -34,3 +34,9 @@ ALTER TABLE further_source
   ADD COLUMN position integer NOT NULL CHECK (position BETWEEN 0 AND 6),
   ADD PRIMARY KEY (job_id, id),
   ADD FOREIGN KEY (job_id) REFERENCES job ON DELETE CASCADE;
+
+-- up to sixteen fans in a group
+ALTER TABLE fan_selection DROP CONSTRAINT pick_count_check;
+ALTER TABLE fan_selection ADD CONSTRAINT fan_selection_count_check CHECK (count BETWEEN 1 AND 16);
+ALTER TABLE calibration DROP CONSTRAINT calibration_count_check;
+ALTER TABLE calibration ADD CONSTRAINT calibration_count_check CHECK (count BETWEEN 1 AND 16);
