@@ -20,8 +20,24 @@ import { MAIN_STREAM, streamList, streamParts } from './stream'
 /** What the verdict is judged by. */
 export const targetSchema = z.object({
   id: idSchema,
-  kind: z.enum(['temperature', 'level', 'flow', 'runtime', 'money', 'thickness']),
+  kind: z.enum([
+    'temperature',
+    'level',
+    'flow',
+    'pressure',
+    'runtime',
+    'time',
+    'rotation',
+    'current',
+    'power',
+    'money',
+    'thickness',
+  ]),
   limit: within(-60, 1e8),
+  /** at least or at most; null: as is usual of its kind */
+  sense: maybe(z.enum(['least', 'most'])),
+  /** operating stage that it is judged in; '': whichever is worst */
+  stage: line,
   place: line,
   /** a further air stream that it is about; null: the first one, or the whole machine */
   streamId: maybe(idSchema),

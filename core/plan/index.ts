@@ -2,7 +2,7 @@
 export { computeReport, type Report } from './report'
 export { targetStart } from './target-start'
 export type { ElementReport } from './path-report'
-export { wholeWith, type MachineSound, type SoundSource } from './machine-sound'
+export { wholeWith } from './machine-sound'
 export type { StreamSummary } from './stream-summary'
 export type { RibbonSegment } from './ribbon'
 export { goalNames, type Station, type StationState } from './stations'

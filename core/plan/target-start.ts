@@ -24,6 +24,16 @@ export function targetStart(kind: TargetKind, plan: PlanDocument, report: Report
       return job.roomDbA ?? QUIET_DBA
     case 'flow':
       return report?.need.wanted ?? report?.selection?.served.value ?? 0.01
+    case 'pressure':
+      return report?.selection?.candidate.pressure ?? 10
+    case 'time':
+      return job.clearS ?? HOUR
+    case 'rotation':
+      return report?.selection?.fanArray.model.fan.ratedRpm ?? 1500
+    case 'current':
+      return report?.power.loadRunA ?? 0.5
+    case 'power':
+      return report?.selection?.candidate.powerW ?? 5
     case 'runtime':
       return battery?.wishedS ?? Math.max(1, job.hoursPerDay) * HOUR
     case 'money':

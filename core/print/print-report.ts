@@ -10,7 +10,7 @@ import {
 import { maintenanceTasks } from './maintenance'
 import type { Comparison, TargetResult } from '#core/verification'
 import type { PlanDocument, Run } from '#core/document'
-import { rankNoiseSources, upgradeRungs, targetNames, targetQuantity } from '#core/verification'
+import { rankNoiseSources, upgradeRungs, targetNames, targetQuantity, wantsLeast } from '#core/verification'
 import type { Report } from '#core/plan'
 import { readingNames } from '#core/document'
 import { goalNames } from '#core/plan'
@@ -111,8 +111,8 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
         const q = targetQuantity[t.target.kind]
         const m = t.measured
         return [
-          [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', '),
-          `${t.target.kind === 'flow' || t.target.kind === 'runtime' ? 'at least' : 'at most'} ${show(t.target.limit, q)}`,
+          [targetNames[t.target.kind], t.target.place, t.target.stage].filter(Boolean).join(', '),
+          `${wantsLeast(t.target) ? 'at least' : 'at most'} ${show(t.target.limit, q)}`,
           !m
             ? '–'
             : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${halfWords(m.halfWidth, q, units)}`,
@@ -136,7 +136,7 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
                   low: value - halfWidth,
                   high: value + halfWidth,
                   limit: t.target.limit,
-                  least: t.target.kind === 'flow' || t.target.kind === 'runtime',
+                  least: wantsLeast(t.target),
                   words: `${show(value, targetQuantity[t.target.kind])}, ${verdictName(t)}`,
                 }
               }),

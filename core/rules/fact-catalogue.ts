@@ -552,7 +552,11 @@ export const factCatalogue = {
     quantity: 'temperature',
     symbol: '°C',
   },
-  'target.kind': { unit: 'text', meaning: 'temperature, level, flow, runtime, money, thickness' },
+  'target.kind': {
+    unit: 'text',
+    meaning: 'temperature, level, flow, pressure, runtime, time, current, power, money, thickness',
+  },
+  'target.sense': { unit: 'text', meaning: 'least or most: on which side of its number it is met' },
   'target.limit': { unit: '1', meaning: 'the target, in its own unit' },
   'target.predicted': { unit: '1', meaning: 'what the plan predicts of it' },
   'target.low': { unit: '1', meaning: 'lower end of what is predicted' },

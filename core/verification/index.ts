@@ -18,6 +18,7 @@ export {
   latestRun,
   targetFigure,
   targetNames,
+  wantsLeast,
   targetQuantity,
   targetReading,
   type TargetResult,

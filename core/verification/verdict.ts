@@ -170,10 +170,18 @@ export const targetReading: Partial<Record<TargetKind, ReadingQuantity>> = {
   temperature: 'temperature',
   level: 'level',
   flow: 'flow',
+  pressure: 'pressure',
   runtime: 'duration',
+  time: 'duration',
+  rotation: 'rotation',
+  current: 'current',
+  power: 'power',
 }
-/** Targets that want at least their number. */
-const atLeast: TargetKind[] = ['flow', 'runtime']
+/** Kinds of which usually at least the number is wanted. */
+const usuallyLeast: TargetKind[] = ['flow', 'pressure', 'runtime']
+/** Whether a target wants at least its number; else at most. */
+export const wantsLeast = ({ kind, sense }: Target): boolean =>
+  sense === null ? usuallyLeast.includes(kind) : sense === 'least'
 
 /** What the pick itself costs and measures; null where its sheet is silent. */
 export interface Bought {
@@ -187,7 +195,7 @@ function speaksOf(target: Target, run: Run, { place }: Reading): boolean {
   // one air goes through the whole path; a level is moved by its distance; not every time is a running time
   if (target.kind === 'level') return run.distanceM !== null
   if (target.kind === 'runtime') return RUNNING_TIME.test(place)
-  return target.kind !== 'temperature'
+  return target.kind === 'flow'
 }
 /** Places of a duration that is how long it ran: not how long a pull-down or a clear-out took. */
 const RUNNING_TIME = /batter|charge|pack|bank|cell|running|runtime/i
@@ -203,12 +211,13 @@ function readingsFor(
   const ofKind = runs.flatMap((run) =>
     run.readings
       .filter((r) => r.quantity === targetReading[target.kind] && !r.source)
+      .filter((r) => !target.stage || samePlace(r.stage || run.stage, target.stage))
       .map((reading) => ({ run, reading })),
   )
   const there = ofKind.filter((x) => target.place && samePlace(x.reading.place, target.place))
   const speaking = there.length ? there : ofKind.filter((x) => speaksOf(target, x.run, x.reading))
   const pool = speaking.toSorted((a, b) => readingMean(b.reading) - readingMean(a.reading))
-  const worst = atLeast.includes(target.kind) ? pool.at(-1) : pool[0]
+  const worst = wantsLeast(target) ? pool.at(-1) : pool[0]
   return {
     found: worst
       ? pool.filter((x) => readingKey(x.run, x.reading) === readingKey(worst.run, worst.reading))
@@ -337,11 +346,15 @@ function verdictOf(
   found: readonly { run: Run; reading: Reading }[],
 ): Pick<TargetResult, 'verdict' | 'why' | 'looks'> {
   const looks = unsure(target.kind, found)
+  if (upperBoundOnly && wantsLeast(target))
+    return value + halfWidth < target.limit
+      ? { verdict: 'not-met', why: 'Even the upper bound is under the target.', looks: [] }
+      : { verdict: 'not-decided', why: 'Only an upper bound was measured.', looks: [] }
   if (upperBoundOnly)
     return value + halfWidth <= target.limit
       ? { verdict: 'met', why: 'Even the upper bound is within the target.', looks }
       : { verdict: 'not-decided', why: 'Only an upper bound was measured.', looks: [] }
-  const sense = atLeast.includes(target.kind) ? 'at-least' : 'at-most'
+  const sense = wantsLeast(target) ? 'at-least' : 'at-most'
   const verdict = targetVerdict(target.limit, sense, value, halfWidth)
   const runs = found.map((x) => x.run)
   const open = target.kind === 'temperature' ? noEnd(runs, verdict, value - halfWidth - target.limit) : ''
@@ -356,7 +369,12 @@ export const targetNames: Record<TargetKind, string> = {
   temperature: 'Temperature',
   level: 'Sound level',
   flow: 'Airflow',
+  pressure: 'Pressure',
   runtime: 'Running time',
+  time: 'Time it takes',
+  rotation: 'Speed',
+  current: 'Current',
+  power: 'Power',
   money: 'Money',
   thickness: 'Thickness',
 }
@@ -364,7 +382,12 @@ export const targetQuantity: Record<TargetKind, Quantity> = {
   temperature: 'temperature',
   level: 'level',
   flow: 'flow',
+  pressure: 'pressure',
   runtime: 'duration',
+  time: 'duration',
+  rotation: 'rotation',
+  current: 'current',
+  power: 'power',
   money: 'money',
   thickness: 'length',
 }

@@ -38,6 +38,8 @@ const formulas: Record<string, (v: Values, f: Figure) => number> = {
   'ρ = (p − pv)/(287.05·T) + pv/(461.52·T)': (v) => airDensity(v.t!, v.p!, v.RH!)!,
   'Q = n · V': (v) => (v.n! * v.V!) / HOUR,
   'Q_plan = Q · (1 + m)': (v) => v.Q! * (1 + v.m!),
+  'Q = Q_now · (P/(Δt + g) − UA) / (P/Δt − UA)': (v) =>
+    (v.Q_now! * (v.P! / (v.Δt! + v.g!) - v.UA!)) / (v.P! / v.Δt! - v.UA!),
   'Q_plan = target': (v) => v.target!,
   'n = Q/V': (v) => (v.Q! * HOUR) / v.V!,
   't = V·K/Q · ln(1/share)': (v) => ((v.V! * v.K!) / v.Q!) * Math.log(1 / v.share!),

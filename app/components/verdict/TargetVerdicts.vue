@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { targetFigure, targetNames, targetQuantity, type TargetResult } from '#core/verification'
+import { targetFigure, targetNames, targetQuantity, wantsLeast, type TargetResult } from '#core/verification'
 import { sureWords, verdictName } from '#core/print'
 
 /** Target by target: wanted, measured with its range, verdict. */
 defineProps<{ targets: TargetResult[] }>()
 const { show } = useUnits()
 const marks = { met: 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-measured': 'not-begun' } as const
-const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind === 'runtime'
 </script>
 
 <template>
@@ -23,10 +22,13 @@ const atLeast = (t: TargetResult) => t.target.kind === 'flow' || t.target.kind =
       <tbody>
         <tr v-for="t in targets" :key="t.target.id">
           <td class="wide">
-            {{ targetNames[t.target.kind] }}<span class="small soft block">{{ t.target.place }}</span>
+            {{ targetNames[t.target.kind]
+            }}<span class="small soft block">{{
+              [t.target.place, t.target.stage].filter(Boolean).join(', ')
+            }}</span>
           </td>
           <td class="num" data-label="wanted">
-            {{ atLeast(t) ? '≥' : '≤' }} {{ show(t.target.limit, targetQuantity[t.target.kind]) }}
+            {{ wantsLeast(t.target) ? '≥' : '≤' }} {{ show(t.target.limit, targetQuantity[t.target.kind]) }}
           </td>
           <td class="num" data-label="measured">
             <FigureValue

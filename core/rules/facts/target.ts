@@ -3,13 +3,16 @@ import type { Target } from '#core/document'
 import { goalNeeds } from '#core/requirement'
 import { riseFigure } from '#core/selection'
 import { arrayCost } from '#core/system'
-import { targetNames, targetQuantity } from '#core/verification'
+import { targetNames, targetQuantity, wantsLeast } from '#core/verification'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** Every target against what the plan predicts, before anything is built. */
 
 /** Places that are not inside. */
 const ROOM = /room|intake|ambient|outside|outdoors/i
+
+/** Places where the current of everything is read, not that of the fans. */
+const SOURCE = /source|supply|rail|plug|adapter|battery|pack|all/i
 
 /** What is predicted, and between what it lies. */
 type Predicted = Pick<Figure, 'value' | 'low' | 'high'>
@@ -37,7 +40,7 @@ function temperatureOf(
 }
 
 function predictionFor(sources: FactSources, target: Target): Predicted | null {
-  const { runtime, operation, system } = sources
+  const { runtime, operation, system, power } = sources
   switch (target.kind) {
     case 'temperature':
       return temperatureOf(sources, target)
@@ -47,9 +50,17 @@ function predictionFor(sources: FactSources, target: Target): Predicted | null {
       return system.fanArray && exactly(arrayCost(system.fanArray))
     case 'thickness':
       return operation.candidate && exactly(operation.candidate.thicknessM)
-    // the need and the noise rules hold these
+    case 'pressure':
+      return operation.candidate && exactly(operation.candidate.pressure)
+    case 'current':
+      return exactly(SOURCE.test(target.place) ? power.loadWorstA : power.fanRunA)
+    case 'power':
+      return SOURCE.test(target.place) ? null : operation.candidate && exactly(operation.candidate.powerW)
+    // the need and the noise rules hold the first two; the others are only measured
     case 'flow':
     case 'level':
+    case 'time':
+    case 'rotation':
       return null
   }
 }
@@ -59,6 +70,7 @@ function factsOf(sources: FactSources, target: Target): SiFacts {
   const predicted = predictionFor(sources, target)
   return {
     'target.kind': target.kind,
+    'target.sense': wantsLeast(target) ? 'least' : 'most',
     'target.limit': target.limit,
     'target.predicted': predicted?.value ?? undefined,
     'target.low': predicted?.low ?? undefined,
@@ -73,7 +85,7 @@ export function targetSubjects(sources: FactSources): SiSubject[] {
     return {
       kind: 'target',
       id: target.id,
-      name: [targetNames[target.kind], target.place].filter(Boolean).join(', '),
+      name: [targetNames[target.kind], target.place, target.stage].filter(Boolean).join(', '),
       at: { station: 'need' },
       facts: factsOf(sources, target),
       quantities: {

@@ -1,5 +1,5 @@
 import type { FlowMethod, ReadingQuantity } from '#core/document'
-import { type Figure, figure } from '#core/figure'
+import type { Figure } from '#core/figure'
 import type { Quantity } from '#core/units'
 
 /** From what an instrument shows to what a run wants to know, each with its working. One table: the screen asks and shows, nothing else. */

@@ -40,3 +40,11 @@ ALTER TABLE fan_selection DROP CONSTRAINT pick_count_check;
 ALTER TABLE fan_selection ADD CONSTRAINT fan_selection_count_check CHECK (count BETWEEN 1 AND 16);
 ALTER TABLE calibration DROP CONSTRAINT calibration_count_check;
 ALTER TABLE calibration ADD CONSTRAINT calibration_count_check CHECK (count BETWEEN 1 AND 16);
+
+-- targets of further kinds, each in its own sense and stage
+ALTER TABLE target DROP CONSTRAINT target_kind_check;
+ALTER TABLE target ADD CONSTRAINT target_kind_check CHECK (kind IN ('temperature', 'level', 'flow', 'pressure', 'runtime',
+  'time', 'rotation', 'current', 'power', 'money', 'thickness'));
+ALTER TABLE target
+  ADD COLUMN sense text CHECK (sense IN ('least', 'most')),
+  ADD COLUMN stage text NOT NULL DEFAULT '';
