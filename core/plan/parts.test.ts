@@ -327,6 +327,7 @@ describe('facts', () => {
     const operation = operationOf(plan, system, r.selectionContext, r.power.fanV)
     const { power, runtime, verdict, fans, needEnv, selectionContext: context } = r
     return planFacts({
+      machineDbA: null,
       plan,
       fans,
       needEnv,

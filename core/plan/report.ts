@@ -145,7 +145,9 @@ export function computeReport(input: PlanInput): ReportResult {
   const { streams, sound } = streamsRunning(bases, feed)
   const runtime = runningTime(home, streams[0]!.power)
   const verdict = computeVerdict(home, boughtBy(bases))
-  const findings = findingsOf(streams.map((s) => ({ ...s, runtime, verdict })))
+  const findings = findingsOf(
+    streams.map((s) => ({ ...s, runtime, verdict, machineDbA: streams.length > 1 ? sound.total : null })),
+  )
   const shown = streams.find((s) => facedStream(s.plan) === front)!
   const { plan, system, needEnv, requirement, context, power, operation, fanName } = shown
   const { fanArray } = system

@@ -299,6 +299,29 @@ describe('findings of several streams', () => {
     // but its current is drawn: two fans of 0.2 A beside the board's
     expect(r.power.feed.nodes.find((n) => n.id === 'rail-12')!.outA).toBeCloseTo(0.6, 3)
   })
+  test('the level target is held against all fans together, and told once', () => {
+    // two fans of about 34 and 30 dB: each is under 35.0, both together are over it
+    const r = report(machine((p) => p.targets.push(newTarget({ id: 'l', kind: 'level', limit: 35.2 }))))
+    expect(r.sound.sources.every((s) => s.level! < 35.2)).toBe(r.sound.total! > 35.2)
+    const missed = told(r).filter((f) => f.id === 'noise-target-missed')
+    expect(missed.map((f) => [f.subject?.id, f.stream])).toEqual([['l', null]])
+  })
+  test('a target of a further stream is held against that stream', () => {
+    const of = (streamId: string | null) =>
+      report(
+        machine((p) => {
+          Object.assign(p.streams[0]!.job, { heatW: 300, insideMaxC: 60 })
+          Object.assign(p.job, { heatW: 1, insideMaxC: 60 })
+          p.targets.push(newTarget({ id: 't', kind: 'temperature', limit: 25, place: 'inside', streamId }))
+        }),
+      )
+    const hotter = (r: Report) =>
+      told(r)
+        .filter((f) => f.id === 'target-hotter')
+        .map((f) => f.stream?.name)
+    expect(hotter(of('board'))).toEqual(['Board'])
+    expect(hotter(of(null))).toEqual([])
+  })
   test('what may stand in one stream is still told of another', () => {
     const both = machine((p) => {
       p.path[0]!.areaM2 = 0.0004

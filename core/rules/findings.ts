@@ -106,7 +106,9 @@ function openFacts(notChecked: readonly Unjudged[]): OpenFact[] {
 }
 
 const groupsOfStream = allRuleGroups.filter((g) => streamGroups.includes(g.key))
-const groupsOfMachine = allRuleGroups.filter((g) => !streamGroups.includes(g.key))
+const groupsOfMachine = allRuleGroups.filter(
+  (g) => !streamGroups.includes(g.key) || g.key === 'noise' || g.key === 'targets',
+)
 /** What is asked of a stream: nothing of one that stays as it is, the whole machine's with the first one. */
 const groupsFor = ({ plan }: FactSources, first: boolean): readonly RuleGroup[] => {
   const asIs = plan.job.asIs && plan.streams.length > 0
@@ -177,8 +179,10 @@ const knownReason = ({ job }: PlanDocument, finding: Finding): string =>
   job.known.find((k) => k.rule === finding.id && k.subject === subjectKey(finding))?.reason ?? ''
 
 /** The stream that a finding of a plan speaks of. */
-const streamOf = (plan: PlanDocument, { group }: Fired): Finding['stream'] =>
-  plan.streams.length && streamGroups.includes(group) ? { id: facedStream(plan), name: streamName(plan) } : null
+const streamOf = (plan: PlanDocument, { group, subject }: Fired): Finding['stream'] =>
+  plan.streams.length && streamGroups.includes(group) && !(subject?.kind === 'target' && group === 'noise')
+    ? { id: facedStream(plan), name: streamName(plan) }
+    : null
 
 function asFinding(plan: PlanDocument, fired: Fired): Finding {
   const own = fired.subject?.at?.element

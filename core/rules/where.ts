@@ -35,7 +35,7 @@ const groupStation: Record<string, StationKey> = {
 export const stationOfGroup = (group: string): StationKey => groupStation[group] ?? 'brief'
 
 /** Rule groups that speak of one air stream; the others speak of the whole machine. */
-export const streamGroups = ['need', 'air-path', 'fan', 'noise', 'fit', 'breathing']
+export const streamGroups = ['need', 'air-path', 'fan', 'noise', 'fit', 'breathing', 'targets']
 
 type Place = [station: StationKey, field?: string]
 const brief = (field: string): Place => ['brief', field]

@@ -22,6 +22,8 @@ export interface FactSources {
   power: PowerState
   runtime: RunningTime
   verdict: VerdictReport
+  /** all fans together at the listener where several air streams have some, dB(A); null else */
+  machineDbA: number | null
 }
 
 /** Facts in SI units: null is "not told, though it could be", undefined (or not named) "does not exist here". */

@@ -1,5 +1,5 @@
 import type { Figure } from '#core/figure'
-import type { Target } from '#core/document'
+import { facedStream, MAIN_STREAM, type Target } from '#core/document'
 import { goalNeeds } from '#core/requirement'
 import { riseFigure } from '#core/selection'
 import { arrayCost } from '#core/system'
@@ -66,7 +66,12 @@ function predictionFor(sources: FactSources, target: Target): Predicted | null {
 }
 
 function factsOf(sources: FactSources, target: Target): SiFacts {
-  if (target.kind === 'level') return { 'noise.target': target.limit }
+  // the listener hears all of the machine
+  if (target.kind === 'level')
+    return {
+      'noise.target': target.limit,
+      ...(sources.machineDbA === null ? {} : { 'noise.level': sources.machineDbA }),
+    }
   const predicted = predictionFor(sources, target)
   return {
     'target.kind': target.kind,
@@ -78,9 +83,12 @@ function factsOf(sources: FactSources, target: Target): SiFacts {
   }
 }
 
-/** Every target of the job by itself. */
+/** Every target of the stream in front by itself; those of the whole machine stand with the first one. */
 export function targetSubjects(sources: FactSources): SiSubject[] {
-  return sources.plan.targets.map((target): SiSubject => {
+  const { plan } = sources
+  const front = facedStream(plan)
+  const mine = plan.targets.filter((t) => (t.streamId ?? MAIN_STREAM) === front)
+  return mine.map((target): SiSubject => {
     const quantity = targetQuantity[target.kind]
     return {
       kind: 'target',
