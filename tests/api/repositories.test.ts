@@ -312,7 +312,17 @@ describe('a data directory of the first version', () => {
       },
       path: [{ ...newElement('hole', 'opening'), name: 'Hole', basis: 'measured', areaM2: 0.006 }],
       targets: [
-        { id: 't', kind: 'temperature', limit: 40, place: 'inside', streamId: null, sense: null, stage: '', setBy: '', why: '' },
+        {
+          id: 't',
+          kind: 'temperature',
+          limit: 40,
+          place: 'inside',
+          streamId: null,
+          sense: null,
+          stage: '',
+          setBy: '',
+          why: '',
+        },
       ],
     })
     await now.close()

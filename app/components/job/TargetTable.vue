@@ -184,10 +184,9 @@ function remove(id: string) {
 <style scoped>
 .target {
   display: grid;
-  grid-template-columns: minmax(142px, 1.2fr) minmax(70px, 0.8fr) minmax(62px, 0.7fr) minmax(
-      84px,
-      1.3fr
-    ) auto auto;
+  grid-template-columns:
+    minmax(142px, 1.2fr) minmax(70px, 0.8fr) minmax(62px, 0.7fr) minmax(84px, 1.3fr)
+    auto auto;
   gap: 8px;
   align-items: end;
 }
