@@ -1,7 +1,7 @@
 import type { InjectionKey } from 'vue'
 import { wrap, type Remote } from 'comlink'
 import { bandAt, type Improvement, type Remedy, type Sensitivity, type UncertaintyReport } from '#core/advice'
-import { fanIdsOf, type PlanDocument } from '#core/document'
+import { faceStream, fanIdsOf, MAIN_STREAM, type PlanDocument } from '#core/document'
 import { pathCurve, pathDrop, type PathCurvePoint } from '#core/system'
 import type { Report } from '#core/plan'
 import type { Finding } from '#core/rules'
@@ -42,9 +42,15 @@ export function usePlanWorker() {
       shown: structuredClone(toRaw(shelf.shown)),
     }
   }
+  // a finding is mended in its own air stream, one of the whole machine from the first
   const remedies = async (finding: Finding) =>
     job.plan
-      ? remote.remedies(inputOf(job.plan), JSON.parse(JSON.stringify(finding)) as Finding).catch(() => [])
+      ? remote
+          .remedies(
+            inputOf(faceStream(job.plan, finding.stream?.id ?? MAIN_STREAM)),
+            JSON.parse(JSON.stringify(finding)) as Finding,
+          )
+          .catch(() => [])
       : []
   async function ask() {
     if (!job.plan) return

@@ -1,7 +1,7 @@
 import { createPinia, defineStore, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import * as vue from 'vue'
-import { newPlan, newTarget, type PlanDocument } from '#core/document'
+import { faceStream, MAIN_STREAM, newPlan, newTarget, type PlanDocument } from '#core/document'
 import { SAVE_AFTER_MS } from './saving'
 
 /** A server that holds jobs, and can be slow, gone, or changed by somebody else. */
@@ -219,6 +219,19 @@ describe('several air streams', () => {
     expect([job.plan!.streams, job.plan!.faced]).toEqual([[], undefined])
     job.redo()
     expect(job.plan!.job.streamName).toBe('Board')
+  })
+  test('a whole document is taken over, whichever stream stands in front of either', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.newAirStream('Board')
+    const other = structuredClone(vue.toRaw(faceStream(job.plan!, MAIN_STREAM)))
+    other.job.heatW = 11
+    other.streams[0]!.job.heatW = 3
+    job.replace(other)
+    expect(job.plan!.job).toMatchObject({ streamName: 'Board', heatW: 3 })
+    job.ofStream = false
+    expect(job.plan!.job.heatW).toBe(11)
+    expect([...server.jobs.keys()]).toContain('a')
   })
   test('its fan gets a lead in the feed; both go with it, and come back by undo', async () => {
     const job = useJobStore()

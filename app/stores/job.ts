@@ -3,6 +3,7 @@ import {
   addStream,
   changeWords,
   completePlan,
+  facedStream,
   faceStream,
   feedStreams,
   holdKeptFlow,
@@ -158,6 +159,12 @@ export const useJobStore = defineStore('job', () => {
     return take(faceStream(faced, MAIN_STREAM), key, changeWords(plan.value, faced, label))
   }
 
+  /** Puts a whole document in the place of this one, whichever of its streams stands in front. */
+  const replace = (next: PlanDocument) =>
+    change((d) => {
+      Object.assign(d, faceStream(copy(next), facedStream(d)))
+    })
+
   /** Takes a changed document, its first stream in front. */
   function take(next: PlanDocument, key: string, words: string): string {
     feedStreams(next)
@@ -260,6 +267,7 @@ export const useJobStore = defineStore('job', () => {
     redoWhat,
     open,
     change,
+    replace,
     undo,
     redo,
     removeWithUndo,

@@ -8,7 +8,7 @@ import {
   type Ranking,
   type RankOptions,
 } from '#core/selection'
-import type { Fan, PlanDocument, ShelfShown, Trust } from '#core/document'
+import { fanIdsOf, type Fan, type PlanDocument, type ShelfShown, type Trust } from '#core/document'
 
 let shelf: Fan[] = []
 let shown: ShelfShown | null = null
@@ -28,12 +28,7 @@ const worker = {
     models = null
   },
   rank(plan: PlanDocument, options: RankOptions): Ranking | null {
-    const ids = [
-      plan.selection?.fanId,
-      plan.selection?.secondFanId,
-      plan.job.existingFanId,
-      plan.calibration?.fanId,
-    ]
+    const ids = fanIdsOf(plan)
     const result = computeReport({ plan, fans: shelf.filter((f) => ids.includes(f.id)), shown })
     return result.ok && result.report.path.complete
       ? rankShelf(result.report.selectionContext, modelsFor(plan.job.trust), options)

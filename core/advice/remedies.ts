@@ -1,7 +1,7 @@
 import { newFeedPart, setDrive, type FeedPart, type PlanDocument, type PlanInput } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { resistorRating } from '#core/power'
-import { withAlso, type Finding } from '#core/rules'
+import { subjectKey, withAlso, type Finding } from '#core/rules'
 import { fansNodeOf, fuseFamilyOf, fuseFor } from '#core/supply'
 import { freeAreaOf, sweptArea } from '#core/system'
 import { changesOf, type Change } from './improvements'
@@ -227,7 +227,7 @@ const makers: Record<string, Make> = Object.fromEntries(
 /** Whether something can be tried against findings of this rule. */
 export const hasRemedies = (ruleId: string): boolean => ruleId in makers
 
-const same = (a: Finding, b: Finding) => a.id === b.id && a.subject?.id === b.subject?.id
+const same = (a: Finding, b: Finding) => a.id === b.id && subjectKey(a) === subjectKey(b)
 const stops = (findings: readonly Finding[]) => findings.filter((f) => f.severity === 'stop').length
 
 /**

@@ -131,6 +131,7 @@ export {
   newStream,
   removeStream,
   runningSelection,
+  staysAsIs,
   streamFaces,
   streamIds,
   streamName,

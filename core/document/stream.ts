@@ -94,9 +94,13 @@ export const streamFaces = (plan: PlanDocument): PlanDocument[] =>
 export const streamName = (plan: PlanDocument): string =>
   plan.job.streamName || (facedStream(plan) === MAIN_STREAM ? 'Main stream' : 'Stream')
 
+/** Whether nothing is planned in the stream in front: its present fans stay beside the other streams. */
+export const staysAsIs = ({ job, streams }: PlanDocument): boolean => job.asIs && streams.length > 0
+
 /** The fans that blow: those picked, or in a stream that stays as it is those that are there. */
-export function runningSelection({ job, selection }: PlanDocument): PlanDocument['selection'] {
-  if (!job.asIs) return selection
+export function runningSelection(plan: PlanDocument): PlanDocument['selection'] {
+  const { job, selection } = plan
+  if (!staysAsIs(plan)) return selection
   if (!job.existingFanId || job.existingV === null) return null
   return {
     id: selection?.id ?? 'present-fans',

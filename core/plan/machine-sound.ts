@@ -1,4 +1,4 @@
-import { streamName, facedStream, type PlanDocument } from '#core/document'
+import { facedStream, staysAsIs, streamName, type PlanDocument } from '#core/document'
 import { sumLevels } from '#core/noise'
 import { quickArrayLevel, type Operation, type SelectionContext } from '#core/selection'
 import type { AirSystem } from '#core/system'
@@ -41,8 +41,8 @@ function sourceOf(
   { candidate }: Operation,
 ): SoundSource {
   const base = { id: facedStream(plan), name: streamName(plan) }
-  const { heardDbA, asIs } = plan.job
-  if (asIs && heardDbA !== null)
+  const { heardDbA } = plan.job
+  if (staysAsIs(plan) && heardDbA !== null)
     return { ...base, level: heardDbA, low: heardDbA - HEARD_DB, high: heardDbA + HEARD_DB, basis: 'heard' }
   const level = candidate?.level ?? null
   if (level) return { ...base, level: level.exact, low: level.low, high: level.high, basis: 'predicted' }
@@ -79,7 +79,7 @@ export function machineSound(
   const sum = (key: 'level' | 'low' | 'high') => sumLevels(known.map((s) => s[key] ?? s.level!))
   const silent = (id: string) => {
     const { plan, system } = streams.find((s) => facedStream(s.plan) === id)!
-    return !system.fanArray && !plan.job.asIs
+    return !system.fanArray && !staysAsIs(plan)
   }
   return {
     sources,

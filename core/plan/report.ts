@@ -5,6 +5,7 @@ import {
   fanIdsOf,
   MAIN_STREAM,
   runningSelection,
+  staysAsIs,
   streamFaces,
   type Fan,
   type PlanDocument,
@@ -75,7 +76,7 @@ function believedFans({ plan, fans, shown }: PlanInput): Fan[] {
 
 /** An air stream as far as it is known without the feed. */
 function streamOf(face: PlanDocument, air: AirState, fans: Fan[]) {
-  const plan = face.job.asIs ? { ...face, selection: runningSelection(face) } : face
+  const plan = staysAsIs(face) ? { ...face, selection: runningSelection(face) } : face
   const system = airSystem(plan, air, fans)
   const { path, fan } = system
   const needEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : plan.job.fitWidthM }
@@ -116,7 +117,7 @@ function streamsRunning(bases: readonly StreamBase[], feed: FeedReport) {
 
 /** What a plan would buy: money of all streams together, thickness of the thickest. */
 function boughtBy(streams: readonly StreamBase[]) {
-  const arrays = streams.flatMap((s) => (s.system.fanArray && !s.plan.job.asIs ? [s.system.fanArray] : []))
+  const arrays = streams.flatMap((s) => (s.system.fanArray && !staysAsIs(s.plan) ? [s.system.fanArray] : []))
   const costs = arrays.map(arrayCost)
   return {
     cost: !arrays.length || costs.includes(null) ? null : costs.reduce<number>((sum, c) => sum + c!, 0),
@@ -173,7 +174,7 @@ export function computeReport(input: PlanInput): ReportResult {
       streams: streams.map((s) => streamSummary(s, findings.findings)),
       sound,
       findings,
-      stations: ofAllStreams(streams.filter((s) => !s.plan.job.asIs).map(railOf), railOf(shown)),
+      stations: ofAllStreams(streams.filter((s) => !staysAsIs(s.plan)).map(railOf), railOf(shown)),
       ribbon: ribbonOf({ plan, system, context, operation, fanName }),
     },
   }

@@ -1,4 +1,4 @@
-import type { PlanDocument } from '#core/document'
+import { staysAsIs, type PlanDocument } from '#core/document'
 import type { Requirement } from '#core/requirement'
 import type { Evaluation, Finding, StationKey } from '#core/rules'
 import type { Operation, SelectionContext } from '#core/selection'
@@ -116,8 +116,7 @@ function stateOf(key: StationKey, findings: readonly Finding[], begun: boolean):
 }
 
 /** Of a stream whose present fan stays nothing is asked here. */
-const staysAsIs = ({ plan }: Parts, key: StationKey) =>
-  plan.job.asIs && plan.streams.length > 0 && streamStations.includes(key)
+const asksNothing = ({ plan }: Parts, key: StationKey) => staysAsIs(plan) && streamStations.includes(key)
 const streamStations: StationKey[] = ['need', 'air-path', 'line-up']
 
 /** The rail: each station's headline figure and state. */
@@ -127,7 +126,7 @@ export function stationsOf(parts: Parts): Station[] {
   return rail.map(({ key, title, headline, begun }) => ({
     key,
     title,
-    headline: staysAsIs(parts, key) ? ['stays as it is'] : headline(parts),
+    headline: asksNothing(parts, key) ? ['stays as it is'] : headline(parts),
     state: key === 'verdict' && missed ? 'fix' : stateOf(key, findings.findings, begun(parts)),
   }))
 }

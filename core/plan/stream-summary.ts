@@ -1,4 +1,4 @@
-import { facedStream, streamName, type PlanDocument } from '#core/document'
+import { facedStream, staysAsIs, streamName, type PlanDocument } from '#core/document'
 import type { Requirement } from '#core/requirement'
 import type { Finding } from '#core/rules'
 import type { Operation } from '#core/selection'
@@ -47,7 +47,8 @@ export function streamSummary(
   const id = facedStream(plan)
   const mine = findings.filter((f) => f.stream?.id === id)
   const grave = (severity: Finding['severity']) => mine.some((f) => f.severity === severity)
-  const { asIs, heardDbA } = plan.job
+  const asIs = staysAsIs(plan)
+  const { heardDbA } = plan.job
   const known = asIs ? fanArray !== null || heardDbA !== null : candidate !== null
   const beside = fanArray?.arrangement === 'parallel' && !fanArray.second ? fanArray.count : 1
   const label = fanArray && !fanArray.second ? beside * freeDelivery(fanArray.model) : null

@@ -322,6 +322,13 @@ describe('findings of several streams', () => {
     expect(hotter(of('board'))).toEqual(['Board'])
     expect(hotter(of(null))).toEqual([])
   })
+  test('a job of one stream is planned, whatever a stream that went had said', () => {
+    const alone = machine((p) => {
+      removeStream(p, 'board')
+      p.job.asIs = true
+    })
+    expect(report(alone).streams[0]).toMatchObject({ asIs: false, fanName: '1 × Whin twentyfour' })
+  })
   test('what may stand in one stream is still told of another', () => {
     const both = machine((p) => {
       p.path[0]!.areaM2 = 0.0004

@@ -1,4 +1,4 @@
-import { facedStream, MAIN_STREAM, streamName, type PlanDocument } from '#core/document'
+import { facedStream, MAIN_STREAM, staysAsIs, streamName, type PlanDocument } from '#core/document'
 import { assumedFacts, softened } from './assumed'
 import { allRuleGroups, type RuleGroup } from './catalogue'
 import { byCause, rulesOfCauses } from './causes'
@@ -111,7 +111,7 @@ const groupsOfMachine = allRuleGroups.filter(
 )
 /** What is asked of a stream: nothing of one that stays as it is, the whole machine's with the first one. */
 const groupsFor = ({ plan }: FactSources, first: boolean): readonly RuleGroup[] => {
-  const asIs = plan.job.asIs && plan.streams.length > 0
+  const asIs = staysAsIs(plan)
   if (first) return asIs ? groupsOfMachine : allRuleGroups
   return asIs ? [] : groupsOfStream
 }

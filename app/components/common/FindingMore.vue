@@ -37,9 +37,7 @@ const effect = ({ flow, level }: Remedy) =>
     .filter(Boolean)
     .join(', ')
 function attempt(remedy: Remedy) {
-  job.change((d) => {
-    Object.assign(d, structuredClone(toRaw(remedy.plan)))
-  })
+  job.replace(remedy.plan)
   useToast().show(`Tried: ${remedy.label}.`, { action: { label: 'Undo', run: job.undo } })
 }
 </script>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Improvement } from '#core/advice'
+import { faceStream, MAIN_STREAM } from '#core/document'
 import type { Quantity } from '#core/units'
 import type { StoredPlan } from '#shared/api'
 
@@ -51,9 +52,7 @@ function effectOf(i: Improvement): string {
 }
 
 function attempt(improvement: Improvement) {
-  job.change((d) => {
-    Object.assign(d, structuredClone(toRaw(improvement.plan)))
-  })
+  job.replace(improvement.plan)
   useToast().show(`Tried: ${improvement.label}.`, { action: { label: 'Undo', run: job.undo } })
 }
 const saving = ref('')
@@ -62,7 +61,7 @@ async function keep(improvement: Improvement) {
   const name = `${job.plan!.job.name}: ${improvement.label}`.slice(0, 120)
   const result = await api<StoredPlan>(`jobs/${job.plan!.job.id}/variants`, {
     method: 'POST',
-    body: { name, plan: toRaw(improvement.plan) },
+    body: { name, plan: faceStream(toRaw(improvement.plan), MAIN_STREAM) },
   })
   saving.value = ''
   if (!result.ok) return useToast().show(result.message, { tone: 'bad' })
