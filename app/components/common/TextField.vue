@@ -37,7 +37,7 @@ function alike(query: string, found: (words: { value: string }[]) => void) {
 }
 const suggesting = useTemplateRef('suggesting')
 useComboboxRole(() => suggesting.value)
-/** The list with its pop-over is made when the field is first come near: a page of forty such fields stands in time. */
+/** The list with its pop-over is made when the field is first come near (by then it is a combobox): forty of them take a second. */
 const awake = ref(false)
 async function wake(event: Event) {
   if (awake.value) return
@@ -85,9 +85,6 @@ function left() {
       :model-value="text"
       :placeholder="placeholder"
       :aria-describedby="describedBy"
-      role="combobox"
-      aria-expanded="false"
-      aria-autocomplete="list"
       autocomplete="off"
       @pointerenter="wake"
       @focus="wake"
