@@ -20,6 +20,7 @@ const screens = [
     (s) => `/job/job-film-cabinet/${s}`,
   ),
   '/job/job-choir-amplifier/verdict/ladder',
+  '/job/job-stencil-press/brief',
   '/job/job-kiln-controller/log/live',
   ...['wax-bench', 'telescope-mirror', 'cheese-box', 'hydroponic-tank'].flatMap((j) =>
     ['need', 'air-path'].map((s) => `/job/job-${j}/${s}`),

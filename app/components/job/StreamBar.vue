@@ -59,6 +59,13 @@ function remove() {
   flex-wrap: wrap;
   align-items: center;
   gap: 6px;
+  min-width: 0;
+}
+.stream-bar > :deep(.el-segmented) {
+  max-width: 100%;
+}
+.stream-bar :deep(.el-segmented__group) {
+  flex-wrap: wrap;
 }
 .stream {
   display: inline-flex;
