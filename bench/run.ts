@@ -196,7 +196,7 @@ function longPath(): PlanDocument {
     ...Array.from({ length: 18 }, (_, i) => sized(`m${i}`, kinds[i % 6]!, null)),
   ]
   for (let k = 0; k < 4; k++) {
-    big.branches.push({ id: `w${k}`, splitId: 'split', name: `Way ${k}`, leak: k === 3 })
+    big.branches.push({ id: `w${k}`, splitId: 'split', name: `Way ${k}`, leak: k === 3, times: 1 })
     for (let i = 0; i < 3; i++) big.path.push(sized(`b${k}${i}`, kinds[(i + k) % 6]!, `w${k}`))
   }
   big.selection = {
@@ -206,6 +206,7 @@ function longPath(): PlanDocument {
     arrangement: 'single',
     driveV: 24,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   return big

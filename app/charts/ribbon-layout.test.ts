@@ -29,10 +29,11 @@ describe('where the ribbon draws what', () => {
       id: 'x',
       name: 'X',
       leak: false,
+      times: 1,
       flow: null,
       segments: [segment('x1', 'opening', 0.5), segment('x2', 'opening')],
     },
-    { id: 'y', name: 'Y', leak: true, flow: null, segments: [segment('y1', 'slot')] },
+    { id: 'y', name: 'Y', leak: true, times: 1, flow: null, segments: [segment('y1', 'slot')] },
   ]
   const row = [
     segment('in', 'room-in'),

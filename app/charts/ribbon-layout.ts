@@ -12,6 +12,7 @@ export interface Lane {
   id: string
   name: string
   leak: boolean
+  times: number
   flow: number | null
   x: number
   width: number
@@ -114,6 +115,7 @@ export function layoutRibbon(
         id: way.id,
         name: way.name,
         leak: way.leak,
+        times: way.times,
         flow: way.flow,
         x,
         width: w,

@@ -1,5 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
 import { setDrive, type FanSelection } from '#core/document'
+import { fanPlaces, groupsOf } from '#core/system'
 import {
   defaultRank,
   noFilter,
@@ -7,6 +8,7 @@ import {
   type Candidate,
   type DriveMode,
   type Objective,
+  type PlaceSought,
   type RankOptions,
   type ShelfFilter,
   type Weights,
@@ -29,8 +31,9 @@ export const candidateKey = (c: {
   secondId?: string | null
   secondFanId?: string | null
   count: number
+  secondCount?: number | null
   arrangement: string
-}) => `${c.fanId}|${c.secondId ?? c.secondFanId ?? ''}|${c.count}|${c.arrangement}`
+}) => [c.fanId, c.secondId ?? c.secondFanId ?? '', c.count, c.secondCount || '', c.arrangement].join('|')
 
 /** Columns of the line-up that can be chosen, beside the fan and how it is driven. */
 export const rankColumns = [
@@ -78,6 +81,15 @@ export function useLineUp() {
       filter: { ...first.filter, ...stored.filter },
     }),
   }).value
+  const places = computed(() => fanPlaces(plan.value))
+  /** which of two places the fans are sought for; null: both */
+  const placeIndex = ref<0 | 1 | null>(null)
+  const place = computed((): PlaceSought | null => {
+    const fanArray = report.value.selection?.fanArray
+    if (placeIndex.value === null || fanArray?.arrangement !== 'places') return null
+    const other = groupsOf(fanArray)[1 - placeIndex.value]!
+    return { index: placeIndex.value, otherFanId: other.model.fan.id, otherCount: other.count }
+  })
   const options = computed((): RankOptions => ({
     ...defaultRank,
     objective: choice.objective,
@@ -87,7 +99,8 @@ export function useLineUp() {
     counts: Array.from({ length: choice.most }, (_, i) => i + 1),
     filter: { ...choice.filter },
     rails: railsOf(plan.value),
-    places: plan.value.path.filter((e) => e.kind === 'fan').length > 1,
+    places: places.value.length > 1,
+    place: place.value,
   }))
   const { ranking, busy, problem } = useRanking(
     plan,
@@ -119,9 +132,9 @@ export function useLineUp() {
   }
   /** Takes a group. */
   function selection(c: Candidate) {
-    const { fanId, secondId, count, arrangement, duty } = c
+    const { fanId, secondId, count, secondCount, arrangement, duty } = c
     const driveV = Number(c.driveV.toFixed(2))
-    take({ fanId, secondFanId: secondId, count, arrangement, duty, driveV })
+    take({ fanId, secondFanId: secondId, secondCount: secondCount || null, count, arrangement, duty, driveV })
     landIn('.ranks tr.picked .take')
   }
   /** Takes a fan that was just made: one of it, at its rated voltage. */
@@ -129,7 +142,14 @@ export function useLineUp() {
     const fan = shelf.known.find((f) => f.id === fanId)
     if (!fan) return
     const driveV = fan.ratedV
-    take({ fanId, secondFanId: null, count: 1, arrangement: 'single', duty: null, driveV })
+    const selection = {
+      secondFanId: null,
+      secondCount: null,
+      count: 1,
+      arrangement: 'single' as const,
+      duty: null,
+    }
+    take({ ...selection, fanId, driveV })
     useToast().show(`${fan.model} is picked.`, { action: { label: 'Undo', run: store.undo } })
   }
   /** Every filter off. */
@@ -144,6 +164,8 @@ export function useLineUp() {
   }
   return {
     choice,
+    places,
+    placeIndex,
     loosen,
     ranking,
     rows,
@@ -167,7 +189,11 @@ export const driveLevelWords = (c: Candidate, show: Show): string =>
 export const arrangementWords = (c: Candidate): string =>
   c.secondId && c.arrangement === 'parallel'
     ? 'side by side'
-    : { single: '', parallel: '', series: 'in series', places: 'one at each place' }[c.arrangement]
+    : { single: '', parallel: '', series: 'in series', places: placesWords(c) }[c.arrangement]
+const placesWords = ({ count, secondCount }: Candidate) =>
+  2 * secondCount !== count
+    ? `${count - secondCount} at the first place, ${secondCount} at the second`
+    : `${secondCount === 1 ? 'one' : secondCount} at each place`
 export const driveWords = (c: Candidate, show: Show): string =>
   [driveLevelWords(c, show), arrangementWords(c)].filter(Boolean).join(', ')
 export const candidateName = (c: Candidate) => (c.secondId ? c.model : `${c.count} × ${c.model}`)

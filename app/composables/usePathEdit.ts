@@ -25,15 +25,18 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
   const path = computed(() => store.plan?.path ?? [])
   const branches = computed(() => store.plan?.branches ?? [])
 
-  function add(kind: ElementKind) {
+  function add(adder: ElementKind | 'alike') {
+    const kind = adder === 'alike' ? 'split' : adder
     const id = newId(kind)
     const { branchId, index } = spot.value
+    const way = (name: string, times = 1) => ({ id: newId('way'), name, leak: false, times })
     store.change((d) => {
       if (kind === 'split') {
-        const made = newSplit(id, [
-          { id: newId('way'), name: 'First way', leak: false },
-          { id: newId('way'), name: 'Second way', leak: false },
-        ])
+        const made = newSplit(
+          id,
+          adder === 'alike' ? [way('One of them', 2)] : [way('First way'), way('Second way')],
+        )
+        if (adder === 'alike') made.element.name = 'Openings alike'
         placeElement(d, made.element, null, index)
         d.branches.push(...made.branches)
       } else
@@ -67,7 +70,7 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
   function moveTo(id: string, branchId: string | null, index: number) {
     const element = path.value.find((e) => e.id === id)
     if (!element) return
-    if (!mayStandIn(element, branchId)) {
+    if (!mayStandIn(store.plan!, element, branchId)) {
       toast.show(
         `${elementNames[element.kind]} stays in the main row: inside a way the path would go round in a loop.`,
         { tone: 'bad' },
@@ -103,7 +106,7 @@ export function usePathEdit(selectedId: Ref<string | null>, spot: Ref<Spot>) {
     }, `branch.${id}`)
   const addBranch = (splitId: string, leak: boolean) =>
     store.change((d) => {
-      const way: Branch = { id: newId('way'), splitId, name: leak ? 'Leak' : 'Another way', leak }
+      const way: Branch = { id: newId('way'), splitId, name: leak ? 'Leak' : 'Another way', leak, times: 1 }
       d.branches.push(way)
       if (leak)
         d.path.push({

@@ -4,6 +4,9 @@ import { nameLines, type Lane } from '~/charts/ribbon-layout'
 /** Below this a chamber is as good as level with the room, Pa. */
 const LEVEL_PA = 0.05
 
+/** A way, with how many alike it stands for. */
+const wayName = ({ name, times }: { name: string; times: number }) => (times > 1 ? `${times} × ${name}` : name)
+
 /** What the ribbon says of its pieces, in the person's units. */
 export function useRibbonWords() {
   const { show, symbol, bare } = useUnits()
@@ -27,10 +30,15 @@ export function useRibbonWords() {
             ? ''
             : `${s.deltaPa > 0 ? '+' : ''}${bare(s.deltaPa, 'pressure')} ${symbol('pressure')}`
   /** Of a way its name with its flow, or what of it fits whole. */
-  const laneWords = ({ name, flow, width: room }: Lane) =>
-    [flow === null ? name : `${name} ${show(flow, 'flow')}`, name].find(
-      (w) => nameLines(w, room).length === 1,
-    ) ?? ''
+  const laneWords = (lane: Lane) => {
+    const name = wayName(lane)
+    const { flow, width: room } = lane
+    return (
+      [flow === null ? name : `${name} ${show(flow, 'flow')}`, name].find(
+        (w) => nameLines(w, room).length === 1,
+      ) ?? ''
+    )
+  }
   /** All of a piece in one sentence. */
   function wordsOf(s: RibbonSegment): string {
     const parts = [s.name]
@@ -44,7 +52,7 @@ export function useRibbonWords() {
       )
     if (s.temperatureC !== null) parts.push(`air at ${show(s.temperatureC, 'temperature')}`)
     for (const b of s.branches)
-      parts.push(`${b.leak ? 'leak ' : ''}${b.name}${b.flow === null ? '' : ` ${show(b.flow, 'flow')}`}`)
+      parts.push(`${b.leak ? 'leak ' : ''}${wayName(b)}${b.flow === null ? '' : ` ${show(b.flow, 'flow')}`}`)
     return parts.join(', ')
   }
   return { pressed, valueOf, laneWords, wordsOf }

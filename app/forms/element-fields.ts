@@ -27,6 +27,11 @@ const patternSizes: Fields = [
 /** Fields of an element's kind, beyond name and how sure. */
 export function elementFields(e: PathElement): Fields {
   switch (e.kind) {
+    case 'fan':
+      return [
+        { key: 'widthM', label: 'Largest frame here', quantity: 'length', hint: 'empty: as the Brief says' },
+        { key: 'lengthM', label: 'Depth here', quantity: 'length', hint: 'empty: as the Brief says' },
+      ]
     case 'opening':
       return [
         { key: 'areaM2', label: 'Free area', quantity: 'area' },

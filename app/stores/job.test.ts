@@ -243,6 +243,7 @@ describe('several air streams', () => {
         id: 'p',
         fanId: 'f',
         secondFanId: null,
+        secondCount: null,
         count: 1,
         arrangement: 'single',
         driveV: 12,

@@ -24,6 +24,7 @@ const candidate = (headPa: number, volts = 12) => {
     id: 's',
     fanId: 'dipped',
     secondFanId: null,
+    secondCount: null,
     count: 1,
     arrangement: 'single',
     driveV: volts,

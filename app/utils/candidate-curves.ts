@@ -1,5 +1,5 @@
 import { pressureAt } from '#core/fan'
-import { drivenArray, endsOf, fanArrayOf, type DrivenArray, type FanArray } from '#core/system'
+import { alike, drivenArray, endsOf, fanArrayOf, type DrivenArray, type FanArray } from '#core/system'
 import type { Candidate } from '#core/selection'
 import type { Fan } from '#core/document'
 import type { Report } from '#core/plan'
@@ -18,6 +18,7 @@ export function candidateArray(c: Candidate, fans: readonly Fan[]): FanArray | n
       id: '',
       fanId: c.fanId,
       secondFanId: c.secondId,
+      secondCount: c.secondCount || null,
       count: c.count,
       arrangement: c.arrangement,
       driveV: c.driveV,
@@ -54,11 +55,7 @@ export function memberCurves(c: Candidate, fans: readonly Fan[], report: Report)
   if (!fanArray || fanArray.count < 2) return []
   return [fanArray.model, fanArray.second].flatMap((model): CurveSeries[] => {
     if (!model) return []
-    const driven = drivenArray(
-      { model, second: null, count: 1, arrangement: 'single' },
-      { volts: c.driveV, duty: c.duty },
-      report.air,
-    )
+    const driven = drivenArray(alike(model, 1, 'single'), { volts: c.driveV, duty: c.duty }, report.air)
     return driven
       ? [
           {

@@ -77,6 +77,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     arrangement: 'single',
     driveV: 9,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   change(p)

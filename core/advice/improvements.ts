@@ -1,7 +1,14 @@
-import { holdKeptFlow, setDrive, type Goal, type PlanDocument, type PlanInput } from '#core/document'
+import {
+  holdKeptFlow,
+  setDrive,
+  type FanSelection,
+  type Goal,
+  type PlanDocument,
+  type PlanInput,
+} from '#core/document'
 import { presentFlow } from '#core/requirement'
 import { START_MARGIN } from '#core/selection'
-import { arrayLimits } from '#core/system'
+import { arrayLimits, fanPlaces } from '#core/system'
 import { variants } from './what-if'
 import { computeReport, type Report } from '#core/plan'
 
@@ -163,17 +170,17 @@ function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Chang
       group: 'drive',
       change: (p) => set(p, selection.driveV + 1),
     })
-  if (selection.count < 12) {
+  const more = stepped(plan, selection, 1)
+  if (more)
     list.push({
       key: 'fans.more',
-      label: `${selection.count + 1} side by side`,
+      label: numberWords(plan, more),
       group: 'fans',
       change: (p) => {
-        p.selection = { ...p.selection!, count: selection.count + 1, arrangement: 'parallel' }
+        p.selection = more
       },
     })
-  }
-  if (selection.count === 1) {
+  if (selection.count === 1 && fanPlaces(plan).length < 2) {
     list.push({
       key: 'fans.series',
       label: 'two, one behind the other',
@@ -184,6 +191,37 @@ function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Chang
     })
   }
   return list
+}
+
+/** The most fans of a stream. */
+const MOST_FANS = 16
+/**
+ * The same fans with one more or one less: of openings alike in every one of them, of two places at each.
+ * @returns null where that cannot be
+ */
+function stepped(plan: PlanDocument, selection: FanSelection, by: 1 | -1): FanSelection | null {
+  const places = fanPlaces(plan)
+  const { arrangement } = selection
+  if (arrangement === 'places') {
+    const second = (selection.secondCount ?? Math.floor(selection.count / 2)) + by
+    const count = selection.count + 2 * by
+    return second >= 1 && count - second >= 1 && count <= MOST_FANS
+      ? { ...selection, count, secondCount: second }
+      : null
+  }
+  // behind one another, or a pair: one more stands beside them as before
+  const count = selection.count + by * (places[0]?.times ?? 1)
+  if (count < 1 || count > MOST_FANS) return null
+  const left = by > 0 ? 'parallel' : arrangement
+  const secondCount = selection.secondFanId === null ? null : (selection.secondCount ?? 1)
+  return { ...selection, count, secondCount, arrangement: count === 1 ? 'single' : left }
+}
+/** How many stand where, in words. */
+function numberWords(plan: PlanDocument, { count, secondCount, arrangement }: FanSelection): string {
+  const openings = fanPlaces(plan)[0]?.times ?? 1
+  if (arrangement === 'places') return `${count - (secondCount ?? 0)} and ${secondCount} at the two places`
+  if (openings > 1) return `${count / openings} in each of ${openings} openings`
+  return arrangement === 'parallel' ? `${count} side by side` : `${count} fans`
 }
 
 /** Steps in which the drive is lowered in search of the least that suffices, V. */
@@ -201,18 +239,14 @@ function lessChanges(plan: PlanDocument, report: Report): Change[] {
     const at = Math.round(volts * 10) / 10
     list.push({ key: `drive.${at}`, label: `driven at ${at} V`, group: 'drive', change: (p) => set(p, at) })
   }
-  if (selection.count > 1 && selection.secondFanId === null)
+  const fewer = selection.secondFanId === null ? stepped(plan, selection, -1) : null
+  if (fewer)
     list.push({
       key: 'fans.fewer',
-      label: selection.count === 2 ? 'one fan alone' : `${selection.count - 1} fans`,
+      label: fewer.count === 1 ? 'one fan alone' : numberWords(plan, fewer),
       group: 'fans',
       change: (p) => {
-        const count = selection.count - 1
-        p.selection = {
-          ...p.selection!,
-          count,
-          arrangement: count === 1 ? 'single' : p.selection!.arrangement,
-        }
+        p.selection = fewer
       },
     })
   return list

@@ -1,4 +1,4 @@
-import { commonDrop, flowsOfWays, type Passage } from '#core/airpath'
+import { commonDrop, flowsOfWays, timesPassage, type Passage } from '#core/airpath'
 import { lastFlow, pressureAt, stableFlow, type Drive, type FanCurve } from '#core/fan'
 import type { UncertainInput, Job, PlanInput } from '#core/document'
 import type { ArrayDrive, ElementModel, FanArray, FanModel, PathModel, DeliveredRange } from '#core/system'
@@ -82,7 +82,7 @@ function flatten(e: ElementModel, expected: number): Flat {
 
 interface Compiled {
   series: Flat[]
-  splits: { branches: Flat[][]; leak: boolean[] }[]
+  splits: { branches: Flat[][]; leak: boolean[]; times: number[] }[]
 }
 
 function compile(path: PathModel, expected: number): Compiled {
@@ -95,6 +95,7 @@ function compile(path: PathModel, expected: number): Compiled {
       .map((e) => ({
         branches: e.branches!.map((b) => b.elements.map(flat)),
         leak: e.branches!.map((b) => b.branch.leak),
+        times: e.branches!.map((b) => b.branch.times),
       })),
   }
 }
@@ -211,7 +212,7 @@ function drawnCase(compiled: Compiled, calibrated: number | null, sure: boolean,
   const factor = (f: Flat) => (sure ? 1 : Math.exp(Math.log1p(calibrated ?? f.uncertainty) * moved()))
   const { a, b, staticHead } = scaled(compiled.series, factor)
   const splits = compiled.splits.map((s) => ({
-    ways: s.branches.map((way) => scaled(way, factor)),
+    ways: s.branches.map((way, i) => timesPassage(scaled(way, factor), s.times[i]!)),
     leak: s.leak,
   }))
   return { a, b, staticHead, splits }

@@ -162,3 +162,15 @@ export function passageFlow({ a, b, staticHead, table }: Passage, drop: number):
  */
 export const passageSlope = ({ a, b, table }: Passage, flow: number): number =>
   table ? tableSlope(table, flow) : a + 2 * b * flow
+
+/**
+ * Passages alike side by side as one: each carries its share of the flow.
+ * @param times how many, 1 or more
+ * Reference: ways side by side share one pressure drop and their flows add
+ */
+export const timesPassage = ({ a, b, staticHead, table }: Passage, times: number): Passage => ({
+  a: a / times,
+  b: b / times ** 2,
+  staticHead,
+  table: table && { ...table, logQ: table.logQ.map((x) => x + Math.log(times)) },
+})

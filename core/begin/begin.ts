@@ -134,6 +134,7 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
       id: id('pick'),
       fanId: fan.id,
       secondFanId: null,
+      secondCount: null,
       count: 1,
       arrangement: 'single',
       driveV: fan.ratedV,

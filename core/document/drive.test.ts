@@ -8,6 +8,7 @@ function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     id: 's',
     fanId: 'f',
     secondFanId: null,
+    secondCount: null,
     count: 1,
     arrangement: 'single',
     driveV: 9,

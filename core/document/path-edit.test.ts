@@ -13,8 +13,8 @@ function plan() {
   })
   p.path = [el('a'), el('s', null, 'split'), el('x1', 'x'), el('x2', 'x'), el('y1', 'y'), el('b')]
   p.branches = [
-    { id: 'x', splitId: 's', name: 'X', leak: false },
-    { id: 'y', splitId: 's', name: 'Y', leak: true },
+    { id: 'x', splitId: 's', name: 'X', leak: false, times: 1 },
+    { id: 'y', splitId: 's', name: 'Y', leak: true, times: 1 },
   ]
   return p
 }
@@ -84,11 +84,14 @@ describe('placing elements', () => {
     expect(p.path.map((e) => e.id)).toEqual(['a', 'b'])
     expect(p.branches).toEqual([])
   })
-  test('fan and split stay in the main row', () => {
-    expect(mayStandIn({ kind: 'fan' }, 'x')).toBe(false)
-    expect(mayStandIn({ kind: 'split' }, 'x')).toBe(false)
-    expect(mayStandIn({ kind: 'fan' }, null)).toBe(true)
-    expect(mayStandIn({ kind: 'duct' }, 'x')).toBe(true)
+  test('a split stays in the main row, a fan may stand in openings alike', () => {
+    const way = (id: string, splitId: string) => ({ id, splitId, name: id, leak: false, times: 2 })
+    const ways = { branches: [way('x', 'unlike'), way('y', 'unlike'), way('one', 'alike')] }
+    expect(mayStandIn(ways, { kind: 'fan' }, 'x')).toBe(false)
+    expect(mayStandIn(ways, { kind: 'fan' }, 'one')).toBe(true)
+    expect(mayStandIn(ways, { kind: 'split' }, 'one')).toBe(false)
+    expect(mayStandIn(ways, { kind: 'fan' }, null)).toBe(true)
+    expect(mayStandIn(ways, { kind: 'duct' }, 'x')).toBe(true)
   })
 })
 

@@ -7,9 +7,19 @@ import type { PlanDocument } from './plan'
 export const rowOf = (plan: Pick<PlanDocument, 'path'>, branchId: string | null): PathElement[] =>
   plan.path.filter((e) => e.branchId === branchId)
 
-/** Neither the fan nor a split may stand inside a way: the path would go round in a loop. */
-export const mayStandIn = (element: Pick<PathElement, 'kind'>, branchId: string | null) =>
-  branchId === null || (element.kind !== 'fan' && element.kind !== 'split')
+/**
+ * A split may not stand inside a way, nor a fan in one of several unlike ways: the path would go round in a loop. Where
+ * a split has one way only, that of openings alike, each opening has its share of the fans.
+ */
+export function mayStandIn(
+  { branches }: Pick<PlanDocument, 'branches'>,
+  { kind }: Pick<PathElement, 'kind'>,
+  branchId: string | null,
+): boolean {
+  if (branchId === null) return true
+  const splitId = branches.find((b) => b.id === branchId)?.splitId
+  return kind === 'fan' ? branches.filter((b) => b.splitId === splitId).length === 1 : kind !== 'split'
+}
 
 /**
  * Puts an element, new or moved, at a place of a row.

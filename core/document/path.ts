@@ -106,6 +106,8 @@ export const branchSchema = z.object({
   name: line,
   /** air that passes here does not do the job */
   leak: z.boolean().default(false),
+  /** how many openings alike it stands for: its elements are those of one of them, and carry that share of the air */
+  times: whole(1, 16).default(1),
 })
 export interface Branch extends z.infer<typeof branchSchema> {}
 
@@ -183,9 +185,9 @@ export const newElement = (id: string, kind: ElementKind, branchId: string | nul
 /** A split with its two ways, each still to be filled. */
 export function newSplit(
   id: string,
-  names: readonly { id: string; name: string; leak: boolean }[],
+  names: readonly { id: string; name: string; leak: boolean; times?: number }[],
 ): { element: PathElement; branches: Branch[] } {
-  return { element: newElement(id, 'split'), branches: names.map((n) => ({ ...n, splitId: id })) }
+  return { element: newElement(id, 'split'), branches: names.map((n) => ({ times: 1, ...n, splitId: id })) }
 }
 
 /** A hose as people lay it: ribbed by its wire, and longer than the way. */

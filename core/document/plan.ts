@@ -12,6 +12,7 @@ import {
 } from './feed'
 import { defaultsOf, idSchema, line, lines, listOf, maybe, within } from './fields'
 import { jobSchema, newJob } from './job'
+import { mayStandIn } from './path-edit'
 import { runSchema } from './run'
 import { MAIN_STREAM, streamList, streamParts } from './stream'
 
@@ -79,15 +80,18 @@ export interface PlanDocument extends z.infer<typeof partsSchema> {
   faced?: string
 }
 
-/** What is wrong with splits and ways: a path is a row, and ways hold neither the fan nor further splits, so that no loop can be made. */
+/**
+ * What is wrong with splits and ways: a path is a row, and ways hold no further splits, so that no loop can be made. Fans
+ * stand in the row, or in the one way of openings alike, of which each has its share of them.
+ */
 function pathProblem({ path, branches }: Pick<PlanDocument, 'path' | 'branches'>): string | null {
   const ways = new Set(branches.map((b) => b.id))
   const splits = new Set(path.filter((e) => e.kind === 'split').map((e) => e.id))
   if (branches.some((b) => !splits.has(b.splitId))) return 'A way belongs to no split.'
   if (path.some((e) => e.branchId !== null && !ways.has(e.branchId)))
     return 'An element stands in a way that is not there.'
-  if (path.some((e) => e.branchId !== null && (e.kind === 'split' || e.kind === 'fan')))
-    return 'Neither the fan nor a split can stand inside a way: the path would go round in a loop.'
+  if (path.some((e) => e.branchId !== null && !mayStandIn({ branches }, e, e.branchId)))
+    return 'A split cannot stand inside a way, nor a fan in one of several unlike ways: the path would go round in a loop.'
   return null
 }
 

@@ -111,14 +111,14 @@ describe('a plan', () => {
           { ...p.path[0]!, id: 's', kind: 'split' },
           { ...p.path[0]!, id: 't', kind: 'split', branchId: 'w' },
         )
-        p.branches = [{ id: 'w', splitId: 's', name: 'Way', leak: false }]
+        p.branches = [{ id: 'w', splitId: 's', name: 'Way', leak: false, times: 1 }]
       },
-      'path: Neither the fan nor a split can stand inside a way: the path would go round in a loop.',
+      'path: A split cannot stand inside a way, nor a fan in one of several unlike ways: the path would go round in a loop.',
     ],
     [
       'a way of no split',
       (p: PlanDocument) => {
-        p.branches = [{ id: 'w', splitId: 'gone', name: 'Way', leak: false }]
+        p.branches = [{ id: 'w', splitId: 'gone', name: 'Way', leak: false, times: 1 }]
       },
       'path: A way belongs to no split.',
     ],

@@ -13,6 +13,11 @@ export const selectionSchema = z.object({
    * disturbs the other)
    */
   arrangement: z.enum(['single', 'parallel', 'series', 'places']).default('single'),
+  /**
+   * how many of the `count` fans are the other one of an unlike pair, or stand at the second place; null: one of a pair,
+   * or half of those at two places
+   */
+  secondCount: maybe(whole(1, 15)),
   driveV: within(0.5, 60),
   /** drives the PWM wire; null without */
   duty: maybe(z.number().gt(0, 'A duty must be above zero.').max(1, 'A duty cannot be above 100 %.')),

@@ -106,6 +106,7 @@ export function runningSelection(plan: PlanDocument): PlanDocument['selection'] 
     id: selection?.id ?? 'present-fans',
     fanId: job.existingFanId,
     secondFanId: null,
+    secondCount: null,
     count: job.existingCount,
     arrangement: job.existingCount > 1 ? 'parallel' : 'single',
     driveV: job.existingV,

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { feedOf, powerOf } from '#core/supply'
 import { computeReport } from './report'
 import { computeVerdict, latestRun, targetFigure } from '#core/verification'
-import { modelFan } from '#core/system'
+import { alike, modelFan } from '#core/system'
 import {
   MAIN_STREAM,
   newConverter,
@@ -48,12 +48,13 @@ const base = (change: (p: PlanDocument) => void = () => {}): PlanDocument => {
     arrangement: 'single',
     driveV: 12,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   change(plan)
   return plan
 }
-const fanArray = { model, second: null, count: 1, arrangement: 'single' as const }
+const fanArray = alike(model, 1, 'single')
 const power = (change: (p: PlanDocument) => void) => {
   const plan = base(change)
   const selection = plan.selection!

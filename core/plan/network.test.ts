@@ -41,7 +41,7 @@ const el = (id: string, kind: ElementKind, rest: Partial<PathElement> = {}): Pat
 })
 const custom = (id: string, b: number, branchId: string | null = null) =>
   el(id, 'custom', { a: 0, b, branchId })
-const way = (id: string, leak = false): Branch => ({ id, splitId: 'split', name: id, leak })
+const way = (id: string, leak = false): Branch => ({ id, splitId: 'split', name: id, leak, times: 1 })
 const split = el('split', 'split')
 const points = [
   [0, 60],
@@ -83,6 +83,7 @@ function planOf(
     arrangement: 'single',
     driveV: 12,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   change(plan)
@@ -152,7 +153,11 @@ describe('ways side by side', () => {
     expect(shares.reduce((s, x) => s + x, 0)).toBeCloseTo(1, 2)
   })
   test.each([
-    ['one way only', { path: [split, custom('x', 1e5, 'wanted')], branches: [way('wanted')] }, 'a second way'],
+    [
+      'one way only',
+      { path: [split, custom('x', 1e5, 'wanted')], branches: [way('wanted')] },
+      'a second way, or how many stand alike',
+    ],
     [
       'an empty way',
       { path: [split, custom('x', 1e5, 'wanted')], branches: [way('wanted'), way('other')] },

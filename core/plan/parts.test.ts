@@ -4,6 +4,7 @@ import { computeReport, type Report } from './report'
 import { requirementOf } from '#core/requirement'
 import { driveLevels, evaluateCandidate, operationOf, type Candidate } from '#core/selection'
 import {
+  alike,
   airSystem,
   elementDrop,
   impellerDiameter,
@@ -63,7 +64,7 @@ const model = (f: Fan = fan) => {
   if (!made.ok) throw new Error(made.reason)
   return made.model
 }
-const alone = (f: Fan = fan): FanArray => ({ model: model(f), second: null, count: 1, arrangement: 'single' })
+const alone = (f: Fan = fan): FanArray => alike(model(f), 1, 'single')
 function report(change: (p: PlanDocument) => void = () => {}): Report {
   const plan = newPlan('j', 'Box')
   Object.assign(plan.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40 })
@@ -75,6 +76,7 @@ function report(change: (p: PlanDocument) => void = () => {}): Report {
     arrangement: 'single',
     driveV: 12,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   change(plan)
@@ -267,29 +269,30 @@ describe('level at the listener', () => {
   })
   const free = { penalties: [], value: 0, low: 0, high: 0 }
   const job = newPlan('p', 'P').job
-  const array = (m = model()) => ({ model: m, second: null, count: 1, arrangement: 'single' as const })
-  const row = (...kinds: [ElementKind, Partial<PathElement>?][]) =>
-    kinds.map(([kind, rest], i) => element(kind, { id: `e${i}`, ...rest }))
+  const at = (...kinds: [ElementKind, Partial<PathElement>?][]) => ({
+    row: kinds.map(([kind, rest], i) => element(kind, { id: `e${i}`, ...rest })),
+    index: kinds.findIndex(([kind]) => kind === 'fan'),
+  })
   test('what is not known of an installation grows smoothly with the pressure, from nothing to 3 to 10 dB', () => {
-    const at = (p: number) => installationOf(job, row(['chamber'], ['fan']), array(), p, false)
-    expect(at(0).value).toBe(0)
-    for (let p = 0; p < 40; p += 0.1) expect(at(p + 0.1).value - at(p).value).toBeLessThan(0.2)
-    expect(at(1e4)).toMatchObject({ penalties: [{ key: 'usual' }] })
-    expect(at(1e4).low).toBeGreaterThan(2.9)
-    expect(at(1e4).high).toBeCloseTo(10, 1)
+    const of = (p: number) => installationOf(job, at(['chamber'], ['fan']), model(), p, false)
+    expect(of(0).value).toBe(0)
+    for (let p = 0; p < 40; p += 0.1) expect(of(p + 0.1).value - of(p).value).toBeLessThan(0.2)
+    expect(of(1e4)).toMatchObject({ penalties: [{ key: 'usual' }] })
+    expect(of(1e4).low).toBeGreaterThan(2.9)
+    expect(of(1e4).high).toBeCloseTo(10, 1)
   })
   test('grilles, guards and near walls come from the elements: the largest fully, half of the next', () => {
-    const of = (...kinds: Parameters<typeof row>) => installationOf(job, row(...kinds), array(), 50, false)
+    const of = (...kinds: Parameters<typeof at>) => installationOf(job, at(...kinds), model(), 50, false)
     expect(of(['grille', { style: 'plate' }], ['fan']).value).toBe(5.5)
     expect(of(['grille', { style: 'plate' }], ['fan'], ['grille', { style: 'plate' }]).value).toBe(
       5.5 + 2.5 / 2,
     )
     expect(of(['grille', { style: 'guard' }], ['fan'], ['grille', { style: 'guard' }]).value).toBe(1.5 + 0.25)
     const spaced = { ...job, upstreamGapM: 0.015 }
-    expect(installationOf(spaced, row(['grille'], ['fan']), array(), 50, false).value).toBe(1.5)
+    expect(installationOf(spaced, at(['grille'], ['fan']), model(), 50, false).value).toBe(1.5)
     const near = { ...job, inletClearM: 0.25 * impellerDiameter(fan) }
-    expect(installationOf(near, row(['chamber'], ['fan']), array(), 50, false).value).toBe(7.5)
-    expect(installationOf(job, row(['duct'], ['fan']), array(), 50, true).penalties).toMatchObject([
+    expect(installationOf(near, at(['chamber'], ['fan']), model(), 50, false).value).toBe(7.5)
+    expect(installationOf(job, at(['duct'], ['fan']), model(), 50, true).penalties).toMatchObject([
       { key: 'stall' },
     ])
   })

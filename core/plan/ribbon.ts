@@ -1,11 +1,16 @@
 import type { ElementKind, PathElement, PlanDocument } from '#core/document'
-import type { Operation, SelectionContext } from '#core/selection'
+import { gainsOf, type Operation, type SelectionContext } from '#core/selection'
 import {
   airRise,
   branchFlows,
   elementDrop,
+  fanPlaces,
   freeAreaOf,
+  groupsOf,
+  pressureSteps,
   usefulShare,
+  type FanGroup,
+  type PressureStep,
   type AirSystem,
   type ElementModel,
 } from '#core/system'
@@ -15,6 +20,9 @@ export interface RibbonBranch {
   id: string
   name: string
   leak: boolean
+  /** openings alike that it stands for */
+  times: number
+  /** through it, m3/s; through openings alike all together */
   flow: number | null
   segments: RibbonSegment[]
 }
@@ -73,9 +81,10 @@ interface Drawn {
   tint: number
   /** largest free area, m2: full height */
   largest: number
-  /** places for fans in the row */
-  places: number
-  gainPa: number | null
+  /** the fans at each place, by the place's id; none at a place that is left over */
+  groups: ReadonlyMap<string, FanGroup>
+  series: boolean
+  gains: ReadonlyMap<string, number | null>
   fanName: string
 }
 
@@ -108,11 +117,11 @@ function heightOf(e: PathElement, largest: number): number {
   return area === null ? 0.6 : Math.max(MIN_HEIGHT, Math.min(1, Math.sqrt(area / largest)))
 }
 
-function fanSegmentOf({ plan: { selection }, places }: Drawn): RibbonSegment['fans'] {
-  return {
-    count: Math.max(1, Math.round((selection?.count ?? 1) / places)),
-    series: selection?.arrangement === 'series',
-  }
+/** Name of a place for fans: who stands there, where that is known. */
+function fanNameOf({ groups, fanName }: Drawn, e: PathElement, times: number): string {
+  const group = groups.get(e.id)
+  if (!group) return fanName && groups.size ? `${e.name}, empty` : fanName || e.name
+  return groups.size > 1 || times > 1 ? `${group.count / times} × ${group.model.fan.model}` : fanName
 }
 
 function elementSegment(
@@ -120,43 +129,56 @@ function elementSegment(
   model: ElementModel,
   through: number | null,
   warm: boolean,
+  step: Omit<PressureStep, 'id'> | null = null,
+  times = 1,
 ): RibbonSegment {
   const e = model.element
   const isFan = e.kind === 'fan'
+  const group = drawn.groups.get(e.id)
   const known = through !== null && !model.missing
   const ways = model.branches && known ? branchFlows(model, through) : null
-  const gain = drawn.gainPa === null ? null : drawn.gainPa / drawn.places
   const areaM2 = freeAreaOf(e)
   return {
     id: e.id,
     kind: e.kind,
-    name: isFan && drawn.fanName ? drawn.fanName : e.name,
+    name: isFan ? fanNameOf(drawn, e, times) : e.name,
     areaM2,
     height: heightOf(e, drawn.largest),
-    deltaPa: isFan ? gain : known ? -elementDrop(model, through) : null,
-    gaugePa: null,
+    deltaPa: isFan
+      ? (drawn.gains.get(e.id) ?? null)
+      : step
+        ? step.deltaPa
+        : known
+          ? -elementDrop(model, through)
+          : null,
+    gaugePa: step?.gaugePa ?? null,
     ...airOf(drawn, warm),
     speedMs: known && areaM2 ? through / areaM2 : null,
     missing: !isFan && model.missing !== null,
-    fans: isFan ? fanSegmentOf(drawn) : null,
+    fans: isFan
+      ? { count: group || !drawn.groups.size ? (group?.count ?? times) / times : 0, series: drawn.series }
+      : null,
     branches: (model.branches ?? []).map((b, k) => ({
       id: b.branch.id,
       name: b.branch.name,
       leak: b.branch.leak,
+      times: b.branch.times,
       flow: ways?.[k] ?? null,
-      segments: b.elements.map((x) => elementSegment(drawn, x, ways?.[k] ?? null, warm)),
+      segments: b.elements.map((x) =>
+        elementSegment(drawn, x, ways ? ways[k]! / b.branch.times : null, warm, null, b.branch.times),
+      ),
     })),
   }
 }
 
-/** Running pressure behind each segment against the room; unknown from the first unknown change on. */
-function gauged(segments: readonly RibbonSegment[]): RibbonSegment[] {
-  let gauge: number | null = 0
-  return segments.map((s) => {
-    const unknown = gauge === null || (s.deltaPa === null && s.kind !== 'chamber')
-    gauge = unknown ? null : gauge! + (s.deltaPa ?? 0)
-    return { ...s, gaugePa: gauge }
-  })
+/** Which fans stand at which place. */
+function groupsAt(plan: PlanDocument, { fanArray }: AirSystem): Map<string, FanGroup> {
+  if (!fanArray) return new Map()
+  const places = fanPlaces(plan)
+  const groups = groupsOf(fanArray)
+  const whole = { model: fanArray.model, count: fanArray.count }
+  const at = fanArray.arrangement === 'places' && places.length > 1 ? groups : [whole]
+  return new Map(places.slice(0, at.length).map(({ element }, i) => [element.id, at[i]!]))
 }
 
 /**
@@ -176,15 +198,17 @@ export function ribbonOf({ plan, system, context, operation, fanName }: RibbonIn
     rise,
     tint: Math.min(1, rise / FULL_TINT_K),
     largest: Math.max(...areas, 1e-4),
-    places: Math.max(1, path.main.filter((e) => e.element.kind === 'fan').length),
-    gainPa: candidate?.pressure ?? null,
+    groups: groupsAt(plan, system),
+    series: plan.selection?.arrangement === 'series',
+    gains: gainsOf(plan, system, operation),
     fanName,
   }
   const heatAt = heatIndex(plan, path.main)
   const flow = path.complete ? atFlow : null
+  const steps = pressureSteps(path, flow, drawn.gains)
   return [
     roomSegment(drawn, 'room-in', job.breathesIn || 'Air it draws in', false),
-    ...gauged(path.main.map((model, i) => elementSegment(drawn, model, flow, i >= heatAt && rise > 0))),
+    ...path.main.map((model, i) => elementSegment(drawn, model, flow, i >= heatAt && rise > 0, steps[i])),
     roomSegment(drawn, 'room-out', job.breathesOut || 'Where it leaves', path.main.length > heatAt),
   ]
 }

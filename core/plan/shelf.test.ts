@@ -31,6 +31,7 @@ import {
 } from '#core/selection'
 import { computeReport, type Report } from './report'
 import {
+  alike,
   curveAt,
   driveSpeed,
   dutySpeed,
@@ -88,7 +89,7 @@ const model = (f: Fan): FanModel => {
   if (!made.ok) throw new Error(made.reason)
   return made.model
 }
-const single = (f: Fan): FanArray => ({ model: model(f), second: null, count: 1, arrangement: 'single' })
+const single = (f: Fan): FanArray => alike(model(f), 1, 'single')
 function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const p = newPlan('j', 'Box')
   Object.assign(p.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40, direction: 'out' })
@@ -101,6 +102,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     id: 'p',
     fanId: 'strong',
     secondFanId: null,
+    secondCount: null,
     count: 1,
     arrangement: 'single',
     driveV: 12,

@@ -3,7 +3,7 @@ import type { Requirement } from '#core/requirement'
 import type { Finding } from '#core/rules'
 import type { Operation } from '#core/selection'
 import type { PowerState } from '#core/supply'
-import { freeDelivery, type AirSystem, type FanArray } from '#core/system'
+import { freeDelivery, groupsOf, type AirSystem, type FanArray } from '#core/system'
 import type { StationState } from './stations'
 
 /** An air stream in a line. */
@@ -24,6 +24,13 @@ export interface StreamSummary {
   volts: number | null
   currentA: number | null
   state: StationState
+}
+
+/** What the labels promise of fans that share the air, m3/s: all side by side at one place; null of unlike ones. */
+function labelFlow(fanArray: FanArray): number | null {
+  const [first, other] = groupsOf(fanArray)
+  if (fanArray.second || (other && other.count !== first!.count)) return null
+  return (fanArray.arrangement === 'series' ? 1 : first!.count) * freeDelivery(fanArray.model)
 }
 
 export function streamSummary(
@@ -50,8 +57,7 @@ export function streamSummary(
   const asIs = staysAsIs(plan)
   const { heardDbA } = plan.job
   const known = asIs ? fanArray !== null || heardDbA !== null : candidate !== null
-  const beside = fanArray?.arrangement === 'parallel' && !fanArray.second ? fanArray.count : 1
-  const label = fanArray && !fanArray.second ? beside * freeDelivery(fanArray.model) : null
+  const label = fanArray && labelFlow(fanArray)
   return {
     id,
     name: streamName(plan),

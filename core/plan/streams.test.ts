@@ -48,6 +48,7 @@ const pick = (id: string, fanId: string, driveV: number, count = 1): FanSelectio
   id,
   fanId,
   secondFanId: null,
+  secondCount: null,
   count,
   arrangement: count > 1 ? 'parallel' : 'single',
   driveV,

@@ -60,6 +60,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     id: 'p',
     fanId: 'f',
     secondFanId: null,
+    secondCount: null,
     count: 1,
     arrangement: 'single',
     driveV: 12,

@@ -80,6 +80,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     arrangement: 'single',
     driveV: 12,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   p.runs = [

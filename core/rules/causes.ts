@@ -59,6 +59,8 @@ const chains: string[][] = [
   ['air-filter-loaded-short', 'need-margin-thin'],
   ['need-below-ambient', 'own-below-ambient', 'need-rise-tight'],
   ['port-short-circuit', 'air-short-circuit'],
+  ['air-negative-dust', 'own-box-sucks-dust'],
+  ['own-fume-box-over', 'air-fume-leaks'],
   ['fan-parallel-backflow', 'fan-parallel-unlike', 'fan-parallel-no-gain'],
   ['fan-series-unlike', 'fan-series-no-gain'],
   ['fan-claim-over-power', 'fan-claim-optimistic'],

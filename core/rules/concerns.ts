@@ -41,6 +41,9 @@ const concerned: Record<string, Which> = {
   'air-filter-loaded-short': ofKind('filter'),
   'air-carbon-spent': ofKind('filter'),
   'air-negative-dust': ofKind('filter'),
+  'own-box-sucks-dust': ofKind('filter'),
+  'own-fume-box-over': ofKind('chamber'),
+  'own-openings-uneven': ofKind('fan'),
   'air-filter-too-fast': (plan) =>
     least(
       plan.path.filter((e) => e.kind === 'filter'),

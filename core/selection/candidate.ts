@@ -1,7 +1,6 @@
 import type { AirState } from '#core/air'
 import {
   deliveredClass,
-  scaleCurve,
   sharesAt,
   sharesUnstably,
   stallLimit,
@@ -15,9 +14,14 @@ import { rangeBySquares } from '#core/numeric'
 import type { SelectionContext } from './context'
 import {
   addsPressure,
-  curveAt,
+  arrayName,
   type CurveEnd,
   drivenSpeed,
+  type FanPlace,
+  groupCurve,
+  groupsOf,
+  groupThickness,
+  type Installation,
   installationOf,
   freeDelivery,
   lowestDuty,
@@ -72,6 +76,8 @@ export interface Candidate {
   /** its model, or both of a pair */
   model: string
   count: number
+  /** of them the other ones of a pair, or those at the second place; 0 where there is one group */
+  secondCount: number
   arrangement: Arrangement
   driveV: number
   /** on the PWM wire; null where the voltage alone drives it */
@@ -108,6 +114,71 @@ export interface Candidate {
   owned: boolean
 }
 
+/** Whether the groups of an array stand apart, each at a place of its own. */
+const apart = ({ places }: SelectionContext, { arrangement }: FanArray) =>
+  arrangement === 'places' && places.length > 1
+
+/** What surrounds the fans: where they stand at two places, what surrounds each group. */
+export function installationsOf(
+  context: SelectionContext,
+  fanArray: FanArray,
+  pressurePa: number,
+  stalled: boolean,
+): Installation[] {
+  const { job, row, places } = context
+  const at = apart(context, fanArray) ? places : [places[0] ?? { row, index: -1 }]
+  return groupsOf(fanArray)
+    .slice(0, at.length)
+    .map(({ model }, i) => installationOf(job, at[i]!, model, pressurePa, stalled))
+}
+
+/** Largest frame and depth that a place leaves, m; null where nobody said. */
+const roomAt = ({ job: { fitWidthM, fitDepthM } }: SelectionContext, place: FanPlace | undefined) => ({
+  widthM: place?.element.widthM ?? fitWidthM,
+  depthM: place?.element.lengthM ?? fitDepthM,
+})
+
+/** A place that the fans do not fit: how much they need there, and what there is. */
+interface TooLarge {
+  way: 'depth' | 'frame'
+  /** name of the place where there are two; else empty */
+  place: string
+  needs: number
+  has: number
+}
+/** Where the fans do not fit: each group held against the place where it stands. */
+export function tooLargeFor(context: SelectionContext, fanArray: FanArray): TooLarge[] {
+  const { job, places } = context
+  const groups = groupsOf(fanArray)
+  const held = apart(context, fanArray)
+    ? groups.map((g, i) => ({
+        place: places[i],
+        depth: groupThickness(g, 'places'),
+        frame: g.model.fan.frameM,
+        name: places[i]?.element.name ?? '',
+      }))
+    : [
+        {
+          place: places[0],
+          depth: arrayThickness(fanArray),
+          frame: Math.max(...groups.map((g) => g.model.fan.frameM)),
+          name: '',
+        },
+      ]
+  return held.flatMap(({ place, depth, frame, name }): TooLarge[] => {
+    const { widthM, depthM } = roomAt(context, place)
+    const needs = depth + (job.stackExtraM ?? 0)
+    return [
+      ...(depthM !== null && needs > depthM
+        ? [{ way: 'depth' as const, place: name, needs, has: depthM }]
+        : []),
+      ...(widthM !== null && frame > widthM
+        ? [{ way: 'frame' as const, place: name, needs: frame, has: widthM }]
+        : []),
+    ]
+  })
+}
+
 /** The quick part of a candidate, enough to rank drive levels: the flow at one drive, m3/s; 0 where nothing turns. */
 export function quickArrayFlow(path: QuickPath, air: AirState, fanArray: FanArray, drive: ArrayDrive): number {
   const driven = drivenArray(fanArray, drive, air)
@@ -123,7 +194,7 @@ export const quickArrayLevel = (
     fanArray,
     drive,
     context.job.listenerM,
-    installationOf(context.job, context.row, fanArray, context.designPressure, false),
+    installationsOf(context, fanArray, context.designPressure, false),
   )?.exact ?? null
 
 /** Why there is no flow, as a person is told. */
@@ -162,22 +233,27 @@ function judge(
       ', keeps turning from ',
       of(Math.max(...members.map((m) => lowestDuty(m).duty)), 'ratio'),
     )
-  if (job.fitDepthM !== null && c.thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) {
-    fail(
-      'needs ',
-      of(c.thicknessM + (job.stackExtraM ?? 0), 'length'),
-      ' of depth',
-      ...(job.stackExtraM ? [' with its parts'] : []),
-      ', the space has ',
-      of(job.fitDepthM, 'length'),
-    )
+  for (const { way, place, needs, has } of tooLargeFor(context, fanArray)) {
+    const where = place ? `${place}: ` : ''
+    if (way === 'frame') fail(`${where}frame of `, of(needs, 'length'), ', the space has ', of(has, 'length'))
+    else
+      fail(
+        `${where}needs `,
+        of(needs, 'length'),
+        ' of depth',
+        ...(job.stackExtraM ? [' with its parts'] : []),
+        ', the space has ',
+        of(has, 'length'),
+      )
   }
-  const places = context.solver.path.main.filter((e) => e.element.kind === 'fan').length
-  if (c.arrangement === 'places' && places < 2) warn('its second place is not in the air path yet')
-  if (c.arrangement !== 'places' && places > 1) warn('the air path has two places for fans: one stays empty')
-  const frame = Math.max(...members.map((m) => m.fan.frameM))
-  if (job.fitWidthM !== null && frame > job.fitWidthM)
-    fail('frame of ', of(frame, 'length'), ', the space has ', of(job.fitWidthM, 'length'))
+  const { places } = context
+  const openings = places[0]?.times ?? 1
+  if (c.count % openings > 0) fail(`${c.count} fans cannot be shared out evenly to ${openings} openings`)
+  if (openings > 1 && c.arrangement === 'series')
+    fail(`fans behind one another in ${openings} openings alike cannot be computed: put them side by side`)
+  if (c.arrangement === 'places' && places.length < 2) warn('its second place is not in the air path yet')
+  if (c.arrangement !== 'places' && places.length > 1)
+    warn('the air path has two places for fans: one stays empty')
   if (context.thicknessLimit !== null && c.thicknessM > context.thicknessLimit)
     fail('is ', of(c.thicknessM, 'length'), ' thick, ', of(context.thicknessLimit, 'length'), ' wanted')
   if (c.flow === null) fail(noneWords[c.none ?? 'none-opposed'])
@@ -275,18 +351,17 @@ const noneOf = (op: OperatingPoint | null): Candidate['none'] =>
 /** How fans side by side share their common pressure. */
 function sharing(
   { air }: SelectionContext,
-  { model, second, count, arrangement }: FanArray,
-  { volts, duty }: ArrayDrive,
+  fanArray: FanArray,
+  drive: ArrayDrive,
   pressure: number | null,
 ): Pick<Candidate, 'backFlow' | 'unsteady'> {
+  const { second, count, arrangement } = fanArray
   if (pressure === null || count < 2 || addsPressure(arrangement)) return { backFlow: null, unsteady: false }
-  const curves = [model, second ?? model].map((m) => {
-    const s = drivenSpeed(m, volts, duty)
-    return scaleCurve(curveAt(m, volts, 'middle'), s, s ** 2 * air.densityRatio)
-  })
-  const shares = sharesAt(curves[0]!, curves[1]!, pressure)
-  const least = shares && second ? Math.min(...shares) : 0
-  return { backFlow: least < 0 ? least : null, unsteady: curves.some((c) => sharesUnstably(c, pressure)) }
+  const curves = groupsOf(fanArray).map((g) => groupCurve(g, arrangement, drive, air))
+  if (curves.some((c) => c === null)) return { backFlow: null, unsteady: false }
+  const shares = second ? sharesAt(curves[0]!, curves[1]!, pressure) : null
+  const least = shares ? Math.min(...shares) : 0
+  return { backFlow: least < 0 ? least : null, unsteady: curves.some((c) => sharesUnstably(c!, pressure)) }
 }
 
 /** Less than this over a limit is told without its number: it would round to nothing, dB. */
@@ -335,8 +410,9 @@ export function evaluateCandidate(
     fanId: fan.id,
     secondId: second?.fan.id ?? null,
     maker: second && second.fan.maker !== fan.maker ? `${fan.maker}, ${second.fan.maker}` : fan.maker,
-    model: second ? `${fan.model} + ${second.fan.model}` : fan.model,
+    model: second ? arrayName(fanArray) : fan.model,
     count,
+    secondCount: fanArray.secondCount,
     arrangement,
     driveV: drive.volts,
     duty: drive.duty,
@@ -350,7 +426,7 @@ export function evaluateCandidate(
           fanArray,
           drive,
           context.job.listenerM,
-          installationOf(context.job, context.row, fanArray, pressure ?? 0, stalled),
+          installationsOf(context, fanArray, pressure ?? 0, stalled),
         )
       : null,
     powerW: current === null ? null : current * drive.volts,

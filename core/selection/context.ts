@@ -1,7 +1,16 @@
 import type { AirState } from '#core/air'
 import { uncertainInputs, type Job, type PathElement, type PlanDocument, type TargetKind } from '#core/document'
 import { doubtsOf, type Doubt, type Requirement } from '#core/requirement'
-import { fanFlowFor, mainRow, pathDrop, pathSolver, type AirSystem, type PathSolver } from '#core/system'
+import {
+  fanFlowFor,
+  type FanPlace,
+  fanPlaces,
+  mainRow,
+  pathDrop,
+  pathSolver,
+  type AirSystem,
+  type PathSolver,
+} from '#core/system'
 
 /** What every candidate of a plan is held against. */
 export interface SelectionContext {
@@ -10,6 +19,8 @@ export interface SelectionContext {
   solver: PathSolver
   /** the main row of the path */
   row: PathElement[]
+  /** where its fans stand, from the intake on; none where the path does not say */
+  places: FanPlace[]
   /** pressure of the path at the planned flow, Pa; 0 where it is not known */
   designPressure: number
   /** airflow needed without and with margin, m3/s */
@@ -36,6 +47,7 @@ export function selectionContextOf(
     air,
     solver: pathSolver(path, designFlow),
     row: mainRow(plan),
+    places: fanPlaces(plan),
     designPressure: designFlow !== null && path.complete ? pathDrop(path, designFlow) : 0,
     needFlow: fanSide(requirement.wanted),
     doubts: doubtsOf(plan, uncertainInputs),

@@ -7,21 +7,26 @@ import {
   airRise,
   ASSUMED_DISTANCE_M,
   densityAtFan,
-  installationOf,
   LEVEL_FLOOR,
   lifeAt,
   type FanArray,
   type FanModel,
   type LevelEstimate,
 } from '#core/system'
-import type { Candidate } from './candidate'
+import { installationsOf, type Candidate } from './candidate'
 import type { SelectionContext } from './context'
 
 /** Joins the sentences that apply. */
 const sentences = (...list: string[]) => list.filter(Boolean).join(' ')
 const correctedAfter = (from: 'own' | 'shelf') =>
   from === 'own' ? 'your own test' : 'what this shelf has shown'
-const besides = (c: Candidate) => c.arrangement === 'parallel' || c.arrangement === 'single'
+/** How the number of fans is to be read in the working. */
+const countWords = (c: Candidate) =>
+  c.arrangement === 'places'
+    ? `fans, ${c.count - c.secondCount} at the first place and ${c.secondCount} at the second`
+    : c.arrangement === 'series'
+      ? 'fans in series'
+      : 'fans side by side'
 
 function flowNotes(c: Candidate, { curves, fan: { trusted, maxV } }: FanModel): string {
   const corrected = trusted?.flow ?? trusted?.rotation
@@ -65,7 +70,7 @@ const flowFigure = (context: SelectionContext, c: Candidate, model: FanModel): F
       inputs: [
         input('V', 'at the fan', c.driveV, 'voltage'),
         input('s', 'speed ratio', c.speed, 'ratio'),
-        input('n', besides(c) ? 'fans side by side' : 'fans in series', c.count, 'number'),
+        input('n', countWords(c), c.count, 'number'),
         input('ρ', 'air density', context.air.density, 'density'),
       ],
       note: flowNotes(c, model),
@@ -95,9 +100,9 @@ const LEVEL_SOURCE =
   'what surrounds it: common practice'
 
 /** The situations that the installation stands for. */
-function installedNote({ job, row }: SelectionContext, c: Candidate, fanArray: FanArray): string {
-  const { penalties } = installationOf(job, row, fanArray, c.pressure ?? 0, c.stalled)
-  const told = penalties.map((p) => `${p.name} ${p.low.toFixed(1)} to ${p.high.toFixed(1)} dB`)
+function installedNote(context: SelectionContext, c: Candidate, fanArray: FanArray): string {
+  const penalties = installationsOf(context, fanArray, c.pressure ?? 0, c.stalled).flatMap((i) => i.penalties)
+  const told = [...new Set(penalties.map((p) => `${p.name} ${p.low.toFixed(1)} to ${p.high.toFixed(1)} dB`))]
   return told.length ? `Installed: ${told.join(', ')}; the largest counts fully, the next by half.` : ''
 }
 

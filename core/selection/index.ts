@@ -1,6 +1,14 @@
-export { type Candidate, evaluateCandidate, meritOf, quickArrayLevel, START_MARGIN } from './candidate'
+export {
+  type Candidate,
+  evaluateCandidate,
+  installationsOf,
+  meritOf,
+  quickArrayLevel,
+  START_MARGIN,
+} from './candidate'
 export { selectionContextOf, type SelectionContext } from './context'
 export { candidateFigures, lifeFigure, riseFigure, servedFigure } from './figures'
+export { gainsOf } from './gains'
 export { operationOf, type Operation } from './operation'
 export {
   type ClaimRow,
@@ -21,6 +29,7 @@ export {
   modelShelf,
   type ModelShelf,
   type Objective,
+  type PlaceSought,
   paretoFront,
   railsOf,
   type Ranking,

@@ -2,6 +2,7 @@ import { LOADED_FACTOR } from '#core/airpath'
 import type { PathElement, PlanDocument } from '#core/document'
 import type { Delivered } from '#core/requirement'
 import {
+  alike,
   drivenArray,
   modelPath,
   operatingFlow,
@@ -79,7 +80,7 @@ export function operationOf(
   const drive = { volts: fanV ?? selection.driveV, duty: selection.duty }
   const candidate = evaluateCandidate(context, fanArray, drive, supply)
   const dirty = dirtyPath(plan, system)
-  const one: FanArray = { ...fanArray, second: null, count: 1, arrangement: 'single' }
+  const one = alike(fanArray.model, 1, 'single')
   return {
     candidate,
     delivered: {

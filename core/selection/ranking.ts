@@ -1,8 +1,16 @@
 import { loudnessRatio } from '#core/noise'
-import { evaluateCandidate, quickArrayFlow, quickArrayLevel, START_MARGIN, type Candidate } from './candidate'
-import type { SelectionContext } from './context'
-import type { Fan, PlanDocument } from '#core/document'
 import {
+  evaluateCandidate,
+  quickArrayFlow,
+  quickArrayLevel,
+  START_MARGIN,
+  tooLargeFor,
+  type Candidate,
+} from './candidate'
+import type { SelectionContext } from './context'
+import type { Arrangement, Fan, PlanDocument } from '#core/document'
+import {
+  alike,
   lowestDuty,
   modelFan,
   type FanModel,
@@ -11,6 +19,7 @@ import {
   arrayLimits,
   arrayThickness,
   type FanArray,
+  type FanGroup,
   type ArrayDrive,
   quickPath,
   type QuickPath,
@@ -33,14 +42,26 @@ export interface Weights {
   thin: number
 }
 
+/** The place that fans are sought for, and who stays at the other one. */
+export interface PlaceSought {
+  index: 0 | 1
+  otherFanId: string
+  otherCount: number
+}
+
 export interface RankOptions {
   objective: Objective
   weights: Weights
-  /** fans side by side to try, whether to try two in series, one at each of two places, and unlike pairs */
+  /**
+   * fans side by side to try (in each of openings alike, and at each of two places), whether to try two in series, fans
+   * at two places, and unlike pairs
+   */
   counts: readonly number[]
   series: boolean
   places: boolean
   pairs: boolean
+  /** only the fans of one of two places are sought, those at the other one stay; null: for all places */
+  place: PlaceSought | null
   drive: DriveMode
   /** voltages that are there, V, for the drive 'rails' and as what PWM fans are fed */
   rails: readonly number[]
@@ -64,6 +85,7 @@ export const defaultRank: RankOptions = {
   series: true,
   places: false,
   pairs: false,
+  place: null,
   drive: 'any',
   rails: COMMON_TAPS,
   levels: 10,
@@ -274,7 +296,7 @@ function lightOf(context: SelectionContext, path: QuickPath, fanArray: FanArray,
   const { startV, maxV } = arrayLimits(fanArray)
   const cost = arrayCost(fanArray)
   const thicknessM = arrayThickness(fanArray)
-  const { job, needFlow, levelLimit, costLimit, thicknessLimit } = context
+  const { needFlow, levelLimit, costLimit, thicknessLimit } = context
   return {
     fanArray,
     drive,
@@ -289,17 +311,53 @@ function lightOf(context: SelectionContext, path: QuickPath, fanArray: FanArray,
       (levelLimit !== null && level !== null && level > levelLimit) ||
       drive.volts < startV ||
       drive.volts > maxV ||
-      (job.fitDepthM !== null && thicknessM + (job.stackExtraM ?? 0) > job.fitDepthM) ||
-      (job.fitWidthM !== null && fanArray.model.fan.frameM > job.fitWidthM) ||
+      tooLargeFor(context, fanArray).length > 0 ||
       (costLimit !== null && cost !== null && cost > costLimit) ||
       (thicknessLimit !== null && thicknessM > thicknessLimit),
+  }
+}
+
+/** Fans that a group may have. */
+const MOST_FANS = 16
+
+/** What fans alike can be: so many in each opening, two behind one another, so many at each of two places. */
+function alikeArrays(model: FanModel, { counts, series, places }: RankOptions, openings: number): FanArray[] {
+  return [
+    ...counts.filter((n) => n * openings <= MOST_FANS).map((n) => alike(model, n * openings, 'parallel')),
+    ...(series && openings === 1 ? [alike(model, 2, 'series')] : []),
+    ...(places
+      ? counts
+          .filter((n) => 2 * n <= MOST_FANS)
+          .map((n) => ({ ...alike(model, 2 * n, 'places'), secondCount: n }))
+      : []),
+  ]
+}
+
+/** A place that fans are sought for, with the fans that stay at the other one. */
+interface Held {
+  index: 0 | 1
+  other: FanGroup
+}
+function heldAt(shelf: ModelShelf, { index, otherFanId, otherCount }: PlaceSought): Held | null {
+  const model = shelf.models.find((m) => m.fan.id === otherFanId)
+  return model ? { index, other: { model, count: otherCount } } : null
+}
+/** Both places with n fans at the one that is sought for. */
+function withHeld({ index, other }: Held, model: FanModel, n: number): FanArray {
+  const [first, second] = index === 0 ? [{ model, count: n }, other] : [other, { model, count: n }]
+  return {
+    model: first.model,
+    second: second.model === first.model ? null : second.model,
+    count: first.count + second.count,
+    secondCount: second.count,
+    arrangement: 'places',
   }
 }
 
 /** Fans that unlike pairs are made of: the ones that alone come nearest to the need. */
 const PAIR_POOL = 8
 
-function pairsOf(singles: readonly Light[]): FanArray[] {
+function pairsOf(singles: readonly Light[], arrangements: readonly Arrangement[]): FanArray[] {
   const near = singles
     .toSorted((a, b) => Math.abs(a.margin ?? 1e3) - Math.abs(b.margin ?? 1e3))
     .slice(0, PAIR_POOL)
@@ -308,7 +366,7 @@ function pairsOf(singles: readonly Light[]): FanArray[] {
     near
       .slice(i + 1)
       .flatMap((second) =>
-        (['parallel', 'series'] as const).map((arrangement) => ({ model, second, count: 2, arrangement })),
+        arrangements.map((arrangement) => ({ model, second, count: 2, secondCount: 1, arrangement })),
       ),
   )
 }
@@ -334,21 +392,25 @@ export function rankShelf(
     lights.push(light)
     return light
   }
+  const sought = options.place && heldAt(shelf, options.place)
+  const openings = context.places[0]?.times ?? 1
   for (const model of shelf.models) {
     if (!passesFilter(model.fan, options.filter, context.job)) continue
-    // fans alike are driven alike, however many
-    const drives = driveChoices({ model, second: null, count: 1, arrangement: 'single' }, options)
-    for (const count of options.counts) {
-      const light = look(
-        { model, second: null, count, arrangement: count === 1 ? 'single' : 'parallel' },
-        drives,
-      )
-      if (light && count === 1) singles.push(light)
+    if (sought) {
+      for (const n of options.counts) if (n + sought.other.count <= MOST_FANS) look(withHeld(sought, model, n))
+      continue
     }
-    if (options.series) look({ model, second: null, count: 2, arrangement: 'series' }, drives)
-    if (options.places) look({ model, second: null, count: 2, arrangement: 'places' }, drives)
+    // fans alike are driven alike, however many
+    const drives = driveChoices(alike(model, 1, 'single'), options)
+    for (const fanArray of alikeArrays(model, options, openings)) {
+      const light = look(fanArray, drives)
+      if (light && fanArray.count === openings) singles.push(light)
+    }
   }
-  if (options.pairs) for (const fanArray of pairsOf(singles)) look(fanArray)
+  if (options.pairs && openings === 1 && !sought) {
+    const arrangements: Arrangement[] = options.places ? ['places'] : ['parallel', 'series']
+    for (const fanArray of pairsOf(singles, arrangements)) look(fanArray)
+  }
   const of = scoreOf(options)
   const arrays = lights.length
   const chosen =

@@ -22,13 +22,39 @@ import {
 } from './fan-model'
 import { driveOf } from './operating-point'
 
-/** Fans that work together: n alike, or a pair of unlike ones (then `count` is 2). */
+/** Fans that work together: n alike, or two groups that differ in their fan or stand at different places. */
 export interface FanArray {
   model: FanModel
+  /** the fan of the second group where it is another one */
   second: FanModel | null
+  /** all fans of both groups */
   count: number
+  /** those of the second group; 0 where there is only one */
+  secondCount: number
   arrangement: Arrangement
 }
+/** Fans alike at one place. */
+export interface FanGroup {
+  model: FanModel
+  count: number
+}
+/** The groups of an array: one, or two that differ in fan or place. */
+export const groupsOf = ({ model, second, count, secondCount }: FanArray): FanGroup[] =>
+  secondCount > 0
+    ? [
+        { model, count: count - secondCount },
+        { model: second ?? model, count: secondCount },
+      ]
+    : [{ model, count }]
+
+/** An array of n fans alike at one place. */
+export const alike = (model: FanModel, count: number, arrangement: Arrangement): FanArray => ({
+  model,
+  second: null,
+  count,
+  secondCount: 0,
+  arrangement: arrangementOf(count, arrangement),
+})
 /** How a group is driven: voltage at its terminals, and the duty on its PWM wire where that is used. */
 export interface ArrayDrive {
   volts: number
@@ -49,15 +75,22 @@ export function fanArrayOf(
     if (!made.ok) return made
     models.push(made.model)
   }
-  const count = models.length > 1 ? 2 : selection.count
+  return { ok: true, fanArray: arrayOf(models[0]!, models[1] ?? null, selection) }
+}
+
+function arrayOf(
+  model: FanModel,
+  second: FanModel | null,
+  { count: all, secondCount, arrangement }: FanSelection,
+): FanArray {
+  // of a pair without further word there is one of each
+  const count = second && secondCount === null ? 2 : all
+  const twoGroups = count > 1 && (second !== null || arrangement === 'places')
+  const half = second ? 1 : Math.floor(count / 2)
   return {
-    ok: true,
-    fanArray: {
-      model: models[0]!,
-      second: models[1] ?? null,
-      count,
-      arrangement: arrangementOf(count, selection.arrangement),
-    },
+    ...alike(model, count, arrangement),
+    second: count > 1 ? second : null,
+    secondCount: twoGroups ? Math.min(secondCount ?? half, count - 1) : 0,
   }
 }
 
@@ -71,8 +104,8 @@ export const arrangementOf = (count: number, arrangement: Arrangement): Arrangem
 export const addsPressure = (arrangement: Arrangement) => arrangement === 'series' || arrangement === 'places'
 
 /** Every fan of an array. */
-export const membersOf = ({ model, second, count }: FanArray): FanModel[] =>
-  second ? [model, second] : Array.from({ length: count }, () => model)
+export const membersOf = (fanArray: FanArray): FanModel[] =>
+  groupsOf(fanArray).flatMap(({ model, count }) => Array.from({ length: count }, () => model))
 
 /** A group as the solver wants it: one curve and how it is scaled. */
 export interface DrivenArray {
@@ -80,34 +113,47 @@ export interface DrivenArray {
   drive: Drive
 }
 
-/**
- * The curve of a group as driven on a site. Alike fans are one curve with a scale; an unlike pair is combined point by point.
- * @returns null where nothing turns or the pair has no common curve
- */
-export function drivenArray(
-  fanArray: FanArray,
+/** How many of a group stand side by side, and how many behind one another. */
+const spreadOf = (count: number, arrangement: Arrangement) =>
+  arrangement === 'series' ? { wide: 1, deep: count } : { wide: count, deep: 1 }
+
+/** The curve of one of the array's groups as driven. @returns null where it stands still */
+export function groupCurve(
+  { model, count }: FanGroup,
+  arrangement: Arrangement,
   { volts, duty }: ArrayDrive,
   air: AirState,
   which: CurveEnd = 'middle',
-): DrivenArray | null {
-  const { model, second, count, arrangement } = fanArray
+): FanCurve | null {
   const speed = drivenSpeed(model, volts, duty)
-  if (!second)
+  const { wide, deep } = spreadOf(count, arrangement)
+  return speed > 0
+    ? scaleCurve(curveAt(model, volts, which), speed * wide, speed ** 2 * air.densityRatio * deep)
+    : null
+}
+
+/**
+ * The curve of a group as driven on a site. Alike fans are one curve with a scale; groups that differ are combined point
+ * by point.
+ * @returns null where nothing turns or the groups have no common curve
+ */
+export function drivenArray(
+  fanArray: FanArray,
+  drive: ArrayDrive,
+  air: AirState,
+  which: CurveEnd = 'middle',
+): DrivenArray | null {
+  const { model, arrangement } = fanArray
+  const { volts, duty } = drive
+  const [first, other] = groupsOf(fanArray)
+  if (!other || (other.model === model && other.count === first!.count)) {
+    const speed = drivenSpeed(model, volts, duty)
+    const { wide, deep } = spreadOf(first!.count, arrangement)
     return speed > 0
-      ? {
-          curve: curveAt(model, volts, which),
-          drive: driveOf(
-            air,
-            speed,
-            count,
-            addsPressure(arrangement) ? 'series' : arrangement === 'single' ? 'single' : 'parallel',
-          ),
-        }
+      ? { curve: curveAt(model, volts, which), drive: driveOf(air, speed, wide, other ? 2 * deep : deep) }
       : null
-  const driven = [model, second].map((m) => {
-    const s = drivenSpeed(m, volts, duty)
-    return s > 0 ? scaleCurve(curveAt(m, volts, which), s, s ** 2 * air.densityRatio) : null
-  })
+  }
+  const driven = [first!, other].map((group) => groupCurve(group, arrangement, drive, air, which))
   if (!driven[0] || !driven[1]) return null
   const curve = combinedCurve(driven[0], driven[1], addsPressure(arrangement) ? 'series' : 'parallel')
   return curve && { curve, drive: asSheet }
@@ -128,11 +174,12 @@ export const weakestPressure = (fanArray: FanArray, { volts, duty }: ArrayDrive,
   )
 
 /** A value of all members together; null where one is not known. */
-function total({ model, second, count }: FanArray, of: (model: FanModel) => number | null): number | null {
-  const first = of(model)
-  if (!second) return first === null ? null : count * first
-  const other = of(second)
-  return first === null || other === null ? null : first + other
+function total(fanArray: FanArray, of: (model: FanModel) => number | null): number | null {
+  const values = groupsOf(fanArray).map(({ model, count }) => {
+    const one = of(model)
+    return one === null ? null : count * one
+  })
+  return values.some((v) => v === null) ? null : values.reduce<number>((sum, v) => sum + v!, 0)
 }
 /**
  * Current of all members over their voltage, A, as the feed is solved with: a law without a step, also where they stand
@@ -163,22 +210,24 @@ export const arrayLimits = ({ model, second }: FanArray) => ({
   minKnown: (second && second.minV > model.minV ? second : model).minKnown,
 })
 
-/** Depth that the group takes at one place, stages behind each other added, m. */
+/** Depth that each group takes where it stands, stages behind each other added, m. */
+export const groupThickness = ({ model, count }: FanGroup, arrangement: Arrangement): number =>
+  trueThickness(model.fan) * spreadOf(count, arrangement).deep
+
+/** Depth that the fans take at one place, stages behind each other added, m. */
 export function arrayThickness(fanArray: FanArray): number {
-  const first = trueThickness(fanArray.model.fan)
-  const other = fanArray.second ? trueThickness(fanArray.second.fan) : first
-  return fanArray.arrangement !== 'series'
-    ? Math.max(first, other)
-    : fanArray.second
-      ? first + other
-      : fanArray.count * first
+  const each = groupsOf(fanArray).map((g) => groupThickness(g, fanArray.arrangement))
+  return fanArray.arrangement === 'series' ? each.reduce((sum, d) => sum + d, 0) : Math.max(...each)
 }
 
 /** What the group costs where its fans are not owned; null where a price is not known. */
 export const arrayCost = (fanArray: FanArray) => total(fanArray, (m) => (m.fan.owned ? 0 : m.fan.price))
 
-/** "2 × Sedge 80", or the two names of a pair. */
-export const arrayName = (fanArray: FanArray) =>
-  fanArray.second
-    ? `${fanArray.model.fan.model} and ${fanArray.second.fan.model}`
-    : `${fanArray.count} × ${fanArray.model.fan.model}`
+/** "2 × Sedge 80", or both groups where they are unlike. */
+export function arrayName(fanArray: FanArray): string {
+  const { model, second, count } = fanArray
+  if (!second) return `${count} × ${model.fan.model}`
+  return groupsOf(fanArray)
+    .map((g) => (g.count > 1 ? `${g.count} × ${g.model.fan.model}` : g.model.fan.model))
+    .join(' and ')
+}

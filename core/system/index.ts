@@ -8,11 +8,13 @@ export { airRise, densityAtFan, fanAirC, insideC } from './heat-balance'
 export { densityFigure, dropFigure, elementFigure, usefulFigure } from './figures'
 export {
   addsPressure,
-  arrangementOf,
+  alike,
   drivenArray,
   type DrivenArray,
   endsOf,
   type FanArray,
+  type FanGroup,
+  groupCurve,
   arrayCost,
   arrayCurrent,
   type ArrayDrive,
@@ -22,6 +24,8 @@ export {
   fanArrayOf,
   arrayStart,
   arrayThickness,
+  groupsOf,
+  groupThickness,
   membersOf,
   weakestPressure,
 } from './fan-array'
@@ -55,11 +59,14 @@ export {
   quickPath,
   type QuickPath,
 } from './operating-point'
+export { placeGains, pressureSteps, type PressureStep } from './gauge'
 export {
   branchFlows,
   elementDrop,
   elementFlows,
   fanFlowFor,
+  type FanPlace,
+  fanPlaces,
   localResistance,
   mainRow,
   modelPath,
@@ -72,6 +79,7 @@ export { pathUncertainty, SHARED_DOUBT } from './path-uncertainty'
 export {
   arrayLevel,
   ASSUMED_DISTANCE_M,
+  type Installation,
   installationOf,
   LEVEL_FLOOR,
   levelAtListener,

@@ -25,15 +25,25 @@ const isOpening = (e: PathElement) =>
   e.kind !== 'chamber' && e.kind !== 'fan' && e.kind !== 'custom' && e.kind !== 'fins'
 const isSolid = (e: PathElement) => e.kind !== 'chamber' && e.kind !== 'fan'
 
+/** An element at an end of the path, and how often it stands there. */
+interface EndElement {
+  element: PathElement
+  times: number
+}
+
 /** Elements by which the air enters (or leaves) the path: the first of the row, or the first of each way of a split that begins it. */
-export function endElements(plan: PlanDocument, end: 'in' | 'out'): PathElement[] {
+export const endElements = (plan: PlanDocument, end: 'in' | 'out'): PathElement[] =>
+  endsWithTimes(plan, end).map((e) => e.element)
+
+function endsWithTimes(plan: PlanDocument, end: 'in' | 'out'): EndElement[] {
   const selection = (row: PathElement[]) => (end === 'in' ? row.find(isSolid) : row.findLast(isSolid))
   const outer = selection(mainRow(plan))
   if (!outer) return []
-  if (outer.kind !== 'split') return [outer]
-  return branchesOf(plan, outer.id)
-    .map((b) => selection(branchRow(plan, b.id)))
-    .filter((e) => e !== undefined)
+  if (outer.kind !== 'split') return [{ element: outer, times: 1 }]
+  return branchesOf(plan, outer.id).flatMap(({ id, times }) => {
+    const element = selection(branchRow(plan, id))
+    return element ? [{ element, times }] : []
+  })
 }
 
 /**
@@ -44,9 +54,12 @@ export function endArea(plan: PlanDocument, end: 'in' | 'out'): number | null {
   const row = mainRow(plan).filter((e) => e.kind !== 'fan')
   // a row that begins or ends with a closed box has no way in or out
   if (row.length > 1 && (end === 'in' ? row[0] : row.at(-1))!.kind === 'chamber') return 0
-  const ends = endElements(plan, end)
+  const ends = endsWithTimes(plan, end)
   const other = endElements(plan, end === 'in' ? 'out' : 'in')
-  if (!ends.length || (end === 'out' && ends.length === 1 && ends[0] === other[0])) return null
-  const areas = ends.map((e) => (isOpening(e) ? freeAreaOf(e) : null))
+  if (!ends.length || (end === 'out' && ends.length === 1 && ends[0]!.element === other[0])) return null
+  const areas = ends.map(({ element, times }) => {
+    const area = isOpening(element) ? freeAreaOf(element) : null
+    return area === null ? null : area * times
+  })
   return areas.some((a) => a === null) ? null : areas.reduce<number>((s, a) => s + a!, 0)
 }

@@ -187,18 +187,14 @@ export function operateOnPath(solver: PathSolver, curve: FanCurve, drive: Drive)
 /**
  * Driven fans as the solver wants them.
  * @param speed share of rated speed
- * @param count fans, 1 or more
+ * @param parallel fans side by side, 1 or more
+ * @param series fans behind one another, 1 or more
  */
-export const driveOf = (
-  air: AirState,
-  speed: number,
-  count: number,
-  arrangement: 'single' | 'parallel' | 'series',
-): Drive => ({
+export const driveOf = (air: AirState, speed: number, parallel: number, series: number): Drive => ({
   speed,
   densityRatio: air.densityRatio,
-  parallel: arrangement === 'series' ? 1 : count,
-  series: arrangement === 'series' ? count : 1,
+  parallel,
+  series,
 })
 
 export interface PathCurvePoint {

@@ -22,7 +22,7 @@ function partsOf(e: ElementModel, q: number, weight: number): Part[] {
   const flows = branchFlows(e, q)
   return e.branches.flatMap((b, i) => {
     const flow = flows[i]!
-    const drops = b.elements.map((x) => elementDrop(x, flow))
+    const drops = b.elements.map((x) => elementDrop(x, flow / b.branch.times))
     const whole = drops.reduce((s, d) => s + d, 0)
     return whole > 0
       ? b.elements.map((x, k) => ({

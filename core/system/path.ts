@@ -6,6 +6,7 @@ import {
   lossTable,
   passageHead,
   passageResists,
+  timesPassage,
   type Passage,
 } from '#core/airpath'
 import type { Resistance } from '#core/fan'
@@ -45,6 +46,27 @@ export const mainRow = (part: PathPart): PathElement[] => part.path.filter((e) =
 /** Ways of a split in their order. */
 export const branchesOf = (part: PathPart, splitId: string): Branch[] =>
   part.branches.filter((b) => b.splitId === splitId)
+/** Where fans can stand: the row, how many rows alike there are, and where in it. */
+export interface FanPlace {
+  element: PathElement
+  row: PathElement[]
+  index: number
+  /** openings alike, each with its share of the fans */
+  times: number
+}
+/** The places for fans from the intake on. */
+export function fanPlaces(part: PathPart): FanPlace[] {
+  const inRow = (row: PathElement[], times: number) =>
+    row.flatMap((element, index): FanPlace[] =>
+      element.kind === 'fan' ? [{ element, row, index, times }] : [],
+    )
+  const main = mainRow(part)
+  return main.flatMap((element, index): FanPlace[] =>
+    element.kind === 'fan'
+      ? [{ element, row: main, index, times: 1 }]
+      : branchesOf(part, element.id).flatMap((b) => inRow(branchRow(part, b.id), b.times)),
+  )
+}
 /** What stands in a way, in its order. */
 export const branchRow = (part: PathPart, branchId: string): PathElement[] =>
   part.path.filter((e) => e.branchId === branchId)
@@ -73,12 +95,12 @@ function passageOf(elements: readonly ElementModel[]): Passage {
 function modelSplit(part: PathPart, split: ElementModel, air: AirState): ElementModel {
   const branches = branchesOf(part, split.element.id).map((branch): BranchModel => {
     const elements = rowModels(branchRow(part, branch.id), air)
-    return { branch, elements, passage: passageOf(elements) }
+    return { branch, elements, passage: timesPassage(passageOf(elements), branch.times) }
   })
   const empty = branches.find((b) => !b.elements.some((e) => counts(e) && e.element.kind !== 'chamber'))
   const missing =
-    branches.length < 2
-      ? 'a second way'
+    branches.reduce((n, b) => n + b.branch.times, 0) < 2
+      ? 'a second way, or how many stand alike'
       : empty
         ? `an element in “${empty.branch.name}”`
         : branches.some((b) => b.elements.some((e) => counts(e) && e.missing))
@@ -190,7 +212,7 @@ export const pathDrop = (path: PathModel, q: number): number =>
   path.main.reduce((s, e) => s + elementDrop(e, q), 0)
 
 /**
- * Flow through each way of a split that carries a flow, m3/s.
+ * Flow through each way of a split that carries a flow, m3/s; through openings alike all together.
  * @param q flow, m3/s, 0 or more
  */
 export function branchFlows(split: ElementModel, q: number): number[] {
@@ -198,7 +220,8 @@ export function branchFlows(split: ElementModel, q: number): number[] {
 }
 
 /**
- * Flow through every element when the fan moves a flow, m3/s, by the element's id.
+ * Flow through every element when the fan moves a flow, m3/s, by the element's id; of openings alike through one of
+ * them.
  * @param q flow, m3/s, 0 or more
  */
 export function elementFlows(path: PathModel, q: number): Map<string, number> {
@@ -206,7 +229,7 @@ export function elementFlows(path: PathModel, q: number): Map<string, number> {
   for (const e of path.main) {
     flows.set(e.element.id, q)
     const ways = branchFlows(e, q)
-    e.branches?.forEach((b, i) => b.elements.forEach((x) => flows.set(x.element.id, ways[i]!)))
+    e.branches?.forEach((b, i) => b.elements.forEach((x) => flows.set(x.element.id, ways[i]! / b.branch.times)))
   }
   return flows
 }

@@ -15,7 +15,8 @@ import {
 import { rangeBySquares } from '#core/numeric'
 import type { Job, PathElement } from '#core/document'
 import { drivenSpeed, impellerDiameter, type FanModel } from './fan-model'
-import type { ArrayDrive, FanArray } from './fan-array'
+import { groupsOf, type ArrayDrive, type FanArray, type FanGroup } from './fan-array'
+import type { FanPlace } from './path'
 
 /** Distance assumed for a claim that does not state one, m, and what that may be off, dB. Common practice, no source. */
 export const ASSUMED_DISTANCE_M = 1
@@ -63,20 +64,19 @@ const intakeKnown = (before: PathElement | undefined, job: Job) =>
 /**
  * What the installation adds to the free-air claim, dB(A): the situations that elements and gaps tell; where nothing is
  * known of the intake, what is usual.
- * @param row the main row of the path
+ * @param place where the fans stand; at the end of the row where it is not told
  * @param pressurePa at the operating point, Pa
  * @param stalled known to run in stall
  * Reference: common practice, no source; adding rule of the same
  */
 export function installationOf(
   job: Job,
-  row: readonly PathElement[],
-  { model }: FanArray,
+  { row, index }: Pick<FanPlace, 'row' | 'index'>,
+  model: FanModel,
   pressurePa: number,
   stalled: boolean,
 ): Installation {
-  const at = row.findIndex((e) => e.kind === 'fan')
-  const [before, after] = at < 0 ? [row.at(-1), undefined] : [row[at - 1], row[at + 1]]
+  const [before, after] = index < 0 ? [row.at(-1), undefined] : [row[index - 1], row[index + 1]]
   const penalties: Penalty[] = [
     ...ofNeighbour(before, 'in', job.upstreamGapM),
     ...ofNeighbour(after, 'out', null),
@@ -154,18 +154,31 @@ export function levelAtListener(
   return { value: stated(exact), low: stated(low), high: stated(high ?? exact), exact, parts, pair: null }
 }
 
-/** Level of a group at the listener, dB(A): equal fans add by their number, unlike ones by energy. */
+/**
+ * Level of an array at the listener, dB(A): equal fans add by their number, unlike ones and those at another place by
+ * energy.
+ * @param installations of each group; the last one holds for the further ones
+ */
 export function arrayLevel(
-  { model, second, count }: FanArray,
+  fanArray: FanArray,
   { volts, duty }: ArrayDrive,
   listenerM: number,
-  installation: Installation,
+  installations: readonly Installation[],
 ): LevelEstimate | null {
-  const speed = drivenSpeed(model, volts, duty)
-  if (!second) return levelAtListener(model, speed, count, listenerM, installation)
-  const a = levelAtListener(model, speed, 1, listenerM, installation)
-  const b = levelAtListener(second, drivenSpeed(second, volts, duty), 1, listenerM, installation)
-  if (!a || !b) return null
+  const of = ({ model, count }: FanGroup, i: number) =>
+    levelAtListener(
+      model,
+      drivenSpeed(model, volts, duty),
+      count,
+      listenerM,
+      installations[Math.min(i, installations.length - 1)]!,
+    )
+  const groups = groupsOf(fanArray)
+  // alike and in the same surroundings: one working tells them all
+  if (fanArray.second === null && installations.length < 2)
+    return of({ model: fanArray.model, count: fanArray.count }, 0)
+  const [a, b] = [of(groups[0]!, 0), groups[1] ? of(groups[1], 1) : null]
+  if (!a || !b) return groups[1] ? null : a
   const sum = (key: 'value' | 'low' | 'high' | 'exact') => sumLevels([a[key], b[key]])!
   return {
     value: Math.max(LEVEL_FLOOR, sum('exact')),

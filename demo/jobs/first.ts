@@ -64,6 +64,7 @@ export function filmCabinet(): PlanDocument {
     arrangement: 'parallel',
     driveV: 10.5,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = {
@@ -212,6 +213,7 @@ export function choirAmplifier(): PlanDocument {
     arrangement: 'single',
     driveV: 18,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = {
@@ -345,6 +347,7 @@ export function mushroomTent(): PlanDocument {
     arrangement: 'single',
     driveV: 24,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = {

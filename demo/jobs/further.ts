@@ -95,6 +95,7 @@ export function waxBench(): PlanDocument {
     arrangement: 'single',
     driveV: 24,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = {
@@ -206,6 +207,7 @@ export function telescopeMirror(): PlanDocument {
     arrangement: 'single',
     driveV: 12,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = {
@@ -314,6 +316,7 @@ export function cheeseBox(): PlanDocument {
     arrangement: 'single',
     driveV: 5,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = {
@@ -417,6 +420,7 @@ export function hydroponicTank(): PlanDocument {
     arrangement: 'single',
     driveV: 12,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = {
@@ -511,6 +515,7 @@ export function batteryLocker(): PlanDocument {
     arrangement: 'single',
     driveV: 9.6,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = {

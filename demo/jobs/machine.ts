@@ -15,6 +15,7 @@ const one = (id: string, fanId: string, driveV: number): FanSelection => ({
   id,
   fanId,
   secondFanId: null,
+  secondCount: null,
   count: 1,
   arrangement: 'single',
   driveV,

@@ -23,11 +23,12 @@ export const element = (id: string, kind: ElementKind, rest: Partial<PathElement
   ...newElement(id, kind),
   ...rest,
 })
-export const branch = (id: string, splitId: string, name: string, leak = false): Branch => ({
+export const branch = (id: string, splitId: string, name: string, leak = false, times = 1): Branch => ({
   id,
   splitId,
   name,
   leak,
+  times,
 })
 export const reading = (
   id: string,

@@ -74,6 +74,7 @@ export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found
           arrangement: job.existingCount > 1 ? ('parallel' as const) : ('single' as const),
           driveV: job.existingV ?? 12,
           secondFanId: null,
+          secondCount: null,
           duty: null,
         }
   const selection = which === 'as-planned' ? plan.selection : found

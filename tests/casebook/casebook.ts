@@ -100,6 +100,7 @@ function ordinaryPlan(): PlanDocument {
     arrangement: 'single',
     driveV: 12,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   plan.source = { ...newSource('s', 'adapter'), ...wired, iMaxA: 1 }
@@ -205,6 +206,18 @@ const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: 
       split,
       { ...plan.path.find((e) => e.id === 'out')!, branchId: 'through' },
       { ...newElement('crack', 'opening', 'past'), areaM2: value as number },
+    ]
+  },
+  /** the fans and the outlet stand in so many openings alike */
+  fansInOpenings: ({ plan }, value) => {
+    const { element: split, branches } = newSplit('split', [
+      { id: 'one', name: 'One of them', leak: false, times: value as number },
+    ])
+    plan.branches = branches
+    plan.path = [
+      ...plan.path.filter((e) => e.id !== 'out' && e.kind !== 'fan'),
+      split,
+      ...plan.path.filter((e) => e.id === 'out' || e.kind === 'fan').map((e) => ({ ...e, branchId: 'one' })),
     ]
   },
   other: ({ fans }, value) => {

@@ -1,6 +1,6 @@
 import { computeReport, type Report } from '#core/plan'
 import { addsPressure, branchFlows } from '#core/system'
-import type { PlanDocument } from '#core/document'
+import type { PathElement, PlanDocument } from '#core/document'
 import { drawOf, randomElement, randomPlan, type RandomPlan } from './plans'
 import { slowFlow, slowSplit } from './slow-solver'
 
@@ -80,7 +80,13 @@ export function complaintsOf(seed: number): Complaint[] {
   const d = drawOf(seed + 7919)
   const flowOf = (change: (plan: PlanDocument) => void) =>
     reportOf(random, changed(random.plan, change)).selection?.candidate.flow ?? 0
-  const areas = random.plan.path.filter((e) => e.areaM2 && e.kind !== 'chamber')
+  // a pipe that ends in a larger opening loses more of its speed: there more area may cost a little air
+  const piped = (e: PathElement) => {
+    const row = random.plan.path.filter((x) => x.branchId === e.branchId)
+    const at = row.indexOf(e)
+    return [row[at - 1], row[at + 1]].some((x) => x?.diameterM || x?.kind === 'duct')
+  }
+  const areas = random.plan.path.filter((e) => e.areaM2 && e.kind !== 'chamber' && !piped(e))
   if (areas.length) {
     const { id } = d.pick(areas)
     const more = flowOf((p) => {
@@ -99,7 +105,7 @@ export function complaintsOf(seed: number): Complaint[] {
     m?.curves.middle.p.some((p, i, all) => i > 0 && p > all[i - 1]!),
   )
   // beyond its free delivery a stage brakes with its end slope, which grows with its speed: an assumption
-  if (!dips && !(fanArray.second && addsPressure(fanArray.arrangement))) {
+  if (!dips && !(fanArray.secondCount > 0 && addsPressure(fanArray.arrangement))) {
     const faster = flowOf((p) => {
       p.selection!.driveV *= 1.05
     })

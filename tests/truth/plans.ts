@@ -162,13 +162,17 @@ export function randomElement(
   }
 }
 
-/** A split of two to four ways, flaps among them. */
+/** A split of up to four ways, flaps and ways that stand several times among them. */
 function randomSplit(d: Draw, id: string): { elements: PathElement[]; branches: PlanDocument['branches'] } {
-  const names = Array.from({ length: d.pick([2, 2, 3, 4]) }, (_, i) => ({
+  const names = Array.from({ length: d.pick([1, 2, 2, 3, 4]) }, (_, i) => ({
     id: `${id}-w${i}`,
     name: `way ${i + 1}`,
     leak: i > 0 && d.chance(0.5),
+    times: 1,
   }))
+  // one way alone is one of openings alike; among unlike ways some stand more than once
+  if (names.length === 1) names[0]!.times = d.pick([2, 3, 4])
+  else if (d.chance(0.3)) names[0]!.times = 2
   const { element, branches } = newSplit(id, names)
   const ways = names.flatMap(({ id: way }, i) => {
     const kinds: ElementKind[] = d.chance(0.35)
@@ -261,8 +265,15 @@ export function randomPlan(seed: number): RandomPlan {
   const at = row.length ? elements.indexOf(d.pick(row)) : 0
   elements.splice(at, 0, randomElement(d, 'fan', 'fan'))
   const pair = d.chance(0.3)
-  const count = pair ? 2 : d.pick([1, 1, 2, 3, 4])
-  const arrangement: Arrangement = count === 1 ? 'single' : d.pick(['parallel', 'parallel', 'series'])
+  const twoPlaces = d.chance(0.25)
+  if (twoPlaces) elements.push(randomElement(d, 'fan', 'second-fan'))
+  const count = twoPlaces ? d.pick([2, 3, 4]) : pair ? 2 : d.pick([1, 1, 2, 3, 4])
+  const secondCount = twoPlaces ? 1 + Math.floor((count - 1) * d.unit()) : null
+  const arrangement: Arrangement = twoPlaces
+    ? 'places'
+    : count === 1
+      ? 'single'
+      : d.pick(['parallel', 'parallel', 'series'])
   if (pair) fans[1] = { ...fans[1]!, ratedV: fans[0]!.ratedV }
   const first = fans[0]!
   plan.path = elements
@@ -271,6 +282,7 @@ export function randomPlan(seed: number): RandomPlan {
     id: 'pick',
     fanId: first.id,
     secondFanId: pair ? 'second' : null,
+    secondCount,
     count,
     arrangement,
     driveV: first.ratedV * d.between(0.5, 1),

@@ -8,11 +8,11 @@ import {
   type FanCurve,
 } from '#core/fan'
 import {
-  addsPressure,
   curveAt,
   drivenSpeed,
   type ElementModel,
   type FanArray,
+  type FanModel,
   type PathModel,
 } from '#core/system'
 import type { AirState } from '#core/air'
@@ -47,8 +47,8 @@ function wayFlow(elements: readonly ElementModel[], drop: number): number {
 
 /** Flows of a split's ways that carry a total, and their common drop. */
 export function slowSplit(e: ElementModel, q: number): { drop: number; flows: number[] } {
-  const ways = e.branches!.map((b) => b.elements)
-  const at = (drop: number) => ways.map((w) => wayFlow(w, drop))
+  const ways = e.branches!
+  const at = (drop: number) => ways.map((w) => w.branch.times * wayFlow(w.elements, drop))
   let [low, high] = [0, 1]
   while (at(high).reduce((s, x) => s + x, 0) < q) high *= 2
   for (let i = 0; i < 46; i++) {
@@ -63,34 +63,33 @@ export function slowSplit(e: ElementModel, q: number): { drop: number; flows: nu
 export const slowDrop = (path: PathModel, q: number): number =>
   path.main.reduce((s, e) => s + (e.branches ? slowSplit(e, q).drop : leafDrop(e, q)), 0)
 
-/** Pressure of the driven group at a flow, Pa; null beyond its data. */
-function groupPressure({ model, second, count, arrangement }: FanArray, volts: number, air: AirState) {
-  const curves = [model, second].flatMap((m): FanCurve[] => {
-    if (!m) return []
-    const s = drivenSpeed(m, volts, null)
-    return s > 0 ? [scaleCurve(curveAt(m, volts, 'middle'), s, s * s * air.densityRatio)] : []
-  })
-  const one = curves[0]
-  if (!one || (second && curves.length < 2)) return null
-  const inSeries = addsPressure(arrangement)
-  if (!second) {
-    const n = inSeries ? 1 : count
-    return {
-      last: n * lastFlow(one),
-      at: (q: number) => (pressureAt(one, q / n) ?? NaN) * (inSeries ? count : 1),
-    }
+/** What the driven fans do together, Pa at m3/s, and where their data ends. */
+interface Group {
+  last: number
+  at: (q: number) => number
+}
+
+/** One fan as driven; null where it stands still. */
+function oneFan(model: FanModel, volts: number, air: AirState): FanCurve | null {
+  const s = drivenSpeed(model, volts, null)
+  return s > 0 ? scaleCurve(curveAt(model, volts, 'middle'), s, s * s * air.densityRatio) : null
+}
+
+/** Groups whose pressures add: each fan of a group has its share of the air, or each stage its share of the pressure. */
+function addedPressures(groups: readonly Group[]): Group {
+  return {
+    last: groups.reduce((sum, g) => sum + g.last, 0),
+    at: (q) => groups.reduce((sum, g) => sum + g.at(q), 0),
   }
-  const other = curves[1]!
-  if (inSeries)
-    return {
-      last: lastFlow(one) + lastFlow(other),
-      at: (q: number) => continuedPressure(one, q)! + continuedPressure(other, q)!,
-    }
-  const total = (p: number) => memberFlow(one, p, { flap: false })! + memberFlow(other, p, { flap: false })!
-  const top = Math.max(highestPressure(one), highestPressure(other))
+}
+
+/** Unlike fans side by side: the common pressure at which their flows add up, by bisection. */
+function addedFlows(members: readonly FanCurve[]): Group {
+  const total = (p: number) => members.reduce((sum, c) => sum + memberFlow(c, p, { flap: false })!, 0)
+  const top = Math.max(...members.map(highestPressure))
   return {
     last: total(0),
-    at: (q: number) => {
+    at: (q) => {
       let [low, high] = [0, top]
       for (let i = 0; i < 60; i++) {
         const middle = (low + high) / 2
@@ -100,6 +99,36 @@ function groupPressure({ model, second, count, arrangement }: FanArray, volts: n
       return low
     },
   }
+}
+
+/** Pressure of the driven fans at a flow, Pa; null where one of them stands still. */
+function groupPressure(fanArray: FanArray, volts: number, air: AirState): Group | null {
+  const { model, second, count, secondCount, arrangement } = fanArray
+  const curves = [model, second ?? model].map((m) => oneFan(m, volts, air))
+  if (!curves[0] || !curves[1]) return null
+  const [one, other] = [curves[0], curves[1]]
+  const firstCount = count - secondCount
+  if (arrangement === 'places')
+    return addedPressures(
+      [
+        { curve: one, n: firstCount },
+        { curve: other, n: secondCount },
+      ].map(({ curve, n }) => ({
+        last: n * lastFlow(curve),
+        at: (q: number) => continuedPressure(curve, q / n)!,
+      })),
+    )
+  if (!second) {
+    const [wide, deep] = arrangement === 'series' ? [1, count] : [count, 1]
+    return { last: wide * lastFlow(one), at: (q) => (pressureAt(one, q / wide) ?? NaN) * deep }
+  }
+  const members = [
+    ...Array.from({ length: firstCount }, () => one),
+    ...Array.from({ length: secondCount }, () => other),
+  ]
+  return arrangement === 'series'
+    ? addedPressures(members.map((c) => ({ last: lastFlow(c), at: (q) => continuedPressure(c, q)! })))
+    : addedFlows(members)
 }
 
 const STEPS = 150

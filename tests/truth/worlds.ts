@@ -7,13 +7,13 @@ import { doubtsOf } from '#core/requirement'
 import {
   deliveredRange,
   insideC,
-  installationOf,
   SHARED_DOUBT,
   usefulShare,
   type ElementModel,
   type FanArray,
   type PathModel,
 } from '#core/system'
+import { installationsOf } from '#core/selection'
 import { normal, seeded, splitNormalAt, Z95 } from '#core/numeric'
 import { drawOf, randomElement, type Draw } from './plans'
 import { slowFlow } from './slow-solver'
@@ -76,6 +76,7 @@ export function worldPlan(seed: number): { plan: PlanDocument; fan: Fan } {
     id: 'pick',
     fanId: fan.id,
     secondFanId: null,
+    secondCount: null,
     count,
     arrangement: count === 1 ? 'single' : 'parallel',
     driveV: fan.ratedV * d.between(0.6, 1),
@@ -131,10 +132,10 @@ const CLAIM_DB = 3
  * The level as it might truly be, dB(A): another claim, another exponent of the speed, another installation.
  * @param z normal number whose 1 is the end of a 95 % range
  */
-function trueLevel({ selection, selectionContext: { job, row } }: Report, z: () => number): number {
+function trueLevel({ selection, selectionContext }: Report, z: () => number): number {
   const { candidate, fanArray } = selection!
   const { level, speed, pressure, stalled } = candidate
-  const installed = installationOf(job, row, fanArray, pressure ?? 0, stalled)
+  const installed = installationsOf(selectionContext, fanArray, pressure ?? 0, stalled)[0]!
   const share = z()
   const end = share < 0 ? installed.low : installed.high
   const exponent = z()

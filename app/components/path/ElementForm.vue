@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { findingMessage } from '#core/rules'
-import { elementNames, elementSchema } from '#core/document'
+import { branchSchema, elementNames, elementSchema } from '#core/document'
 import type { Branch, PathElement } from '#core/document'
 import { freeAreaRatioOf } from '#core/system'
 import type { ElementReport } from '#core/plan'
@@ -61,13 +61,13 @@ const spoken = computed(() =>
         >
       </li>
     </ul>
-    <p v-if="kind === 'fan'" class="soft">
-      The fan sits here: what stands before it is under the room’s pressure, what stands behind it is over. What
-      is chosen for this place is the Line-up’s business.
+    <p v-if="kind === 'fan'" class="soft small">
+      The fans sit here. With a second place for fans on the other side of the box, air is blown in here and
+      drawn out there. Which fans, and how many: the Line-up.
     </p>
     <p v-if="kind === 'split'" class="soft small">
       The air divides: each way takes what its resistance lets through. A leak is a way whose air does not do
-      the job.
+      the job. A way may stand several times: give the sizes of one.
     </p>
     <FieldGrid tight :record="element" :fields="fields" :shape="elementSchema.shape" @set="set" />
     <p v-if="element.pattern && ratio !== null" class="small soft">
@@ -80,13 +80,20 @@ const spoken = computed(() =>
           :model-value="way.name"
           @update:model-value="emit('branch', way.id, { name: $event })"
         />
+        <FieldGrid
+          tight
+          :record="way"
+          :fields="[{ key: 'times', label: 'How many', quantity: 'number' }]"
+          :shape="branchSchema.shape"
+          @set="(_, value) => emit('branch', way.id, { times: (value as number | null) ?? 1 })"
+        />
         <el-checkbox :model-value="way.leak" @change="emit('branch', way.id, { leak: Boolean($event) })"
           >a leak</el-checkbox
         >
         <el-button
           text
           class="icon"
-          :disabled="branches.length <= 2"
+          :disabled="branches.length <= 1"
           :aria-label="`Remove the way ${way.name}`"
           @click="emit('removeBranch', way.id)"
         >
@@ -112,7 +119,7 @@ const spoken = computed(() =>
 }
 .way {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto auto;
+  grid-template-columns: minmax(0, 1fr) 92px auto auto;
   gap: 10px;
   align-items: end;
 }

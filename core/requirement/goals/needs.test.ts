@@ -43,6 +43,7 @@ function planFor(goal: Goal, job: Partial<Job>, change: (p: PlanDocument) => voi
     arrangement: 'single',
     driveV: 12,
     secondFanId: null,
+    secondCount: null,
     duty: null,
   }
   change(plan)

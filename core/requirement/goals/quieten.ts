@@ -2,7 +2,7 @@ import { airflowWithWallLoss } from '#core/need'
 import type { Job, UncertainInput } from '#core/document'
 import {
   airRise,
-  arrangementOf,
+  alike,
   densityAtFan,
   drivenArray,
   modelFan,
@@ -28,12 +28,7 @@ export function presentFlow(
 ): number | null {
   const { fan, model } = presentFan(job, env)
   if (!fan || !model || !env.path.complete) return null
-  const fanArray = {
-    model,
-    second: null,
-    count: job.existingCount,
-    arrangement: arrangementOf(job.existingCount, 'parallel'),
-  }
+  const fanArray = alike(model, job.existingCount, 'parallel')
   const driven = drivenArray(fanArray, { volts: job.existingV ?? fan.ratedV, duty: null }, env.air, which)
   if (!driven) return null
   const flow = operatingFlow(pathSolver(env.path, null), driven.curve, driven.drive)

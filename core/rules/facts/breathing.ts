@@ -33,7 +33,7 @@ function outletFacts({ plan: { job, path } }: FactSources): SiFacts {
     'air.outdoorOpening': job.airOutlet === null ? null : job.airOutlet === 'outdoors',
     'air.backflowFlap': path.some((e) => e.kind === 'flap') ? true : job.backflowFlap,
     'air.exhaustToOpening': fume ? job.outletToOpeningM : undefined,
-    'air.gasketed': fume ? job.gasketed : undefined,
+    'air.gasketed': fume ? job.gasketed : (job.gasketed ?? undefined),
     'filter.fumeRated': fume ? job.fumeRated : undefined,
     // whoever counts the hours of a carbon filter has one
     'filter.carbonHours': job.carbonHours === null ? undefined : job.carbonHours * HOUR,

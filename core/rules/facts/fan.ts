@@ -6,6 +6,7 @@ import {
   endsOf,
   fanAirC,
   fanFlowFor,
+  fanPlaces,
   freeDelivery,
   holeSpacing,
   impellerDiameter,
@@ -75,6 +76,7 @@ function bladePassOf(m: FanModel, candidate: Candidate): number | null {
 
 function arrayFacts({ plan, system, operation, fanArray, candidate }: Running): SiFacts {
   const several = fanArray.count > 1
+  const openings = fanPlaces(plan)[0]?.times ?? 1
   const { flow, arrangement } = candidate
   const { flowOfOne } = operation
   const { fan } = fanArray.model
@@ -82,6 +84,8 @@ function arrayFacts({ plan, system, operation, fanArray, candidate }: Running): 
   const known = passes.filter((p) => p !== null)
   return {
     'group.count': fanArray.count,
+    'group.openings': openings,
+    'group.sharedEvenly': openings > 1 ? fanArray.count % openings === 0 : undefined,
     'group.alike': fanArray.second === null || fanArray.second.fan.id === fan.id,
     'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
     // before a source is chosen nothing feeds them together

@@ -1,6 +1,6 @@
 import { claimRatio } from '#core/measure'
 import { readingMean, type PlanDocument, type Reading, type Run } from '#core/document'
-import { drivenArray, driveSpeed, endsOf, modelFan, type FanArray } from '#core/system'
+import { alike, drivenArray, driveSpeed, endsOf, modelFan, type FanArray } from '#core/system'
 import { latestRun, mainComparison, targetReading, type Comparison } from '#core/verification'
 import type { Quantity } from '#core/units'
 import type { FactName } from '../fact-catalogue'
@@ -52,12 +52,11 @@ function fansOf({ plan, fans, system }: FactSources, run: Run): FanArray | null 
   const { job } = plan
   const picked = system.fanArray
   if (run.kind === 'after') return picked
-  if (run.kind === 'bench') return picked && { ...picked, second: null, count: 1, arrangement: 'single' }
+  if (run.kind === 'bench') return picked && alike(picked.model, 1, 'single')
   const present = fans.find((f) => f.id === job.existingFanId)
   const made = present && modelFan(present)
   if (!made?.ok) return null
-  const count = job.existingCount
-  return { model: made.model, second: null, count, arrangement: count > 1 ? 'parallel' : 'single' }
+  return alike(made.model, job.existingCount, 'parallel')
 }
 
 /** What a level reading says of itself. */

@@ -1,6 +1,7 @@
 import { filterMedia } from '#core/airpath'
 import type { ElementBasis, PathElement, PlanDocument } from '#core/document'
-import { elementFlows, endArea, endElements, freeAreaRatioOf } from '#core/system'
+import { gainsOf } from '#core/selection'
+import { elementFlows, endArea, endElements, freeAreaRatioOf, pressureSteps } from '#core/system'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** How far an area may be off that was told on this ground, share. Common practice, no source. */
@@ -15,8 +16,28 @@ const areaDoubt: Record<ElementBasis, number> = {
 const endDoubt = (plan: PlanDocument, end: 'in' | 'out') =>
   Math.max(0, ...endElements(plan, end).map((e) => areaDoubt[e.basis]))
 
+/** Pressure of the chambers against the room, Pa, where the fans run. */
+function chamberFacts({ plan, system, operation }: FactSources): SiFacts {
+  const { path } = system
+  const flow = operation.candidate?.flow ?? null
+  const filterAt = path.main.findIndex((e) => e.element.kind === 'filter')
+  const chambers = pressureSteps(path, flow, gainsOf(plan, system, operation)).flatMap(({ id, gaugePa }, at) =>
+    gaugePa !== null && path.main[at]!.element.kind === 'chamber' ? [{ id, gaugePa, at }] : [],
+  )
+  const filtered = chambers.filter(({ at }) => filterAt >= 0 && at > filterAt)
+  const pressures = (list: typeof chambers) => list.map((c) => c.gaugePa)
+  return {
+    'air.filteredBoxPressure': filtered.length ? Math.min(...pressures(filtered)) : undefined,
+    'air.boxPressureMost': chambers.length ? Math.max(...pressures(chambers)) : undefined,
+  }
+}
+
 /** What stands in the air's way. */
-export function pathFacts({ plan, system: { path } }: FactSources): SiFacts {
+export function pathFacts(sources: FactSources): SiFacts {
+  const {
+    plan,
+    system: { path },
+  } = sources
   const { job } = plan
   const filters = plan.path.filter((e) => e.kind === 'filter')
   const begun = plan.path.length > 0
@@ -27,6 +48,7 @@ export function pathFacts({ plan, system: { path } }: FactSources): SiFacts {
     return area === null && endElements(plan, end).some(hasNone) ? undefined : area
   }
   return {
+    ...chamberFacts(sources),
     'air.inletFreeArea': free('in'),
     'air.outletFreeArea': free('out'),
     'air.inletDoubt': endDoubt(plan, 'in'),

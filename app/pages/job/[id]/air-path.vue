@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { elementNames, pathStarters } from '#core/document'
+import { elementNames, mayStandIn, pathStarters } from '#core/document'
 import type { ElementKind, PathElement } from '#core/document'
 
 definePageMeta({ station: 'air-path' })
@@ -38,7 +38,7 @@ function worstId(): string | undefined {
 }
 
 /** Every kind, the usual ones first. One flat list: grouped, the library's list loses its options for a screen reader. */
-const kinds: ElementKind[] = [
+const kinds: (ElementKind | 'alike')[] = [
   'opening',
   'grille',
   'filter',
@@ -56,13 +56,14 @@ const kinds: ElementKind[] = [
   'adapter',
   'fins',
   'split',
+  'alike',
   'custom',
 ]
-const inWay = computed(() => spot.value.branchId !== null)
-const may = (k: ElementKind) =>
-  k === 'fan'
-    ? !inWay.value && path.value.filter((e) => e.kind === 'fan').length < 2
-    : k !== 'split' || !inWay.value
+const may = (k: ElementKind | 'alike') =>
+  k === 'fan' && path.value.filter((e) => e.kind === 'fan').length >= 2
+    ? false
+    : mayStandIn({ branches: branches.value }, { kind: k === 'alike' ? 'split' : k }, spot.value.branchId)
+const adderName = (k: ElementKind | 'alike') => (k === 'alike' ? 'Openings alike' : elementNames[k])
 const wayName = computed(() => branches.value.find((b) => b.id === spot.value.branchId)?.name)
 const where = computed(() =>
   wayName.value !== undefined
@@ -133,12 +134,7 @@ usePageKeys([
             :model-value="''"
             @change="add"
           >
-            <el-option
-              v-for="kind in kinds.filter(may)"
-              :key="kind"
-              :value="kind"
-              :label="elementNames[kind]"
-            />
+            <el-option v-for="kind in kinds.filter(may)" :key="kind" :value="kind" :label="adderName(kind)" />
           </el-select>
           <el-button
             v-if="spot.index !== null || spot.branchId !== null"
@@ -172,7 +168,8 @@ usePageKeys([
             <li v-for="way in branches.filter((b) => b.splitId === element.id)" :key="way.id" class="way">
               <div class="way-head">
                 <span class="small"
-                  ><strong>{{ way.name }}</strong
+                  ><strong
+                    ><template v-if="way.times > 1">{{ way.times }} × </template>{{ way.name }}</strong
                   ><template v-if="way.leak"> · leak</template
                   ><template v-if="flowOf(way.id) !== null">
                     · <span class="mono">{{ show(flowOf(way.id), 'flow') }}</span></template

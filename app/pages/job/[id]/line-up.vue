@@ -11,6 +11,8 @@ const believed = useBelievedFans()
 const { show } = useUnits()
 const {
   choice,
+  places,
+  placeIndex,
   loosen,
   ranking,
   rows,
@@ -24,6 +26,21 @@ const {
   takeNew,
   unpick,
 } = useLineUp()
+/** With fans at two places: whose are sought. */
+const placeOptions = computed(() => {
+  const [first, second] = places.value.map((p) => p.element.name)
+  const names = first === second ? ['First place', 'Second place'] : [first!, second!]
+  return [
+    { value: 'both', label: 'Both places alike' },
+    ...names.map((label, i) => ({ value: String(i), label })),
+  ]
+})
+const placeShown = computed({
+  get: () => (placeIndex.value === null ? 'both' : String(placeIndex.value)),
+  set: (value) => {
+    placeIndex.value = value === 'both' ? null : (Number(value) as 0 | 1)
+  },
+})
 const lit = ref<string | null>(null)
 const SHORT = 6
 const MORE = 40
@@ -194,6 +211,10 @@ usePageKeys([
           The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
         </p>
         <template v-else>
+          <div v-if="picked?.arrangement === 'places' && places.length > 1" class="row places">
+            <span class="small soft">Fans for</span>
+            <SegmentChoice v-model="placeShown" label="Fans for" :options="placeOptions" />
+          </div>
           <RankControls v-model="choice" :status="status" />
           <p v-if="problem" class="bad" role="alert">
             {{ problem }}
