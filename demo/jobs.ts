@@ -2,6 +2,7 @@
 import type { PlanDocument } from '#core/document'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
 import { stencilPress } from './jobs/machine'
+import { seedStore, tapeRack } from './jobs/places'
 import { batteryLocker, cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
 
 export const demoJobs = (): PlanDocument[] => [
@@ -15,4 +16,6 @@ export const demoJobs = (): PlanDocument[] => [
   hydroponicTank(),
   batteryLocker(),
   stencilPress(),
+  tapeRack(),
+  seedStore(),
 ]

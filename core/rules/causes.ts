@@ -62,6 +62,7 @@ const chains: string[][] = [
   ['air-negative-dust', 'own-box-sucks-dust'],
   ['own-fume-box-over', 'air-fume-leaks'],
   ['fan-parallel-backflow', 'fan-parallel-unlike', 'fan-parallel-no-gain'],
+  ['own-place-brakes', 'fan-series-unlike', 'fan-series-no-gain'],
   ['fan-series-unlike', 'fan-series-no-gain'],
   ['fan-claim-over-power', 'fan-claim-optimistic'],
   ['fan-too-hot', 'fan-sleeve-hot'],

@@ -44,6 +44,7 @@ const concerned: Record<string, Which> = {
   'own-box-sucks-dust': ofKind('filter'),
   'own-fume-box-over': ofKind('chamber'),
   'own-openings-uneven': ofKind('fan'),
+  'own-place-brakes': ofKind('fan'),
   'air-filter-too-fast': (plan) =>
     least(
       plan.path.filter((e) => e.kind === 'filter'),

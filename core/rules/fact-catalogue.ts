@@ -319,6 +319,12 @@ export const factCatalogue = {
   'fan.direction': { unit: 'text', meaning: 'in or out: as mounted' },
   'fan.reversedByPolarity': { unit: 'bool', meaning: 'plan swaps + and - to reverse the flow' },
   'fan.ratedRpm': { unit: 'rpm', meaning: 'label speed', quantity: 'rotation', symbol: 'rpm' },
+  'group.placeLeast': {
+    unit: 'Pa',
+    meaning: 'least pressure that the fans make at one of two places; under 0 they brake there',
+    quantity: 'pressure',
+    symbol: 'Pa',
+  },
   'group.openings': { unit: '1', meaning: 'openings alike that the fans stand in' },
   'group.sharedEvenly': { unit: 'bool', meaning: 'each of openings alike has as many fans' },
   'group.count': { unit: '1', meaning: 'fans in the group' },

@@ -1,5 +1,5 @@
 import { bladePass } from '#core/noise'
-import type { Candidate } from '#core/selection'
+import { gainsOf, type Candidate } from '#core/selection'
 import {
   drivenArray,
   drivenSpeed,
@@ -74,7 +74,15 @@ function bladePassOf(m: FanModel, candidate: Candidate): number | null {
     : bladePass(ratedRpm * drivenSpeed(m, candidate.driveV, candidate.duty), blades)
 }
 
-function arrayFacts({ plan, system, operation, fanArray, candidate }: Running): SiFacts {
+/** Least pressure made at one of two places, Pa. */
+function leastAtPlace({ plan, system, operation, candidate }: Running): number | undefined {
+  if (candidate.arrangement !== 'places') return undefined
+  const gains = [...gainsOf(plan, system, operation).values()].filter((g) => g !== null)
+  return gains.length > 1 ? Math.min(...gains) : undefined
+}
+
+function arrayFacts(running: Running): SiFacts {
+  const { plan, system, operation, fanArray, candidate } = running
   const several = fanArray.count > 1
   const openings = fanPlaces(plan)[0]?.times ?? 1
   const { flow, arrangement } = candidate
@@ -85,6 +93,7 @@ function arrayFacts({ plan, system, operation, fanArray, candidate }: Running): 
   return {
     'group.count': fanArray.count,
     'group.openings': openings,
+    'group.placeLeast': leastAtPlace(running),
     'group.sharedEvenly': openings > 1 ? fanArray.count % openings === 0 : undefined,
     'group.alike': fanArray.second === null || fanArray.second.fan.id === fan.id,
     'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
