@@ -43,22 +43,22 @@ const ROW = 34
 function intervalRow(r: Intervals['rows'][number], index: number): string {
   const [left, right] = [NAME, WIDTH - WORDS]
   const y = index * ROW + ROW / 2 + 4
-  const all = [r.low, r.high, r.value, ...(r.limit === null ? [] : [r.limit])]
+  const all = [r.low, r.high, r.value, ...[r.wanted.low, r.wanted.high].filter((v) => v !== null)]
   const [lowest, highest] = [Math.min(...all), Math.max(...all)]
   const margin = (highest - lowest || Math.abs(highest) || 1) * 0.15
   const x = scaleLinear([lowest - margin, highest + margin], [left, right])
   const end = (v: number) => line(x(v), y - 5, x(v), y + 5, CAP, 1.5)
-  const wanted = (limit: number) => {
-    const from = r.least ? x(limit) : left
-    const to = r.least ? right : x(limit)
-    return (
-      box(from, y - 9, to - from, 18, `fill="${TEAL}" opacity="0.12"`) +
-      line(x(limit), y - 11, x(limit), y + 11, TEAL, 1.5, 'stroke-dasharray="4 3"')
-    )
+  const mark = (limit: number | null) =>
+    limit === null ? '' : line(x(limit), y - 11, x(limit), y + 11, TEAL, 1.5, 'stroke-dasharray="4 3"')
+  const wanted = ({ low, high }: Intervals['rows'][number]['wanted']) => {
+    if (low === null && high === null) return ''
+    const from = low === null ? left : x(low)
+    const to = high === null ? right : x(high)
+    return box(from, y - 9, to - from, 18, `fill="${TEAL}" opacity="0.12"`) + mark(low) + mark(high)
   }
   return [
     line(left, y, right, y, LINE),
-    r.limit === null ? '' : wanted(r.limit),
+    wanted(r.wanted),
     line(x(r.low), y, x(r.high), y, CAP, 3),
     end(r.low),
     end(r.high),

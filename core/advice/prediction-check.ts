@@ -2,7 +2,7 @@ import type { Figure } from '#core/figure'
 import type { Fan, FanTest, PlanDocument, ReadingQuantity, Run } from '#core/document'
 import { newCalibration, newTest, readingMean } from '#core/document'
 import type { Report } from '#core/plan'
-import { readingHalfWidth, targetReading } from '#core/verification'
+import { readingHalfWidth } from '#core/verification'
 import { loudnessRatio } from '#core/noise'
 import { preferredUnit, type Quantity, type UnitPreferences } from '#core/units'
 
@@ -119,7 +119,7 @@ function riseOf(run: Run): Measured | null {
 function levelOf({ verdict, selection }: Report, run: Run): Measured | null {
   const clamped = (selection?.candidate.level?.exact ?? Infinity) < (selection?.candidate.level?.value ?? 0)
   if (clamped) return null
-  const judged = verdict.targets.find((t) => targetReading[t.target.kind] === 'level' && t.measured)?.measured
+  const judged = verdict.targets.find((t) => t.target.kind === 'level' && t.measured)?.measured
   if (judged)
     return {
       value: judged.value,

@@ -109,17 +109,28 @@ export { fromStock, stockKinds, stockPartSchema, type StockKind, type StockPart 
 export {
   fanIdsOf,
   newPlan,
-  newTarget,
   planSchema,
   sourcesOf,
   targetOf,
   windowProblem,
-  targetSchema,
   type PlanDocument,
   type PlanInput,
+} from './plan'
+export {
+  newTarget,
+  ofLesserStage,
+  senseOf,
+  targetKinds,
+  targetName,
+  targetNumber,
+  targetProblem,
+  targetSchema,
+  upperLimit,
+  wantedRange,
+  wantedWords,
   type Target,
   type TargetKind,
-} from './plan'
+} from './target'
 export { selectionSchema, type Arrangement, type FanSelection } from './selection'
 export {
   addStream,

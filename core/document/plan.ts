@@ -10,52 +10,28 @@ import {
   wiringSchema,
   type Source,
 } from './feed'
-import { defaultsOf, idSchema, line, lines, listOf, maybe, within } from './fields'
+import { defaultsOf, listOf, maybe } from './fields'
 import { jobSchema, newJob } from './job'
 import { mayStandIn } from './path-edit'
 import { runSchema } from './run'
 import { MAIN_STREAM, streamList, streamParts } from './stream'
+import { ofLesserStage, targetProblem, targetSchema, wantedRange, type Target, type TargetKind } from './target'
 
 /** The plan document: everything a job holds, in SI units (temperatures in degC, shares 0..1). null is "not known". */
 
-/** What the verdict is judged by. */
-export const targetSchema = z.object({
-  id: idSchema,
-  kind: z.enum([
-    'temperature',
-    'level',
-    'flow',
-    'pressure',
-    'runtime',
-    'time',
-    'rotation',
-    'current',
-    'power',
-    'money',
-    'thickness',
-  ]),
-  limit: within(-60, 1e8),
-  /** at least or at most; null: as is usual of its kind */
-  sense: maybe(z.enum(['least', 'most'])),
-  /** operating stage that it is judged in; '': whichever is worst */
-  stage: line,
-  place: line,
-  /** a further air stream that it is about; null: the first one, or the whole machine */
-  streamId: maybe(idSchema),
-  setBy: line,
-  why: lines,
-})
-export interface Target extends z.infer<typeof targetSchema> {}
-export type TargetKind = Target['kind']
-/** A target of which only the limit is known. */
-export const newTarget = (target: Pick<Target, 'id' | 'kind' | 'limit'> & Partial<Target>): Target => ({
-  ...defaultsOf(targetSchema),
-  ...target,
-})
-/** The target of a kind that the stream in front is judged by; null without one. */
-export const targetOf = (plan: Pick<PlanDocument, 'targets' | 'faced'>, kind: TargetKind): Target | null =>
-  plan.targets.find((t) => t.kind === kind && (t.streamId ?? MAIN_STREAM) === (plan.faced ?? MAIN_STREAM)) ??
-  null
+/** The target of a kind that the stream in front is judged by on one side of its number; null without one. */
+export const targetOf = (
+  plan: Pick<PlanDocument, 'targets' | 'faced'>,
+  kind: TargetKind,
+  end: 'low' | 'high',
+): Target | null =>
+  plan.targets.find(
+    (t) =>
+      t.kind === kind &&
+      !ofLesserStage(t) &&
+      wantedRange(t)[end] !== null &&
+      (t.streamId ?? MAIN_STREAM) === (plan.faced ?? MAIN_STREAM),
+  ) ?? null
 
 /** The document without the rules that bind its parts to each other. */
 const partsSchema = z.object({
@@ -152,6 +128,10 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
       path: ['feed'],
       message: 'A lead feeds an air stream that is not there.',
     })
+  for (const [i, target] of plan.targets.entries()) {
+    const wrong = targetProblem(target)
+    if (wrong) context.addIssue({ code: 'custom', path: ['targets', i, wrong.key], message: wrong.message })
+  }
   const fed = feedProblem(plan)
   if (fed) context.addIssue({ code: 'custom', path: ['feed'], message: fed })
   const window = windowProblem(plan.source)

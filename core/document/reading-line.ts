@@ -39,7 +39,8 @@ export interface LineContext {
 
 const escaped = (text: string) => text.replaceAll(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`)
 const unitsOf = (quantity: ReadingQuantity) =>
-  quantities[quantity].units.flatMap((u) => [u.symbol, ...(u.aliases ?? [])]).filter(Boolean)
+  // a plain number is written without a unit
+  quantities[quantity].units.filter((u) => u.symbol).flatMap((u) => [u.symbol, ...(u.aliases ?? [])])
 /** Every way to write a unit that can be read, the longest first, so that "mmH2O" is no "m". */
 const UNITS = [...new Set(readingQuantities.flatMap(unitsOf))].toSorted((a, b) => b.length - a.length)
 const NUMBER = String.raw`[-+−]?\d[\d.,]*`

@@ -14,6 +14,11 @@ export const readingQuantities = [
   'current',
   'power',
   'duration',
+  'speed',
+  'distance',
+  'ratio',
+  'waterPerDay',
+  'number',
 ] as const
 export type ReadingQuantity = (typeof readingQuantities)[number]
 
@@ -22,6 +27,11 @@ const readingLimits: Record<ReadingQuantity, z.ZodType<number>> = {
   ...limits,
   power: within(0, 20000),
   duration: within(0, 1e8),
+  speed: within(0, 60),
+  distance: within(0, 100),
+  ratio: within(0, 1),
+  waterPerDay: within(0, 1),
+  number: within(-60, 1e8),
   pressure: within(-5, 5000),
 }
 /** What a reading of a kind may be. */
@@ -129,7 +139,12 @@ export const readingNames: Record<ReadingQuantity, string> = {
   voltage: 'Voltage',
   current: 'Current',
   power: 'Power',
-  duration: 'Running time',
+  duration: 'Time',
+  speed: 'Air speed',
+  distance: 'Reach of the air',
+  ratio: 'Humidity',
+  waterPerDay: 'Evaporation',
+  number: 'Another number',
 }
 /** Operating stages that machines usually have; any other word serves as well. */
 export const usualStages = ['idle', 'warming', 'working', 'everything on'] as const

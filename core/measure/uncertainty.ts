@@ -13,12 +13,32 @@ export const instrumentHalfWidth = {
   /** share, a clock */ duration: 0.01,
   /** share */ voltage: 0.01,
   /** share */ current: 0.03,
+  /** share, small vane held still */ speed: 0.1,
+  /** share, a rule where smoke or a thread turns */ distance: 0.15,
+  /** of relative humidity, 0..1 */ humidity: 0.04,
+  /** share, a mark on the tank over some days */ waterPerDay: 0.1,
 } as const
 
 /** Pressure that low-cost sensors hardly resolve, Pa. Common practice, no source (usable floor 1 to 2 Pa). */
 const PRESSURE_FLOOR_PA = 1.5
 /** Flow by the way it was read, share: a traverse, through a hood, in the middle only, in the free jet. Common practice, no source. */
 const flowByMethod = { traverse: 0.15, hood: 0.12, 'vane-centre': 0.3, jet: 0.5 } as const
+
+type ReadQuantity =
+  | 'temperature'
+  | 'level'
+  | 'flow'
+  | 'pressure'
+  | 'rotation'
+  | 'duration'
+  | 'voltage'
+  | 'current'
+  | 'power'
+  | 'speed'
+  | 'distance'
+  | 'ratio'
+  | 'waterPerDay'
+  | 'number'
 
 /**
  * What a reading is worth where nobody told, 95 % half-width in its SI unit.
@@ -29,8 +49,7 @@ const flowByMethod = { traverse: 0.15, hood: 0.12, 'vane-centre': 0.3, jet: 0.5 
  * Reference: common practice, no source
  */
 export function usualHalfWidth(
-  quantity:
-    'temperature' | 'level' | 'flow' | 'pressure' | 'rotation' | 'duration' | 'voltage' | 'current' | 'power',
+  quantity: ReadQuantity,
   value: number,
   method: keyof typeof flowByMethod | null = null,
   meter: 'phone' | 'class2' | 'class1' = 'phone',
@@ -40,6 +59,9 @@ export function usualHalfWidth(
   if (quantity === 'level') return instrumentHalfWidth[meter]
   if (quantity === 'flow') return size * (method ? flowByMethod[method] : instrumentHalfWidth.flow)
   if (quantity === 'pressure') return Math.max(PRESSURE_FLOOR_PA, size * instrumentHalfWidth.pressure)
+  if (quantity === 'ratio') return instrumentHalfWidth.humidity
+  // of a number of the person's own nobody knows what it is worth but by reading it again
+  if (quantity === 'number') return 0
   return size * (quantity === 'power' ? instrumentHalfWidth.current : instrumentHalfWidth[quantity])
 }
 

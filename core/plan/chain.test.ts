@@ -140,7 +140,7 @@ const run = (kind: Run['kind'], takenAt: string, rest: Partial<Run>): Run => ({
   ...newRun(takenAt, kind, takenAt),
   ...rest,
 })
-const nothing = { cost: null, thicknessM: null }
+const nothing = { cost: null, thicknessM: null, massKg: null }
 const target = (kind: Target['kind'], limit: number, place = ''): Target =>
   newTarget({ id: kind, kind, limit, place })
 const judge = (targets: Target[], after: Partial<Run>, change: (p: PlanDocument) => void = () => {}) =>
@@ -150,7 +150,7 @@ const judge = (targets: Target[], after: Partial<Run>, change: (p: PlanDocument)
       p.runs = [run('after', '2026-03-01T10:00:00Z', after)]
       change(p)
     }),
-    { cost: 12, thicknessM: 0.025 },
+    { cost: 12, thicknessM: 0.025, massKg: null },
   )
 
 describe('targets', () => {

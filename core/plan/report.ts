@@ -13,7 +13,7 @@ import {
 } from '#core/document'
 import type { Figure } from '#core/figure'
 import { needFigures, requirementOf, type Need, type NeedEnv } from '#core/requirement'
-import { findingsOf, type Evaluation } from '#core/rules'
+import { chanceOf, findingsOf, predictTarget, type Evaluation, type Predicted } from '#core/rules'
 import { operationOf, selectionContextOf, trustedFans, type SelectionContext } from '#core/selection'
 import {
   batteryFigures,
@@ -26,7 +26,15 @@ import {
   type RunningTime,
   type StreamFans,
 } from '#core/supply'
-import { airSystem, arrayCost, arrayName, arrayThickness, densityFigure, impellerDiameter } from '#core/system'
+import {
+  airSystem,
+  arrayCost,
+  arrayMass,
+  arrayName,
+  arrayThickness,
+  densityFigure,
+  impellerDiameter,
+} from '#core/system'
 import { computeVerdict, type VerdictReport } from '#core/verification'
 import { allowedLevel, machineSound, othersLevel, type MachineSound } from './machine-sound'
 import { packEndFigures } from './pack-ends'
@@ -53,6 +61,8 @@ export interface Report {
   power: PowerState & { figures: Figure[] }
   runtime: RunningTime & { figures: Figure[] }
   verdict: VerdictReport
+  /** what the plan predicts of every target, by its id */
+  predictions: Record<string, TargetPrediction>
   /** every air stream in a line: what its tab and the whole machine tell of it */
   streams: StreamSummary[]
   /** all fans together at the listener */
@@ -60,6 +70,11 @@ export interface Report {
   findings: Evaluation
   stations: Station[]
   ribbon: RibbonSegment[]
+}
+
+/** What a plan predicts of a target, and how likely it is met; null where it cannot tell. */
+export interface TargetPrediction extends Predicted {
+  chance: number | null
 }
 
 export type ReportResult = { ok: true; report: Report } | { ok: false; reason: string }
@@ -119,10 +134,26 @@ function streamsRunning(bases: readonly StreamBase[], feed: FeedReport) {
 function boughtBy(streams: readonly StreamBase[]) {
   const arrays = streams.flatMap((s) => (s.system.fanArray && !staysAsIs(s.plan) ? [s.system.fanArray] : []))
   const costs = arrays.map(arrayCost)
+  const masses = arrays.map(arrayMass)
   return {
     cost: !arrays.length || costs.includes(null) ? null : costs.reduce<number>((sum, c) => sum + c!, 0),
     thicknessM: arrays.length ? Math.max(...arrays.map(arrayThickness)) : null,
+    massKg: !arrays.length || masses.includes(null) ? null : masses.reduce<number>((sum, m) => sum + m!, 0),
   }
+}
+
+/** Every target against the stream that it is about; those of the whole machine against the first one. */
+function predictionsOf(streams: readonly Parameters<typeof predictTarget>[0][]): Report['predictions'] {
+  const [home] = streams
+  return Object.fromEntries(
+    home!.plan.targets.flatMap((target) => {
+      const own = streams.find((s) => facedStream(s.plan) === (target.streamId ?? MAIN_STREAM)) ?? home!
+      const predicted = predictTarget(own, target)
+      return predicted && predicted.value !== null
+        ? [[target.id, { ...predicted, chance: chanceOf(target, predicted) }]]
+        : []
+    }),
+  )
 }
 
 /**
@@ -146,9 +177,9 @@ export function computeReport(input: PlanInput): ReportResult {
   const { streams, sound } = streamsRunning(bases, feed)
   const runtime = runningTime(home, streams[0]!.power)
   const verdict = computeVerdict(home, boughtBy(bases))
-  const findings = findingsOf(
-    streams.map((s) => ({ ...s, runtime, verdict, machineDbA: streams.length > 1 ? sound.total : null })),
-  )
+  const machineDbA = streams.length > 1 ? sound.total : null
+  const judged = streams.map((s) => ({ ...s, runtime, verdict, machineDbA }))
+  const findings = findingsOf(judged)
   const shown = streams.find((s) => facedStream(s.plan) === front)!
   const { plan, system, needEnv, requirement, context, power, operation, fanName } = shown
   const { fanArray } = system
@@ -171,6 +202,7 @@ export function computeReport(input: PlanInput): ReportResult {
         figures: [...batteryFigures(home, runtime), ...packEndFigures(plan, system, context, power, operation)],
       },
       verdict,
+      predictions: predictionsOf(judged),
       streams: streams.map((s) => streamSummary(s, findings.findings)),
       sound,
       findings,

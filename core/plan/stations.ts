@@ -45,7 +45,7 @@ const of = (value: number | null, quantity: Quantity) => ({ value, quantity })
 const needHeadline: Headline = ({ requirement: { missing, flow, levelLimit } }) =>
   missing
     ? [`wants ${missing}`]
-    : [of(flow, 'flow'), ...(levelLimit ? [', ≤ ', of(levelLimit.limit, 'level')] : [])]
+    : [of(flow, 'flow'), ...(levelLimit === null ? [] : [', ≤ ', of(levelLimit, 'level')])]
 
 const pathHeadline: Headline = ({ plan, system: { path }, requirement, context }) => {
   if (!plan.path.length) return ['no elements yet']

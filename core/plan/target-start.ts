@@ -1,4 +1,5 @@
 import type { PlanDocument, TargetKind } from '#core/document'
+import { arrayMass } from '#core/system'
 import type { Report } from './report'
 
 /** Rise that a cabinet is usually allowed, K; level that is hardly heard in a quiet room, dB(A). Common practice, no source. */
@@ -20,10 +21,26 @@ export function targetStart(kind: TargetKind, plan: PlanDocument, report: Report
         (job.goal === 'part' ? job.partMaxC : job.insideMaxC) ??
         (job.ambientMaxC ?? job.ambientC) + USUAL_RISE_K
       )
+    case 'rise':
+      return job.insideMaxC === null ? USUAL_RISE_K : Math.max(1, job.insideMaxC - job.ambientC)
     case 'level':
       return job.roomDbA ?? QUIET_DBA
     case 'flow':
       return report?.need.wanted ?? report?.selection?.served.value ?? 0.01
+    case 'airchanges':
+      return job.airChangesPerH ?? 6
+    case 'airspeed':
+      return job.captureSpeedMs ?? 0.5
+    case 'distance':
+      return job.captureDistanceM ?? 0.2
+    case 'humidity':
+      return job.insideRhMax ?? 0.6
+    case 'evaporation':
+      return 1 / 86400
+    case 'weight':
+      return (report?.selection && arrayMass(report.selection.fanArray)) ?? 0.2
+    case 'other':
+      return 1
     case 'pressure':
       return report?.selection?.candidate.pressure ?? 10
     case 'time':

@@ -163,7 +163,7 @@ describe('the report on paper', () => {
     expect(printed).toContain('It takes a baseline and a run after the change.')
   })
   test('drawings hold with one row, none, and equal values', () => {
-    const row = { label: 'x', value: 1, low: 1, high: 1, limit: null, least: false, words: '1' }
+    const row = { label: 'x', value: 1, low: 1, high: 1, wanted: { low: null, high: null }, words: '1' }
     expect(drawChart({ type: 'intervals', rows: [row], title: 't' })).not.toContain('NaN')
     expect(drawChart({ type: 'intervals', rows: [], title: 't' })).toContain('<svg')
     const rungs = [{ name: 'a', level: 40, words: '40' }]

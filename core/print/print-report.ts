@@ -10,9 +10,9 @@ import {
 import { maintenanceTasks } from './maintenance'
 import type { Comparison, TargetResult } from '#core/verification'
 import type { PlanDocument, Run } from '#core/document'
-import { rankNoiseSources, upgradeRungs, targetNames, targetQuantity, wantsLeast } from '#core/verification'
+import { rankNoiseSources, upgradeRungs } from '#core/verification'
 import type { Report } from '#core/plan'
-import { readingNames } from '#core/document'
+import { readingNames, targetKinds, targetName, targetNumber, wantedRange, wantedWords } from '#core/document'
 import { goalNames } from '#core/plan'
 import type { Figure } from '#core/figure'
 import { costPerUnit, gainCosts, predictionsOf } from '#core/advice'
@@ -25,9 +25,8 @@ export interface IntervalRow {
   value: number
   low: number
   high: number
-  limit: number | null
-  /** wanted at least, else at most */
-  least: boolean
+  /** between what it was wanted to lie; null on a side that is open */
+  wanted: { low: number | null; high: number | null }
   words: string
 }
 /** One step of a level, dB(A). */
@@ -108,14 +107,14 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
       numbers: [1, 2],
       head: ['Target', 'wanted', 'measured', 'verdict'],
       rows: targets.map((t) => {
-        const q = targetQuantity[t.target.kind]
+        const q = targetKinds[t.target.kind].quantity
         const m = t.measured
         return [
-          [targetNames[t.target.kind], t.target.place, t.target.stage].filter(Boolean).join(', '),
-          `${wantsLeast(t.target) ? 'at least' : 'at most'} ${show(t.target.limit, q)}`,
+          [targetName(t.target), t.target.place, t.target.stage].filter(Boolean).join(', '),
+          wantedWords(t.target, show),
           !m
             ? '–'
-            : `${m.upperBoundOnly ? 'at most ' : ''}${show(m.value, q)}${halfWords(m.halfWidth, q, units)}`,
+            : `${m.upperBoundOnly ? 'at most ' : ''}${targetNumber(t.target, m.value, show)}${halfWords(m.halfWidth, q, units)}`,
           [verdictName(t), t.why, sureWords(t), ...(m?.steps ?? [])].filter(Boolean).join('; '),
         ]
       }),
@@ -131,13 +130,12 @@ function targetBlocks({ show, units }: Printer, report: Report): PrintBlock[] {
               rows: measured.map((t) => {
                 const { value, halfWidth } = t.measured!
                 return {
-                  label: [targetNames[t.target.kind], t.target.place].filter(Boolean).join(', ').slice(0, 34),
+                  label: [targetName(t.target), t.target.place].filter(Boolean).join(', ').slice(0, 34),
                   value,
                   low: value - halfWidth,
                   high: value + halfWidth,
-                  limit: t.target.limit,
-                  least: wantsLeast(t.target),
-                  words: `${show(value, targetQuantity[t.target.kind])}, ${verdictName(t)}`,
+                  wanted: wantedRange(t.target),
+                  words: `${targetNumber(t.target, value, show)}, ${verdictName(t)}`,
                 }
               }),
             },
@@ -292,7 +290,7 @@ function missingBlocks(report: Report): PrintBlock[] {
   const missing = [
     ...report.verdict.targets
       .filter((t) => t.verdict === 'not-measured')
-      .map((t) => `${targetNames[t.target.kind]} ${t.target.place}`.trim()),
+      .map((t) => `${targetName(t.target)} ${t.target.place}`.trim()),
     ...report.verdict.comparisons
       .filter((c) => c.refused)
       .map((c) => `a fair comparison of ${readingNames[c.quantity].toLowerCase()} ${c.place}`),

@@ -1,4 +1,4 @@
-import { targetOf, type Goal, type Job, type PlanDocument, type Target } from '#core/document'
+import { targetOf, upperLimit, type Goal, type Job, type PlanDocument, type Target } from '#core/document'
 import { doubtedRange, doubtsOf, type Doubt } from './doubts'
 import { fume } from './goals/fume'
 import { cool, insideLimit, part } from './goals/heat'
@@ -31,7 +31,8 @@ export interface Requirement {
   /** what is still missing, in words */
   missing: string | null
   insideMaxC: number | null
-  levelLimit: Target | null
+  /** dB(A) at the listener at most, with everything running; null where nobody said */
+  levelLimit: number | null
   flowTarget: Target | null
 }
 
@@ -64,7 +65,7 @@ export function requirementOf(env: NeedEnv): Requirement {
           goal.flow(j, env),
         )
   const margin = goalMargin(job)
-  const flowTarget = targetOf(plan, 'flow')
+  const flowTarget = targetOf(plan, 'flow', 'low')
   const withMargin = flow === null ? null : flow * (1 + margin)
   return {
     flow,
@@ -76,7 +77,7 @@ export function requirementOf(env: NeedEnv): Requirement {
     design: largest([withMargin, flowTarget?.limit ?? null]),
     missing: missing ?? (flow === null ? 'inputs that can be met' : null),
     insideMaxC: insideLimit(plan),
-    levelLimit: plan.targets.find((t) => t.kind === 'level') ?? null,
+    levelLimit: upperLimit(plan.targets, 'level'),
     flowTarget,
   }
 }

@@ -84,6 +84,7 @@ const belowTooLittleAir = [
   'fan-pressure-short',
   'target-hotter',
   'target-may-be-hotter',
+  'own-target-air-short',
   'need-capture-slow',
   'need-clear-out-slow',
   'air-inlet-small',

@@ -577,6 +577,7 @@ export const factCatalogue = {
     meaning: 'temperature, level, flow, pressure, runtime, time, current, power, money, thickness',
   },
   'target.sense': { unit: 'text', meaning: 'least or most: on which side of its number it is met' },
+  'target.upper': { unit: '1', meaning: 'upper limit of a target that wants its value between two' },
   'target.limit': { unit: '1', meaning: 'the target, in its own unit' },
   'target.predicted': { unit: '1', meaning: 'what the plan predicts of it' },
   'target.low': { unit: '1', meaning: 'lower end of what is predicted' },

@@ -1,5 +1,5 @@
 import type { AirState } from '#core/air'
-import { uncertainInputs, type Job, type PathElement, type PlanDocument, type TargetKind } from '#core/document'
+import { uncertainInputs, type Job, type PathElement, type PlanDocument, upperLimit } from '#core/document'
 import { doubtsOf, type Doubt, type Requirement } from '#core/requirement'
 import {
   fanFlowFor,
@@ -40,7 +40,6 @@ export function selectionContextOf(
   requirement: Requirement,
 ): SelectionContext {
   const fanSide = (flow: number | null) => (flow === null ? null : fanFlowFor(path, flow))
-  const limitOf = (kind: TargetKind) => plan.targets.find((t) => t.kind === kind)?.limit ?? null
   const designFlow = fanSide(requirement.design)
   return {
     job: plan.job,
@@ -52,8 +51,8 @@ export function selectionContextOf(
     needFlow: fanSide(requirement.wanted),
     doubts: doubtsOf(plan, uncertainInputs),
     designFlow,
-    levelLimit: requirement.levelLimit?.limit ?? null,
-    costLimit: limitOf('money'),
-    thicknessLimit: limitOf('thickness'),
+    levelLimit: requirement.levelLimit,
+    costLimit: upperLimit(plan.targets, 'money'),
+    thicknessLimit: upperLimit(plan.targets, 'thickness'),
   }
 }

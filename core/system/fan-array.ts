@@ -223,6 +223,9 @@ export function arrayThickness(fanArray: FanArray): number {
 /** What the group costs where its fans are not owned; null where a price is not known. */
 export const arrayCost = (fanArray: FanArray) => total(fanArray, (m) => (m.fan.owned ? 0 : m.fan.price))
 
+/** What the fans weigh together, kg; null where a sheet does not say. */
+export const arrayMass = (fanArray: FanArray) => total(fanArray, (m) => m.fan.massKg)
+
 /** "2 × Sedge 80", or both groups where they are unlike. */
 export function arrayName(fanArray: FanArray): string {
   const { model, second, count } = fanArray

@@ -20,6 +20,7 @@ export {
   type ArrayDrive,
   arrayLaw,
   arrayLimits,
+  arrayMass,
   arrayName,
   fanArrayOf,
   arrayStart,

@@ -13,14 +13,4 @@ export {
   rankNoiseSources,
   upgradeRungs,
 } from './source-ranking'
-export {
-  computeVerdict,
-  latestRun,
-  targetFigure,
-  targetNames,
-  wantsLeast,
-  targetQuantity,
-  targetReading,
-  type TargetResult,
-  type VerdictReport,
-} from './verdict'
+export { computeVerdict, latestRun, targetFigure, type TargetResult, type VerdictReport } from './verdict'

@@ -1,20 +1,21 @@
 import { intervalHalfWidth, meanOf, targetVerdict, type TargetVerdict } from '#core/measure'
 import { cleanLevel, distanceLawHolds, levelInRoom, NEAREST_M, ROOM_LIMIT_M } from '#core/noise'
-import type { Quantity } from '#core/units'
 import { compareRuns, LOAD_FACTOR, readingHalfWidth, type FairComparison } from './comparison'
 import { meterFloor } from './meter'
 import { figure, input, type Figure, type FigureInput } from '#core/figure'
-import type {
-  Job,
-  PlanDocument,
-  Target,
-  TargetKind,
-  Reading,
-  ReadingQuantity,
-  Run,
-  RunState,
+import type { Job, PlanDocument, Target, TargetKind, Reading, Run, RunState } from '#core/document'
+import {
+  heatAt,
+  readingKey,
+  readingMean,
+  readingValues,
+  runStates,
+  samePlace,
+  targetKinds,
+  targetName,
+  usualPair,
+  wantedRange,
 } from '#core/document'
-import { heatAt, readingKey, readingMean, readingValues, runStates, samePlace, usualPair } from '#core/document'
 
 /** A measured value brought to the plan's conditions, with what was done to it. */
 export interface Judged {
@@ -117,6 +118,34 @@ function judgeTemperature(job: Job, run: Run, read: Reading): Judged {
   }
 }
 
+/** The rise over the room: a temperature less the run's own ambient, at the plan's load. */
+function judgeRise(job: Job, run: Run, read: Reading): Judged {
+  const judged = judgeTemperature(job, run, read)
+  return {
+    ...judged,
+    value: judged.value - job.ambientC,
+    formula: 'Δt = (t_read − tₐ,run) · P_plan/P_run',
+    inputs: judged.inputs.filter((i) => i.symbol !== 'tₐ,plan'),
+  }
+}
+
+/** Air changes: an airflow over the volume of the job. */
+function judgeChanges(job: Job, run: Run, read: Reading): Judged {
+  const per = 3600 / job.volumeM3!
+  return {
+    value: readingMean(read) * per,
+    halfWidth: readingHalfWidth(run, read) * per,
+    steps: ['airflow over the volume in Need'],
+    upperBoundOnly: false,
+    formula: 'n = Q/V',
+    inputs: [
+      input('Q', 'airflow read', readingMean(read), 'flow'),
+      input('V', 'free air volume', job.volumeM3, 'volume'),
+    ],
+    n: 1,
+  }
+}
+
 const boundWords = {
   floor: 'at the meter’s floor: an upper bound',
   background: 'less than 3 dB over the background: at most the reading',
@@ -165,40 +194,36 @@ function judgeLevel(job: Job, run: Run, read: Reading): Judged {
   }
 }
 
-/** Targets judged by a reading, and by which kind of it; the others are judged by what is picked. */
-export const targetReading: Partial<Record<TargetKind, ReadingQuantity>> = {
-  temperature: 'temperature',
-  level: 'level',
-  flow: 'flow',
-  pressure: 'pressure',
-  runtime: 'duration',
-  time: 'duration',
-  rotation: 'rotation',
-  current: 'current',
-  power: 'power',
-}
-/** Kinds of which usually at least the number is wanted. */
-const usuallyLeast: TargetKind[] = ['flow', 'pressure', 'runtime']
-/** Whether a target wants at least its number; else at most. */
-export const wantsLeast = ({ kind, sense }: Target): boolean =>
-  sense === null ? usuallyLeast.includes(kind) : sense === 'least'
-
 /** What the pick itself costs and measures; null where its sheet is silent. */
 export interface Bought {
   cost: number | null
   thicknessM: number | null
+  massKg: number | null
 }
 
 /** Whether a reading of this run and place says something of the target's place. */
 function speaksOf(target: Target, run: Run, { place }: Reading): boolean {
+  // a number of the person's own is known by its name only
+  if (target.kind === 'other') return false
   if (!target.place || !place || samePlace(place, target.place)) return true
   // one air goes through the whole path; a level is moved by its distance; not every time is a running time
   if (target.kind === 'level') return run.distanceM !== null
   if (target.kind === 'runtime') return RUNNING_TIME.test(place)
-  return target.kind === 'flow'
+  return target.kind === 'flow' || target.kind === 'airchanges'
 }
 /** Places of a duration that is how long it ran: not how long a pull-down or a clear-out took. */
 const RUNNING_TIME = /batter|charge|pack|bank|cell|running|runtime/i
+
+type Found = { run: Run; reading: Reading }
+/** The worst of readings, highest first: of two limits the one that lies furthest outside, or nearest to one of them. */
+function worstOf(target: Target, pool: readonly Found[]): Found | undefined {
+  const { low, high } = wantedRange(target)
+  const room = ({ reading }: Found) => {
+    const value = readingMean(reading)
+    return Math.min(low === null ? Infinity : value - low, high === null ? Infinity : high - value)
+  }
+  return pool.toSorted((a, b) => room(a) - room(b))[0]
+}
 
 /**
  * The readings a target is judged by, one of each run: those at its place, else the highest (flow: the lowest) of those
@@ -210,14 +235,17 @@ function readingsFor(
 ): { found: { run: Run; reading: Reading }[]; elsewhere: string[] } {
   const ofKind = runs.flatMap((run) =>
     run.readings
-      .filter((r) => r.quantity === targetReading[target.kind] && !r.source)
+      .filter((r) => r.quantity === targetKinds[target.kind].reading && !r.source)
+      .filter(() => target.kind !== 'rise' || run.ambientC !== null)
       .filter((r) => !target.stage || samePlace(r.stage || run.stage, target.stage))
       .map((reading) => ({ run, reading })),
   )
-  const there = ofKind.filter((x) => target.place && samePlace(x.reading.place, target.place))
+  // a number of the person's own is known by its name
+  const named = [target.place, target.kind === 'other' ? target.name : ''].filter(Boolean)
+  const there = ofKind.filter((x) => named.some((name) => samePlace(x.reading.place, name)))
   const speaking = there.length ? there : ofKind.filter((x) => speaksOf(target, x.run, x.reading))
   const pool = speaking.toSorted((a, b) => readingMean(b.reading) - readingMean(a.reading))
-  const worst = wantsLeast(target) ? pool.at(-1) : pool[0]
+  const worst = worstOf(target, pool)
   return {
     found: worst
       ? pool.filter((x) => readingKey(x.run, x.reading) === readingKey(worst.run, worst.reading))
@@ -251,6 +279,8 @@ function judgeReading(job: Job, target: Target, run: Run, reading: Reading): Jud
   const value = readingMean(reading)
   if (target.kind === 'temperature') return judgeTemperature(job, run, reading)
   if (target.kind === 'level') return judgeLevel(job, run, reading)
+  if (target.kind === 'rise') return judgeRise(job, run, reading)
+  if (target.kind === 'airchanges') return judgeChanges(job, run, reading)
   return {
     value,
     halfWidth: readingHalfWidth(run, reading),
@@ -292,20 +322,36 @@ function judgeBought(
   unknown: string,
 ): TargetResult {
   if (value === null) return { target, measured: null, verdict: 'not-measured', why: unknown, looks: [] }
+  const { low, high } = wantedRange(target)
   return {
     target,
     measured: { value, halfWidth: 0, steps: [], upperBoundOnly: false, formula, inputs: [], n: 0 },
-    verdict: value <= target.limit ? 'met' : 'not-met',
+    verdict:
+      (low === null || value >= low) && (high === null || value <= high)
+        ? ('met' as const)
+        : ('not-met' as const),
     why,
     looks: [],
   }
+}
+
+/** What a reading has to be brought to a target's number by, and nobody said; '' where nothing lacks. */
+function openFor({ job, runs }: PlanDocument, { kind }: Target): string {
+  if (kind === 'airchanges' && job.volumeM3 === null) return 'It needs the free air volume, in Need.'
+  if (
+    kind === 'rise' &&
+    runs.some((r) => r.kind === 'after') &&
+    runs.every((r) => r.kind !== 'after' || r.ambientC === null)
+  )
+    return 'A rise needs the ambient of its run.'
+  return ''
 }
 
 function judgeTarget(
   plan: PlanDocument,
   state: RunState | null,
   target: Target,
-  { cost, thicknessM }: Bought,
+  { cost, thicknessM, massKg }: Bought,
 ): TargetResult {
   if (target.kind === 'money')
     return judgeBought(
@@ -323,6 +369,16 @@ function judgeTarget(
       'Thickness of the picked fan.',
       'No fan is picked yet.',
     )
+  if (target.kind === 'weight')
+    return judgeBought(
+      target,
+      massKg,
+      'sum over the fans',
+      'Weight of the fans by their sheets.',
+      'A sheet tells no weight.',
+    )
+  const open = openFor(plan, target)
+  if (open) return { target, measured: null, verdict: 'not-measured', why: open, looks: [] }
   const { found, elsewhere } = state ? readingsFor(target, state) : { found: [], elsewhere: [] }
   if (!found.length)
     return {
@@ -332,7 +388,7 @@ function judgeTarget(
       why: !state
         ? 'No run after the change yet.'
         : elsewhere.length
-          ? `Read at ${elsewhere.map((p) => `“${p}”`).join(', ')}, not at “${target.place}”.`
+          ? `Read at ${elsewhere.map((p) => `“${p}”`).join(', ')}, not at “${target.place || targetName(target)}”.`
           : 'The run after the change has no such reading.',
       looks: [],
     }
@@ -340,56 +396,36 @@ function judgeTarget(
   return { target, measured, ...verdictOf(target, measured, found) }
 }
 
+/** Of two limits both have to hold. */
+const worseOf = (a: TargetVerdict, b: TargetVerdict): TargetVerdict =>
+  a === 'not-met' || b === 'not-met' ? 'not-met' : a === 'met' && b === 'met' ? 'met' : 'not-decided'
+
 function verdictOf(
   target: Target,
   { value, halfWidth, upperBoundOnly }: Judged,
   found: readonly { run: Run; reading: Reading }[],
 ): Pick<TargetResult, 'verdict' | 'why' | 'looks'> {
   const looks = unsure(target.kind, found)
-  if (upperBoundOnly && wantsLeast(target))
-    return value + halfWidth < target.limit
+  const { low, high } = wantedRange(target)
+  if (upperBoundOnly && low !== null)
+    return value + halfWidth < low
       ? { verdict: 'not-met', why: 'Even the upper bound is under the target.', looks: [] }
       : { verdict: 'not-decided', why: 'Only an upper bound was measured.', looks: [] }
   if (upperBoundOnly)
-    return value + halfWidth <= target.limit
+    return value + halfWidth <= high!
       ? { verdict: 'met', why: 'Even the upper bound is within the target.', looks }
       : { verdict: 'not-decided', why: 'Only an upper bound was measured.', looks: [] }
-  const sense = wantsLeast(target) ? 'at-least' : 'at-most'
-  const verdict = targetVerdict(target.limit, sense, value, halfWidth)
+  const verdict = worseOf(
+    low === null ? 'met' : targetVerdict(low, 'at-least', value, halfWidth),
+    high === null ? 'met' : targetVerdict(high, 'at-most', value, halfWidth),
+  )
   const runs = found.map((x) => x.run)
-  const open = target.kind === 'temperature' ? noEnd(runs, verdict, value - halfWidth - target.limit) : ''
+  const warm = target.kind === 'temperature' || target.kind === 'rise'
+  const open = warm && high !== null ? noEnd(runs, verdict, value - halfWidth - high) : ''
   if (open) return { verdict: 'not-decided', why: open, looks: [] }
   if (verdict === 'not-decided')
     return { verdict, why: 'The range of the measurement straddles the target.', looks: [] }
   return { verdict, why: '', looks: verdict === 'met' ? looks : [] }
-}
-
-/** What a target is called and shown in. */
-export const targetNames: Record<TargetKind, string> = {
-  temperature: 'Temperature',
-  level: 'Sound level',
-  flow: 'Airflow',
-  pressure: 'Pressure',
-  runtime: 'Running time',
-  time: 'Time it takes',
-  rotation: 'Speed',
-  current: 'Current',
-  power: 'Power',
-  money: 'Money',
-  thickness: 'Thickness',
-}
-export const targetQuantity: Record<TargetKind, Quantity> = {
-  temperature: 'temperature',
-  level: 'level',
-  flow: 'flow',
-  pressure: 'pressure',
-  runtime: 'duration',
-  time: 'duration',
-  rotation: 'rotation',
-  current: 'current',
-  power: 'power',
-  money: 'money',
-  thickness: 'length',
 }
 
 /** The measured value of a target with what was done to it, as a figure. */
@@ -397,13 +433,15 @@ export function targetFigure({ target, measured }: TargetResult): Figure {
   const half = measured?.halfWidth || null
   return figure(
     `target.${target.id}`,
-    `${targetNames[target.kind]} ${target.place}`.trim(),
-    targetQuantity[target.kind],
+    [`${targetName(target)} ${target.place}`.trim(), target.unit && `in ${target.unit}`]
+      .filter(Boolean)
+      .join(', '),
+    targetKinds[target.kind].quantity,
     measured?.value ?? null,
     measured?.formula ?? '',
     'your own run; instrument ranges are common practice',
     {
-      basis: target.kind === 'money' || target.kind === 'thickness' ? 'claim' : 'measured',
+      basis: targetKinds[target.kind].reading === null ? 'claim' : 'measured',
       inputs: measured?.inputs,
       note: measured?.steps.length ? `${measured.steps.join('; ')}.` : '',
       low: half && measured ? measured.value - half : null,

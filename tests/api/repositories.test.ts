@@ -315,7 +315,10 @@ describe('a data directory of the first version', () => {
         {
           id: 't',
           kind: 'temperature',
+          name: '',
+          unit: '',
           limit: 40,
+          upper: null,
           place: 'inside',
           streamId: null,
           sense: null,

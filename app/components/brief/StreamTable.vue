@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { facedStream, streamJobSchema, streamName, type Job } from '#core/document'
+import { facedStream, streamJobSchema, streamName, upperLimit, type Job } from '#core/document'
 import type { StreamSummary } from '#core/plan'
 
 /** Every air stream of the machine in a line, and all fans together at the listener. */
@@ -51,7 +51,7 @@ const rows = computed(() =>
     level: levelOf(s),
   })),
 )
-const limit = computed(() => plan.value.targets.find((t) => t.kind === 'level')?.limit ?? null)
+const limit = computed(() => upperLimit(plan.value.targets, 'level'))
 /** The order in which fans are silenced, and what is left then, in words. */
 const descent = computed(() => {
   const steps = sound.value.order.filter((o) => o.left !== null)

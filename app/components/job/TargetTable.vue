@@ -1,72 +1,86 @@
 <script setup lang="ts">
-import { facedStream, MAIN_STREAM, newTarget, type Target, type TargetKind } from '#core/document'
-import type { z } from 'zod'
+import { facedStream, MAIN_STREAM, newTarget, senseOf, type Target, type TargetKind } from '#core/document'
+import { targetKinds, targetName, targetNumber, targetProblem, usualStages } from '#core/document'
 import { targetStart } from '#core/plan'
-import { targetNames, targetQuantity, wantsLeast } from '#core/verification'
-import { fanSchema, limits as within, targetSchema, usualStages } from '#core/document'
 
-/** The targets that the verdict is judged by. */
+/** The targets that the verdict is judged by, each with what the plan predicts of it. */
 const job = useJobStore()
+const { show } = useUnits()
 const targets = computed(() => job.plan?.targets ?? [])
-const kinds: { value: TargetKind; place: string; limit: z.ZodType }[] = [
-  { value: 'temperature', place: 'inside', limit: within.temperature },
-  { value: 'level', place: 'listener', limit: within.level },
-  { value: 'flow', place: 'outlet', limit: within.flow },
-  { value: 'pressure', place: 'inside', limit: within.pressure },
-  { value: 'time', place: 'clear-out', limit: targetSchema.shape.limit.min(1, 'At least a second.') },
-  { value: 'rotation', place: 'fan', limit: within.rotation },
-  { value: 'current', place: 'fans', limit: within.current },
-  { value: 'power', place: 'fans', limit: targetSchema.shape.limit.min(0, 'Cannot be negative.') },
-  {
-    value: 'runtime',
-
-    place: 'on one charge',
-    limit: targetSchema.shape.limit.min(60, 'At least a minute.'),
-  },
-  {
-    value: 'money',
-
-    place: '',
-    limit: targetSchema.shape.limit.min(0, 'Cannot be negative.'),
-  },
-  { value: 'thickness', place: 'fan', limit: fanSchema.shape.thicknessM },
-]
-const nameOf = (t: Target) => targetNames[t.kind].toLowerCase()
 /** Offered at once; the others stand in a list. */
-const OFTEN: TargetKind[] = ['temperature', 'level', 'flow', 'runtime', 'money', 'thickness']
-const common = kinds.filter((k) => OFTEN.includes(k.value))
-const rare = kinds.filter((k) => !OFTEN.includes(k.value))
-const kindOf = (t: Target) => kinds.find((k) => k.value === t.kind)!
-/** What each air stream is judged by for itself; the others are the whole machine's. */
-const ofStream = (kind: TargetKind) => kind === 'flow' || kind === 'temperature'
-/** The usual side of a kind stands as long as nobody says otherwise. */
+const OFTEN: TargetKind[] = ['temperature', 'level', 'flow', 'time', 'runtime', 'money']
+const rare = (Object.keys(targetKinds) as TargetKind[]).filter((k) => !OFTEN.includes(k))
 const senses = [
   { value: 'least' as const, label: 'at least' },
   { value: 'most' as const, label: 'at most' },
+  { value: 'between' as const, label: 'between two' },
 ]
-const senseOf = (t: Target) => (wantsLeast(t) ? ('least' as const) : ('most' as const))
-/** Whether its number is read, in a stage, on either side of it; money and thickness follow from what is bought. */
-const isRead = ({ kind }: Target) => kind !== 'money' && kind !== 'thickness'
-function add(kind: (typeof kinds)[number]) {
+const senseWords = { least: 'at least', most: 'at most', between: 'from' }
+const nameOf = (t: Target) => targetName(t).toLowerCase()
+const labelOf = (t: Target) => `${targetName(t)}${t.unit ? ` in ${t.unit}` : ''}, ${senseWords[senseOf(t)]}`
+
+/** What the plan predicts of a target, in words; '' where it predicts nothing. */
+function predictedWords(t: Target): string {
+  const predicted = job.report?.predictions[t.id]
+  if (!predicted || predicted.value === null) return ''
+  const { value, low, high, chance } = predicted
+  const of = (x: number) => targetNumber(t, x, show)
+  const range = low !== null && high !== null && high > low ? ` (${of(low)} to ${of(high)})` : ''
+  const likely = chance === null || low === high ? '' : `, met in ${chanceWords(chance)}`
+  return `the plan predicts ${of(value)}${range}${likely}`
+}
+/** A chance as of ten cases: no finer than what is known of it. */
+function chanceWords(chance: number): string {
+  const tens = Math.round(chance * 10)
+  return chance > 0.98
+    ? 'nearly every case'
+    : chance < 0.02
+      ? 'hardly any case'
+      : `${tens || 'less than one'} of 10 cases`
+}
+
+function add(kind: TargetKind) {
   const id = newId('target')
   job.change((d) => {
+    const { place, ofStream } = targetKinds[kind]
     d.targets.push(
       newTarget({
         id,
-        kind: kind.value,
-        limit: targetStart(kind.value, d, job.report),
-        place: kind.value === 'temperature' && d.job.goal === 'part' ? 'part' : kind.place,
-        streamId: ofStream(kind.value) && facedStream(d) !== MAIN_STREAM ? facedStream(d) : null,
+        kind,
+        limit: targetStart(kind, d, job.report),
+        place: kind === 'temperature' && d.job.goal === 'part' ? 'part' : place,
+        streamId: ofStream && facedStream(d) !== MAIN_STREAM ? facedStream(d) : null,
       }),
     )
   })
-  landIn(`[data-target="${id}"] .limit`)
+  landIn(kind === 'other' ? `[data-target="${id}"] .own-name` : `[data-target="${id}"] .limit`)
 }
-const edit = (id: string, field: string, mutate: (t: Target) => void) =>
+const edit = (id: string, field: keyof Target, value: Target[keyof Target]) =>
   job.change((d) => {
     const target = d.targets.find((t) => t.id === id)
-    if (target) mutate(target)
+    if (target) Object.assign(target, { [field]: value })
   }, `target.${id}.${field}`)
+/** Two limits begin with a tenth above the one that was there, so that they are two at once. */
+function setSense(t: Target, sense: Target['sense']) {
+  job.change((d) => {
+    const target = d.targets.find((x) => x.id === t.id)
+    if (!target) return
+    target.sense = sense
+    target.upper =
+      sense === 'between' ? (target.upper ?? target.limit + Math.max(Math.abs(target.limit) / 10, 1e-3)) : null
+  })
+}
+/** The upper limit has to lie above the lower one: told beside the field, before anything is taken. */
+const upperSchema = (t: Target) =>
+  targetKinds[t.kind].limit.refine((upper) => !targetProblem({ ...t, upper: upper as number }), {
+    error: 'The upper limit does not lie above the lower one: swap them.',
+  })
+const lowerSchema = (t: Target) =>
+  t.sense === 'between'
+    ? targetKinds[t.kind].limit.refine((limit) => !targetProblem({ ...t, limit: limit as number }), {
+        error: 'The lower limit does not lie below the upper one: swap them.',
+      })
+    : targetKinds[t.kind].limit
 function remove(id: string) {
   job.removeWithUndo('Target removed.', (d) => {
     d.targets = d.targets.filter((t) => t.id !== id)
@@ -80,15 +94,15 @@ function remove(id: string) {
     <div class="sheet-head">
       <h2>Targets: what the verdict is judged by</h2>
       <div class="row">
-        <el-button v-for="kind in common" :key="kind.value" size="small" @click="add(kind)">
-          + {{ targetNames[kind.value] }}
+        <el-button v-for="kind in OFTEN" :key="kind" size="small" @click="add(kind)">
+          + {{ targetKinds[kind].name }}
         </el-button>
         <el-dropdown trigger="click" :persistent="false" @command="add">
           <el-button size="small">Another</el-button>
           <template #dropdown>
             <el-dropdown-menu>
-              <el-dropdown-item v-for="kind in rare" :key="kind.value" :command="kind">
-                {{ targetNames[kind.value] }}
+              <el-dropdown-item v-for="kind in rare" :key="kind" :command="kind">
+                {{ targetKinds[kind].name }}
               </el-dropdown-item>
             </el-dropdown-menu>
           </template>
@@ -96,53 +110,59 @@ function remove(id: string) {
       </div>
     </div>
     <p v-if="!targets.length" class="soft">
-      Without a number no verdict is possible: add a temperature, a level, a flow, a running time or a sum of
-      money.
+      Without a number no verdict is possible: add a temperature, a level, a flow, a time or a sum of money.
     </p>
     <div v-for="target in targets" :key="target.id" class="target" :data-target="target.id">
-      <QuantityField
-        class="limit"
-        :label="`${targetNames[target.kind]}, ${wantsLeast(target) ? 'at least' : 'at most'}`"
-        :quantity="targetQuantity[target.kind]"
-        required
-        :schema="kindOf(target).limit"
-        :model-value="target.limit"
-        @update:model-value="
-          edit(target.id, 'limit', (t) => {
-            t.limit = $event!
-          })
-        "
-      />
+      <template v-if="target.kind === 'other'">
+        <TextField
+          class="own-name"
+          label="What is counted"
+          placeholder="clock rate"
+          :model-value="target.name"
+          @update:model-value="edit(target.id, 'name', $event)"
+        />
+        <TextField
+          label="Its unit"
+          placeholder="MHz"
+          :model-value="target.unit"
+          @update:model-value="edit(target.id, 'unit', $event)"
+        />
+        <span class="rest" />
+      </template>
+      <div class="limits" :class="{ two: senseOf(target) === 'between' }">
+        <QuantityField
+          class="limit"
+          :label="labelOf(target)"
+          :quantity="targetKinds[target.kind].quantity"
+          required
+          :schema="lowerSchema(target)"
+          :model-value="target.limit"
+          @update:model-value="edit(target.id, 'limit', $event!)"
+        />
+        <QuantityField
+          v-if="senseOf(target) === 'between'"
+          label="to"
+          :quantity="targetKinds[target.kind].quantity"
+          required
+          :schema="upperSchema(target)"
+          :model-value="target.upper"
+          @update:model-value="edit(target.id, 'upper', $event!)"
+        />
+      </div>
       <TextField
         v-if="target.kind !== 'money'"
         label="Where"
         :model-value="target.place"
-        @update:model-value="
-          edit(target.id, 'place', (t) => {
-            t.place = $event
-          })
-        "
+        @update:model-value="edit(target.id, 'place', $event)"
       />
       <span v-else />
       <TextField
         label="Set by"
         :model-value="target.setBy"
-        @update:model-value="
-          edit(target.id, 'setBy', (t) => {
-            t.setBy = $event
-          })
-        "
+        @update:model-value="edit(target.id, 'setBy', $event)"
       />
-      <TextField
-        label="Why"
-        :model-value="target.why"
-        @update:model-value="
-          edit(target.id, 'why', (t) => {
-            t.why = $event
-          })
-        "
-      />
-      <el-popover v-if="isRead(target)" trigger="click" :width="220" :persistent="false">
+      <TextField label="Why" :model-value="target.why" @update:model-value="edit(target.id, 'why', $event)" />
+      <el-popover trigger="click" :width="220" :persistent="false">
         <template #reference>
           <el-button text class="icon" :aria-label="`More of the ${nameOf(target)} target`">…</el-button>
         </template>
@@ -150,25 +170,17 @@ function remove(id: string) {
           label="Wanted"
           :options="senses"
           :model-value="senseOf(target)"
-          @update:model-value="
-            edit(target.id, 'sense', (t) => {
-              t.sense = $event
-            })
-          "
+          @update:model-value="setSense(target, $event)"
         />
         <TextField
+          v-if="targetKinds[target.kind].reading"
           label="Judged in stage"
           placeholder="whichever is worst"
           :suggest="usualStages"
           :model-value="target.stage"
-          @update:model-value="
-            edit(target.id, 'stage', (t) => {
-              t.stage = $event
-            })
-          "
+          @update:model-value="edit(target.id, 'stage', $event)"
         />
       </el-popover>
-      <span v-else />
       <el-button
         text
         class="icon"
@@ -177,6 +189,7 @@ function remove(id: string) {
       >
         ×
       </el-button>
+      <p v-if="predictedWords(target)" class="predicted small soft">{{ predictedWords(target) }}</p>
     </div>
   </section>
 </template>
@@ -187,12 +200,31 @@ function remove(id: string) {
   grid-template-columns:
     minmax(142px, 1.2fr) minmax(70px, 0.8fr) minmax(62px, 0.7fr) minmax(84px, 1.3fr)
     auto auto;
-  gap: 8px;
+  gap: 2px 8px;
   align-items: end;
+}
+.limits {
+  display: grid;
+  gap: 6px;
+  align-items: end;
+}
+.limits.two {
+  grid-template-columns: 1fr 1fr;
+}
+.predicted,
+.rest {
+  grid-column: 1 / -1;
+  margin: 0;
+}
+.rest {
+  grid-column: 3 / -1;
 }
 @media (max-width: 760px) {
   .target {
     grid-template-columns: 1fr 1fr;
+  }
+  .rest {
+    display: none;
   }
 }
 </style>

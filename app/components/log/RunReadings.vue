@@ -28,6 +28,11 @@ const places: Record<ReadingQuantity, string> = {
   current: 'fan',
   power: 'wall',
   duration: 'on one charge',
+  speed: 'at the source',
+  distance: 'before the opening',
+  ratio: 'inside',
+  waterPerDay: 'tank',
+  number: '',
 }
 const quantities = Object.entries(readingNames).map(([value, label]) => ({
   value: value as ReadingQuantity,

@@ -2,14 +2,15 @@ import { CP_AIR, type AirState } from '#core/air'
 import { flowForSinkResistance, sinkProblem, sinkReach, sinkResistanceAt } from '#core/heat'
 import { airflowWithWallLoss } from '#core/need'
 import { densityAtFan, insideC } from '#core/system'
-import { targetOf, type Job, type PlanDocument, type UncertainInput } from '#core/document'
+import { targetOf, wantedRange, type Job, type PlanDocument, type UncertainInput } from '#core/document'
 import { doubtedRange, doubtsOf } from '../doubts'
 import { figure, input } from '#core/figure'
 import { densityInput, firstMissing, heatFigureBasis, heatInput, heatNote, type GoalNeed } from './model'
 
 /** The temperature inside that the plan is judged by: the Need's limit, or a target's. */
 export function insideLimit(plan: PlanDocument): number | null {
-  return plan.job.insideMaxC ?? targetOf(plan, 'temperature')?.limit ?? null
+  const target = targetOf(plan, 'temperature', 'high')
+  return plan.job.insideMaxC ?? (target && wantedRange(target).high)
 }
 const limitOf = (job: Job, plan: PlanDocument) => job.insideMaxC ?? insideLimit(plan)
 

@@ -1,7 +1,7 @@
 import { claimRatio } from '#core/measure'
-import { readingMean, type PlanDocument, type Reading, type Run } from '#core/document'
+import { readingMean, targetKinds, type PlanDocument, type Reading, type Run } from '#core/document'
 import { alike, drivenArray, driveSpeed, endsOf, modelFan, type FanArray } from '#core/system'
-import { latestRun, mainComparison, targetReading, type Comparison } from '#core/verification'
+import { latestRun, mainComparison, type Comparison } from '#core/verification'
 import type { Quantity } from '#core/units'
 import type { FactName } from '../fact-catalogue'
 import type { FactSources, SiFacts, SiSubject } from './sources'
@@ -138,7 +138,7 @@ function mainOf({ plan, verdict }: FactSources): Comparison | null {
   const fair = verdict.comparisons.filter((c) => !c.refused)
   if (plan.job.statedOf) return mainComparison(fair, plan.job.statedOf)
   for (const target of plan.targets) {
-    const found = mainComparison(fair, targetReading[target.kind] ?? null, target.place)
+    const found = mainComparison(fair, targetKinds[target.kind].reading, target.place)
     if (found) return found
   }
   return fair.find((c) => !c.source) ?? null
