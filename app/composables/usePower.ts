@@ -11,7 +11,7 @@ import {
   type WireConnector,
   type Wiring,
 } from '#core/document'
-import { converterNames, type SourceWindow } from '#core/supply'
+import { converterNames, switchNames, type SourceWindow } from '#core/supply'
 import { awgAmpacity, awgArea, supplyDefaults, type SupplyKind } from '#core/power'
 
 /** The forms of the Power station. */
@@ -308,6 +308,23 @@ export const loadKinds: Record<LoadKind, string> = {
   pump: 'pump',
   other: 'anything else',
 }
+const warmKinds: (string | null)[] = ['thermal-no', 'thermal-nc', 'thermostat']
+const switchFields = (part: FeedPart): Field<keyof FeedPart>[] => [
+  { key: 'switchKind', label: 'Kind', options: optionsOf(switchNames) },
+  ...(warmKinds.includes(part.switchKind)
+    ? [
+        { key: 'onC' as const, label: 'Closes at', quantity: 'temperature' as const },
+        { key: 'offC' as const, label: 'Opens at', quantity: 'temperature' as const },
+        { key: 'sensorAt' as const, label: 'Its sensor sits', text: true as const },
+      ]
+    : []),
+  { key: 'contactV', label: 'Contact: DC volts', quantity: 'voltage' },
+  { key: 'contactA', label: 'Contact: DC amps', quantity: 'current' },
+  { key: 'sparkDiode', label: 'Diode across the load', yesNo: true },
+  ...(part.switchKind === 'hand' || part.switchKind === 'thermal-no' || part.switchKind === 'thermal-nc'
+    ? []
+    : [{ key: 'coilA' as const, label: 'Draws itself', quantity: 'current' as const }]),
+]
 export function partFields(part: FeedPart, parents: Option[], fans: Option[]): Field<keyof FeedPart>[] {
   const wire: Field<keyof FeedPart>[] = [
     { key: 'wireAwg', label: 'Gauge', options: gauges },
@@ -319,8 +336,18 @@ export function partFields(part: FeedPart, parents: Option[], fans: Option[]): F
     { key: 'name', label: 'Name', text: true, required: true },
     { key: 'parentId', label: 'Hangs on', options: parents },
   ]
+  const carries: Field<keyof FeedPart> = {
+    key: 'carriesFans',
+    label: 'In the lead of the fans',
+    options: [
+      { value: true, label: 'yes, they hang behind it' },
+      { value: false, label: 'no' },
+    ],
+  }
   // a stream's fans are told where they are chosen
-  if (part.kind === 'branch' || part.streamId !== null) return [...head, ...wire]
+  if (part.streamId !== null) return [...head, ...wire]
+  if (part.kind === 'branch') return [...head, carries, ...wire]
+  if (part.kind === 'switch') return [...head, ...switchFields(part), carries, ...wire]
   if (part.kind === 'converter') {
     return [
       ...head,
@@ -332,15 +359,29 @@ export function partFields(part: FeedPart, parents: Option[], fans: Option[]): F
           boost: converterNames.boost,
           linear: converterNames.linear,
           resistor: converterNames.resistor,
+          diode: converterNames.diode,
         }),
       },
-      ...(part.converterKind === 'resistor'
-        ? [{ key: 'ohm' as const, label: 'Resistor', quantity: 'resistance' as const }]
-        : [
-            { key: 'outV' as const, label: 'Set to', quantity: 'voltage' as const },
-            { key: 'iMaxA' as const, label: 'It can give', quantity: 'current' as const },
-            { key: 'setFirst' as const, label: 'Set with a meter first', yesNo: true as const },
-          ]),
+      ...(part.converterKind === 'diode'
+        ? [
+            {
+              key: 'diodeKind' as const,
+              label: 'Diode',
+              options: optionsOf(
+                { silicon: 'silicon, 0.7 to 0.9 V', schottky: 'Schottky, 0.3 to 0.5 V' },
+                'silicon',
+              ),
+            },
+            { key: 'diodes' as const, label: 'In series', quantity: 'number' as const },
+            carries,
+          ]
+        : part.converterKind === 'resistor'
+          ? [{ key: 'ohm' as const, label: 'Resistor', quantity: 'resistance' as const }]
+          : [
+              { key: 'outV' as const, label: 'Set to', quantity: 'voltage' as const },
+              { key: 'iMaxA' as const, label: 'It can give', quantity: 'current' as const },
+              { key: 'setFirst' as const, label: 'Set with a meter first', yesNo: true as const },
+            ]),
       ...wire,
     ]
   }

@@ -4,6 +4,7 @@ import { maintenanceTasks } from '#core/print'
 import { computeReport } from '#core/plan'
 import { conversions, convert, rankNoiseSources, upgradeRungs, type Inputs } from '#core/verification'
 import {
+  parseReadingLine,
   newTarget,
   newElement,
   newFan,
@@ -48,12 +49,36 @@ describe('the noise ladder', () => {
     expect(working!.gap).toBeCloseTo(40.2 - 40.05, 1)
     expect(working!.drop).toBeCloseTo(40.05 - sumLevels([35, 28])!, 1)
     expect(working!.wanted).toBeGreaterThan(0)
-    expect(working!.steps.map((s) => s.source)).toEqual(['fan A', 'fan B', 'pump'])
-    expect(working!.steps[1]!.total).toBeCloseTo(28, 9)
-    expect(working!.steps[2]!.total).toBeNull()
+    // without fan A 35.8 is left, within 36: that is enough
+    expect(working).toMatchObject({ ends: 'target', steps: [{ source: 'fan A' }] })
+    const all = rankNoiseSources([sources], 'chair', null).stages[1]!
+    expect(all.ends).toBe('last')
+    expect(all.steps.map((s) => s.source)).toEqual(['fan A', 'fan B', 'pump'])
+    expect(all.steps[1]!.total).toBeCloseTo(28, 9)
+    expect(all.steps[2]!.total).toBeNull()
     expect(working!.cells.reduce((s, c) => s + c.share!, 0)).toBeCloseTo(1, 9)
     // a single source: nothing remains to fall to
     expect(idle!.drop).toBeNull()
+  })
+  test('the descent ends where the room itself is heard', () => {
+    const inRoom = { ...sources, backgroundDbA: 31 }
+    const { steps, ends, room } = rankNoiseSources([inRoom], 'chair', 20).stages[1]!
+    expect(room).toBe(31)
+    expect(ends).toBe('room')
+    // the pump alone is under the room: nothing is gained by it
+    expect(steps.map((s) => s.source)).toEqual(['fan A', 'fan B'])
+    expect(steps[1]!.total!).toBeCloseTo(31, 9)
+  })
+  test('everything except one source tells that one, where the difference can be told', () => {
+    const but = run('baseline', [level(40), level(36, 'all except fan A'), level(39, 'all except pump')])
+    const { cells } = rankNoiseSources([but], 'chair', null).stages[0]!
+    expect(cells.find((c) => c.source === 'fan A')!.level).toBeCloseTo(10 * Math.log10(1e4 - 10 ** 3.6), 9)
+    // 1 dB of difference is less than can be told from a background
+    expect(cells.find((c) => c.source === 'pump')!.level).toBeNull()
+    expect(parseReadingLine('36 dB(A) chair, everything except the fan A')).toMatchObject({
+      parts: [{ source: 'all except fan A', place: 'chair' }],
+    })
+    expect(parseReadingLine('24 dB(A) without fan')).toMatchObject({ parts: [{ kind: 'condition' }] })
   })
   test('a target that the others alone exceed cannot be met by this source', () => {
     expect(rankNoiseSources([sources], 'chair', 34).stages[1]!.wanted).toBeNull()

@@ -42,4 +42,12 @@ export function withLoadKind(part: FeedPart, loadKind: LoadKind): FeedPart {
 export const withPartConverter = (
   part: FeedPart,
   converterKind: NonNullable<FeedPart['converterKind']>,
-): FeedPart => ({ ...part, converterKind, efficiency: null, ohm: null, setFirst: false, iMaxA: null })
+): FeedPart => ({
+  ...part,
+  converterKind,
+  diodes: converterKind === 'diode' ? 1 : null,
+  efficiency: null,
+  ohm: null,
+  setFirst: false,
+  iMaxA: null,
+})

@@ -153,22 +153,44 @@ export const newConverter = (id: string, outV: number): Converter => ({
   outV,
 })
 
-/** A further converter, a branch point, or a load, on its own lead below the source, a converter or a branch. */
+/** What can open and close a lead. */
+const switchKinds = ['hand', 'relay', 'timer', 'thermal-no', 'thermal-nc', 'thermostat'] as const
+export type SwitchKind = (typeof switchKinds)[number]
+
+/** A further converter, a branch point, a switch, or a load, on its own lead below the source, a converter or a branch. */
 export const feedPartSchema = z.object({
   id: idSchema,
   /** null: straight on the source; else the id of the plan's converter or of another part */
   parentId: maybe(idSchema),
-  kind: z.enum(['converter', 'branch', 'load']),
+  kind: z.enum(['converter', 'branch', 'load', 'switch']),
   name: shortText.min(1, 'Name it.'),
   ...leadShape,
   fuseA: fuse,
   /** converter */
-  converterKind: maybe(z.enum(['buck', 'boost', 'linear', 'resistor'])),
+  converterKind: maybe(z.enum(['buck', 'boost', 'linear', 'resistor', 'diode'])),
+  /** diodes in series: how many, and their kind */
+  diodes: maybe(whole(1, 20)),
+  diodeKind: maybe(z.enum(['silicon', 'schottky'])),
   outV: maybe(within(0.5, 60)),
   iMaxA: amps,
   efficiency,
   ohm: ohms,
   setFirst: yesNo,
+  /** a switch, diodes or a branch in the lead of the first air stream's fans: they hang behind it */
+  carriesFans: z.boolean().default(false),
+  /** switch */
+  switchKind: maybe(z.enum(switchKinds)),
+  /** what its contact may open, DC */
+  contactV: maybe(within(0.1, 1000)),
+  contactA: maybe(within(0.01, 200)),
+  /** a diode across the load takes the spark */
+  sparkDiode: yesNo,
+  /** temperatures at which it closes and opens, and where its sensor sits */
+  onC: maybe(within(-40, 250)),
+  offC: maybe(within(-40, 250)),
+  sensorAt: line,
+  /** what its coil or electronics draw while it is closed */
+  coilA: maybe(within(0, 2)),
   /** load */
   loadKind: maybe(z.enum(['fan', 'led', 'module', 'board', 'pump', 'other'])),
   count: whole(1, 200).default(1),
@@ -187,11 +209,12 @@ export const feedPartSchema = z.object({
 export interface FeedPart extends z.infer<typeof feedPartSchema> {}
 export type LoadKind = NonNullable<FeedPart['loadKind']>
 
-const partNames = { load: 'Load', branch: 'Branch', converter: 'Step-down converter' }
+const partNames = { load: 'Load', branch: 'Branch', converter: 'Step-down converter', switch: 'Switch' }
 const usualPart: Record<FeedPart['kind'], Partial<FeedPart>> = {
   load: { loadKind: 'other' },
   branch: {},
   converter: { converterKind: 'buck', outV: 5, setFirst: false },
+  switch: { switchKind: 'hand' },
 }
 /** A part of the feed that hangs on the source, a converter or a branch. */
 export const newFeedPart = (id: string, kind: FeedPart['kind'], parentId: string | null): FeedPart => ({
@@ -202,6 +225,34 @@ export const newFeedPart = (id: string, kind: FeedPart['kind'], parentId: string
   name: partNames[kind],
   ...usualPart[kind],
 })
+
+/** What is wrong with the temperatures of a thermal switch; null where nothing is. */
+export function switchProblem({ switchKind, onC, offC }: FeedPart): string | null {
+  if (onC === null || offC === null || switchKind === null) return null
+  if ((switchKind === 'thermal-no' || switchKind === 'thermostat') && onC <= offC)
+    return `It closes at ${onC} °C and opens at ${offC} °C: one that closes when it gets warm opens below that.`
+  if (switchKind === 'thermal-nc' && onC >= offC)
+    return `It opens at ${offC} °C and closes at ${onC} °C: one that opens when it gets warm closes below that.`
+  return null
+}
+
+/**
+ * What stands in the lead of the first air stream's fans, from the converter or source on: switches, diodes, branches.
+ * @param startId id of what the lead begins at
+ * @param atSource whether that is the first source, which parts hang on without naming it
+ */
+export function inFansLead(feed: readonly FeedPart[], startId: string, atSource: boolean): FeedPart[] {
+  const found: FeedPart[] = []
+  const hangs = (part: FeedPart) => {
+    const last = found.at(-1)
+    return last ? part.parentId === last.id : part.parentId === startId || (atSource && part.parentId === null)
+  }
+  for (;;) {
+    const next = feed.find((p) => p.carriesFans && p.kind !== 'load' && !found.includes(p) && hangs(p))
+    if (!next) return found
+    found.push(next)
+  }
+}
 
 /** How the selected fans are wired. */
 export const wiringSchema = z.object({

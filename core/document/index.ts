@@ -61,6 +61,9 @@ export {
   type Sun,
   type WireConnector,
   type Wiring,
+  inFansLead,
+  switchProblem,
+  type SwitchKind,
 } from './feed'
 export {
   fanSchema,
@@ -95,6 +98,7 @@ export {
   runSchema,
   runStates,
   samePlace,
+  silentSource,
   usualPair,
   usualStages,
   type FlowMethod,

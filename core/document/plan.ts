@@ -6,6 +6,7 @@ import {
   feedPartSchema,
   newWiring,
   sourceSchema,
+  switchProblem,
   sunSchema,
   wiringSchema,
   type Source,
@@ -80,6 +81,16 @@ export function feedProblem({
 }: Pick<PlanDocument, 'feed' | 'converter' | 'source' | 'sources'>): string | null {
   const of = new Map(feed.map((f) => [f.id, f]))
   const roots = new Set([source, converter, ...sources].map((x) => x?.id))
+  const carriers = feed.filter((p) => p.carriesFans)
+  for (const part of carriers) {
+    const other = carriers.find((p) => p !== part && p.parentId === part.parentId)
+    if (other)
+      return `The fans hang behind ${part.name} or behind ${other.name}: only one of them can be in their lead.`
+  }
+  for (const part of feed) {
+    const wrong = switchProblem(part)
+    if (wrong) return `${part.name}: ${wrong}`
+  }
   for (const part of feed) {
     let at = part
     for (let steps = 0; at.parentId !== null && !roots.has(at.parentId); steps++) {

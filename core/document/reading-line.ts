@@ -1,5 +1,5 @@
 import { parseQuantity, quantities, type UnitPreferences } from '#core/units'
-import { readingLimit, readingNames, readingQuantities, usualStages, type ReadingQuantity } from './run'
+import { EXCEPT, readingLimit, readingNames, readingQuantities, usualStages, type ReadingQuantity } from './run'
 
 /**
  * A line as a maker says it: "31.8 31.3 dB(A) chair, working", "fan off 24.1 C", "0.089 A; 1240 rpm". Values with their
@@ -66,6 +66,7 @@ const FAN_OFF = /^(fans? off|background|without (the |its )?fans?)$/i
 const AMBIENT = /^(ambient|room air|intake air)$/i
 const SOAKED = /^(soak|soaked|soaked for|warmed up)$/i
 const ALONE = /^(?:only (?:the )?(.+)|(.+?) alone)$/i
+const ALL_BUT = /^(?:everything|all|the rest)?\s*(?:except|but|without)\s+(?:the\s+)?(.+)$/i
 
 function conditionOf(
   quantity: ReadingQuantity,
@@ -85,9 +86,11 @@ function sorted(words: readonly string[], { stages = [], sources = [] }: LineCon
   const told = { place: '', stage: '', source: '' }
   for (const word of words) {
     const alone = ALONE.exec(word)
+    const but = FAN_OFF.test(word) ? null : ALL_BUT.exec(word)
     const stage =
       known([...usualStages, ...stages], word) ?? (FAN_OFF.test(word) ? word.toLowerCase() : undefined)
-    if (alone) told.source = known(sources, alone[1] ?? alone[2]!) ?? (alone[1] ?? alone[2])!
+    if (but) told.source = `${EXCEPT}${known(sources, but[1]!) ?? but[1]!}`
+    else if (alone) told.source = known(sources, alone[1] ?? alone[2]!) ?? (alone[1] ?? alone[2])!
     else if (stage !== undefined && !told.stage) told.stage = stage
     else if (!told.place) told.place = word
     else if (!told.stage) told.stage = word

@@ -168,6 +168,12 @@ export const readingMean = (r: Reading): number =>
       ? levelMean(readingValues(r))!
       : meanOf(readingValues(r))
 
+/** What a source begins with that is everything but one: "all except the supply". */
+export const EXCEPT = 'all except '
+/** The one source that was still while everything else ran; null where that is not what was read. */
+export const silentSource = ({ source }: Reading): string | null =>
+  source.toLowerCase().startsWith(EXCEPT) ? source.slice(EXCEPT.length).trim() : null
+
 const plainText = (text: string) => text.trim().toLowerCase()
 /** What two readings must share to be compared: quantity, place, stage and source. */
 export const readingKey = (run: Run, r: Reading) =>

@@ -20,7 +20,9 @@ import {
   newPlan,
   newSource,
   newSun,
+  planSchema,
   type Fan,
+  type FeedPart,
   type PlanDocument,
 } from '#core/document'
 import { withAlso } from '#core/rules'
@@ -416,4 +418,89 @@ test('each node opens to its workings, none of them without a number or a reason
     x.converter = null
   })
   expect(slowDownWays(p, fanArray(p), 8).map((r) => r.way)).toContain('header')
+})
+
+describe('in the lead of the fans', () => {
+  const thermal = (rest: Partial<FeedPart> = {}): FeedPart => ({
+    ...newFeedPart('sw', 'switch', 'c'),
+    name: 'Thermal switch',
+    switchKind: 'thermal-no',
+    onC: 40,
+    offC: 30,
+    sensorAt: 'the heatsink',
+    carriesFans: true,
+    contactV: 30,
+    contactA: 5,
+    ...rest,
+  })
+  const diode: FeedPart = {
+    ...newFeedPart('d', 'converter', 'sw'),
+    name: 'Protection diode',
+    converterKind: 'diode',
+    diodeKind: 'schottky',
+    diodes: 1,
+    carriesFans: true,
+    setFirst: null,
+    outV: null,
+  }
+  const behind = (...parts: FeedPart[]) =>
+    plan((p) => {
+      p.feed = parts
+      p.wiring.strainRelief = true
+    })
+  test('the fans hang behind the switch, and their current is the switch’s', () => {
+    const r = report(behind(thermal()))
+    expect(node(r, 'sw')).toMatchObject({ parentId: 'c', kind: 'switch' })
+    expect(node(r, 'p').parentId).toBe('sw')
+    expect(node(r, 'sw').outA).toBeCloseTo(node(r, 'p').inA!, 9)
+    expect(node(r, 'p').inV).toBeCloseTo(node(report(plan()), 'p').inV, 6)
+  })
+  test('a Schottky diode behind it takes its 0.3 V from the fans', () => {
+    const without = node(report(behind(thermal())), 'p').inV
+    const r = report(behind(thermal(), diode))
+    expect(node(r, 'p').parentId).toBe('d')
+    expect(without - node(r, 'p').inV).toBeCloseTo(0.3, 2)
+  })
+  test('a relay’s coil is drawn from what feeds it, not through the fans', () => {
+    const r = report(behind(thermal({ switchKind: 'relay', onC: null, offC: null, coilA: 0.07 })))
+    expect(node(r, 'sw').outA).toBeCloseTo(node(r, 'p').inA!, 9)
+    expect(node(r, 'c').outA! - node(r, 'p').inA!).toBeCloseTo(0.07, 6)
+  })
+  test('wire list, order and parts follow: + goes in and out, − passes by, standing still is no fault', () => {
+    const p = behind(thermal({ sparkDiode: true }))
+    const r = report(p)
+    const rows = wireList(p, r.power.feed)
+    const to = (name: string, pole: string) => rows.find((x) => x.to === name && x.pole === pole)!
+    expect([to('Thermal switch', '+').toPin, to('Thermal switch', '−').toPin]).toEqual(['in', 'passes by'])
+    expect(rows.filter((x) => x.from === 'Thermal switch').map((x) => x.fromPin)).toEqual(['out', 'passes by'])
+    const order = connectionOrder(p, r.power.feed).map((s) => s.text)
+    expect(order.some((t) => t.includes('Below 40 °C the fan stands still: that is no fault'))).toBe(true)
+    expect(order.some((t) => t.includes('Thermal switch bridged'))).toBe(true)
+    const what = partsList(p, r.power.feed, [], []).rows.map((x) => x.what)
+    expect(what).toContain('Thermal switch')
+    expect(what).toContain('Diode across the load')
+  })
+  test('a contact is held against what it opens; one that nobody rated stays open', () => {
+    expect(ids(behind(thermal({ contactV: 6 })))).toContain('wire-contact-dc')
+    expect(ids(behind(thermal()))).not.toContain('wire-contact-dc')
+    const unrated = report(behind(thermal({ contactV: null, contactA: null }))).findings
+    expect(unrated.passed).not.toContain('wire-contact-dc')
+  })
+  test.each([
+    [
+      'two switches side by side in one lead',
+      [thermal(), thermal({ id: 'other', name: 'Other' })],
+      'only one of them',
+    ],
+    ['a contact that opens above where it closes', [thermal({ offC: 50 })], 'opens below that'],
+    [
+      'one that opens when warm and closes above it',
+      [thermal({ switchKind: 'thermal-nc' })],
+      'closes below that',
+    ],
+  ])('%s is refused where it happened', (_, parts: FeedPart[], message: string) => {
+    const checked = planSchema.safeParse(behind(...parts))
+    expect(checked.error!.issues[0]).toMatchObject({ path: ['feed'] })
+    expect(checked.error!.issues[0]!.message).toContain(message)
+  })
 })

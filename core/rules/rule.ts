@@ -13,6 +13,7 @@ export const subjectKinds = [
   'source',
   'converter',
   'lead',
+  'switch',
   'led',
   'filter',
   'grille',

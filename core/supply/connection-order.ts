@@ -75,6 +75,29 @@ function converterSteps(plan: PlanDocument, node: FeedNodeReport): OrderStep[] {
   ]
 }
 
+/** What is to be known of a switch before it is trusted. */
+function switchSteps({ feed }: PlanDocument, node: FeedNodeReport): OrderStep[] {
+  const part = feed.find((p) => p.id === node.id)
+  if (!part) return []
+  const where = part.sensorAt ? ` at ${part.sensorAt}` : ''
+  if (part.switchKind === 'thermal-no' || part.switchKind === 'thermostat') {
+    const from = part.onC === null ? 'its temperature' : `${part.onC} °C`
+    return [
+      step(
+        `${node.name}: its sensor${where}, pressed to what gets warm, insulated from live metal. Warm it until it closes ` +
+          `and note where; let it cool until it opens. Below ${from} the fan stands still: that is no fault.`,
+      ),
+    ]
+  }
+  if (part.switchKind === 'thermal-nc')
+    return [step(`${node.name}: its sensor${where}. Closed when cold; warm it and see that it opens.`)]
+  if (part.switchKind === 'relay')
+    return [
+      step(`${node.name}: a diode across its coil, stripe to +. The fan’s + goes through its open contact.`),
+    ]
+  return [step(`${node.name}: in the + lead only. Off while you work; meter that it opens.`)]
+}
+
 function leadSteps({ name, lead }: FeedNodeReport): OrderStep[] {
   if (!lead || (lead.awg === null && lead.lengthM === null)) return []
   const gauge =
@@ -105,8 +128,11 @@ function stepsOf(fanArray: FanArray, which: string): OrderStep[] {
   ]
 }
 
-function powerOnSteps({ wiring }: PlanDocument, feed: FeedReport): OrderStep[] {
+function powerOnSteps(plan: PlanDocument, feed: FeedReport): OrderStep[] {
+  const { wiring } = plan
   const fed = feed.nodes.filter((n) => n.fans)
+  const warm = plan.feed.find((p) => p.switchKind === 'thermal-no' || p.switchKind === 'thermostat')
+  const bridged = warm && feed.nodes.some((n) => n.id === warm.id) ? warm.name : ''
   const amps = (at: FeedNodeReport) => (at.inA === null ? '' : `, ${at.inA.toFixed(3)} A`)
   const whose = (at: FeedNodeReport) => (fed.length > 1 ? `${at.name}’s` : 'the fan’s')
   return [
@@ -115,7 +141,8 @@ function powerOnSteps({ wiring }: PlanDocument, feed: FeedReport): OrderStep[] {
     ),
     step('Power off. Plug in the fan. Tie the lead within 50 mm of the plug, blades free of cable.'),
     step(
-      'Power on with a hand on the switch: it starts, blows the planned way, nothing gets hot in the first minute.',
+      `Power on with a hand on the switch${bridged ? `, ${bridged} bridged for this once` : ''}: it starts, blows the planned ` +
+        'way, nothing gets hot in the first minute.',
     ),
     ...fed.map((at) =>
       step(
@@ -134,6 +161,7 @@ export function connectionOrder(plan: PlanDocument, feed: FeedReport): OrderStep
     ...(plan.job.mains ? [mainsStep] : []),
     ...sources.flatMap((source) => sourceSteps(plan, source)),
     ...feed.nodes.filter((n) => n.kind === 'converter').flatMap((n) => converterSteps(plan, n)),
+    ...feed.nodes.filter((n) => n.kind === 'switch').flatMap((n) => switchSteps(plan, n)),
     ...feed.nodes.flatMap(leadSteps),
     ...fanSteps(feed),
     ...powerOnSteps(plan, feed),

@@ -32,6 +32,7 @@ export interface Diagram {
 }
 
 const v = (value: number) => ({ value, quantity: 'voltage' as const })
+const t = (value: number) => ({ value, quantity: 'temperature' as const })
 const a = (value: number) => ({ value, quantity: 'current' as const })
 
 function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
@@ -54,6 +55,12 @@ function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
     ])
     if (amps !== null) lines.push(['in ', a(amps), ', out ', a(node.outA ?? 0)])
     lines.push(['heat ', { value: node.heatW, quantity: 'power' }])
+  } else if (node.kind === 'switch') {
+    const part = plan.feed.find((p) => p.id === node.id)
+    lines.push([node.what])
+    if (part?.onC != null)
+      lines.push(['closes at ', t(part.onC), ...(part.offC === null ? [] : [', opens at ', t(part.offC)])])
+    lines.push([v(node.outV), ...(node.outA === null ? [] : [' · ', a(node.outA)])])
   } else if (node.kind === 'branch') {
     lines.push([v(node.outV)])
     if (node.outA !== null)

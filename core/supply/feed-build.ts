@@ -7,12 +7,14 @@ import {
   type FeedConvert,
 } from '#core/power'
 import {
+  inFansLead,
   MAIN_STREAM,
   type Converter,
   type Fan,
   type FeedPart,
   type PlanDocument,
   type Source,
+  type SwitchKind,
 } from '#core/document'
 import { arrayLaw, arrayLimits, arrayName, arrayStart } from '#core/system'
 import { leadOf } from './feed-lead'
@@ -30,6 +32,15 @@ export const converterNames: Record<Converter['kind'], string> = {
   divider: 'Voltage divider',
   diode: 'Series diodes',
   pwm: 'Switched supply (PWM)',
+}
+
+export const switchNames: Record<SwitchKind, string> = {
+  hand: 'hand switch',
+  relay: 'relay',
+  timer: 'timer',
+  'thermal-no': 'thermal switch, closes when warm',
+  'thermal-nc': 'thermal switch, opens when warm',
+  thermostat: 'thermostat',
 }
 
 /** A plan's converter as the solver wants it. */
@@ -188,8 +199,8 @@ const asConverter = (part: FeedPart, aboveV: number) => ({
   dropoutV: null,
   measuredV: null,
   ohm2: null,
-  diodes: null,
-  diodeKind: 'silicon' as const,
+  diodes: part.diodes ?? 1,
+  diodeKind: part.diodeKind ?? ('silicon' as const),
   duty: null,
 })
 
@@ -217,12 +228,14 @@ function partNode(
     lead,
   }
   if (part.kind === 'branch') return { ...base, stated }
+  if (part.kind === 'switch')
+    return { ...base, stated: { ...stated, what: switchNames[part.switchKind ?? 'hand'], limitA: null } }
   if (part.kind === 'converter') {
     const made = asConverter(part, aboveV)
     return {
       ...base,
       convert: convertOf(made, aboveV, () => 0),
-      adjustableUnset: made.kind !== 'resistor' && part.setFirst === false,
+      adjustableUnset: holdsItsOutput(made.kind) && part.setFirst === false,
       stated: { ...stated, what: converterNames[made.kind], ohm: part.ohm },
     }
   }
@@ -230,6 +243,24 @@ function partNode(
   if (own) return fansNode(part.id, own, part.name, lead, { index: parent, id: nodes[parent]!.id })
   const { what, ohm, ...law } = loadLaw(part, fans, aboveV)
   return { ...base, ...law, stated: { ...stated, what, ohm, limitA: null } }
+}
+
+/** The coil of a relay, or the electronics of a timer: drawn from what feeds the switch, not through it. */
+function coilNodes(part: FeedPart, parent: number, parentId: string): BuiltNode[] {
+  const { coilA } = part
+  if (part.kind !== 'switch' || !coilA) return []
+  const id = `${part.id}-coil`
+  const stated = {
+    id,
+    parentId,
+    kind: 'load' as const,
+    name: `${part.name}, its coil`,
+    what: 'draws while it is closed',
+    limitA: null,
+    ohm: null,
+    lead: null,
+  }
+  return [{ ...passive, id, parent, current: () => coilA, start: () => coilA, stated }]
 }
 
 /** Puts every further part below what it hangs on, until none finds its place any more. */
@@ -246,7 +277,7 @@ function hangParts(
     parentId === null ? (first ? 0 : -1) : nodes.findIndex((n) => n.id === parentId && carries(n))
   // a lead whose stream has no fan yet carries nothing
   const fed = (part: FeedPart) => part.streamId === null || streams.some((f) => f.stream === part.streamId)
-  let left = plan.feed.filter(fed)
+  let left = plan.feed.filter((part) => fed(part) && !nodes.some((n) => n.id === part.id))
   for (let placed = true; placed && left.length;) {
     placed = false
     for (const part of left) {
@@ -254,7 +285,11 @@ function hangParts(
       if (parent < 0) continue
       left = left.filter((p) => p !== part)
       placed = true
-      nodes.push(partNode(plan, part, parent, nodes, nominalV, fans, streams))
+      const above = nodes[parent]!.id
+      nodes.push(
+        partNode(plan, part, parent, nodes, nominalV, fans, streams),
+        ...coilNodes(part, parent, above),
+      )
     }
   }
 }
@@ -274,6 +309,7 @@ function trunkNodes(
   plan: PlanDocument,
   source: Source,
   nominalV: number,
+  fans: readonly Fan[],
   streams: readonly StreamFans[],
 ): BuiltNode[] {
   const { converter } = plan
@@ -283,9 +319,18 @@ function trunkNodes(
     !first || arrayLaw(first.fanArray, { volts: first.selection.driveV, duty: first.selection.duty }) !== null
   if (converter) nodes.push(converterNode(converter, source, nominalV, first ? drawOf(first) : () => 0, known))
   if (!first) return nodes
-  const above = { index: nodes.length, id: nodes.at(-1)?.id ?? source.id }
+  // counted from the source, which stands before them
+  const all = [sourceNode(source), ...nodes]
+  let at = all.length - 1
+  for (const part of inFansLead(plan.feed, converter?.id ?? source.id, !converter)) {
+    const coil = coilNodes(part, at, all[at]!.id)
+    all.push(partNode(plan, part, at, all, nominalV, fans, streams))
+    at = all.length - 1
+    all.push(...coil)
+  }
+  const above = { index: at, id: all[at]!.id }
   const lead = leadOf(source, source.fuseFitted === false ? null : source.fuseA, plan.wiring)
-  return [...nodes, fansNode(first.selection.id, first, 'your pick', lead, above)]
+  return [...all.slice(1), fansNode(first.selection.id, first, 'your pick', lead, above)]
 }
 
 /**
@@ -303,7 +348,7 @@ export function buildFeed(
 ): BuiltNode[] {
   const { nominalV } = source
   if (source.kind === 'none' || nominalV === null) return []
-  const trunk = source === plan.source ? trunkNodes(plan, source, nominalV, streams) : []
+  const trunk = source === plan.source ? trunkNodes(plan, source, nominalV, fans, streams) : []
   const nodes = [sourceNode(source), ...trunk]
   hangParts(nodes, plan, nominalV, fans, streams)
   return nodes

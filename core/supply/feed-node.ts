@@ -33,7 +33,7 @@ export interface StreamFans {
 export interface FeedNodeReport {
   id: string
   parentId: string | null
-  kind: 'source' | 'converter' | 'branch' | 'load' | 'selection'
+  kind: 'source' | 'converter' | 'branch' | 'switch' | 'load' | 'selection'
   name: string
   what: string
   /** voltage that the node above hands on, V */

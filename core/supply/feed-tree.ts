@@ -81,7 +81,7 @@ interface SolvedWindow {
 function solvedNode(node: BuiltNode, state: FeedState, window: SolvedWindow, startA: number): FeedNodeReport {
   const { stated, known } = node
   const gives = stated.kind === 'source' || stated.kind === 'converter'
-  const outA = gives || stated.kind === 'branch' ? state.outA : null
+  const outA = gives || stated.kind === 'branch' || stated.kind === 'switch' ? state.outA : null
   const utilisation = gives && outA !== null ? utilisationOf([1], [window.worstOutA], stated.limitA ?? 0) : null
   const solved = {
     ...stated,

@@ -1,5 +1,5 @@
 export { type Diagram, type DiagramEdge, type DiagramNode, diagramOf } from './diagram'
-export { converterNames, diodeVolts } from './feed-build'
+export { converterNames, diodeVolts, switchNames } from './feed-build'
 export { DROP_LIMIT } from './feed-problems'
 export type { FeedNodeReport, StreamFans } from './feed-node'
 export { fansNodeOf, feedOf, rootOf, type FeedReport } from './feed-tree'

@@ -14,6 +14,7 @@ import type { FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import { fansNodeOf, type FeedReport } from './feed-tree'
 import { connectorLimit } from './wiring'
+import { switchNames } from './feed-build'
 
 /** Something the plan needs, what it costs, and whether it is there. */
 export interface PartRow {
@@ -42,6 +43,12 @@ const USUAL_PRICE = {
   guard: 1.5,
   filterPerM2: 60,
   shrink: 0.3,
+  hand: 1.5,
+  relay: 3,
+  timer: 7,
+  'thermal-no': 2,
+  'thermal-nc': 2,
+  thermostat: 6,
 }
 /** Diameter of a soldered splice over its wire. Common practice, no source. */
 const SPLICE = 1.5
@@ -160,6 +167,10 @@ const feedRows = (list: Shopping): PartRow[] =>
       const detail = part.outV === null ? '' : `set to ${volt(part.outV)}`
       const price = USUAL_PRICE[part.converterKind]
       if (part.converterKind === 'resistor') return [row({ what: part.name, detail, count: 1, price })]
+      if (part.converterKind === 'diode') {
+        const kind = part.diodeKind === 'schottky' ? 'Schottky, in series' : 'silicon, in series'
+        return [row({ what: part.name, detail: kind, count: part.diodes ?? 1, price: USUAL_PRICE.diode })]
+      }
       return [
         stockRow(list, {
           kind: 'converter',
@@ -170,6 +181,26 @@ const feedRows = (list: Shopping): PartRow[] =>
           amps: node?.outA,
           does: part.converterKind,
         }),
+      ]
+    }
+    if (part.kind === 'switch') {
+      const kind = part.switchKind ?? 'hand'
+      const rating =
+        part.contactV !== null && part.contactA !== null
+          ? `, at least ${part.contactV} V ${part.contactA} A DC`
+          : ''
+      return [
+        row({ what: part.name, detail: `${switchNames[kind]}${rating}`, count: 1, price: USUAL_PRICE[kind] }),
+        ...(part.sparkDiode
+          ? [
+              row({
+                what: 'Diode across the load',
+                detail: `behind ${part.name}`,
+                count: 1,
+                price: USUAL_PRICE.diode,
+              }),
+            ]
+          : []),
       ]
     }
     // a stream's fans are rows of their own

@@ -93,7 +93,7 @@ export function wireList(plan: PlanDocument, feed: FeedReport): WireRow[] {
   const nameOf = new Map(feed.nodes.map((n) => [n.id, n.name]))
   const rows: WireRow[] = []
   const end = wiring.connector ? connectorLimit[wiring.connector].name : wiring.join === 'cut' ? 'spliced' : ''
-  const add = (node: FeedNodeReport, pole: WireRow['pole'], colour: string, toPin: string, fromPin = pole) => {
+  const add = (node: FeedNodeReport, pole: WireRow['pole'], colour: string, toPin: string, fromPin: string) => {
     const awg = node.lead?.awg ?? null
     rows.push({
       number: rows.length + 1,
@@ -117,8 +117,17 @@ export function wireList(plan: PlanDocument, feed: FeedReport): WireRow[] {
   for (const node of feed.nodes) {
     if (node.kind === 'source') continue
     const { fans } = node
-    add(node, '+', wiring.plusColour || 'red', fans ? '2' : '+')
-    add(node, '−', wiring.minusColour || 'black', fans ? '1' : '−')
+    // a switch stands in the + conductor, the other one passes it by
+    const behindSwitch = feed.nodes.find((n) => n.id === node.parentId)?.kind === 'switch'
+    const here = node.kind === 'switch'
+    add(node, '+', wiring.plusColour || 'red', here ? 'in' : fans ? '2' : '+', behindSwitch ? 'out' : '+')
+    add(
+      node,
+      '−',
+      wiring.minusColour || 'black',
+      here ? 'passes by' : fans ? '1' : '−',
+      behindSwitch ? 'passes by' : '−',
+    )
     if (!fans) continue
     const { fan } = fans.fanArray.model
     if (wiring.tachUsed && (fan.wires ?? 0) >= 3)

@@ -1,5 +1,5 @@
 import { cleanLevel, loudnessRatio, maxDrop, nextToFix, reductionForTarget, sumLevels } from '#core/noise'
-import { readingMean, samePlace, usualStages, type Reading, type Run } from '#core/document'
+import { readingMean, samePlace, silentSource, usualStages, type Reading, type Run } from '#core/document'
 
 /** The noise ladder: sources alone and together, stage by stage, and which to fix next. docs/physics.md, noise budget (NO16 to NO20). */
 
@@ -27,8 +27,15 @@ export interface RankedStage {
   drop: number | null
   /** what the next source must lose to bring the stage to the limit, dB; null: not with this source alone (or no limit); 0 or below: met */
   wanted: number | null
-  /** order in which sources are fixed, with the total if each of them vanished, dB(A) */
+  /** the room itself, everything off, dB(A); null where nobody read it */
+  room: number | null
+  /**
+   * order in which sources are fixed, with what is left in the room if this one and all before it vanished, dB(A): down
+   * to the target, or to where the room itself is what is heard
+   */
   steps: { source: string; total: number | null }[]
+  /** why there is no further step */
+  ends: 'target' | 'room' | 'last'
 }
 export interface SourceRanking {
   stages: RankedStage[]
@@ -58,8 +65,18 @@ function stageRanking(
 ): RankedStage {
   const alone = new Map<string, { level: number | null; read: number }>()
   for (const { run, r } of readings)
-    if (r.source) alone.set(r.source, { level: clean(run, readingMean(r)), read: readingMean(r) })
+    if (r.source && silentSource(r) === null)
+      alone.set(r.source, { level: clean(run, readingMean(r)), read: readingMean(r) })
   const whole = readings.find((x) => !x.r.source)
+  // everything with and without one tells that one, as a background is taken off
+  for (const { r } of readings) {
+    const silent = silentSource(r)
+    if (silent === null || !whole || [...alone.keys()].some((s) => samePlace(s, silent))) continue
+    const { level, bound } = cleanLevel(readingMean(whole.r), readingMean(r), null)
+    alone.set(silent, { level: bound ? null : level, read: readingMean(whole.r) })
+  }
+  const rooms = readings.flatMap(({ run }) => run.backgroundDbA ?? [])
+  const room = rooms.length ? Math.min(...rooms) : null
   const wholeRead = whole ? readingMean(whole.r) : null
   const wholeLevel = whole ? clean(whole.run, wholeRead!) : null
   const known = [...alone].filter((e): e is [string, { level: number; read: number }] => e[1].level !== null)
@@ -82,10 +99,35 @@ function stageRanking(
     next: known[worst]?.[0] ?? null,
     drop: worst < 0 ? null : maxDrop(levels),
     wanted: limit === null || worst < 0 ? null : reductionForTarget(levels, worst, limit),
-    steps: order.map(([source], i) => ({
-      source,
-      total: sumLevels(order.slice(i + 1).map(([, c]) => c.level)),
-    })),
+    room,
+    ...descent(
+      order.map(([source, { level }]) => ({ source, level })),
+      room,
+      limit,
+    ),
+  }
+}
+
+/**
+ * Which source is fixed first and what is left then, until the target is met or the room itself is louder than what is
+ * left.
+ * @param order the loudest first
+ */
+function descent(
+  order: readonly { source: string; level: number }[],
+  room: number | null,
+  limit: number | null,
+): Pick<RankedStage, 'steps' | 'ends'> {
+  const steps: RankedStage['steps'] = []
+  for (let i = 0; ; i++) {
+    const rest = sumLevels(order.slice(i).map((s) => s.level))
+    const heard = sumLevels([rest, room].filter((l) => l !== null))
+    if (limit !== null && heard !== null && heard <= limit) return { steps, ends: 'target' }
+    if (room !== null && (rest === null || rest <= room)) return { steps, ends: 'room' }
+    const next = order[i]
+    if (!next) return { steps, ends: 'last' }
+    const left = [sumLevels(order.slice(i + 1).map((s) => s.level)), room].filter((l) => l !== null)
+    steps.push({ source: next.source, total: sumLevels(left) })
   }
 }
 
@@ -113,7 +155,7 @@ export function rankNoiseSources(runs: readonly Run[], place: string, limit: num
   const totals = stages.map((s) => s.whole ?? s.sum ?? -Infinity)
   return {
     stages,
-    sources: [...new Set(all.map((x) => x.r.source).filter(Boolean))],
+    sources: [...new Set(stages.flatMap((s) => s.cells.map((c) => c.source)))],
     bounds: stages.reduce((n, s) => n + s.cells.filter((c) => c.level === null).length, 0),
     loudest:
       totals.length && Math.max(...totals) > -Infinity

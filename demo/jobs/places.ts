@@ -96,6 +96,22 @@ export function tapeRack(): PlanDocument {
     fuseA: 2,
     polarityChecked: true,
   }
+  plan.feed = [
+    {
+      ...newFeedPart('rack-switch', 'switch', null),
+      name: 'Thermal switch under the top board',
+      switchKind: 'thermal-no',
+      onC: 30,
+      offC: 25,
+      sensorAt: 'the top board, above the middle machine',
+      contactV: 24,
+      contactA: 2,
+      carriesFans: true,
+      wireAwg: 20,
+      wireLengthM: 0.4,
+    },
+  ]
+  plan.wiring = { ...plan.wiring, identifiedBy: 'position', join: 'adapter', strainRelief: true }
   return plan
 }
 

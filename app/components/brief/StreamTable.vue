@@ -54,12 +54,16 @@ const rows = computed(() =>
 const limit = computed(() => upperLimit(plan.value.targets, 'level'))
 /** The order in which fans are silenced, and what is left then, in words. */
 const descent = computed(() => {
-  const steps = sound.value.order.filter((o) => o.left !== null)
+  // what is left under the room itself nobody hears any more
+  const room = job.value.roomDbA
+  const heard = sound.value.order.findIndex((o) => room !== null && o.level <= room)
+  const steps = sound.value.order.slice(0, heard < 0 ? undefined : heard).filter((o) => o.left !== null)
   const words = steps.map(({ name, left }, i) => {
     const gone = i ? 'these' : 'it'
     return `${i ? 'then' : 'Quieten first'} ${name}: ${show(left, 'level')} without ${gone}`
   })
-  return words.length ? `${words.join('; ')}.` : ''
+  const end = room === null ? '' : `; then the room itself, ${show(room, 'level')}`
+  return words.length ? `${words.join('; ')}${end}.` : ''
 })
 const shown = computed(() => facedStream(plan.value))
 const { addStream } = useNewStream()
@@ -103,7 +107,6 @@ const { addStream } = useNewStream()
         ><template v-if="limit !== null">, wanted at most {{ show(limit, 'level') }}</template
         >.
         {{ descent }}
-        <template v-if="job.roomDbA !== null"> The room itself has {{ show(job.roomDbA, 'level') }}.</template>
       </p>
       <p v-if="sound.unknown.length" class="small soft">
         Not in the sum, for no level is known: {{ sound.unknown.join(', ') }}. Type what is heard of it alone.

@@ -80,12 +80,13 @@ const spoken = computed(() =>
           :model-value="way.name"
           @update:model-value="emit('branch', way.id, { name: $event })"
         />
-        <FieldGrid
-          tight
-          :record="way"
-          :fields="[{ key: 'times', label: 'How many', quantity: 'number' }]"
-          :shape="branchSchema.shape"
-          @set="(_, value) => emit('branch', way.id, { times: (value as number | null) ?? 1 })"
+        <QuantityField
+          label="How many"
+          quantity="number"
+          required
+          :schema="branchSchema.shape.times"
+          :model-value="way.times"
+          @update:model-value="emit('branch', way.id, { times: $event! })"
         />
         <el-checkbox :model-value="way.leak" @change="emit('branch', way.id, { leak: Boolean($event) })"
           >a leak</el-checkbox

@@ -87,6 +87,7 @@ const tone: Record<DiagramNode['kind'], string> = {
   source: 'source',
   converter: 'converter',
   branch: 'branch',
+  switch: 'branch',
   load: 'load',
   selection: 'pick',
 }

@@ -2,6 +2,7 @@
 import { fansNodeOf } from '#core/supply'
 import {
   converterSchema,
+  inFansLead,
   newFeedPart,
   newSource,
   sourceSchema,
@@ -46,7 +47,8 @@ function openNode(id: string) {
   const { source, converter } = plan.value
   if (id === source?.id) open.value = 'source'
   else if (id === fansNodeOf(plan.value, report.value.power.feed)?.id) open.value = 'fans'
-  else open.value = id === converter?.id ? 'converter' : id
+  // a coil is told with its switch
+  else open.value = id === converter?.id ? 'converter' : id.replace(/-coil$/, '')
 }
 function add(kind: FeedPart['kind']) {
   const last = plan.value.feed.findLast((f) => f.kind === 'converter')
@@ -54,6 +56,19 @@ function add(kind: FeedPart['kind']) {
   const part = newFeedPart(newId(kind), kind, parent)
   store.change((d) => {
     d.feed.push(part)
+  })
+  open.value = part.id
+  landIn('.feed-forms .piece')
+}
+/** A new switch stands in the lead of the fans, behind what stands there already. */
+function addSwitch() {
+  const { feed, converter, source } = plan.value
+  const start = converter?.id ?? source?.id
+  if (!start) return
+  const last = inFansLead(feed, start, !converter).at(-1)
+  const part = newFeedPart(newId('switch'), 'switch', last?.id ?? converter?.id ?? null)
+  store.change((d) => {
+    d.feed.push({ ...part, carriesFans: plan.value.selection !== null })
   })
   open.value = part.id
   landIn('.feed-forms .piece')
@@ -112,6 +127,7 @@ defineExpose({ openNode, nodeId })
       <el-button size="small" @click="add('load')">+ Load</el-button>
       <el-button size="small" @click="add('converter')">+ Converter</el-button>
       <el-button size="small" @click="add('branch')">+ Branch</el-button>
+      <el-button size="small" @click="addSwitch">+ Switch</el-button>
       <el-button size="small" :disabled="plan.sources.length >= 7" @click="addSource">+ Source</el-button>
     </div>
   </section>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { feedProblemText, nodeFigures } from '#core/supply'
 import type { FeedPart, LoadKind } from '#core/document'
-import { feedPartSchema, withLoadKind, withPartConverter } from '#core/document'
+import { feedPartSchema, switchProblem, withLoadKind, withPartConverter } from '#core/document'
 
 /** One more thing on the source: a converter, a branch or a load, on its own lead. */
 const props = defineProps<{ id: string }>()
@@ -12,6 +12,26 @@ const feed = computed(() => job.plan!.feed)
 const nodes = computed(() => new Map(job.report!.power.feed.nodes.map((n) => [n.id, n])))
 const part = computed(() => feed.value.find((f) => f.id === props.id) ?? null)
 const node = computed(() => nodes.value.get(props.id) ?? null)
+
+/** The temperatures of a thermal switch are held against each other where they are typed. */
+const shape = computed(() => {
+  const { onC, offC } = feedPartSchema.shape
+  const fits = (change: (value: number | null) => Partial<FeedPart>) => (value: number | null) =>
+    !part.value || switchProblem({ ...part.value, ...change(value) }) === null
+  const error =
+    'A contact that closes when warm opens lower than it closes, one that opens when warm the other way round.'
+  return {
+    ...feedPartSchema.shape,
+    onC: onC.refine(
+      fits((value) => ({ onC: value })),
+      { error },
+    ),
+    offC: offC.refine(
+      fits((value) => ({ offC: value })),
+      { error },
+    ),
+  }
+})
 
 /** Everything below a part: none of it may be what the part hangs on. */
 function below(id: string): Set<string> {
@@ -77,7 +97,7 @@ const headline = computed(() => {
       tight
       :record="part"
       :fields="partFields(part, parentsOf(part), fans)"
-      :shape="feedPartSchema.shape"
+      :shape="shape"
       @set="(key, value) => set(part!.id, key, value)"
     />
     <dl v-if="node" class="figures small">

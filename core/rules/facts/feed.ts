@@ -1,6 +1,7 @@
 import { converterDefaults } from '#core/power'
 import { MAIN_STREAM, sourcesOf, type FeedPart, type Source } from '#core/document'
-import { fansNodeOf, ledDrop, rootOf, type FeedNodeReport } from '#core/supply'
+import { fansNodeOf, ledDrop, rootOf, windowOf, type FeedNodeReport } from '#core/supply'
+import { insideC } from '#core/system'
 import { distinctMembers } from './fan'
 import { headerFacts, sourceFacts, usbFacts } from './power'
 import type { FactSources, SiFacts, SiSubject } from './sources'
@@ -300,6 +301,53 @@ function trunkSubject(fed: Fed, source: Source, leads: readonly SiSubject[]): Si
   ]
 }
 
+/** The contact that is told with the wiring, in the lead of everything. */
+function wiringContact({ plan, power }: Fed): SiSubject[] {
+  const { switchDcV, switchDcA } = plan.wiring
+  if (switchDcV === null && switchDcA === null) return []
+  const facts: SiFacts = {
+    'switch.device': 'contact',
+    'switch.dcV': switchDcV,
+    'switch.dcA': switchDcA,
+    'switch.lineV': windowOf(plan)?.highV,
+    'switch.lineA': power.loadWorstA,
+  }
+  return [{ kind: 'switch', id: 'wiring', name: '', at: { station: 'power' }, facts }]
+}
+
+/** Temperatures of a switch that closes when it gets warm, against what the plan reaches. */
+function thermalFacts({ plan: { job }, needEnv }: Fed, part: FeedPart): SiFacts {
+  const cools = job.goal === 'cool' || job.goal === 'quieten'
+  if (!part.carriesFans) return {}
+  if (part.switchKind === 'thermal-nc')
+    return { 'switch.opensWarm': cools || job.goal === 'part' ? true : undefined }
+  if (part.switchKind !== 'thermal-no' && part.switchKind !== 'thermostat') return {}
+  return {
+    'switch.onTemp': part.onC,
+    'switch.offTemp': part.offC ?? undefined,
+    // a box without wall loss told gets as hot as one likes
+    'switch.reached': cools && job.wallLossWK ? (insideC(job, needEnv.air, 0) ?? undefined) : undefined,
+    'switch.coolest': job.ambientC,
+  }
+}
+
+/** Every switch with what its contact opens, and when. */
+function switchSubjects(fed: Fed): SiSubject[] {
+  return fed.nodes.flatMap((node): SiSubject[] => {
+    const part = partOf(fed, node.id)
+    if (part?.kind !== 'switch') return []
+    const facts: SiFacts = {
+      'switch.device': 'contact',
+      'switch.dcV': part.contactV,
+      'switch.dcA': part.contactA,
+      'switch.lineV': node.highV,
+      'switch.lineA': node.worstOutA ?? null,
+      ...thermalFacts(fed, part),
+    }
+    return [{ kind: 'switch', id: part.id, name: part.name, at: { station: 'power', part: part.id }, facts }]
+  })
+}
+
 function ledSubjects(fed: Fed): SiSubject[] {
   return fed.nodes.flatMap((node): SiSubject[] => {
     const part = partOf(fed, node.id)
@@ -334,5 +382,7 @@ export function feedSubjects(sources: FactSources): SiSubject[] {
     ...converterSubjects(fed),
     ...leadSubjects(fed),
     ...ledSubjects(fed),
+    ...switchSubjects(fed),
+    ...wiringContact(fed),
   ]
 }

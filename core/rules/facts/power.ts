@@ -115,13 +115,10 @@ const shrinkFacts = (outer: number | null, bore: number, ratio: number | null): 
 })
 
 function switchFacts({ plan, power }: Fed): SiFacts {
-  const { converter, wiring } = plan
+  const { converter } = plan
   const chopper = converter?.kind === 'pwm' ? converter : null
-  const contact = wiring.switchDcV !== null || wiring.switchDcA !== null
   return {
-    'switch.device': contact ? 'contact' : chopper ? 'mosfet' : undefined,
-    'switch.dcV': contact ? wiring.switchDcV : undefined,
-    'switch.dcA': contact ? wiring.switchDcA : undefined,
+    'switch.device': chopper ? 'mosfet' : undefined,
     'switch.lineV': windowOf(plan)?.highV,
     'switch.lineA': power.loadWorstA,
     'switch.side': chopper ? chopper.switchSide : undefined,

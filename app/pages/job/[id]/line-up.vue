@@ -280,6 +280,9 @@ usePageKeys([
 </template>
 
 <style scoped>
+.places {
+  margin-bottom: 8px;
+}
 .layout {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.12fr);

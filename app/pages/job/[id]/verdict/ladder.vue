@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { afterReduction, loudnessRatio } from '#core/noise'
 import { RANKING_GAP_DB, rankNoiseSources, upgradeRungs, type RankedStage } from '#core/verification'
-import { newReading, runStates, usualStages, readingLimit } from '#core/document'
+import { newReading, runStates, upperLimit, usualStages, readingLimit } from '#core/document'
 import { drawChart } from '~/charts/print-chart'
 
 definePageMeta({ station: 'verdict' })
@@ -17,8 +17,9 @@ const places = computed(() => [
       .map((r) => r.place),
   ),
 ])
-const target = computed(() => plan.value.targets.find((t) => t.kind === 'level') ?? null)
-const place = ref(places.value.find((p) => p === target.value?.place) ?? places.value[0] ?? '')
+const limit = computed(() => upperLimit(plan.value.targets, 'level'))
+const targetPlace = computed(() => plan.value.targets.find((t) => t.kind === 'level')?.place ?? '')
+const place = ref(places.value.find((p) => p === targetPlace.value) ?? places.value[0] ?? '')
 const stateKey = ref(report.value.verdict.afterState?.key ?? report.value.verdict.beforeState?.key ?? '')
 // the state that holds the most sources is the one a ladder is read off
 const bySources = states.value.toSorted((a, b) => sourcesOf(b.key) - sourcesOf(a.key))[0]
@@ -32,9 +33,7 @@ function sourcesOf(key: string) {
   )
 }
 const state = computed(() => states.value.find((s) => s.key === stateKey.value) ?? states.value[0] ?? null)
-const ranking = computed(() =>
-  rankNoiseSources(state.value?.runs ?? [], place.value, target.value?.limit ?? null),
-)
+const ranking = computed(() => rankNoiseSources(state.value?.runs ?? [], place.value, limit.value))
 const rungs = computed(() => upgradeRungs(states.value, place.value))
 const chart = computed(() =>
   rungs.value.length
@@ -42,7 +41,7 @@ const chart = computed(() =>
         {
           type: 'rungs',
           title: 'Sound level step by step, with loudness against the first',
-          limit: target.value?.limit ?? null,
+          limit: limit.value,
           rungs: rungs.value.map((r, i) => ({
             name: r.name,
             level: r.level,
@@ -83,12 +82,7 @@ function add() {
     return
   }
   const reading = {
-    ...newReading(
-      newId('reading'),
-      'level' as const,
-      place.value || target.value?.place || 'spot',
-      entry.value,
-    ),
+    ...newReading(newId('reading'), 'level' as const, place.value || targetPlace.value || 'spot', entry.value),
     source: entry.source.trim(),
     stage: entry.stage.trim(),
   }
@@ -113,6 +107,15 @@ function add() {
   turn.value++
 }
 const valueSchema = readingLimit('level')
+/** Where the descent ends: at the target, in the room itself, or with the last source. */
+const endWords = (s: RankedStage) =>
+  s.ends === 'target'
+    ? s.steps.length
+      ? 'that is enough'
+      : 'the target is met'
+    : s.ends === 'room'
+      ? `then the room itself, ${show(s.room, 'level')}`
+      : ''
 const gapWords = (s: RankedStage) =>
   s.gap === null
     ? ''
@@ -208,13 +211,23 @@ const gapWords = (s: RankedStage) =>
                       >: hardly worth it</template
                     ></span
                   >
-                  <span v-if="target && s.next" class="small soft block">{{
+                  <span v-if="limit !== null && s.next" class="small soft block">{{
                     s.wanted === null
-                      ? `the others alone exceed ${show(target.limit, 'level')}`
+                      ? `the others alone exceed ${show(limit, 'level')}`
                       : s.wanted <= 0
                         ? 'target met'
                         : `${show(s.wanted, 'levelDifference')} less of it meets the target`
                   }}</span>
+                </td>
+              </tr>
+              <tr>
+                <th scope="row">One after another</th>
+                <td v-for="s in ranking.stages" :key="s.stage" class="num words">
+                  <span v-for="step in s.steps" :key="step.source" class="small soft block"
+                    >without {{ step.source }}
+                    {{ step.total === null ? 'silence' : show(step.total, 'level') }}</span
+                  >
+                  <span class="small block">{{ endWords(s) }}</span>
                 </td>
               </tr>
               <tr>
@@ -238,7 +251,7 @@ const gapWords = (s: RankedStage) =>
           <TextField
             v-model="entry.source"
             label="Only source running"
-            placeholder="empty: everything"
+            placeholder="empty: everything; or all except supply"
             :suggest="ranking.sources"
           />
           <TextField v-model="entry.stage" label="In stage" :suggest="usualStages" />
