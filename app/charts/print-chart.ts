@@ -102,7 +102,7 @@ function drawRungs({ rungs, limit, title }: Rungs, width: number): string {
     limit === null
       ? ''
       : line(left, y(limit), right, y(limit), TEAL, 1.5, 'stroke-dasharray="5 4"') +
-        text(right - 2, y(limit) - 4, 'target', 'end', TEAL),
+        text(left + 2, y(limit) - 4, 'target', 'start', TEAL),
     text(0, 10, 'dB(A)', 'start', SOFT),
   ])
 }

@@ -46,6 +46,11 @@ function elementReports(path: PathModel, atFlow: number | null, findings: readon
   const total = flow === null ? null : pathDrop(path, flow)
   const flows = flow === null ? null : elementFlows(path, flow)
   const spoken = withAlso(findings)
+  const times = new Map(
+    path.main.flatMap(({ branches }) =>
+      (branches ?? []).flatMap((b) => b.elements.map((x) => [x.element.id, b.branch.times] as const)),
+    ),
+  )
   return path.elements.map((e) => {
     const { id, kind } = e.element
     const through = flows?.get(id) ?? null
@@ -55,7 +60,8 @@ function elementReports(path: PathModel, atFlow: number | null, findings: readon
       flow: through,
       figure: elementFigure(e, through, path.factor),
       missing: kind === 'fan' ? null : e.missing,
-      share: counted ? (elementDrop(e, through) * through) / (total * flow) : null,
+      // of openings alike each takes its share
+      share: counted ? (elementDrop(e, through) * through * (times.get(id) ?? 1)) / (total * flow) : null,
       findings: spoken.filter((f) => f.elements.includes(id)),
     }
   })

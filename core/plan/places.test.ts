@@ -211,6 +211,8 @@ describe('openings alike', () => {
     const flows = elementFlows(report.path.model, report.selection!.candidate.flow!)
     expect(flows.get('eaves')! / flows.get('outlet')!).toBeCloseTo(4, 9)
     expect(report.path.elements.find((e) => e.id === 'outlet')!.flow).toBe(flows.get('outlet'))
+    const shares = report.path.elements.map((e) => e.share ?? 0)
+    expect(shares.reduce((sum, s) => sum + s, 0)).toBeCloseTo(1, 6)
     const outlets = report.ribbon.find((s) => s.id === 'outlets')!
     expect(outlets.branches[0]).toMatchObject({ times: 4 })
     expect(outlets.branches[0]!.segments[0]).toMatchObject({ kind: 'fan', fans: { count: 2 } })

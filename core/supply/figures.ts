@@ -21,14 +21,21 @@ interface Fed {
 const isSet = ({ plan: { converter } }: Fed) =>
   converter !== null && (converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear')
 
+/** What hands its voltage on to the fans, in words. */
+function feederName({ at, power: { feed } }: Fed): string {
+  const above = feed.nodes.find((n) => n.id === at.parentId)
+  if (above?.kind === 'source') return 'source, nominal'
+  return above?.kind === 'converter' ? 'converter output' : `behind ${above?.name ?? 'its feeder'}`
+}
+
 function fanVoltageFigure(fed: Fed): Figure {
-  const { at, plan, power } = fed
+  const { at, power } = fed
   const ohm = at.lead?.ohm ?? 0
   return figure('power.fanV', 'At the fan', 'voltage', at.inV, 'V_fan + R·I(V_fan) = V_feed', 'Kirchhoff', {
     low: at.lowV,
     high: at.highV,
     inputs: [
-      input('V_feed', plan.converter ? 'converter output' : 'source, nominal', power.feedV, 'voltage'),
+      input('V_feed', feederName(fed), power.feedV, 'voltage'),
       input('R', 'wire both ways and contacts', ohm, 'resistance'),
       input('I', 'drawn there', at.inA, 'current'),
     ],

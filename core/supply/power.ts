@@ -82,7 +82,7 @@ export function powerOf(plan: PlanDocument, selection: FanSelection | null, feed
     fanV: !told ? (selection?.driveV ?? null) : settled ? at.inV : 0,
     fanHighV: told ? at.highV : null,
     runs: told ? settled && !at.problems.some((p) => p.code === 'does-not-run') : null,
-    feedV: conv?.outV ?? rootOf(feed, at).outV,
+    feedV: at.aboveV,
     fanRunA,
     fanStartA: at.startA,
     wireDropV: fanRunA === null || !ohm ? null : at.lead!.dropV,

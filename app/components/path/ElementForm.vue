@@ -26,6 +26,11 @@ const fields = computed((): Field<keyof PathElement>[] => [
     : [{ key: 'basis' as const, label: 'How sure', options: basisOptions }]),
   { key: 'name', label: 'Name', text: true },
 ])
+/** Fans in openings alike: a second, unlike way would let the air go round in a loop. */
+const job = useJobStore()
+const fansInside = computed(() =>
+  Boolean(job.plan?.path.some((e) => e.kind === 'fan' && props.branches.some((b) => b.id === e.branchId))),
+)
 const ratio = computed(() =>
   kind.value === 'grille' && props.element.pattern ? freeAreaRatioOf(props.element) : null,
 )
@@ -102,9 +107,15 @@ const spoken = computed(() =>
         </el-button>
       </div>
       <div class="row">
-        <el-button size="small" @click="emit('addBranch', false)">+ Another way</el-button>
-        <el-button size="small" @click="emit('addBranch', true)">+ A leak</el-button>
+        <el-button size="small" :disabled="fansInside" @click="emit('addBranch', false)"
+          >+ Another way</el-button
+        >
+        <el-button size="small" :disabled="fansInside" @click="emit('addBranch', true)">+ A leak</el-button>
       </div>
+      <p v-if="fansInside" class="small soft">
+        The fans stand in these openings, so that they are all alike: an unlike way beside them is a stream of
+        its own.
+      </p>
     </template>
     <FoldBox v-if="hasPoints" open title="Points from its data sheet or your own test">
       <LossPoints :points="element.points" what="it" @update="set('points', $event)" />
