@@ -322,14 +322,14 @@ const MOST_FANS = 16
 
 /** What fans alike can be: so many in each opening, two behind one another, so many at each of two places. */
 function alikeArrays(model: FanModel, { counts, series, places }: RankOptions, openings: number): FanArray[] {
+  // who drew two places wants fans at both: one that stays empty is no choice
+  if (places)
+    return counts
+      .filter((n) => 2 * n <= MOST_FANS)
+      .map((n) => ({ ...alike(model, 2 * n, 'places'), secondCount: n }))
   return [
     ...counts.filter((n) => n * openings <= MOST_FANS).map((n) => alike(model, n * openings, 'parallel')),
     ...(series && openings === 1 ? [alike(model, 2, 'series')] : []),
-    ...(places
-      ? counts
-          .filter((n) => 2 * n <= MOST_FANS)
-          .map((n) => ({ ...alike(model, 2 * n, 'places'), secondCount: n }))
-      : []),
   ]
 }
 
@@ -394,6 +394,7 @@ export function rankShelf(
   }
   const sought = options.place && heldAt(shelf, options.place)
   const openings = context.places[0]?.times ?? 1
+  const fewest = options.places ? 2 : openings
   for (const model of shelf.models) {
     if (!passesFilter(model.fan, options.filter, context.job)) continue
     if (sought) {
@@ -404,7 +405,7 @@ export function rankShelf(
     const drives = driveChoices(alike(model, 1, 'single'), options)
     for (const fanArray of alikeArrays(model, options, openings)) {
       const light = look(fanArray, drives)
-      if (light && fanArray.count === openings) singles.push(light)
+      if (light && fanArray.count === fewest) singles.push(light)
     }
   }
   if (options.pairs && openings === 1 && !sought) {

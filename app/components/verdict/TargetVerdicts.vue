@@ -37,7 +37,7 @@ const marks = { met: 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-me
               :figure="targetFigure(t)"
               :before="t.measured.upperBoundOnly ? '≤ ' : ''"
               range
-            />
+            /><template v-if="t.measured && t.target.unit"> {{ t.target.unit }}</template>
             <template v-else> – </template>
           </td>
           <td class="wide">
