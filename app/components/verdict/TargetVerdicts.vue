@@ -1,11 +1,18 @@
 <script setup lang="ts">
-import { targetName, wantedWords } from '#core/document'
+import { targetName, targetNumber, wantedRange, type Target } from '#core/document'
 import { targetFigure, type TargetResult } from '#core/verification'
 import { sureWords, verdictName } from '#core/print'
 
 /** Target by target: wanted, measured with its range, verdict. */
 defineProps<{ targets: TargetResult[] }>()
 const { show } = useUnits()
+/** What was wanted, as short as a column of numbers asks. */
+function wantedSigns(target: Target): string {
+  const { low, high } = wantedRange(target)
+  const of = (value: number) => targetNumber(target, value, show)
+  if (low !== null && high !== null) return `${of(low)} to ${of(high)}`
+  return low !== null ? `≥ ${of(low)}` : `≤ ${of(high!)}`
+}
 const marks = { met: 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-measured': 'not-begun' } as const
 </script>
 
@@ -29,15 +36,16 @@ const marks = { met: 'settled', 'not-met': 'fix', 'not-decided': 'note', 'not-me
             }}</span>
           </td>
           <td class="num" data-label="wanted">
-            {{ wantedWords(t.target, show) }}
+            {{ wantedSigns(t.target) }}
           </td>
           <td class="num" data-label="measured">
-            <FigureValue
-              v-if="t.measured"
-              :figure="targetFigure(t)"
-              :before="t.measured.upperBoundOnly ? '≤ ' : ''"
-              range
-            /><template v-if="t.measured && t.target.unit"> {{ t.target.unit }}</template>
+            <template v-if="t.measured">
+              <FigureValue
+                :figure="targetFigure(t)"
+                :before="t.measured.upperBoundOnly ? '≤ ' : ''"
+                range
+              /><template v-if="t.target.unit"> {{ t.target.unit }}</template>
+            </template>
             <template v-else> – </template>
           </td>
           <td class="wide">
