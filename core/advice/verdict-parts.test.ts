@@ -155,6 +155,8 @@ describe('conversions', () => {
     ['type K: 1.203 mV over 22 °C (IEC 60584-1)', 'type-k', { v: 1.203e-3, cold: 0 }, {}, 30],
     ['volts and amps', 'power', { v: 12, i: 0.15 }, {}, 1.8],
     ['a shunt', 'shunt', { v: 0.015, r: 0.1 }, {}, 0.15],
+    ['one of four openings alike', 'one-of-n', { n: 4 }, { lists: { q: [0.01, 0.012] } }, 0.044],
+    ['2 cm of 0.3 m² in 5 days', 'tank', { a: 0.3, h: 0.02, t: 5 * 86400 }, {}, 6 / (5 * 86400)],
     ['a wall meter', 'wall', { with: 62, without: 60.5 }, {}, 1.5],
   ])('%s', (_, key, n, rest, expected) => {
     const got = value(key, n, rest)
@@ -179,6 +181,8 @@ describe('conversions', () => {
       reason: 'Diameter must be above zero.',
     })
     expect(run1('sound', { read: 40, from: 0.1, to: 1 })).toMatchObject({ ok: false })
+    expect(run1('one-of-n', { n: 2 }, { lists: { q: [0.01, 0.01, 0.01] } })).toMatchObject({ ok: false })
+    expect(run1('one-of-n', { n: 2.5 }, { lists: { q: [0.01] } })).toMatchObject({ ok: false })
     expect(run1('wall', { with: 5, without: 9 })).toMatchObject({ ok: false })
     expect(run1('type-k', { v: 1, cold: 22 })).toMatchObject({ ok: false })
     expect(run1('ntc', { r25: 10000, beta: 3950 })).toMatchObject({ ok: false })

@@ -114,6 +114,13 @@ function capture({ n, choice }: Inputs): Converted {
   )
 }
 
+/** What the airflow of one opening is worth, share: a small vane times area. Common practice, no source. */
+const ONE_OPENING = 0.15
+/** Density of water, kg/m3. */
+const WATER = 1000
+/** How far a mark on a tank may be misread, m. Common practice, no source. */
+const MARK_M = 0.001
+
 /** Drag coefficient of a flat card. Common practice, no source. */
 const CARD_DRAG = 1.2
 
@@ -196,9 +203,57 @@ export const airConversions: readonly Conversion[] = [
     },
   },
   {
+    key: 'one-of-n',
+    title: 'One of several openings alike to all of them',
+    gives: 'flow',
+    fields: [
+      field('q', 'Airflow of one, or of several of them', 'flow', null, {
+        list: true,
+        hint: 'each opening that was read: 40 43 38',
+      }),
+      field('n', 'Openings alike', 'number', 2),
+    ],
+    convert: ({ n, lists }) => {
+      const read = lists.q!
+      if (!Number.isInteger(n.n) || read.length > n.n!)
+        return no(`Openings alike: a whole number, at least the ${read.length} that were read.`)
+      const mean = meanOf(read)
+      const all = n.n! * mean
+      const half = n.n! * Math.hypot(ONE_OPENING * mean, intervalHalfWidth(read) ?? 0)
+      return yes(
+        [
+          figure(
+            'flow',
+            'Airflow of all of them',
+            'flow',
+            all,
+            'Q = n · mean(q)',
+            'openings alike share the air evenly',
+            {
+              basis: 'measured',
+              low: Math.max(0, all - half),
+              high: all + half,
+              inputs: [
+                input('n', 'openings alike', n.n!, 'number'),
+                input('q', `mean of ${read.length}`, mean, 'flow'),
+              ],
+              note: 'Range: 15 % of a small vane, and how far the openings that were read differ.',
+            },
+          ),
+        ],
+        {
+          warning:
+            read.length === 1
+              ? 'Only one was read: the others may share the air unevenly. Read a second one.'
+              : '',
+        },
+      )
+    },
+  },
+  {
     key: 'pitot',
     title: 'Velocity pressure to air speed',
-    gives: null,
+    gives: 'speed',
     fields: [field('p', 'Velocity pressure', 'pressure')],
     convert: ({ n, density }) => {
       const speed = speedFromVelocityPressure(n.p!, density)
@@ -216,7 +271,7 @@ export const airConversions: readonly Conversion[] = [
   {
     key: 'capture',
     title: 'Flow to capture distance',
-    gives: null,
+    gives: 'distance',
     choices: [{ key: 'opening', label: 'Opening', options: openings }],
     fields: [
       field('flow', 'Airflow', 'flow'),
@@ -230,7 +285,7 @@ export const airConversions: readonly Conversion[] = [
   {
     key: 'blow-over',
     title: 'Card that just topples to air speed',
-    gives: null,
+    gives: 'speed',
     fields: [
       field('m', 'Mass of the card', 'mass'),
       field('b', 'Width', 'length'),
@@ -258,5 +313,35 @@ export const airConversions: readonly Conversion[] = [
           },
         ),
       ]),
+  },
+  {
+    key: 'tank',
+    title: 'Fallen water level to evaporation a day',
+    gives: 'waterPerDay',
+    fields: [
+      field('a', 'Surface of the water', 'area'),
+      field('h', 'Fallen by', 'length'),
+      field('t', 'In a time of', 'duration'),
+    ],
+    convert: ({ n }) => {
+      const rate = (fallen: number) => (WATER * n.a! * fallen) / n.t!
+      return yes(
+        [
+          figure('w', 'Evaporation', 'waterPerDay', rate(n.h!), 'w = ρ·A·h/t', 'balance of the water', {
+            basis: 'measured',
+            low: Math.max(0, rate(n.h! - 2 * MARK_M)),
+            high: rate(n.h! + 2 * MARK_M),
+            inputs: [
+              input('ρ', 'water', WATER, 'density'),
+              input('A', 'surface', n.a!, 'area'),
+              input('h', 'fallen by', n.h!, 'length'),
+              input('t', 'in', n.t!, 'duration'),
+            ],
+            note: 'Range: each of both marks read to 1 mm. Nothing else may take water or give it.',
+          }),
+        ],
+        { warning: n.h! < 10 * MARK_M ? 'So small a fall drowns in the reading: wait some days.' : '' },
+      )
+    },
   },
 ]
