@@ -40,6 +40,13 @@ export const factCatalogue = {
   'need.activeCooling': { unit: 'bool', meaning: 'refrigeration, thermoelectric or evaporation takes part' },
   'need.activeCoolingTold': { unit: 'bool', meaning: 'somebody said whether something cools actively' },
   'need.oversize': { unit: '1', meaning: 'airflow that does the job over the airflow needed' },
+  'need.heat': { unit: 'W', meaning: 'heat that is made inside', quantity: 'power', symbol: 'W' },
+  'need.passive': {
+    unit: 'W',
+    meaning: 'heat that walls and rising air carry off without a fan',
+    quantity: 'power',
+    symbol: 'W',
+  },
   'need.heatBasis': { unit: 'text', meaning: 'measured, nameplate, estimate' },
   'need.altitude': { unit: 'm', meaning: 'site altitude', quantity: 'distance', symbol: 'm' },
   'need.densityCorrected': { unit: 'bool', meaning: 'air density follows altitude and temperature' },

@@ -66,6 +66,7 @@ export {
   elementDrop,
   elementFlows,
   fanFlowFor,
+  flowUnder,
   type FanPlace,
   fanPlaces,
   localResistance,

@@ -264,6 +264,26 @@ export function fanFlowFor(path: PathModel, jobFlow: number): number {
   return q
 }
 
+/** Steps in which a flow is halved in: to a share of 1e-12. */
+const HALVINGS = 60
+/** Most air that is looked for, m3/s. */
+const MOST_FLOW = 10
+/**
+ * Flow through the whole path under a pressure, m3/s; 0 where it does not open at that pressure.
+ * @param pressure Pa, 0 or more
+ * Reference: the path's drop rises with the flow, so that it is met once
+ */
+export function flowUnder(path: PathModel, pressure: number): number {
+  if (!(pressure > pathHead(path))) return 0
+  let [low, high] = [0, MOST_FLOW]
+  for (let i = 0; i < HALVINGS; i++) {
+    const middle = (low + high) / 2
+    if (pathDrop(path, middle) < pressure) low = middle
+    else high = middle
+  }
+  return low
+}
+
 /** Drop above its head and slope of an element's bent part, Pa and Pa.s/m3. */
 function bentPart(e: ElementModel, q: number): { drop: number; slope: number } {
   if (e.branches) {

@@ -41,6 +41,7 @@ const formulas: Record<string, (v: Values, f: Figure) => number> = {
   'Q = Q_now · (P/(Δt + g) − UA) / (P/Δt − UA)': (v) =>
     (v.Q_now! * (v.P! / (v.Δt! + v.g!) - v.UA!)) / (v.P! / v.Δt! - v.UA!),
   'Q_plan = target': (v) => v.target!,
+  'P = (UA + ρ·cp·Q_rises)·Δt': (v) => (v.UA! + v.ρ! * v.cp! * v.Q_rises!) * v.Δt!,
   'n = Q/V': (v) => (v.Q! * HOUR) / v.V!,
   't = V·K/Q · ln(1/share)': (v) => ((v.V! * v.K!) / v.Q!) * Math.log(1 / v.share!),
   't = K/n · ln(1/share)': (v) => ((v.K! * HOUR) / v.n!) * Math.log(1 / v.share!),

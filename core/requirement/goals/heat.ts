@@ -5,6 +5,7 @@ import { densityAtFan, insideC } from '#core/system'
 import { targetOf, wantedRange, type Job, type PlanDocument, type UncertainInput } from '#core/document'
 import { doubtedRange, doubtsOf } from '../doubts'
 import { figure, input } from '#core/figure'
+import { passiveFigure } from './passive-figures'
 import { densityInput, firstMissing, heatFigureBasis, heatInput, heatNote, type GoalNeed } from './model'
 
 /** The temperature inside that the plan is judged by: the Need's limit, or a target's. */
@@ -64,7 +65,7 @@ export const cool: GoalNeed = {
       ],
     }
   },
-  extras: (job, { plan, air }, delivered) => {
+  extras: (job, { plan, air, path }, delivered) => {
     const { flow } = delivered
     const ua = job.wallLossWK ?? 0
     const inside = insideC(job, air, flow)
@@ -102,6 +103,7 @@ export const cool: GoalNeed = {
           note: ua > 0 ? '' : 'Needs the wall loss.',
         },
       ),
+      passiveFigure(job, air, path, limitOf(job, plan)),
     ]
   },
 }

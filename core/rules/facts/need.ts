@@ -1,6 +1,6 @@
 import { dewPoint, humidityRatio } from '#core/air'
 import { clearOutTime } from '#core/need'
-import { CLEAR_SHARE, evaporationOf, MIXING, speedReached } from '#core/requirement'
+import { passiveFigure, CLEAR_SHARE, evaporationOf, MIXING, speedReached } from '#core/requirement'
 import type { Job } from '#core/document'
 import type { FactSources, SiFacts } from './sources'
 
@@ -77,6 +77,13 @@ function moistureFacts({ plan: { job }, system }: FactSources): SiFacts {
   }
 }
 
+/** What a box gets rid of without any fan, beside what is made in it. */
+function passiveFacts({ plan: { job }, needEnv, requirement, system }: FactSources): SiFacts {
+  if (job.goal !== 'cool' || job.heatW === null) return {}
+  const { value } = passiveFigure(job, needEnv.air, system.path, requirement.insideMaxC)
+  return value === null ? {} : { 'need.passive': value, 'need.heat': job.heatW }
+}
+
 /** What is asked for, and what the air does for it. */
 export function needFacts(sources: FactSources): SiFacts {
   const { plan, requirement, operation } = sources
@@ -90,6 +97,7 @@ export function needFacts(sources: FactSources): SiFacts {
     'need.oversize': candidate && delivered.flow && wanted ? delivered.flow / wanted : undefined,
     'need.ambientTemp': job.ambientC,
     'need.mustNotFail': job.mustNotFail,
+    ...passiveFacts(sources),
     ...heatFacts(sources),
     ...clearingFacts(sources),
     ...waterFacts(sources),
