@@ -381,6 +381,8 @@ describe('what a shelf is narrowed to', () => {
     ['words', { text: ' WHIN ' }, {}, true],
     ['other words', { text: 'sorrel' }, {}, false],
     ['a price', { priceMost: 9 }, {}, false],
+    ['another frame', { frameM: strong.frameM + 0.01 }, {}, false],
+    ['the same frame', { frameM: strong.frameM }, {}, true],
     ['kind', { kind: 'blower' }, {}, false],
     ['depth', { fits: true }, { fitDepthM: 0.02 }, false],
     ['depth with parts', { fits: true }, { fitDepthM: 0.03, stackExtraM: 0.01 }, false],

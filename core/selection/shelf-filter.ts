@@ -12,6 +12,8 @@ export interface ShelfFilter {
   bearing: 'ball' | 'fluid' | 'sleeve' | 'no-sleeve' | null
   kind: 'axial' | 'blower' | null
   priceMost: number | null
+  /** this frame and no other, m: one that bolts in where the present fan sat */
+  frameM: number | null
 }
 
 export const noFilter: ShelfFilter = {
@@ -23,7 +25,11 @@ export const noFilter: ShelfFilter = {
   bearing: null,
   kind: null,
   priceMost: null,
+  frameM: null,
 }
+
+/** Frames that differ by less are one size, m: nominal sizes are whole millimetres. */
+const SAME_FRAME_M = 0.001
 
 /** Whether a fan passes a filter. A value that the sheet does not tell does not pass a filter on it. */
 export function passesFilter(
@@ -38,6 +44,7 @@ export function passesFilter(
       ((job.fitDepthM === null ||
         (fan.thicknessMeasuredM ?? fan.thicknessM) + (job.stackExtraM ?? 0) <= job.fitDepthM) &&
         (job.fitWidthM === null || fan.frameM <= job.fitWidthM))) &&
+    (filter.frameM === null || Math.abs(fan.frameM - filter.frameM) < SAME_FRAME_M) &&
     (filter.wires === null || fan.wires === filter.wires) &&
     (filter.connector === null || fan.connector === filter.connector) &&
     (filter.bearing === null ||

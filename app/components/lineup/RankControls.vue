@@ -25,6 +25,17 @@ const weightNames: { key: keyof Weights; label: string }[] = [
   { key: 'cheap', label: 'cheap' },
   { key: 'thin', label: 'thin' },
 ]
+/** A fan that bolts in where the present one sat. */
+const job = useJobStore()
+const shelf = useShelfStore()
+const { show } = useUnits()
+const present = computed(() => shelf.known.find((f) => f.id === job.plan?.job.existingFanId) ?? null)
+const asNow = computed({
+  get: () => choice.value.filter.frameM !== null,
+  set: (on) => {
+    choice.value.filter.frameM = on ? (present.value?.frameM ?? null) : null
+  },
+})
 const filtered = computed(() => {
   const { text, wires, connector, bearing, kind, priceMost } = choice.value.filter
   return [wires, connector, bearing, kind, priceMost].filter((x) => x !== null).length + (text ? 1 : 0)
@@ -55,6 +66,9 @@ const filtered = computed(() => {
       <el-checkbox v-model="choice.filter.fits">fits</el-checkbox>
       <el-checkbox v-model="choice.filter.owned">I own it</el-checkbox>
       <el-checkbox v-model="choice.pairs">mixed pairs</el-checkbox>
+      <el-checkbox v-if="present || asNow" v-model="asNow"
+        >frame as now{{ present ? `, ${show(present.frameM, 'length')}` : '' }}</el-checkbox
+      >
     </div>
     <div class="row small last">
       <span class="soft" role="status">{{ status }}</span>
