@@ -1,0 +1,231 @@
+import type { FeedPart, LoadKind, Source, WireConnector, Wiring } from '#core/document'
+import { awgAmpacity, awgArea } from '#core/power'
+import { converterNames, switchNames } from '#core/supply'
+
+/** The fields of leads, of how the fans are wired, and of everything else that hangs on a source. */
+
+const gauges = [
+  { value: null, label: 'not known' },
+  ...Object.keys(awgAmpacity).map((g) => ({
+    value: Number(g),
+    label: `${g} AWG, ${(awgArea(Number(g)) * 1e6).toFixed(2)} mm²`,
+  })),
+]
+export const gaugeOptions = gauges
+
+/** Cross-sections of flexible wire as sold, mm2. IEC 60228, and thinner ones of the trade. */
+const crossSections = [0.14, 0.25, 0.34, 0.5, 0.75, 1, 1.5, 2.5, 4, 6]
+const metricWires = [
+  { value: null, label: 'by gauge' },
+  ...crossSections.map((x) => ({ value: x, label: `${x} mm²` })),
+]
+
+export const leadFields: Field<keyof Source>[] = [
+  { key: 'wireAwg', label: 'Gauge', options: gauges },
+  { key: 'wireMm2', label: 'or metric', options: metricWires },
+  { key: 'wireLengthM', label: 'Length, one way', quantity: 'distance' },
+  { key: 'fuseFitted', label: 'Fuse fitted', yesNo: true },
+  { key: 'fuseA', label: 'Fuse', quantity: 'current' },
+  {
+    key: 'fuseFamily',
+    label: 'Fuse family',
+    options: optionsOf(
+      {
+        iec60127: 'glass, IEC: carries its value',
+        ul248: 'glass, UL: carries 75 %',
+        blade: 'blade: carries 75 %',
+      },
+      'usual',
+    ),
+  },
+  { key: 'fuseDistanceM', label: 'Fuse from the terminal', quantity: 'distance' },
+  { key: 'polarityChecked', label: 'Polarity metered at the plug', yesNo: true },
+]
+const connectors: Record<WireConnector, string> = {
+  header: 'keyed fan header',
+  'pin-housing': 'loose pin housing',
+  'wire-to-board': 'wire-to-board, 2 to 2.5 mm',
+  'small-1.25': 'small, 1.25 mm',
+  barrel: 'barrel plug',
+  peripheral: 'peripheral 4-pin',
+  xt30: 'two-pole power plug, 15 A',
+  xt60: 'two-pole power plug, 30 A',
+  'spade-2.8': 'spade 2.8 mm',
+  'spade-4.8': 'spade 4.8 mm',
+  spade: 'spade 6.3 mm',
+  screw: 'screw terminal',
+  'usb-a': 'USB-A',
+  'usb-c': 'USB Type-C',
+  splice: 'soldered splice',
+}
+export const wiringFields = (w: Wiring): Field<keyof Wiring>[] => [
+  { key: 'plusColour', label: 'Colour of +', text: true },
+  { key: 'minusColour', label: 'Colour of −', text: true },
+  {
+    key: 'identifiedBy',
+    label: 'Leads told by',
+    options: optionsOf({ position: 'position in the plug', measurement: 'meter', colour: 'colour' }, 'not yet'),
+  },
+  { key: 'connector', label: 'Connector', options: optionsOf(connectors, 'not chosen') },
+  {
+    key: 'join',
+    label: 'Joined by',
+    options: optionsOf({ adapter: 'adapter lead (reversible)', cut: 'cut and splice' }, 'not chosen'),
+  },
+  ...(w.connector === 'barrel'
+    ? [
+        { key: 'barrelPlugM' as const, label: 'Plug, inner', quantity: 'length' as const },
+        { key: 'barrelJackM' as const, label: 'Jack, pin', quantity: 'length' as const },
+      ]
+    : []),
+  { key: 'strainRelief', label: 'Strain relief', yesNo: true },
+  { key: 'reverseProtected', label: 'Protected against reversal', yesNo: true },
+  { key: 'routeM', label: 'Length of the route', quantity: 'distance' },
+  { key: 'bundle', label: 'Loaded conductors together', quantity: 'number' },
+  { key: 'insulationC', label: 'Insulation stands', quantity: 'temperature', hint: 'empty: 70 °C' },
+  { key: 'wireAirC', label: 'Air beside the wire', quantity: 'temperature', hint: 'empty: 30 °C' },
+  ...(w.join === 'cut'
+    ? [
+        { key: 'shrinkBoreM' as const, label: 'Heat-shrink, as supplied', quantity: 'length' as const },
+        { key: 'shrinkRatio' as const, label: 'It shrinks to 1 in', quantity: 'number' as const },
+      ]
+    : []),
+  { key: 'crimpPullN', label: 'Crimp held, newton', quantity: 'number' },
+  { key: 'switchDcV', label: 'Switch: DC volts', quantity: 'voltage' },
+  { key: 'switchDcA', label: 'Switch: DC amps', quantity: 'current' },
+  { key: 'electricalSeries', label: 'Fans in series electrically', yesNo: true },
+]
+export const controlWireFields: Field<keyof Wiring>[] = [
+  { key: 'tachUsed', label: 'Tach is read', yesNo: true },
+  { key: 'tachJoined', label: 'Tach leads tied together', quantity: 'number' },
+  {
+    key: 'hub',
+    label: 'Splitter or hub',
+    options: optionsOf({ none: 'none', passive: 'splitter, unpowered', powered: 'powered hub' }, 'not told'),
+  },
+  {
+    key: 'headerMode',
+    label: 'Header works by',
+    options: optionsOf({ pwm: 'PWM', voltage: 'voltage' }, 'not told'),
+  },
+  { key: 'pwmSinkA', label: 'PWM driver can sink', quantity: 'current' },
+  { key: 'pwmPinV', label: 'Highest on the PWM pin', quantity: 'voltage' },
+]
+
+export const loadKinds: Record<LoadKind, string> = {
+  fan: 'another fan',
+  led: 'LED with resistor',
+  module: 'thermoelectric module',
+  board: 'board computer',
+  pump: 'pump',
+  other: 'anything else',
+}
+const warmKinds: (string | null)[] = ['thermal-no', 'thermal-nc', 'thermostat']
+const switchFields = (part: FeedPart): Field<keyof FeedPart>[] => [
+  { key: 'switchKind', label: 'Kind', options: optionsOf(switchNames) },
+  ...(warmKinds.includes(part.switchKind)
+    ? [
+        { key: 'onC' as const, label: 'Closes at', quantity: 'temperature' as const },
+        { key: 'offC' as const, label: 'Opens at', quantity: 'temperature' as const },
+        { key: 'sensorAt' as const, label: 'Its sensor sits', text: true as const },
+      ]
+    : []),
+  { key: 'contactV', label: 'Contact: DC volts', quantity: 'voltage' },
+  { key: 'contactA', label: 'Contact: DC amps', quantity: 'current' },
+  { key: 'sparkDiode', label: 'Diode across the load', yesNo: true },
+  ...(part.switchKind === 'hand' || part.switchKind === 'thermal-no' || part.switchKind === 'thermal-nc'
+    ? []
+    : [{ key: 'coilA' as const, label: 'Draws itself', quantity: 'current' as const }]),
+]
+export function partFields(part: FeedPart, parents: Option[], fans: Option[]): Field<keyof FeedPart>[] {
+  const wire: Field<keyof FeedPart>[] = [
+    { key: 'wireAwg', label: 'Gauge', options: gauges },
+    { key: 'wireMm2', label: 'or metric', options: metricWires },
+    { key: 'wireLengthM', label: 'Length, one way', quantity: 'distance' },
+    { key: 'fuseA', label: 'Fuse', quantity: 'current' },
+  ]
+  const head: Field<keyof FeedPart>[] = [
+    { key: 'name', label: 'Name', text: true, required: true },
+    { key: 'parentId', label: 'Hangs on', options: parents },
+  ]
+  const carries: Field<keyof FeedPart> = {
+    key: 'carriesFans',
+    label: 'In the lead of the fans',
+    options: [
+      { value: true, label: 'yes, they hang behind it' },
+      { value: false, label: 'no' },
+    ],
+  }
+  // a stream's fans are told where they are chosen
+  if (part.streamId !== null) return [...head, ...wire]
+  if (part.kind === 'branch') return [...head, carries, ...wire]
+  if (part.kind === 'switch') return [...head, ...switchFields(part), carries, ...wire]
+  if (part.kind === 'converter') {
+    return [
+      ...head,
+      {
+        key: 'converterKind',
+        label: 'Kind',
+        options: optionsOf({
+          buck: converterNames.buck,
+          boost: converterNames.boost,
+          linear: converterNames.linear,
+          resistor: converterNames.resistor,
+          diode: converterNames.diode,
+        }),
+      },
+      ...(part.converterKind === 'diode'
+        ? [
+            {
+              key: 'diodeKind' as const,
+              label: 'Diode',
+              options: optionsOf(
+                { silicon: 'silicon, 0.7 to 0.9 V', schottky: 'Schottky, 0.3 to 0.5 V' },
+                'silicon',
+              ),
+            },
+            { key: 'diodes' as const, label: 'In series', quantity: 'number' as const },
+            carries,
+          ]
+        : part.converterKind === 'resistor'
+          ? [{ key: 'ohm' as const, label: 'Resistor', quantity: 'resistance' as const }]
+          : [
+              { key: 'outV' as const, label: 'Set to', quantity: 'voltage' as const },
+              { key: 'iMaxA' as const, label: 'It can give', quantity: 'current' as const },
+              { key: 'setFirst' as const, label: 'Set with a meter first', yesNo: true as const },
+            ]),
+      ...wire,
+    ]
+  }
+  const own: Field<keyof FeedPart>[] =
+    part.loadKind === 'fan'
+      ? [{ key: 'fanId', label: 'Which fan', options: fans }]
+      : part.loadKind === 'led'
+        ? [
+            { key: 'currentA', label: 'Current, each', quantity: 'current' },
+            { key: 'ledString', label: 'LEDs in a string', quantity: 'number' },
+            {
+              key: 'ledColour',
+              label: 'Colour',
+              options: optionsOf(
+                { red: 'red', yellow: 'yellow', green: 'green', blue: 'blue', white: 'white' },
+                'not told',
+              ),
+            },
+            { key: 'ledV', label: 'Drop of each', quantity: 'voltage', hint: 'empty: by its colour' },
+          ]
+        : [
+            { key: 'currentA', label: 'Current, each', quantity: 'current' },
+            { key: 'startA', label: 'At the start, each', quantity: 'current' },
+            ...(part.loadKind === 'module' || part.loadKind === 'board'
+              ? [{ key: 'ratedV' as const, label: 'at', quantity: 'voltage' as const }]
+              : []),
+          ]
+  return [
+    ...head,
+    { key: 'loadKind', label: 'What', options: optionsOf(loadKinds) },
+    { key: 'count', label: 'Number', quantity: 'number', required: true },
+    ...own,
+    ...wire,
+  ]
+}
