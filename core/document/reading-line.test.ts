@@ -64,6 +64,14 @@ describe('a reading as it is said', () => {
     const [part] = parts('77', { last: 'temperature', units: preferenceSets.imperial })
     expect((part as { values: number[] }).values[0]).toBeCloseTo(25, 9)
   })
+  test('words that look like a unit or a source stay words', () => {
+    expect(parts('31.8 in working', { last: 'level' })[0]).toMatchObject({
+      quantity: 'level',
+      stage: 'working',
+    })
+    expect(parts('38 C without lid')[0]).toMatchObject({ place: 'without lid', source: '' })
+    expect(parts('0.3 m before the nozzle')[0]).toMatchObject({ quantity: 'distance' })
+  })
   test('what cannot be read says what is wanted', () => {
     expect(refused('chair')).toContain('no value')
     expect(refused('')).toContain('Write a value')

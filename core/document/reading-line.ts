@@ -38,9 +38,13 @@ export interface LineContext {
 }
 
 const escaped = (text: string) => text.replaceAll(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`)
+/** Symbols that are words in a line: here this is no inch: "31.8 in working". */
+const WORDS = ['in']
 const unitsOf = (quantity: ReadingQuantity) =>
   // a plain number is written without a unit
-  quantities[quantity].units.filter((u) => u.symbol).flatMap((u) => [u.symbol, ...(u.aliases ?? [])])
+  quantities[quantity].units
+    .filter((u) => u.symbol && !(quantity === 'distance' && WORDS.includes(u.symbol)))
+    .flatMap((u) => [u.symbol, ...(u.aliases ?? [])])
 /** Every way to write a unit that can be read, the longest first, so that "mmH2O" is no "m". */
 const UNITS = [...new Set(readingQuantities.flatMap(unitsOf))].toSorted((a, b) => b.length - a.length)
 const NUMBER = String.raw`[-+−]?\d[\d.,]*`
@@ -66,7 +70,7 @@ const FAN_OFF = /^(fans? off|background|without (the |its )?fans?)$/i
 const AMBIENT = /^(ambient|room air|intake air)$/i
 const SOAKED = /^(soak|soaked|soaked for|warmed up)$/i
 const ALONE = /^(?:only (?:the )?(.+)|(.+?) alone)$/i
-const ALL_BUT = /^(?:everything|all|the rest)?\s*(?:except|but|without)\s+(?:the\s+)?(.+)$/i
+const ALL_BUT = /^(?:everything|all|the rest)\s+(?:except|but|without)\s+(?:the\s+)?(.+)$/i
 
 function conditionOf(
   quantity: ReadingQuantity,
@@ -86,7 +90,7 @@ function sorted(words: readonly string[], { stages = [], sources = [] }: LineCon
   const told = { place: '', stage: '', source: '' }
   for (const word of words) {
     const alone = ALONE.exec(word)
-    const but = FAN_OFF.test(word) ? null : ALL_BUT.exec(word)
+    const but = ALL_BUT.exec(word)
     const stage =
       known([...usualStages, ...stages], word) ?? (FAN_OFF.test(word) ? word.toLowerCase() : undefined)
     if (but) told.source = `${EXCEPT}${known(sources, but[1]!) ?? but[1]!}`
