@@ -20,6 +20,7 @@ function factsOf(sources: FactSources, target: Target): SiFacts {
   // the listener hears all of the machine
   if (target.kind === 'level' && wantedRange(target).low === null)
     return {
+      'target.kind': target.kind,
       // a lesser stage is quieter than what the plan stands for
       'noise.target': ofLesserStage(target) ? undefined : target.limit,
       ...(sources.machineDbA === null ? {} : { 'noise.level': sources.machineDbA }),
