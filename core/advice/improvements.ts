@@ -1,4 +1,5 @@
 import {
+  MOST_FANS,
   holdKeptFlow,
   setDrive,
   type FanSelection,
@@ -193,8 +194,6 @@ function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Chang
   return list
 }
 
-/** The most fans of a stream. */
-const MOST_FANS = 16
 /**
  * The same fans with one more or one less: of openings alike in every one of them, of two places at each.
  * @returns null where that cannot be

@@ -135,7 +135,7 @@ export {
   type Target,
   type TargetKind,
 } from './target'
-export { selectionSchema, type Arrangement, type FanSelection } from './selection'
+export { MOST_FANS, selectionSchema, type Arrangement, type FanSelection } from './selection'
 export {
   addStream,
   facedStream,

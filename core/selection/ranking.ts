@@ -8,7 +8,7 @@ import {
   type Candidate,
 } from './candidate'
 import type { SelectionContext } from './context'
-import type { Arrangement, Fan, PlanDocument } from '#core/document'
+import { MOST_FANS, type Arrangement, type Fan, type PlanDocument } from '#core/document'
 import {
   alike,
   lowestDuty,
@@ -316,9 +316,6 @@ function lightOf(context: SelectionContext, path: QuickPath, fanArray: FanArray,
       (thicknessLimit !== null && thicknessM > thicknessLimit),
   }
 }
-
-/** Fans that a group may have. */
-const MOST_FANS = 16
 
 /** What fans alike can be: so many in each opening, two behind one another, so many at each of two places. */
 function alikeArrays(model: FanModel, { counts, series, places }: RankOptions, openings: number): FanArray[] {

@@ -80,3 +80,13 @@ export async function undo(page: Page, steps: number) {
 /** Adds an element to the air path from its one menu. */
 export const addElement = (page: Page, name: string) =>
   pick(page, page.getByRole('combobox', { name: /^(Add|Insert) / }), name)
+
+/** Presses what has the focus after being reached, as somebody without a mouse does. */
+export async function press(page: Page, name: string | RegExp) {
+  const button = page.getByRole('button', { name }).first()
+  await button.focus()
+  await page.keyboard.press('Enter')
+}
+/** Goes to a station by the keyboard. */
+export const goTo = (page: Page, station: string) =>
+  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).first().press('Enter')

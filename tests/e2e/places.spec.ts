@@ -1,14 +1,6 @@
 import type { Page } from '@playwright/test'
-import { addElement, choose, expect, pick, saved, test, type } from './app'
+import { addElement, choose, expect, goTo, pick, press, saved, test, type } from './app'
 
-/** Presses what has the focus after being reached, as somebody without a mouse does. */
-async function press(page: Page, name: string | RegExp) {
-  const button = page.getByRole('button', { name }).first()
-  await button.focus()
-  await page.keyboard.press('Enter')
-}
-const goTo = (page: Page, station: string) =>
-  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).first().press('Enter')
 const ribbon = (page: Page) => page.getByRole('region', { name: /^Air path from/ })
 /** Begins an empty job; gives back its id. */
 async function begin(page: Page, url: string): Promise<string> {

@@ -1,13 +1,7 @@
 import type { Page } from '@playwright/test'
 import AxeBuilder from '@axe-core/playwright'
-import { addElement, choose, expect, pick, saved, test, type, undo } from './app'
+import { addElement, choose, expect, goTo, pick, press, saved, test, type, undo } from './app'
 
-/** Presses what has the focus after being reached, as somebody without a mouse does. */
-async function press(page: Page, name: string | RegExp) {
-  const button = page.getByRole('button', { name }).first()
-  await button.focus()
-  await page.keyboard.press('Enter')
-}
 /** Shows another air stream by the arrow keys of the row of names. */
 async function show(page: Page, name: string) {
   const radio = page.getByRole('radio', { name })
@@ -15,8 +9,6 @@ async function show(page: Page, name: string) {
   await page.keyboard.press('Space')
   await expect(radio).toBeChecked()
 }
-const goTo = (page: Page, station: string) =>
-  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).first().press('Enter')
 
 /** A box to cool with a slot, a fan and a guard, and the quietest fan for it. */
 async function planStream(page: Page, heat: string) {
