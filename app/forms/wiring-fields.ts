@@ -95,8 +95,40 @@ export const wiringFields = (w: Wiring): Field<keyof Wiring>[] => [
   { key: 'switchDcA', label: 'Switch: DC amps', quantity: 'current' },
   { key: 'electricalSeries', label: 'Fans in series electrically', yesNo: true },
 ]
-export const controlWireFields: Field<keyof Wiring>[] = [
-  { key: 'tachUsed', label: 'Tach is read', yesNo: true },
+export const controlWireFields = (w: Wiring): Field<keyof Wiring>[] => [
+  {
+    key: 'pwmFrom',
+    label: 'PWM wire comes from',
+    options: optionsOf(
+      {
+        open: 'nothing: open, insulated',
+        host: 'a header of the host',
+        controller: 'a controller',
+        tied: '5 V through a resistor',
+      },
+      'not told',
+    ),
+  },
+  ...(w.pwmFrom === 'tied'
+    ? [{ key: 'pwmTieOhm' as const, label: 'Resistor to 5 V', quantity: 'resistance' as const }]
+    : []),
+  {
+    key: 'tachTo',
+    label: 'Tach wire leads to',
+    options: optionsOf(
+      {
+        open: 'nothing: open, insulated',
+        host: 'a header of the host',
+        controller: 'a controller',
+        alarm: 'an alarm',
+        input: 'another input',
+      },
+      'not told',
+    ),
+  },
+  ...(w.pwmFrom === 'host' || w.tachTo === 'host' || w.pwmFrom === 'controller' || w.tachTo === 'controller'
+    ? [{ key: 'groundsJoined' as const, label: 'Grounds joined', yesNo: true as const }]
+    : []),
   { key: 'tachJoined', label: 'Tach leads tied together', quantity: 'number' },
   {
     key: 'hub',

@@ -1,4 +1,11 @@
-import { newFeedPart, setDrive, type FeedPart, type PlanDocument, type PlanInput } from '#core/document'
+import {
+  newFeedPart,
+  newSource,
+  setDrive,
+  type FeedPart,
+  type PlanDocument,
+  type PlanInput,
+} from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { resistorRating } from '#core/power'
 import { subjectKey, withAlso, type Finding } from '#core/rules'
@@ -102,6 +109,34 @@ const rateResistor: Make = (_, report, finding) => {
       ]
 }
 
+/** Currents that small supplies are sold with, A. Common practice, no source. */
+const SUPPLY_AMPS = [1, 2, 3, 5, 8, 10, 15, 20]
+/** Load over what the supply gives that is used without a word. */
+const LOADED = 0.8
+/** A supply of the hub’s own; the header stays as what only steers. */
+const ownSupply: Make = ({ plan }, { selection, power }) => {
+  const { source } = plan
+  const volts = selection?.fanArray.model.fan.ratedV ?? source?.nominalV
+  if (!source || !volts) return []
+  const wanted = Math.max((power.loadWorstA ?? 0) / LOADED, power.loadStartA ?? 0)
+  const amps = SUPPLY_AMPS.find((a) => a >= wanted)
+  const label = `an adapter of ${volts} V${amps ? `, ${amps} A` : ''} for the hub; the header only steers`
+  return [
+    change('hub.supply', label, (p) => {
+      const { wireAwg, wireMm2, wireLengthM } = source
+      p.source = {
+        ...newSource(`${source.id}-hub`, 'adapter', volts),
+        wireAwg,
+        wireMm2,
+        wireLengthM,
+        iMaxA: amps ?? null,
+        regulated: true,
+      }
+      p.sources.push(source)
+    }),
+  ]
+}
+
 const straighten: Make = ({ plan }, _, finding) =>
   finding.elements.map((id) =>
     change(`stretch.${id}`, `${plan.path.find((e) => e.id === id)?.name ?? 'the hose'}: stretched`, (p) => {
@@ -180,6 +215,7 @@ const makers: Record<string, Make> = Object.fromEntries(
       [thicken, ['wire-ampacity', 'wire-drop', 'wire-drop-note']],
       [fuse, ['wire-fuse-missing', 'wire-fuse-too-big', 'wire-fuse-too-small', 'wire-fuse-useless']],
       [rateResistor, ['power-resistor-burns', 'power-resistor-hot']],
+      [ownSupply, ['own-hub-unfed']],
       [straighten, ['air-duct-slack']],
       [
         widen,

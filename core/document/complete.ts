@@ -31,6 +31,7 @@ export function completePlan(raw: unknown): unknown {
     source: windowRepaired(plan.source),
     converter: renamedPart(plan.converter, { thetaKW: 'junctionToAirKPerW' }),
     battery: renamedPart(plan.battery, { chargeC: 'chargeCoulomb' }),
+    wiring: oldWiring(plan.wiring),
     feed: plan.feed === undefined ? list(plan.loads).map((l) => oldLoad(l, plan.converter)) : plan.feed,
   }
 }
@@ -43,6 +44,14 @@ function windowRepaired(raw: unknown): unknown {
     typeof nominalV === 'number' &&
     ((typeof lowV === 'number' && nominalV < lowV) || (typeof highV === 'number' && nominalV > highV))
   return beside ? { ...raw, lowV: null, highV: null } : raw
+}
+
+/** Wiring of which only was told whether the tach is read. */
+function oldWiring(raw: unknown): unknown {
+  if (!isObject(raw) || !('tachUsed' in raw)) return raw
+  const { tachUsed, ...wiring } = raw
+  const told = tachUsed === true ? 'input' : tachUsed === false ? 'open' : null
+  return { ...wiring, tachTo: wiring.tachTo ?? told }
 }
 
 /** A load of an older plan as a part of the feed. */

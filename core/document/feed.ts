@@ -268,9 +268,14 @@ export const wiringSchema = z.object({
   bundle: maybe(whole(1, 40)),
   insulationC: maybe(within(40, 260)),
   wireAirC: maybe(within(-40, 150)),
-  /** tach and PWM */
-  tachUsed: yesNo,
+  /** where the tach wire goes: open and insulated, a host's header, a controller, an alarm, an input not told further */
+  tachTo: maybe(z.enum(['open', 'host', 'controller', 'alarm', 'input'])),
   tachJoined: maybe(whole(0, 50)),
+  /** what the PWM wire comes from: nothing, a host's header, a controller, or 5 V through a resistor */
+  pwmFrom: maybe(z.enum(['open', 'host', 'controller', 'tied'])),
+  pwmTieOhm: ohms,
+  /** ground of what steers and ground of what feeds are one */
+  groundsJoined: yesNo,
   hub: maybe(z.enum(['none', 'passive', 'powered'])),
   headerMode: maybe(z.enum(['pwm', 'voltage'])),
   pwmSinkA: maybe(within(0, 1)),

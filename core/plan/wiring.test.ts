@@ -264,7 +264,12 @@ describe('on paper', () => {
   test('pins by position: what stays open is said', () => {
     const pinsOf = (change: (p: PlanDocument) => void = () => {}) => {
       const p = plan(change)
-      return fanPins(p, report(p).power.feed.nodes.find((n) => n.fans)!.fans!)
+      const { feed } = report(p).power
+      return fanPins(
+        p,
+        feed,
+        feed.nodes.find((n) => n.fans)!,
+      )
     }
     expect(pinsOf().map((p) => `${p.pin} ${p.use}`)).toEqual([
       '1 ground',
@@ -275,7 +280,7 @@ describe('on paper', () => {
     expect(pinsOf()[2]!.connect).toContain('insulated')
     expect(
       pinsOf((p) => {
-        p.wiring.tachUsed = true
+        p.wiring.tachTo = 'input'
       })[2]!.connect,
     ).toContain('one input')
   })

@@ -2,6 +2,7 @@ import { sourcesOf, type FeedPart, type PlanDocument, type Source } from '#core/
 import { arrayName, membersOf, type FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
+import { signalsOf } from './signals'
 import { windowOf } from './source-window'
 
 /** A step of the safe order, with what must be true before the next one. */
@@ -128,6 +129,26 @@ function stepsOf(fanArray: FanArray, which: string): OrderStep[] {
   ]
 }
 
+/** How what steers and what feeds are joined: by ground and signals, never by their supply pins. */
+function signalSteps(plan: PlanDocument, feed: FeedReport): OrderStep[] {
+  const { hub } = plan.wiring
+  const steps = feed.nodes.flatMap((node): OrderStep[] => {
+    if (!node.fans) return []
+    const { header, apart } = signalsOf(plan, feed, node)
+    if (!apart) return []
+    const what = header?.name ?? (plan.wiring.pwmFrom === 'host' ? 'the host’s header' : 'the controller')
+    return [
+      caution(
+        `From ${what} to ${node.name} only signals and ground: PWM, one tach, and its ground joined with the feed’s. ` +
+          'Its supply pin stays open and insulated: two supplies on one wire push against each other.',
+      ),
+    ]
+  })
+  const powered =
+    hub === 'powered' ? [step('The hub has its own supply: that one on first, then the host.')] : []
+  return [...steps, ...(steps.length ? powered : [])]
+}
+
 function powerOnSteps(plan: PlanDocument, feed: FeedReport): OrderStep[] {
   const { wiring } = plan
   const fed = feed.nodes.filter((n) => n.fans)
@@ -164,6 +185,7 @@ export function connectionOrder(plan: PlanDocument, feed: FeedReport): OrderStep
     ...feed.nodes.filter((n) => n.kind === 'switch').flatMap((n) => switchSteps(plan, n)),
     ...feed.nodes.flatMap(leadSteps),
     ...fanSteps(feed),
+    ...signalSteps(plan, feed),
     ...powerOnSteps(plan, feed),
   ]
 }

@@ -3,6 +3,7 @@ import { MAIN_STREAM, sourcesOf, type PlanDocument } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { feedProblemText, isLeadProblem, type FeedProblem } from './feed-problems'
+import { signalsOf } from './signals'
 import { fanPins, type PinRow } from './wiring'
 
 /** The wiring as a graph to be laid out: what stands in each box, what each lead is labelled with. Drawn from the plan alone. */
@@ -25,6 +26,8 @@ export interface DiagramEdge {
   to: string
   label: Sentence
   state: 'stop' | 'fix' | 'ok'
+  /** PWM, tach and ground only: nothing is fed through it */
+  signal: boolean
 }
 export interface Diagram {
   nodes: DiagramNode[]
@@ -90,26 +93,52 @@ export function diagramOf(plan: PlanDocument, feed: FeedReport): Diagram {
       kind: n.kind,
       title: n.name,
       lines: linesOf(n, plan),
-      pins: n.fans ? fanPins(plan, n.fans) : [],
+      pins: fanPins(plan, feed, n),
       state: stateOf(n.problems),
       share: n.utilisation,
       warning: warningOf(n.problems),
     })),
-    edges: feed.nodes
-      .filter((n) => n.parentId !== null)
-      .map((n) => {
-        const { lead } = n
-        const parts: Sentence[] = []
-        if (lead?.lengthM) parts.push([{ value: lead.lengthM, quantity: 'distance' }])
-        if (lead?.awg) parts.push([`${lead.awg} AWG`])
-        if (lead?.fuseA) parts.push(['fuse ', a(lead.fuseA)])
-        return {
-          id: `${n.parentId}-${n.id}`,
-          from: n.parentId!,
-          to: n.id,
-          label: parts.flatMap((p, i) => (i ? [' · ', ...p] : p)),
-          state: stateOf(n.problems.filter(isLeadProblem)),
-        }
-      }),
+    edges: [...feedEdges(feed), ...signalEdges(plan, feed)],
   }
+}
+
+/** The leads from every node to what hangs on it. */
+const feedEdges = (feed: FeedReport): DiagramEdge[] =>
+  feed.nodes
+    .filter((n) => n.parentId !== null)
+    .map((n) => {
+      const { lead } = n
+      const parts: Sentence[] = []
+      if (lead?.lengthM) parts.push([{ value: lead.lengthM, quantity: 'distance' }])
+      if (lead?.awg) parts.push([`${lead.awg} AWG`])
+      if (lead?.fuseA) parts.push(['fuse ', a(lead.fuseA)])
+      return {
+        id: `${n.parentId}-${n.id}`,
+        from: n.parentId!,
+        to: n.id,
+        label: parts.flatMap((p, i) => (i ? [' · ', ...p] : p)),
+        state: stateOf(n.problems.filter(isLeadProblem)),
+        signal: false,
+      }
+    })
+
+/** From a header that only steers to the fans it steers. */
+function signalEdges(plan: PlanDocument, feed: FeedReport): DiagramEdge[] {
+  const { pwmFrom, tachTo } = plan.wiring
+  return feed.nodes.flatMap((node): DiagramEdge[] => {
+    if (!node.fans) return []
+    const { header, apart } = signalsOf(plan, feed, node)
+    if (!header || !apart || !feed.nodes.some((n) => n.id === header.id)) return []
+    const wires = [pwmFrom === 'host' ? 'PWM' : '', tachTo === 'host' ? '1 tach' : '', 'ground']
+    return [
+      {
+        id: `${header.id}~${node.id}`,
+        from: header.id,
+        to: node.id,
+        label: [wires.filter(Boolean).join(', ')],
+        state: 'ok',
+        signal: true,
+      },
+    ]
+  })
 }

@@ -2,6 +2,7 @@ export { type Diagram, type DiagramEdge, type DiagramNode, diagramOf } from './d
 export { converterNames, diodeVolts, switchNames } from './feed-build'
 export { DROP_LIMIT } from './feed-problems'
 export type { FeedNodeReport, StreamFans } from './feed-node'
+export { pwmIdle, signalsOf } from './signals'
 export { fansNodeOf, feedOf, rootOf, type FeedReport } from './feed-tree'
 export { batteryFigures } from './battery-figures'
 export { feedProblemText } from './feed-problems'

@@ -40,6 +40,8 @@ const USUAL_PRICE = {
   fuse: 1.5,
   wirePerM: 0.5,
   plug: 0.6,
+  hub: 12,
+  splitter: 4,
   guard: 1.5,
   filterPerM2: 60,
   shrink: 0.3,
@@ -255,6 +257,15 @@ function jointRows({ plan: { wiring, source }, arrays }: Shopping): PartRow[] {
   if (wiring.connector && wiring.connector !== 'splice') {
     const what = connectorLimit[wiring.connector].name
     rows.push(row({ what, detail: 'plug and socket', count, price: USUAL_PRICE.plug }))
+  }
+  if (wiring.hub === 'powered' || wiring.hub === 'passive') {
+    const what = wiring.hub === 'powered' ? 'Powered fan hub' : 'Splitter'
+    const price = wiring.hub === 'powered' ? USUAL_PRICE.hub : USUAL_PRICE.splitter
+    rows.push(row({ what, detail: `for ${count} ${count === 1 ? 'fan' : 'fans'}`, count: 1, price }))
+  }
+  if (wiring.pwmFrom === 'tied') {
+    const detail = wiring.pwmTieOhm === null ? '4.7 to 10 kΩ' : `${wiring.pwmTieOhm / 1000} kΩ`
+    rows.push(row({ what: 'Resistor to 5 V', detail, count, price: USUAL_PRICE.resistor }))
   }
   if (wiring.join === 'cut' && source?.wireAwg) {
     const outer = insulatedDiameter(awgDiameter(source.wireAwg))

@@ -1,8 +1,8 @@
-import { PWM_PIN_V } from '#core/control'
 import { awgArea, crimpPull, fuseChoice, usbBudget } from '#core/power'
 import type { PlanDocument, Source, WireConnector } from '#core/document'
-import type { FeedNodeReport, StreamFans } from './feed-node'
+import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
+import { fromHost, signalsOf, type Signals } from './signals'
 
 /** Plan limit of a contact, A. From memory and common practice (docs/physics.md, connectors). */
 export const connectorLimit: Record<WireConnector, { name: string; amps: number }> = {
@@ -33,35 +33,15 @@ export interface PinRow {
   connect: string
   colour: 'minus' | 'plus' | 'tach' | 'pwm'
 }
-const headerPins = (wires: number, tachUsed: boolean, pwm: boolean): PinRow[] => [
+const headerPins = (wires: number, { tach, pwm }: Signals): PinRow[] => [
   { pin: 1, use: 'ground', connect: 'to −', colour: 'minus' },
   { pin: 2, use: '+ supply', connect: 'to +', colour: 'plus' },
-  ...(wires >= 3
-    ? [
-        {
-          pin: 3,
-          use: 'tach out',
-          connect: tachUsed ? 'to the one input that reads it' : 'left open, insulated',
-          colour: 'tach' as const,
-        },
-      ]
-    : []),
-  ...(wires >= 4
-    ? [
-        {
-          pin: 4,
-          use: 'PWM in',
-          connect: pwm
-            ? `to the open-drain driver, at most ${PWM_PIN_V} V`
-            : 'left open, insulated: full speed',
-          colour: 'pwm' as const,
-        },
-      ]
-    : []),
+  ...(wires >= 3 ? [{ pin: 3, use: 'tach out', connect: tach, colour: 'tach' as const }] : []),
+  ...(wires >= 4 ? [{ pin: 4, use: 'PWM in', connect: pwm, colour: 'pwm' as const }] : []),
 ]
-/** What each wire of a stream's fans is for: by position and function, never by colour alone. */
-export const fanPins = ({ wiring }: PlanDocument, { fanArray, selection }: StreamFans): PinRow[] =>
-  headerPins(fanArray.model.fan.wires ?? 2, wiring.tachUsed === true, selection.duty !== null)
+/** What each wire of the fans at a node is for: by position and function, never by colour alone. */
+export const fanPins = (plan: PlanDocument, feed: FeedReport, node: FeedNodeReport): PinRow[] =>
+  node.fans ? headerPins(node.fans.fanArray.model.fan.wires ?? 2, signalsOf(plan, feed, node)) : []
 
 /** One conductor from here to there. */
 export interface WireRow {
@@ -129,32 +109,49 @@ export function wireList(plan: PlanDocument, feed: FeedReport): WireRow[] {
       behindSwitch ? 'passes by' : '−',
     )
     if (!fans) continue
-    const { fan } = fans.fanArray.model
-    if (wiring.tachUsed && (fan.wires ?? 0) >= 3)
-      rows.push({
-        ...signal(rows.length + 1, node.name, 'tach'),
-        to: 'tach input',
-        from: node.name,
-        fromPin: '3',
-        toPin: 'one input only',
-      })
-    if (fans.selection.duty !== null && (fan.wires ?? 0) === 4)
-      rows.push({
-        ...signal(rows.length + 1, node.name, 'PWM'),
-        from: 'PWM driver',
-        fromPin: 'open drain',
-        to: node.name,
-        toPin: '4',
-      })
+    for (const row of signalRows(plan, feed, node)) rows.push({ ...row, number: rows.length + 1 })
   }
   return rows
 }
-const signal = (number: number, name: string, pole: 'tach' | 'PWM'): WireRow => ({
-  number,
-  from: name,
-  fromPin: '',
-  to: '',
-  toPin: '',
+
+/** The tach and PWM wires of the fans at a node, and the ground that they share with what steers them. */
+function signalRows(plan: PlanDocument, feed: FeedReport, node: FeedNodeReport): WireRow[] {
+  const { tachTo, pwmFrom } = plan.wiring
+  const { header, apart } = signalsOf(plan, feed, node)
+  const wires = node.fans!.fanArray.model.fan.wires ?? 2
+  const tachRead = wires >= 3 && tachTo !== null && tachTo !== 'open'
+  const steered = wires >= 4 && (pwmFrom === null ? node.fans!.selection.duty !== null : pwmFrom !== 'open')
+  const host = header?.name ?? 'Header of the host'
+  const reader = { host, controller: 'Controller', alarm: 'Alarm', input: 'Tach input' }
+  const driver = { host, controller: 'Controller', tied: '5 V', open: '' }
+  const rows: WireRow[] = []
+  if (tachRead)
+    rows.push(signal('tach', [node.name, '3'], [reader[tachTo], tachTo === 'host' ? '3' : 'one input only']))
+  if (steered) {
+    const from = pwmFrom === null ? 'PWM driver' : driver[pwmFrom]
+    const pin = pwmFrom === 'host' ? '4' : pwmFrom === 'tied' ? 'through the resistor' : 'open drain'
+    rows.push(signal('PWM', [from, pin], [node.name, '4']))
+  }
+  if (rows.length && apart)
+    rows.push(
+      signal(
+        '−',
+        [header || fromHost(plan.wiring) ? host : 'Controller', header ? '1' : '−'],
+        [node.name, '1'],
+      ),
+    )
+  return rows
+}
+const signal = (
+  pole: WireRow['pole'],
+  [from, fromPin]: [string, string],
+  [to, toPin]: [string, string],
+): WireRow => ({
+  number: 0,
+  from,
+  fromPin,
+  to,
+  toPin,
   pole,
   awg: null,
   mm2: null,

@@ -160,6 +160,10 @@ const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: 
   converter: ({ plan }, value) => {
     plan.converter = { ...newConverter('c', 12), iMaxA: 1, setFirst: true, ...(value as Rec) }
   },
+  /** a header beside the source that feeds */
+  header: ({ plan }) => {
+    plan.sources.push({ ...newSource('h', 'header', 12), name: 'Header', iMaxA: 1 })
+  },
   battery: ({ plan }, value) => {
     plan.battery = { ...newBattery('b', plan.source?.kind ?? 'pack'), ...(value as Rec) }
   },

@@ -44,6 +44,7 @@ describe('the usual ones are found', () => {
     ['wire-drop', /^a wire of AWG/],
     ['wire-fuse-too-big', /^a fuse of/],
     ['power-resistor-burns', /^one rated for/],
+    ['own-hub-unfed', /for the hub; the header only steers$/],
     ['air-duct-slack', /stretched$/],
     ['need-flow-short', /./],
     ['air-outlet-small', /./],

@@ -80,7 +80,8 @@ const leads = computed(() =>
     // a label stays whole at the edge of the drawing
     const x = Math.max(width / 2, Math.min(layout.value!.width - width / 2, near.x))
     const at = { x, y: near.y }
-    return [{ e, plus: conductor(from, to, -3), minus: conductor(from, to, 3), label, width, at }]
+    const [plus, middle, minus] = [-3, 0, 3].map((offset) => conductor(from, to, offset))
+    return [{ e, plus, middle, minus, label, width, at }]
   }),
 )
 const tone: Record<DiagramNode['kind'], string> = {
@@ -117,8 +118,11 @@ const describe = computed(() =>
         :aria-label="`Wiring. ${describe}`"
       >
         <g v-for="l in leads" :key="l.e.id">
-          <path class="plus" :class="l.e.state" :d="l.plus" />
-          <path class="minus" :d="l.minus" />
+          <path v-if="l.e.signal" class="signal" :d="l.middle" />
+          <template v-else>
+            <path class="plus" :class="l.e.state" :d="l.plus" />
+            <path class="minus" :d="l.minus" />
+          </template>
         </g>
         <g v-for="l in leads.filter((x) => x.label)" :key="`label-${l.e.id}`">
           <rect
@@ -237,6 +241,12 @@ svg {
 }
 .minus {
   stroke: var(--ink);
+}
+.signal {
+  fill: none;
+  stroke: #2b6cb0;
+  stroke-width: 1.6;
+  stroke-dasharray: 2 4;
 }
 .plus.fix {
   stroke-dasharray: 6 3;

@@ -66,7 +66,7 @@ const words = computed(() => {
       <FieldGrid
         tight
         :record="plan.wiring"
-        :fields="controlWireFields"
+        :fields="controlWireFields(plan.wiring)"
         :shape="wiringSchema.shape"
         @set="setWiring"
       />

@@ -1,6 +1,6 @@
 import { awgDiameter, crimpPull, insulatedDiameter, usbUnit } from '#core/power'
-import type { Source } from '#core/document'
-import { connectorLimit, windowOf } from '#core/supply'
+import { sourcesOf, type Source } from '#core/document'
+import { connectorLimit, fansNodeOf, pwmIdle, rootOf, signalsOf, windowOf } from '#core/supply'
 import type { FactSources, SiFacts } from './sources'
 
 /** A soldered splice over its wire. Common practice, no source. */
@@ -39,7 +39,7 @@ export function sourceFacts({ plan, source, power }: Fed): SiFacts {
 }
 
 /** The same of a fan header. */
-export function headerFacts({ plan: { wiring, selection }, source, power }: Fed): SiFacts {
+export function headerFacts({ plan: { wiring }, source, power }: Fed): SiFacts {
   if (source.kind !== 'header') return {}
   const passive = wiring.hub !== 'powered'
   return {
@@ -47,8 +47,6 @@ export function headerFacts({ plan: { wiring, selection }, source, power }: Fed)
     'header.iMax': source.iMaxA,
     'header.startA': passive ? power.loadStartA : undefined,
     'header.iPeak': source.iPeakA ?? undefined,
-    'header.mode': wiring.headerMode,
-    'header.pwmSink': selection?.duty === null ? undefined : wiring.pwmSinkA,
   }
 }
 
@@ -132,18 +130,30 @@ function switchFacts({ plan, power }: Fed): SiFacts {
 }
 
 /** Tach and PWM wires, and what joins them. */
-function signalFacts({ plan, system: { fanArray } }: Fed): SiFacts {
+function signalFacts({ plan, source, power, system: { fanArray } }: Fed): SiFacts {
   const { wiring, selection } = plan
   if (!fanArray || !selection) return {}
   const { wires } = fanArray.model.fan
   const several = fanArray.count > 1
   const hub = wiring.hub === 'passive' || wiring.hub === 'powered'
   const onPwm = selection.duty !== null
+  const { feed } = power
+  const node = fansNodeOf(plan, feed)
+  const signals = node ? signalsOf(plan, feed, node) : null
+  const root = node ? sourcesOf(plan).find((s) => s.id === rootOf(feed, node).id) : source
+  const onHeader = root?.kind === 'header'
+  const steering = signals?.header != null || (onHeader && !pwmIdle(wiring))
   return {
     'splitter.tachJoined': several && wires !== null && wires > 2 ? wiring.tachJoined : undefined,
     'splitter.pwmInputs': onPwm ? fanArray.count : undefined,
+    'header.mode': steering ? wiring.headerMode : undefined,
+    'header.pwmSink': onPwm && (steering || wiring.pwmFrom === 'controller') ? wiring.pwmSinkA : undefined,
+    'pwm.undriven':
+      onPwm && (wiring.pwmFrom !== null || !onHeader) ? wiring.pwmFrom && pwmIdle(wiring) : undefined,
+    'hub.onHeader': wiring.hub === 'powered' ? onHeader : undefined,
+    'signal.groundsJoined': signals?.apart ? wiring.groundsJoined : undefined,
     'splitter.threeWire': hub && wires !== null ? (wires === 3 ? fanArray.count : 0) : undefined,
-    'fan.tachUsed': wiring.tachUsed ?? (wires !== null && wires > 2 ? null : undefined),
+    'fan.tachUsed': wiring.tachTo ? wiring.tachTo !== 'open' : wires !== null && wires > 2 ? null : undefined,
     'fan.pwmPinV': wiring.pwmPinV ?? (onPwm ? null : undefined),
     // one fan cannot be in series with itself
     'group.electricalSeries': several ? wiring.electricalSeries : false,
