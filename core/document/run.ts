@@ -1,6 +1,18 @@
 import { z } from 'zod'
 import { levelMean, meanOf } from '#core/measure'
-import { defaultsOf, idSchema, limits, line, lines, maybe, moment, whole, within, yesNo } from './fields'
+import {
+  defaultsOf,
+  idSchema,
+  limits,
+  line,
+  lines,
+  listOf,
+  maybe,
+  moment,
+  whole,
+  within,
+  yesNo,
+} from './fields'
 
 /** What was measured: readings, the runs they belong to, and the states that runs are replicates of. SI units. */
 
@@ -71,6 +83,32 @@ export const readingSchema = z
 export interface Reading extends z.infer<typeof readingSchema> {}
 export type FlowMethod = NonNullable<Reading['method']>
 
+/** How long an equipment may soak, s. */
+const soak = maybe(within(0, 30 * 86400))
+const load = maybe(within(0, 20000))
+
+/** Load and soak of a stage beside the run's own one, whose load and soak stand in the run. */
+export const stageStateSchema = z.object({
+  id: idSchema,
+  stage: line,
+  heatW: load,
+  soakS: soak,
+})
+export interface StageState extends z.infer<typeof stageStateSchema> {}
+
+/** What the fans of one air stream did in a stage. */
+export const fanStateSchema = z.object({
+  id: idSchema,
+  /** '' is that of the run */
+  stage: line,
+  /** null: the first stream */
+  streamId: maybe(idSchema),
+  off: yesNo,
+  volts: maybe(limits.voltage),
+  duty: maybe(within(0, 1)),
+})
+export interface FanState extends z.infer<typeof fanStateSchema> {}
+
 export const runSchema = z.object({
   id: idSchema,
   kind: z.enum(['baseline', 'after', 'bench']),
@@ -89,9 +127,9 @@ export const runSchema = z.object({
   fanV: maybe(limits.voltage),
   voltageAt: maybe(z.enum(['fan', 'supply'])),
   ambientC: maybe(within(-40, 80)),
-  heatW: maybe(within(0, 20000)),
+  heatW: load,
   distanceM: maybe(within(0.01, 100)),
-  soakS: maybe(within(0, 30 * 86400)),
+  soakS: soak,
   steady: yesNo,
   lid: maybe(z.enum(['open', 'closed'])),
   /** other openings blocked or left as in the baseline */
@@ -109,6 +147,8 @@ export const runSchema = z.object({
   logId: maybe(idSchema),
   slopeKS: maybe(within(-100, 100)),
   tauS: maybe(within(0, 1e8)),
+  stages: listOf(stageStateSchema, 20, 'Two stages share an id.').default([]),
+  fans: listOf(fanStateSchema, 160, 'Two states of fans share an id.').default([]),
   readings: z.array(readingSchema).max(400, 'At most 400 readings.').default([]),
 })
 export interface Run extends z.infer<typeof runSchema> {}
@@ -178,8 +218,22 @@ const plainText = (text: string) => text.trim().toLowerCase()
 /** What two readings must share to be compared: quantity, place, stage and source. */
 export const readingKey = (run: Run, r: Reading) =>
   [r.quantity, plainText(r.place), plainText(r.stage || run.stage), plainText(r.source)].join('|')
-/** Load of the equipment when a reading was taken, W: the run's belongs to the run's own stage; null where not noted. */
-export const heatAt = (run: Run, r: Reading): number | null => (ofOwnStage(run, r) ? run.heatW : null)
+/** The stage of a run that names none. */
+const USUAL_STAGE: (typeof usualStages)[number] = 'working'
+/** The stage a reading was taken in. */
+export const stageOf = (run: Run, r: Reading): string => r.stage || run.stage || USUAL_STAGE
+/** Load and soak when a reading was taken: the run's belong to the run's own stage. */
+const stateAt = (run: Run, r: Reading): Pick<StageState, 'heatW' | 'soakS'> | undefined =>
+  ofOwnStage(run, r) ? run : run.stages.find((s) => samePlace(s.stage, r.stage))
+/** Load of the equipment when a reading was taken, W; null where not noted. */
+export const heatAt = (run: Run, r: Reading): number | null => stateAt(run, r)?.heatW ?? null
+/** How long it had soaked when a reading was taken, s; null where not noted. */
+export const soakAt = (run: Run, r: Reading): number | null => stateAt(run, r)?.soakS ?? null
+/** What the fans did in a stage of a run, one entry an air stream, where it was noted. */
+export const fansIn = (run: Run, stage: string): FanState[] => {
+  const own = !stage || samePlace(stage, run.stage || USUAL_STAGE)
+  return run.fans.filter((f) => (own ? !f.stage || samePlace(f.stage, run.stage) : samePlace(f.stage, stage)))
+}
 /** Whether a reading was taken in the stage that the run's load and soak were noted for. */
 export const ofOwnStage = (run: Run, r: Reading): boolean =>
   !r.stage || plainText(r.stage) === plainText(run.stage)
@@ -215,6 +269,12 @@ export function runStates(runs: readonly Run[]): RunState[] {
   }
   const order = (s: RunState) => (s.kind === 'baseline' ? 0 : s.kind === 'after' ? s.changeNo! : 1000)
   return [...states.values()].toSorted((a, b) => order(a) - order(b))
+}
+
+/** A state by the name that its runs were given, where they share one; else by what it is. */
+export function stateTitle({ name, runs }: RunState): string {
+  const given = new Set(runs.map((r) => r.name.trim()).filter((n) => n && n !== runNames[runs[0]!.kind]))
+  return given.size === 1 ? [...given][0]! : name
 }
 
 /** Baseline and the latest change: what a verdict compares unless it is told otherwise. */

@@ -94,6 +94,10 @@ export const streamFaces = (plan: PlanDocument): PlanDocument[] =>
 export const streamName = (plan: PlanDocument): string =>
   plan.job.streamName || (facedStream(plan) === MAIN_STREAM ? 'Main stream' : 'Stream')
 
+/** What every air stream is called, by id. */
+export const streamNames = (plan: PlanDocument): ReadonlyMap<string, string> =>
+  new Map(streamFaces(plan).map((face) => [facedStream(face), streamName(face)]))
+
 /** Whether nothing is planned in the stream in front: its present fans stay beside the other streams. */
 export const staysAsIs = ({ job, streams }: PlanDocument): boolean => job.asIs && streams.length > 0
 
@@ -124,6 +128,7 @@ export function removeStream(plan: PlanDocument, id: string): void {
   plan.streams = plan.streams.filter((s) => s.id !== id)
   plan.feed = plan.feed.filter((part) => part.streamId !== id)
   plan.targets = plan.targets.filter((t) => t.streamId !== id)
+  for (const run of plan.runs) run.fans = run.fans.filter((f) => f.streamId !== id)
 }
 
 /** The lead of a further stream's fans, straight on the first source. */

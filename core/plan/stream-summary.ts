@@ -1,4 +1,4 @@
-import { facedStream, staysAsIs, streamName, type PlanDocument } from '#core/document'
+import { facedStream, runningSelection, staysAsIs, streamName, type PlanDocument } from '#core/document'
 import type { Requirement } from '#core/requirement'
 import type { Finding } from '#core/rules'
 import type { Operation } from '#core/selection'
@@ -22,6 +22,7 @@ export interface StreamSummary {
   /** airflow of one fan here over what its label claims, 0..1 */
   ofLabel: number | null
   volts: number | null
+  duty: number | null
   currentA: number | null
   state: StationState
 }
@@ -68,6 +69,7 @@ export function streamSummary(
     flow: delivered.flow,
     ofLabel: candidate?.flow && label ? candidate.flow / label : null,
     volts: fanArray ? (candidate?.driveV ?? power.fanV) : null,
+    duty: runningSelection(plan)?.duty ?? null,
     currentA: power.fanRunA,
     state: grave('stop') ? 'stop' : grave('fix') ? 'fix' : known ? 'settled' : 'not-begun',
   }

@@ -19,14 +19,16 @@ import {
 } from '#core/noise'
 import type { Quantity, Sentence } from '#core/units'
 import { meterFloor } from './meter'
+import { unlikeFans, type FanStates } from './fan-states'
 import { figure, input, type Figure } from '#core/figure'
 import {
   heatAt,
-  ofOwnStage,
   readingKey,
   readingMean,
   readingValues,
   samePlace,
+  soakAt,
+  stageOf,
   type Reading,
   type ReadingQuantity,
   type Run,
@@ -97,19 +99,14 @@ function common(
   runs: readonly Run[],
   key: 'ambientC' | 'heatW' | 'distanceM' | 'soakS' | 'fanV',
 ): number | null {
-  const values = runs.map((r) => r[key])
-  return values.every((v) => v !== null) ? meanOf(values as number[]) : null
+  return meanKnown(runs.map((r) => r[key]))
 }
 const shareOne = <K extends 'lid' | 'instrument'>(runs: readonly Run[], key: K): Run[K] | 'mixed' =>
   runs.every((r) => r[key] === runs[0]![key]) ? runs[0]![key] : 'mixed'
 
-interface ComparisonContext {
-  before: readonly Run[]
-  after: readonly Run[]
-  /** the plan's own fan voltage was the thing changed: no correction, no blame */
-  voltageIsTheChange: boolean
-  /** load and distance that all are taken to: those of "before" */
-  heatW: number | null
+/** The plan's own fan voltage as the thing changed: no correction, no blame. */
+interface ComparisonContext extends FanStates {
+  /** distance that all are taken to: that of "before" */
   distanceM: number | null
   fanV: number | null
   /** speed of the fan in "before", where every run read it */
@@ -118,14 +115,16 @@ interface ComparisonContext {
 
 interface Value {
   run: Run
+  reading: Reading
   value: number
   refused: string
   bound: boolean
   steps: string[]
 }
 
+/** A rise at the load of "before". @param heatW of "before" in this stage, W; null where not noted */
 const heatOf = (
-  { heatW }: ComparisonContext,
+  heatW: number | null,
   ownW: number | null,
   asRise: boolean,
   value: number,
@@ -142,15 +141,15 @@ const heatOf = (
   return { value: value * factor, refused: '', step: 'rise scaled to the same load' }
 }
 
-function temperatureOf(c: ComparisonContext, run: Run, r: Reading, asRise: boolean): Value {
+function temperatureOf(heatW: number | null, run: Run, r: Reading, asRise: boolean): Value {
   const reading = readingMean(r)
   const rise = asRise ? reading - run.ambientC! : reading
-  const { value, refused, step } = heatOf(c, heatAt(run, r), asRise, rise)
-  return { run, value, refused, bound: false, steps: step ? [step] : [] }
+  const { value, refused, step } = heatOf(heatW, heatAt(run, r), asRise, rise)
+  return { run, reading: r, value, refused, bound: false, steps: step ? [step] : [] }
 }
 
-function levelOf(c: ComparisonContext, run: Run, reading: number): Value {
-  const clean = cleanLevel(reading, run.backgroundDbA, meterFloor(run))
+function levelOf(c: ComparisonContext, run: Run, reading: Reading): Value {
+  const clean = cleanLevel(readingMean(reading), run.backgroundDbA, meterFloor(run))
   const steps = clean.corrected ? ['background removed'] : []
   const bound = clean.bound !== null
   let value = clean.level
@@ -158,6 +157,7 @@ function levelOf(c: ComparisonContext, run: Run, reading: number): Value {
     if (!distanceLawHolds(run.distanceM, c.distanceM))
       return {
         run,
+        reading,
         value,
         refused: `the microphone stood at other distances, and the distance law holds from ${NEAREST_M} to ${ROOM_LIMIT_M} m only`,
         bound,
@@ -168,11 +168,11 @@ function levelOf(c: ComparisonContext, run: Run, reading: number): Value {
   }
   if (correctsVoltage(c, run)) {
     const ratio = speedRatio(c, run)
-    if (ratio === null) return { run, value, refused: TOO_FAR, bound, steps }
+    if (ratio === null) return { run, reading, value, refused: TOO_FAR, bound, steps }
     value = atSpeed(value, 1, ratio)!
     steps.push('taken to the same voltage by the fan sound law')
   }
-  return { run, value, refused: '', bound, steps }
+  return { run, reading, value, refused: '', bound, steps }
 }
 
 /** The same fan at another voltage, where that was not the change. */
@@ -206,13 +206,15 @@ const fanLaws: Partial<Record<ReadingQuantity, (value: number, from: number, to:
   power: scalePower,
 }
 
-function otherOf(c: ComparisonContext, run: Run, quantity: ReadingQuantity, reading: number): Value {
+function otherOf(c: ComparisonContext, run: Run, reading: Reading): Value {
+  const { quantity } = reading
+  const value = readingMean(reading)
   const law = fanLaws[quantity]
-  const asRead = { run, value: reading, refused: '', bound: false, steps: [] }
+  const asRead = { run, reading, value, refused: '', bound: false, steps: [] }
   if (!law || !correctsVoltage(c, run)) return asRead
   const ratio = speedRatio(c, run, quantity !== 'rotation')
   if (ratio === null) return { ...asRead, refused: TOO_FAR }
-  return { ...asRead, value: law(reading, 1, ratio), steps: ['taken to the same voltage by the fan laws'] }
+  return { ...asRead, value: law(value, 1, ratio), steps: ['taken to the same voltage by the fan laws'] }
 }
 
 /** Where the runs of one pair were taken within the hour of each other. */
@@ -251,6 +253,9 @@ function refusalOf(
 ): string {
   const own = values.find((v) => v.refused)?.refused
   if (own) return own
+  const { run, reading } = values[0]!
+  const fans = reading.source ? '' : unlikeFans(c, stageOf(run, reading))
+  if (fans) return fans
   const airBound = quantity === 'temperature' || quantity === 'flow' || quantity === 'pressure'
   const [lidB, lidA] = [shareOne(c.before, 'lid'), shareOne(c.after, 'lid')]
   if ((airBound || quantity === 'level') && lidB && lidA && lidB !== lidA)
@@ -259,9 +264,7 @@ function refusalOf(
     return 'the other openings were not alike: the air took another way'
   if (quantity === 'temperature' && [...c.before, ...c.after].some((r) => correctsVoltage(c, r)))
     return 'the fan ran at another voltage, and how a temperature follows its air is not known'
-  // the soak that was noted is that of the run's own stage
-  const soaked = readings.flat().every((r) => [...c.before, ...c.after].some((run) => ofOwnStage(run, r)))
-  if (quantity === 'temperature' && soaked && unlikeSoak(c))
+  if (quantity === 'temperature' && unlikeSoak(c, values))
     return 'the soaks differ and neither state is known to be steady'
   if (quantity === 'flow') {
     const methods = new Set(
@@ -277,9 +280,16 @@ function refusalOf(
   return ''
 }
 
-function unlikeSoak({ before, after }: ComparisonContext): boolean {
+/** The mean of what all say; null where one does not. */
+const meanKnown = (values: readonly (number | null)[]): number | null =>
+  values.length && values.every((v) => v !== null) ? meanOf(values) : null
+
+/** Whether the stage was soaked unlike in the two states, and neither is known to be steady. */
+function unlikeSoak({ before, after }: ComparisonContext, values: readonly Value[]): boolean {
   const steady = [...before, ...after].every((r) => r.steady)
-  const [b, a] = [common(before, 'soakS'), common(after, 'soakS')]
+  const soakOf = (runs: readonly Run[]) =>
+    meanKnown(values.filter((v) => runs.includes(v.run)).map((v) => soakAt(v.run, v.reading)))
+  const [b, a] = [soakOf(before), soakOf(after)]
   return !steady && b !== null && a !== null && Math.abs(a - b) > FAIR.soak * b
 }
 
@@ -298,17 +308,21 @@ const basisWords: Record<IntervalBasis, string> = {
 function compareKey(c: ComparisonContext, key: string, readings: readonly [Reading[], Reading[]]): Comparison {
   const { quantity, place, stage, source } = readings[0][0]!
   const asRise = quantity === 'temperature' && [...c.before, ...c.after].every((r) => r.ambientC !== null)
+  const heatW = meanKnown(
+    c.before.flatMap((run) =>
+      run.readings.filter((r) => readingKey(run, r) === key).map((r) => heatAt(run, r)),
+    ),
+  )
   const valuesOf = (runs: readonly Run[]) =>
     runs.flatMap((run) => {
       const r = run.readings.find((x) => readingKey(run, x) === key)
       if (!r) return []
-      const mean = readingMean(r)
       return [
         quantity === 'temperature'
-          ? temperatureOf(c, run, r, asRise)
+          ? temperatureOf(heatW, run, r, asRise)
           : quantity === 'level'
-            ? levelOf(c, run, mean)
-            : otherOf(c, run, quantity, mean),
+            ? levelOf(c, run, r)
+            : otherOf(c, run, r),
       ]
     })
   const [b, a] = [valuesOf(c.before), valuesOf(c.after)]
@@ -487,14 +501,20 @@ function conditionsOf(c: ComparisonContext): { unfair: Unfair[]; notStated: stri
  * Two states held against each other.
  * @param before runs of one state, at least one @param after of the other
  * @param quietens the voltage is what the plan changes, even where the runs do not say so
+ * @param streamNames what the air streams are called, by id
  */
-export function compareRuns(before: readonly Run[], after: readonly Run[], quietens: boolean): FairComparison {
+export function compareRuns(
+  before: readonly Run[],
+  after: readonly Run[],
+  quietens: boolean,
+  streamNames: FanStates['streamNames'] = new Map(),
+): FairComparison {
   const said = after.map((r) => r.changed).find((x) => x !== null) ?? null
   const c: ComparisonContext = {
     before,
     after,
     voltageIsTheChange: said === null ? quietens : said === 'voltage' || said === 'fan',
-    heatW: common(before, 'heatW'),
+    streamNames,
     distanceM: common(before, 'distanceM'),
     fanV: common(before, 'fanV'),
     rpm: before.every((r) => speedOf(r)) ? meanOf(before.map((r) => speedOf(r)!)) : null,

@@ -1,5 +1,13 @@
 import { cleanLevel, loudnessRatio, maxDrop, nextToFix, reductionForTarget, sumLevels } from '#core/noise'
-import { readingMean, samePlace, silentSource, usualStages, type Reading, type Run } from '#core/document'
+import {
+  readingMean,
+  samePlace,
+  silentSource,
+  stageOf,
+  usualStages,
+  type Reading,
+  type Run,
+} from '#core/document'
 
 /** The noise ladder: sources alone and together, stage by stage, and which to fix next. docs/physics.md, noise budget (NO16 to NO20). */
 
@@ -49,8 +57,6 @@ export interface SourceRanking {
  * each; common practice, no source.
  */
 export const RANKING_GAP_DB = 2
-
-const stageOf = (run: Run, r: Reading) => r.stage || run.stage || 'working'
 
 /** A level without its background: null where less than 3 dB stand above it. */
 function clean(run: Run, reading: number): number | null {

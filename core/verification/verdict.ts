@@ -9,6 +9,7 @@ import {
   readingValues,
   runStates,
   samePlace,
+  streamNames,
   targetKinds,
   targetName,
   usualPair,
@@ -316,6 +317,8 @@ export function computeVerdict(plan: PlanDocument, bought: Bought): VerdictRepor
     before: before?.runs.at(-1) ?? null,
     after: after?.runs.at(-1) ?? null,
     targets: plan.targets.map((t) => judgeTarget(plan, after, t, bought)),
-    ...(before && after ? compareRuns(before.runs, after.runs, plan.job.goal === 'quieten') : nothing),
+    ...(before && after
+      ? compareRuns(before.runs, after.runs, plan.job.goal === 'quieten', streamNames(plan))
+      : nothing),
   }
 }

@@ -97,6 +97,25 @@ function trayStream(): Stream {
   return stream
 }
 
+/** What each stage runs: the drum heater works, the tray only with everything on; the supply turns slower when it idles. */
+const stages = ['idle', 'working', 'everything on'] as const
+const running: readonly [stream: string | null, volts: readonly (number | null)[]][] = [
+  [null, [21.2, 24.1, 24.1]],
+  ['stream-board', [12, 12, 12]],
+  ['stream-drum', [null, 24.1, 24.1]],
+  ['stream-tray', [null, null, 12]],
+]
+const fansByStage: Run['fans'] = running.flatMap(([streamId, volts], s) =>
+  volts.map((v, k) => ({
+    id: `s${s}${k}`,
+    stage: stages[k]!,
+    streamId,
+    off: v === null,
+    volts: v,
+    duty: null,
+  })),
+)
+
 /** One state of the machine: each source alone in three stages, and everything together. */
 function state(
   id: string,
@@ -106,7 +125,6 @@ function state(
   levels: Record<string, readonly [idle: number | null, working: number | null, all: number]>,
   whole: readonly [number, number, number],
 ): Run {
-  const stages = ['idle', 'working', 'everything on']
   const alone = Object.entries(levels).flatMap(([source, list], i) =>
     list.flatMap((value, k) =>
       value === null
@@ -130,6 +148,11 @@ function state(
     stage: 'working',
     who: 'Wenna',
     stoodAt: 'meter on a tripod at the chair',
+    stages: [
+      { id: 'idle', stage: 'idle', heatW: 32, soakS: minutes(20) },
+      { id: 'all', stage: 'everything on', heatW: 118, soakS: minutes(40) },
+    ],
+    fans: fansByStage,
     readings: [
       ...alone,
       ...whole.map((value, k) => reading(`w${k}`, 'level', 'feeder’s chair', value, { stage: stages[k]! })),

@@ -183,6 +183,9 @@ async function correctFan() {
         run.tauS === null ? '' : `, time constant ${(run.tauS / 60).toFixed(1)} min`
       }}.
     </p>
+    <FoldBox title="Stage by stage: load, soak, what each fan did">
+      <RunStages :run="run" />
+    </FoldBox>
     <FieldGrid :record="run" :fields="notes" :shape="runSchema.shape" @set="set" />
     <FieldGrid class="wide" :record="run" :fields="words" :shape="runSchema.shape" @set="set" />
     <RunPhoto :run="run" :job-id="store.plan!.job.id" @set="change('photoId', $event)" />

@@ -10,7 +10,9 @@ import {
   newPlan,
   planSchema,
   portSchema,
+  fanStateSchema,
   readingSchema,
+  stageStateSchema,
   runSchema,
   selectionSchema,
   sinkPointSchema,
@@ -73,7 +75,11 @@ const JOB: Owner = {
     one('wiring', 'wiring', wiringSchema),
     one('battery', 'battery', batterySchema),
     one('sun', 'sun', sunSchema),
-    list('runs', 'run', runSchema, [{ ...list('readings', 'reading', readingSchema), link: 'run_id' }]),
+    list('runs', 'run', runSchema, [
+      { ...list('readings', 'reading', readingSchema), link: 'run_id' },
+      { ...list('stages', 'run_stage', stageStateSchema), link: 'run_id' },
+      { ...list('fans', 'run_fan', fanStateSchema), link: 'run_id' },
+    ]),
   ],
 }
 const PARTS = partStore(JOB)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { compareRuns } from '#core/verification'
-import { runStates, usualPair, type Run } from '#core/document'
+import { runStates, streamNames, usualPair, type Run } from '#core/document'
 
 definePageMeta({ station: 'verdict' })
 
@@ -15,7 +15,9 @@ const runsOf = (ids: string[]): Run[] =>
 const both = computed(() => before.value.some((id) => after.value.includes(id)))
 const comparison = computed(() => {
   const [b, a] = [runsOf(before.value), runsOf(after.value)]
-  return b.length && a.length && !both.value ? compareRuns(b, a, plan.value.job.goal === 'quieten') : null
+  return b.length && a.length && !both.value
+    ? compareRuns(b, a, plan.value.job.goal === 'quieten', streamNames(plan.value))
+    : null
 })
 const voltageWasTheChange = useVoltageChange()
 function toggle(list: typeof before, id: string) {

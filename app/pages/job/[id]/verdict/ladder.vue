@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { afterReduction, loudnessRatio } from '#core/noise'
 import { RANKING_GAP_DB, rankNoiseSources, upgradeRungs, type RankedStage } from '#core/verification'
-import { newReading, runStates, upperLimit, usualStages, readingLimit } from '#core/document'
+import { soundByStage } from '#core/plan'
+import { newReading, runStates, stateTitle, upperLimit, usualStages, readingLimit } from '#core/document'
 import { drawChart } from '~/charts/print-chart'
 
 definePageMeta({ station: 'verdict' })
@@ -34,7 +35,20 @@ function sourcesOf(key: string) {
 }
 const state = computed(() => states.value.find((s) => s.key === stateKey.value) ?? states.value[0] ?? null)
 const ranking = computed(() => rankNoiseSources(state.value?.runs ?? [], place.value, limit.value))
-const rungs = computed(() => upgradeRungs(states.value, place.value))
+/** What the planned fans make in each stage, beside what was read. */
+const predicted = computed(() => soundByStage(report.value, state.value?.runs ?? [], ranking.value.stages))
+const fanNames = computed(() =>
+  report.value.streams.map((s) => ({ id: s.id, name: plan.value.streams.length ? s.name : 'The fans' })),
+)
+const predictedOf = (stage: string, id: string) =>
+  predicted.value.find((p) => p.stage === stage)?.fans.find((f) => f.id === id) ?? null
+const totalOf = (stage: string) => predicted.value.find((p) => p.stage === stage) ?? null
+const rungs = computed(() =>
+  upgradeRungs(
+    states.value.map((s) => ({ name: stateTitle(s), runs: s.runs })),
+    place.value,
+  ),
+)
 const chart = computed(() =>
   rungs.value.length
     ? drawChart(
@@ -199,6 +213,35 @@ const gapWords = (s: RankedStage) =>
                 <td v-for="s in ranking.stages" :key="s.stage" class="num">
                   {{ show(s.whole ?? s.wholeRead, 'level') }}
                   <span class="small soft block">{{ gapWords(s) }}</span>
+                </td>
+              </tr>
+              <tr v-for="f in fanNames" :key="f.id" class="predicted">
+                <th scope="row">
+                  Predicted: {{ f.name }}
+                  <span v-if="state?.kind === 'baseline'" class="small soft block"
+                    >as planned, not as found</span
+                  >
+                </th>
+                <td v-for="s in ranking.stages" :key="s.stage" class="num">
+                  {{
+                    predictedOf(s.stage, f.id)?.off
+                      ? 'off'
+                      : predictedOf(s.stage, f.id)?.level == null
+                        ? 'not known'
+                        : `~${show(predictedOf(s.stage, f.id)!.level, 'level')}`
+                  }}
+                </td>
+              </tr>
+              <tr>
+                <th scope="row">
+                  Predicted: all together
+                  <span class="small soft block">with the other sources as read</span>
+                </th>
+                <td v-for="s in ranking.stages" :key="s.stage" class="num">
+                  {{ totalOf(s.stage)?.total == null ? '–' : `~${show(totalOf(s.stage)!.total, 'level')}` }}
+                  <span v-if="totalOf(s.stage)?.unknown.length" class="small soft block"
+                    >without {{ totalOf(s.stage)!.unknown.join(', ') }}</span
+                  >
                 </td>
               </tr>
               <tr>
