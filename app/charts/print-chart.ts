@@ -68,15 +68,37 @@ function intervalRow(r: Intervals['rows'][number], index: number): string {
   ].join('')
 }
 
+/** Height of a line of words, and width of a character, px. */
+const LEADING = 14
+const CHAR = 6.6
+/** Words in lines that fit a width; a word that is longer stands alone. */
+function wrapped(words: string, width: number): string[] {
+  const lines: string[] = []
+  for (const word of words.split(' ')) {
+    const last = lines.at(-1)
+    if (last !== undefined && (last.length + 1 + word.length) * CHAR <= width)
+      lines[lines.length - 1] = `${last} ${word}`
+    else lines.push(word)
+  }
+  return lines
+}
+const stacked = (lines: readonly string[], x: number, y: number) =>
+  lines.map((words, i) => text(x, y + LEADING * i, words, 'middle')).join('')
+
 /** Steps of one level, state by state, against an everyday scale and the limit. */
 function drawRungs({ rungs, limit, title }: Rungs, width: number): string {
-  const height = 230
-  const [top, bottom, left, right] = [28, height - 28, 36, width - 176]
+  const [left, right] = [36, width - 176]
+  const x = scaleBand(rungs.keys(), [left, right]).paddingInner(0.45).paddingOuter(0.225)
+  const names = rungs.map((r) => wrapped(r.name, x.step()))
+  const words = rungs.map((r) => wrapped(r.words, x.step()))
+  const under = LEADING * Math.max(...names.map((n) => n.length))
+  const over = LEADING * Math.max(...words.map((w) => w.length))
+  const [top, bottom] = [14 + over, 188 + over]
+  const height = bottom + under + 14
   const levels = [...rungs.map((r) => r.level), ...(limit === null ? [] : [limit])]
   const low = Math.min(20, Math.floor((Math.min(...levels) - 4) / 5) * 5)
   const high = Math.ceil((Math.max(...levels) + 4) / 5) * 5
   const y = scaleLinear([low, high], [bottom, top])
-  const x = scaleBand(rungs.keys(), [left, right]).paddingInner(0.45).paddingOuter(0.225)
   const bar = Math.min(70, x.bandwidth())
   const latest = rungs.length - 1
   return picture(width, height, title, [
@@ -95,8 +117,8 @@ function drawRungs({ rungs, limit, title }: Rungs, width: number): string {
       const fill = `fill="${i === latest ? CAP : GREY}"`
       return (
         box(middle - bar / 2, y(r.level), bar, bottom - y(r.level), fill) +
-        text(middle, y(r.level) - 5, r.words, 'middle') +
-        text(middle, bottom + 16, r.name, 'middle')
+        stacked(words[i]!, middle, y(r.level) - 5 - LEADING * (words[i]!.length - 1)) +
+        stacked(names[i]!, middle, bottom + 16)
       )
     }),
     limit === null

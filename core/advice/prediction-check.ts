@@ -115,9 +115,17 @@ function riseOf(run: Run): Measured | null {
   }
 }
 
+/** The level of all fans of a machine with several air streams; of one stream its own figure. */
+function predictedLevel({ sound }: Report, own: Figure | undefined): Predicted | undefined {
+  const { sources, total, low, high } = sound
+  return sources.length === 1 ? own : { value: total, low, high, basis: 'estimated' }
+}
+
 /** A level as its target judged it, corrected for background and distance; else as read. */
-function levelOf({ verdict, selection }: Report, run: Run): Measured | null {
-  const clamped = (selection?.candidate.level?.exact ?? Infinity) < (selection?.candidate.level?.value ?? 0)
+function levelOf({ verdict, selection, sound }: Report, run: Run): Measured | null {
+  const clamped =
+    sound.sources.length === 1 &&
+    (selection?.candidate.level?.exact ?? Infinity) < (selection?.candidate.level?.value ?? 0)
   if (clamped) return null
   const judged = verdict.targets.find((t) => t.target.kind === 'level' && t.measured)?.measured
   if (judged)
@@ -130,6 +138,12 @@ function levelOf({ verdict, selection }: Report, run: Run): Measured | null {
   return reading ? { value: readingMean(reading), halfWidth: readingHalfWidth(run, reading), mute: '' } : null
 }
 
+/** Where fans run whose level nobody knows, a measured level of all teaches nothing. */
+const withUnknown = ({ unknown }: Report['sound'], measured: Measured | null): Measured | null =>
+  measured && unknown.length
+    ? { ...measured, mute: `Not predicted: ${unknown.join(', ')}; nothing is learnt from it.` }
+    : measured
+
 /** The part that a job cools, as its target judged it. */
 function partOf({ verdict }: Report, run: Run): Measured | null {
   const judged = verdict.targets.find((t) => t.target.kind === 'temperature' && t.measured)?.measured
@@ -140,7 +154,7 @@ function partOf({ verdict }: Report, run: Run): Measured | null {
 
 /** Every figure that was both predicted and measured in the latest state; like with like: air with air, the part with the part. */
 export function predictionsOf(report: Report): Prediction[] {
-  const { verdict, selection, power, need } = report
+  const { verdict, selection, power, need, sound } = report
   const { after } = verdict
   if (!after || !selection) return []
   const plain = (quantity: ReadingQuantity): Measured | null => {
@@ -153,7 +167,13 @@ export function predictionsOf(report: Report): Prediction[] {
   const part = need.extras.find((f) => f.key === 'need.part')
   return [
     ...held('flow', 'Airflow', 'flow', selection.served, plain('flow')),
-    ...held('level', 'Sound level', 'level', figure('selection.level'), levelOf(report, after)),
+    ...held(
+      'level',
+      sound.sources.length === 1 ? 'Sound level' : 'Sound level, all fans',
+      'level',
+      predictedLevel(report, figure('selection.level')),
+      withUnknown(sound, levelOf(report, after)),
+    ),
     ...held('rise', 'Rise of the air', 'temperatureDifference', figure('selection.rise'), riseOf(after)),
     ...(part ? held('rise', 'Temperature of the part', 'temperature', part, partOf(report, after)) : []),
     ...held('current', 'Current of the fan', 'current', currentOf(power.fanRunA), plain('current')),

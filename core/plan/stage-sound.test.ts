@@ -4,6 +4,7 @@ import { sumLevels } from '#core/noise'
 import { rankNoiseSources } from '#core/verification'
 import { demoFans } from '../../demo/fans'
 import { stencilPress } from '../../demo/jobs/machine'
+import { predictionsOf } from '#core/advice'
 import { computeReport } from './report'
 import { soundByStage } from './stage-sound'
 
@@ -62,4 +63,11 @@ test('the sum is the fans that run with every other source as read, no source tw
 test('a stage that notes nothing runs as planned', () => {
   expect(working.fans.every((f) => !f.noted)).toBe(true)
   expect(working.total).toBeCloseTo(report.sound.total!, 9)
+})
+
+test('a level of everything is held against all fans, not against those of one stream', () => {
+  const level = predictionsOf(report).find((p) => p.quantity === 'level')!
+  expect(level.label).toBe('Sound level, all fans')
+  expect(level.predicted).toBeCloseTo(report.sound.total!, 9)
+  expect(level.low).toBeLessThan(level.predicted)
 })

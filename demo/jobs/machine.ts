@@ -119,7 +119,7 @@ const fansByStage: Run['fans'] = running.flatMap(([streamId, volts], s) =>
 /** One state of the machine: each source alone in three stages, and everything together. */
 function state(
   id: string,
-  kind: Run['kind'],
+  changeNo: number | null,
   takenAt: string,
   name: string,
   levels: Record<string, readonly [idle: number | null, working: number | null, all: number]>,
@@ -132,8 +132,11 @@ function state(
         : [reading(`a${i}${k}`, 'level', 'feeder’s chair', value, { source, stage: stages[k]! })],
     ),
   )
-  return run(id, kind, takenAt, {
+  return run(id, changeNo === null ? 'baseline' : 'after', takenAt, {
     name,
+    changeNo,
+    changed: changeNo === null ? null : 'fan',
+    changes: changeNo === null ? null : 1,
     fanV: 24.1,
     voltageAt: 'fan',
     ambientC: 21,
@@ -242,7 +245,7 @@ export function stencilPress(): PlanDocument {
   plan.runs = [
     state(
       'run-found',
-      'baseline',
+      null,
       '2026-10-03T09:00:00.000Z',
       'As it was found',
       {
@@ -255,7 +258,7 @@ export function stencilPress(): PlanDocument {
     ),
     state(
       'run-supply',
-      'after',
+      1,
       '2026-10-10T09:00:00.000Z',
       'Supply fan changed',
       { Supply: [26.4, 29.7, 30.8], Board: [38.6, 38.7, 38.6], 'Drum heater': [null, 37.4, 37.5] },
@@ -263,7 +266,7 @@ export function stencilPress(): PlanDocument {
     ),
     state(
       'run-board',
-      'after',
+      2,
       '2026-10-17T09:00:00.000Z',
       'Board fan changed too',
       { Supply: [26.4, 29.6, 30.9], Board: [24.1, 24.3, 24.2], 'Drum heater': [null, 37.5, 37.5] },

@@ -2,7 +2,15 @@
 import { afterReduction, loudnessRatio } from '#core/noise'
 import { RANKING_GAP_DB, rankNoiseSources, upgradeRungs, type RankedStage } from '#core/verification'
 import { soundByStage } from '#core/plan'
-import { newReading, runStates, stateTitle, upperLimit, usualStages, readingLimit } from '#core/document'
+import {
+  newReading,
+  runStates,
+  samePlace,
+  stateTitle,
+  upperLimit,
+  usualStages,
+  readingLimit,
+} from '#core/document'
 import { drawChart } from '~/charts/print-chart'
 
 definePageMeta({ station: 'verdict' })
@@ -37,12 +45,25 @@ const state = computed(() => states.value.find((s) => s.key === stateKey.value) 
 const ranking = computed(() => rankNoiseSources(state.value?.runs ?? [], place.value, limit.value))
 /** What the planned fans make in each stage, beside what was read. */
 const predicted = computed(() => soundByStage(report.value, state.value?.runs ?? [], ranking.value.stages))
-const fanNames = computed(() =>
-  report.value.streams.map((s) => ({ id: s.id, name: plan.value.streams.length ? s.name : 'The fans' })),
-)
-const predictedOf = (stage: string, id: string) =>
-  predicted.value.find((p) => p.stage === stage)?.fans.find((f) => f.id === id) ?? null
-const totalOf = (stage: string) => predicted.value.find((p) => p.stage === stage) ?? null
+/** Every source that was read, and of a machine with several air streams the fans that were not. */
+const sources = computed(() => {
+  const { sources: read } = ranking.value
+  const streams = plan.value.streams.length ? report.value.streams.map((s) => s.name) : []
+  return [...read, ...streams.filter((name) => !read.some((source) => samePlace(source, name)))]
+})
+/** The prediction for a source that is an air stream's fans, in words; '' for any other. */
+function predictedWords(stage: string, source: string): string {
+  const fans = predicted.value.find((p) => p.stage === stage)?.fans.find((f) => samePlace(f.name, source))
+  if (!fans) return ''
+  if (fans.off) return 'off'
+  return fans.level === null ? 'prediction not known' : `predicted ~${show(fans.level, 'level')}`
+}
+function totalWords(stage: string): string {
+  const all = predicted.value.find((p) => p.stage === stage)
+  if (!all || all.total === null) return ''
+  const without = all.unknown.length ? `, without ${all.unknown.join(', ')}` : ''
+  return `predicted ~${show(all.total, 'level')}${without}`
+}
 const rungs = computed(() =>
   upgradeRungs(
     states.value.map((s) => ({ name: stateTitle(s), runs: s.runs })),
@@ -59,7 +80,7 @@ const chart = computed(() =>
           rungs: rungs.value.map((r, i) => ({
             name: r.name,
             level: r.level,
-            words: `${r.upperBound ? '≤ ' : ''}${show(r.level, 'level')}${i ? `, × ${r.ratio.toFixed(2)}` : ''}`,
+            words: `${r.upperBound ? '≤ ' : ''}${show(r.level, 'level')}${i ? `, ×\u00a0${r.ratio.toFixed(2)}` : ''}`,
           })),
         },
         440,
@@ -179,7 +200,7 @@ const gapWords = (s: RankedStage) =>
               </tr>
             </thead>
             <tbody>
-              <tr v-for="source in ranking.sources" :key="source">
+              <tr v-for="source in sources" :key="source">
                 <td>{{ source }}</td>
                 <td
                   v-for="s in ranking.stages"
@@ -199,7 +220,10 @@ const gapWords = (s: RankedStage) =>
                         : `${Math.round(100 * cell(s, source)!.share!)} %`
                     }}</span>
                   </template>
-                  <template v-else> – </template>
+                  <template v-else-if="!predictedWords(s.stage, source)"> – </template>
+                  <span v-if="predictedWords(s.stage, source)" class="small block predicted">{{
+                    predictedWords(s.stage, source)
+                  }}</span>
                 </td>
               </tr>
               <tr>
@@ -213,35 +237,7 @@ const gapWords = (s: RankedStage) =>
                 <td v-for="s in ranking.stages" :key="s.stage" class="num">
                   {{ show(s.whole ?? s.wholeRead, 'level') }}
                   <span class="small soft block">{{ gapWords(s) }}</span>
-                </td>
-              </tr>
-              <tr v-for="f in fanNames" :key="f.id" class="predicted">
-                <th scope="row">
-                  Predicted: {{ f.name }}
-                  <span v-if="state?.kind === 'baseline'" class="small soft block"
-                    >as planned, not as found</span
-                  >
-                </th>
-                <td v-for="s in ranking.stages" :key="s.stage" class="num">
-                  {{
-                    predictedOf(s.stage, f.id)?.off
-                      ? 'off'
-                      : predictedOf(s.stage, f.id)?.level == null
-                        ? 'not known'
-                        : `~${show(predictedOf(s.stage, f.id)!.level, 'level')}`
-                  }}
-                </td>
-              </tr>
-              <tr>
-                <th scope="row">
-                  Predicted: all together
-                  <span class="small soft block">with the other sources as read</span>
-                </th>
-                <td v-for="s in ranking.stages" :key="s.stage" class="num">
-                  {{ totalOf(s.stage)?.total == null ? '–' : `~${show(totalOf(s.stage)!.total, 'level')}` }}
-                  <span v-if="totalOf(s.stage)?.unknown.length" class="small soft block"
-                    >without {{ totalOf(s.stage)!.unknown.join(', ') }}</span
-                  >
+                  <span class="small block predicted">{{ totalWords(s.stage) }}</span>
                 </td>
               </tr>
               <tr>
@@ -285,6 +281,11 @@ const gapWords = (s: RankedStage) =>
             </tbody>
           </table>
         </div>
+        <p v-if="ranking.sources.length" class="small soft">
+          Predicted: the planned fans at what the stage notes of them, else as planned{{
+            state?.kind === 'baseline' ? '; the readings are of what was found' : ''
+          }}. Together with every other source as it was read.
+        </p>
         <div v-if="ranking.sources.length" class="row small cut">
           <span aria-hidden="true">Try a reduction of</span>
           <SliderField v-model="cut" label="Reduction of the next source, dB" :min="1" :max="20" :step="1" />
@@ -354,7 +355,7 @@ const gapWords = (s: RankedStage) =>
 }
 .layout {
   display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1.55fr) minmax(0, 1fr);
   gap: 12px;
   align-items: start;
 }
@@ -362,6 +363,9 @@ const gapWords = (s: RankedStage) =>
   display: block;
   font-family: var(--sans);
   white-space: normal;
+}
+.predicted {
+  color: var(--teal);
 }
 .next {
   background: var(--cap-soft);
