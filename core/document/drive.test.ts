@@ -1,5 +1,15 @@
 import { describe, expect, test } from 'vitest'
-import { newConverter, newFeedPart, newPlan, newSource, planSchema, setDrive, type PlanDocument } from './index'
+import {
+  addStream,
+  faceStream,
+  newConverter,
+  newFeedPart,
+  newPlan,
+  newSource,
+  planSchema,
+  setDrive,
+  type PlanDocument,
+} from './index'
 
 /** A 12 V fan at 9 V behind a converter that a lamp hangs on too; the source gives 24 V. */
 function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
@@ -90,5 +100,43 @@ describe('setting the drive voltage', () => {
       x.selection = null
     })
     expect(none.converter!.outV).toBe(10)
+  })
+})
+
+describe('the fans of a further stream', () => {
+  /** A stream beside the first one, which stands in front; a 12 V rail beside the source of 24 V. */
+  const beside = (volts: number, change: (p: PlanDocument) => void = () => {}) => {
+    const home = machine()
+    addStream(home, 'board', 'Board')
+    home.sources = [{ ...newSource('rail-12', 'rail'), nominalV: 12 }]
+    const p = faceStream(home, 'board')
+    p.selection = { ...home.selection!, id: 'b' }
+    change(p)
+    setDrive(p, { volts, converterId: 'made' })
+    return p
+  }
+  const lead = (p: PlanDocument) => p.feed.find((f) => f.streamId === 'board')!
+  test('hang straight on the source that has their voltage', () => {
+    expect(lead(beside(24)).parentId).toBeNull()
+    expect(lead(beside(12)).parentId).toBe('rail-12')
+    expect(beside(12).feed.some((f) => f.kind === 'converter')).toBe(false)
+  })
+  test('else behind a converter that bears the stream’s name', () => {
+    const p = beside(7)
+    expect(p.feed.find((f) => f.id === lead(p).parentId)).toMatchObject({
+      kind: 'converter',
+      name: 'Converter of Board',
+      outV: 7,
+      parentId: null,
+    })
+    // a voltage that the rail has needs none any more
+    setDrive(p, { volts: 12, converterId: 'again' })
+    expect(lead(p).parentId).toBe('rail-12')
+    expect(p.feed.some((f) => f.kind === 'converter')).toBe(false)
+  })
+  test('where somebody hung them, they stay', () => {
+    const p = beside(12, (x) => x.feed.push({ ...newFeedPart('own', 'load', 'c'), streamId: 'board' }))
+    const made = p.feed.find((f) => f.id === lead(p).parentId)!
+    expect(made).toMatchObject({ kind: 'converter', converterKind: 'boost', parentId: 'c' })
   })
 })

@@ -93,7 +93,7 @@ function ownConverter(plan: PlanDocument, lead: FeedPart): FeedPart | null {
 
 /**
  * Sets the drive voltage of a further stream's fans: by a converter in their own lead, or none where what they hang on
- * has that voltage already.
+ * has that voltage already, or a further source has.
  */
 function driveFurther(
   plan: PlanDocument,
@@ -108,12 +108,15 @@ function driveFurther(
     plan.feed.push(lead)
   }
   const own = ownConverter(plan, lead)
-  const handed = handedV(plan, own ? own.parentId : lead.parentId)
-  const near = handed !== null && Math.abs(handed - volts) < STRAIGHT * volts
-  if (by === 'straight' || (by === 'auto' && (handed === null || near))) {
-    if (!own) return
-    lead.parentId = own.parentId
-    plan.feed = plan.feed.filter((p) => p !== own)
+  const hangsOn = own ? own.parentId : lead.parentId
+  const handed = handedV(plan, hangsOn)
+  const near = (v: number | null) => v !== null && Math.abs(v - volts) < STRAIGHT * volts
+  // where nobody said what it hangs on, a further source that has the voltage is it
+  const rail =
+    by === 'auto' && hangsOn === null && !near(handed) ? plan.sources.find((s) => near(s.nominalV)) : undefined
+  if (by === 'straight' || rail || (by === 'auto' && (handed === null || near(handed)))) {
+    lead.parentId = rail?.id ?? hangsOn
+    if (own) plan.feed = plan.feed.filter((p) => p !== own)
     return
   }
   const wanted = by === 'auto' ? null : (by.kind ?? null)
@@ -124,7 +127,8 @@ function driveFurther(
     Object.assign(own, own.outV === volts && own.converterKind === kind ? {} : setting)
     return
   }
-  const made = { ...newFeedPart(converterId, 'converter', lead.parentId), ...setting }
+  const name = `Converter of ${plan.job.streamName || 'a stream'}`.slice(0, 60)
+  const made = { ...newFeedPart(converterId, 'converter', lead.parentId), name, ...setting }
   plan.feed.splice(plan.feed.indexOf(lead), 0, made)
   lead.parentId = made.id
 }

@@ -205,10 +205,8 @@ describe('several sources and the fans of every stream', () => {
       ),
     )
     setDrive(faced, { volts: 12, converterId: 'step' })
-    expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([
-      ['step', null],
-      ['lead-board', 'step'],
-    ])
+    // the 12 V rail has it: nothing stands between
+    expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([['lead-board', 'rail-12']])
     expect(report(faceStream(faced, MAIN_STREAM)).streams[1]!.volts).toBeCloseTo(12, 1)
   })
   test('a converter that feeds others too stays as it is: the lead gets one of its own', () => {

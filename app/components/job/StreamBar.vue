@@ -48,7 +48,7 @@ function remove() {
       </div>
     </el-popover>
     <el-button text size="small" :disabled="streams.length >= MOST_STREAMS" @click="addStream"
-      >Add a stream</el-button
+      >Add an air stream</el-button
     >
   </section>
 </template>

@@ -215,7 +215,9 @@ const describe = computed(() =>
       <el-button size="small" @click="svg && savePng(svg, name)">Save PNG</el-button>
       <span class="small soft"
         >two strokes a lead: the {{ upright ? 'left' : 'upper' }} one is +, the
-        {{ upright ? 'right' : 'lower' }} −</span
+        {{ upright ? 'right' : 'lower' }} −{{
+          diagram.edges.some((e) => e.signal) ? '; dotted: signals and ground only' : ''
+        }}</span
       >
     </div>
   </div>

@@ -20,7 +20,7 @@ const words = computed(() => {
   const fuse = fuseFor(n, fuseFamilyOf(source.value))
   return [
     lead.ampacityA === null
-      ? 'Choose a gauge: its drop and what it carries follow.'
+      ? 'Choose a gauge: its drop and what it carries follow'
       : `It carries ${show(lead.ampacityA, 'current')}`,
     lead.longestM === null
       ? ''
@@ -70,7 +70,7 @@ const words = computed(() => {
         :shape="wiringSchema.shape"
         @set="setWiring"
       />
-      <p class="small soft">
+      <p class="small soft apart">
         One tach lead to one input, the others open and insulated. PWM may be shared: the driver sinks 5 mA for
         each fan. An open PWM pin is full speed, a grounded one the lowest speed or stop; 12 V on it destroys
         it.
@@ -80,6 +80,9 @@ const words = computed(() => {
 </template>
 
 <style scoped>
+.apart {
+  margin-top: 10px;
+}
 .drive {
   width: 170px;
 }

@@ -189,7 +189,13 @@ const gapWords = (s: RankedStage) =>
           Read each source alone at one marked spot, the others off, then everything together. The ladder then
           says which one to fix, and how far the whole can fall by it.
         </p>
-        <div v-else class="scroll-x" tabindex="0" role="region" aria-label="Levels of the sources by stage">
+        <div
+          v-if="sources.length && ranking.stages.length"
+          class="scroll-x"
+          tabindex="0"
+          role="region"
+          aria-label="Levels of the sources by stage"
+        >
           <table class="data">
             <thead>
               <tr>
@@ -281,7 +287,7 @@ const gapWords = (s: RankedStage) =>
             </tbody>
           </table>
         </div>
-        <p v-if="ranking.sources.length" class="small soft">
+        <p v-if="sources.length && ranking.stages.length" class="small soft">
           Predicted: the planned fans at what the stage notes of them, else as planned{{
             state?.kind === 'baseline' ? '; the readings are of what was found' : ''
           }}. Together with every other source as it was read.
