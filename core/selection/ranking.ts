@@ -22,6 +22,7 @@ import {
   type FanGroup,
   type ArrayDrive,
   quickPath,
+  tabled,
   type QuickPath,
 } from '#core/system'
 import { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'
@@ -374,10 +375,11 @@ function pairsOf(singles: readonly Light[], arrangements: readonly Arrangement[]
  * the best `rows` of them are computed in full, with ranges and reasons.
  */
 export function rankShelf(
-  context: SelectionContext,
+  given: SelectionContext,
   shelf: ModelShelf,
   options: RankOptions = defaultRank,
 ): Ranking {
+  const context = { ...given, solver: tabled(given.solver) }
   let looked = 0
   const lights: Light[] = []
   const singles: Light[] = []

@@ -58,6 +58,7 @@ export {
   type PathSolver,
   quickFlow,
   quickPath,
+  tabled,
   type QuickPath,
 } from './operating-point'
 export { placeGains, pressureSteps, type PressureStep } from './gauge'

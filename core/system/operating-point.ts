@@ -1,5 +1,5 @@
 import type { AirState } from '#core/air'
-import { passageHead } from '#core/airpath'
+import { lossTable, passageHead, tableDrop, tableSlope, type LossTable } from '#core/airpath'
 import {
   lastFlow,
   operatingPoint,
@@ -23,10 +23,35 @@ const ROUNDS = 8
 export interface PathSolver {
   path: PathModel
   fixed: Required<Resistance> | null
-  /** a way of a split opens at a pressure of its own */
+  /** ways of a split open at pressures of their own */
   kinked: boolean
   guess: number
+  /** drop over flow of a bent path, made once for a whole search; null: every flow is worked out on the path itself */
+  table: LossTable | null
 }
+
+/** A bent path as crossings are sought on it. */
+interface BentPath {
+  /** Pa at a flow, m3/s; the head at none */
+  drop: (q: number) => number
+  /** a·Q + b·Q² with a head that meets drop and slope at a flow */
+  fit: (q: number) => Required<Resistance>
+}
+/** On its elements themselves. */
+const exactly = (path: PathModel): BentPath => ({
+  drop: (q) => (q > 0 ? pathDrop(path, q) : pathHead(path)),
+  fit: (q) => localResistance(path, q),
+})
+/** Read off a table, within about 1e-4 of the drop. */
+const offTable = (table: LossTable): BentPath => ({
+  drop: (q) => (q > 0 ? tableDrop(table, q) : table.staticHead),
+  fit: (q) => {
+    const drop = tableDrop(table, q) - table.staticHead
+    const slope = tableSlope(table, q)
+    return { a: (2 * drop) / q - slope, b: (slope * q - drop) / q ** 2, staticHead: table.staticHead }
+  },
+})
+const bentPath = ({ path, table }: PathSolver): BentPath => (table ? offTable(table) : exactly(path))
 
 /**
  * A path made ready for a search.
@@ -34,8 +59,19 @@ export interface PathSolver {
  */
 export function pathSolver(path: PathModel, guess: number | null): PathSolver {
   const at = guess && guess > 0 ? guess : FIRST_GUESS
-  const kinked = path.main.some((e) => e.branches?.some((b) => passageHead(b.passage) > 0))
-  return { path, fixed: path.nonlinear ? null : localResistance(path, at), kinked, guess: at }
+  const kinked = path.main.some((e) => new Set(e.branches?.map((b) => passageHead(b.passage))).size > 1)
+  return { path, fixed: path.nonlinear ? null : localResistance(path, at), kinked, guess: at, table: null }
+}
+
+/**
+ * The same path for a search: where it is bent, ranges and the places where curves may cross it are read off a table of
+ * its drop; operating points stay exact. A path with a kink has none, which no table follows.
+ */
+export function tabled(solver: PathSolver): PathSolver {
+  const { path, fixed, kinked } = solver
+  if (fixed || kinked) return solver
+  const head = pathHead(path)
+  return { ...solver, table: lossTable(head, (q) => pathDrop(path, q) - head) }
 }
 
 /** Flows of the quick table: one step is 6 % more air, within which a local fit of duct friction is as good as exact. */
@@ -87,12 +123,12 @@ function fallsThroughout(curve: FanCurve): boolean {
 }
 
 /** Fan less path at a flow, Pa. */
-const gap = (path: PathModel, curve: FanCurve, drive: Drive, factor: number) => (q: number) =>
+const gap = (path: BentPath, curve: FanCurve, drive: Drive, factor: number) => (q: number) =>
   (pressureAt(curve, Math.min(q / (drive.speed * drive.parallel), lastFlow(curve))) ?? 0) *
     drive.speed ** 2 *
     drive.densityRatio *
     drive.series -
-  factor * (q > 0 ? pathDrop(path, q) : pathHead(path))
+  factor * path.drop(q)
 
 /** Steps of the bracketed search. */
 const STEPS = 100
@@ -104,7 +140,7 @@ const SETTLED = 1e-10
  * where that does not help, the bracket is halved.
  */
 function crossingBetween(
-  path: PathModel,
+  path: BentPath,
   curve: FanCurve,
   drive: Drive,
   factor: number,
@@ -120,7 +156,7 @@ function crossingBetween(
     if (here === 0) return q
     if (here > 0 !== rises) low = q
     else high = q
-    const next = rises ? -1 : stableFlow(curve, scaled(localResistance(path, q), factor), drive)
+    const next = rises ? -1 : stableFlow(curve, scaled(path.fit(q), factor), drive)
     if (next > low && next < high && Math.abs(next - q) <= SETTLED * q) return next
     q = i % 4 < 3 && next > low && next < high ? next : (low + high) / 2
   }
@@ -130,10 +166,33 @@ function crossingBetween(
 /** Parts that an interval between two data points is looked at in, where a curve may be met several times. */
 const PARTS = 12
 
-/** Every crossing of a driven curve and a bent path, solved on the true path. */
-function bentCrossings(solver: PathSolver, curve: FanCurve, drive: Drive, factor: number): Crossing[] {
-  const { path, guess } = solver
-  const f = gap(path, curve, drive, factor)
+/** A table tells the sign of fan less path where the gap is this much larger than its error, as a share of the drop. */
+const CERTAIN = 1e-3
+/** The sign of fan less path: off the table where that is certain, else on the path itself. */
+function signs({ path, table }: PathSolver, curve: FanCurve, drive: Drive): (q: number) => number {
+  const exact = gap(exactly(path), curve, drive, 1)
+  if (!table) return (q) => Math.sign(exact(q))
+  const bent = offTable(table)
+  const near = gap(bent, curve, drive, 1)
+  return (q) => {
+    const f = near(q)
+    return Math.sign(Math.abs(f) > CERTAIN * bent.drop(q) ? f : exact(q))
+  }
+}
+
+/**
+ * Every crossing of a driven curve and a bent path.
+ * @param path what the crossings are solved on
+ * @param f sign of fan less path
+ */
+function bentCrossings(
+  path: BentPath,
+  guess: number,
+  curve: FanCurve,
+  drive: Drive,
+  factor: number,
+  f: (q: number) => number,
+): Crossing[] {
   const width = drive.speed * drive.parallel
   const first = curve.q[0]! * width
   const last = lastFlow(curve) * width
@@ -143,12 +202,12 @@ function bentCrossings(solver: PathSolver, curve: FanCurve, drive: Drive, factor
   }
   const found: Crossing[] = []
   let before = first
-  let sign = Math.sign(f(first))
+  let sign = f(first)
   for (let k = 1; k < curve.q.length; k++)
     for (let part = 1; part <= PARTS; part++) {
       const [a, b] = [curve.q[k - 1]! * width, curve.q[k]! * width]
       const q = a + ((b - a) * part) / PARTS
-      const now = Math.sign(f(q))
+      const now = f(q)
       if (now !== 0 && sign !== 0 && now !== sign)
         found.push({
           flow: crossingBetween(path, curve, drive, factor, [before, q], guess),
@@ -169,18 +228,22 @@ function bentCrossings(solver: PathSolver, curve: FanCurve, drive: Drive, factor
 export function operatingFlow(solver: PathSolver, curve: FanCurve, drive: Drive, factor = 1): number {
   if (solver.fixed) return stableFlow(curve, scaled(solver.fixed, factor), drive)
   if (!(drive.speed > 0)) return -1
-  return bentCrossings(solver, curve, drive, factor).find((c) => c.stable)?.flow ?? -1
+  const path = bentPath(solver)
+  const f = gap(path, curve, drive, factor)
+  const found = bentCrossings(path, solver.guess, curve, drive, factor, (q) => Math.sign(f(q)))
+  return found.find((c) => c.stable)?.flow ?? -1
 }
 
 /** Operating point of a driven curve on the path, with every crossing. */
 export function operateOnPath(solver: PathSolver, curve: FanCurve, drive: Drive): OperatingPoint {
   if (solver.fixed) return operatingPoint(curve, solver.fixed, drive)
-  const { path } = solver
-  const crossings = drive.speed > 0 ? bentCrossings(solver, curve, drive, 1) : []
+  const path = exactly(solver.path)
+  const crossings =
+    drive.speed > 0 ? bentCrossings(path, solver.guess, curve, drive, 1, signs(solver, curve, drive)) : []
   return operationAt(curve, drive, crossings, {
     first: gap(path, curve, drive, 1)(curve.q[0]! * drive.speed * drive.parallel),
-    head: pathHead(path),
-    dropAt: (q) => pathDrop(path, q),
+    head: pathHead(solver.path),
+    dropAt: path.drop,
   })
 }
 
