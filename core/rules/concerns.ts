@@ -45,6 +45,7 @@ const concerned: Record<string, Which> = {
   'own-fume-box-over': ofKind('chamber'),
   'own-openings-uneven': ofKind('fan'),
   'own-place-brakes': ofKind('fan'),
+  'own-place-empty': ofKind('fan'),
   'air-filter-too-fast': (plan) =>
     least(
       plan.path.filter((e) => e.kind === 'filter'),

@@ -333,6 +333,8 @@ export const factCatalogue = {
     symbol: 'Pa',
   },
   'group.openings': { unit: '1', meaning: 'openings alike that the fans stand in' },
+  'group.placesDrawn': { unit: '1', meaning: 'places for fans in the path' },
+  'group.placesFilled': { unit: '1', meaning: 'places that have fans' },
   'group.sharedEvenly': { unit: 'bool', meaning: 'each of openings alike has as many fans' },
   'group.count': { unit: '1', meaning: 'fans in the group' },
   'group.alike': { unit: 'bool', meaning: 'same model, same drive' },

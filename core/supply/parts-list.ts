@@ -37,6 +37,7 @@ const USUAL_PRICE = {
   divider: 0.4,
   diode: 0.6,
   pwm: 3,
+  capacitor: 0.4,
   fuse: 1.5,
   wirePerM: 0.5,
   plug: 0.6,
@@ -154,12 +155,26 @@ function converterRows(list: Shopping): PartRow[] {
   const what = converterWords[converter.kind]
   const price = USUAL_PRICE[converter.kind]
   const turned = converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear'
-  if (!turned) return [row({ what, detail, count: 1, price })]
+  if (!turned) return [row({ what, detail, count: 1, price }), ...capacitorRow(converter)]
   const amps = node && Math.max(node.outA ?? 0, nodeStart(list))
   return [
     stockRow(list, { kind: 'converter', what, detail, count: 1, price, amps, does: converter.kind as 'buck' }),
+    ...capacitorRow(converter),
   ]
 }
+
+/** The capacitor across the fan, where one is planned. */
+const capacitorRow = ({ capV }: Converter): PartRow[] =>
+  capV === null
+    ? []
+    : [
+        row({
+          what: 'Capacitor across the fan',
+          detail: `rated ${capV} V`,
+          count: 1,
+          price: USUAL_PRICE.capacitor,
+        }),
+      ]
 
 /** Further converters and loads of the feed. */
 const feedRows = (list: Shopping): PartRow[] =>

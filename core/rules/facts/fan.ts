@@ -93,6 +93,8 @@ function arrayFacts(running: Running): SiFacts {
   return {
     'group.count': fanArray.count,
     'group.openings': openings,
+    'group.placesDrawn': fanPlaces(plan).length || undefined,
+    'group.placesFilled': arrangement === 'places' ? 2 : 1,
     'group.placeLeast': leastAtPlace(running),
     'group.sharedEvenly': openings > 1 ? fanArray.count % openings === 0 : undefined,
     'group.alike': fanArray.second === null || fanArray.second.fan.id === fan.id,
