@@ -16,6 +16,7 @@ const ROOMS = [
     'noise',
     'power',
     'control',
+    'fit',
     'trace',
   ],
   ['document', 'system', 'requirement', 'selection', 'supply', 'verification', 'sums', 'rules'],

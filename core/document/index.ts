@@ -95,7 +95,6 @@ export {
   type StageState,
   heatAt,
   soakAt,
-  ofOwnStage,
   readingKey,
   readingLimit,
   readingMean,

@@ -1,3 +1,4 @@
+import { frameOf } from '#core/fit'
 import {
   currentAtVoltage,
   estimatedBand,
@@ -351,24 +352,9 @@ export const impellerDiameter = (fan: Fan) => TIP_SHARE * fan.frameM
 /** Swept area less hub, m2 (estimated from the frame). */
 export const sweptArea = (fan: Fan) => (Math.PI / 4) * (TIP_SHARE * fan.frameM) ** 2 * (1 - HUB_SHARE ** 2)
 
-/** Hole spacing of common square frames, m. De facto pattern shared by makers (from memory). */
-const holePattern: Record<number, number> = {
-  25: 0.02,
-  30: 0.024,
-  35: 0.029,
-  40: 0.032,
-  50: 0.04,
-  60: 0.05,
-  70: 0.06,
-  80: 0.0715,
-  92: 0.0825,
-  120: 0.105,
-  140: 0.1245,
-  200: 0.154,
-}
 /** Mounting holes, centre to centre, m: the sheet's, else the usual pattern of an axial frame; null for an unusual one. */
 export const holeSpacing = (fan: Fan): number | null =>
-  fan.holeSpacingM ?? (fan.kind === 'axial' ? (holePattern[Math.round(fan.frameM * 1000)] ?? null) : null)
+  fan.holeSpacingM ?? (fan.kind === 'axial' ? (frameOf(fan.frameM)?.spacingM ?? null) : null)
 
 /** What a calliper showed, else the sheet's thickness, m. */
 export const trueThickness = (fan: Fan) => fan.thicknessMeasuredM ?? fan.thicknessM

@@ -11,6 +11,7 @@ import * as need from '#core/need'
 import * as noise from '#core/noise'
 import * as path from '#core/airpath'
 import * as power from '#core/power'
+import { fitCalcs } from './fit-calcs'
 
 export interface Input {
   value: unknown
@@ -863,7 +864,7 @@ const inUnit = (got: unknown, unit: string): unknown =>
 
 /** Runs one case through the core. */
 export function runCase(c: CheckCase): CaseResult {
-  const calc = calcs[c.calc]
+  const calc = calcs[c.calc] ?? fitCalcs[c.calc]
   if (!calc) return { state: 'not-covered' }
   try {
     const got = inUnit(calc(new Inputs(c.inputs), c.expected.unit), c.expected.unit)

@@ -5,7 +5,7 @@ import { expect, test } from 'vitest'
 
 const CORE = join(import.meta.dirname, '../../core')
 /** Rooms of plain formulas: every function names its published source, or says that there is none. */
-const KERNELS = /^(numeric|units|figure|air|fan|airpath|need|measure|heat|noise|power|control|trace)\//
+const KERNELS = /^(numeric|units|figure|air|fan|airpath|need|measure|heat|noise|power|control|fit|trace)\//
 /** Endings of a name that tell its unit. */
 const UNIT =
   /(M3s|Pa|W|K|C|M|M2|M3|S|Ms|A|V|Hz|DbA|Kg|KgS|WK|KPerW|Rpm|Ohm|Deg|J|JK|H|N|F|Db|Share|Ratio|Factor|Count|PerH)$/

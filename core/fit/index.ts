@@ -1,0 +1,4 @@
+export * from './frames'
+export * from './cutting'
+export * from './screws'
+export * from './distances'
