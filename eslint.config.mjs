@@ -19,8 +19,8 @@ const ROOMS = [
     'fit',
     'trace',
   ],
-  ['document', 'system', 'requirement', 'selection', 'supply', 'verification', 'sums', 'rules'],
-  ['plan', 'begin', 'advice', 'print'],
+  ['document', 'system', 'mount', 'requirement', 'selection', 'supply', 'verification', 'sums', 'rules'],
+  ['plan', 'begin', 'advice', 'print', 'drawing'],
 ].flat()
 
 const forbid = (group, message) => ({ group, message })

@@ -1,21 +1,23 @@
 /** The invented jobs of the Tarn Lane Workshop: every goal kind, some finished, some half-way, one with serious findings. */
 import type { PlanDocument } from '#core/document'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
+import { withFit } from './jobs/fits'
 import { stencilPress } from './jobs/machine'
 import { seedStore, tapeRack } from './jobs/places'
 import { batteryLocker, cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
 
-export const demoJobs = (): PlanDocument[] => [
-  filmCabinet(),
-  choirAmplifier(),
-  mushroomTent(),
-  kilnBox(),
-  waxBench(),
-  telescopeMirror(),
-  cheeseBox(),
-  hydroponicTank(),
-  batteryLocker(),
-  stencilPress(),
-  tapeRack(),
-  seedStore(),
-]
+export const demoJobs = (): PlanDocument[] =>
+  [
+    filmCabinet(),
+    choirAmplifier(),
+    mushroomTent(),
+    kilnBox(),
+    waxBench(),
+    telescopeMirror(),
+    cheeseBox(),
+    hydroponicTank(),
+    batteryLocker(),
+    stencilPress(),
+    tapeRack(),
+    seedStore(),
+  ].map(withFit)

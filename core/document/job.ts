@@ -245,7 +245,23 @@ const choiceShape = {
   /** hole that is there or will be cut, and the screw holes */
   holeM: maybe(within(0.005, 0.6)),
   screwHoleM: maybe(within(0.0005, 0.03)),
-  mountKind: maybe(z.enum(['screws', 'clips', 'adhesive', 'ties'])),
+  /** 'screws' pass both flanges */
+  mountKind: maybe(
+    z.enum([
+      'screws',
+      'near-flange',
+      'self-tapping',
+      'inserts',
+      'push-pins',
+      'clips',
+      'strips',
+      'adhesive',
+      'magnets',
+      'bracket',
+      'rubber',
+      'ties',
+    ]),
+  ),
   mountCapacityKg: maybe(within(0.001, 100)),
   mountIsolated: yesNo,
   thinPanel: yesNo,

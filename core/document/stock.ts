@@ -11,6 +11,8 @@ export const stockKinds = [
   'connector',
   'guard',
   'filter',
+  'saw',
+  'screw',
   'other',
 ] as const
 export type StockKind = (typeof stockKinds)[number]

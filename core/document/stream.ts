@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { newFeedPart } from './feed'
 import { idSchema, inOneColumn as column, listOf, maybe } from './fields'
+import { fitSchema } from './fit'
 import { portSchema, sinkPointSchema, streamJobSchema, streamJobKeys, uncertaintySchema } from './job'
 import { branchSchema, calibrationSchema, elementSchema } from './path'
 import { selectionSchema } from './selection'
@@ -31,6 +32,8 @@ export const streamParts = {
   branches: column(listOf(branchSchema, 40, 'Two ways share an id.')),
   calibration: maybe(calibrationSchema).meta({ oneColumn: true }),
   selection: maybe(selectionSchema).meta({ oneColumn: true }),
+  /** where the fans are cut in and held */
+  fit: maybe(fitSchema).meta({ oneColumn: true }),
 }
 const partKeys = Object.keys(streamParts) as (keyof typeof streamParts)[]
 

@@ -1,4 +1,5 @@
 import { staysAsIs, type PlanDocument } from '#core/document'
+import type { MountReport } from '#core/mount'
 import type { Requirement } from '#core/requirement'
 import type { Evaluation, Finding, StationKey } from '#core/rules'
 import type { Operation, SelectionContext } from '#core/selection'
@@ -27,6 +28,7 @@ interface Parts {
   verdict: VerdictReport
   findings: Evaluation
   fanName: string
+  mount: MountReport | null
 }
 
 export const goalNames = {
@@ -57,6 +59,14 @@ const pathHeadline: Headline = ({ plan, system: { path }, requirement, context }
 
 const selectionHeadline: Headline = ({ operation: { candidate }, fanName }) =>
   candidate ? [`${fanName}, `, of(candidate.driveV, 'voltage')] : ['nothing picked']
+
+const fitHeadline: Headline = ({ plan: { job }, mount }) => {
+  if (!mount) return ['waiting for a fan']
+  if (job.holeM !== null) return ['hole ', of(job.holeM, 'length')]
+  return mount.leftM === null
+    ? ['wants a hole of ', of(mount.wantedM, 'length')]
+    : [of(mount.leftM, 'length'), ' left']
+}
 
 const powerHeadline: Headline = ({ plan: { source }, power: { loadRunA } }) => {
   if (loadRunA === null) return [source ? source.name : 'no source yet']
@@ -103,6 +113,12 @@ const rail: { key: StationKey; title: string; headline: Headline; begun: (parts:
     headline: selectionHeadline,
     begun: ({ operation }) => operation.candidate !== null,
   },
+  {
+    key: 'fit',
+    title: 'Fit',
+    headline: fitHeadline,
+    begun: ({ plan: { fit, job }, mount }) => mount !== null && fit !== null && job.mountKind !== null,
+  },
   { key: 'power', title: 'Power', headline: powerHeadline, begun: ({ plan }) => plan.source !== null },
   { key: 'log', title: 'Log', headline: logHeadline, begun: ({ plan }) => plan.runs.length > 0 },
   { key: 'verdict', title: 'Verdict', headline: verdictHeadline, begun: ({ verdict }) => isJudged(verdict) },
@@ -117,7 +133,7 @@ function stateOf(key: StationKey, findings: readonly Finding[], begun: boolean):
 
 /** Of a stream whose present fan stays nothing is asked here. */
 const asksNothing = ({ plan }: Parts, key: StationKey) => staysAsIs(plan) && streamStations.includes(key)
-const streamStations: StationKey[] = ['need', 'air-path', 'line-up']
+const streamStations: StationKey[] = ['need', 'air-path', 'line-up', 'fit']
 
 /** The rail: each station's headline figure and state. */
 export function stationsOf(parts: Parts): Station[] {

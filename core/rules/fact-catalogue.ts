@@ -226,6 +226,7 @@ export const factCatalogue = {
   'duct.slack': { unit: 'bool', meaning: 'flexible duct not stretched' },
   'guard.present': { unit: 'bool', meaning: 'a guard is planned' },
   'guard.reach': { unit: 'bool', meaning: 'finger, cable or animal can reach the blades' },
+  'guard.child': { unit: 'bool', meaning: 'children can reach it' },
   'guard.distance': { unit: 'mm', meaning: 'guard to blades', quantity: 'length', symbol: 'mm' },
   'guard.required': {
     unit: 'mm',
@@ -392,6 +393,7 @@ export const factCatalogue = {
   'fit.hole': { unit: 'mm', meaning: 'hole to be cut or present', quantity: 'length', symbol: 'mm' },
   'fit.holeSpacing': { unit: 'mm', meaning: 'existing screw pattern', quantity: 'length', symbol: 'mm' },
   'fit.screwHole': { unit: 'mm', meaning: 'diameter of the screw holes', quantity: 'length', symbol: 'mm' },
+  'fit.panelSide': { unit: 'mm', meaning: 'smaller side of the panel', quantity: 'length', symbol: 'mm' },
   'fit.cableGap': { unit: 'mm', meaning: 'nearest loose cable to blades', quantity: 'length', symbol: 'mm' },
   'fit.surfaceTemp': {
     unit: 'degC',

@@ -1,6 +1,6 @@
 import type { FactName } from './fact-catalogue'
 
-export type StationKey = 'brief' | 'need' | 'air-path' | 'line-up' | 'power' | 'log' | 'verdict'
+export type StationKey = 'brief' | 'need' | 'air-path' | 'line-up' | 'fit' | 'power' | 'log' | 'verdict'
 
 /** A place in the app: a station, there perhaps an element, a part of the feed or a run, and there perhaps a field. */
 export interface Where {
@@ -20,13 +20,14 @@ const groupStation: Record<string, StationKey> = {
   'air-path': 'air-path',
   fan: 'line-up',
   noise: 'line-up',
-  fit: 'line-up',
+  fit: 'fit',
   power: 'power',
   wiring: 'power',
   control: 'power',
   battery: 'power',
   safety: 'brief',
   breathing: 'air-path',
+  place: 'fit',
   feed: 'power',
   targets: 'need',
   measurement: 'verdict',
@@ -35,12 +36,12 @@ const groupStation: Record<string, StationKey> = {
 export const stationOfGroup = (group: string): StationKey => groupStation[group] ?? 'brief'
 
 /** Rule groups that speak of one air stream; the others speak of the whole machine. */
-export const streamGroups = ['need', 'air-path', 'fan', 'noise', 'fit', 'breathing', 'targets']
+export const streamGroups = ['need', 'air-path', 'fan', 'noise', 'fit', 'place', 'breathing', 'targets']
 
 type Place = [station: StationKey, field?: string]
 const brief = (field: string): Place => ['brief', field]
 const need = (field: string): Place => ['need', field]
-const lineUp = (field: string): Place => ['line-up', field]
+const fit = (field: string): Place => ['fit', field]
 const power = (field: string): Place => ['power', field]
 
 /**
@@ -84,7 +85,7 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'air.baffled': brief('baffled'),
   'air.hotPartInPath': brief('hotPartInPath'),
   'air.grilleOpen': ['air-path', 'freeAreaRatio'],
-  'air.upstreamGap': lineUp('upstreamGapM'),
+  'air.upstreamGap': fit('upstreamGapM'),
   'filter.present': ['air-path'],
   'filter.faceSpeed': ['air-path', 'areaM2'],
   'filter.ratedFaceSpeed': ['air-path', 'medium'],
@@ -100,19 +101,30 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'port.outletArea': ['brief'],
   'fan.vMax': ['line-up'],
   'fan.startV': ['line-up'],
-  'fan.shaft': lineUp('shaft'),
+  'fan.shaft': fit('shaft'),
   'fan.airTemp': brief('direction'),
   'fit.depth': brief('fitDepthM'),
-  'fit.stackExtra': lineUp('stackExtraM'),
+  'fit.stackExtra': fit('stackExtraM'),
   'fit.width': brief('fitWidthM'),
-  'fit.hole': lineUp('holeM'),
-  'fit.holeSpacing': lineUp('existingHolesM'),
-  'fit.screwHole': lineUp('screwHoleM'),
-  'mount.kind': lineUp('mountKind'),
-  'mount.capacity': lineUp('mountCapacityKg'),
-  'mount.isolated': lineUp('mountIsolated'),
-  'mount.thinPanel': lineUp('thinPanel'),
-  'mount.panelHz': lineUp('panelHz'),
+  'fit.hole': fit('holeM'),
+  'fit.holeSpacing': fit('existingHolesM'),
+  'fit.screwHole': fit('screwHoleM'),
+  'fit.panelSide': fit('panelWidthM'),
+  'fit.cableGap': fit('cableGapM'),
+  'fit.surfaceTemp': fit('surfaceC'),
+  'mount.softenTemp': fit('softenC'),
+  'guard.present': fit('guard'),
+  'guard.reach': fit('reach'),
+  'guard.distance': fit('guardGapM'),
+  'guard.required': fit('guardOpeningM'),
+  'guard.child': fit('childReach'),
+  'screw.length': fit('screwM'),
+  'screw.maxDepth': fit('behindM'),
+  'mount.kind': fit('mountKind'),
+  'mount.capacity': fit('mountCapacityKg'),
+  'mount.isolated': fit('mountIsolated'),
+  'mount.thinPanel': fit('thinPanel'),
+  'mount.panelHz': fit('panelHz'),
   'noise.other': brief('roomDbA'),
   'noise.target': ['need'],
   'safety.opensSupply': brief('opensSupply'),

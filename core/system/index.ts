@@ -47,6 +47,7 @@ export {
   modelFan,
   shutOffPressure,
   sweptArea,
+  trueThickness,
 } from './fan-model'
 export { endArea, endElements, freeAreaOf } from './openings'
 export {

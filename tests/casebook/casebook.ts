@@ -4,6 +4,7 @@ import {
   newConverter,
   newElement,
   newFan,
+  newFit,
   newFeedPart,
   newPlan,
   newPort,
@@ -159,6 +160,21 @@ const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: 
   },
   converter: ({ plan }, value) => {
     plan.converter = { ...newConverter('c', 12), iMaxA: 1, setFirst: true, ...(value as Rec) }
+  },
+  /** the place of the fans: a panel and a guard that are in order */
+  fit: ({ plan }, value) => {
+    plan.fit = {
+      ...newFit('fit'),
+      material: 'metal',
+      panelM: 0.002,
+      guard: 'wire',
+      guardM: 0.0015,
+      guardOpeningM: 0.004,
+      guardGapM: 0.01,
+      reach: true,
+      cableGapM: 0.03,
+      ...(value as Rec),
+    }
   },
   /** a header beside the source that feeds */
   header: ({ plan }) => {

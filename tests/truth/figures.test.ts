@@ -36,6 +36,10 @@ const dynamic = (rho: number, v: number) => (rho / 2) * v * v
 /** Formulas by what they say; several figures share one. */
 const formulas: Record<string, (v: Values, f: Figure) => number> = {
   'ρ = (p − pv)/(287.05·T) + pv/(461.52·T)': (v) => airDensity(v.t!, v.p!, v.RH!)!,
+  't = Σ tᵢ': (_, f) => f.inputs.reduce((s, i) => s + i.value!, 0),
+  'x = d − t': (v) => v.d! - v.t!,
+  'w = s/√2 − D/2 − h/2': (v) => v.s! / Math.SQRT2 - v.D! / 2 - v.h! / 2,
+  'l = g + e': (v) => v.g! + v.e!,
   'Q = n · V': (v) => (v.n! * v.V!) / HOUR,
   'Q_plan = Q · (1 + m)': (v) => v.Q! * (1 + v.m!),
   'Q = Q_now · (P/(Δt + g) − UA) / (P/Δt − UA)': (v) =>
@@ -214,6 +218,7 @@ const figuresOf = (r: Report): Figure[] =>
     ...r.path.elements.map((e) => e.figure),
     r.path.drop,
     r.path.useful,
+    ...(r.mount?.figures ?? []),
     ...r.power.figures,
     ...r.runtime.figures,
     ...r.power.feed.nodes.flatMap(nodeFigures),

@@ -19,6 +19,8 @@ const names: Record<StockKind, string> = {
   connector: 'connector',
   guard: 'guard',
   filter: 'filter',
+  saw: 'hole saw',
+  screw: 'screws',
   other: 'other',
 }
 const kinds = stockKinds.map((k) => ({ value: k, label: names[k] }))

@@ -11,6 +11,7 @@ import battery from './battery.json'
 import safety from './safety.json'
 import measurement from './measurement.json'
 import breathing from './breathing.json'
+import place from './place.json'
 import feed from './feed.json'
 import targets from './targets.json'
 
@@ -40,11 +41,12 @@ export const ruleGroups: RuleGroup[] = [
 
 /**
  * The handbook's catalogue and what this product checks besides: the equipment's own openings, leaks and calibration;
- * limits of fans that no sheet states; every target against what is predicted.
+ * panel and guard; limits of fans that no sheet states; every target against what is predicted.
  */
 export const allRuleGroups: RuleGroup[] = [
   ...ruleGroups,
   { key: 'breathing', title: 'Where it breathes', rules: breathing as Rule[] },
+  { key: 'place', title: 'Panel and guard', rules: place as Rule[] },
   { key: 'feed', title: 'What is assumed of the fan', rules: feed as Rule[] },
   { key: 'targets', title: 'Targets', rules: targets as Rule[] },
 ]

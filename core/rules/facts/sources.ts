@@ -1,4 +1,5 @@
 import type { Fan, PlanDocument } from '#core/document'
+import type { MountReport } from '#core/mount'
 import type { NeedEnv, Requirement } from '#core/requirement'
 import type { Operation, SelectionContext } from '#core/selection'
 import type { PowerState, RunningTime } from '#core/supply'
@@ -17,6 +18,8 @@ export interface FactSources {
   needEnv: NeedEnv
   context: SelectionContext
   system: AirSystem
+  /** how the fans go into their place; null without fans */
+  mount: MountReport | null
   requirement: Requirement
   operation: Operation
   power: PowerState
