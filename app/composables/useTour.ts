@@ -20,7 +20,7 @@ export const tourSteps: TourStep[] = [
   {
     station: 'brief',
     at: 'nav[aria-label="Stations"]',
-    title: 'Seven stations',
+    title: 'Eight stations',
     text: 'From the complaint to the verdict. Each says its answer in one line, and its mark says how it stands. Number keys go there.',
   },
   {

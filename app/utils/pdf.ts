@@ -38,8 +38,8 @@ function contentOf({ title, subtitle, blocks }: PrintReport): Content[] {
   return [{ text: title, style: 'title' }, { text: subtitle, color: '#4d5963', margin: [0, 0, 0, 10] }, ...body]
 }
 
-/** The report as a PDF; the library comes when it is wanted. */
-export async function savePdf(printed: PrintReport, name: string): Promise<void> {
+/** The library and its fonts, which come when they are wanted. */
+async function pdfMaker() {
   const [{ default: pdfMake }, { default: fonts }] = await Promise.all([
     import('pdfmake/build/pdfmake'),
     import('pdfmake/build/vfs_fonts'),
@@ -49,6 +49,43 @@ export async function savePdf(printed: PrintReport, name: string): Promise<void>
     createPdf: (definition: TDocumentDefinitions) => { getBlob: () => Promise<Blob> }
   }
   maker.addVirtualFileSystem(fonts)
+  return maker
+}
+
+/** Points of a millimetre, and margins that printers need, mm. */
+const POINT = 72 / 25.4
+const EDGE_MM = 5
+const papers = { A4: [210, 297], LETTER: [215.9, 279.4] } as const
+
+/**
+ * A drawing whose unit is a millimetre on one sheet of paper, at true scale.
+ * @returns why it cannot be; '' where the file was saved
+ */
+export async function saveTrueScale(
+  svg: string,
+  title: string,
+  name: string,
+  pageSize: keyof typeof papers,
+): Promise<string> {
+  const [, width, height] = /width="([\d.]+)mm" height="([\d.]+)mm"/.exec(svg) ?? []
+  const [w, h] = [Number(width), Number(height)]
+  const [page, tall] = papers[pageSize]
+  if (!(w <= page - 2 * EDGE_MM && h <= tall - 2 * EDGE_MM))
+    return `${w.toFixed(0)} × ${h.toFixed(0)} mm do not go on one sheet at true scale: take the SVG or the DXF.`
+  const maker = await pdfMaker()
+  const definition: TDocumentDefinitions = {
+    pageSize,
+    pageMargins: [((page - w) / 2) * POINT, EDGE_MM * POINT, 0, 0],
+    info: { title, creator: 'Redpoll' },
+    content: [{ svg, width: w * POINT, height: h * POINT }],
+  }
+  saveBlob(await maker.createPdf(definition).getBlob(), name)
+  return ''
+}
+
+/** The report as a PDF. */
+export async function savePdf(printed: PrintReport, name: string): Promise<void> {
+  const maker = await pdfMaker()
   const definition: TDocumentDefinitions = {
     pageSize: 'A4',
     pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],

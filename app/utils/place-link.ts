@@ -17,6 +17,7 @@ const stationNames: Record<Where['station'], string> = {
   need: 'Need',
   'air-path': 'Air path',
   'line-up': 'Line-up',
+  fit: 'Fit',
   power: 'Power',
   log: 'Log',
   verdict: 'Verdict',

@@ -117,7 +117,7 @@ export {
   type RunState,
 } from './run'
 export { parseReadingLine, type Spoken } from './reading-line'
-export { fromStock, stockKinds, stockPartSchema, type StockKind, type StockPart } from './stock'
+export { fromStock, sawsOf, stockKinds, stockPartSchema, type StockKind, type StockPart } from './stock'
 export {
   fanIdsOf,
   newPlan,

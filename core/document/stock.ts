@@ -29,6 +29,16 @@ export const stockPartSchema = z.object({
 })
 export interface StockPart extends z.infer<typeof stockPartSchema> {}
 
+/** The hole saws of a drawer, by the size in their names, the smallest first. */
+export const sawsOf = (
+  stock: readonly StockPart[],
+): { diameterM: number; owned: boolean; price: number | null }[] =>
+  stock
+    .filter((p) => p.kind === 'saw')
+    .map((p) => ({ diameterM: sizeOf(p.name) / 1000, owned: p.owned, price: p.price }))
+    .filter((s) => s.diameterM > 0)
+    .toSorted((a, b) => a.diameterM - b.diameterM)
+
 /** How far a voltage may be from the wanted one and still be it, share. Common practice, no source. */
 const SAME_VOLTS = 0.05
 

@@ -79,9 +79,3 @@ export function identifyFrame(sideM: number, spacingM: number): Frame | null {
  * Reference: diagonal of a square (FI3)
  */
 export const boltCircle = (spacingM: number) => Math.SQRT2 * spacingM
-
-/** Thickness that corner pads add on one face, and by which a moulded thickness is off, m. Common practice, no source. */
-export const PAD_M = [0.0005, 0.001] as const
-export const THICKNESS_OFF_M = 0.0003
-/** Room that a pocket has over the nominal size of a frame, m. Common practice, no source. */
-export const POCKET_M = 0.001

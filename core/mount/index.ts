@@ -4,7 +4,6 @@ export {
   leastWeb,
   mountOf,
   screwHoleOf,
-  wantedCutout,
   type HoleOption,
   type Layer,
   type MountReport,

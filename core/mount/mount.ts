@@ -183,7 +183,9 @@ function measuredOf(fan: Fan, fit: Fit | null): Pick<MountReport, 'measured' | '
   if (!measured)
     return {
       measured,
-      measuredProblem: `No usual frame has holes ${mm(spacingMeasuredM)} apart and a side of ${mm(sideMeasuredM)}: measure both again, or take the holes from the fan itself.`,
+      measuredProblem:
+        `No usual frame has holes ${mm(spacingMeasuredM)} apart and a side of ${mm(sideMeasuredM)}: ` +
+        'measure both again, or take the holes from the fan itself.',
     }
   return {
     measured,

@@ -331,6 +331,7 @@ describe('facts', () => {
     const { power, runtime, verdict, fans, needEnv, selectionContext: context } = r
     return planFacts({
       machineDbA: null,
+      mount: r.mount,
       plan,
       fans,
       needEnv,

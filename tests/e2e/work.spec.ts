@@ -54,7 +54,7 @@ test('the line-up ranks by what matters, filters, shows why others fail, and a p
   const drive = Number(/at ([\d.]+)\sV/.exec((await button.getAttribute('aria-label')) ?? '')![1])
   await button.click()
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
-  await page.keyboard.press('5')
+  await page.keyboard.press('6')
   await page.getByRole('radio', { name: 'Converter', exact: true }).click()
   await expect(page.getByLabel('Set to')).toHaveValue(`${drive} V`)
   await page.keyboard.press('z')
@@ -283,7 +283,7 @@ test('levers are tried and taken back, kept as variants; the drive is dragged; q
   // straight on a 24 V adapter before: the lower drive has put a step-down converter between
   await page.keyboard.press('Escape')
   await page.getByRole('heading', { level: 1 }).click()
-  await page.keyboard.press('5')
+  await page.keyboard.press('6')
   await expect(page.getByText('Set the converter before connecting the fan.')).toBeVisible()
   await saved(page)
 })

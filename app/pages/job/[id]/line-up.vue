@@ -274,7 +274,6 @@ usePageKeys([
         <FindingList class="after" :findings="findings" />
       </section>
       <ImprovementPanel />
-      <FitPanel />
     </div>
   </div>
 </template>

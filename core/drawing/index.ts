@@ -1,0 +1,2 @@
+/** Templates at true scale. */
+export { fanTemplate, templateDxf, templateSvg } from './template'

@@ -1,0 +1,63 @@
+import DxfParser from 'dxf-parser'
+import { describe, expect, test } from 'vitest'
+import { computeReport } from '#core/plan'
+import { demoFans } from '../../demo/fans'
+import { demoJobs } from '../../demo/jobs'
+import { fanTemplate, templateDxf, templateSvg } from './index'
+
+/** Files read back by other readers than what wrote them: every circle where it belongs, to a hundredth of a millimetre. */
+
+const plan = demoJobs().find((j) => j.job.id === 'job-film-cabinet')!
+const result = computeReport({ plan, fans: demoFans, shown: null })
+if (!result.ok) throw new Error(result.reason)
+const mount = result.report.mount!
+const template = fanTemplate(plan, mount, 0.086)
+// a frame of 92 mm has its screws 82.5 mm apart: 41.25 mm to each side of the middle
+const corners = [-41.25, 41.25].flatMap((x) => [-41.25, 41.25].map((y) => [x, y]))
+
+interface Circle {
+  x: number
+  y: number
+  d: number
+  layer: string
+}
+const sorted = (list: Circle[]) => list.toSorted((a, b) => b.d - a.d || a.x - b.x || a.y - b.y)
+const wanted = sorted([
+  { x: 0, y: 0, d: 86, layer: 'cut' },
+  ...corners.map(([x, y]) => ({ x: x!, y: y!, d: 4.5, layer: 'drill' })),
+])
+function alike(found: Circle[]) {
+  expect(found.map((c) => c.layer)).toEqual(wanted.map((c) => c.layer))
+  sorted(found).forEach((c, i) => {
+    for (const key of ['x', 'y', 'd'] as const) expect(Math.abs(c[key] - wanted[i]![key])).toBeLessThan(0.01)
+  })
+}
+
+describe('the template of a fan, read back', () => {
+  test('DXF: millimetres, layers, circles and the ruler', () => {
+    const dxf = new DxfParser().parseSync(templateDxf(template))!
+    expect(dxf.header.$INSUNITS).toBe(4)
+    const circles = dxf.entities.flatMap((e) => {
+      if (e.type !== 'CIRCLE') return []
+      const { center, radius } = e as unknown as { center: { x: number; y: number }; radius: number }
+      return [{ x: center.x, y: center.y, d: 2 * radius, layer: e.layer }]
+    })
+    alike(sorted(circles))
+    const lengths = dxf.entities.flatMap((e) => {
+      const { vertices } = e as unknown as { vertices?: { x: number; y: number }[] }
+      return e.type === 'LINE' && vertices ? [Math.abs(vertices[1]!.x - vertices[0]!.x)] : []
+    })
+    expect(lengths.some((l) => Math.abs(l - 100) < 0.01)).toBe(true)
+  })
+  test('SVG: one unit a millimetre, the same circles about the middle of the hole', () => {
+    const svg = templateSvg(template)
+    const [, width, , box] = /width="([\d.]+)mm" height="([\d.]+)mm" viewBox="0 0 ([\d.]+) /.exec(svg)!
+    expect(box).toBe(width)
+    const read = [...svg.matchAll(/<circle class="(\w+)" cx="([\d.]+)" cy="([\d.]+)" r="([\d.]+)"/g)].map(
+      ([, layer, cx, cy, r]) => ({ layer: layer!, x: Number(cx), y: Number(cy), d: 2 * Number(r) }),
+    )
+    const middle = read.find((c) => c.layer === 'cut')!
+    alike(sorted(read.map((c) => ({ ...c, x: c.x - middle.x, y: middle.y - c.y }))))
+    expect(svg).toContain('measure me')
+  })
+})

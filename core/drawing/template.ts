@@ -1,0 +1,129 @@
+import makerjs from 'makerjs'
+import { frameOf } from '#core/fit'
+import { screwHoleOf, type MountReport } from '#core/mount'
+import type { PlanDocument } from '#core/document'
+
+/** Templates at true scale: what is cut, what is drilled, what is only marked. Millimetres in every file. */
+
+export type TemplateLayer = 'cut' | 'drill' | 'mark'
+/** A circle to work to, m from the middle of the hole, y upwards. */
+interface Round {
+  layer: TemplateLayer
+  xM: number
+  yM: number
+  diameterM: number
+}
+interface Stroke {
+  fromM: readonly [number, number]
+  toM: readonly [number, number]
+}
+export interface Template {
+  name: string
+  rounds: Round[]
+  strokes: Stroke[]
+  /** words with the point under their middle, m */
+  words: { text: string; atM: readonly [number, number] }[]
+}
+
+/** The line that tells whether a print has its true size, m. */
+export const RULER_M = 0.1
+export const RULER_WORDS = 'measure me: if this is not 100 mm, print at 100 %'
+/** Drawn beyond the frame, m. */
+const BEYOND_M = 0.006
+/** Ends of the ruler, m. */
+const TICK_M = 0.002
+
+const cross = (x: number, y: number, half: number): Stroke[] => [
+  { fromM: [x - half, y], toM: [x + half, y] },
+  { fromM: [x, y - half], toM: [x, y + half] },
+]
+
+/**
+ * The template of one fan: its hole, its screw holes, its frame, the middle lines, and a ruler.
+ * @param holeM diameter to cut, m
+ */
+export function fanTemplate(plan: PlanDocument, { fan, spacingM }: MountReport, holeM: number): Template {
+  const half = fan.frameM / 2
+  const screwM = screwHoleOf(plan, fan) ?? frameOf(fan.frameM)?.holeM[1] ?? null
+  const s = spacingM === null ? null : spacingM / 2
+  const corners =
+    s === null || screwM === null ? [] : [-1, 1].flatMap((x) => [-1, 1].map((y) => [x * s, y * s] as const))
+  const below = -half - 3 * BEYOND_M
+  const frame = [
+    [-half, -half],
+    [half, -half],
+    [half, half],
+    [-half, half],
+  ] as const
+  return {
+    name: `${plan.job.name}, ${fan.model}`,
+    rounds: [
+      { layer: 'cut', xM: 0, yM: 0, diameterM: holeM },
+      ...corners.map(([xM, yM]): Round => ({ layer: 'drill', xM, yM, diameterM: screwM! })),
+    ],
+    strokes: [
+      ...frame.map((from, i): Stroke => ({ fromM: from, toM: frame[(i + 1) % frame.length]! })),
+      ...cross(0, 0, half + BEYOND_M),
+      ...corners.flatMap(([x, y]) => cross(x, y, screwM!)),
+      { fromM: [-RULER_M / 2, below], toM: [RULER_M / 2, below] },
+      ...[-1, 1].map((end): Stroke => ({
+        fromM: [(end * RULER_M) / 2, below - TICK_M],
+        toM: [(end * RULER_M) / 2, below + TICK_M],
+      })),
+    ],
+    words: [{ text: RULER_WORDS, atM: [0, below - 2 * BEYOND_M] }],
+  }
+}
+
+const mm = (m: number) => m * 1000
+function modelOf({ rounds, strokes }: Template): makerjs.IModel {
+  const paths: makerjs.IPathMap = {}
+  rounds.forEach(({ layer, xM, yM, diameterM }, i) => {
+    const circle = new makerjs.paths.Circle([mm(xM), mm(yM)], mm(diameterM) / 2)
+    paths[`${layer}-${i}`] = Object.assign(circle, { layer })
+  })
+  strokes.forEach(({ fromM, toM }, i) => {
+    const line = new makerjs.paths.Line([mm(fromM[0]), mm(fromM[1])], [mm(toM[0]), mm(toM[1])])
+    paths[`mark-line-${i}`] = Object.assign(line, { layer: 'mark' })
+  })
+  return { paths, units: makerjs.unitType.Millimeter }
+}
+
+/** The template as DXF: millimetres, layers cut, drill and mark. */
+export const templateDxf = (template: Template): string =>
+  makerjs.exporter.toDXF(modelOf(template), { units: makerjs.unitType.Millimeter })
+
+const colours: Record<TemplateLayer, string> = { cut: '#b3202c', drill: '#1b2126', mark: '#1d6f82' }
+const escape = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;')
+/** White round the drawing, mm. */
+const EDGE = 4
+
+/** The template as SVG whose width and height are millimetres, one unit a millimetre. */
+export function templateSvg(template: Template): string {
+  const { low, high } = makerjs.measure.modelExtents(modelOf(template))!
+  const lowest = Math.min(low[1]!, ...template.words.map((w) => mm(w.atM[1]) - 2))
+  const [left, top] = [low[0]! - EDGE, high[1]! + EDGE]
+  const [width, height] = [high[0]! - low[0]! + 2 * EDGE, top - lowest + EDGE]
+  const x = (m: number) => (mm(m) - left).toFixed(3)
+  const y = (m: number) => (top - mm(m)).toFixed(3)
+  const round = ({ layer, xM, yM, diameterM }: Round) =>
+    `<circle class="${layer}" cx="${x(xM)}" cy="${y(yM)}" r="${(mm(diameterM) / 2).toFixed(3)}" fill="none" ` +
+    `stroke="${colours[layer]}" stroke-width="0.25"/>`
+  const stroke = ({ fromM, toM }: Stroke) =>
+    `<line x1="${x(fromM[0])}" y1="${y(fromM[1])}" x2="${x(toM[0])}" y2="${y(toM[1])}" ` +
+    `stroke="${colours.mark}" stroke-width="0.18"/>`
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width.toFixed(3)}mm" height="${height.toFixed(3)}mm" ` +
+    `viewBox="0 0 ${width.toFixed(3)} ${height.toFixed(3)}" role="img" aria-label="${escape(template.name)}, at true scale">` +
+    template.strokes.map(stroke).join('') +
+    template.rounds.map(round).join('') +
+    template.words
+      .map(
+        ({ text, atM }) =>
+          `<text x="${x(atM[0])}" y="${y(atM[1])}" font-size="3.4" font-family="Roboto, sans-serif" fill="#1b2126" ` +
+          `text-anchor="middle">${escape(text)}</text>`,
+      )
+      .join('') +
+    '</svg>'
+  )
+}

@@ -1,0 +1,142 @@
+import { describe, expect, test } from 'vitest'
+import { newElement, newFan, newFit, newPlan, planSchema, type Fan, type Fit, type Job } from '#core/document'
+import { computeReport } from '#core/plan'
+import { holeOption, type MountReport } from './index'
+
+/** A fan in its place, by hand. Sizes are the handbook's usual frames, made millimetres. */
+
+const mm = (x: number) => x / 1000
+// invented
+const fan: Fan = {
+  ...newFan('f'),
+  maker: 'Testmoor',
+  model: 'Whin 80',
+  frameM: mm(80),
+  thicknessM: mm(25),
+  points: [
+    { flowM3s: 0, pressurePa: 40 },
+    { flowM3s: 0.02, pressurePa: 0 },
+  ],
+}
+function mountOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): MountReport {
+  const plan = newPlan('j', 'Box')
+  plan.path = [{ ...newElement('o', 'opening'), areaM2: 0.005 }, newElement('fan', 'fan')]
+  plan.selection = {
+    id: 's',
+    fanId: 'f',
+    secondFanId: null,
+    secondCount: null,
+    count,
+    arrangement: count > 1 ? 'parallel' : 'single',
+    driveV: 12,
+    duty: null,
+  }
+  plan.fit = { ...newFit('fit'), ...fit }
+  Object.assign(plan.job, job)
+  expect(planSchema.safeParse(plan).error?.issues ?? []).toEqual([])
+  const r = computeReport({ plan, fans: [fan], shown: null })
+  if (!r.ok || !r.report.mount) throw new Error('no mount')
+  return r.report.mount
+}
+const stack: Partial<Fit> = {
+  guardM: mm(1.2),
+  panelM: mm(3),
+  gasketM: mm(2),
+  spacerM: mm(10),
+  padM: mm(1),
+  filterM: mm(5),
+}
+
+describe('the stack', () => {
+  test('lies from the outside in; the gasket is pressed to half, pads count on both faces', () => {
+    const m = mountOf(stack, { fitDepthM: mm(60), direction: 'out' })
+    expect(m.layers.map((l) => [l.key, Number((l.thicknessM * 1000).toFixed(3))])).toEqual([
+      ['guard', 1.2],
+      ['panel', 3],
+      ['gasket', 1],
+      ['spacer', 10],
+      ['pad', 1],
+      ['fan', 25],
+      ['far-pad', 1],
+      ['filter', 5],
+    ])
+    // 1 + 10 + 1 + 25 + 1 + 5 behind the panel; 17 mm of 60 mm are left
+    expect(m.neededM).toBeCloseTo(mm(43), 9)
+    expect(m.leftM).toBeCloseTo(mm(17), 9)
+  })
+  test('what was told together takes the place of the pieces', () => {
+    const m = mountOf(stack, { fitDepthM: mm(60), stackExtraM: mm(6) })
+    expect(m.neededM).toBeCloseTo(mm(31), 9)
+  })
+  test('the gap costs by the side that faces it', () => {
+    // 17 mm on blades of 74.4 mm: 0.23 of the diameter, a little nearer than a quarter
+    const cost = (direction: Job['direction']) => mountOf(stack, { fitDepthM: mm(60), direction }).cost!
+    expect(cost('out').flowLow).toBeGreaterThan(0.1)
+    expect(cost('out').noiseLow).toBeGreaterThan(5)
+    expect(cost('in').flowLow).toBeLessThan(cost('out').flowLow)
+    expect(cost('in').noiseLow).toBe(0)
+    expect(mountOf(stack, { fitDepthM: mm(60), direction: null }).cost).toBeNull()
+    expect(mountOf(stack, { fitDepthM: mm(30), direction: 'out' }).leftM).toBeLessThan(0)
+  })
+})
+
+describe('screws', () => {
+  const held = (mountKind: Job['mountKind'], fit: Partial<Fit> = {}) =>
+    mountOf({ ...stack, spacerM: null, filterM: null, ...fit }, { mountKind }).screw!
+  test('through both flanges: the whole frame with its pads', () => {
+    // 1.2 + 3 + 1 + 1 + 25 + 1 = 32.2; two washers of 0.8, a nut of 3.2, two pitches of 0.7: 38.4, so 40
+    const s = held('screws')
+    expect(s.gripM).toBeCloseTo(mm(32.2), 9)
+    expect(s.leastM).toBeCloseTo(mm(38.4), 9)
+    expect(s.lengthM).toBeCloseTo(mm(40), 9)
+  })
+  test('on the near flange: one ear of 4 mm', () => {
+    // 1.2 + 3 + 1 + 1 + 4 = 10.2, and 6.2 beyond it
+    expect(held('near-flange').leastM).toBeCloseTo(mm(16.4), 9)
+    expect(held('near-flange').lengthM).toBeCloseTo(mm(20), 9)
+    // with a board 8 mm behind the flange no usual length holds and stays clear
+    expect(held('near-flange', { behindM: mm(8) }).lengthM).toBeNull()
+  })
+  test('self-tapping: 5 to 6 mm in the ear, the blades behind it', () => {
+    // 6.2 + 5 = 11.2, at most 12.2: 12
+    expect(held('self-tapping').lengthM).toBeCloseTo(mm(12), 9)
+    // one washer more of 0.8: 12 to 13, which no usual length is... 12 is
+    expect(held('self-tapping', { washers: 1 }).lengthM).toBeCloseTo(mm(12), 9)
+    expect(held('self-tapping', { washers: 2 }).lengthM).toBeNull()
+  })
+  test('held otherwise there are none to be worked out', () => {
+    expect(mountOf({}, { mountKind: 'clips' }).screw).toBeNull()
+  })
+})
+
+describe('holes and frames', () => {
+  test('a hole: its share, its web, what it costs', () => {
+    // 80 mm frame: wanted 76, pattern 71.5, screw holes 4.5
+    const place = { wantedM: mm(76), spacingM: mm(71.5), screwHoleM: mm(4.5) }
+    const exact = holeOption(place, mm(76), 0.01, 1.2)
+    expect(exact).toMatchObject({ share: 1, dropPa: 0 })
+    // 71.5/1.41421 - 38 - 2.25 = 10.31
+    expect(exact.webM).toBeCloseTo(mm(10.308), 5)
+    const small = holeOption(place, mm(0.9 * 76), 0.01, 1.2)
+    // K 0.4 on 0.01 m3/s through 45.4 cm2: 2.204 m/s, 1.17 Pa
+    expect(small.share).toBeCloseTo(0.81, 9)
+    expect(small.dropPa).toBeCloseTo(1.166, 2)
+    expect(holeOption(place, mm(50), 0.01, 1.2).dropPa).toBeNull()
+    expect(holeOption(place, mm(110), 0.01, 1.2).webM).toBeLessThan(0)
+  })
+  test('a calliper tells the frame, or that it is another one', () => {
+    const measured = (side: number, spacing: number) =>
+      mountOf({ sideMeasuredM: mm(side), spacingMeasuredM: mm(spacing) })
+    expect(measured(79.9, 71.4).measuredProblem).toBe('')
+    expect(measured(91.9, 82.4).measuredProblem).toContain('a frame of 92 mm')
+    expect(measured(100, 90).measuredProblem).toContain('No usual frame')
+  })
+  test('a guard’s least distance follows from its openings', () => {
+    const guard = (opening: number, kind: Fit['guard'] = 'wire') =>
+      mountOf({ guard: kind, guardOpeningM: mm(opening) }).guardM
+    expect(guard(8)).toBeCloseTo(mm(20), 9)
+    expect(guard(8, 'mesh')).toBeCloseTo(mm(15), 9)
+    expect(guard(8, 'perforated')).toBeCloseTo(mm(5), 9)
+    expect(guard(8, 'none')).toBeNull()
+  })
+})
