@@ -23,7 +23,7 @@ test('a fan into a board with the saws one owns, and its template in three forma
   const made = await page.request.post(`${demo.url}/api/jobs/job-telescope-mirror/variants`, {
     data: { name: 'Cut into a board', plan },
   })
-  const { id } = (await made.json()) as { id: string }
+  const { id } = ((await made.json()) as { plan: { job: { id: string } } }).plan.job
   await page.goto(`${demo.url}/job/${id}/line-up`)
   await goTo(page, 'Fit')
   // a fan of 92 mm: 88 mm wanted; of the drawer's saws the one of 86 mm is the nearest
