@@ -1,2 +1,2 @@
 /** Templates at true scale. */
-export { fanTemplate, templateDxf, templateSvg } from './template'
+export { fanTemplate, panelTemplate, templateDxf, templateSvg } from './template'

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import { fanTemplate, templateDxf, templateSvg } from './index'
+import { fanTemplate, panelTemplate, templateDxf, templateSvg } from './index'
 
 /** Files read back by other readers than what wrote them: every circle where it belongs, to a hundredth of a millimetre. */
 
@@ -60,4 +60,20 @@ describe('the template of a fan, read back', () => {
     alike(sorted(read.map((c) => ({ ...c, x: c.x - middle.x, y: middle.y - c.y }))))
     expect(svg).toContain('measure me')
   })
+})
+
+test('the whole panel: both fans at their pitch, the panel’s edge about them', () => {
+  // two of 92 mm on 420 mm: 210 mm from middle to middle
+  const panel = panelTemplate(plan, mount, 0.086)!
+  const cuts = panel.rounds.filter((r) => r.layer === 'cut').map((r) => [r.xM, r.yM])
+  expect(cuts).toEqual([
+    [-0.105, 0],
+    [0.105, 0],
+  ])
+  expect(panel.rounds.filter((r) => r.layer === 'drill')).toHaveLength(8)
+  const dxf = new DxfParser().parseSync(templateDxf(panel))!
+  expect(dxf.entities.filter((e) => e.type === 'CIRCLE')).toHaveLength(10)
+  const edge = panel.strokes.map((s) => Math.abs(s.toM[0] - s.fromM[0]))
+  expect(edge.some((l) => Math.abs(l - 0.42) < 1e-9)).toBe(true)
+  expect(panelTemplate({ ...plan, fit: null }, { ...mount, layout: null }, 0.086)).toBeNull()
 })

@@ -38,40 +38,88 @@ const cross = (x: number, y: number, half: number): Stroke[] => [
   { fromM: [x, y - half], toM: [x, y + half] },
 ]
 
+/** What is worked to and what is marked of one fan with its middle at a point. */
+function fanMarks(
+  plan: PlanDocument,
+  { fan, spacingM }: MountReport,
+  holeM: number,
+  at: { xM: number; yM: number },
+) {
+  const half = fan.frameM / 2
+  const screwM = screwHoleOf(plan, fan) ?? frameOf(fan.frameM)?.holeM[1] ?? null
+  const s = spacingM === null ? null : spacingM / 2
+  const { xM: x0, yM: y0 } = at
+  const corners =
+    s === null || screwM === null
+      ? []
+      : [-1, 1].flatMap((x) => [-1, 1].map((y) => [x0 + x * s, y0 + y * s] as const))
+  return {
+    rounds: [
+      { layer: 'cut', xM: x0, yM: y0, diameterM: holeM },
+      ...corners.map(([xM, yM]): Round => ({ layer: 'drill', xM, yM, diameterM: screwM! })),
+    ] as Round[],
+    strokes: [
+      ...outline(x0, y0, half, half),
+      ...cross(x0, y0, half + BEYOND_M),
+      ...corners.flatMap(([x, y]) => cross(x, y, screwM!)),
+    ],
+  }
+}
+/** A rectangle about a point. */
+function outline(x: number, y: number, halfX: number, halfY: number): Stroke[] {
+  const points = [
+    [x - halfX, y - halfY],
+    [x + halfX, y - halfY],
+    [x + halfX, y + halfY],
+    [x - halfX, y + halfY],
+  ] as const
+  return points.map((from, i) => ({ fromM: from, toM: points[(i + 1) % points.length]! }))
+}
+/** The ruler with its words, below a line. */
+const ruler = (below: number): Pick<Template, 'strokes' | 'words'> => ({
+  strokes: [
+    { fromM: [-RULER_M / 2, below], toM: [RULER_M / 2, below] },
+    ...[-1, 1].map((end): Stroke => ({
+      fromM: [(end * RULER_M) / 2, below - TICK_M],
+      toM: [(end * RULER_M) / 2, below + TICK_M],
+    })),
+  ],
+  words: [{ text: RULER_WORDS, atM: [0, below - 2 * BEYOND_M] }],
+})
+
+/**
+ * The template of the whole panel: every fan where it stands, and the panel's edge. Null without a layout.
+ * @param holeM diameter to cut, m
+ */
+export function panelTemplate(plan: PlanDocument, mount: MountReport, holeM: number): Template | null {
+  const { panelWidthM, panelHeightM } = plan.fit ?? { panelWidthM: null, panelHeightM: null }
+  if (!mount.layout || panelWidthM === null || panelHeightM === null) return null
+  const fans = mount.layout.centres.map((at) => fanMarks(plan, mount, holeM, at))
+  const below = ruler(-panelHeightM / 2 - 2 * BEYOND_M)
+  return {
+    name: `${plan.job.name}, panel`,
+    rounds: fans.flatMap((f) => f.rounds),
+    strokes: [
+      ...outline(0, 0, panelWidthM / 2, panelHeightM / 2),
+      ...fans.flatMap((f) => f.strokes),
+      ...below.strokes,
+    ],
+    words: below.words,
+  }
+}
+
 /**
  * The template of one fan: its hole, its screw holes, its frame, the middle lines, and a ruler.
  * @param holeM diameter to cut, m
  */
-export function fanTemplate(plan: PlanDocument, { fan, spacingM }: MountReport, holeM: number): Template {
-  const half = fan.frameM / 2
-  const screwM = screwHoleOf(plan, fan) ?? frameOf(fan.frameM)?.holeM[1] ?? null
-  const s = spacingM === null ? null : spacingM / 2
-  const corners =
-    s === null || screwM === null ? [] : [-1, 1].flatMap((x) => [-1, 1].map((y) => [x * s, y * s] as const))
-  const below = -half - 3 * BEYOND_M
-  const frame = [
-    [-half, -half],
-    [half, -half],
-    [half, half],
-    [-half, half],
-  ] as const
+export function fanTemplate(plan: PlanDocument, mount: MountReport, holeM: number): Template {
+  const { rounds, strokes } = fanMarks(plan, mount, holeM, { xM: 0, yM: 0 })
+  const below = ruler(-mount.fan.frameM / 2 - 3 * BEYOND_M)
   return {
-    name: `${plan.job.name}, ${fan.model}`,
-    rounds: [
-      { layer: 'cut', xM: 0, yM: 0, diameterM: holeM },
-      ...corners.map(([xM, yM]): Round => ({ layer: 'drill', xM, yM, diameterM: screwM! })),
-    ],
-    strokes: [
-      ...frame.map((from, i): Stroke => ({ fromM: from, toM: frame[(i + 1) % frame.length]! })),
-      ...cross(0, 0, half + BEYOND_M),
-      ...corners.flatMap(([x, y]) => cross(x, y, screwM!)),
-      { fromM: [-RULER_M / 2, below], toM: [RULER_M / 2, below] },
-      ...[-1, 1].map((end): Stroke => ({
-        fromM: [(end * RULER_M) / 2, below - TICK_M],
-        toM: [(end * RULER_M) / 2, below + TICK_M],
-      })),
-    ],
-    words: [{ text: RULER_WORDS, atM: [0, below - 2 * BEYOND_M] }],
+    name: `${plan.job.name}, ${mount.fan.model}`,
+    rounds,
+    strokes: [...strokes, ...below.strokes],
+    words: below.words,
   }
 }
 

@@ -6,6 +6,8 @@ import {
   guardDistance,
   identifyFrame,
   LEAST_WEB_M,
+  panelLayout,
+  panelRoom,
   screwLength,
   screwMinLength,
   smallHoleK,
@@ -14,6 +16,7 @@ import {
   webWidth,
   type Frame,
   type GapCost,
+  type PanelLayout,
 } from '#core/fit'
 import { figure, input, type Figure } from '#core/figure'
 import type { Fan, Fit, Job, PlanDocument, Thread } from '#core/document'
@@ -73,6 +76,10 @@ export interface MountReport {
   screw: ScrewPlan | null
   /** least distance of the guard, m; null: not known, or no guard at all */
   guardM: number | null
+  /** fans that this panel takes; null: its size is not told */
+  room: number | null
+  /** where they stand in it; null where it is not told, or they do not go in */
+  layout: PanelLayout | null
   figures: Figure[]
 }
 
@@ -301,6 +308,7 @@ export function mountOf(
     wantedM,
     screw: screwOf(job, fan, fit, layers),
     guardM: guardNeeds(fit),
+    ...panelOf(fit, fan, sideBySide),
   } satisfies Omit<MountReport, 'figures'>
   const screwHoleM = screwHoleOf(plan, fan)
   const hole =
@@ -313,6 +321,16 @@ export function mountOf(
           air.density,
         )
   return { ...base, figures: figuresOf(job, base, hole, screwHoleM) }
+}
+
+/** How the fans stand in their panel. */
+function panelOf(fit: Fit | null, fan: Fan, count: number): Pick<MountReport, 'room' | 'layout'> {
+  const { panelWidthM, panelHeightM } = fit ?? { panelWidthM: null, panelHeightM: null }
+  if (panelWidthM === null || panelHeightM === null) return { room: null, layout: null }
+  return {
+    room: panelRoom(panelWidthM, panelHeightM, fan.frameM),
+    layout: panelLayout(count, panelWidthM, panelHeightM, fan.frameM),
+  }
 }
 
 /** Least distance of a planned guard, m; null without one, or where its openings are not told. */

@@ -394,6 +394,8 @@ export const factCatalogue = {
   'fit.holeSpacing': { unit: 'mm', meaning: 'existing screw pattern', quantity: 'length', symbol: 'mm' },
   'fit.screwHole': { unit: 'mm', meaning: 'diameter of the screw holes', quantity: 'length', symbol: 'mm' },
   'fit.panelSide': { unit: 'mm', meaning: 'smaller side of the panel', quantity: 'length', symbol: 'mm' },
+  'fit.panelRoom': { unit: '1', meaning: 'fans that the panel has room for' },
+  'fit.inPanel': { unit: '1', meaning: 'fans side by side in it' },
   'fit.cableGap': { unit: 'mm', meaning: 'nearest loose cable to blades', quantity: 'length', symbol: 'mm' },
   'fit.surfaceTemp': {
     unit: 'degC',

@@ -110,6 +110,7 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'fit.holeSpacing': fit('existingHolesM'),
   'fit.screwHole': fit('screwHoleM'),
   'fit.panelSide': fit('panelWidthM'),
+  'fit.panelRoom': fit('panelWidthM'),
   'fit.cableGap': fit('cableGapM'),
   'fit.surfaceTemp': fit('surfaceC'),
   'mount.softenTemp': fit('softenC'),

@@ -57,16 +57,18 @@ const middleOf = (d: Drawn) => {
   const half = (d.words.length * CHAR) / 2
   return Math.min(WIDTH - half, Math.max(half, d.x + d.width / 2))
 }
-/** Thicknesses below: where two would touch, the later one is left to the list. */
+/** Thicknesses below: where two would touch, the thinner one is left out. */
 const labelled = computed(() => {
-  let end = -Infinity
-  return drawn.value.filter((d) => {
-    const half = (d.words.length * CHAR) / 2
-    const middle = middleOf(d)
-    if (middle - half < end + 4) return false
-    end = middle + half
-    return true
-  })
+  const placed: { from: number; to: number }[] = []
+  return drawn.value
+    .toSorted((a, b) => b.width - a.width)
+    .filter((d) => {
+      const half = (d.words.length * CHAR) / 2 + 2
+      const [from, to] = [middleOf(d) - half, middleOf(d) + half]
+      if (placed.some((p) => from < p.to && to > p.from)) return false
+      placed.push({ from, to })
+      return true
+    })
 })
 const words = computed(() => drawn.value.map((d) => `${d.name} ${d.words}`).join(', '))
 </script>

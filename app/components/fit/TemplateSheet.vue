@@ -7,7 +7,30 @@ const drawing = shallowRef<typeof import('#core/drawing') | null>(null)
 onMounted(async () => {
   drawing.value = await import('#core/drawing')
 })
-const template = computed(() => drawing.value?.fanTemplate(plan.value, mount.value, hole.value) ?? null)
+const what = ref<'hole' | 'panel'>('hole')
+const options = [
+  { value: 'hole' as const, label: 'One fan' },
+  { value: 'panel' as const, label: 'Whole panel' },
+]
+const template = computed(
+  () =>
+    drawing.value?.[what.value === 'hole' ? 'fanTemplate' : 'panelTemplate'](
+      plan.value,
+      mount.value,
+      hole.value,
+    ) ?? null,
+)
+const { show } = useUnits()
+/** How the fans stand in the panel, or why there is no drawing of it. */
+const panelWords = computed(() => {
+  const { layout, room } = mount.value
+  if (room === null) return 'Tell width and height of the panel: the fans are spread over it'
+  if (!layout) return `They do not go on this panel: it has room for ${room}`
+  const { columns, rows, pitchXM, pitchYM } = layout
+  const beside = columns > 1 ? `${show(pitchXM, 'length')} from middle to middle` : ''
+  const above = rows > 1 ? `rows ${show(pitchYM, 'length')} apart` : ''
+  return [beside, above].filter(Boolean).join(', ') || 'In the middle of the panel'
+})
 const svg = computed(() => (template.value ? drawing.value!.templateSvg(template.value) : ''))
 const name = computed(() => template.value?.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-') ?? 'template')
 const saveSvgFile = () => saveText(svg.value, `${name.value}.svg`, 'image/svg+xml')
@@ -21,8 +44,10 @@ async function savePage(size: 'A4' | 'LETTER') {
 
 <template>
   <div class="stack">
+    <SegmentChoice v-model="what" label="Template of" :options="options" />
+    <p v-if="what === 'panel'" class="small">{{ panelWords }}.</p>
     <!-- eslint-disable-next-line vue/no-v-html -- made by our own drawing, from numbers -->
-    <div class="template" v-html="svg" />
+    <div v-if="svg" class="template" v-html="svg" />
     <div v-if="template" class="row no-print">
       <span class="small soft">At true scale:</span>
       <el-button size="small" @click="saveSvgFile">SVG</el-button>

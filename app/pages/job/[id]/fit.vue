@@ -70,13 +70,13 @@ const screwWords = computed(() => {
         </template>
         <TemplateSheet v-else />
       </section>
-      <section class="sheet">
-        <FindingList :findings="findings" empty="Nothing to fix in what has been checked." />
-      </section>
+      <SawTable v-if="mount && mount.fan.kind === 'axial'" />
     </div>
     <div class="stack">
       <FitForms />
-      <SawTable v-if="mount && mount.fan.kind === 'axial'" />
+      <section class="sheet">
+        <FindingList :findings="findings" empty="Nothing to fix in what has been checked." />
+      </section>
     </div>
   </div>
 </template>

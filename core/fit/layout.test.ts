@@ -1,0 +1,40 @@
+import { expect, test } from 'vitest'
+import { panelLayout, panelRoom } from './layout'
+
+/** By hand: 10 mm between frames and to the edges. */
+
+test('room of a panel', () => {
+  // 420 x 250 mm for 92 mm: four across (4 x 102 + 10 = 418), two high (2 x 102 + 10 = 214)
+  expect(panelRoom(0.42, 0.25, 0.092)).toBe(8)
+  expect(panelRoom(0.417, 0.25, 0.092)).toBe(6)
+  expect(panelRoom(0.1, 0.25, 0.092)).toBe(0)
+  // exactly one fits
+  expect(panelRoom(0.112, 0.112, 0.092)).toBe(1)
+})
+test('two side by side, four in a square, three with the last one in the middle', () => {
+  expect(panelLayout(2, 0.42, 0.25, 0.092)).toMatchObject({ columns: 2, rows: 1, pitchXM: 0.21 })
+  expect(panelLayout(2, 0.42, 0.25, 0.092)!.centres).toEqual([
+    { xM: -0.105, yM: 0 },
+    { xM: 0.105, yM: 0 },
+  ])
+  expect(panelLayout(4, 0.4, 0.4, 0.12)).toMatchObject({ columns: 2, rows: 2, pitchXM: 0.2, pitchYM: 0.2 })
+  const three = panelLayout(3, 0.3, 0.3, 0.12)!
+  expect(three).toMatchObject({ columns: 2, rows: 2 })
+  expect(three.centres[2]).toEqual({ xM: 0, yM: -0.075 })
+})
+test('every fan keeps its distance to the others and to the edge', () => {
+  for (const count of [1, 2, 3, 5, 7, 8]) {
+    const { centres } = panelLayout(count, 0.42, 0.25, 0.092)!
+    expect(centres).toHaveLength(count)
+    for (const [i, a] of centres.entries()) {
+      expect(0.21 - Math.abs(a.xM) - 0.046).toBeGreaterThanOrEqual(0.005)
+      expect(0.125 - Math.abs(a.yM) - 0.046).toBeGreaterThanOrEqual(0.005)
+      for (const b of centres.slice(i + 1))
+        expect(Math.max(Math.abs(a.xM - b.xM), Math.abs(a.yM - b.yM))).toBeGreaterThanOrEqual(0.102 - 1e-9)
+    }
+  }
+})
+test('what does not go on it has no layout', () => {
+  expect(panelLayout(9, 0.42, 0.25, 0.092)).toBeNull()
+  expect(panelLayout(40, 1, 1, 0.2)).toBeNull()
+})
