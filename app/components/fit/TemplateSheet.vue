@@ -75,6 +75,12 @@ async function savePage(size: 'A4' | 'LETTER') {
   height: auto;
   max-height: 340px;
 }
+/* on the page the lines are as thin as they look; in the file they keep their width */
+.template :deep(circle),
+.template :deep(line) {
+  vector-effect: non-scaling-stroke;
+  stroke-width: 1.2px;
+}
 .bad {
   color: var(--stop);
   font-weight: 600;
