@@ -23,6 +23,7 @@ import {
   type PlanDocument,
 } from '#core/document'
 import { planUncertainty } from '#core/advice'
+import { panelTemplate, templateDxf, templateSvg } from '#core/drawing'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { seeded } from '#core/numeric'
@@ -258,6 +259,35 @@ function bigMachine(): PlanDocument {
   return big
 }
 const four = bigMachine()
+/** A job of the demo with and without what is told of its place. */
+const placed = demoJobs()[0]!
+const bareJob = { ...placed, fit: null, job: { ...placed.job, mountKind: null, holeM: null } }
+const [withFit, withoutFit] = [placed, bareJob].map((p) =>
+  time(() => computeReport({ shown: null, plan: p, fans: demoFans }), 61),
+) as [number, number]
+line(
+  'report with the place of its fans over that without',
+  `${(withFit / withoutFit).toFixed(2)} x`,
+  'under 1.15 x',
+  withFit / withoutFit < 1.15,
+)
+const square = { ...placed.fit!, panelWidthM: 0.4, panelHeightM: 0.4 }
+const cabinet = {
+  ...placed,
+  fit: square,
+  selection: { ...placed.selection!, count: 4, arrangement: 'parallel' as const },
+}
+const mounted = computeReport({ shown: null, plan: cabinet, fans: demoFans })
+if (mounted.ok && mounted.report.mount) {
+  const { mount } = mounted.report
+  const drawn = time(() => {
+    const template = panelTemplate(cabinet, mount, 0.086)!
+    templateSvg(template)
+    templateDxf(template)
+  }, 9)
+  line('template of a panel of four fans, SVG and DXF', `${drawn.toFixed(1)} ms`, 'under 300 ms', drawn < 300)
+}
+
 const [ofOne, ofFour] = [fed, four].map((p) =>
   time(() => computeReport({ shown: null, plan: p, fans: demoFans }), 41),
 ) as [number, number]

@@ -38,6 +38,8 @@ export const panelFields = (fit: Fit): Field<keyof Fit>[] => [
   { key: 'spacerM', label: 'Spacer', quantity: 'length' },
   { key: 'padM', label: 'Pads, on each face', quantity: 'length' },
   { key: 'filterM', label: 'Filter behind it', quantity: 'length' },
+  { key: 'adapterM', label: 'Adapter to a bore of', quantity: 'length', hint: 'hose or pipe' },
+  { key: 'adapterLengthM', label: 'Adapter, length', quantity: 'length' },
   {
     key: 'guard',
     label: 'Guard',

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { defaultsOf, idSchema, maybe, whole, within, yesNo } from './fields'
+import { defaultsOf, idSchema, inOneColumn, maybe, shortText, whole, within, yesNo } from './fields'
 
 /** Where the fans of an air stream are cut in and held: panel, guard, screws. SI units. */
 
@@ -8,6 +8,18 @@ const threads = z.union([z.literal(2.5), z.literal(3), z.literal(4), z.literal(5
   error: 'One of M2.5, M3, M4 and M5.',
 })
 
+const along = within(0, 3)
+/** Something on the panel that is not to be cut: a beam, a wire, a frame. From the panel's lower left corner. */
+export const keepClearSchema = z.object({
+  id: idSchema,
+  name: shortText.min(1, 'Name it.'),
+  leftM: along,
+  bottomM: along,
+  widthM: within(0.001, 3),
+  heightM: within(0.001, 3),
+})
+export interface KeepClear extends z.infer<typeof keepClearSchema> {}
+
 export const fitSchema = z.object({
   id: idSchema,
   /** what it is cut into */
@@ -15,6 +27,7 @@ export const fitSchema = z.object({
   panelM: maybe(within(0.0002, 0.2)),
   panelWidthM: maybe(within(0.01, 3)),
   panelHeightM: maybe(within(0.01, 3)),
+  keepClear: inOneColumn(z.array(keepClearSchema).max(12, 'At most 12.')),
   /** on the outside, before the blades */
   guard: maybe(z.enum(['none', 'wire', 'mesh', 'perforated'])),
   /** its lugs or frame */
@@ -33,6 +46,9 @@ export const fitSchema = z.object({
   /** corner pads, on each face */
   padM: thin,
   filterM: thin,
+  /** an adapter from the fan's hole to a hose or pipe: its bore, and how long it is */
+  adapterM: maybe(within(0.01, 0.6)),
+  adapterLengthM: maybe(within(0.005, 2)),
   thread: maybe(threads),
   washers: maybe(whole(0, 8)),
   /** the screws that lie in the drawer */

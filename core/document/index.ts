@@ -4,7 +4,7 @@
  */
 export { changeWords } from './changes'
 export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
-export { type Fit, fitSchema, newFit, type Thread } from './fit'
+export { type Fit, fitSchema, type KeepClear, keepClearSchema, newFit, type Thread } from './fit'
 export {
   jobSchema,
   newPort,

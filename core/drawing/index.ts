@@ -1,2 +1,2 @@
 /** Templates at true scale. */
-export { fanTemplate, panelTemplate, templateDxf, templateSvg } from './template'
+export { adapterTemplate, fanTemplate, panelTemplate, templateDxf, templateSvg } from './template'

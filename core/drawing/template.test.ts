@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import { fanTemplate, panelTemplate, templateDxf, templateSvg } from './index'
+import { adapterTemplate, fanTemplate, panelTemplate, templateDxf, templateSvg } from './index'
 
 /** Files read back by other readers than what wrote them: every circle where it belongs, to a hundredth of a millimetre. */
 
@@ -76,4 +76,31 @@ test('the whole panel: both fans at their pitch, the panel’s edge about them',
   const edge = panel.strokes.map((s) => Math.abs(s.toM[0] - s.fromM[0]))
   expect(edge.some((l) => Math.abs(l - 0.42) < 1e-9)).toBe(true)
   expect(panelTemplate({ ...plan, fit: null }, { ...mount, layout: null }, 0.086)).toBeNull()
+})
+
+describe('an adapter as a flat sheet', () => {
+  const adapter = (bore: number, length: number) =>
+    adapterTemplate({ ...plan, fit: { ...plan.fit!, adapterM: bore, adapterLengthM: length } }, 0.12)
+  test('its edges are as long as the circles they become, its slant as the cone’s side', () => {
+    // by hand: 120 to 80 mm over 74.642 mm is a half angle of 15 degrees, slant 77.27 mm, radii 231.8 and 154.6 mm
+    const [outer, inner] = adapter(0.08, 0.074642)!.arcs!
+    expect(outer!.radiusM).toBeCloseTo(0.23182, 4)
+    expect(inner!.radiusM).toBeCloseTo(0.15455, 4)
+    const tabless = (360 * 0.06) / 0.23182
+    const turned = (tabless * Math.PI) / 180
+    expect(outer!.radiusM * turned).toBeCloseTo(Math.PI * 0.12, 4)
+    expect(inner!.radiusM * turned).toBeCloseTo(Math.PI * 0.08, 4)
+  })
+  test('read back from DXF: two arcs about one point, and the tab beyond the edge', () => {
+    const made = adapter(0.08, 0.074642)!
+    const dxf = new DxfParser().parseSync(templateDxf(made))!
+    const arcs = dxf.entities.filter((e) => e.type === 'ARC') as unknown as { radius: number; layer: string }[]
+    expect(arcs.map((a) => a.radius).toSorted((a, b) => b - a)[0]!).toBeCloseTo(231.82, 1)
+    expect(new Set(arcs.map((a) => a.layer))).toEqual(new Set(['cut']))
+    expect(templateSvg(made)).toMatch(/<path d="M[\d.-]+ [\d.-]+ A231\.8/)
+  })
+  test('two ends alike, or nothing told, make none', () => {
+    expect(adapter(0.12, 0.05)).toBeNull()
+    expect(adapterTemplate({ ...plan, fit: null }, 0.12)).toBeNull()
+  })
 })

@@ -1,5 +1,5 @@
 import makerjs from 'makerjs'
-import { frameOf } from '#core/fit'
+import { coneSheet, frameOf } from '#core/fit'
 import { screwHoleOf, type MountReport } from '#core/mount'
 import type { PlanDocument } from '#core/document'
 
@@ -17,9 +17,18 @@ interface Stroke {
   fromM: readonly [number, number]
   toM: readonly [number, number]
 }
+/** An arc about a point, degrees from the right, anticlockwise. */
+interface Arc {
+  xM: number
+  yM: number
+  radiusM: number
+  fromDeg: number
+  toDeg: number
+}
 export interface Template {
   name: string
   rounds: Round[]
+  arcs?: Arc[]
   strokes: Stroke[]
   /** words with the point under their middle, m */
   words: { text: string; atM: readonly [number, number] }[]
@@ -95,16 +104,25 @@ export function panelTemplate(plan: PlanDocument, mount: MountReport, holeM: num
   const { panelWidthM, panelHeightM } = plan.fit ?? { panelWidthM: null, panelHeightM: null }
   if (!mount.layout || panelWidthM === null || panelHeightM === null) return null
   const fans = mount.layout.centres.map((at) => fanMarks(plan, mount, holeM, at))
+  const zones = plan.fit!.keepClear.map((z) => ({
+    ...z,
+    xM: z.leftM + z.widthM / 2 - panelWidthM / 2,
+    yM: z.bottomM + z.heightM / 2 - panelHeightM / 2,
+  }))
   const below = ruler(-panelHeightM / 2 - 2 * BEYOND_M)
   return {
     name: `${plan.job.name}, panel`,
     rounds: fans.flatMap((f) => f.rounds),
     strokes: [
       ...outline(0, 0, panelWidthM / 2, panelHeightM / 2),
+      ...zones.flatMap((z) => outline(z.xM, z.yM, z.widthM / 2, z.heightM / 2)),
       ...fans.flatMap((f) => f.strokes),
       ...below.strokes,
     ],
-    words: below.words,
+    words: [
+      ...below.words,
+      ...zones.map((z) => ({ text: `${z.name}: keep clear`, atM: [z.xM, z.yM] as const })),
+    ],
   }
 }
 
@@ -123,12 +141,54 @@ export function fanTemplate(plan: PlanDocument, mount: MountReport, holeM: numbe
   }
 }
 
+/** Width of the tab that is glued under, m. */
+const TAB_M = 0.012
+const at = (radiusM: number, deg: number) =>
+  [radiusM * Math.cos((deg * Math.PI) / 180), radiusM * Math.sin((deg * Math.PI) / 180)] as const
+
+/**
+ * The flat sheet of an adapter from the fan's hole to another bore, with a tab to glue; the edges are cut, the tab's fold
+ * is marked. Null without a bore and a length, or where both ends are alike.
+ * @param holeM diameter of the fan's end, m
+ */
+export function adapterTemplate({ job, fit }: PlanDocument, holeM: number): Template | null {
+  if (!fit || fit.adapterM === null || fit.adapterLengthM === null) return null
+  const sheet = coneSheet(Math.max(holeM, fit.adapterM), Math.min(holeM, fit.adapterM), fit.adapterLengthM)
+  if (!sheet) return null
+  const { outerM, innerM, angleDeg } = sheet
+  // stands on its open middle, so that it is as low as it can be
+  const [from, to] = [90 - angleDeg / 2, 90 + angleDeg / 2]
+  const middle = (outerM + innerM) / 2
+  const tabDeg = (180 * TAB_M) / (Math.PI * middle)
+  const edge = (deg: number): Stroke => ({ fromM: at(innerM, deg), toM: at(outerM, deg) })
+  const arc = (radiusM: number, fromDeg: number, toDeg: number): Arc => ({
+    xM: 0,
+    yM: 0,
+    radiusM,
+    fromDeg,
+    toDeg,
+  })
+  const low = Math.min(0, innerM * Math.sin((from * Math.PI) / 180), outerM * Math.sin((from * Math.PI) / 180))
+  const below = ruler(low - 3 * BEYOND_M)
+  return {
+    name: `${job.name}, adapter`,
+    rounds: [],
+    arcs: [arc(outerM, from, to + tabDeg), arc(innerM, from, to + tabDeg)],
+    strokes: [edge(from), edge(to), edge(to + tabDeg), ...below.strokes],
+    words: below.words,
+  }
+}
+
 const mm = (m: number) => m * 1000
-function modelOf({ rounds, strokes }: Template): makerjs.IModel {
+function modelOf({ rounds, strokes, arcs = [] }: Template): makerjs.IModel {
   const paths: makerjs.IPathMap = {}
   rounds.forEach(({ layer, xM, yM, diameterM }, i) => {
     const circle = new makerjs.paths.Circle([mm(xM), mm(yM)], mm(diameterM) / 2)
     paths[`${layer}-${i}`] = Object.assign(circle, { layer })
+  })
+  arcs.forEach(({ xM, yM, radiusM, fromDeg, toDeg }, i) => {
+    const arc = new makerjs.paths.Arc([mm(xM), mm(yM)], mm(radiusM), fromDeg, toDeg)
+    paths[`cut-arc-${i}`] = Object.assign(arc, { layer: 'cut' })
   })
   strokes.forEach(({ fromM, toM }, i) => {
     const line = new makerjs.paths.Line([mm(fromM[0]), mm(fromM[1])], [mm(toM[0]), mm(toM[1])])
@@ -160,11 +220,21 @@ export function templateSvg(template: Template): string {
   const stroke = ({ fromM, toM }: Stroke) =>
     `<line x1="${x(fromM[0])}" y1="${y(fromM[1])}" x2="${x(toM[0])}" y2="${y(toM[1])}" ` +
     `stroke="${colours.mark}" stroke-width="0.18"/>`
+  const arc = ({ xM, yM, radiusM, fromDeg, toDeg }: Arc) => {
+    const [start, end] = [fromDeg, toDeg].map((deg) => at(radiusM, deg))
+    const r = mm(radiusM).toFixed(3)
+    const point = (p: readonly [number, number]) => `${x(xM + p[0])} ${y(yM + p[1])}`
+    return (
+      `<path d="M${point(start!)} A${r} ${r} 0 ${toDeg - fromDeg > 180 ? 1 : 0} 0 ${point(end!)}" fill="none" ` +
+      `stroke="${colours.cut}" stroke-width="0.25"/>`
+    )
+  }
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width.toFixed(3)}mm" height="${height.toFixed(3)}mm" ` +
     `viewBox="0 0 ${width.toFixed(3)} ${height.toFixed(3)}" role="img" aria-label="${escape(template.name)}, at true scale">` +
     template.strokes.map(stroke).join('') +
     template.rounds.map(round).join('') +
+    (template.arcs ?? []).map(arc).join('') +
     template.words
       .map(
         ({ text, atM }) =>

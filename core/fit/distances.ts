@@ -69,6 +69,37 @@ export function gapCost(ratio: number, side: 'intake' | 'exhaust'): GapCost | nu
 export const adapterLength = (largeM: number, smallM: number, halfAngleDeg: number) =>
   (largeM - smallM) / (2 * Math.tan((halfAngleDeg * Math.PI) / 180))
 
+/** A cone as a flat sheet: a ring cut open. */
+export interface ConeSheet {
+  /** radii of the sheet's outer and inner edge, m */
+  outerM: number
+  innerM: number
+  /** angle of the sheet, degrees */
+  angleDeg: number
+  /** half angle of the cone, degrees */
+  halfAngleDeg: number
+}
+/**
+ * The flat sheet of a cone between two diameters: slant s = √(L² + (D₁ − D₂)²/4), radii s·D/(D₁ − D₂), angle so that the
+ * edge has the length of the circle. Null for a tube, which is a rectangle.
+ * @param largeM m @param smallM m, above 0 @param lengthM along the axis, m, above 0
+ * Reference: development of a right circular cone, geometry
+ */
+export function coneSheet(largeM: number, smallM: number, lengthM: number): ConeSheet | null {
+  const step = (largeM - smallM) / 2
+  if (!(step > ALIKE * largeM)) return null
+  const slant = Math.hypot(lengthM, step)
+  const outerM = (slant * largeM) / (2 * step)
+  return {
+    outerM,
+    innerM: outerM - slant,
+    angleDeg: (180 * largeM) / outerM,
+    halfAngleDeg: (Math.atan2(step, lengthM) * 180) / Math.PI,
+  }
+}
+/** Diameters nearer than this share are one: the sheet's radii would have no end. */
+const ALIKE = 1e-3
+
 export type GuardShape = 'slot' | 'square' | 'round'
 /** Narrow side of an opening up to which a distance holds, and that distance by shape, m. ISO 13857, 14 years and over, from memory. */
 const guardTable: readonly (readonly [upTo: number, slot: number, square: number, round: number])[] = (

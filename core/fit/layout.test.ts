@@ -1,4 +1,4 @@
-import { expect, test } from 'vitest'
+import { describe, expect, test } from 'vitest'
 import { panelLayout, panelRoom } from './layout'
 
 /** By hand: 10 mm between frames and to the edges. */
@@ -37,4 +37,30 @@ test('every fan keeps its distance to the others and to the edge', () => {
 test('what does not go on it has no layout', () => {
   expect(panelLayout(9, 0.42, 0.25, 0.092)).toBeNull()
   expect(panelLayout(40, 1, 1, 0.2)).toBeNull()
+})
+
+describe('with a beam across', () => {
+  // 420 x 250 mm, a beam of 40 mm whose lower edge lies at 110 mm: 110 mm below it, 100 mm above
+  const beam = { leftM: 0, bottomM: 0.11, widthM: 0.42, heightM: 0.04 }
+  test('the fans go below it, where frames of 80 mm have room', () => {
+    // (420 - 10) / 90: four beside each other, one high
+    expect(panelRoom(0.42, 0.25, 0.08, [beam])).toBe(4)
+    const { centres } = panelLayout(2, 0.42, 0.25, 0.08, [beam])!
+    expect(centres.map((c) => c.xM)).toEqual([-0.105, 0.105])
+    for (const c of centres) {
+      const [low, high] = [c.yM + 0.125 - 0.04, c.yM + 0.125 + 0.04]
+      expect(high <= 0.11 || low >= 0.15).toBe(true)
+    }
+  })
+  test('frames of 120 mm have none', () => {
+    expect(panelRoom(0.42, 0.25, 0.12, [beam])).toBe(0)
+    expect(panelLayout(1, 0.42, 0.25, 0.12, [beam])).toBeNull()
+  })
+  test('a post besides leaves the larger side', () => {
+    const post = { leftM: 0.1, bottomM: 0, widthM: 0.05, heightM: 0.25 }
+    // 270 mm to its right: two of 80 mm beside each other
+    expect(panelRoom(0.42, 0.25, 0.08, [beam, post])).toBe(2)
+    const { centres } = panelLayout(1, 0.42, 0.25, 0.08, [beam, post])!
+    expect(centres[0]!.xM).toBeCloseTo(0.285 - 0.21, 9)
+  })
 })

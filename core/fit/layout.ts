@@ -3,6 +3,34 @@
 /** Left between two frames, and between a frame and the edge of the panel, m. Common practice, no source. */
 export const BETWEEN_M = 0.01
 
+/** A rectangle, its lower left corner from the panel's. */
+export interface Zone {
+  leftM: number
+  bottomM: number
+  widthM: number
+  heightM: number
+}
+
+/** What is left of a rectangle beside a zone: to its left, right, below and above, over the whole length each. */
+function beside(rect: Zone, zone: Zone): Zone[] {
+  const [right, top] = [rect.leftM + rect.widthM, rect.bottomM + rect.heightM]
+  const [zoneRight, zoneTop] = [zone.leftM + zone.widthM, zone.bottomM + zone.heightM]
+  const apart = zone.leftM >= right || zoneRight <= rect.leftM || zone.bottomM >= top || zoneTop <= rect.bottomM
+  if (apart) return [rect]
+  const parts = [
+    { ...rect, widthM: zone.leftM - rect.leftM },
+    { ...rect, leftM: zoneRight, widthM: right - zoneRight },
+    { ...rect, heightM: zone.bottomM - rect.bottomM },
+    { ...rect, bottomM: zoneTop, heightM: top - zoneTop },
+  ]
+  return parts.filter((p) => p.widthM > 0 && p.heightM > 0)
+}
+/** The rectangles of a panel in which nothing is to be kept clear. */
+const freeParts = (widthM: number, heightM: number, zones: readonly Zone[]): Zone[] =>
+  zones.reduce((parts, zone) => parts.flatMap((p) => beside(p, zone)), [
+    { leftM: 0, bottomM: 0, widthM, heightM },
+  ] as Zone[])
+
 export interface PanelLayout {
   columns: number
   rows: number
@@ -18,17 +46,26 @@ const across = (sideM: number, frameM: number) =>
 const ROUNDING_M = 1e-9
 
 /**
- * How many fans a panel has room for, in rows and columns.
- * @param widthM m @param heightM m @param frameM side of a frame, m
+ * How many fans a panel has room for, in rows and columns in one of its free parts.
+ * @param widthM m @param heightM m @param frameM side of a frame, m @param zones what is to be kept clear
  * Reference: 10 mm between frames and to the edges, common practice, no source
  */
-export const panelRoom = (widthM: number, heightM: number, frameM: number): number =>
-  across(widthM, frameM) * across(heightM, frameM)
+export const panelRoom = (
+  widthM: number,
+  heightM: number,
+  frameM: number,
+  zones: readonly Zone[] = [],
+): number =>
+  Math.max(
+    0,
+    ...freeParts(widthM, heightM, zones).map((p) => across(p.widthM, frameM) * across(p.heightM, frameM)),
+  )
 
 /**
- * Fans spread evenly over a panel, in the rows and columns that leave the most between them; a last row that is not full
- * stands in the middle. Null where they do not go on it.
+ * Fans spread evenly over the free part of a panel that leaves the most between them; a last row that is not full stands
+ * in the middle. Null where they do not go on it.
  * @param count fans, 1 or more @param widthM m @param heightM m @param frameM side of a frame, m
+ * @param zones what is to be kept clear
  * Reference: equal cells; 10 mm between frames, common practice, no source
  */
 export function panelLayout(
@@ -36,15 +73,26 @@ export function panelLayout(
   widthM: number,
   heightM: number,
   frameM: number,
+  zones: readonly Zone[] = [],
 ): PanelLayout | null {
+  const layouts = freeParts(widthM, heightM, zones).flatMap((part) => {
+    const layout = layoutIn(count, part.widthM, part.heightM, frameM)
+    if (!layout) return []
+    const [dx, dy] = [part.leftM + part.widthM / 2 - widthM / 2, part.bottomM + part.heightM / 2 - heightM / 2]
+    return [{ ...layout, centres: layout.centres.map((c) => ({ xM: c.xM + dx, yM: c.yM + dy })) }]
+  })
+  return layouts.toSorted((a, b) => roomOf(b) - roomOf(a))[0] ?? null
+}
+const roomOf = ({ pitchXM, pitchYM }: Pick<PanelLayout, 'pitchXM' | 'pitchYM'>) => Math.min(pitchXM, pitchYM)
+
+/** The same over one rectangle, from its middle. */
+function layoutIn(count: number, widthM: number, heightM: number, frameM: number): PanelLayout | null {
   const choices = Array.from({ length: count }, (_, i) => i + 1).flatMap((columns) => {
     const rows = Math.ceil(count / columns)
     if (columns > across(widthM, frameM) || rows > across(heightM, frameM)) return []
     return [{ columns, rows, pitchXM: widthM / columns, pitchYM: heightM / rows }]
   })
-  const [best] = choices.toSorted(
-    (a, b) => Math.min(b.pitchXM, b.pitchYM) - Math.min(a.pitchXM, a.pitchYM) || b.columns - a.columns,
-  )
+  const [best] = choices.toSorted((a, b) => roomOf(b) - roomOf(a) || b.columns - a.columns)
   if (!best) return null
   const { columns, rows, pitchXM, pitchYM } = best
   const centres = Array.from({ length: count }, (_, i) => {

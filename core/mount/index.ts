@@ -8,3 +8,4 @@ export {
   type Layer,
   type MountReport,
 } from './mount'
+export { countedGap, countGap, gapIsOff } from './gap'

@@ -1,7 +1,19 @@
 import { describe, expect, test } from 'vitest'
-import { newElement, newFan, newFit, newPlan, planSchema, type Fan, type Fit, type Job } from '#core/document'
+import {
+  newElement,
+  newFan,
+  newFit,
+  newPlan,
+  planSchema,
+  type Fan,
+  type Fit,
+  type Job,
+  type PlanDocument,
+  type StockPart,
+} from '#core/document'
 import { computeReport } from '#core/plan'
-import { holeOption, type MountReport } from './index'
+import { partsList } from '#core/supply'
+import { countedGap, countGap, gapIsOff, holeOption, type MountReport } from './index'
 
 /** A fan in its place, by hand. Sizes are the handbook's usual frames, made millimetres. */
 
@@ -18,7 +30,7 @@ const fan: Fan = {
     { flowM3s: 0.02, pressurePa: 0 },
   ],
 }
-function mountOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): MountReport {
+function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): PlanDocument {
   const plan = newPlan('j', 'Box')
   plan.path = [{ ...newElement('o', 'opening'), areaM2: 0.005 }, newElement('fan', 'fan')]
   plan.selection = {
@@ -34,7 +46,10 @@ function mountOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): Mou
   plan.fit = { ...newFit('fit'), ...fit }
   Object.assign(plan.job, job)
   expect(planSchema.safeParse(plan).error?.issues ?? []).toEqual([])
-  const r = computeReport({ plan, fans: [fan], shown: null })
+  return plan
+}
+function mountOf(...told: Parameters<typeof planOf>): MountReport {
+  const r = computeReport({ plan: planOf(...told), fans: [fan], shown: null })
   if (!r.ok || !r.report.mount) throw new Error('no mount')
   return r.report.mount
 }
@@ -138,5 +153,89 @@ describe('holes and frames', () => {
     expect(guard(8, 'mesh')).toBeCloseTo(mm(15), 9)
     expect(guard(8, 'perforated')).toBeCloseTo(mm(5), 9)
     expect(guard(8, 'none')).toBeNull()
+  })
+})
+
+describe('what is bought', () => {
+  const stock = (kind: StockPart['kind'], name: string): StockPart => ({
+    id: name.replaceAll(/\W+/g, '-'),
+    kind,
+    name,
+    volts: null,
+    amps: null,
+    price: 5,
+    owned: true,
+    notes: '',
+  })
+  const rows = (mount: MountReport, drawer: StockPart[] = []) =>
+    partsList(newPlan('j', 'J'), { nodes: [], settled: true }, [], [], drawer, [mount]).rows
+  test('four screws a fan, the gasket, and the saw where its size exists', () => {
+    const mount = mountOf({ ...stack, spacerM: null, filterM: null }, { mountKind: 'screws', holeM: mm(76) }, 2)
+    expect(rows(mount).map((r) => [r.what, r.count, r.owned])).toEqual([
+      ['M4 × 40 mm', 8, false],
+      ['Gasket', 2, false],
+      ['Hole saw 76 mm', 1, false],
+    ])
+    const owned = rows(mount, [stock('screw', 'M4 × 40 mm'), stock('saw', 'Hole saw 76 mm')])
+    expect(owned.map((r) => r.owned)).toEqual([true, false, true])
+  })
+  test('screws that lie in the drawer cost nothing; a hole of an odd size buys no saw', () => {
+    const mount = mountOf({ screwM: mm(45) }, { mountKind: 'screws', holeM: mm(77) })
+    expect(rows(mount).map((r) => [r.what, r.owned])).toEqual([['M4 × 45 mm', true]])
+  })
+})
+
+describe('the gap in the air path', () => {
+  const reportOf = (plan: PlanDocument) => {
+    const r = computeReport({ plan, fans: [fan], shown: null })
+    if (!r.ok) throw new Error(r.reason)
+    return r.report
+  }
+  const tight = (depth: number, direction: Job['direction'] = 'out') => {
+    const plan = planOf({}, { fitDepthM: mm(depth), direction })
+    return { plan, mount: reportOf(plan).mount! }
+  }
+  const flow = (plan: PlanDocument) => reportOf(plan).selection!.candidate.flow!
+  test('is the free ring, on the side that faces the wall, and moves the operating point', () => {
+    // 10 mm left behind 25 mm of frame: π · 74.4 mm · 10 mm = 23.4 cm2
+    const { plan, mount } = tight(35)
+    const free = flow(plan)
+    countGap(plan, mount)
+    expect(countedGap(plan)).toMatchObject({ name: 'Gap before the fan' })
+    expect(countedGap(plan)!.areaM2).toBeCloseTo(23.37e-4, 5)
+    expect(plan.path.findIndex((e) => e.id === 'fit-gap')).toBe(
+      plan.path.findIndex((e) => e.kind === 'fan') - 1,
+    )
+    expect(flow(plan)).toBeLessThan(0.95 * free)
+    expect(gapIsOff(plan, mount)).toBe(false)
+  })
+  test('blowing in it stands behind the fan; a deeper place makes it wrong, and correcting it leaves one', () => {
+    const { plan, mount } = tight(35, 'in')
+    countGap(plan, mount)
+    expect(countedGap(plan)!.name).toBe('Gap behind the fan')
+    plan.job.fitDepthM = mm(60)
+    const deeper = reportOf(plan).mount!
+    expect(gapIsOff(plan, deeper)).toBe(true)
+    countGap(plan, deeper)
+    expect(plan.path.filter((e) => e.id.startsWith('fit-gap'))).toHaveLength(1)
+    expect(gapIsOff(plan, deeper)).toBe(false)
+  })
+  test('where nothing is left, or the depth is not told, none is counted', () => {
+    const { plan, mount } = tight(20)
+    countGap(plan, mount)
+    expect(countedGap(plan)).toBeUndefined()
+  })
+  test.each([
+    [0.5, 0.02, 0.05],
+    [0.25, 0.1, 0.2],
+    [0.1, 0.3, 0.5],
+  ])('at %d of the diameter it takes about what practice says', (ratio, least, most) => {
+    const plan = planOf({}, { direction: 'out', fitDepthM: mm(25 + ratio * 0.93 * 80) })
+    const free = flow(plan)
+    countGap(plan, reportOf(plan).mount!)
+    const lost = 1 - flow(plan) / free
+    // an easy path is the worst case: a little over the upper end of the tabled range
+    expect(lost).toBeGreaterThan(least)
+    expect(lost).toBeLessThan(1.5 * most)
   })
 })

@@ -20,7 +20,14 @@ import {
 } from '#core/fit'
 import { figure, input, type Figure } from '#core/figure'
 import type { Fan, Fit, Job, PlanDocument, Thread } from '#core/document'
-import { arrayThickness, holeSpacing, impellerDiameter, trueThickness, type AirSystem } from '#core/system'
+import {
+  arrayThickness,
+  fanPlaces,
+  holeSpacing,
+  impellerDiameter,
+  trueThickness,
+  type AirSystem,
+} from '#core/system'
 
 /** How the fans of an air stream go into their place: what lies in the stack, what is left, hole, screws, guard. */
 
@@ -60,6 +67,13 @@ export interface HoleOption {
 
 export interface MountReport {
   fan: Fan
+  /** how many of them, and how many side by side in one opening */
+  count: number
+  inOpening: number
+  /** hole that is there or will be cut, gasket, screws in the drawer, m; null: not told */
+  holeM: number | null
+  gasketM: number | null
+  drawerM: number | null
   spacingM: number | null
   /** frame that a calliper shows; null where none or nothing was measured */
   measured: Frame | null
@@ -298,6 +312,11 @@ export function mountOf(
   const sideBySide = fanArray.arrangement === 'parallel' ? fanArray.count : 1
   const base = {
     fan,
+    count: fanArray.count,
+    inOpening: sideBySide / (fanPlaces(plan)[0]?.times ?? 1),
+    holeM: job.holeM,
+    gasketM: fit?.gasketM ?? null,
+    drawerM: fit?.screwM ?? null,
     spacingM,
     ...measuredOf(fan, fit),
     layers: job.stackExtraM === null ? layers : layers.filter((l) => l.outside || l.key === 'fan'),
@@ -328,8 +347,8 @@ function panelOf(fit: Fit | null, fan: Fan, count: number): Pick<MountReport, 'r
   const { panelWidthM, panelHeightM } = fit ?? { panelWidthM: null, panelHeightM: null }
   if (panelWidthM === null || panelHeightM === null) return { room: null, layout: null }
   return {
-    room: panelRoom(panelWidthM, panelHeightM, fan.frameM),
-    layout: panelLayout(count, panelWidthM, panelHeightM, fan.frameM),
+    room: panelRoom(panelWidthM, panelHeightM, fan.frameM, fit!.keepClear),
+    layout: panelLayout(count, panelWidthM, panelHeightM, fan.frameM, fit!.keepClear),
   }
 }
 

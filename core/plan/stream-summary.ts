@@ -1,4 +1,5 @@
 import { facedStream, runningSelection, staysAsIs, streamName, type PlanDocument } from '#core/document'
+import type { MountReport } from '#core/mount'
 import type { Requirement } from '#core/requirement'
 import type { Finding } from '#core/rules'
 import type { Operation } from '#core/selection'
@@ -16,6 +17,8 @@ export interface StreamSummary {
   fanName: string
   /** null where they cannot be computed */
   fanArray: FanArray | null
+  /** how they go into their place */
+  mount: MountReport | null
   /** what it needs and what it gets at the job's side, m3/s; null where that is not known */
   need: number | null
   flow: number | null
@@ -42,6 +45,7 @@ export function streamSummary(
     operation: { candidate, delivered },
     power,
     fanName,
+    mount,
   }: {
     plan: PlanDocument
     system: AirSystem
@@ -49,6 +53,7 @@ export function streamSummary(
     operation: Operation
     power: PowerState
     fanName: string
+    mount: MountReport | null
   },
   findings: readonly Finding[],
 ): StreamSummary {
@@ -65,6 +70,7 @@ export function streamSummary(
     asIs,
     fanName: fanArray ? fanName : '',
     fanArray,
+    mount,
     need: requirement.flow,
     flow: delivered.flow,
     ofLabel: candidate?.flow && label ? candidate.flow / label : null,

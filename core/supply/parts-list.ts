@@ -1,6 +1,7 @@
 import { awgDiameter, heatShrink, insulatedDiameter } from '#core/power'
 import {
   fromStock,
+  sawsOf,
   sourcesOf,
   streamFaces,
   type Converter,
@@ -10,6 +11,8 @@ import {
   type StockKind,
   type StockPart,
 } from '#core/document'
+import { usualSaws } from '#core/fit'
+import type { MountReport } from '#core/mount'
 import type { FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import { fansNodeOf, type FeedReport } from './feed-tree'
@@ -41,6 +44,9 @@ const USUAL_PRICE = {
   fuse: 1.5,
   wirePerM: 0.5,
   plug: 0.6,
+  screw: 0.1,
+  gasket: 1,
+  saw: 9,
   hub: 12,
   splitter: 4,
   guard: 1.5,
@@ -83,6 +89,8 @@ interface Shopping {
   arrays: readonly FanArray[]
   fans: readonly Fan[]
   stock: readonly StockPart[]
+  /** how the fans of every air stream go into their place */
+  mounts: readonly MountReport[]
 }
 
 /** A part at the price of one's own stock, or at a usual one. */
@@ -106,8 +114,10 @@ const fanRow = (fan: Fan, count: number): PartRow =>
   })
 
 const fanRows = ({ arrays }: Shopping): PartRow[] =>
-  arrays.flatMap(({ model, second, count }) =>
-    second ? [fanRow(model.fan, 1), fanRow(second.fan, 1)] : [fanRow(model.fan, count)],
+  arrays.flatMap(({ model, second, count, secondCount }) =>
+    second
+      ? [fanRow(model.fan, count - secondCount), fanRow(second.fan, secondCount)]
+      : [fanRow(model.fan, count)],
   )
 
 const storesEnergy = ['pack', 'house-battery', 'power-bank']
@@ -305,6 +315,47 @@ const guardRows = (list: Shopping): PartRow[] =>
     })
   })
 
+/** Screws of a fan: one at each corner. */
+const SCREWS_OF_FAN = 4
+/** Screws, gasket, and the saw where the hole has a usual size. */
+const mountRows = (list: Shopping): PartRow[] =>
+  list.mounts.flatMap(({ fan, count, screw, holeM, gasketM, drawerM }) => {
+    const rows: PartRow[] = []
+    const lengthM = drawerM ?? screw?.lengthM ?? null
+    if (screw && lengthM !== null) {
+      const what = `M${screw.thread} × ${mm(lengthM)} mm`
+      const bought = {
+        what,
+        detail: `for ${fan.model}`,
+        count: SCREWS_OF_FAN * count,
+        price: USUAL_PRICE.screw,
+      }
+      rows.push(
+        drawerM === null
+          ? stockRow(list, { kind: 'screw', ...bought, sizeMm: mm(lengthM) })
+          : row({ ...bought, owned: true }),
+      )
+    }
+    if (gasketM !== null)
+      rows.push(row({ what: 'Gasket', detail: `for ${fan.model}`, count, price: USUAL_PRICE.gasket }))
+    const saw = holeM === null ? null : mm(holeM)
+    if (
+      saw !== null &&
+      [...usualSaws, ...sawsOf(list.stock).map((s) => s.diameterM)].some((s) => mm(s) === saw)
+    )
+      rows.push(
+        stockRow(list, {
+          kind: 'saw',
+          what: `Hole saw ${saw} mm`,
+          detail: '',
+          count: 1,
+          price: USUAL_PRICE.saw,
+          sizeMm: saw,
+        }),
+      )
+    return rows
+  })
+
 const filterRows = ({ plan }: Shopping): PartRow[] =>
   streamFaces(plan)
     .flatMap(({ path }) => path)
@@ -325,6 +376,7 @@ const filterRows = ({ plan }: Shopping): PartRow[] =>
  * Everything a plan needs, from its fans to the heat-shrink, with a total.
  * @param arrays the fans of every air stream
  * @param stock parts of the drawer: their prices count, owned ones cost nothing
+ * @param mounts how the fans of every air stream go into their place
  * @returns rows, their sum, and how many of them have no price
  */
 export function partsList(
@@ -333,8 +385,9 @@ export function partsList(
   arrays: readonly FanArray[],
   fans: readonly Fan[],
   stock: readonly StockPart[] = [],
+  mounts: readonly MountReport[] = [],
 ): { rows: PartRow[]; total: number; unknown: number } {
-  const list: Shopping = { plan, feed, arrays, fans, stock }
+  const list: Shopping = { plan, feed, arrays, fans, stock, mounts }
   const kinds = [
     fanRows,
     sourceRows,
@@ -344,6 +397,7 @@ export function partsList(
     wireRows,
     jointRows,
     guardRows,
+    mountRows,
     filterRows,
   ]
   const rows = kinds.flatMap((rowsOf) => rowsOf(list))

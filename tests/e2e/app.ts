@@ -90,3 +90,18 @@ export async function press(page: Page, name: string | RegExp) {
 /** Goes to a station by the keyboard. */
 export const goTo = (page: Page, station: string) =>
   page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).first().press('Enter')
+
+/** Begins an empty job by keyboard; gives back its id. */
+export async function beginEmpty(page: Page, url: string): Promise<string> {
+  await page.goto(`${url}/begin`)
+  await page.getByRole('button', { name: 'Begin with an empty plan' }).press('Enter')
+  await page.waitForURL(/\/job\/[^/]+\/brief/)
+  return page.url().split('/')[4]!
+}
+/** Marks one of a few, or a tick, by the space bar. */
+export async function mark(page: Page, role: 'radio' | 'checkbox', name: string | RegExp) {
+  const box = page.getByRole(role, { name }).first()
+  await box.focus()
+  await page.keyboard.press('Space')
+  await expect(box).toBeChecked()
+}

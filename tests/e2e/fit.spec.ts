@@ -1,14 +1,9 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { choose, expect, goTo, press, saved, test, type } from './app'
+import { addElement, beginEmpty, choose, expect, goTo, mark, press, saved, test, type, undo } from './app'
 
-async function piece(page: Page, name: string) {
-  const radio = page.getByRole('radio', { name })
-  await radio.focus()
-  await page.keyboard.press('Space')
-  await expect(radio).toBeChecked()
-}
+const piece = (page: Page, name: string) => mark(page, 'radio', name)
 const figure = (page: Page, label: string) => page.getByRole('button', { name: new RegExp(`^${label}: `) })
 async function download(page: Page, button: RegExp): Promise<Buffer> {
   const [file] = await Promise.all([page.waitForEvent('download'), press(page, button)])
@@ -79,6 +74,65 @@ test('a fan into a board with the saws one owns, and its template in three forma
   await page.reload()
   await expect(page.getByText(/M4 × 45\smm/)).toBeVisible()
   await page.request.delete(`${demo.url}/api/jobs/${id}`)
+})
+
+test('four fans laid out on a panel: their pitch, and what a smaller one has room for', async ({
+  page,
+  demo,
+}) => {
+  const id = await beginEmpty(page, demo.url)
+  await goTo(page, 'Need')
+  await type(page, 'Heat released inside', '150 W')
+  await type(page, 'Highest temperature inside', '40 C')
+  await goTo(page, 'Air path')
+  await addElement(page, 'Opening')
+  await type(page, 'Free area', '300 cm2')
+  await addElement(page, 'Fan')
+  await goTo(page, 'Line-up')
+  await press(page, 'More filters')
+  await type(page, 'Maker, model or note', 'sedge 120')
+  await press(page, /^Pick 4 × /)
+  await goTo(page, 'Fit')
+  await piece(page, 'Template')
+  await piece(page, 'Whole panel')
+  await expect(page.getByText('Tell width and height of the panel')).toBeVisible()
+  await piece(page, 'Panel and guard')
+  await type(page, 'Panel, width', '40 cm')
+  await type(page, 'Panel, height', '40 cm')
+  // two and two on 400 mm: 200 mm from middle to middle
+  await expect(page.getByText(/200\smm from middle to middle, rows 200\smm apart/)).toBeVisible()
+  const dxf = (await download(page, /^DXF$/)).toString()
+  expect(dxf.match(/^CIRCLE$/gm)).toHaveLength(4 * 5)
+  // a beam across it: the fans go beside it
+  await press(page, '+ Keep clear')
+  await type(page, 'From below', '28 cm')
+  await type(page, 'Height', '3 cm')
+  await expect(page.getByText('Beam: keep clear')).toBeVisible()
+  await expect(page.getByText(/200\smm from middle to middle, rows 140\smm apart/)).toBeVisible()
+  await press(page, 'Remove Beam')
+  // a lower panel has room for three
+  await type(page, 'Panel, height', '15 cm')
+  await expect(page.getByText(/4 side by side, and the panel has room for 3/)).toBeVisible()
+  await expect(page.getByText('it has room for 3.')).toBeVisible()
+  await saved(page)
+  await page.request.delete(`${demo.url}/api/jobs/${id}`)
+})
+
+test('a tight space: the gap is counted in the air path, moves the operating point, and is corrected', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/job/job-battery-locker/fit`)
+  await expect(page.getByText('Not counted in the air path.')).toBeVisible()
+  await type(page, 'Depth for the fan', '33 mm')
+  await press(page, 'Count it there')
+  await expect(page.getByText('Counted in the air path as the free ring')).toBeVisible()
+  await expect(page.getByRole('region', { name: /^Air path from/ })).toContainText('Gap before')
+  await type(page, 'Depth for the fan', '60 mm')
+  await expect(page.getByText('The air path counts another gap than this.')).toBeVisible()
+  await press(page, 'Correct it there')
+  await expect(page.getByText('Counted in the air path as the free ring')).toBeVisible()
+  await undo(page, 4)
 })
 
 test('without a fan the station says what to do; a finding leads to its field', async ({ page, demo }) => {

@@ -1,14 +1,7 @@
 import type { Page } from '@playwright/test'
-import { addElement, choose, expect, goTo, pick, press, saved, test, type } from './app'
+import { addElement, beginEmpty, choose, expect, goTo, pick, press, saved, test, type } from './app'
 
 const ribbon = (page: Page) => page.getByRole('region', { name: /^Air path from/ })
-/** Begins an empty job; gives back its id. */
-async function begin(page: Page, url: string): Promise<string> {
-  await page.goto(`${url}/begin`)
-  await page.getByRole('button', { name: 'Begin with an empty plan' }).press('Enter')
-  await page.waitForURL(/\/job\/[^/]+\/brief/)
-  return page.url().split('/')[4]!
-}
 /** Adds an element and names it. */
 async function element(page: Page, kind: string, name: string) {
   await addElement(page, kind)
@@ -16,7 +9,7 @@ async function element(page: Page, kind: string, name: string) {
 }
 
 test('a cabinet with fans at both ends, and a thermal switch in their lead', async ({ page, demo }) => {
-  const id = await begin(page, demo.url)
+  const id = await beginEmpty(page, demo.url)
   await goTo(page, 'Need')
   await type(page, 'Heat released inside', '80 W')
   await type(page, 'Highest temperature inside', '40 C')
@@ -64,7 +57,7 @@ test('a cabinet with fans at both ends, and a thermal switch in their lead', asy
 })
 
 test('four outlets alike with fans in each', async ({ page, demo }) => {
-  const id = await begin(page, demo.url)
+  const id = await beginEmpty(page, demo.url)
   await page.getByRole('radio', { name: 'Ventilate' }).check()
   await goTo(page, 'Need')
   await type(page, 'Free air volume', '30 m3')
@@ -96,7 +89,7 @@ test('judged by two temperatures, a clear-out time and a number of one’s own, 
   page,
   demo,
 }) => {
-  const id = await begin(page, demo.url)
+  const id = await beginEmpty(page, demo.url)
   await goTo(page, 'Need')
   for (const [name, limit] of [
     ['top shelf', '45 C'],

@@ -1,14 +1,9 @@
 import type { Page } from '@playwright/test'
 import AxeBuilder from '@axe-core/playwright'
-import { addElement, choose, expect, goTo, pick, press, saved, test, type, undo } from './app'
+import { addElement, beginEmpty, choose, expect, goTo, mark, pick, press, saved, test, type, undo } from './app'
 
-/** Shows another air stream by the arrow keys of the row of names. */
-async function show(page: Page, name: string) {
-  const radio = page.getByRole('radio', { name })
-  await radio.focus()
-  await page.keyboard.press('Space')
-  await expect(radio).toBeChecked()
-}
+/** Shows another air stream. */
+const show = (page: Page, name: string) => mark(page, 'radio', name)
 
 /** A box to cool with a slot, a fan and a guard, and the quietest fan for it. */
 async function planStream(page: Page, heat: string) {
@@ -25,10 +20,7 @@ async function planStream(page: Page, heat: string) {
 }
 
 test('a machine with fans on two rails, from an empty job by keyboard', async ({ page, demo }) => {
-  await page.goto(`${demo.url}/begin`)
-  await page.getByRole('button', { name: 'Begin with an empty plan' }).press('Enter')
-  await page.waitForURL(/\/job\/[^/]+\/brief/)
-  const id = page.url().split('/')[4]!
+  const id = await beginEmpty(page, demo.url)
   // one stream: nothing of streams is seen but the offer
   await expect(page.getByRole('region', { name: 'Air streams of this job' })).toHaveCount(0)
   await planStream(page, '30 W')

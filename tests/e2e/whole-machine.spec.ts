@@ -1,21 +1,8 @@
 import type { Page } from '@playwright/test'
-import { addElement, choose, expect, goTo, pick, press, saved, test, type } from './app'
+import { addElement, beginEmpty, choose, expect, goTo, mark, pick, press, saved, test, type } from './app'
 
 /** Whole machines from an empty job to the verdict, by keyboard. */
 
-async function begin(page: Page, url: string): Promise<string> {
-  await page.goto(`${url}/begin`)
-  await page.getByRole('button', { name: 'Begin with an empty plan' }).press('Enter')
-  await page.waitForURL(/\/job\/[^/]+\/brief/)
-  return page.url().split('/')[4]!
-}
-/** Sets a tick or a choice by the space bar. */
-async function tick(page: Page, role: 'radio' | 'checkbox', name: string | RegExp) {
-  const box = page.getByRole(role, { name }).first()
-  await box.focus()
-  await page.keyboard.press('Space')
-  await expect(box).toBeChecked()
-}
 async function findings(page: Page): Promise<string> {
   await press(page, /^Findings: /)
   const text = await page.getByRole('dialog').innerText()
@@ -28,7 +15,7 @@ test('a hub fed by its own supply and steered by a header, from an empty job to 
   demo,
 }) => {
   test.setTimeout(120_000)
-  const id = await begin(page, demo.url)
+  const id = await beginEmpty(page, demo.url)
   await goTo(page, 'Need')
   await type(page, 'Heat released inside', '150 W')
   await type(page, 'Highest temperature inside', '40 C')
@@ -44,26 +31,26 @@ test('a hub fed by its own supply and steered by a header, from an empty job to 
   await choose(page, 'How the fans may be driven', 'rated voltage')
   await press(page, /^Pick 4 × /)
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
-  await tick(page, 'checkbox', /PWM/)
+  await mark(page, 'checkbox', /PWM/)
 
   // everything on the header first: the load is too much, and a hub alone has no supply
   await goTo(page, 'Power')
   await choose(page, 'Kind of source', 'Fan header of a board')
   expect(await findings(page)).toMatch(/on a header for 1\sA/)
-  await tick(page, 'radio', 'Lead to the fans')
+  await mark(page, 'radio', 'Lead to the fans')
   await press(page, 'Tach and PWM wires')
   await choose(page, 'Splitter or hub', 'powered hub')
   expect(await findings(page)).toContain('The powered hub has no supply of its own')
 
   // its own supply feeds it, the header becomes a further source that only steers
-  await tick(page, 'radio', 'Source')
+  await mark(page, 'radio', 'Source')
   await choose(page, 'Kind of source', 'Wall adapter, regulated')
   await type(page, 'Nominal voltage', '12 V')
   await type(page, 'It can give', '5 A')
   await press(page, '+ Source')
   await choose(page, 'Kind of source', 'Fan header of a board')
   await type(page, 'Name', 'Front header')
-  await tick(page, 'radio', 'Lead to the fans')
+  await mark(page, 'radio', 'Lead to the fans')
   await press(page, 'Tach and PWM wires')
   await choose(page, 'PWM wire comes from', 'a header of the host')
   await choose(page, 'Tach wire leads to', 'a header of the host')
@@ -132,7 +119,7 @@ test('a machine with four fans on two rails, changed one after another, from an 
   demo,
 }) => {
   test.setTimeout(180_000)
-  const id = await begin(page, demo.url)
+  const id = await beginEmpty(page, demo.url)
   await goTo(page, 'Need')
   await press(page, '+ Sound level')
   await type(page, 'Sound level, at most', '45')

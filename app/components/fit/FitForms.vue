@@ -43,14 +43,10 @@ const setJob = (key: keyof Job, value: unknown, label?: string) => put(key, valu
       :shape="jobSchema.shape"
       @set="setJob"
     />
-    <FieldGrid
-      v-else-if="open === 'panel'"
-      tight
-      :record="fit"
-      :fields="panelFields(fit)"
-      :shape="fitSchema.shape"
-      @set="set"
-    />
+    <template v-else-if="open === 'panel'">
+      <FieldGrid tight :record="fit" :fields="panelFields(fit)" :shape="fitSchema.shape" @set="set" />
+      <KeepClear />
+    </template>
     <template v-else>
       <FieldGrid tight :record="plan.job" :fields="holdFields" :shape="jobSchema.shape" @set="setJob" />
       <FieldGrid tight :record="fit" :fields="screwFields" :shape="fitSchema.shape" @set="set" />

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { adapterLength, coneSheet } from '#core/fit'
+
 /** The template of one fan at true scale, to print or to cut from. */
 const { plan, report } = useJob('fit')
 const mount = computed(() => report.value.mount!)
@@ -7,30 +9,53 @@ const drawing = shallowRef<typeof import('#core/drawing') | null>(null)
 onMounted(async () => {
   drawing.value = await import('#core/drawing')
 })
-const what = ref<'hole' | 'panel'>('hole')
+const what = ref<'hole' | 'panel' | 'adapter'>('hole')
 const options = [
   { value: 'hole' as const, label: 'One fan' },
   { value: 'panel' as const, label: 'Whole panel' },
+  { value: 'adapter' as const, label: 'Adapter' },
 ]
-const template = computed(
-  () =>
-    drawing.value?.[what.value === 'hole' ? 'fanTemplate' : 'panelTemplate'](
-      plan.value,
-      mount.value,
-      hole.value,
-    ) ?? null,
-)
+const template = computed(() => {
+  const made = drawing.value
+  if (!made) return null
+  if (what.value === 'adapter') return made.adapterTemplate(plan.value, hole.value)
+  const of = what.value === 'hole' ? made.fanTemplate : made.panelTemplate
+  return of(plan.value, mount.value, hole.value)
+})
 const { show } = useUnits()
 /** How the fans stand in the panel, or why there is no drawing of it. */
-const panelWords = computed(() => {
+function panelWords(): string {
   const { layout, room } = mount.value
-  if (room === null) return 'Tell width and height of the panel: the fans are spread over it'
-  if (!layout) return `They do not go on this panel: it has room for ${room}`
+  if (room === null) return 'Tell width and height of the panel: the fans are spread over it.'
+  if (!layout) return `They do not go on this panel: it has room for ${room}.`
   const { columns, rows, pitchXM, pitchYM } = layout
   const beside = columns > 1 ? `${show(pitchXM, 'length')} from middle to middle` : ''
   const above = rows > 1 ? `rows ${show(pitchYM, 'length')} apart` : ''
-  return [beside, above].filter(Boolean).join(', ') || 'In the middle of the panel'
-})
+  return `${[beside, above].filter(Boolean).join(', ') || 'In the middle of the panel'}.`
+}
+/** Half angles that air follows, degrees: narrowing, widening. Handbook fit 4, common practice. */
+const NARROWS = 30
+const WIDENS = 15
+function adapterWords(): string {
+  const { adapterM, adapterLengthM } = plan.value.fit ?? { adapterM: null, adapterLengthM: null }
+  if (adapterM === null || adapterLengthM === null)
+    return 'Tell, under panel and guard, the bore that it leads to and how long it is.'
+  const sheet = coneSheet(Math.max(hole.value, adapterM), Math.min(hole.value, adapterM), adapterLengthM)
+  if (!sheet) return `Both ends are ${show(adapterM, 'length')}: a tube, which is a plain rectangle.`
+  const half = sheet.halfAngleDeg
+  const least = (most: number) =>
+    show(adapterLength(Math.max(hole.value, adapterM), Math.min(hole.value, adapterM), most), 'length')
+  const steep =
+    half > NARROWS
+      ? `Too steep either way: ${least(NARROWS)} long is enough where it narrows, ${least(WIDENS)} where it widens.`
+      : half > WIDENS
+        ? `Good where the air goes to the narrow end; where it widens ${least(WIDENS)} is the least.`
+        : 'Gentle enough both ways.'
+  return `Half angle ${half.toFixed(0)}°. ${steep} Cut the red lines, fold at the tab, glue it under.`
+}
+const words = computed(() =>
+  what.value === 'panel' ? panelWords() : what.value === 'adapter' ? adapterWords() : '',
+)
 const svg = computed(() => (template.value ? drawing.value!.templateSvg(template.value) : ''))
 const name = computed(() => template.value?.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-') ?? 'template')
 const saveSvgFile = () => saveText(svg.value, `${name.value}.svg`, 'image/svg+xml')
@@ -45,7 +70,7 @@ async function savePage(size: 'A4' | 'LETTER') {
 <template>
   <div class="stack">
     <SegmentChoice v-model="what" label="Template of" :options="options" />
-    <p v-if="what === 'panel'" class="small">{{ panelWords }}.</p>
+    <p v-if="words" class="small">{{ words }}</p>
     <!-- eslint-disable-next-line vue/no-v-html -- made by our own drawing, from numbers -->
     <div v-if="svg" class="template" v-html="svg" />
     <div v-if="template" class="row no-print">
@@ -77,7 +102,8 @@ async function savePage(size: 'A4' | 'LETTER') {
 }
 /* on the page the lines are as thin as they look; in the file they keep their width */
 .template :deep(circle),
-.template :deep(line) {
+.template :deep(line),
+.template :deep(path) {
   vector-effect: non-scaling-stroke;
   stroke-width: 1.2px;
 }

@@ -13,7 +13,10 @@ const arrays = computed(() => job.report!.streams.flatMap((s) => (s.fanArray && 
 const feed = computed(() => job.report!.power.feed)
 const wires = computed(() => wireList(job.plan!, feed.value))
 const steps = computed(() => connectionOrder(job.plan!, feed.value))
-const parts = computed(() => partsList(job.plan!, feed.value, arrays.value, believed.value, stock.parts))
+const mounts = computed(() => job.report!.streams.flatMap((s) => (s.mount && !s.asIs ? [s.mount] : [])))
+const parts = computed(() =>
+  partsList(job.plan!, feed.value, arrays.value, believed.value, stock.parts, mounts.value),
+)
 const name = computed(() => job.plan!.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
 async function save() {
   const { default: Papa } = await import('papaparse')

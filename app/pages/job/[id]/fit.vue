@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { countedGap, countGap, gapIsOff } from '#core/mount'
+
 definePageMeta({ station: 'fit' })
 
-const { plan, report, findings } = useJob('fit')
+const { store, plan, report, findings } = useJob('fit')
 const { show } = useUnits()
 const view = ref<'section' | 'template'>('section')
 const views = [
@@ -24,8 +26,15 @@ const gapWords = computed(() => {
       ? `, ${noiseLow.toFixed(0)} to ${noiseHigh === null ? 'more than 10' : noiseHigh.toFixed(0)} dB more`
       : ''
   const air = `${(100 * flowLow).toFixed(0)} to ${(100 * flowHigh).toFixed(0)} % less air`
-  return `${show(m.leftM, 'length')} ${side}: ${air}${noise} (common practice, not counted in the Line-up).`
+  return `${show(m.leftM, 'length')} ${side}: ${air}${noise} (common practice).`
 })
+/** The gap in the air path: counted, counted wrongly, or not. */
+const counted = computed(() => countedGap(plan.value))
+const off = computed(() => mount.value !== null && gapIsOff(plan.value, mount.value))
+const mayCount = computed(
+  () => mount.value !== null && (off.value || (!counted.value && gapWords.value !== '')),
+)
+const count = () => mount.value && store.change((d) => countGap(d, mount.value!), 'fit-gap', 'the gap')
 const screwWords = computed(() => {
   const s = mount.value?.screw
   if (!s) return ''
@@ -67,6 +76,18 @@ const screwWords = computed(() => {
             </div>
           </dl>
           <p v-if="gapWords" class="small">{{ gapWords }}</p>
+          <p v-if="mount.gapSide && mount.leftM !== null" class="row small">
+            <span class="soft">{{
+              off
+                ? 'The air path counts another gap than this.'
+                : counted
+                  ? 'Counted in the air path as the free ring round the fan.'
+                  : 'Not counted in the air path.'
+            }}</span>
+            <el-button v-if="mayCount" size="small" @click="count">{{
+              off ? 'Correct it there' : 'Count it there'
+            }}</el-button>
+          </p>
         </template>
         <TemplateSheet v-else />
       </section>
