@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { changeWords, newElement, newPlan, newTarget, type PlanDocument } from './index'
+import { changeWords, newElement, newFit, newPlan, newTarget, type PlanDocument } from './index'
 
 const plan = (): PlanDocument => ({
   ...newPlan('job-x', 'X'),
@@ -23,6 +23,7 @@ describe('what a change was, in words', () => {
     ['order of the air path', (p) => p.path.reverse()],
     ['facts of the job', (p) => (p.job.heatW = 5)],
     ['target added', (p) => p.targets.push(newTarget({ id: 't', kind: 'level', limit: 30 }))],
+    ['panel, guard, screws', (p) => (p.fit = newFit('fit'))],
     ['nothing', () => {}],
   ])('%s', (words, change) => {
     expect(changeWords(plan(), after(change))).toBe(words)

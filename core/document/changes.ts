@@ -41,6 +41,7 @@ const singles: { key: keyof PlanDocument; name: string }[] = [
   { key: 'sun', name: 'sun' },
   { key: 'calibration', name: 'calibration' },
   { key: 'sink', name: 'heatsink' },
+  { key: 'fit', name: 'panel, guard, screws' },
 ]
 
 /**

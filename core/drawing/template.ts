@@ -14,6 +14,8 @@ interface Round {
   diameterM: number
 }
 interface Stroke {
+  /** only marked unless told */
+  layer?: TemplateLayer
   fromM: readonly [number, number]
   toM: readonly [number, number]
 }
@@ -160,6 +162,7 @@ export function adapterTemplate({ job, fit }: PlanDocument, holeM: number): Temp
   const [from, to] = [90 - angleDeg / 2, 90 + angleDeg / 2]
   const middle = (outerM + innerM) / 2
   const tabDeg = (180 * TAB_M) / (Math.PI * middle)
+  const cut = (stroke: Stroke): Stroke => ({ ...stroke, layer: 'cut' })
   const edge = (deg: number): Stroke => ({ fromM: at(innerM, deg), toM: at(outerM, deg) })
   const arc = (radiusM: number, fromDeg: number, toDeg: number): Arc => ({
     xM: 0,
@@ -168,13 +171,14 @@ export function adapterTemplate({ job, fit }: PlanDocument, holeM: number): Temp
     fromDeg,
     toDeg,
   })
-  const low = Math.min(0, innerM * Math.sin((from * Math.PI) / 180), outerM * Math.sin((from * Math.PI) / 180))
+  const fall = Math.sin((from * Math.PI) / 180)
+  const low = fall < 0 ? outerM * fall : innerM * fall
   const below = ruler(low - 3 * BEYOND_M)
   return {
     name: `${job.name}, adapter`,
     rounds: [],
     arcs: [arc(outerM, from, to + tabDeg), arc(innerM, from, to + tabDeg)],
-    strokes: [edge(from), edge(to), edge(to + tabDeg), ...below.strokes],
+    strokes: [cut(edge(from)), edge(to), cut(edge(to + tabDeg)), ...below.strokes],
     words: below.words,
   }
 }
@@ -190,9 +194,9 @@ function modelOf({ rounds, strokes, arcs = [] }: Template): makerjs.IModel {
     const arc = new makerjs.paths.Arc([mm(xM), mm(yM)], mm(radiusM), fromDeg, toDeg)
     paths[`cut-arc-${i}`] = Object.assign(arc, { layer: 'cut' })
   })
-  strokes.forEach(({ fromM, toM }, i) => {
+  strokes.forEach(({ layer = 'mark', fromM, toM }, i) => {
     const line = new makerjs.paths.Line([mm(fromM[0]), mm(fromM[1])], [mm(toM[0]), mm(toM[1])])
-    paths[`mark-line-${i}`] = Object.assign(line, { layer: 'mark' })
+    paths[`${layer}-line-${i}`] = Object.assign(line, { layer })
   })
   return { paths, units: makerjs.unitType.Millimeter }
 }
@@ -217,9 +221,9 @@ export function templateSvg(template: Template): string {
   const round = ({ layer, xM, yM, diameterM }: Round) =>
     `<circle class="${layer}" cx="${x(xM)}" cy="${y(yM)}" r="${(mm(diameterM) / 2).toFixed(3)}" fill="none" ` +
     `stroke="${colours[layer]}" stroke-width="0.25"/>`
-  const stroke = ({ fromM, toM }: Stroke) =>
+  const stroke = ({ layer = 'mark', fromM, toM }: Stroke) =>
     `<line x1="${x(fromM[0])}" y1="${y(fromM[1])}" x2="${x(toM[0])}" y2="${y(toM[1])}" ` +
-    `stroke="${colours.mark}" stroke-width="0.18"/>`
+    `stroke="${colours[layer]}" stroke-width="0.18"/>`
   const arc = ({ xM, yM, radiusM, fromDeg, toDeg }: Arc) => {
     const [start, end] = [fromDeg, toDeg].map((deg) => at(radiusM, deg))
     const r = mm(radiusM).toFixed(3)

@@ -12,11 +12,15 @@ const pieces = [
 const open = ref<(typeof pieces)[number]['value']>('place')
 const blank = newFit('blank')
 const fit = computed(() => plan.value.fit ?? blank)
-const set = (key: keyof Fit, value: unknown) =>
-  store.change((d) => {
-    d.fit ??= newFit(newId('fit'))
-    assign(d.fit, key, value)
-  }, `fit.${key}`)
+const set = (key: keyof Fit, value: unknown, label?: string) =>
+  store.change(
+    (d) => {
+      d.fit ??= newFit(newId('fit'))
+      assign(d.fit, key, value)
+    },
+    `fit.${key}`,
+    label,
+  )
 const route = useRoute()
 watch(
   () => route.hash,

@@ -76,40 +76,42 @@ const share = (r: Row) => `${r.share >= 1 ? '+' : '−'}${Math.abs(100 * (r.shar
       <h2>What to cut with</h2>
       <span class="small soft">wanted {{ show(mount.wantedM, 'length') }}</span>
     </div>
-    <table class="data">
-      <thead>
-        <tr>
-          <th>Saw</th>
-          <th class="num">area</th>
-          <th class="num">costs</th>
-          <th class="num">to the screws</th>
-          <th><span class="visually-hidden">take</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="r in rows" :key="r.diameterM" :class="{ best: r.best }">
-          <td>
-            <strong>{{ show(r.diameterM, 'length') }}</strong><span class="small soft">{{
-              r.yours ? ', yours' : ''
-            }}</span>
-            <span v-if="r.verdict" class="small block warn">{{ r.verdict }}</span>
-          </td>
-          <td class="num">{{ share(r) }}</td>
-          <td class="num">{{ r.dropPa === null ? '–' : show(r.dropPa, 'pressure') }}</td>
-          <td class="num">{{ r.webM === null ? '–' : show(r.webM, 'length') }}</td>
-          <td class="num">
-            <span v-if="plan.job.holeM === r.diameterM" class="soft small">taken</span>
-            <el-button
-              v-else
-              size="small"
-              :aria-label="`Take ${show(r.diameterM, 'length')}`"
-              @click="take(r.diameterM)"
-              >Take</el-button
-            >
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div class="scroll-x" tabindex="0" role="region" aria-label="Saws for this hole">
+      <table class="data">
+        <thead>
+          <tr>
+            <th>Saw</th>
+            <th class="num">area</th>
+            <th class="num">costs</th>
+            <th class="num">to the screws</th>
+            <th><span class="visually-hidden">take</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="r in rows" :key="r.diameterM" :class="{ best: r.best }">
+            <td>
+              <strong>{{ show(r.diameterM, 'length') }}</strong><span class="small soft">{{
+                r.yours ? ', yours' : ''
+              }}</span>
+              <span v-if="r.verdict" class="small block warn">{{ r.verdict }}</span>
+            </td>
+            <td class="num">{{ share(r) }}</td>
+            <td class="num">{{ r.dropPa === null ? '–' : show(r.dropPa, 'pressure') }}</td>
+            <td class="num">{{ r.webM === null ? '–' : show(r.webM, 'length') }}</td>
+            <td class="num">
+              <span v-if="plan.job.holeM === r.diameterM" class="soft small">taken</span>
+              <el-button
+                v-else
+                size="small"
+                :aria-label="`Take ${show(r.diameterM, 'length')}`"
+                @click="take(r.diameterM)"
+                >Take</el-button
+              >
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p class="small soft">
       Pilot drill of the saw first, a board clamped behind, slowly. A jig saw or fly cutter reaches any size.
       What a hole costs is the loss of a plate at the flow of one fan; saws cut 0.3 to 0.8 mm over.
@@ -119,6 +121,13 @@ const share = (r: Row) => `${r.share >= 1 ? '+' : '−'}${Math.abs(100 * (r.shar
 </template>
 
 <style scoped>
+@media (max-width: 480px) {
+  table.data th,
+  table.data td {
+    padding-inline: 3px;
+    font-size: 13px;
+  }
+}
 .best {
   background: var(--cap-soft);
 }
