@@ -45,7 +45,8 @@ export function countGap(plan: PlanDocument, mount: MountReport): void {
     ...newElement(GAP_ID, 'opening', plan.path[at]!.branchId),
     name: mount.gapSide === 'intake' ? 'Gap before the fan' : 'Gap behind the fan',
     areaM2: area,
-    basis: 'measured',
+    // how air turns in a gap is known to half as much again at best
+    basis: 'rough-guess',
   }
   plan.path.splice(mount.gapSide === 'intake' ? at : at + 1, 0, gap)
 }

@@ -310,10 +310,12 @@ export function mountOf(
   const spacingM = holeSpacing(fan)
   const wantedM = wantedCutout(fan)
   const sideBySide = fanArray.arrangement === 'parallel' ? fanArray.count : 1
+  // openings alike have a panel each
+  const inOpening = sideBySide / (fanPlaces(plan)[0]?.times ?? 1)
   const base = {
     fan,
     count: fanArray.count,
-    inOpening: sideBySide / (fanPlaces(plan)[0]?.times ?? 1),
+    inOpening,
     holeM: job.holeM,
     gasketM: fit?.gasketM ?? null,
     drawerM: fit?.screwM ?? null,
@@ -327,7 +329,7 @@ export function mountOf(
     wantedM,
     screw: screwOf(job, fan, fit, layers),
     guardM: guardNeeds(fit),
-    ...panelOf(fit, fan, sideBySide),
+    ...panelOf(fit, fan, Math.ceil(inOpening)),
   } satisfies Omit<MountReport, 'figures'>
   const screwHoleM = screwHoleOf(plan, fan)
   const hole =

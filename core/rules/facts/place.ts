@@ -28,13 +28,13 @@ function stackExtra({ plan: { job }, mount }: FactSources): number {
   return mount.layers.reduce((s, l) => s + (l.outside || l.key === 'fan' ? 0 : l.thicknessM), 0)
 }
 
-function cutFacts({ plan: { fit, job }, mount, system: { fanArray } }: FactSources): SiFacts {
+function cutFacts({ plan: { fit, job }, mount }: FactSources): SiFacts {
   if (!fit) return {}
   const sides = [fit.panelWidthM, fit.panelHeightM].filter((x) => x !== null)
   return {
     'fit.panelSide': sides.length && job.holeM !== null ? Math.min(...sides) : undefined,
     'fit.panelRoom': mount?.room ?? undefined,
-    'fit.inPanel': fanArray ? (fanArray.arrangement === 'parallel' ? fanArray.count : 1) : undefined,
+    'fit.inPanel': mount ? Math.ceil(mount.inOpening) : undefined,
     'fit.cableGap': fit.cableGapM,
     'fit.surfaceTemp': fit.surfaceC ?? undefined,
     'mount.softenTemp': fit.softenC ?? (fit.surfaceC === null ? undefined : null),
