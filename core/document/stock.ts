@@ -13,6 +13,8 @@ export const stockKinds = [
   'filter',
   'saw',
   'screw',
+  'gasket',
+  'grommet',
   'other',
 ] as const
 export type StockKind = (typeof stockKinds)[number]
