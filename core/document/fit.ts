@@ -38,7 +38,7 @@ export const newThing = (id: string, name: string): Thing => ({ ...defaultsOf(th
 const spotSchema = z.object({ xM: along, yM: along })
 /** A lug of a blower, from the lower left corner of its housing with the outlet at the top. */
 const lugSchema = z.object({ xM: within(-0.1, 0.5), yM: within(-0.1, 0.5) })
-export const MOST_FANS = 40
+export const MOST_PLACED = 40
 
 /** Panel, opening and how several fans stand in it. */
 const panelShape = {
@@ -55,7 +55,7 @@ const panelShape = {
   sitsIn: maybe(z.enum(['panel', 'duct', 'shroud', 'adapter'])),
   keepClear: inOneColumn(z.array(keepClearSchema).max(12, 'At most 12.')),
   /** middles of the fans as placed by hand; none: spread evenly */
-  positions: inOneColumn(z.array(spotSchema).max(MOST_FANS, `At most ${MOST_FANS}.`)),
+  positions: inOneColumn(z.array(spotSchema).max(MOST_PLACED, `At most ${MOST_PLACED}.`)),
   things: inOneColumn(z.array(thingSchema).max(12, 'At most 12.')),
   cutWay: maybe(z.enum(['saw', 'jig-saw', 'fly-cutter', 'chain', 'ring'])),
   /** the drill for a chain or rings of holes */

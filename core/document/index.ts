@@ -4,7 +4,18 @@
  */
 export { changeWords } from './changes'
 export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
-export { type Fit, fitSchema, type KeepClear, keepClearSchema, newFit, type Thread } from './fit'
+export {
+  type Fit,
+  fitSchema,
+  type KeepClear,
+  keepClearSchema,
+  MOST_PLACED,
+  newFit,
+  newThing,
+  type Thing,
+  thingSchema,
+  type Thread,
+} from './fit'
 export {
   jobSchema,
   newPort,

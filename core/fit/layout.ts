@@ -105,3 +105,48 @@ function layoutIn(count: number, widthM: number, heightM: number, frameM: number
   })
   return { columns, rows, pitchXM, pitchYM, centres }
 }
+
+/** What is left round frames that were placed by hand; below 0 they overlap, or stand over the edge. */
+export interface LayoutGaps {
+  /** between the two nearest frames, m; null for one alone */
+  frameM: number | null
+  edgeM: number
+  /** to the nearest zone, m; null without one */
+  zoneM: number | null
+}
+/** Gap between two rectangles, m: along the axis on which they are further apart; below 0 they overlap. */
+const gapBetween = (dx: number, dy: number, halfX: number, halfY: number) =>
+  Math.max(Math.abs(dx) - halfX, Math.abs(dy) - halfY)
+/**
+ * The smallest gaps between square frames, to the panel's edge and to what is to be kept clear.
+ * @param spots middles from the panel's lower left corner, m, one at least @param frameM side of a frame, m
+ * Reference: rectangles side by side, geometry
+ */
+export function layoutGaps(
+  spots: readonly { xM: number; yM: number }[],
+  widthM: number,
+  heightM: number,
+  frameM: number,
+  zones: readonly Zone[] = [],
+): LayoutGaps {
+  const half = frameM / 2
+  const pairs = spots.flatMap((a, i) =>
+    spots.slice(i + 1).map((b) => gapBetween(a.xM - b.xM, a.yM - b.yM, frameM, frameM)),
+  )
+  const edges = spots.flatMap(({ xM, yM }) => [xM - half, widthM - xM - half, yM - half, heightM - yM - half])
+  const clear = spots.flatMap(({ xM, yM }) =>
+    zones.map((z) =>
+      gapBetween(
+        xM - z.leftM - z.widthM / 2,
+        yM - z.bottomM - z.heightM / 2,
+        half + z.widthM / 2,
+        half + z.heightM / 2,
+      ),
+    ),
+  )
+  return {
+    frameM: pairs.length ? Math.min(...pairs) : null,
+    edgeM: Math.min(...edges),
+    zoneM: clear.length ? Math.min(...clear) : null,
+  }
+}

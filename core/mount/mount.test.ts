@@ -13,7 +13,7 @@ import {
 } from '#core/document'
 import { computeReport } from '#core/plan'
 import { partsList } from '#core/supply'
-import { countedGap, countGap, gapIsOff, holeOption, type MountReport } from './index'
+import { countPiece, dropStale, piecesOf, staleOf, holeOption, type MountReport } from './index'
 
 /** A fan in its place, by hand. Sizes are the handbook's usual frames, made millimetres. */
 
@@ -195,6 +195,13 @@ describe('the gap in the air path', () => {
     const plan = planOf({}, { fitDepthM: mm(depth), direction })
     return { plan, mount: reportOf(plan).mount! }
   }
+  const gapOf = (plan: PlanDocument, mount: MountReport) => piecesOf(plan, mount).find((p) => p.key === 'gap')
+  const countGap = (plan: PlanDocument, mount: MountReport) => {
+    const gap = gapOf(plan, mount)
+    if (gap) countPiece(plan, gap)
+  }
+  const countedGap = (plan: PlanDocument) => plan.path.find((e) => e.id === 'fit-gap')
+  const gapIsOff = (plan: PlanDocument, mount: MountReport) => gapOf(plan, mount)!.off
   const flow = (plan: PlanDocument) => reportOf(plan).selection!.candidate.flow!
   test('is the free ring, on the side that faces the wall, and moves the operating point', () => {
     // 10 mm left behind 25 mm of frame: π · 74.4 mm · 10 mm = 23.4 cm2
@@ -224,6 +231,14 @@ describe('the gap in the air path', () => {
     const { plan, mount } = tight(20)
     countGap(plan, mount)
     expect(countedGap(plan)).toBeUndefined()
+    // one that was counted before is named, and taken out
+    const deep = tight(35)
+    countGap(deep.plan, deep.mount)
+    deep.plan.job.fitDepthM = mm(20)
+    const stale = staleOf(deep.plan, piecesOf(deep.plan, reportOf(deep.plan).mount!))
+    expect(stale.map((e) => e.name)).toEqual(['Gap before the fan'])
+    dropStale(deep.plan, stale)
+    expect(countedGap(deep.plan)).toBeUndefined()
   })
   test.each([
     [0.5, 0.02, 0.05],

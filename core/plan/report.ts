@@ -116,7 +116,7 @@ function runOf(base: StreamBase, feed: FeedReport, context: SelectionContext) {
   const supply = fanLowV === null || fanHighV === null ? null : { low: fanLowV, high: fanHighV }
   const operation = operationOf(plan, system, context, fanV, supply)
   const fanName = system.fanArray ? arrayName(system.fanArray) : (system.fan?.model ?? '')
-  const mount = mountOf(plan, system, operation.candidate?.flow ?? null)
+  const mount = mountOf(plan, system, operation.candidate)
   return { ...base, context, power, operation, fanName, mount }
 }
 

@@ -56,6 +56,8 @@ const chains: string[][] = [
   ['air-inlet-small', 'air-grille-closed'],
   ['air-outlet-small', 'air-grille-closed'],
   ['air-duct-narrow', 'air-duct-fast'],
+  ['fit-no-breathing', 'air-intake-starved'],
+  ['own-opening-wide', 'own-opening-corners'],
   ['air-filter-loaded-short', 'need-margin-thin'],
   ['need-below-ambient', 'own-below-ambient', 'need-rise-tight'],
   ['port-short-circuit', 'air-short-circuit'],

@@ -1,4 +1,5 @@
 import type { Quantity } from '#core/units'
+import { placeCatalogue } from './place-catalogue'
 
 /**
  * The facts that findings are judged on, with the unit that rules are written in.
@@ -224,16 +225,6 @@ export const factCatalogue = {
   'duct.speed': { unit: 'm/s', meaning: 'mean air speed in it', quantity: 'speed', symbol: 'm/s' },
   'duct.length': { unit: 'm', meaning: 'length', quantity: 'distance', symbol: 'm' },
   'duct.slack': { unit: 'bool', meaning: 'flexible duct not stretched' },
-  'guard.present': { unit: 'bool', meaning: 'a guard is planned' },
-  'guard.reach': { unit: 'bool', meaning: 'finger, cable or animal can reach the blades' },
-  'guard.child': { unit: 'bool', meaning: 'children can reach it' },
-  'guard.distance': { unit: 'mm', meaning: 'guard to blades', quantity: 'length', symbol: 'mm' },
-  'guard.required': {
-    unit: 'mm',
-    meaning: 'from the opening size (build-and-care 3)',
-    quantity: 'length',
-    symbol: 'mm',
-  },
   'fan.ratedV': { unit: 'V', meaning: 'rated voltage', quantity: 'voltage', symbol: 'V' },
   'fan.vMin': { unit: 'V', meaning: 'lowest allowed', quantity: 'voltage', symbol: 'V' },
   'fan.vMax': { unit: 'V', meaning: 'highest allowed', quantity: 'voltage', symbol: 'V' },
@@ -371,47 +362,6 @@ export const factCatalogue = {
   'noise.distanceStated': { unit: 'bool', meaning: 'claim has its distance' },
   'noise.basis': { unit: 'text', meaning: 'free-air-claim, corrected, measured' },
   'noise.bladePass': { unit: 'Hz', meaning: 'blade-pass frequency', quantity: 'frequency', symbol: 'Hz' },
-  'mount.panelHz': { unit: 'Hz', meaning: "panel's lowest resonance", quantity: 'frequency', symbol: 'Hz' },
-  'mount.isolated': { unit: 'bool', meaning: 'soft mounts' },
-  'mount.thinPanel': { unit: 'bool', meaning: 'sheet under 1 mm or wide and unbraced' },
-  'mount.capacity': { unit: 'g', meaning: 'what the mount may carry', quantity: 'mass', symbol: 'g' },
-  'mount.kind': { unit: 'text', meaning: 'screws, clips, adhesive, ties' },
-  'mount.softenTemp': {
-    unit: 'degC',
-    meaning: 'softening of bracket or glue',
-    quantity: 'temperature',
-    symbol: '°C',
-  },
-  'fit.depth': { unit: 'mm', meaning: 'depth available', quantity: 'length', symbol: 'mm' },
-  'fit.stackExtra': {
-    unit: 'mm',
-    meaning: 'guards, filter, gasket, screw heads together',
-    quantity: 'length',
-    symbol: 'mm',
-  },
-  'fit.width': { unit: 'mm', meaning: 'smaller side of the space', quantity: 'length', symbol: 'mm' },
-  'fit.hole': { unit: 'mm', meaning: 'hole to be cut or present', quantity: 'length', symbol: 'mm' },
-  'fit.holeSpacing': { unit: 'mm', meaning: 'existing screw pattern', quantity: 'length', symbol: 'mm' },
-  'fit.screwHole': { unit: 'mm', meaning: 'diameter of the screw holes', quantity: 'length', symbol: 'mm' },
-  'fit.panelSide': { unit: 'mm', meaning: 'smaller side of the panel', quantity: 'length', symbol: 'mm' },
-  'fit.panelRoom': { unit: '1', meaning: 'fans that the panel has room for' },
-  'fit.inPanel': { unit: '1', meaning: 'fans side by side in it' },
-  'fit.cableGap': { unit: 'mm', meaning: 'nearest loose cable to blades', quantity: 'length', symbol: 'mm' },
-  'fit.surfaceTemp': {
-    unit: 'degC',
-    meaning: 'warmest spot under the mount',
-    quantity: 'temperature',
-    symbol: '°C',
-  },
-  'screw.length': { unit: 'mm', meaning: 'under the head', quantity: 'length', symbol: 'mm' },
-  'screw.grip': { unit: 'mm', meaning: 'everything clamped', quantity: 'length', symbol: 'mm' },
-  'screw.minEngage': {
-    unit: 'mm',
-    meaning: 'least thread engagement or nut height',
-    quantity: 'length',
-    symbol: 'mm',
-  },
-  'screw.maxDepth': { unit: 'mm', meaning: 'space beyond the grip', quantity: 'length', symbol: 'mm' },
   'supply.kind': {
     unit: 'text',
     meaning:
@@ -659,6 +609,7 @@ export const factCatalogue = {
   'meas.rankBy': { unit: 'text', meaning: 'flow-per-loudness, flow-per-money, flow-per-decibel' },
   'meas.claimCorrected': { unit: 'bool', meaning: 'speed, voltage and density of the claim applied' },
   'meas.claimRatio': { unit: '1', meaning: 'measured / claimed' },
+  ...placeCatalogue,
 } as const satisfies Record<string, FactInfo>
 
 export type FactName = keyof typeof factCatalogue

@@ -18,6 +18,7 @@ export const subjectKinds = [
   'filter',
   'grille',
   'duct',
+  'thing',
   'run',
   'target',
 ] as const

@@ -1,4 +1,4 @@
-import { frameOf } from '#core/fit'
+import { annulusArea, frameOf } from '#core/fit'
 import {
   currentAtVoltage,
   estimatedBand,
@@ -349,8 +349,10 @@ const HUB_SHARE = 0.42
 const TIP_SHARE = 0.93
 /** Blade-tip diameter, m (estimated from the frame). */
 export const impellerDiameter = (fan: Fan) => TIP_SHARE * fan.frameM
+/** Hub diameter, m (estimated from the frame). */
+export const hubDiameter = (fan: Fan) => HUB_SHARE * impellerDiameter(fan)
 /** Swept area less hub, m2 (estimated from the frame). */
-export const sweptArea = (fan: Fan) => (Math.PI / 4) * (TIP_SHARE * fan.frameM) ** 2 * (1 - HUB_SHARE ** 2)
+export const sweptArea = (fan: Fan) => annulusArea(impellerDiameter(fan), hubDiameter(fan))
 
 /** Mounting holes, centre to centre, m: the sheet's, else the usual pattern of an axial frame; null for an unusual one. */
 export const holeSpacing = (fan: Fan): number | null =>

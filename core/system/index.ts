@@ -41,6 +41,7 @@ export {
   fanStartCurrent,
   freeDelivery,
   holeSpacing,
+  hubDiameter,
   impellerDiameter,
   lifeAt,
   lowestDuty,

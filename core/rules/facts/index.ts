@@ -7,7 +7,7 @@ import { fanFacts, fanSubjects } from './fan'
 import { comparisonFacts, comparisonQuantities, runSubjects } from './measure'
 import { needFacts } from './need'
 import { pathFacts, pathSubjects } from './path'
-import { placeFacts } from './place'
+import { placeFacts, placeSubjects } from './place'
 import { feedSubjects } from './feed'
 import { powerFacts } from './power'
 import { safetyFacts } from './safety'
@@ -58,6 +58,7 @@ export function planFacts(sources: FactSources): PlanFacts {
     ...fanSubjects(sources),
     ...feedSubjects(sources),
     ...pathSubjects(sources),
+    ...placeSubjects(sources),
     ...runSubjects(sources),
     ...targetSubjects(sources),
   ]

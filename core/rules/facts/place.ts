@@ -1,4 +1,5 @@
-import type { FactSources, SiFacts } from './sources'
+import { piecesOf } from '#core/mount'
+import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** What is known of the place for the fan. */
 export function placeFacts(sources: FactSources): SiFacts {
@@ -19,6 +20,73 @@ export function placeFacts(sources: FactSources): SiFacts {
     ...cutFacts(sources),
     ...guardFacts(sources),
     ...screwFacts(sources),
+    ...layoutFacts(sources),
+    ...openingFacts(sources),
+    ...partFacts(sources),
+  }
+}
+
+/** Everything in the way by itself. */
+export const placeSubjects = ({ mount }: FactSources): SiSubject[] =>
+  (mount?.things ?? []).map(({ thing, nearestM, roomM }) => ({
+    kind: 'thing',
+    id: thing.id,
+    name: thing.name,
+    at: { station: 'fit', field: 'things' },
+    facts: {
+      // that its travel is not told is told by itself
+      'thing.room': roomM ?? (thing.fromPanelM === null ? null : undefined),
+      'thing.nearest': nearestM ?? undefined,
+      'thing.travelTold': thing.moving ? thing.travelM !== null || roomM !== null : undefined,
+    },
+  }))
+
+/** How the fans were placed by hand. */
+function layoutFacts({ mount }: FactSources): SiFacts {
+  const gaps = mount?.layout?.gaps
+  if (!gaps) return {}
+  return {
+    'fit.frameGap': gaps.frameM ?? undefined,
+    'fit.edgeGap': gaps.edgeM,
+    'fit.zoneGap': gaps.zoneM ?? undefined,
+    'fit.placed': mount.layout!.placed,
+  }
+}
+
+/** The opening that is there, where it is not round: a round one is the hole. */
+function openingFacts({ plan: { fit }, mount }: FactSources): SiFacts {
+  const opening = mount?.opening
+  const inDuct = fit?.sitsIn === 'duct' ? true : undefined
+  if (!opening || opening.shape === 'round' || opening.shape === 'tapered') return { 'fit.inDuct': inDuct }
+  return {
+    'fit.inDuct': inDuct,
+    'opening.within': opening.withinM2,
+    'opening.ring': opening.ringM2,
+    'opening.side': Math.max(opening.widthM, opening.heightM),
+    'opening.corners': opening.corners,
+  }
+}
+
+/** Guard, filter, adapter, soft mounts, lead; what the air path counts is judged there. */
+function partFacts({ plan, mount }: FactSources): SiFacts {
+  const { fit } = plan
+  if (!fit || !mount) return {}
+  const counted = new Set(piecesOf(plan, mount).flatMap((p) => (p.found ? [p.key] : [])))
+  const { guardShare, filter, adapter, soft, cable } = mount
+  return {
+    'guard.share': guardShare === null || counted.has('guard') ? undefined : guardShare,
+    'place.filterSpeed': counted.has('filter') ? undefined : (filter?.faceMs ?? undefined),
+    'place.filterRated': filter?.ratedMs,
+    'place.filterReach': filter ? fit.filterReach : undefined,
+    'adapter.steep': adapter ? (adapter.way === null ? undefined : adapter.tooSteep) : undefined,
+    'adapter.halfAngle': adapter?.steepDeg,
+    'mount.ownHz': soft?.ownHz ?? undefined,
+    'mount.turnHz': soft?.turnHz,
+    'mount.wantedSink': soft?.wantedSinkM,
+    'lead.own': cable.neededM === null ? undefined : fit.leadM,
+    'lead.needed': cable.neededM ?? undefined,
+    'blower.intakes': fit.intakes ?? undefined,
+    'blower.face': fit.blowerFace ?? undefined,
   }
 }
 

@@ -1,0 +1,86 @@
+import { leastWeb, type HoleOption } from './hole'
+import type { MountReport } from './mount'
+import type { PlanDocument } from '#core/document'
+import { impellerDiameter } from '#core/system'
+
+/** What is there already, held against the picked fan: what can stay, and what no longer fits. */
+
+export interface KeepRow {
+  key: 'hole' | 'pattern' | 'depth' | 'width' | 'screws' | 'panel'
+  /** as it is called: "The hole of 86 mm" */
+  what: 'hole' | 'opening' | 'screw holes' | 'depth' | 'width' | 'screws in the drawer' | 'panel'
+  sizeM: number | null
+  stays: boolean
+  /** why it does not, in words; '' where it stays */
+  why: string
+}
+/** Screw patterns within this are one, m. Common practice, no source. */
+const SAME_PATTERN_M = 0.001
+/** A hole under this share of the blades blows on sheet (as the design check has it). */
+const LEAST_OF_BLADES = 0.95
+
+type Mount = Omit<MountReport, 'figures' | 'keeps'>
+function holeRow({ job, fit }: PlanDocument, mount: Mount, hole: HoleOption | null): KeepRow[] {
+  const { opening, fan } = mount
+  if (opening && opening.shape !== 'round' && opening.shape !== 'tapered') {
+    const why =
+      Math.max(opening.widthM, opening.heightM) > fan.frameM
+        ? 'wider than the frame: an adapter plate closes it'
+        : opening.withinM2 < opening.ringM2
+          ? 'smaller than what the blades sweep'
+          : ''
+    return [{ key: 'hole', what: 'opening', sizeM: opening.widthM, stays: why === '', why }]
+  }
+  if (job.holeM === null) return []
+  const least = leastWeb(fit?.material)
+  const why =
+    job.holeM < LEAST_OF_BLADES * impellerDiameter(fan)
+      ? 'smaller than the blades: cut it larger'
+      : job.holeM > fan.frameM
+        ? 'wider than the frame: an adapter plate closes it'
+        : hole?.webM != null && hole.webM < least
+          ? 'too near the screw holes of this frame'
+          : ''
+  return [{ key: 'hole', what: 'hole', sizeM: job.holeM, stays: why === '', why }]
+}
+function screwRow({ screw, drawerM }: Mount): KeepRow[] {
+  if (drawerM === null || !screw) return []
+  const why =
+    drawerM < screw.leastM
+      ? 'too short'
+      : screw.mostM !== null && drawerM > screw.gripM + screw.mostM
+        ? 'too long: they strike what is behind'
+        : ''
+  return [{ key: 'screws', what: 'screws in the drawer', sizeM: drawerM, stays: why === '', why }]
+}
+
+/** What of a place stays with the picked fan, row by row; only what is told. */
+export function keepsOf(plan: PlanDocument, mount: Mount, hole: HoleOption | null): KeepRow[] {
+  const { job } = plan
+  const { fan, spacingM, leftM, layout, room, inOpening } = mount
+  const rows = holeRow(plan, mount, hole)
+  if (job.existingHolesM !== null && spacingM !== null) {
+    const stays = Math.abs(job.existingHolesM - spacingM) <= SAME_PATTERN_M
+    const why = stays ? '' : 'another pattern: drill new ones, or use an adapter plate'
+    rows.push({ key: 'pattern', what: 'screw holes', sizeM: job.existingHolesM, stays, why })
+  }
+  if (job.fitDepthM !== null && leftM !== null)
+    rows.push({
+      key: 'depth',
+      what: 'depth',
+      sizeM: job.fitDepthM,
+      stays: leftM >= 0,
+      why: leftM < 0 ? 'too shallow: a thinner fan, or mount it outside' : '',
+    })
+  if (job.fitWidthM !== null) {
+    const stays = fan.frameM <= job.fitWidthM
+    const why = stays ? '' : 'too narrow: a smaller frame'
+    rows.push({ key: 'width', what: 'width', sizeM: job.fitWidthM, stays, why })
+  }
+  rows.push(...screwRow(mount))
+  if (room !== null) {
+    const stays = layout !== null && inOpening <= room
+    rows.push({ key: 'panel', what: 'panel', sizeM: null, stays, why: stays ? '' : `has room for ${room}` })
+  }
+  return rows
+}

@@ -1,0 +1,213 @@
+import { kReducer } from '#core/airpath'
+import { endAreaOf, smallHoleK } from '#core/fit'
+import { newElement, type Fit, type PathElement, type PlanDocument } from '#core/document'
+import { freeAreaRatioOf, impellerDiameter } from '#core/system'
+import { guardPattern } from './guard'
+import type { MountReport } from './mount'
+
+/**
+ * What of a place the air passes, as elements of the air path: one chain. The gap is the free ring round each fan, π·D·x,
+ * which the air passes as it passes a sharp opening of that area: on an easy path, at a half, a quarter and a tenth of the
+ * diameter, that takes 7, 21 and 52 % of the air, where common practice says 2 to 5, 10 to 20 and 30 to 50 %
+ * (docs/physics.md, fit): a little on the safe side.
+ */
+export const pieceKeys = ['gap', 'hole', 'guard', 'filter', 'adapter'] as const
+export type PieceKey = (typeof pieceKeys)[number]
+export interface Piece {
+  key: PieceKey
+  name: string
+  /** before or behind the fans, as the air goes */
+  side: 'before' | 'behind'
+  element: PathElement
+  /** what stands for it in the path: its own, or one like it beside the fans; null where nothing does */
+  found: PathElement | null
+  /** what is found is the place's own */
+  own: boolean
+  /** what is found has other values */
+  off: boolean
+}
+
+/** What the id of a piece's element begins with: there is one of each at most. */
+const idOf = (key: PieceKey) => `fit-${key}`
+/** Values that differ less are the same, share. */
+const SAME = 0.01
+/** How far from the fans a piece stands: the gap and the filter inside, the others outside. */
+const rank: Record<PieceKey, number> = { filter: 1, gap: 2, hole: 1, guard: 2, adapter: 3 }
+/** Kinds that a person draws for the same piece. A gap is drawn by nobody. */
+const alikeKinds: Record<PieceKey, PathElement['kind'][]> = {
+  gap: [],
+  hole: ['opening'],
+  guard: ['grille'],
+  filter: ['filter'],
+  adapter: ['reducer', 'adapter'],
+}
+
+type Values = Partial<PathElement> & Pick<PathElement, 'kind' | 'name'>
+
+/**
+ * Free rings of all fans of one opening together, m2; null where nothing is left, or not told how much.
+ * Reference: ring of the height x round a disc (FI16)
+ */
+function gapArea({ fan, inOpening, leftM, gapSide }: MountReport): number | null {
+  if (leftM === null || leftM <= 0 || gapSide === null) return null
+  return inOpening * Math.PI * impellerDiameter(fan) * leftM
+}
+function gapValues(mount: MountReport): Values | null {
+  const areaM2 = gapArea(mount)
+  const name = mount.gapSide === 'intake' ? 'Gap before the fan' : 'Gap behind the fan'
+  // how air turns in a gap is known to half as much again at best
+  return areaM2 === null ? null : { kind: 'opening', name, areaM2, basis: 'rough-guess' }
+}
+const drawnArea = ({ opening, holeM, inOpening }: MountReport) =>
+  inOpening * (opening ? opening.areaM2 : circle(holeM!))
+const circle = (diameterM: number) => (Math.PI / 4) * diameterM ** 2
+
+/** The hole where it takes air: narrower than wanted, or an opening of another shape that is less than the blades sweep. */
+function holeValues({ opening, holeM, wantedM, inOpening }: MountReport, fit: Fit): Values | null {
+  const name = fit.opening ? 'Opening in the panel' : 'Hole in the panel'
+  if (opening && opening.shape !== 'round' && opening.shape !== 'tapered')
+    return opening.withinM2 < opening.ringM2
+      ? { kind: 'opening', name, areaM2: inOpening * opening.withinM2, basis: 'good-guess' }
+      : null
+  if (holeM === null || holeM >= wantedM) return null
+  const k = smallHoleK(holeM / wantedM)
+  if (k === 0) return null
+  if (k === null) return { kind: 'opening', name, areaM2: inOpening * circle(holeM), basis: 'good-guess' }
+  const b = (k * REFERENCE_DENSITY) / (2 * (inOpening * circle(wantedM)) ** 2)
+  return { kind: 'custom', name, b, a: 0, basis: 'good-guess' }
+}
+/** kg/m3, of the losses that are told as numbers. */
+const REFERENCE_DENSITY = 1.2
+
+function guardValues({ guarded, guardShare, holeM, wantedM, inOpening }: MountReport, fit: Fit): Values | null {
+  if (!guarded || guardShare === null) return null
+  return {
+    kind: 'grille',
+    name: 'Guard',
+    areaM2: inOpening * circle(holeM ?? wantedM),
+    freeAreaRatio: null,
+    pattern: guardPattern(fit),
+    holeM: fit.guardOpeningM,
+    pitchM: fit.guardOpeningM! + fit.guardBarM!,
+    basis: 'good-guess',
+  }
+}
+function filterValues({ filter }: MountReport, fit: Fit): Values | null {
+  if (!filter || filter.areaM2 === null || fit.filterMedium === null) return null
+  return {
+    kind: 'filter',
+    name: 'Filter',
+    areaM2: filter.areaM2,
+    medium: fit.filterMedium,
+    basis: 'good-guess',
+  }
+}
+/** An adapter of one fan: both ends as round bores of their area. */
+function adapterValues({ adapter, inOpening }: MountReport, behind: boolean): Values | null {
+  if (!adapter || inOpening !== 1) return null
+  const boreOf = (end: typeof adapter.fanEnd) => Math.sqrt(endAreaOf(end) / (Math.PI / 4))
+  const [near, far] = [boreOf(adapter.fanEnd), boreOf(adapter.farEnd)]
+  // ends alike lose nothing that could be counted
+  if (kReducer(circle(near), circle(far), 180) < SAME ** 2) return null
+  return {
+    kind: 'reducer',
+    name: 'Adapter',
+    diameterM: behind ? near : far,
+    diameter2M: behind ? far : near,
+    angleDeg: Math.min(180, 2 * adapter.steepDeg),
+    basis: 'good-guess',
+  }
+}
+
+/** What is beside the fans in their row, the nearest first, as far as the air meets nothing but pieces of the place. */
+function besideFans({ path }: PlanDocument, side: Piece['side']): PathElement[] {
+  const at = path.findIndex((e) => e.kind === 'fan')
+  if (at < 0) return []
+  const row = path.filter((e) => e.branchId === path[at]!.branchId)
+  const fans = row.findIndex((e) => e.kind === 'fan')
+  return side === 'before' ? row.slice(0, fans).toReversed() : row.slice(fans + 1)
+}
+function foundOf(plan: PlanDocument, key: PieceKey, side: Piece['side']): PathElement | null {
+  const own = plan.path.find((e) => e.id.startsWith(idOf(key)))
+  if (own) return own
+  const next = besideFans(plan, side).find((e) => !e.id.startsWith('fit-'))
+  return next && alikeKinds[key].includes(next.kind) ? next : null
+}
+
+const numbersOf = ['areaM2', 'diameterM', 'diameter2M', 'angleDeg', 'b'] as const
+const unlike = (has: number | null, wanted: number | null | undefined) =>
+  typeof wanted === 'number' && (has === null || Math.abs(has - wanted) > SAME * Math.abs(wanted))
+/** Whether an element has other values than the piece. */
+function differs(found: PathElement, values: PathElement): boolean {
+  if (numbersOf.some((key) => unlike(found[key], values[key]))) return true
+  if (values.kind === 'grille') return unlike(freeAreaRatioOf(found), freeAreaRatioOf(values))
+  return values.medium !== null && values.medium !== found.medium
+}
+
+/** Every piece of a place that can be counted, and those that are counted although the place no longer has them. */
+export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
+  const { fit } = plan
+  const outside = plan.job.direction === 'in' ? 'before' : 'behind'
+  const inside = outside === 'before' ? 'behind' : 'before'
+  const place = plan.path.find((e) => e.kind === 'fan')
+  if (!place || plan.job.direction === null) return []
+  const made: [PieceKey, Piece['side'], Values | null][] = [
+    ['gap', inside, gapValues(mount)],
+    ['hole', outside, fit && holeValues(mount, fit)],
+    ['guard', outside, fit && guardValues(mount, fit)],
+    ['filter', inside, fit && filterValues(mount, fit)],
+    ['adapter', outside, fit && adapterValues(mount, outside === 'behind')],
+  ]
+  return made.flatMap(([key, side, values]) => {
+    if (!values) return []
+    const found = foundOf(plan, key, side)
+    const own = found?.id.startsWith(idOf(key)) ?? false
+    // a hole that somebody drew is an opening, and loses what openings lose
+    const drawn = key === 'hole' && found && !own
+    const element: PathElement = {
+      ...newElement(idOf(key), drawn ? found.kind : values.kind, place.branchId),
+      ...(drawn ? { areaM2: drawnArea(mount) } : values),
+      name: values.name,
+    }
+    return [
+      {
+        key,
+        name: values.name,
+        side,
+        element,
+        found,
+        own,
+        off: found !== null && differs(found, element),
+      },
+    ]
+  })
+}
+
+/** What a path counts of a place that no longer has it. */
+export function staleOf(plan: PlanDocument, pieces: readonly Piece[]): PathElement[] {
+  return plan.path.filter(
+    (e) => pieceKeys.some((key) => e.id.startsWith(idOf(key))) && !pieces.some((p) => p.found?.id === e.id),
+  )
+}
+
+/** Puts a piece beside the fans, or gives what stands for it the values that it has. Changes the plan. */
+export function countPiece(plan: PlanDocument, { key, side, element, found }: Piece): void {
+  const stands = plan.path.find((e) => e.id === found?.id)
+  if (stands) {
+    const { id, name, branchId, ...values } = element
+    Object.assign(stands, values)
+    return
+  }
+  const at = plan.path.findIndex((e) => e.kind === 'fan')
+  if (at < 0) return
+  const step = side === 'before' ? -1 : 1
+  const nearer = (e: PathElement | undefined) =>
+    e !== undefined && pieceKeys.some((k) => e.id.startsWith(idOf(k)) && rank[k] < rank[key])
+  let to = at + step
+  while (nearer(plan.path[to])) to += step
+  plan.path.splice(side === 'before' ? to + 1 : to, 0, element)
+}
+/** Takes what is no longer there out of the path. Changes the plan. */
+export function dropStale(plan: PlanDocument, stale: readonly PathElement[]): void {
+  plan.path = plan.path.filter((e) => !stale.some((s) => s.id === e.id))
+}
