@@ -201,10 +201,11 @@ export function countPiece(plan: PlanDocument, { key, side, element, found }: Pi
   const at = plan.path.findIndex((e) => e.kind === 'fan')
   if (at < 0) return
   const step = side === 'before' ? -1 : 1
-  const nearer = (e: PathElement | undefined) =>
-    e !== undefined && pieceKeys.some((k) => e.id.startsWith(idOf(k)) && rank[k] < rank[key])
+  const nearer = new Set(
+    pieceKeys.filter((k) => rank[k] < rank[key]).flatMap((k) => foundOf(plan, k, side)?.id ?? []),
+  )
   let to = at + step
-  while (nearer(plan.path[to])) to += step
+  while (nearer.has(plan.path[to]?.id ?? '')) to += step
   plan.path.splice(side === 'before' ? to + 1 : to, 0, element)
 }
 /** Takes what is no longer there out of the path. Changes the plan. */
