@@ -41,6 +41,8 @@ export const demoStock: StockPart[] = [
   part('screw', 'M4 × 45 mm', { price: 0.12, owned: true }),
   part('guard', 'Guard 92 mm', { price: 1.2 }),
   part('guard', 'Guard 120 mm', { price: 1.5, owned: true }),
+  part('gasket', 'Foam gasket 92 mm', { price: 0.8, owned: true }),
+  part('grommet', 'Grommet 8 mm', { price: 0.2, owned: true }),
   part('filter', 'Pleated filter', { price: 6.5 }),
   part('connector', 'Two-pole power plug', { amps: 15, price: 0.9, owned: true }),
 ]

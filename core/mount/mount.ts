@@ -10,7 +10,7 @@ import {
   type PanelLayout,
 } from '#core/fit'
 import type { Figure } from '#core/figure'
-import type { Fan, Fit, PlanDocument } from '#core/document'
+import type { Fan, Fit, Job, PlanDocument } from '#core/document'
 import type { Candidate } from '#core/selection'
 import {
   arrayThickness,
@@ -55,6 +55,10 @@ export interface MountReport extends MeasuredFrame {
   holeM: number | null
   gasketM: number | null
   drawerM: number | null
+  /** the fan's own lead, m; what holds it; the hole is cut with a saw, as far as anybody said */
+  leadM: number | null
+  heldBy: Job['mountKind']
+  sawn: boolean
   spacingM: number | null
   sizes: SizeRow[]
   layers: Layer[]
@@ -134,6 +138,9 @@ export function mountOf(
     holeM: job.holeM,
     gasketM: fit?.gasketM ?? null,
     drawerM: fit?.screwM ?? null,
+    leadM: fit?.leadM ?? null,
+    heldBy: job.mountKind,
+    sawn: !fit?.opening && (fit?.cutWay ?? 'saw') === 'saw',
     spacingM,
     ...measuredOf(fan, fit),
     sizes: sizesOf(fan, fit),

@@ -31,8 +31,11 @@ export interface Piece {
 const idOf = (key: PieceKey) => `fit-${key}`
 /** Values that differ less are the same, share. */
 const SAME = 0.01
-/** How far from the fans a piece stands: the gap and the filter inside, the others outside. */
-const rank: Record<PieceKey, number> = { filter: 1, gap: 2, hole: 1, guard: 2, adapter: 3 }
+/** The pieces inside and outside, the nearest to the fans first. */
+const inOrder: PieceKey[][] = [
+  ['filter', 'gap'],
+  ['hole', 'guard', 'adapter'],
+]
 /** Kinds that a person draws for the same piece. A gap is drawn by nobody. */
 const alikeKinds: Record<PieceKey, PathElement['kind'][]> = {
   gap: [],
@@ -201,9 +204,8 @@ export function countPiece(plan: PlanDocument, { key, side, element, found }: Pi
   const at = plan.path.findIndex((e) => e.kind === 'fan')
   if (at < 0) return
   const step = side === 'before' ? -1 : 1
-  const nearer = new Set(
-    pieceKeys.filter((k) => rank[k] < rank[key]).flatMap((k) => foundOf(plan, k, side)?.id ?? []),
-  )
+  const group = inOrder.find((keys) => keys.includes(key))!
+  const nearer = new Set(group.slice(0, group.indexOf(key)).flatMap((k) => foundOf(plan, k, side)?.id ?? []))
   let to = at + step
   while (nearer.has(plan.path[to]?.id ?? '')) to += step
   plan.path.splice(side === 'before' ? to + 1 : to, 0, element)

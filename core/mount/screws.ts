@@ -14,6 +14,7 @@ export interface ScrewPlan {
   /** next usual length that holds and does not go too far, m; null where none does */
   lengthM: number | null
   washers: number
+  nuts: boolean
 }
 
 /** Washers that a bolt has where nobody said otherwise. Common practice, no source. */
@@ -38,7 +39,7 @@ export function screwOf(job: Job, fan: Fan, fit: Fit | null, layers: readonly La
     const mostM = TAPPING_M[1]
     const next = screwLength(leastM)
     const lengthM = next !== null && next <= gripM + mostM + 1e-9 ? next : null
-    return { thread, gripM, engageM: TAPPING_M[0], mostM, leastM, lengthM, washers }
+    return { thread, gripM, engageM: TAPPING_M[0], mostM, leastM, lengthM, washers, nuts: bolted }
   }
   const clamped =
     way === 'screws'
@@ -55,5 +56,5 @@ export function screwOf(job: Job, fan: Fan, fit: Fit | null, layers: readonly La
   const mostM = fit?.behindM ?? null
   const next = screwLength(leastM)
   const lengthM = next !== null && (mostM === null || next <= gripM + mostM + 1e-9) ? next : null
-  return { thread, gripM, engageM: leastM - gripM, mostM, leastM, lengthM, washers }
+  return { thread, gripM, engageM: leastM - gripM, mostM, leastM, lengthM, washers, nuts: bolted }
 }

@@ -1,108 +1,27 @@
 import { awgDiameter, heatShrink, insulatedDiameter } from '#core/power'
 import {
-  fromStock,
-  sawsOf,
   sourcesOf,
-  streamFaces,
   type Converter,
   type Fan,
   type PlanDocument,
   type Source,
-  type StockKind,
   type StockPart,
 } from '#core/document'
-import { usualSaws } from '#core/fit'
 import type { MountReport } from '#core/mount'
 import type { FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import { fansNodeOf, type FeedReport } from './feed-tree'
+import { mm, row, stockRow, USUAL_PRICE, type PartRow, type Shopping } from './part-row'
+import { placeRows } from './place-parts'
 import { connectorLimit } from './wiring'
 import { switchNames } from './feed-build'
 
-/** Something the plan needs, what it costs, and whether it is there. */
-export interface PartRow {
-  what: string
-  detail: string
-  count: number
-  unit: string
-  price: number | null
-  owned: boolean
-  sum: number | null
-}
-
-/** Usual prices where nothing else is known: rough, so that a total is no surprise. Common practice, no source. */
-const USUAL_PRICE = {
-  adapter: 9,
-  buck: 2,
-  boost: 2.5,
-  linear: 1.2,
-  resistor: 0.3,
-  divider: 0.4,
-  diode: 0.6,
-  pwm: 3,
-  capacitor: 0.4,
-  fuse: 1.5,
-  wirePerM: 0.5,
-  plug: 0.6,
-  screw: 0.1,
-  gasket: 1,
-  saw: 9,
-  hub: 12,
-  splitter: 4,
-  guard: 1.5,
-  filterPerM2: 60,
-  shrink: 0.3,
-  hand: 1.5,
-  relay: 3,
-  timer: 7,
-  'thermal-no': 2,
-  'thermal-nc': 2,
-  thermostat: 6,
-}
 /** Diameter of a soldered splice over its wire. Common practice, no source. */
 const SPLICE = 1.5
 /** Wire to buy over wire laid. Common practice, no source. */
 const WASTE = 1.1
 
 const volt = (v: number) => `${v.toFixed(v < 10 ? 2 : 1)} V`
-const mm = (m: number) => Math.round(m * 1000)
-
-type Bought = Omit<PartRow, 'sum' | 'owned' | 'unit'> & { owned?: boolean; unit?: string }
-function row({ owned = false, unit = '', ...rest }: Bought): PartRow {
-  return { ...rest, unit, owned, sum: owned ? 0 : rest.price === null ? null : rest.price * rest.count }
-}
-
-/** What is wanted of a part, by which one's own stock is searched. */
-interface Wanted extends Omit<Bought, 'owned'> {
-  kind: StockKind
-  name?: string
-  volts?: number | null
-  amps?: number | null
-  sizeMm?: number
-  does?: 'buck' | 'boost' | 'linear'
-}
-/** What the rows of a list are made from. */
-interface Shopping {
-  plan: PlanDocument
-  feed: FeedReport
-  /** the fans of every air stream */
-  arrays: readonly FanArray[]
-  fans: readonly Fan[]
-  stock: readonly StockPart[]
-  /** how the fans of every air stream go into their place */
-  mounts: readonly MountReport[]
-}
-
-/** A part at the price of one's own stock, or at a usual one. */
-function stockRow({ stock }: Shopping, { kind, name, volts, amps, sizeMm, does, ...part }: Wanted): PartRow {
-  const found = fromStock(stock, kind, { name: name ?? part.what, volts, amps, sizeMm, does })
-  return row({
-    ...part,
-    what: found && found.name !== part.what ? `${part.what}: ${found.name}` : part.what,
-    price: found?.price ?? part.price,
-    owned: found?.owned,
-  })
-}
 
 const fanRow = (fan: Fan, count: number): PartRow =>
   row({
@@ -301,77 +220,6 @@ function jointRows({ plan: { wiring, source }, arrays }: Shopping): PartRow[] {
   return rows
 }
 
-const guardRows = (list: Shopping): PartRow[] =>
-  list.arrays.map((fanArray) => {
-    const size = mm(fanArray.model.fan.frameM)
-    return stockRow(list, {
-      kind: 'guard',
-      what: 'Guard',
-      detail: `for ${size} mm, on each open side`,
-      count: fanArray.count,
-      price: USUAL_PRICE.guard,
-      name: `Guard ${size} mm`,
-      sizeMm: size,
-    })
-  })
-
-/** Screws of a fan: one at each corner. */
-const SCREWS_OF_FAN = 4
-/** Screws, gasket, and the saw where the hole has a usual size. */
-const mountRows = (list: Shopping): PartRow[] =>
-  list.mounts.flatMap(({ fan, count, screw, holeM, gasketM, drawerM }) => {
-    const rows: PartRow[] = []
-    const lengthM = drawerM ?? screw?.lengthM ?? null
-    if (screw && lengthM !== null) {
-      const what = `M${screw.thread} × ${mm(lengthM)} mm`
-      const bought = {
-        what,
-        detail: `for ${fan.model}`,
-        count: SCREWS_OF_FAN * count,
-        price: USUAL_PRICE.screw,
-      }
-      rows.push(
-        drawerM === null
-          ? stockRow(list, { kind: 'screw', ...bought, sizeMm: mm(lengthM) })
-          : row({ ...bought, owned: true }),
-      )
-    }
-    if (gasketM !== null)
-      rows.push(row({ what: 'Gasket', detail: `for ${fan.model}`, count, price: USUAL_PRICE.gasket }))
-    const saw = holeM === null ? null : mm(holeM)
-    if (
-      saw !== null &&
-      [...usualSaws, ...sawsOf(list.stock).map((s) => s.diameterM)].some((s) => mm(s) === saw)
-    )
-      rows.push(
-        stockRow(list, {
-          kind: 'saw',
-          what: `Hole saw ${saw} mm`,
-          detail: '',
-          count: 1,
-          price: USUAL_PRICE.saw,
-          sizeMm: saw,
-        }),
-      )
-    return rows
-  })
-
-const filterRows = ({ plan }: Shopping): PartRow[] =>
-  streamFaces(plan)
-    .flatMap(({ path }) => path)
-    .flatMap((e) =>
-      e.kind === 'filter' && e.areaM2
-        ? [
-            row({
-              what: e.name,
-              detail: `${Math.round(e.areaM2 * 1e4)} cm²`,
-              count: 1,
-              price: Math.round(USUAL_PRICE.filterPerM2 * e.areaM2 * 10) / 10,
-            }),
-          ]
-        : [],
-    )
-
 /**
  * Everything a plan needs, from its fans to the heat-shrink, with a total.
  * @param arrays the fans of every air stream
@@ -388,18 +236,7 @@ export function partsList(
   mounts: readonly MountReport[] = [],
 ): { rows: PartRow[]; total: number; unknown: number } {
   const list: Shopping = { plan, feed, arrays, fans, stock, mounts }
-  const kinds = [
-    fanRows,
-    sourceRows,
-    converterRows,
-    feedRows,
-    fuseRows,
-    wireRows,
-    jointRows,
-    guardRows,
-    mountRows,
-    filterRows,
-  ]
+  const kinds = [fanRows, sourceRows, converterRows, feedRows, fuseRows, wireRows, jointRows, placeRows]
   const rows = kinds.flatMap((rowsOf) => rowsOf(list))
   return {
     rows,

@@ -21,6 +21,8 @@ const names: Record<StockKind, string> = {
   filter: 'filter',
   saw: 'hole saw',
   screw: 'screws',
+  gasket: 'gasket',
+  grommet: 'grommet',
   other: 'other',
 }
 const kinds = stockKinds.map((k) => ({ value: k, label: names[k] }))
