@@ -1,2 +1,5 @@
 /** Templates at true scale. */
-export { adapterTemplate, fanTemplate, panelTemplate, templateDxf, templateSvg } from './template'
+export { adapterTemplate } from './adapter-template'
+export { fanTemplate, panelTemplate } from './fan-template'
+export { templateDxf, templateSvg } from './template'
+export { papers, tilesOf, type Paper } from './tiles'
