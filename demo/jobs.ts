@@ -3,6 +3,7 @@ import type { PlanDocument } from '#core/document'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
 import { withFit } from './jobs/fits'
 import { stencilPress } from './jobs/machine'
+import { printRack } from './jobs/panel'
 import { seedStore, tapeRack } from './jobs/places'
 import { batteryLocker, cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
 
@@ -20,4 +21,5 @@ export const demoJobs = (): PlanDocument[] =>
     stencilPress(),
     tapeRack(),
     seedStore(),
+    printRack(),
   ].map(withFit)

@@ -1,4 +1,5 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
+import type { Paper, Sheet } from '#core/drawing'
 import type { PrintReport } from '#core/print'
 import { drawChart } from '~/charts/print-chart'
 
@@ -52,36 +53,38 @@ async function pdfMaker() {
   return maker
 }
 
-/** Points of a millimetre, and margins that printers need, mm. */
+/** Points of a millimetre. */
 const POINT = 72 / 25.4
-const EDGE_MM = 5
-const papers = { A4: [210, 297], LETTER: [215.9, 279.4] } as const
 
-/**
- * A drawing whose unit is a millimetre on one sheet of paper, at true scale.
- * @returns why it cannot be; '' where the file was saved
- */
+/** Sheets whose unit is a millimetre as pages of a PDF, at true scale, each in the middle of its page. */
 export async function saveTrueScale(
-  svg: string,
+  sheets: readonly Sheet[],
   title: string,
   name: string,
-  pageSize: keyof typeof papers,
-): Promise<string> {
-  const [, width, height] = /width="([\d.]+)mm" height="([\d.]+)mm"/.exec(svg) ?? []
-  const [w, h] = [Number(width), Number(height)]
+  pageSize: Paper,
+): Promise<void> {
+  const [maker, { papers }] = await Promise.all([pdfMaker(), import('#core/drawing')])
   const [page, tall] = papers[pageSize]
-  if (!(w <= page - 2 * EDGE_MM && h <= tall - 2 * EDGE_MM))
-    return `${w.toFixed(0)} × ${h.toFixed(0)} mm do not go on one sheet at true scale: take the SVG or the DXF.`
-  const maker = await pdfMaker()
+  const content = sheets.map(({ svg }, i): Content => {
+    const [w, h] = /width="([\d.]+)mm" height="([\d.]+)mm"/.exec(svg)!.slice(1).map(Number)
+    return {
+      svg,
+      width: w! * POINT,
+      height: h! * POINT,
+      absolutePosition: { x: ((page - w!) / 2) * POINT, y: Math.min(EDGE_MM, (tall - h!) / 2) * POINT },
+      ...(i > 0 ? { pageBreak: 'before' as const } : {}),
+    }
+  })
   const definition: TDocumentDefinitions = {
     pageSize,
-    pageMargins: [((page - w) / 2) * POINT, EDGE_MM * POINT, 0, 0],
+    pageMargins: 0,
     info: { title, creator: 'Redpoll' },
-    content: [{ svg, width: w * POINT, height: h * POINT }],
+    content,
   }
   saveBlob(await maker.createPdf(definition).getBlob(), name)
-  return ''
 }
+/** From the upper edge of the page, mm. */
+const EDGE_MM = 5
 
 /** The report as a PDF. */
 export async function savePdf(printed: PrintReport, name: string): Promise<void> {

@@ -38,7 +38,7 @@ export const newThing = (id: string, name: string): Thing => ({ ...defaultsOf(th
 const spotSchema = z.object({ xM: along, yM: along })
 /** A lug of a blower, from the lower left corner of its housing with the outlet at the top. */
 const lugSchema = z.object({ xM: within(-0.1, 0.5), yM: within(-0.1, 0.5) })
-export const MOST_PLACED = 40
+const MOST_PLACED = 40
 
 /** Panel, opening and how several fans stand in it. */
 const panelShape = {

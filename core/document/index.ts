@@ -9,7 +9,6 @@ export {
   fitSchema,
   type KeepClear,
   keepClearSchema,
-  MOST_PLACED,
   newFit,
   newThing,
   type Thing,

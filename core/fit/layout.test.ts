@@ -43,8 +43,8 @@ describe('with a beam across', () => {
   // 420 x 250 mm, a beam of 40 mm whose lower edge lies at 110 mm: 110 mm below it, 100 mm above
   const beam = { leftM: 0, bottomM: 0.11, widthM: 0.42, heightM: 0.04 }
   test('the fans go below it, where frames of 80 mm have room', () => {
-    // (420 - 10) / 90: four beside each other, one high
-    expect(panelRoom(0.42, 0.25, 0.08, [beam])).toBe(4)
+    // (420 - 10) / 90: four beside each other, one high, on either side of it
+    expect(panelRoom(0.42, 0.25, 0.08, [beam])).toBe(8)
     const { centres } = panelLayout(2, 0.42, 0.25, 0.08, [beam])!
     expect(centres.map((c) => c.xM)).toEqual([-0.105, 0.105])
     for (const c of centres) {
@@ -52,14 +52,22 @@ describe('with a beam across', () => {
       expect(high <= 0.11 || low >= 0.15).toBe(true)
     }
   })
+  test('more than one part takes stand on both sides, none on the beam', () => {
+    const { centres, rows } = panelLayout(6, 0.42, 0.25, 0.08, [beam])!
+    expect(rows).toBe(2)
+    const below = centres.filter((c) => c.yM + 0.125 + 0.04 <= 0.11)
+    const above = centres.filter((c) => c.yM + 0.125 - 0.04 >= 0.15 - 1e-9)
+    expect([below.length, above.length]).toEqual([3, 3])
+    expect(panelLayout(9, 0.42, 0.25, 0.08, [beam])).toBeNull()
+  })
   test('frames of 120 mm have none', () => {
     expect(panelRoom(0.42, 0.25, 0.12, [beam])).toBe(0)
     expect(panelLayout(1, 0.42, 0.25, 0.12, [beam])).toBeNull()
   })
   test('a post besides leaves the larger side', () => {
     const post = { leftM: 0.1, bottomM: 0, widthM: 0.05, heightM: 0.25 }
-    // 270 mm to its right: two of 80 mm beside each other
-    expect(panelRoom(0.42, 0.25, 0.08, [beam, post])).toBe(2)
+    // 270 mm to its right: two of 80 mm beside each other, above and below the beam; to its left one each
+    expect(panelRoom(0.42, 0.25, 0.08, [beam, post])).toBe(6)
     const { centres } = panelLayout(1, 0.42, 0.25, 0.08, [beam, post])!
     expect(centres[0]!.xM).toBeCloseTo(0.285 - 0.21, 9)
   })

@@ -41,13 +41,36 @@ export interface PanelLayout {
 }
 
 /** How many frames go beside each other on a side. */
-const across = (sideM: number, frameM: number) =>
-  Math.max(0, Math.floor((sideM - BETWEEN_M + ROUNDING_M) / (frameM + BETWEEN_M)))
+const across = (sideM: number, frameM: number, betweenM: number) =>
+  Math.max(0, Math.floor((sideM - betweenM + ROUNDING_M) / (frameM + betweenM)))
 const ROUNDING_M = 1e-9
+const roomIn = (p: Zone, frameM: number, betweenM: number) =>
+  across(p.widthM, frameM, betweenM) * across(p.heightM, frameM, betweenM)
+
+/** Free parts that do not overlap, the one with the most room first, each with its room. */
+function partsWithRoom(
+  widthM: number,
+  heightM: number,
+  frameM: number,
+  zones: readonly Zone[],
+  betweenM: number,
+): { part: Zone; room: number }[] {
+  const taken = [...zones]
+  const found: { part: Zone; room: number }[] = []
+  for (;;) {
+    const [best] = freeParts(widthM, heightM, taken)
+      .map((part) => ({ part, room: roomIn(part, frameM, betweenM) }))
+      .toSorted((a, b) => b.room - a.room)
+    if (!best || best.room === 0) return found
+    found.push(best)
+    taken.push(best.part)
+  }
+}
 
 /**
- * How many fans a panel has room for, in rows and columns in one of its free parts.
+ * How many fans a panel has room for, in rows and columns in its free parts.
  * @param widthM m @param heightM m @param frameM side of a frame, m @param zones what is to be kept clear
+ * @param betweenM left between frames and to the edges, m
  * Reference: 10 mm between frames and to the edges, common practice, no source
  */
 export const panelRoom = (
@@ -55,15 +78,12 @@ export const panelRoom = (
   heightM: number,
   frameM: number,
   zones: readonly Zone[] = [],
-): number =>
-  Math.max(
-    0,
-    ...freeParts(widthM, heightM, zones).map((p) => across(p.widthM, frameM) * across(p.heightM, frameM)),
-  )
+  betweenM = BETWEEN_M,
+): number => partsWithRoom(widthM, heightM, frameM, zones, betweenM).reduce((sum, { room }) => sum + room, 0)
 
 /**
- * Fans spread evenly over the free part of a panel that leaves the most between them; a last row that is not full stands
- * in the middle. Null where they do not go on it.
+ * Fans spread evenly over the free part of a panel that leaves the most between them, or over several where one does not
+ * take them all; a last row that is not full stands in the middle. Null where they do not go on it.
  * @param count fans, 1 or more @param widthM m @param heightM m @param frameM side of a frame, m
  * @param zones what is to be kept clear
  * Reference: equal cells; 10 mm between frames, common practice, no source
@@ -75,13 +95,35 @@ export function panelLayout(
   frameM: number,
   zones: readonly Zone[] = [],
 ): PanelLayout | null {
-  const layouts = freeParts(widthM, heightM, zones).flatMap((part) => {
-    const layout = layoutIn(count, part.widthM, part.heightM, frameM)
-    if (!layout) return []
+  const layoutOn = (part: Zone, n: number) => {
+    const layout = layoutIn(n, part.widthM, part.heightM, frameM)
     const [dx, dy] = [part.leftM + part.widthM / 2 - widthM / 2, part.bottomM + part.heightM / 2 - heightM / 2]
-    return [{ ...layout, centres: layout.centres.map((c) => ({ xM: c.xM + dx, yM: c.yM + dy })) }]
+    return layout && { ...layout, centres: layout.centres.map((c) => ({ xM: c.xM + dx, yM: c.yM + dy })) }
+  }
+  const inOne = freeParts(widthM, heightM, zones)
+    .map((part) => layoutOn(part, count))
+    .filter((layout) => layout !== null)
+    .toSorted((a, b) => roomOf(b) - roomOf(a))[0]
+  if (inOne) return inOne
+  const parts = partsWithRoom(widthM, heightM, frameM, zones, BETWEEN_M)
+  let room = parts.reduce((sum, p) => sum + p.room, 0)
+  if (room < count) return null
+  let left = count
+  const layouts = parts.flatMap((p) => {
+    // as many as its share of the room, rounded so that none is left over
+    const n = Math.min(p.room, Math.ceil((left * p.room) / room))
+    left -= n
+    room -= p.room
+    const layout = n > 0 ? layoutOn(p.part, n) : null
+    return layout ? [layout] : []
   })
-  return layouts.toSorted((a, b) => roomOf(b) - roomOf(a))[0] ?? null
+  return {
+    columns: Math.max(...layouts.map((l) => l.columns)),
+    rows: layouts.reduce((sum, l) => sum + l.rows, 0),
+    pitchXM: Math.min(...layouts.map((l) => l.pitchXM)),
+    pitchYM: Math.min(...layouts.map((l) => l.pitchYM)),
+    centres: layouts.flatMap((l) => l.centres),
+  }
 }
 const roomOf = ({ pitchXM, pitchYM }: Pick<PanelLayout, 'pitchXM' | 'pitchYM'>) => Math.min(pitchXM, pitchYM)
 
@@ -89,7 +131,7 @@ const roomOf = ({ pitchXM, pitchYM }: Pick<PanelLayout, 'pitchXM' | 'pitchYM'>) 
 function layoutIn(count: number, widthM: number, heightM: number, frameM: number): PanelLayout | null {
   const choices = Array.from({ length: count }, (_, i) => i + 1).flatMap((columns) => {
     const rows = Math.ceil(count / columns)
-    if (columns > across(widthM, frameM) || rows > across(heightM, frameM)) return []
+    if (columns > across(widthM, frameM, BETWEEN_M) || rows > across(heightM, frameM, BETWEEN_M)) return []
     return [{ columns, rows, pitchXM: widthM / columns, pitchYM: heightM / rows }]
   })
   const [best] = choices.toSorted((a, b) => roomOf(b) - roomOf(a) || b.columns - a.columns)

@@ -1,7 +1,7 @@
 /** How the fans go into their place. */
-export { mountOf, type CablePlan, type MountReport, type PanelPlan } from './mount'
+export { mountOf, type MountReport } from './mount'
 export { holeOption, leastWeb, screwHoleOf, type HoleOption } from './hole'
 export type { Layer } from './stack'
-export type { AdapterReport } from './adapter'
+export { adapterOf, type AdapterReport } from './adapter'
 export type { KeepRow } from './keeps'
 export { countPiece, dropStale, piecesOf, staleOf, type Piece } from './pieces'

@@ -79,8 +79,11 @@ export function keepsOf(plan: PlanDocument, mount: Mount, hole: HoleOption | nul
   }
   rows.push(...screwRow(mount))
   if (room !== null) {
-    const stays = layout !== null && inOpening <= room
-    rows.push({ key: 'panel', what: 'panel', sizeM: null, stays, why: stays ? '' : `has room for ${room}` })
+    const gaps = layout?.gaps
+    const placed = gaps && gaps.edgeM >= 0 && (gaps.frameM ?? 0) >= 0 && (gaps.zoneM ?? 0) >= 0
+    const stays = gaps ? placed === true : layout !== null && inOpening <= room
+    const why = stays ? '' : gaps ? 'where they were placed they do not stand free' : `has room for ${room}`
+    rows.push({ key: 'panel', what: 'panel', sizeM: null, stays, why })
   }
   return rows
 }

@@ -35,7 +35,7 @@ import { layersOf, type Layer } from './stack'
 
 /** How the fans of an air stream go into their place: what lies in the stack, what is left, hole, screws, guard. */
 
-export interface CablePlan {
+interface CablePlan {
   /** for the hole it goes through, m; null: not told, or thicker than is usual */
   grommet: { boreM: number; holeM: number } | null
   /** lead that the way takes, m; null: not told */
@@ -80,15 +80,16 @@ export interface MountReport extends MeasuredFrame {
   guardShare: number | null
   filter: FilterReport | null
   adapter: AdapterReport | null
-  /** fans that this panel takes; null: its size is not told */
+  /** fans that this panel takes, with 10 mm between them and frame to frame; null: its size is not told */
   room: number | null
+  crowded: number | null
   /** where they stand in it; null where it is not told, or they do not go in */
   layout: PanelPlan | null
   keeps: KeepRow[]
   figures: Figure[]
 }
 /** How the fans stand in their panel, and what is left round them where somebody placed them by hand. */
-export interface PanelPlan extends PanelLayout {
+interface PanelPlan extends PanelLayout {
   gaps: LayoutGaps | null
   /** how many were placed by hand */
   placed: number
@@ -178,18 +179,19 @@ const cableOf = (fit: Fit | null): CablePlan => ({
 })
 
 /** How the fans stand in their panel: as placed by hand, else spread evenly. */
-function panelOf(fit: Fit | null, fan: Fan, count: number): Pick<MountReport, 'room' | 'layout'> {
+function panelOf(fit: Fit | null, fan: Fan, count: number): Pick<MountReport, 'room' | 'crowded' | 'layout'> {
   const { panelWidthM: w, panelHeightM: h } = fit ?? { panelWidthM: null, panelHeightM: null }
-  if (w === null || h === null) return { room: null, layout: null }
+  if (w === null || h === null) return { room: null, crowded: null, layout: null }
   const { keepClear, positions } = fit!
   const room = panelRoom(w, h, fan.frameM, keepClear)
+  const crowded = panelRoom(w, h, fan.frameM, keepClear, 0)
   const spread = panelLayout(count, w, h, fan.frameM, keepClear)
-  if (!positions.length) return { room, layout: spread && { ...spread, gaps: null, placed: 0 } }
+  if (!positions.length) return { room, crowded, layout: spread && { ...spread, gaps: null, placed: 0 } }
   const layout: PanelPlan = {
     ...(spread ?? { columns: count, rows: 1, pitchXM: 0, pitchYM: 0 }),
     centres: positions.slice(0, count).map(({ xM, yM }) => ({ xM: xM - w / 2, yM: yM - h / 2 })),
     gaps: layoutGaps(positions.slice(0, count), w, h, fan.frameM, keepClear),
     placed: positions.length,
   }
-  return { room, layout }
+  return { room, crowded, layout }
 }

@@ -72,13 +72,15 @@ function holeValues({ opening, holeM, wantedM, inOpening }: MountReport, fit: Fi
     return opening.withinM2 < opening.ringM2
       ? { kind: 'opening', name, areaM2: inOpening * opening.withinM2, basis: 'good-guess' }
       : null
-  if (holeM === null || holeM >= wantedM) return null
+  // down to 95 % of its diameter a hole costs nothing that counts (handbook fit 2)
+  if (holeM === null || holeM >= COUNTS_BELOW * wantedM) return null
   const k = smallHoleK(holeM / wantedM)
-  if (k === 0) return null
   if (k === null) return { kind: 'opening', name, areaM2: inOpening * circle(holeM), basis: 'good-guess' }
   const b = (k * REFERENCE_DENSITY) / (2 * (inOpening * circle(wantedM)) ** 2)
   return { kind: 'custom', name, b, a: 0, basis: 'good-guess' }
 }
+/** Share of the wanted diameter below which a hole's loss counts. */
+const COUNTS_BELOW = 0.95
 /** kg/m3, of the losses that are told as numbers. */
 const REFERENCE_DENSITY = 1.2
 

@@ -35,7 +35,8 @@ export const placeCatalogue = {
   'fit.holeSpacing': { unit: 'mm', meaning: 'existing screw pattern', quantity: 'length', symbol: 'mm' },
   'fit.screwHole': { unit: 'mm', meaning: 'diameter of the screw holes', quantity: 'length', symbol: 'mm' },
   'fit.panelSide': { unit: 'mm', meaning: 'smaller side of the panel', quantity: 'length', symbol: 'mm' },
-  'fit.panelRoom': { unit: '1', meaning: 'fans that the panel has room for' },
+  'fit.panelRoom': { unit: '1', meaning: 'fans that the panel has room for, 10 mm between them' },
+  'fit.panelCrowded': { unit: '1', meaning: 'fans that would go on the panel frame to frame' },
   'fit.inPanel': { unit: '1', meaning: 'fans side by side in it' },
   'fit.cableGap': { unit: 'mm', meaning: 'nearest loose cable to blades', quantity: 'length', symbol: 'mm' },
   'fit.surfaceTemp': {

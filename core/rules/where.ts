@@ -111,6 +111,7 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'fit.screwHole': fit('screwHoleM'),
   'fit.panelSide': fit('panelWidthM'),
   'fit.panelRoom': fit('panelWidthM'),
+  'fit.panelCrowded': fit('panelWidthM'),
   'fit.cableGap': fit('cableGapM'),
   'fit.surfaceTemp': fit('surfaceC'),
   'mount.softenTemp': fit('softenC'),

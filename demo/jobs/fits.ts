@@ -1,5 +1,5 @@
 /** Where the fans of some jobs are cut in and held. All of it is invented. */
-import { newFit, type Fit, type Job, type PlanDocument } from '#core/document'
+import { newFit, newThing, type Fit, type Job, type PlanDocument } from '#core/document'
 import { mm } from './parts'
 
 interface Placed {
@@ -7,7 +7,10 @@ interface Placed {
   fit: Partial<Fit>
 }
 
-/** A birch door with the saws that are owned, a panel whose holes are there, a tent whose screws are too long, a thin cover. */
+/**
+ * A birch door with the saws that are owned, a panel whose holes are there, a box, a locker whose screws are too long and
+ * whose latch strikes, four fans beside a brace, an adapter to a window flap.
+ */
 const placed: Record<string, Placed> = {
   'job-film-cabinet': {
     job: { mountKind: 'screws', holeM: mm(86), screwHoleM: mm(4.5), shaft: 'horizontal' },
@@ -29,6 +32,12 @@ const placed: Record<string, Placed> = {
       cableGapM: mm(40),
       sideMeasuredM: mm(91.9),
       spacingMeasuredM: mm(82.4),
+      cutWay: 'saw',
+      guardBarM: mm(0.8),
+      cableM: mm(4.5),
+      leadM: 0.9,
+      routeM: 0.5,
+      slackM: 0.2,
     },
   },
   'job-choir-amplifier': {
@@ -68,6 +77,47 @@ const placed: Record<string, Placed> = {
       reach: true,
       screwM: mm(20),
       cableGapM: mm(35),
+      things: [{ ...newThing('latch', 'Latch of the lid'), fromPanelM: mm(42), moving: true, travelM: mm(22) }],
+    },
+  },
+  'job-print-rack': {
+    job: {},
+    fit: {
+      material: 'wood',
+      panelM: mm(6),
+      panelWidthM: mm(400),
+      panelHeightM: mm(300),
+      keepClear: [{ id: 'brace', name: 'Brace', leftM: 0, bottomM: mm(135), widthM: mm(400), heightM: mm(30) }],
+      positions: [
+        { xM: mm(100), yM: mm(225) },
+        { xM: mm(300), yM: mm(225) },
+        { xM: mm(100), yM: mm(75) },
+        { xM: mm(300), yM: mm(75) },
+      ],
+      cutWay: 'saw',
+      guard: 'wire',
+      guardM: mm(1.2),
+      guardOpeningM: mm(8),
+      guardBarM: mm(1.4),
+      guardGapM: mm(22),
+      reach: true,
+      gasketM: mm(2),
+      screwM: mm(20),
+      behindM: mm(21),
+      cableGapM: mm(40),
+    },
+  },
+  'job-wax-bench': {
+    job: { mountKind: 'near-flange', shaft: 'horizontal', holeM: mm(114), screwHoleM: mm(4.5) },
+    fit: {
+      material: 'wood',
+      panelM: mm(4),
+      guard: 'none',
+      reach: false,
+      cableGapM: mm(30),
+      adapterFrom: 'square',
+      adapterM: mm(120),
+      adapterLengthM: mm(40),
     },
   },
 }

@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { MOST_OVER_M, LEAST_SHARE, usualSaws } from '#core/fit'
-import { sawsOf } from '#core/document'
+import { chainDrilling, holeSaw, LEAST_SHARE, MOST_OVER_M, ringDrilling, usualSaws } from '#core/fit'
+import { fitSchema, sawsOf } from '#core/document'
 import { holeOption, leastWeb, screwHoleOf, type HoleOption } from '#core/mount'
+import { hubDiameter } from '#core/system'
 
 /** What to cut the hole with: the saws of the drawer and the next usual ones, each with what it costs. */
 const { plan, report, set } = useJob('fit')
+const { fit, set: setFit } = useFit()
 const stock = useStockStore()
 const { show } = useUnits()
 onMounted(() => stock.load())
@@ -14,12 +16,6 @@ const owned = computed(() =>
     .filter((s) => s.owned)
     .map((s) => s.diameterM),
 )
-const flow = computed(() => {
-  const { selection } = report.value
-  if (!selection?.candidate.flow) return null
-  const { arrangement, count } = selection.fanArray
-  return selection.candidate.flow / (arrangement === 'parallel' ? count : 1)
-})
 interface Row extends HoleOption {
   yours: boolean
   price: number | null
@@ -41,7 +37,8 @@ function verdictOf(o: HoleOption, wantedM: number): string {
 const rows = computed((): Row[] => {
   const { wantedM, spacingM, fan } = mount.value
   const sizes = [...new Set([...owned.value, ...usualSaws])].toSorted((a, b) => a - b)
-  const at = sizes.findLastIndex((s) => s <= wantedM + 0.0005)
+  const saw = holeSaw(wantedM, sizes)
+  const at = saw === null ? -1 : sizes.indexOf(saw)
   const near = sizes.filter(
     (s, i) => Math.abs(i - at) <= BESIDE || (owned.value.includes(s) && Math.abs(s / wantedM - 1) < OWN),
   )
@@ -49,8 +46,8 @@ const rows = computed((): Row[] => {
     const option = holeOption(
       { wantedM, spacingM, screwHoleM: screwHoleOf(plan.value, fan) },
       diameterM,
-      flow.value,
-      report.value.air.density,
+      mount.value.flowOfOne,
+      mount.value.density,
     )
     const part = sawsOf(stock.parts).find((s) => s.diameterM === diameterM)
     return {
@@ -65,6 +62,30 @@ const rows = computed((): Row[] => {
   const off = (r: Row) => Math.abs(r.diameterM - wantedM)
   const best = good.toSorted((a, b) => Number(b.yours) - Number(a.yours) || off(a) - off(b))[0]
   return made.map((r) => ({ ...r, best: r === best }))
+})
+/** None of the saws that are owned is one that would do. */
+const noneFits = computed(() => owned.value.length > 0 && !rows.value.some((r) => r.yours && !r.verdict))
+const holeM = computed(() => plan.value.job.holeM ?? mount.value.wantedM)
+/** What a way without a saw comes to. */
+const wayWords = computed(() => {
+  const { cutWay, drillM } = fit.value
+  if (cutWay === 'jig-saw')
+    return 'Drill a starting hole inside the line, saw beside it, file up to it: a millimetre each way.'
+  if (cutWay === 'fly-cutter')
+    return 'Any size, in wood and plastic up to its depth; slowly, in a drill stand, the work clamped.'
+  if (cutWay !== 'chain' && cutWay !== 'ring') return ''
+  if (drillM === null) return 'Tell the drill.'
+  if (cutWay === 'chain') {
+    const chain = chainDrilling(holeM.value, drillM)
+    return chain
+      ? `${chain.count} holes on a circle of ${show(chain.diameterM, 'length')}; break the rest out and file up to the line.`
+      : 'That drill is too large for a chain in this hole: take a smaller one.'
+  }
+  const grille = ringDrilling(holeM.value, hubDiameter(mount.value.fan), drillM)
+  return grille
+    ? `${grille.count} holes in ${grille.rings.length} rings, ${(100 * grille.share).toFixed(0)} % of what the ` +
+        'blades sweep: count it as a perforated guard.'
+    : 'That drill is too large for rings over these blades: take a smaller one.'
 })
 const take = (diameterM: number) => set('holeM', 'the hole')(diameterM)
 const share = (r: Row) => `${r.share >= 1 ? '+' : '−'}${Math.abs(100 * (r.share - 1)).toFixed(0)} %`
@@ -112,9 +133,14 @@ const share = (r: Row) => `${r.share >= 1 ? '+' : '−'}${Math.abs(100 * (r.shar
         </tbody>
       </table>
     </div>
+    <p v-if="noneFits" class="small warn">
+      None of your saws fits: take the nearest of the table, or cut another way.
+    </p>
+    <FieldGrid tight :record="fit" :fields="cutFields(fit)" :shape="fitSchema.shape" @set="setFit" />
+    <p v-if="wayWords" class="small">{{ wayWords }}</p>
     <p class="small soft">
-      Pilot drill of the saw first, a board clamped behind, slowly. A jig saw or fly cutter reaches any size.
-      What a hole costs is the loss of a plate at the flow of one fan; saws cut 0.3 to 0.8 mm over.
+      Pilot drill of the saw first, a board clamped behind, slowly. What a hole costs is the loss of a plate at
+      the flow of one fan; saws cut 0.3 to 0.8 mm over.
       <NuxtLink to="/shelf/parts">Saws of the drawer</NuxtLink>
     </p>
   </section>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { adapterLength, coneSheet } from '#core/fit'
+import type { Paper } from '#core/drawing'
+import { adapterLength, GENTLE_DEG } from '#core/fit'
 
 /** The template of one fan at true scale, to print or to cut from. */
 const { plan, report } = useJob('fit')
@@ -18,11 +19,19 @@ const options = [
 const template = computed(() => {
   const made = drawing.value
   if (!made) return null
-  if (what.value === 'adapter') return made.adapterTemplate(plan.value, hole.value)
+  const { adapter } = mount.value
+  if (what.value === 'adapter') return adapter && made.adapterTemplate(plan.value, adapter)
   const of = what.value === 'hole' ? made.fanTemplate : made.panelTemplate
   return of(plan.value, mount.value, hole.value)
 })
 const { show } = useUnits()
+/** Sheets of paper that the drawing takes. */
+const sheetWords = computed(() => {
+  const made = drawing.value
+  if (!made || !svg.value) return ''
+  const count = made.tilesOf(svg.value, 'A4').length
+  return count === 1 ? 'one sheet' : `${count} sheets of A4 with crosses to join`
+})
 /** How the fans stand in the panel, or why there is no drawing of it. */
 function panelWords(): string {
   const { layout, room } = mount.value
@@ -33,25 +42,23 @@ function panelWords(): string {
   const above = rows > 1 ? `rows ${show(pitchYM, 'length')} apart` : ''
   return `${[beside, above].filter(Boolean).join(', ') || 'In the middle of the panel'}.`
 }
-/** Half angles that air follows, degrees: narrowing, widening. Handbook fit 4, common practice. */
-const NARROWS = 30
-const WIDENS = 15
 function adapterWords(): string {
-  const { adapterM, adapterLengthM } = plan.value.fit ?? { adapterM: null, adapterLengthM: null }
-  if (adapterM === null || adapterLengthM === null)
-    return 'Tell, under panel and guard, the bore that it leads to and how long it is.'
-  const sheet = coneSheet(Math.max(hole.value, adapterM), Math.min(hole.value, adapterM), adapterLengthM)
-  if (!sheet) return `Both ends are ${show(adapterM, 'length')}: a tube, which is a plain rectangle.`
-  const half = sheet.halfAngleDeg
-  const least = (most: number) =>
-    show(adapterLength(Math.max(hole.value, adapterM), Math.min(hole.value, adapterM), most), 'length')
+  const { adapter } = mount.value
+  if (!adapter) return 'Tell, under “Adapter”, the bore that it leads to and how long it is.'
+  const { fanEnd, farEnd, steepDeg, way } = adapter
+  if (fanEnd.shape === 'round' && farEnd.shape === 'round' && steepDeg < 0.1)
+    return `Both ends are ${show(farEnd.widthM, 'length')}: a tube, which is a plain rectangle.`
+  const step = Math.max(Math.abs(fanEnd.widthM - farEnd.widthM), Math.abs(fanEnd.heightM - farEnd.heightM))
+  const least = (most: number) => show(adapterLength(step, 0, most), 'length')
+  const { narrowing, widening } = GENTLE_DEG
+  const most = way === null ? widening : GENTLE_DEG[way]
   const steep =
-    half > NARROWS
-      ? `Too steep either way: ${least(NARROWS)} long is enough where it narrows, ${least(WIDENS)} where it widens.`
-      : half > WIDENS
-        ? `Good where the air goes to the narrow end; where it widens ${least(WIDENS)} is the least.`
-        : 'Gentle enough both ways.'
-  return `Half angle ${half.toFixed(0)}°. ${steep} Cut the red lines, fold at the tab, glue it under.`
+    steepDeg <= most
+      ? 'Gentle enough.'
+      : way === null
+        ? `Tell which way it blows: ${least(narrowing)} long is enough where it narrows, ${least(widening)} where it widens.`
+        : `Too steep where it ${way === 'widening' ? 'widens' : 'narrows'}: ${least(most)} is enough.`
+  return `Half angle ${steepDeg.toFixed(0)}°. ${steep} Cut the red lines, fold at the teal ones, glue the tab under.`
 }
 const words = computed(() =>
   what.value === 'panel' ? panelWords() : what.value === 'adapter' ? adapterWords() : '',
@@ -62,8 +69,14 @@ const saveSvgFile = () => saveText(svg.value, `${name.value}.svg`, 'image/svg+xm
 const saveDxf = () =>
   saveText(drawing.value!.templateDxf(template.value!), `${name.value}.dxf`, 'application/dxf')
 const problem = ref('')
-async function savePage(size: 'A4' | 'LETTER') {
-  problem.value = await saveTrueScale(svg.value, template.value!.name, `${name.value}.pdf`, size)
+async function savePage(size: Paper) {
+  try {
+    const sheets = drawing.value!.tilesOf(svg.value, size)
+    await saveTrueScale(sheets, template.value!.name, `${name.value}.pdf`, size)
+    problem.value = ''
+  } catch {
+    problem.value = 'The PDF could not be made here: take the SVG, and print it at 100 %.'
+  }
 }
 </script>
 
@@ -74,7 +87,7 @@ async function savePage(size: 'A4' | 'LETTER') {
     <!-- eslint-disable-next-line vue/no-v-html -- made by our own drawing, from numbers -->
     <div v-if="svg" class="template" v-html="svg" />
     <div v-if="template" class="row no-print">
-      <span class="small soft">At true scale:</span>
+      <span class="small soft">At true scale, {{ sheetWords }}:</span>
       <el-button size="small" @click="saveSvgFile">SVG</el-button>
       <el-button size="small" @click="savePage('A4')">PDF, A4</el-button>
       <el-button size="small" @click="savePage('LETTER')">PDF, Letter</el-button>

@@ -101,7 +101,9 @@ function cutFacts({ plan: { fit, job }, mount }: FactSources): SiFacts {
   const sides = [fit.panelWidthM, fit.panelHeightM].filter((x) => x !== null)
   return {
     'fit.panelSide': sides.length && job.holeM !== null ? Math.min(...sides) : undefined,
-    'fit.panelRoom': mount?.room ?? undefined,
+    // where somebody placed them the gaps tell
+    'fit.panelRoom': fit.positions.length ? undefined : (mount?.room ?? undefined),
+    'fit.panelCrowded': mount?.crowded ?? undefined,
     'fit.inPanel': mount ? Math.ceil(mount.inOpening) : undefined,
     'fit.cableGap': fit.cableGapM,
     'fit.surfaceTemp': fit.surfaceC ?? undefined,

@@ -1,13 +1,20 @@
 <script setup lang="ts">
-import { countedGap, countGap, gapIsOff } from '#core/mount'
-
 definePageMeta({ station: 'fit' })
 
-const { store, plan, report, findings } = useJob('fit')
+const { plan, report, findings } = useJob('fit')
 const { show } = useUnits()
-const view = ref<'section' | 'template'>('section')
+const view = ref<'section' | 'board' | 'template'>('section')
+const route = useRoute()
+watch(
+  () => route.hash,
+  (hash) => {
+    if (hash === '#field-positions') view.value = 'board'
+  },
+  { immediate: true },
+)
 const views = [
   { value: 'section' as const, label: 'Through the panel' },
+  { value: 'board' as const, label: 'On the panel' },
   { value: 'template' as const, label: 'Template' },
 ]
 const mount = computed(() => report.value.mount)
@@ -28,13 +35,6 @@ const gapWords = computed(() => {
   const air = `${(100 * flowLow).toFixed(0)} to ${(100 * flowHigh).toFixed(0)} % less air`
   return `${show(m.leftM, 'length')} ${side}: ${air}${noise} (common practice).`
 })
-/** The gap in the air path: counted, counted wrongly, or not. */
-const counted = computed(() => countedGap(plan.value))
-const off = computed(() => mount.value !== null && gapIsOff(plan.value, mount.value))
-const mayCount = computed(
-  () => mount.value !== null && (off.value || (!counted.value && gapWords.value !== '')),
-)
-const count = () => mount.value && store.change((d) => countGap(d, mount.value!), 'fit-gap', 'the gap')
 const screwWords = computed(() => {
   const s = mount.value?.screw
   if (!s) return ''
@@ -76,28 +76,19 @@ const screwWords = computed(() => {
             </div>
           </dl>
           <p v-if="gapWords" class="small">{{ gapWords }}</p>
-          <p v-if="mount.gapSide && mount.leftM !== null" class="row small">
-            <span class="soft">{{
-              off
-                ? 'The air path counts another gap than this.'
-                : counted
-                  ? 'Counted in the air path as the free ring round the fan.'
-                  : 'Not counted in the air path.'
-            }}</span>
-            <el-button v-if="mayCount" size="small" @click="count">{{
-              off ? 'Correct it there' : 'Count it there'
-            }}</el-button>
-          </p>
+          <PathPieces :mount="mount" />
+          <KeepList v-if="mount.keeps.length" :keeps="mount.keeps" />
         </template>
+        <PanelBoard v-else-if="view === 'board'" :mount="mount" />
         <TemplateSheet v-else />
       </section>
-      <SawTable v-if="mount && mount.fan.kind === 'axial'" />
-    </div>
-    <div class="stack">
-      <FitForms />
       <section class="sheet">
         <FindingList :findings="findings" empty="Nothing to fix in what has been checked." />
       </section>
+    </div>
+    <div class="stack">
+      <FitForms />
+      <SawTable v-if="mount && mount.fan.kind === 'axial'" />
     </div>
   </div>
 </template>
