@@ -72,6 +72,7 @@ const firstChoice = (): RankChoice => ({
 /** What is searched for, the ranking, the pick and the rows compared by hand. */
 export function useLineUp() {
   const { store, plan, report } = useJob('line-up')
+  const { show } = useUnits()
   const shelf = useShelfStore()
   const choice = useLocalStorage<RankChoice>(`redpoll-line-up-${plan.value.job.id}`, firstChoice(), {
     mergeDefaults: (stored, first) => ({
@@ -134,8 +135,24 @@ export function useLineUp() {
   function selection(c: Candidate) {
     const { fanId, secondId, count, secondCount, arrangement, duty } = c
     const driveV = Number(c.driveV.toFixed(2))
+    const stayed = keptBefore()
     take({ fanId, secondFanId: secondId, secondCount: secondCount || null, count, arrangement, duty, driveV })
+    tellWhatGoes(stayed)
     landIn('.ranks tr.picked .take')
+  }
+  /** What of the place fits the fan that is picked; everything where none was. */
+  function keptBefore(): (key: string) => boolean {
+    const before = report.value.mount?.keeps
+    return (key) => before?.some((k) => k.key === key && k.stays) ?? true
+  }
+  /** Says what of the panel no longer fits the new pick. */
+  function tellWhatGoes(stayed: (key: string) => boolean) {
+    const goes = (report.value.mount?.keeps ?? []).filter((k) => !k.stays && stayed(k.key))
+    if (!goes.length) return
+    const words = goes.map((k) => (k.sizeM === null ? k.what : `${k.what} ${show(k.sizeM, 'length')}`))
+    useToast().show(`Does not fit this fan: ${words.join(', ')}.`, {
+      action: { label: 'See Fit', run: () => navigateTo(`/job/${plan.value.job.id}/fit`) },
+    })
   }
   /** Takes a fan that was just made: one of it, at its rated voltage. */
   function takeNew(fanId: string) {

@@ -57,10 +57,10 @@ function coneTemplate(oneM: number, otherM: number, lengthM: number): Drawn | nu
 }
 
 type Point = readonly [number, number]
-/** Any other transition, by its triangles; turned so that its middle line stands upright. */
+/** Any other transition, by its triangles. */
 function transitionTemplate({ fanEnd, farEnd, lengthM }: AdapterReport): Drawn {
   const sheet = transitionSheet(fanEnd, farEnd, lengthM)
-  const place = placing([...sheet.fromEdge, ...sheet.toEdge], sheet.fromEdge, sheet.toEdge)
+  const place = placing(sheet.fromEdge, sheet.toEdge)
   const [near, far] = [sheet.fromEdge.map(place), sheet.toEdge.map(place)]
   const line = (edge: readonly Point[]): Stroke[] =>
     edge.slice(1).map((p, i) => cut({ fromM: edge[i]!, toM: p }))
@@ -83,14 +83,18 @@ function transitionTemplate({ fanEnd, farEnd, lengthM }: AdapterReport): Drawn {
 const SHORT_M = 1e-9
 const isLong = ({ fromM: [x1, y1], toM: [x2, y2] }: Stroke) => Math.hypot(x2 - x1, y2 - y1) > SHORT_M
 
-/** How a sheet is turned and moved: its axis of symmetry upright, its middle over the ruler's. */
-function placing(all: readonly Point[], near: readonly Point[], far: readonly Point[]): (p: Point) => Point {
-  const middle = (list: readonly Point[]): Point => list[Math.floor(list.length / 2)]!
-  const [a, b] = [middle(near), middle(far)]
-  const turn = Math.PI / 2 - Math.atan2(b[1] - a[1], b[0] - a[0])
-  const [c, s] = [Math.cos(turn), Math.sin(turn)]
-  const turned = ([x, y]: Point): Point => [c * x - s * y, s * x + c * y]
-  const xs = all.map((p) => turned(p)[0])
+/** How a sheet is turned and moved: both ends of its seam on one height, the sheet above them, the ruler under its middle. */
+function placing(near: readonly Point[], far: readonly Point[]): (p: Point) => Point {
+  const [a, b] = [near[0]!, near.at(-1)!]
+  const middle = near[Math.floor(near.length / 2)]!
+  const level = -Math.atan2(b[1] - a[1], b[0] - a[0])
+  const [c, s] = [Math.cos(level), Math.sin(level)]
+  const above = s * (middle[0] - a[0]) + c * (middle[1] - a[1]) >= 0
+  const turned = ([x, y]: Point): Point => {
+    const [u, v] = [c * x - s * y, s * x + c * y]
+    return above ? [u, v] : [-u, -v]
+  }
+  const xs = [...near, ...far].map((p) => turned(p)[0])
   const shift = (Math.min(...xs) + Math.max(...xs)) / 2
   return (p) => {
     const [x, y] = turned(p)

@@ -26,6 +26,8 @@ interface Circle {
 const sorted = (list: Circle[]) => list.toSorted((a, b) => b.d - a.d || a.x - b.x || a.y - b.y)
 const wanted = sorted([
   { x: 0, y: 0, d: 86, layer: 'cut' },
+  // pilot of the saw: a quarter inch
+  { x: 0, y: 0, d: 6.4, layer: 'drill' },
   ...corners.map(([x, y]) => ({ x: x!, y: y!, d: 4.5, layer: 'drill' })),
 ])
 function alike(found: Circle[]) {
@@ -72,9 +74,9 @@ test('the whole panel: both fans at their pitch, the panel’s edge about them',
     [-0.105, 0],
     [0.105, 0],
   ])
-  expect(panel.rounds.filter((r) => r.layer === 'drill')).toHaveLength(8)
+  expect(panel.rounds.filter((r) => r.layer === 'drill')).toHaveLength(10)
   const dxf = new DxfParser().parseSync(templateDxf(panel))!
-  expect(dxf.entities.filter((e) => e.type === 'CIRCLE')).toHaveLength(10)
+  expect(dxf.entities.filter((e) => e.type === 'CIRCLE')).toHaveLength(12)
   const edge = panel.strokes.map((s) => Math.abs(s.toM[0] - s.fromM[0]))
   expect(edge.some((l) => Math.abs(l - 0.42) < 1e-9)).toBe(true)
   expect(panelTemplate({ ...plan, fit: null }, { ...mount, layout: null }, 0.086)).toBeNull()

@@ -101,12 +101,15 @@ export function transitionSheet(from: TransitionEnd, to: TransitionEnd, lengthM:
   return sheet
 }
 
+const boreOf = (end: TransitionEnd) => Math.sqrt(endAreaOf(end) / (Math.PI / 4))
 /**
- * The steepest half angle of a transition, degrees: over its widest step.
+ * The steepest half angle of a transition, degrees: over its width, its height, or round bores of the same areas.
  * @param lengthM m, above 0
  */
 export const steepestDeg = (from: TransitionEnd, to: TransitionEnd, lengthM: number): number => {
-  const step = Math.max(Math.abs(from.widthM - to.widthM), Math.abs(from.heightM - to.heightM)) / 2
+  const sizes = (e: TransitionEnd) => [e.widthM, e.heightM, boreOf(e)]
+  const [one, other] = [sizes(from), sizes(to)]
+  const step = Math.max(...one.map((size, i) => Math.abs(size - other[i]!))) / 2
   return (Math.atan2(step, lengthM) * 180) / Math.PI
 }
 

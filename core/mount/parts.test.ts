@@ -218,10 +218,10 @@ describe('one chain: pieces of the place in the air path', () => {
     expect(piecesOf(plan, reportOf(plan).mount!)).toEqual([])
   })
   test('an adapter: ends by their area, its drop by Borda and Carnot', () => {
-    // 80 mm square to 60 mm round over 100 mm, narrowing: 11.3° whole angle, K 0.075
+    // 80 mm square has the area of Ø 90.27: to Ø 60 over 50 mm is 16.8°, narrowing gently, K 0.075
     const { adapter } = mountOf({ adapterFrom: 'square', adapterM: mm(60), adapterLengthM: mm(50) })
     expect(adapter!.way).toBe('narrowing')
-    expect(adapter!.steepDeg).toBeCloseTo(11.31, 2)
+    expect(adapter!.steepDeg).toBeCloseTo(16.84, 2)
     expect(adapter!.k).toBeCloseTo(0.075, 9)
     const widening = mountOf({ adapterM: mm(100), adapterLengthM: mm(20) }, { holeM: mm(76) }).adapter!
     expect(widening).toMatchObject({ way: 'widening', tooSteep: true })

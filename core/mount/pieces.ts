@@ -56,6 +56,8 @@ function gapArea({ fan, inOpening, leftM, gapSide }: MountReport): number | null
   return inOpening * Math.PI * impellerDiameter(fan) * leftM
 }
 function gapValues(mount: MountReport): Values | null {
+  // a gap that costs less than a hundredth of the air is none to be counted
+  if (mount.cost && mount.cost.flowHigh < LITTLE) return null
   const areaM2 = gapArea(mount)
   const name = mount.gapSide === 'intake' ? 'Gap before the fan' : 'Gap behind the fan'
   // how air turns in a gap is known to half as much again at best
@@ -63,6 +65,7 @@ function gapValues(mount: MountReport): Values | null {
 }
 const drawnArea = ({ opening, holeM, inOpening }: MountReport) =>
   inOpening * (opening ? opening.areaM2 : circle(holeM!))
+const LITTLE = 0.01
 const circle = (diameterM: number) => (Math.PI / 4) * diameterM ** 2
 
 /** The hole where it takes air: narrower than wanted, or an opening of another shape that is less than the blades sweep. */

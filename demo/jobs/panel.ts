@@ -55,6 +55,7 @@ export function printRack(): PlanDocument {
     element('fit-guard', 'grille', {
       name: 'Guard',
       areaM2: cm2((4 * Math.PI * 8.6 ** 2) / 4),
+      freeAreaRatio: null,
       pattern: 'slots',
       holeM: mm(8),
       pitchM: mm(9.4),

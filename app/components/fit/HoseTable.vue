@@ -8,21 +8,23 @@ const { plan } = useJob('fit')
 const { fit, change } = useFit()
 const { show } = useUnits()
 const SHOWN = 5
+/** Lengths are made to whole millimetres. */
+const whole = (m: number) => Math.max(0.01, Math.ceil(m * 1000) / 1000)
 const holeM = computed(() => plan.value.job.holeM ?? props.mount.wantedM)
 const rows = computed(() =>
   boresNear(holeM.value, SHOWN).map((boreM) => {
     const inwards = plan.value.job.direction === 'in'
     const widens = inwards ? boreM < holeM.value : boreM > holeM.value
     const half = widens ? GENTLE_DEG.widening : GENTLE_DEG.narrowing
-    const lengthM = Math.abs(adapterLength(Math.max(holeM.value, boreM), Math.min(holeM.value, boreM), half))
+    const lengthM = whole(
+      Math.abs(adapterLength(Math.max(holeM.value, boreM), Math.min(holeM.value, boreM), half)),
+    )
     const told = { ...fit.value, adapterFrom: null, adapterTo: null, adapterM: boreM, adapterLengthM: lengthM }
     const { fan, flowOfOne, density } = props.mount
     const adapter = adapterOf(plan.value.job, told, fan, holeM.value, flowOfOne, density)
     return { boreM, lengthM, way: widens ? 'widens' : 'narrows', dropPa: adapter?.dropPa ?? null }
   }),
 )
-/** Lengths are made to whole millimetres. */
-const whole = (m: number) => Math.max(0.01, Math.ceil(m * 1000) / 1000)
 const take = (boreM: number, lengthM: number) =>
   change(
     (f) =>
@@ -30,7 +32,7 @@ const take = (boreM: number, lengthM: number) =>
         adapterTo: null,
         adapterFrom: null,
         adapterM: boreM,
-        adapterLengthM: whole(lengthM),
+        adapterLengthM: lengthM,
       }),
     'fit.adapter',
     'the adapter',

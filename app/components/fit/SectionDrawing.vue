@@ -2,10 +2,10 @@
 import type { Layer, MountReport } from '#core/mount'
 
 /** The stack from the outside in, drawn to scale from its thicknesses, with what is left of the depth. */
-const props = defineProps<{ mount: MountReport; depthM: number | null }>()
+const props = defineProps<{ mount: MountReport }>()
 const { show } = useUnits()
 const WIDTH = 520
-const TOP = 26
+const TOP = 34
 const HEIGHT = 96
 const LEAST = 2
 const tints: Record<Layer['key'] | 'free', string> = {
@@ -27,15 +27,40 @@ interface Drawn {
   x: number
   width: number
 }
+/** Things in the way whose place is known, from the panel's face on their side. */
+const things = computed(() => props.mount.things.filter((t) => t.thing.fromPanelM !== null))
+const outsideM = computed(() =>
+  props.mount.layers.reduce((s, l) => s + (l.outside && l.key !== 'panel' ? l.thicknessM : 0), 0),
+)
+const panelM = computed(() => props.mount.layers.find((l) => l.key === 'panel')?.thicknessM ?? 0)
+/** What is drawn, in m from the panel's outer face: outwards below 0. */
+const reach = computed(() => {
+  const { layers, leftM } = props.mount
+  const inside = layers.reduce((s, l) => s + (l.outside ? 0 : l.thicknessM), 0) + Math.max(0, leftM ?? 0)
+  const at = (side: 'inside' | 'outside') =>
+    things.value.filter((t) => t.thing.side === side).map((t) => t.thing.fromPanelM!)
+  return {
+    from: -Math.max(outsideM.value, ...at('outside')),
+    to: panelM.value + Math.max(inside, ...at('inside')),
+  }
+})
+const scale = computed(() => (WIDTH - 2) / (reach.value.to - reach.value.from))
+const xOf = (m: number) => 1 + (m - reach.value.from) * scale.value
+/** Where a thing rests, and where it is at its nearest. */
+const marks = computed(() =>
+  things.value.map(({ thing, nearestM, roomM }) => {
+    const place = (m: number) => xOf(thing.side === 'inside' ? panelM.value + m : -m)
+    const [rest, near] = [place(thing.fromPanelM!), place(nearestM ?? thing.fromPanelM!)]
+    return { id: thing.id, name: thing.name, rest, near, strikes: roomM !== null && roomM < 0 }
+  }),
+)
 const drawn = computed((): Drawn[] => {
   const { layers, leftM } = props.mount
   const left = leftM !== null && leftM > 0 ? [{ key: 'free' as const, name: 'free', thicknessM: leftM }] : []
   const all = [...layers, ...left]
-  const total = all.reduce((s, l) => s + l.thicknessM, 0)
-  const scale = (WIDTH - 2) / total
-  let x = 1
+  let x = xOf(-outsideM.value)
   return all.map((l, i) => {
-    const width = Math.max(LEAST, l.thicknessM * scale)
+    const width = Math.max(LEAST, l.thicknessM * scale.value)
     const at = {
       key: `${l.key}-${i}`,
       tint: tints[l.key],
@@ -70,7 +95,10 @@ const labelled = computed(() => {
       return true
     })
 })
-const words = computed(() => drawn.value.map((d) => `${d.name} ${d.words}`).join(', '))
+const words = computed(() => {
+  const layers = drawn.value.map((d) => `${d.name} ${d.words}`)
+  return [...layers, ...marks.value.map((m) => (m.strikes ? `${m.name} strikes` : m.name))].join(', ')
+})
 </script>
 
 <template>
@@ -88,6 +116,24 @@ const words = computed(() => drawn.value.map((d) => `${d.name} ${d.words}`).join
         text-anchor="middle"
       >
         {{ d.name }}
+      </text>
+    </g>
+    <g v-for="m in marks" :key="m.id" :class="{ strikes: m.strikes }">
+      <rect
+        class="way"
+        :x="Math.min(m.rest, m.near)"
+        :y="TOP"
+        :width="Math.abs(m.rest - m.near)"
+        :height="HEIGHT"
+      />
+      <line class="thing" :x1="m.near" :x2="m.near" :y1="TOP - 6" :y2="TOP + HEIGHT + 4" />
+      <text
+        class="thing-name"
+        :x="Math.min(WIDTH - 4, Math.max(4, m.near))"
+        :y="TOP - 10"
+        :text-anchor="m.near > WIDTH / 2 ? 'end' : 'start'"
+      >
+        {{ m.name }}
       </text>
     </g>
     <text
@@ -131,10 +177,28 @@ rect {
   fill: var(--sheet-soft);
   stroke-dasharray: 4 3;
 }
+.way {
+  fill: var(--bark);
+  fill-opacity: 0.16;
+  stroke: none;
+}
+.thing {
+  stroke: var(--bark);
+  stroke-width: 3;
+}
+.strikes .thing {
+  stroke: var(--stop);
+}
+.strikes .way {
+  fill: var(--stop);
+}
 text {
   font-family: var(--sans);
   font-size: 12.5px;
   fill: var(--ink);
+}
+.thing-name {
+  font-size: 11.5px;
 }
 .small {
   font-size: 11.5px;

@@ -18,6 +18,8 @@ const views = [
   { value: 'template' as const, label: 'Template' },
 ]
 const mount = computed(() => report.value.mount)
+/** Less of the air is nothing worth a word, share. */
+const LITTLE = 0.01
 /** What the gap that is left costs, in words. */
 const gapWords = computed(() => {
   const m = mount.value
@@ -27,7 +29,7 @@ const gapWords = computed(() => {
   if (!m.cost)
     return `${show(m.leftM, 'length')} ${side}: nearer than a tenth of its diameter, it hardly breathes.`
   const { flowLow, flowHigh, noiseLow, noiseHigh } = m.cost
-  if (flowHigh === 0) return `${show(m.leftM, 'length')} ${side}: enough, it costs nothing.`
+  if (flowHigh < LITTLE) return `${show(m.leftM, 'length')} ${side}: enough, it costs nothing.`
   const noise =
     noiseLow > 0
       ? `, ${noiseLow.toFixed(0)} to ${noiseHigh === null ? 'more than 10' : noiseHigh.toFixed(0)} dB more`
@@ -60,7 +62,7 @@ const screwWords = computed(() => {
           <NuxtLink :to="`/job/${plan.job.id}/line-up`">To the Line-up</NuxtLink>
         </p>
         <template v-else-if="view === 'section'">
-          <SectionDrawing :mount="mount" :depth-m="plan.job.fitDepthM" />
+          <SectionDrawing :mount="mount" />
           <dl class="figures">
             <div v-for="f in mount.figures" :key="f.key">
               <dt class="small soft">{{ f.label }}</dt>
