@@ -1,5 +1,5 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
-import type { Paper, Sheet } from '#core/drawing'
+import type { Paper, Sheets } from '#core/drawing'
 import type { PrintReport } from '#core/print'
 import { drawChart } from '~/charts/print-chart'
 
@@ -58,13 +58,14 @@ const POINT = 72 / 25.4
 
 /** Sheets whose unit is a millimetre as pages of a PDF, at true scale, each in the middle of its page. */
 export async function saveTrueScale(
-  sheets: readonly Sheet[],
+  { sheets, landscape }: Sheets,
   title: string,
   name: string,
   pageSize: Paper,
 ): Promise<void> {
   const [maker, { papers }] = await Promise.all([pdfMaker(), import('#core/drawing')])
-  const [page, tall] = papers[pageSize]
+  const [short, long] = papers[pageSize]
+  const [page, tall] = landscape ? [long, short] : [short, long]
   const content = sheets.map(({ svg }, i): Content => {
     const [w, h] = /width="([\d.]+)mm" height="([\d.]+)mm"/.exec(svg)!.slice(1).map(Number)
     return {
@@ -77,6 +78,7 @@ export async function saveTrueScale(
   })
   const definition: TDocumentDefinitions = {
     pageSize,
+    pageOrientation: landscape ? 'landscape' : 'portrait',
     pageMargins: 0,
     info: { title, creator: 'Redpoll' },
     content,

@@ -192,12 +192,17 @@ describe('holes that are there or cut without a saw, and blowers', () => {
 describe('over several sheets', () => {
   const svg = templateSvg(panelTemplate(plan, mount, 0.086)!)
   test('what goes on one sheet stays on one', () => {
-    expect(tilesOf(templateSvg(template), 'A4')).toEqual([{ name: 'A1', svg: templateSvg(template) }])
+    expect(tilesOf(templateSvg(template), 'A4')).toEqual({
+      landscape: false,
+      sheets: [{ name: 'A1', svg: templateSvg(template) }],
+    })
   })
   test.each(['A4', 'LETTER'] as const)(
     '%s: every point of the drawing is on a sheet, at one to one',
     (paper) => {
-      const sheets = tilesOf(svg, paper)
+      const { sheets, landscape } = tilesOf(svg, paper)
+      // 428 mm wide and about 290 high: two sheets that lie, beside and below
+      expect(landscape).toBe(true)
       const [, w, h] = /width="([\d.]+)mm" height="([\d.]+)mm"/.exec(svg)!.map(Number)
       const boxes = sheets.map(({ svg: s }) => {
         const [, width, height] = /width="([\d.]+)mm" height="([\d.]+)mm"/.exec(s)!.map(Number)
@@ -216,7 +221,7 @@ describe('over several sheets', () => {
   test('neighbours show the same crosses', () => {
     const crossesOf = (s: string) =>
       [...s.matchAll(/<line [^>]*stroke="#1b2126" stroke-width="0.25"\/>/g)].length
-    const [one, other] = tilesOf(svg, 'A4')
+    const [one, other] = tilesOf(svg, 'A4').sheets
     // each has one ruler of its own as well
     expect(crossesOf(one!.svg)).toBe(crossesOf(other!.svg))
     expect(crossesOf(one!.svg)).toBeGreaterThan(4)

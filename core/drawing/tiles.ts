@@ -23,8 +23,8 @@ const box = (svg: string) => {
 }
 const line = (x1: number, y1: number, x2: number, y2: number, width = 0.18) =>
   `<line x1="${x1}" y1="${y1}" x2="${x2}" y2="${y2}" stroke="#1b2126" stroke-width="${width}"/>`
-const text = (x: number, y: number, words: string, anchor = 'start') =>
-  `<text x="${x}" y="${y}" font-size="3.4" font-family="Roboto, sans-serif" fill="#1b2126" text-anchor="${anchor}">${words}</text>`
+const text = (x: number, y: number, words: string) =>
+  `<text x="${x}" y="${y}" font-size="3.4" font-family="Roboto, sans-serif" fill="#1b2126">${words}</text>`
 const nameOf = (column: number, row: number) => `${String.fromCodePoint(65 + column)}${row + 1}`
 
 /** Crosses on every seam, in the drawing's millimetres: sheets that share a seam show the same ones. */
@@ -41,36 +41,67 @@ function seams(w: number, h: number, stepX: number, stepY: number, columns: numb
   return marks.join('')
 }
 
+export interface Sheets {
+  /** the paper lies */
+  landscape: boolean
+  sheets: Sheet[]
+}
 /**
- * The sheets of a drawing whose unit is a millimetre: one where it goes on the paper, else several that overlap by 10 mm,
- * with crosses to lay on each other, a ruler and a name each.
+ * The sheets of a drawing whose unit is a millimetre: one where it goes on the paper, upright or lying, else several that
+ * overlap by 10 mm, with crosses to lay on each other, a ruler and a name each; upright or lying, whichever takes fewer.
  */
-export function tilesOf(svg: string, paper: Paper): Sheet[] {
-  const { w, h, inner } = box(svg)
-  const [page, tall] = papers[paper]
+export function tilesOf(svg: string, paper: Paper): Sheets {
+  const { w, h } = box(svg)
+  const [short, long] = papers[paper]
+  const one = [false, true].find((landscape) => {
+    const [page, tall] = landscape ? [long, short] : [short, long]
+    return w <= page - 2 * EDGE && h <= tall - 2 * EDGE
+  })
+  if (one !== undefined) return { landscape: one, sheets: [{ name: 'A1', svg }] }
+  const upright = gridOf(w, h, short, long)
+  const lying = gridOf(w, h, long, short)
+  const landscape = lying.columns * lying.rows < upright.columns * upright.rows
+  return { landscape, sheets: cutUp(svg, landscape ? lying : upright) }
+}
+
+interface Grid {
+  columns: number
+  rows: number
+  /** of a sheet within its margins; the drawing's part of its height */
+  width: number
+  height: number
+  room: number
+}
+function gridOf(w: number, h: number, page: number, tall: number): Grid {
   const [width, height] = [page - 2 * EDGE, tall - 2 * EDGE]
-  if (w <= width && h <= height) return [{ name: 'A1', svg }]
   const room = height - FOOT
   const count = (size: number, step: number) => Math.max(1, Math.ceil((size - OVERLAP) / (step - OVERLAP)))
-  const [columns, rows] = [count(w, width), count(h, room)]
+  return { columns: count(w, width), rows: count(h, room), width, height, room }
+}
+function cutUp(svg: string, { columns, rows, width, height, room }: Grid): Sheet[] {
+  const { w, h, inner } = box(svg)
   const [stepX, stepY] = [width - OVERLAP, room - OVERLAP]
   const marks = seams(w, h, stepX, stepY, columns, rows)
+  const last = nameOf(columns - 1, rows - 1)
   return Array.from({ length: columns * rows }, (_, i) => {
     const [column, row] = [i % columns, Math.floor(i / columns)]
     const [x, y] = [column * stepX, row * stepY]
     const name = nameOf(column, row)
     const foot = y + room
-    const words = `${name} of ${nameOf(columns - 1, rows - 1)}: lay the crosses on each other. Measure me: 100 mm, or print at 100 %`
+    const words = `${name} of ${last}: lay the crosses on each other. Measure me: 100 mm, or print at 100 %`
     const ruled =
       line(x + 1, foot + 6, x + 1 + RULER, foot + 6, 0.25) +
       line(x + 1, foot + 4, x + 1, foot + 8) +
       line(x + 1 + RULER, foot + 4, x + 1 + RULER, foot + 8)
     // what belongs to the sheet below is not drawn under the ruler
-    const cover = `<rect x="${x - EDGE}" y="${foot}" width="${width + 2 * EDGE}" height="${FOOT + EDGE}" fill="#ffffff"/>`
+    const cover =
+      `<rect x="${x - EDGE}" y="${foot}" width="${width + 2 * EDGE}" height="${FOOT + EDGE}" ` +
+      'fill="#ffffff"/>'
     return {
       name,
       svg:
-        `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="${x} ${y} ${width} ${height}">` +
+        `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" ` +
+        `viewBox="${x} ${y} ${width} ${height}">` +
         `${inner}${marks}${cover}${ruled}${text(x + 1, foot + 13, words)}</svg>`,
     }
   })

@@ -117,7 +117,10 @@ function partFigures(
   if (filter?.faceMs != null)
     figures.push(
       figure('fit.faceSpeed', 'Through the filter', 'speed', filter.faceMs, 'v = Q/A', 'definition', {
-        inputs: [input('A', 'face of the filter', filter.areaM2, 'area')],
+        inputs: [
+          input('Q', 'through it', filter.flow, 'flow'),
+          input('A', 'face of the filter', filter.areaM2, 'area'),
+        ],
         note: filter.faceMs > filter.ratedMs ? 'Faster than it is made for.' : '',
       }),
     )

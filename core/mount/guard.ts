@@ -27,6 +27,8 @@ export const guardShareOf = (fit: Fit | null): number | null =>
 
 export interface FilterReport {
   areaM2: number | null
+  /** through it, m3/s; null where it is not known */
+  flow: number | null
   /** through its face, and what it should not go over, m/s */
   faceMs: number | null
   ratedMs: number
@@ -41,6 +43,7 @@ export function filterOf(fit: Fit | null, flow: number | null): FilterReport | n
   const ratedMs = filterMedia.find((m) => m.key === fit.filterMedium)?.maxFaceSpeed ?? USUAL_FACE_MS
   return {
     areaM2: fit.filterAreaM2,
+    flow,
     faceMs: flow === null || fit.filterAreaM2 === null ? null : faceVelocity(flow, fit.filterAreaM2),
     ratedMs,
     wantedM2: flow === null ? null : filterArea(flow, ratedMs),

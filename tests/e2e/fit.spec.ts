@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { addElement, beginEmpty, choose, expect, goTo, mark, press, saved, test, type, undo } from './app'
+import { drawPdf } from './pdf'
+import { addElement, beginEmpty, choose, expect, goTo, press, saved, test, type, undo } from './app'
 
-const piece = (page: Page, name: string) => mark(page, 'radio', name)
+const piece = (page: Page, name: string) => page.getByRole('radio', { name, exact: true }).press('Space')
 const figure = (page: Page, label: string) => page.getByRole('button', { name: new RegExp(`^${label}: `) })
 async function download(page: Page, button: RegExp): Promise<Buffer> {
   const [file] = await Promise.all([page.waitForEvent('download'), press(page, button)])
@@ -28,10 +29,11 @@ test('a fan into a board with the saws one owns, and its template in three forma
   await expect(saw).toContainText('taken')
   await expect(figure(page, 'Between hole and screw holes')).toContainText('13.1 mm')
 
-  await piece(page, 'Panel and guard')
+  await piece(page, 'Panel')
   await choose(page, 'Cut into', 'wood')
   await type(page, 'Panel, thickness', '9 mm')
   await type(page, 'Gasket, free', '2 mm')
+  await piece(page, 'Guard, filter')
   await choose(page, 'Guard', 'wire rings')
   await type(page, 'Guard, thickness', '1.2 mm')
   await type(page, 'Its openings', '8 mm')
@@ -40,7 +42,7 @@ test('a fan into a board with the saws one owns, and its template in three forma
   await type(page, 'Guard to blades', '22 mm')
   await expect(page.getByText(/needed for its openings/)).toHaveCount(0)
 
-  await piece(page, 'How it is held')
+  await piece(page, 'Mount')
   await choose(page, 'Held by', 'screws through both flanges')
   // 1.2 + 9 + 1 + 25, washers, nut and two pitches: 42.4, so 45
   await expect(page.getByText(/M4 × 45\smm, 2 washers each/)).toBeVisible()
@@ -49,7 +51,7 @@ test('a fan into a board with the saws one owns, and its template in three forma
   await type(page, 'Screws in the drawer', '45 mm')
   await expect(page.getByText(/screw for/)).toHaveCount(0)
   // a hole larger than the panel is told where it happens
-  await piece(page, 'Panel and guard')
+  await piece(page, 'Panel')
   await type(page, 'Panel, width', '80 mm')
   await expect(page.getByText(/A hole of 86\smm in a panel of 80\smm/)).toBeVisible()
   await type(page, 'Panel, width', '300 mm')
@@ -74,6 +76,19 @@ test('a fan into a board with the saws one owns, and its template in three forma
   await page.reload()
   await expect(page.getByText(/M4 × 45\smm/)).toBeVisible()
   await page.request.delete(`${demo.url}/api/jobs/${id}`)
+
+  // printed it measures true: the ruler in pixels, every circle in the file itself
+  const [sheet] = await drawPdf(page, pdf)
+  expect(sheet!.text).toContain('measure me')
+  expect(sheet!.widthMm).toBeCloseTo(210, 0)
+  expect(sheet!.runsMm.some((l) => Math.abs(l - 100) < 0.3)).toBe(true)
+  const rounds = sheet!.roundsMm
+  const hole = rounds.find((c) => Math.abs(c.w - 86) < 0.01)!
+  expect(hole).toBeDefined()
+  const screws = rounds.filter((c) => Math.abs(c.w - 4.5) < 0.01)
+  const from = screws.map((c) => [Math.abs(c.x - hole.x), Math.abs(c.y - hole.y)])
+  expect(from).toHaveLength(4)
+  for (const d of from.flat()) expect(Math.abs(d - 41.25)).toBeLessThan(0.01)
 })
 
 test('four fans laid out on a panel: their pitch, and what a smaller one has room for', async ({
@@ -96,7 +111,7 @@ test('four fans laid out on a panel: their pitch, and what a smaller one has roo
   await piece(page, 'Template')
   await piece(page, 'Whole panel')
   await expect(page.getByText('Tell width and height of the panel')).toBeVisible()
-  await piece(page, 'Panel and guard')
+  await piece(page, 'Panel')
   await type(page, 'Panel, width', '40 cm')
   await type(page, 'Panel, height', '40 cm')
   // two and two on 400 mm: 200 mm from middle to middle
@@ -110,9 +125,35 @@ test('four fans laid out on a panel: their pitch, and what a smaller one has roo
   await expect(page.getByText('Beam: keep clear')).toBeVisible()
   await expect(page.getByText(/200\smm from middle to middle, rows 140\smm apart/)).toBeVisible()
   await press(page, 'Remove Beam')
+  // beside a beam in the middle two go above it and two below
+  await type(page, 'Panel, height', '30 cm')
+  await press(page, '+ Keep clear')
+  await type(page, 'From below', '14 cm')
+  await type(page, 'Height', '2 cm')
+  await expect(page.getByText(/side by side/)).toHaveCount(0)
+  // by hand: on the beam it is a stop, and undone it stands free again
+  await piece(page, 'On the panel')
+  const first = page.getByRole('button', { name: /^Fan 1, / })
+  await first.focus()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowUp')
+  await expect(page.getByText('A fan stands on what is to be kept clear')).toBeVisible()
+  await expect(first).toHaveAccessibleName(/does not fit there/)
+  await press(page, 'Spread evenly')
+  await expect(page.getByText('A fan stands on what is to be kept clear')).toHaveCount(0)
+  // dragged to the left edge it stands over it
+  const box = (await first.boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x - box.width, box.y + box.height / 2, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.getByText('A fan stands over the edge of the panel')).toBeVisible()
+  await type(page, 'Its middle, from the left', '7 cm')
+  await expect(page.getByText('A fan stands over the edge of the panel')).toHaveCount(0)
+  await press(page, 'Spread evenly')
+  await press(page, 'Remove Beam')
   // a lower panel has room for three
   await type(page, 'Panel, height', '15 cm')
-  await expect(page.getByText(/4 side by side, and the panel has room for 3/)).toBeVisible()
+  await expect(page.getByText(/4 side by side, and frame to frame the panel takes 3/)).toBeVisible()
   await expect(page.getByText('it has room for 3.')).toBeVisible()
   await saved(page)
   await page.request.delete(`${demo.url}/api/jobs/${id}`)
@@ -123,16 +164,117 @@ test('a tight space: the gap is counted in the air path, moves the operating poi
   demo,
 }) => {
   await page.goto(`${demo.url}/job/job-battery-locker/fit`)
-  await expect(page.getByText('Not counted in the air path.')).toBeVisible()
+  await expect(page.getByText('Gap before the fan: not counted')).toBeVisible()
+  const flow = page.locator('.rail').getByText(/Line-up/)
+  await expect(flow).toBeVisible()
   await type(page, 'Depth for the fan', '33 mm')
-  await press(page, 'Count it there')
-  await expect(page.getByText('Counted in the air path as the free ring')).toBeVisible()
+  await press(page, 'Gap before the fan: Count it there')
+  await expect(page.getByText('Gap before the fan: counted in the air path')).toBeVisible()
   await expect(page.getByRole('region', { name: /^Air path from/ })).toContainText('Gap before')
   await type(page, 'Depth for the fan', '60 mm')
-  await expect(page.getByText('The air path counts another gap than this.')).toBeVisible()
-  await press(page, 'Correct it there')
-  await expect(page.getByText('Counted in the air path as the free ring')).toBeVisible()
-  await undo(page, 4)
+  await expect(page.getByText('counts it with other values')).toBeVisible()
+  await press(page, 'Gap before the fan: Correct it there')
+  await expect(page.getByText('Gap before the fan: counted in the air path')).toBeVisible()
+  // where nothing is left of it, it is taken out
+  await type(page, 'Depth for the fan', '24 mm')
+  await expect(page.getByText('counted in the air path, and no longer there')).toBeVisible()
+  await press(page, 'Take it out')
+  await expect(page.getByText('no longer there')).toHaveCount(0)
+  await undo(page, 6)
+})
+
+test('a moving part: its unknown travel is told, then how far it strikes', async ({ page, demo }) => {
+  await page.goto(`${demo.url}/job/job-film-cabinet/fit`)
+  await press(page, '+ Something in the way')
+  await type(page, 'In the way', 'Clip rail')
+  await type(page, 'From the panel', '50 mm')
+  await choose(page, 'It', 'moves')
+  await expect(page.getByText('It moves, and nobody said how far')).toBeVisible()
+  await type(page, 'Comes nearer by', '30 mm')
+  await expect(page.getByText(/It comes to 20\smm from the panel/)).toBeVisible()
+  await expect(page.getByText(/Clip rail: strikes the fan by 6\smm/)).toBeVisible()
+  await type(page, 'Comes nearer by', '10 mm')
+  await expect(page.getByText(/Clip rail: 14\smm left/)).toBeVisible()
+  await undo(page, 6)
+})
+
+test('a blower gives way to an axial fan: what no longer fits is said, and an adapter leads to the hose', async ({
+  page,
+  demo,
+}) => {
+  const id = await beginEmpty(page, demo.url)
+  await goTo(page, 'Brief')
+  await choose(page, 'The fan', 'draws out')
+  await goTo(page, 'Need')
+  await type(page, 'Heat released inside', '15 W')
+  await type(page, 'Highest temperature inside', '40 C')
+  await goTo(page, 'Air path')
+  await addElement(page, 'Opening')
+  await type(page, 'Free area', '60 cm2')
+  await addElement(page, 'Fan')
+  await goTo(page, 'Line-up')
+  await press(page, 'More filters')
+  await type(page, 'Maker, model or note', 'sorrel')
+  await press(page, /^Pick 1 × /)
+  await goTo(page, 'Fit')
+  // a blower has no pattern: its own lugs and outlet are measured
+  await piece(page, 'Mount')
+  await expect(page.getByText('Blowers have no usual pattern')).toBeVisible()
+  await choose(page, 'Against the panel', 'its outlet')
+  await type(page, 'Outlet, width', '26 mm')
+  await type(page, 'Outlet, height', '20 mm')
+  await type(page, 'Intakes', '2')
+  await piece(page, 'Template')
+  const slot = (await download(page, /^SVG$/)).toString()
+  expect(slot).toContain('#b3202c')
+  await choose(page, 'Against the panel', 'its flat side')
+  await expect(page.getByText(/One of the blower.s two intakes/)).toBeVisible()
+  await choose(page, 'Against the panel', 'its outlet')
+  await piece(page, 'Place')
+  await type(page, 'Hole, there or to cut', '40 mm')
+  await type(page, 'Screw holes there', '40 mm')
+
+  await goTo(page, 'Line-up')
+  await press(page, 'More filters')
+  await type(page, 'Maker, model or note', 'sedge 80')
+  await press(page, /^Pick 1 × /)
+  await expect(page.getByText(/Does not fit this fan: hole 40\smm, screw holes 40\smm/)).toBeVisible()
+  await press(page, 'See Fit')
+  await expect(page.getByText(/Does not fit: hole 40\smm, smaller than the blades/)).toBeVisible()
+  await press(page, 'Take 76 mm')
+  await expect(page.getByText(/hole 76\smm/).first()).toBeVisible()
+  await piece(page, 'To a hose')
+  await press(page, /^Take a hose of 63/)
+  await expect(figure(page, 'Adapter costs')).toBeVisible()
+  await press(page, 'Adapter: Count it there')
+  await expect(page.getByText('Adapter: counted in the air path')).toBeVisible()
+  await piece(page, 'Template')
+  await page.getByRole('radio', { name: 'Adapter', exact: true }).first().press('Space')
+  await expect(page.getByText(/Ø 76 to Ø 63, 12 long/)).toBeVisible()
+  const dxf = (await download(page, /^DXF$/)).toString()
+  expect(dxf.match(/^ARC$/gm)).toHaveLength(2)
+  await saved(page)
+  await page.request.delete(`${demo.url}/api/jobs/${id}`)
+})
+
+test('a panel over several sheets: each at true scale, with its own ruler', async ({ page, demo }) => {
+  await page.goto(`${demo.url}/job/job-print-rack/fit`)
+  await piece(page, 'Template')
+  await piece(page, 'Whole panel')
+  const pdf = await download(page, /^PDF, Letter$/)
+  const sheets = await drawPdf(page, pdf)
+  expect(sheets.length).toBeGreaterThan(1)
+  for (const [i, sheet] of sheets.entries()) {
+    expect(sheet.widthMm).toBeCloseTo(279.4, 0)
+    expect(sheet.text).toMatch(/[AB][12] of B2: lay the crosses on each other/)
+    expect(
+      sheet.runsMm.some((l) => Math.abs(l - 100) < 0.3),
+      `ruler of sheet ${i + 1}`,
+    ).toBe(true)
+  }
+  // all four holes are somewhere, each of 86 mm
+  const holes = sheets.flatMap((s) => s.roundsMm).filter((c) => Math.abs(c.w - 86) < 0.01)
+  expect(holes.length).toBeGreaterThanOrEqual(4)
 })
 
 test('without a fan the station says what to do; a finding leads to its field', async ({ page, demo }) => {

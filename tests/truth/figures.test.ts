@@ -40,6 +40,13 @@ const formulas: Record<string, (v: Values, f: Figure) => number> = {
   'x = d − t': (v) => v.d! - v.t!,
   'w = s/√2 − D/2 − h/2': (v) => v.s! / Math.SQRT2 - v.D! / 2 - v.h! / 2,
   'l = g + e': (v) => v.g! + v.e!,
+  's = min(1, 4·x/D)': (v) => Math.min(1, (4 * v.x!) / v.D!),
+  's = w/(w + t)': (v) => v.w! / (v.w! + v.t!),
+  's = (w/(w + t))²': (v) => (v.w! / (v.w! + v.t!)) ** 2,
+  's = 0.9069·(w/(w + t))²': (v) => 0.9069 * (v.w! / (v.w! + v.t!)) ** 2,
+  'v = Q/A': (v) => v.Q! / v.A!,
+  'Δp = K·ρ/2·(Q/A)²': (v) => v.K! * dynamic(v.ρ!, v.Q! / v.A!),
+  'f = √(g/δ)/2π': (v) => Math.sqrt(9.80665 / v.δ!) / (2 * Math.PI),
   'Q = n · V': (v) => (v.n! * v.V!) / HOUR,
   'Q_plan = Q · (1 + m)': (v) => v.Q! * (1 + v.m!),
   'Q = Q_now · (P/(Δt + g) − UA) / (P/Δt − UA)': (v) =>

@@ -9,8 +9,8 @@ const pieces = [
   { value: 'place' as const, label: 'Place' },
   { value: 'panel' as const, label: 'Panel' },
   { value: 'cover' as const, label: 'Guard, filter' },
-  { value: 'hold' as const, label: 'Held by' },
-  { value: 'adapter' as const, label: 'Adapter' },
+  { value: 'hold' as const, label: 'Mount' },
+  { value: 'adapter' as const, label: 'To a hose' },
 ]
 type Key = (typeof pieces)[number]['value']
 const open = ref<Key>('place')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { tapDrill, threadOf } from '#core/fit'
+import { boltCircle, tapDrill, threadOf } from '#core/fit'
 import type { MountReport } from '#core/mount'
 
 /** What follows for how the fans are held: sizes to plan for, drills, soft mounts, grommet and lead. */
@@ -11,7 +11,11 @@ const drillWords = computed(() => {
   const { screw } = props.mount
   const thread = screw && threadOf(screw.thread)
   if (!screw || !thread) return ''
+  const { spacingM } = props.mount
+  const circle =
+    spacingM === null ? '' : `The four holes stand on a circle of ${length(boltCircle(spacingM))}. `
   return (
+    circle +
     `Drill for M${screw.thread}: ${length(thread.clearanceM)} to pass (ISO 273, medium), ` +
     `${length(tapDrill(screw.thread, thread.pitchM))} where the panel itself is threaded. ` +
     (screw.nuts

@@ -29,7 +29,7 @@ const { show } = useUnits()
 const sheetWords = computed(() => {
   const made = drawing.value
   if (!made || !svg.value) return ''
-  const count = made.tilesOf(svg.value, 'A4').length
+  const count = made.tilesOf(svg.value, 'A4').sheets.length
   return count === 1 ? 'one sheet' : `${count} sheets of A4 with crosses to join`
 })
 /** How the fans stand in the panel, or why there is no drawing of it. */
@@ -37,6 +37,7 @@ function panelWords(): string {
   const { layout, room } = mount.value
   if (room === null) return 'Tell width and height of the panel: the fans are spread over it.'
   if (!layout) return `They do not go on this panel: it has room for ${room}.`
+  if (layout.gaps) return 'As they were placed by hand.'
   const { columns, rows, pitchXM, pitchYM } = layout
   const beside = columns > 1 ? `${show(pitchXM, 'length')} from middle to middle` : ''
   const above = rows > 1 ? `rows ${show(pitchYM, 'length')} apart` : ''
@@ -44,7 +45,7 @@ function panelWords(): string {
 }
 function adapterWords(): string {
   const { adapter } = mount.value
-  if (!adapter) return 'Tell, under “Adapter”, the bore that it leads to and how long it is.'
+  if (!adapter) return 'Tell, under “To a hose”, the bore that it leads to and how long it is.'
   const { fanEnd, farEnd, steepDeg, way } = adapter
   if (fanEnd.shape === 'round' && farEnd.shape === 'round' && steepDeg < 0.1)
     return `Both ends are ${show(farEnd.widthM, 'length')}: a tube, which is a plain rectangle.`
