@@ -99,7 +99,7 @@ export const coverFields = (fit: Fit): FitField[] => [
   { key: 'reach', label: 'Blades within reach', yesNo: true },
   { key: 'childReach', label: 'Children can reach it', yesNo: true },
   inMm('cableGapM', 'Nearest cable to blades'),
-  inMm('filterM', 'Filter behind it', 'thickness'),
+  inMm('filterM', 'Filter, thickness', 'on the intake side'),
   {
     key: 'filterMedium',
     label: 'Filter, medium',

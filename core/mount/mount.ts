@@ -117,7 +117,7 @@ export function mountOf(
   const { fan } = fanArray.model
   const { job, fit } = plan
   const thicknessM = fanArray.arrangement === 'places' ? trueThickness(fan) : arrayThickness(fanArray)
-  const layers = layersOf(fan, thicknessM, fit)
+  const layers = layersOf(fan, thicknessM, fit, job.direction)
   const depthOf = (outside: boolean) =>
     layers.reduce((s, l) => s + (l.outside === outside ? l.thicknessM : 0), 0)
   const neededM = job.stackExtraM === null ? depthOf(false) : thicknessM + job.stackExtraM
@@ -150,7 +150,7 @@ export function mountOf(
     leftM,
     cost: leftM === null || leftM < 0 || !gapSide ? null : gapCost(leftM / impellerDiameter(fan), gapSide),
     gapSide,
-    things: thingsOf(fit, neededM, (fit?.guardM ?? 0) + (fit?.adapterLengthM ?? 0)),
+    things: thingsOf(fit, neededM, depthOf(true) - (fit?.panelM ?? 0) + (fit?.adapterLengthM ?? 0)),
     wantedM,
     opening: openingOf(job, fit, fan),
     screw: screwOf(job, fan, fit, layers),

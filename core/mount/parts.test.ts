@@ -190,7 +190,7 @@ describe('one chain: pieces of the place in the air path', () => {
     const inwards = planOf(plan.fit!, { ...plan.job, direction: 'in' })
     count(inwards, 'adapter', 'hole', 'guard', 'gap', 'filter')
     // the opening before the fan is its hole
-    expect(ids(inwards)).toEqual(['fit-adapter', 'fit-guard', 'in', 'fan', 'fit-filter', 'fit-gap'])
+    expect(ids(inwards)).toEqual(['fit-adapter', 'fit-filter', 'fit-guard', 'in', 'fan', 'fit-gap'])
   })
   test('a guard’s share by its openings: (4/5)² of a mesh, 0.9069 of that of holes', () => {
     expect(mountOf(guard).guardShare).toBeCloseTo(0.64, 9)

@@ -1,6 +1,6 @@
 import { kReducer } from '#core/airpath'
 import { endAreaOf, smallHoleK } from '#core/fit'
-import { newElement, type Fit, type PathElement, type PlanDocument } from '#core/document'
+import { newElement, type Fit, type Job, type PathElement, type PlanDocument } from '#core/document'
 import { freeAreaRatioOf, impellerDiameter } from '#core/system'
 import { guardPattern } from './guard'
 import type { MountReport } from './mount'
@@ -31,11 +31,14 @@ export interface Piece {
 const idOf = (key: PieceKey) => `fit-${key}`
 /** Values that differ less are the same, share. */
 const SAME = 0.01
-/** The pieces inside and outside, the nearest to the fans first. */
-const inOrder: PieceKey[][] = [
-  ['filter', 'gap'],
-  ['hole', 'guard', 'adapter'],
-]
+/** The pieces inside and outside, the nearest to the fans first; the filter stands on the intake side. */
+const inOrder = (direction: Job['direction']): PieceKey[][] =>
+  direction === 'in'
+    ? [['gap'], ['hole', 'guard', 'filter', 'adapter']]
+    : [
+        ['filter', 'gap'],
+        ['hole', 'guard', 'adapter'],
+      ]
 /** Kinds that a person draws for the same piece. A gap is drawn by nobody. */
 const alikeKinds: Record<PieceKey, PathElement['kind'][]> = {
   gap: [],
@@ -163,7 +166,7 @@ export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
     ['gap', inside, gapValues(mount)],
     ['hole', outside, fit && holeValues(mount, fit)],
     ['guard', outside, fit && guardValues(mount, fit)],
-    ['filter', inside, fit && filterValues(mount, fit)],
+    ['filter', 'before', fit && filterValues(mount, fit)],
     ['adapter', outside, fit && adapterValues(mount, outside === 'behind')],
   ]
   return made.flatMap(([key, side, values]) => {
@@ -209,7 +212,7 @@ export function countPiece(plan: PlanDocument, { key, side, element, found }: Pi
   const at = plan.path.findIndex((e) => e.kind === 'fan')
   if (at < 0) return
   const step = side === 'before' ? -1 : 1
-  const group = inOrder.find((keys) => keys.includes(key))!
+  const group = inOrder(plan.job.direction).find((keys) => keys.includes(key))!
   const nearer = new Set(group.slice(0, group.indexOf(key)).flatMap((k) => foundOf(plan, k, side)?.id ?? []))
   let to = at + step
   while (nearer.has(plan.path[to]?.id ?? '')) to += step

@@ -30,7 +30,12 @@ export function screwOf(job: Job, fan: Fan, fit: Fit | null, layers: readonly La
   const thread = fit?.thread ?? usualThread(fan)
   if (thread === null) return null
   const at = layers.findIndex((l) => l.key === 'fan')
-  const before = layers.slice(0, at).map((l) => l.thicknessM)
+  // a filter in a slot, by magnets or hook-and-loop is not clamped
+  const clampsFilter = fit?.filterHeld === 'frame' || fit?.filterHeld === 'screws'
+  const before = layers
+    .slice(0, at)
+    .filter((l) => l.key !== 'filter' || clampsFilter)
+    .map((l) => l.thicknessM)
   const washers = fit?.washers ?? (bolted ? USUAL_WASHERS : 0)
   const sum = (list: readonly number[]) => list.reduce((s, x) => s + x, 0)
   if (!bolted) {

@@ -1,4 +1,4 @@
-import type { Fan, Fit } from '#core/document'
+import type { Fan, Fit, Job } from '#core/document'
 
 /** What lies between the outside and the inside, piece by piece. */
 
@@ -13,14 +13,17 @@ export interface Layer {
 
 /** Pressed, a gasket is half as thick. Common practice, no source (handbook fit 3). */
 const PRESSED = 0.5
-export function layersOf(fan: Fan, thicknessM: number, fit: Fit | null): Layer[] {
+/** From the outside in; the filter stands on the intake side, which is outside where the fan blows in. */
+export function layersOf(fan: Fan, thicknessM: number, fit: Fit | null, direction: Job['direction']): Layer[] {
   const layer = (
     key: Layer['key'],
     name: string,
     value: number | null | undefined,
     outside = false,
   ): Layer[] => (value ? [{ key, name, thicknessM: value, outside }] : [])
+  const filter = layer('filter', 'Filter', fit?.filterM, direction === 'in')
   return [
+    ...(direction === 'in' ? filter : []),
     ...layer('guard', 'Guard', fit?.guardM, true),
     ...layer('panel', 'Panel', fit?.panelM, true),
     ...layer('gasket', 'Gasket, pressed', fit?.gasketM && PRESSED * fit.gasketM),
@@ -28,6 +31,6 @@ export function layersOf(fan: Fan, thicknessM: number, fit: Fit | null): Layer[]
     ...layer('pad', 'Pads', fit?.padM),
     ...layer('fan', fan.model, thicknessM),
     ...layer('far-pad', 'Pads', fit?.padM),
-    ...layer('filter', 'Filter', fit?.filterM),
+    ...(direction === 'in' ? [] : filter),
   ]
 }

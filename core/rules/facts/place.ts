@@ -71,7 +71,7 @@ function openingFacts({ plan: { fit }, mount }: FactSources): SiFacts {
 function partFacts({ plan, mount }: FactSources): SiFacts {
   const { fit } = plan
   if (!fit || !mount) return {}
-  const counted = new Set(piecesOf(plan, mount).flatMap((p) => (p.found ? [p.key] : [])))
+  const counted = new Set(piecesOf(plan, mount).flatMap((p) => (p.found && !p.off ? [p.key] : [])))
   const { guardShare, filter, adapter, soft, cable } = mount
   return {
     'guard.share': guardShare === null || counted.has('guard') ? undefined : guardShare,
