@@ -32,9 +32,12 @@ function holeRow({ job, fit }: PlanDocument, mount: Mount, hole: HoleOption | nu
     return [{ key: 'hole', what: 'opening', sizeM: opening.widthM, stays: why === '', why }]
   }
   if (job.holeM === null) return []
+  const needsM = fan.kind === 'axial' ? impellerDiameter(fan) : (fit?.intakeM ?? null)
+  // the hole of a blower whose intake nobody measured cannot be told
+  if (needsM === null) return []
   const least = leastWeb(fit?.material)
   const why =
-    job.holeM < LEAST_OF_BLADES * impellerDiameter(fan)
+    job.holeM < LEAST_OF_BLADES * needsM
       ? 'smaller than the blades: cut it larger'
       : job.holeM > fan.frameM
         ? 'wider than the frame: an adapter plate closes it'

@@ -284,8 +284,18 @@ export const factCatalogue = {
   },
   'fan.size': { unit: 'mm', meaning: 'frame side', quantity: 'length', symbol: 'mm' },
   'fan.thickness': { unit: 'mm', meaning: 'frame depth', quantity: 'length', symbol: 'mm' },
-  'fan.impeller': { unit: 'mm', meaning: 'impeller diameter', quantity: 'length', symbol: 'mm' },
-  'fan.annulus': { unit: 'cm2', meaning: 'swept area less hub', quantity: 'area', symbol: 'cm²' },
+  'fan.impeller': {
+    unit: 'mm',
+    meaning: 'impeller diameter, of a blower its intake',
+    quantity: 'length',
+    symbol: 'mm',
+  },
+  'fan.annulus': {
+    unit: 'cm2',
+    meaning: 'swept area less hub, of a blower its intake',
+    quantity: 'area',
+    symbol: 'cm²',
+  },
   'fan.holeSpacing': {
     unit: 'mm',
     meaning: 'mounting holes, centre to centre',

@@ -120,6 +120,8 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'guard.distance': fit('guardGapM'),
   'guard.required': fit('guardOpeningM'),
   'guard.child': fit('childReach'),
+  'fan.impeller': fit('intakeM'),
+  'fan.annulus': fit('intakeM'),
   'fit.frameGap': fit('positions'),
   'fit.edgeGap': fit('positions'),
   'fit.zoneGap': fit('positions'),

@@ -19,7 +19,7 @@ import {
   type FanArray,
   type FanModel,
 } from '#core/system'
-import type { Fan } from '#core/document'
+import type { Fan, PlanDocument } from '#core/document'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** The selected fans as they run; facts of fans need one. */
@@ -46,18 +46,33 @@ function operatingFacts({ operation, candidate, system }: Running): SiFacts {
   }
 }
 
+/** What a hole has to leave free: the blades, of a blower its measured intake; one that stands by its outlet has no such hole. */
+const intakeOf = ({ fit }: PlanDocument, fan: Fan): number | null | undefined =>
+  fan.kind === 'axial'
+    ? impellerDiameter(fan)
+    : fit?.blowerFace === 'outlet'
+      ? undefined
+      : (fit?.intakeM ?? null)
+/** What they draw through, m2: the ring of the blades, of blowers the measured intake. */
+function intakeAreaOf({ fit }: PlanDocument, fanArray: FanArray, sideBySide: boolean): number | null {
+  const areas = membersOf(fanArray).map(({ fan }) =>
+    fan.kind === 'axial' ? sweptArea(fan) : fit?.intakeM ? (Math.PI / 4) * fit.intakeM ** 2 : null,
+  )
+  const known = areas.filter((a) => a !== null)
+  if (known.length < areas.length) return null
+  return sideBySide ? known.reduce((s, a) => s + a, 0) : Math.max(...known)
+}
+
 /** What the group measures, as a whole and one of it. */
-function bodyFacts({ fanArray, candidate }: Running): SiFacts {
+function bodyFacts({ plan, fanArray, candidate }: Running): SiFacts {
   const { fan } = fanArray.model
   const sideBySide = fanArray.arrangement === 'parallel'
   return {
     'fan.size': fan.frameM,
     'fan.thickness': candidate.thicknessM,
-    'fan.impeller': impellerDiameter(fan),
+    'fan.impeller': intakeOf(plan, fan),
     // all that stand side by side draw through one opening
-    'fan.annulus': sideBySide
-      ? membersOf(fanArray).reduce((s, m) => s + sweptArea(m.fan), 0)
-      : Math.max(...membersOf(fanArray).map((m) => sweptArea(m.fan))),
+    'fan.annulus': intakeAreaOf(plan, fanArray, sideBySide),
     'fan.holeSpacing': holeSpacing(fan),
     'fan.mass': membersOf(fanArray).some((m) => m.fan.massKg === null) ? null : fan.massKg,
     'fan.wires': fan.wires,
