@@ -137,16 +137,18 @@ export function useLineUp() {
     const driveV = Number(c.driveV.toFixed(2))
     const stayed = keptBefore()
     take({ fanId, secondFanId: secondId, secondCount: secondCount || null, count, arrangement, duty, driveV })
-    tellWhatGoes(stayed)
+    void tellWhatGoes(stayed)
     landIn('.ranks tr.picked .take')
   }
-  /** What of the place fits the fan that is picked; everything where none was. */
+  /** What of the place fits the fan that is picked; what nobody could say does. */
   function keptBefore(): (key: string) => boolean {
     const before = report.value.mount?.keeps
-    return (key) => before?.some((k) => k.key === key && k.stays) ?? true
+    return (key) => before?.find((k) => k.key === key)?.stays ?? true
   }
   /** Says what of the panel no longer fits the new pick. */
-  function tellWhatGoes(stayed: (key: string) => boolean) {
+  async function tellWhatGoes(stayed: (key: string) => boolean) {
+    // the report follows the document
+    await nextTick()
     const goes = (report.value.mount?.keeps ?? []).filter((k) => !k.stays && stayed(k.key))
     if (!goes.length) return
     const words = goes.map((k) => (k.sizeM === null ? k.what : `${k.what} ${show(k.sizeM, 'length')}`))

@@ -41,7 +41,9 @@ const full = computed(() => props.records.length >= props.most)
         :shape="shape"
         @set="(key, value, label) => emit('set', i, key, value, label)"
       />
-      <el-button text size="small" :aria-label="`Remove ${nameOf(record, i)}`" @click="remove(i)">×</el-button>
+      <el-button text size="small" :aria-label="`Remove ${nameOf(record, i)}`" class="away" @click="remove(i)"
+        >×</el-button
+      >
     </div>
     <div>
       <el-button size="small" class="more" :disabled="full" @click="added">{{ add }}</el-button>
@@ -55,6 +57,9 @@ const full = computed(() => props.records.length >= props.most)
   align-items: flex-start;
   border-top: 1px solid var(--line);
   padding-top: 8px;
+}
+.away {
+  min-width: 28px;
 }
 .wide {
   flex: 1;
