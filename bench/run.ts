@@ -30,7 +30,7 @@ import { seeded } from '#core/numeric'
 import { demoData, startServer } from '../tests/api/harness'
 import { benchJobs } from './jobs'
 import { benchLogs } from './logs'
-import { line, time } from './measure'
+import { line, time, timePair } from './measure'
 
 /** The plain way that finds every crossing: sample each interval in 32 parts, bisect each change of sign. */
 function genericFlow(curve: FanCurve, path: Resistance): number {
@@ -262,9 +262,9 @@ const four = bigMachine()
 /** A job of the demo with and without what is told of its place. */
 const placed = demoJobs()[0]!
 const bareJob = { ...placed, fit: null, job: { ...placed.job, mountKind: null, holeM: null } }
-const [withFit, withoutFit] = [placed, bareJob].map((p) =>
-  time(() => computeReport({ shown: null, plan: p, fans: demoFans }), 61),
-) as [number, number]
+const reportOn = (plan: PlanDocument) => () => computeReport({ shown: null, plan, fans: demoFans })
+timePair(reportOn(placed), reportOn(bareJob))
+const [withFit, withoutFit] = timePair(reportOn(placed), reportOn(bareJob))
 line(
   'report with the place of its fans over that without',
   `${(withFit / withoutFit).toFixed(2)} x`,

@@ -1,6 +1,6 @@
 import { fromSi, quantityInfo, type Quantity } from '#core/units'
 import { factCatalogue, type FactInfo, type FactName, type Facts, type FactValue } from '../fact-catalogue'
-import type { Known, PlanFacts } from '../subject'
+import type { Gathered, PlanFacts } from '../subject'
 import { batteryFacts } from './battery'
 import { breathingFacts } from './breathing'
 import { fanFacts, fanSubjects } from './fan'
@@ -14,14 +14,17 @@ import { safetyFacts } from './safety'
 import type { FactSources, SiFacts } from './sources'
 import { targetSubjects } from './target'
 
+/** The unit that rules are written in, of every fact that has one. */
+const ruleUnits = new Map(
+  Object.entries(factCatalogue).flatMap(([name, info]: [string, FactInfo]) => {
+    const unit = info.quantity && quantityInfo(info.quantity).units.find((u) => u.symbol === info.symbol)
+    return unit ? [[name, unit] as const] : []
+  }),
+)
 /** From SI to the unit that rules are written in. */
 function inRuleUnit(name: FactName, value: FactValue): FactValue {
-  const info: FactInfo = factCatalogue[name]
-  if (typeof value !== 'number' || !info.quantity) return value
-  return fromSi(
-    value,
-    quantityInfo(info.quantity).units.find((u) => u.symbol === info.symbol)!,
-  )
+  const unit = typeof value === 'number' ? ruleUnits.get(name) : undefined
+  return unit ? fromSi(value as number, unit) : value
 }
 
 /** Facts of the whole plan, each about one thing, in SI units. */
@@ -37,7 +40,7 @@ const gathered = (sources: FactSources): SiFacts[] => [
   comparisonFacts(sources),
 ]
 
-function knownFrom(list: readonly SiFacts[], quantities: Partial<Record<FactName, Quantity>> = {}): Known {
+function knownFrom(list: readonly SiFacts[], quantities: Partial<Record<FactName, Quantity>> = {}): Gathered {
   const facts: Facts = {}
   const open = new Set<FactName>()
   for (const si of list)
