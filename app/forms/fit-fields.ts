@@ -13,6 +13,11 @@ const inMm = (key: keyof Fit, label: string, hint?: string): FitField => ({
 })
 
 export const placeFields: Field<keyof Job>[] = [
+  {
+    key: 'direction',
+    label: 'The fan',
+    options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not known'),
+  },
   { key: 'fitDepthM', label: 'Depth for the fan', quantity: 'length', hint: 'behind the panel' },
   { key: 'fitWidthM', label: 'Width for the frame', quantity: 'length' },
   { key: 'inletClearM', label: 'Free before the intake', quantity: 'length', hint: 'to the next wall' },

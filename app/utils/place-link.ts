@@ -1,13 +1,14 @@
 import type { Where } from '#core/rules'
 
 /** The address of a place in a job: its station, what is opened there, and the field that is to be filled in. */
-export const placeLink = (jobId: string, { station, element, part, run, field, stream }: Where) => ({
+export const placeLink = (jobId: string, { station, element, part, run, field, stream, place }: Where) => ({
   path: `/job/${jobId}/${station}`,
   query: {
     ...(element ? { element } : {}),
     ...(part ? { part } : {}),
     ...(run ? { run } : {}),
     ...(stream ? { stream } : {}),
+    ...(place ? { place: String(place + 1) } : {}),
   },
   hash: field ? `#field-${field}` : '',
 })

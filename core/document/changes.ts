@@ -42,6 +42,7 @@ const singles: { key: keyof PlanDocument; name: string }[] = [
   { key: 'calibration', name: 'calibration' },
   { key: 'sink', name: 'heatsink' },
   { key: 'fit', name: 'panel, guard, screws' },
+  { key: 'secondPlace', name: 'second place of the fans' },
 ]
 
 /**

@@ -177,3 +177,5 @@ export { setDrive } from './drive'
 export { holdKeptFlow } from './kept'
 export { withLoadKind, withNominal, withPartConverter } from './feed-edit'
 export { boreBeside, mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
+
+export { facedPlace, facePlace, secondPlaceSchema } from './place'

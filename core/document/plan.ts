@@ -55,6 +55,8 @@ const partsSchema = z.object({
 export interface PlanDocument extends z.infer<typeof partsSchema> {
   /** the stream that stands in front, in a plan that was turned to one of its streams (`faceStream`); never stored */
   faced?: string
+  /** the place of its fans that stands in front, where it is the second one (`facePlace`); never stored */
+  place?: 0 | 1
 }
 
 /**

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { newFeedPart } from './feed'
 import { idSchema, inOneColumn as column, listOf, maybe } from './fields'
 import { fitSchema } from './fit'
+import { secondPlaceSchema } from './place'
 import { portSchema, sinkPointSchema, streamJobSchema, streamJobKeys, uncertaintySchema } from './job'
 import { branchSchema, calibrationSchema, elementSchema } from './path'
 import { selectionSchema } from './selection'
@@ -34,6 +35,8 @@ export const streamParts = {
   selection: maybe(selectionSchema).meta({ oneColumn: true }),
   /** where the fans are cut in and held */
   fit: maybe(fitSchema).meta({ oneColumn: true }),
+  /** the same of their second place */
+  secondPlace: maybe(secondPlaceSchema).meta({ oneColumn: true }),
 }
 const partKeys = Object.keys(streamParts) as (keyof typeof streamParts)[]
 

@@ -1,5 +1,5 @@
 /** How the fans go into their place. */
-export { mountOf, type MountReport } from './mount'
+export { mountsOf, type MountReport } from './mount'
 export { holeOption, leastWeb, screwHoleOf, type HoleOption } from './hole'
 export type { Layer } from './stack'
 export { adapterOf, type AdapterReport } from './adapter'

@@ -10,16 +10,18 @@ import {
   type PanelLayout,
 } from '#core/fit'
 import type { Figure } from '#core/figure'
-import type { Fan, Fit, Job, PlanDocument } from '#core/document'
+import { facedPlace, facePlace, type Fan, type Fit, type Job, type PlanDocument } from '#core/document'
 import type { Candidate } from '#core/selection'
 import {
   arrayThickness,
   drivenSpeed,
   fanPlaces,
+  groupsOf,
   holeSpacing,
   impellerDiameter,
   trueThickness,
   type AirSystem,
+  type FanModel,
 } from '#core/system'
 import { adapterOf, type AdapterReport } from './adapter'
 import { thingsOf, type ThingRoom } from './clearance'
@@ -96,15 +98,13 @@ interface PanelPlan extends PanelLayout {
 }
 
 /** Turns a minute where the fans run, rpm; null where the sheet or the operating point is not known. */
-function turnsOf({ fanArray }: AirSystem, candidate: Candidate | null): number | null {
-  const rpm = fanArray?.model.fan.ratedRpm ?? null
-  return rpm === null || !candidate
+const turnsOf = (model: FanModel, candidate: Candidate | null): number | null =>
+  model.fan.ratedRpm === null || !candidate
     ? null
-    : rpm * drivenSpeed(fanArray!.model, candidate.driveV, candidate.duty)
-}
+    : model.fan.ratedRpm * drivenSpeed(model, candidate.driveV, candidate.duty)
 
 /**
- * How the picked fans of an air stream go into their place; null without a fan.
+ * How the picked fans of an air stream go into the place that stands in front; null without a fan there.
  * @param candidate where they run; null where it is not known
  */
 export function mountOf(
@@ -114,9 +114,12 @@ export function mountOf(
 ): MountReport | null {
   const { fanArray, air } = system
   if (!fanArray) return null
-  const { fan } = fanArray.model
+  const atPlaces = fanArray.arrangement === 'places'
+  const group = atPlaces ? groupsOf(fanArray)[facedPlace(plan)] : fanArray
+  if (!group) return null
+  const { fan } = group.model
   const { job, fit } = plan
-  const thicknessM = fanArray.arrangement === 'places' ? trueThickness(fan) : arrayThickness(fanArray)
+  const thicknessM = atPlaces ? trueThickness(fan) : arrayThickness(fanArray)
   const layers = layersOf(fan, thicknessM, fit, job.direction)
   const depthOf = (outside: boolean) =>
     layers.reduce((s, l) => s + (l.outside === outside ? l.thicknessM : 0), 0)
@@ -125,14 +128,14 @@ export function mountOf(
   const gapSide = job.direction === null ? null : job.direction === 'in' ? 'exhaust' : 'intake'
   const spacingM = holeSpacing(fan)
   const wantedM = wantedCutout(fan, fit)
-  const sideBySide = fanArray.arrangement === 'parallel' ? fanArray.count : 1
+  const sideBySide = atPlaces || fanArray.arrangement === 'parallel' ? group.count : 1
   // openings alike have a panel each
-  const inOpening = sideBySide / (fanPlaces(plan)[0]?.times ?? 1)
+  const inOpening = sideBySide / (fanPlaces(plan)[facedPlace(plan)]?.times ?? 1)
   const flow = candidate?.flow ?? null
   const flowOfOne = flow === null ? null : flow / sideBySide
   const base = {
     fan,
-    count: fanArray.count,
+    count: group.count,
     inOpening,
     flowOfOne,
     density: air.density,
@@ -154,7 +157,7 @@ export function mountOf(
     wantedM,
     opening: openingOf(job, fit, fan),
     screw: screwOf(job, fan, fit, layers),
-    soft: softMountOf(fit, turnsOf(system, candidate)),
+    soft: softMountOf(fit, turnsOf(group.model, candidate)),
     cable: cableOf(fit),
     guarded: fit?.guard == null ? null : fit.guard !== 'none',
     guardM: guardNeeds(fit),
@@ -194,4 +197,10 @@ function panelOf(fit: Fit | null, fan: Fan, count: number): Pick<MountReport, 'r
     placed: positions.length,
   }
   return { room, crowded, layout }
+}
+
+/** How the fans go into each of their places: one, or two along the path. */
+export function mountsOf(plan: PlanDocument, system: AirSystem, candidate: Candidate | null): MountReport[] {
+  const places = system.fanArray?.arrangement === 'places' ? ([0, 1] as const) : ([0] as const)
+  return places.flatMap((place) => mountOf(facePlace(plan, place), system, candidate) ?? [])
 }

@@ -1,6 +1,6 @@
 import { kReducer } from '#core/airpath'
 import { endAreaOf, smallHoleK } from '#core/fit'
-import { newElement, type Fit, type Job, type PathElement, type PlanDocument } from '#core/document'
+import { facedPlace, newElement, type Fit, type Job, type PathElement, type PlanDocument } from '#core/document'
 import { freeAreaRatioOf, impellerDiameter } from '#core/system'
 import { guardPattern } from './guard'
 import type { MountReport } from './mount'
@@ -27,8 +27,14 @@ export interface Piece {
   off: boolean
 }
 
-/** What the id of a piece's element begins with: there is one of each at most. */
-const idOf = (key: PieceKey) => `fit-${key}`
+/** Id of a piece's element: there is one of each at most, at each place. */
+const idOf = (plan: PlanDocument, key: PieceKey) => `${facedPlace(plan) === 0 ? 'fit' : 'fit2'}-${key}`
+const isOwn = (plan: PlanDocument, e: PathElement) => pieceKeys.some((key) => e.id === idOf(plan, key))
+/** Where the fans in front stand in the path. */
+function fansAt(plan: PlanDocument): number {
+  const places = plan.path.flatMap((e, i) => (e.kind === 'fan' ? [i] : []))
+  return places[facedPlace(plan)] ?? -1
+}
 /** Values that differ less are the same, share. */
 const SAME = 0.01
 /** The pieces inside and outside, the nearest to the fans first; the filter stands on the intake side. */
@@ -131,17 +137,17 @@ function adapterValues({ adapter, inOpening }: MountReport, behind: boolean): Va
 }
 
 /** What is beside the fans in their row, the nearest first, as far as the air meets nothing but pieces of the place. */
-function besideFans({ path }: PlanDocument, side: Piece['side']): PathElement[] {
-  const at = path.findIndex((e) => e.kind === 'fan')
-  if (at < 0) return []
-  const row = path.filter((e) => e.branchId === path[at]!.branchId)
-  const fans = row.findIndex((e) => e.kind === 'fan')
+function besideFans(plan: PlanDocument, side: Piece['side']): PathElement[] {
+  const place = plan.path[fansAt(plan)]
+  if (!place) return []
+  const row = plan.path.filter((e) => e.branchId === place.branchId)
+  const fans = row.indexOf(place)
   return side === 'before' ? row.slice(0, fans).toReversed() : row.slice(fans + 1)
 }
 function foundOf(plan: PlanDocument, key: PieceKey, side: Piece['side']): PathElement | null {
-  const own = plan.path.find((e) => e.id.startsWith(idOf(key)))
+  const own = plan.path.find((e) => e.id === idOf(plan, key))
   if (own) return own
-  const next = besideFans(plan, side).find((e) => !e.id.startsWith('fit-'))
+  const next = besideFans(plan, side).find((e) => !isOwn(plan, e))
   return next && alikeKinds[key].includes(next.kind) ? next : null
 }
 
@@ -160,7 +166,7 @@ export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
   const { fit } = plan
   const outside = plan.job.direction === 'in' ? 'before' : 'behind'
   const inside = outside === 'before' ? 'behind' : 'before'
-  const place = plan.path.find((e) => e.kind === 'fan')
+  const place = plan.path[fansAt(plan)]
   if (!place || plan.job.direction === null) return []
   const made: [PieceKey, Piece['side'], Values | null][] = [
     ['gap', inside, gapValues(mount)],
@@ -172,11 +178,11 @@ export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
   return made.flatMap(([key, side, values]) => {
     if (!values) return []
     const found = foundOf(plan, key, side)
-    const own = found?.id.startsWith(idOf(key)) ?? false
+    const own = found?.id === idOf(plan, key)
     // a hole that somebody drew is an opening, and loses what openings lose
     const drawn = key === 'hole' && found && !own
     const element: PathElement = {
-      ...newElement(idOf(key), drawn ? found.kind : values.kind, place.branchId),
+      ...newElement(idOf(plan, key), drawn ? found.kind : values.kind, place.branchId),
       ...(drawn ? { areaM2: drawnArea(mount) } : values),
       name: values.name,
     }
@@ -196,9 +202,7 @@ export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
 
 /** What a path counts of a place that no longer has it. */
 export function staleOf(plan: PlanDocument, pieces: readonly Piece[]): PathElement[] {
-  return plan.path.filter(
-    (e) => pieceKeys.some((key) => e.id.startsWith(idOf(key))) && !pieces.some((p) => p.found?.id === e.id),
-  )
+  return plan.path.filter((e) => isOwn(plan, e) && !pieces.some((p) => p.found?.id === e.id))
 }
 
 /** Puts a piece beside the fans, or gives what stands for it the values that it has. Changes the plan. */
@@ -209,7 +213,7 @@ export function countPiece(plan: PlanDocument, { key, side, element, found }: Pi
     Object.assign(stands, values)
     return
   }
-  const at = plan.path.findIndex((e) => e.kind === 'fan')
+  const at = fansAt(plan)
   if (at < 0) return
   const step = side === 'before' ? -1 : 1
   const group = inOrder(plan.job.direction).find((keys) => keys.includes(key))!

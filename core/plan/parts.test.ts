@@ -332,6 +332,7 @@ describe('facts', () => {
     return planFacts({
       machineDbA: null,
       mount: r.mount,
+      mounts: r.mounts,
       plan,
       fans,
       needEnv,

@@ -12,7 +12,7 @@ import {
   type PlanInput,
 } from '#core/document'
 import type { Figure } from '#core/figure'
-import { mountOf, type MountReport } from '#core/mount'
+import { mountsOf, type MountReport } from '#core/mount'
 import { needFigures, requirementOf, type Need, type NeedEnv } from '#core/requirement'
 import { chanceOf, findingsOf, predictTarget, type Evaluation, type Predicted } from '#core/rules'
 import { operationOf, selectionContextOf, trustedFans, type SelectionContext } from '#core/selection'
@@ -61,8 +61,9 @@ export interface Report {
   fans: Fan[]
   power: PowerState & { figures: Figure[] }
   runtime: RunningTime & { figures: Figure[] }
-  /** how the picked fans go into their place; null without fans */
+  /** how the picked fans go into their place, and into each where they have two; null without fans */
   mount: MountReport | null
+  mounts: MountReport[]
   verdict: VerdictReport
   /** what the plan predicts of every target, by its id */
   predictions: Record<string, TargetPrediction>
@@ -116,8 +117,8 @@ function runOf(base: StreamBase, feed: FeedReport, context: SelectionContext) {
   const supply = fanLowV === null || fanHighV === null ? null : { low: fanLowV, high: fanHighV }
   const operation = operationOf(plan, system, context, fanV, supply)
   const fanName = system.fanArray ? arrayName(system.fanArray) : (system.fan?.model ?? '')
-  const mount = mountOf(plan, system, operation.candidate)
-  return { ...base, context, power, operation, fanName, mount }
+  const mounts = mountsOf(plan, system, operation.candidate)
+  return { ...base, context, power, operation, fanName, mounts, mount: mounts[0] ?? null }
 }
 
 /** The streams where they run; beside others, each with the level that the others leave it. */
@@ -185,7 +186,7 @@ export function computeReport(input: PlanInput): ReportResult {
   const judged = streams.map((s) => ({ ...s, runtime, verdict, machineDbA }))
   const findings = findingsOf(judged)
   const shown = streams.find((s) => facedStream(s.plan) === front)!
-  const { plan, system, needEnv, requirement, context, power, operation, fanName, mount } = shown
+  const { plan, system, needEnv, requirement, context, power, operation, fanName, mount, mounts } = shown
   const { fanArray } = system
   const railOf = (s: (typeof streams)[number]) => stationsOf({ ...s, verdict, findings })
   return {
@@ -206,6 +207,7 @@ export function computeReport(input: PlanInput): ReportResult {
         figures: [...batteryFigures(home, runtime), ...packEndFigures(plan, system, context, power, operation)],
       },
       mount,
+      mounts,
       verdict,
       predictions: predictionsOf(judged),
       streams: streams.map((s) => streamSummary(s, findings.findings)),

@@ -17,8 +17,8 @@ export interface StreamSummary {
   fanName: string
   /** null where they cannot be computed */
   fanArray: FanArray | null
-  /** how they go into their place */
-  mount: MountReport | null
+  /** how they go into each of their places */
+  mounts: MountReport[]
   /** what it needs and what it gets at the job's side, m3/s; null where that is not known */
   need: number | null
   flow: number | null
@@ -45,7 +45,7 @@ export function streamSummary(
     operation: { candidate, delivered },
     power,
     fanName,
-    mount,
+    mounts,
   }: {
     plan: PlanDocument
     system: AirSystem
@@ -53,7 +53,7 @@ export function streamSummary(
     operation: Operation
     power: PowerState
     fanName: string
-    mount: MountReport | null
+    mounts: MountReport[]
   },
   findings: readonly Finding[],
 ): StreamSummary {
@@ -70,7 +70,7 @@ export function streamSummary(
     asIs,
     fanName: fanArray ? fanName : '',
     fanArray,
-    mount,
+    mounts,
     need: requirement.flow,
     flow: delivered.flow,
     ofLabel: candidate?.flow && label ? candidate.flow / label : null,

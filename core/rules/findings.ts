@@ -1,4 +1,5 @@
-import { facedStream, MAIN_STREAM, staysAsIs, streamName, type PlanDocument } from '#core/document'
+import { facedStream, facePlace, MAIN_STREAM, staysAsIs, streamName, type PlanDocument } from '#core/document'
+import { alike, fanPlaces, groupsOf } from '#core/system'
 import { assumedFacts, softened } from './assumed'
 import { allRuleGroups, type RuleGroup } from './catalogue'
 import { byCause, rulesOfCauses } from './causes'
@@ -117,13 +118,51 @@ const groupsFor = ({ plan }: FactSources, first: boolean): readonly RuleGroup[] 
 }
 const keyOf = (f: Finding) => `${f.id} ${subjectKey(f)}`
 
+/** Rule groups that are judged for each place of the fans. */
+const placeGroups = ['fit', 'place']
+/** A stream once for each of the two places of its fans: the place in front, only its fans there. */
+function placesOf(sources: FactSources): { sources: FactSources; place: Fired['subject'] & object }[] {
+  const { plan, system, mounts } = sources
+  const { fanArray } = system
+  if (!fanArray || mounts.length < 2) return []
+  return ([0, 1] as const).flatMap((i) => {
+    const group = groupsOf(fanArray)[i]
+    const element = fanPlaces(plan)[i]?.element
+    if (!group || !element) return []
+    const face = facePlace(plan, i)
+    const there = { ...system, fanArray: alike(group.model, group.count, 'parallel') }
+    const at: Where = { station: 'fit', ...(i === 1 ? { place: 1 } : {}) }
+    const name = element.name || `Place ${i + 1}`
+    return [
+      {
+        sources: { ...sources, plan: face, system: there, mount: mounts[i]! },
+        place: { kind: 'place' as const, id: element.id, name, at },
+      },
+    ]
+  })
+}
+/** A finding of one of two places says which. */
+const ofPlace = (fired: Fired, place: Fired['subject']): Fired => {
+  if (!place) return fired
+  const { subject } = fired
+  if (!subject) return { ...fired, subject: place }
+  return { ...fired, subject: { ...subject, at: subject.at && { ...subject.at, ...place.at } } }
+}
+
 /**
  * Everything that the rules say of a machine: the first stream with all that concerns the whole, each further stream with
  * what concerns itself. The same thing of the same subject is told once.
  * @param streams one entry a stream, the first one first
  */
 export function findingsOf(streams: readonly FactSources[]): Evaluation {
-  const [first, ...further] = streams.map((sources, i) => findingsOfOne(sources, groupsFor(sources, i === 0)))
+  const [first, ...further] = streams.flatMap((sources, i) => {
+    const groups = groupsFor(sources, i === 0)
+    const places = placesOf(sources)
+    if (places.length < 2) return [findingsOfOne(sources, groups)]
+    const whole = groups.filter((g) => !placeGroups.includes(g.key))
+    const ofPlace = groups.filter((g) => placeGroups.includes(g.key))
+    return [findingsOfOne(sources, whole), ...places.map((p) => findingsOfOne(p.sources, ofPlace, p.place))]
+  })
   return further.reduce((all, own): Evaluation => {
     const told = new Set([...all.findings, ...all.known.map((k) => k.finding)].map(keyOf))
     const failed = new Set(
@@ -149,13 +188,17 @@ export function findingsOf(streams: readonly FactSources[]): Evaluation {
  * Everything that the rules say of one stream: each cause once, nothing that a stop makes unbelievable, every fact that is
  * missing with the way to it.
  */
-function findingsOfOne(sources: FactSources, groups: readonly RuleGroup[]): Evaluation {
+function findingsOfOne(
+  sources: FactSources,
+  groups: readonly RuleGroup[],
+  place: Fired['subject'] = null,
+): Evaluation {
   const { plan } = sources
   const whole = planFacts(sources)
   const { findings: fired, passed, notChecked } = judgeRules(whole, whole.subjects, groups)
   const further = facedStream(plan) === MAIN_STREAM ? null : facedStream(plan)
   const assumed = assumedFacts(plan, sources.system.fanArray)
-  const { told, rests } = byCause(fired.map((f) => asFinding(plan, softened(f, assumed))))
+  const { told, rests } = byCause(fired.map((f) => asFinding(plan, ofPlace(softened(f, assumed), place))))
   const all = told.map(({ finding, also }): Finding => ({ ...finding, also }))
   const reasons = new Map(all.map((f) => [f, knownReason(plan, f)]))
   return {
@@ -166,7 +209,10 @@ function findingsOfOne(sources: FactSources, groups: readonly RuleGroup[]): Eval
     }),
     passed,
     notChecked,
-    open: openFacts(notChecked).map((o) => (further ? { ...o, at: { ...o.at, stream: further } } : o)),
+    open: openFacts(notChecked).map((o) => ({
+      ...o,
+      at: { ...o.at, ...(further ? { stream: further } : {}), ...(place?.at?.place ? { place: 1 } : {}) },
+    })),
     rests: rests.map(({ finding, after }) => ({ id: finding.id, message: finding.message, after: after.id })),
   }
 }

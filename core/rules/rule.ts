@@ -19,6 +19,7 @@ export const subjectKinds = [
   'grille',
   'duct',
   'thing',
+  'place',
   'run',
   'target',
 ] as const

@@ -10,6 +10,8 @@ export interface Where {
   run?: string
   /** air stream that it belongs to, where a job has several */
   stream?: string
+  /** second place of the fans */
+  place?: 1
   /** key of the field in its record */
   field?: string
 }

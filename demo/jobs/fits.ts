@@ -1,5 +1,5 @@
 /** Where the fans of some jobs are cut in and held. All of it is invented. */
-import { newFit, newThing, type Fit, type Job, type PlanDocument } from '#core/document'
+import { newFit, newThing, secondPlaceSchema, type Fit, type Job, type PlanDocument } from '#core/document'
 import { mm } from './parts'
 
 interface Placed {
@@ -121,6 +121,20 @@ const placed: Record<string, Placed> = {
       cableGapM: mm(40),
     },
   },
+  'job-tape-rack': {
+    job: { direction: 'in', mountKind: 'near-flange', holeM: mm(114), screwHoleM: mm(4.5), shaft: 'vertical' },
+    fit: {
+      material: 'wood',
+      panelM: mm(12),
+      panelWidthM: mm(480),
+      panelHeightM: mm(380),
+      guard: 'none',
+      reach: false,
+      screwM: mm(30),
+      behindM: mm(21),
+      cableGapM: mm(30),
+    },
+  },
   'job-wax-bench': {
     job: { mountKind: 'near-flange', shaft: 'horizontal', holeM: mm(114), screwHoleM: mm(4.5) },
     fit: {
@@ -136,10 +150,43 @@ const placed: Record<string, Placed> = {
   },
 }
 
+/** The second place of the tape rack's fans: the back, where the air leaves. */
+const tapeRackBack: PlanDocument['secondPlace'] = secondPlaceSchema.parse({
+  job: {
+    direction: 'out',
+    fitDepthM: mm(45),
+    fitWidthM: mm(110),
+    mountKind: 'near-flange',
+    holeM: mm(86),
+    screwHoleM: mm(4.5),
+    shaft: 'horizontal',
+  },
+  fit: {
+    ...newFit('fit-tape-rack-back'),
+    material: 'metal',
+    panelM: mm(1.5),
+    panelWidthM: mm(430),
+    panelHeightM: mm(120),
+    guard: 'wire',
+    guardM: mm(1.2),
+    guardOpeningM: mm(8),
+    guardGapM: mm(22),
+    reach: true,
+    screwM: mm(16),
+    behindM: mm(20),
+    cableGapM: mm(30),
+  },
+})
+
 /** A job with its place, where it has one. */
 export function withFit(plan: PlanDocument): PlanDocument {
   const place = placed[plan.job.id]
   return place
-    ? { ...plan, job: { ...plan.job, ...place.job }, fit: { ...newFit(`fit-${plan.job.id}`), ...place.fit } }
+    ? {
+        ...plan,
+        job: { ...plan.job, ...place.job },
+        fit: { ...newFit(`fit-${plan.job.id}`), ...place.fit },
+        secondPlace: plan.job.id === 'job-tape-rack' ? tapeRackBack : null,
+      }
     : plan
 }

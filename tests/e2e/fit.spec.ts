@@ -277,6 +277,21 @@ test('a panel over several sheets: each at true scale, with its own ruler', asyn
   expect(holes.length).toBeGreaterThanOrEqual(4)
 })
 
+test('fans at two places: each has its own panel, and its findings say which', async ({ page, demo }) => {
+  await page.goto(`${demo.url}/job/job-tape-rack/fit`)
+  await expect(page.getByText(/M4 × 30\smm|M4 × 25\smm/).first()).toBeVisible()
+  await piece(page, 'Back')
+  await expect(page).toHaveURL(/place=2/)
+  await expect(page.getByLabel('Depth for the fan')).toHaveValue('45 mm')
+  await type(page, 'Depth for the fan', '20 mm')
+  await expect(page.getByText(/^Back$|Back:/).first()).toBeVisible()
+  await expect(page.getByText(/25\smm fan and 0\smm parts in 20\smm/)).toBeVisible()
+  await piece(page, 'Floor')
+  await expect(page.getByLabel('Depth for the fan')).toHaveValue('50 mm')
+  await expect(page.getByText(/25\smm fan and 0\smm parts in 20\smm/)).toHaveCount(0)
+  await undo(page, 1)
+})
+
 test('without a fan the station says what to do; a finding leads to its field', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-kiln-controller/fit`)
   await expect(page.getByText('Pick a fan in the Line-up')).toBeVisible()

@@ -2,8 +2,7 @@
 import { fitSchema, jobSchema, keepClearSchema, newThing, thingSchema } from '#core/document'
 
 /** What is known of the place, piece by piece. A finding opens the right one. */
-const { plan, put } = useJob('fit')
-const { fit, mount, set, listOf } = useFit()
+const { plan, fit, mount, set, setJob, listOf } = useFit()
 const { show } = useUnits()
 const pieces = [
   { value: 'place' as const, label: 'Place' },
@@ -60,7 +59,7 @@ const newZone = () =>
   <section class="sheet stack fit-forms">
     <SegmentChoice v-model="open" label="What is told of the place" :options="pieces" />
     <template v-if="open === 'place'">
-      <FieldGrid tight :record="plan.job" :fields="placeFields" :shape="jobSchema.shape" @set="put" />
+      <FieldGrid tight :record="plan.job" :fields="placeFields" :shape="jobSchema.shape" @set="setJob" />
       <div data-field="things">
         <RecordList
           :records="fit.things"
@@ -98,7 +97,7 @@ const newZone = () =>
         :record="plan.job"
         :fields="filterCare"
         :shape="jobSchema.shape"
-        @set="put"
+        @set="setJob"
       />
       <p v-if="mount?.filter?.wantedM2" class="small soft">
         At this flow its medium wants a face of {{ show(mount.filter.wantedM2, 'area') }}: a box, a pleat or a
@@ -110,7 +109,7 @@ const newZone = () =>
       </p>
     </template>
     <template v-else-if="open === 'hold'">
-      <FieldGrid tight :record="plan.job" :fields="holdFields" :shape="jobSchema.shape" @set="put" />
+      <FieldGrid tight :record="plan.job" :fields="holdFields" :shape="jobSchema.shape" @set="setJob" />
       <FieldGrid
         tight
         :record="fit"

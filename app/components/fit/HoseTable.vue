@@ -4,8 +4,7 @@ import { adapterLength, GENTLE_DEG } from '#core/fit'
 
 /** Adapters to the usual hoses: how long each has to be, and what it costs then. */
 const props = defineProps<{ mount: MountReport }>()
-const { plan } = useJob('fit')
-const { fit, change } = useFit()
+const { plan, fit, change } = useFit()
 const { show } = useUnits()
 const SHOWN = 5
 /** Lengths are made to whole millimetres. */

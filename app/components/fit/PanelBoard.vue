@@ -7,8 +7,7 @@ import type { MountReport } from '#core/mount'
  * amber, and the findings say why.
  */
 const props = defineProps<{ mount: MountReport }>()
-const { fit, change } = useFit()
-const { plan } = useJob('fit')
+const { plan, fit, change } = useFit()
 const { show } = useUnits()
 const widthM = computed(() => fit.value.panelWidthM)
 const heightM = computed(() => fit.value.panelHeightM)

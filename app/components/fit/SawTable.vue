@@ -5,12 +5,11 @@ import { holeOption, leastWeb, screwHoleOf, type HoleOption } from '#core/mount'
 import { hubDiameter } from '#core/system'
 
 /** What to cut the hole with: the saws of the drawer and the next usual ones, each with what it costs. */
-const { plan, report, set } = useJob('fit')
-const { fit, set: setFit } = useFit()
+const { plan, fit, mount: shown, set: setFit, setJob } = useFit()
 const stock = useStockStore()
 const { show } = useUnits()
 onMounted(() => stock.load())
-const mount = computed(() => report.value.mount!)
+const mount = computed(() => shown.value!)
 const owned = computed(() =>
   sawsOf(stock.parts)
     .filter((s) => s.owned)
@@ -87,7 +86,7 @@ const wayWords = computed(() => {
         'blades sweep: count it as a perforated guard.'
     : 'That drill is too large for rings over these blades: take a smaller one.'
 })
-const take = (diameterM: number) => set('holeM', 'the hole')(diameterM)
+const take = (diameterM: number) => setJob('holeM', diameterM, 'the hole')
 const share = (r: Row) => `${r.share >= 1 ? '+' : '−'}${Math.abs(100 * (r.share - 1)).toFixed(0)} %`
 </script>
 

@@ -3,8 +3,8 @@ import type { Paper } from '#core/drawing'
 import { adapterLength, GENTLE_DEG } from '#core/fit'
 
 /** The template of one fan at true scale, to print or to cut from. */
-const { plan, report } = useJob('fit')
-const mount = computed(() => report.value.mount!)
+const { plan, mount: shown } = useFit()
+const mount = computed(() => shown.value!)
 const hole = computed(() => plan.value.job.holeM ?? mount.value.wantedM)
 const drawing = shallowRef<typeof import('#core/drawing') | null>(null)
 onMounted(async () => {

@@ -13,7 +13,7 @@ const arrays = computed(() => job.report!.streams.flatMap((s) => (s.fanArray && 
 const feed = computed(() => job.report!.power.feed)
 const wires = computed(() => wireList(job.plan!, feed.value))
 const steps = computed(() => connectionOrder(job.plan!, feed.value))
-const mounts = computed(() => job.report!.streams.flatMap((s) => (s.mount && !s.asIs ? [s.mount] : [])))
+const mounts = computed(() => job.report!.streams.flatMap((s) => (s.asIs ? [] : s.mounts)))
 const parts = computed(() =>
   partsList(job.plan!, feed.value, arrays.value, believed.value, stock.parts, mounts.value),
 )

@@ -18,8 +18,10 @@ export interface FactSources {
   needEnv: NeedEnv
   context: SelectionContext
   system: AirSystem
-  /** how the fans go into their place; null without fans */
+  /** how the fans go into the place that is judged; null without fans */
   mount: MountReport | null
+  /** into each of their places */
+  mounts: readonly MountReport[]
   requirement: Requirement
   operation: Operation
   power: PowerState

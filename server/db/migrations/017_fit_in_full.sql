@@ -31,3 +31,13 @@ ALTER TABLE fan_fit
 ALTER TABLE stock_part DROP CONSTRAINT stock_part_kind_check;
 ALTER TABLE stock_part ADD CONSTRAINT stock_part_kind_check CHECK (kind IN ('supply', 'converter', 'battery', 'fuse', 'wire',
   'connector', 'guard', 'filter', 'saw', 'screw', 'gasket', 'grommet', 'other'));
+-- the second place of a stream's fans: what of the job is told of it, and how they are cut in and held there
+CREATE TABLE second_place (
+  job_id text PRIMARY KEY REFERENCES job ON DELETE CASCADE,
+  job jsonb NOT NULL CHECK (jsonb_typeof(job) = 'object'),
+  fit jsonb CHECK (jsonb_typeof(fit) = 'object'),
+  created_at timestamptz NOT NULL DEFAULT now(),
+  updated_at timestamptz NOT NULL DEFAULT now(),
+  revision integer NOT NULL DEFAULT 1
+);
+ALTER TABLE air_stream ADD COLUMN second_place jsonb;

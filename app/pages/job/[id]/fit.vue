@@ -1,10 +1,11 @@
 <script setup lang="ts">
 definePageMeta({ station: 'fit' })
 
-const { plan, report, findings } = useJob('fit')
+const route = useRoute()
+const { plan, mount, place, places, findings } = useFit()
+const goPlace = (to: '1' | '2') => navigateTo({ query: { ...route.query, place: to } })
 const { show } = useUnits()
 const view = ref<'section' | 'board' | 'template'>('section')
-const route = useRoute()
 watch(
   () => route.hash,
   (hash) => {
@@ -17,7 +18,6 @@ const views = [
   { value: 'board' as const, label: 'On the panel' },
   { value: 'template' as const, label: 'Template' },
 ]
-const mount = computed(() => report.value.mount)
 /** Less of the air is nothing worth a word, share. */
 const LITTLE = 0.01
 /** What the gap that is left costs, in words. */
@@ -55,6 +55,13 @@ const screwWords = computed(() => {
         <div class="sheet-head">
           <h2 class="visually-hidden">Will it go in?</h2>
           <SegmentChoice v-model="view" label="Show" :options="views" />
+          <SegmentChoice
+            v-if="places.length"
+            :model-value="place === 1 ? '2' : '1'"
+            label="Place of the fans"
+            :options="places"
+            @update:model-value="goPlace"
+          />
           <span v-if="mount" class="small soft">{{ mount.fan.model }}</span>
         </div>
         <p v-if="!mount" class="soft">
