@@ -2,7 +2,6 @@
  * Maps each check case's `calc` to the core, with unit conversion and nothing else: no rounding, no special cases per id.
  */
 import * as air from '#core/air'
-import * as control from '#core/control'
 import * as fan from '#core/fan'
 import { factCatalogue, judgeRules, type Facts } from '#core/rules'
 import * as heat from '#core/heat'
@@ -11,6 +10,7 @@ import * as need from '#core/need'
 import * as noise from '#core/noise'
 import * as path from '#core/airpath'
 import * as power from '#core/power'
+import { controlCalcs } from './control-calcs'
 import { fitCalcs } from './fit-calcs'
 
 export interface Input {
@@ -116,6 +116,11 @@ const factors: Record<string, number> = {
   uF: 1e-6,
   mJ: 1e-3,
   day: 1,
+  year: 1,
+  'K/s': 1,
+  '1/s': 1,
+  // cycles are counted an hour
+  '1/h': 1,
   'A/V2': 1,
   mV: 1e-3,
 }
@@ -625,17 +630,6 @@ export const calcs: Record<string, Calc> = {
   'power.usbPower': (i) => i.n('voltage') * i.n('current'),
   'power.usbMandatoryVoltages': (i) => power.usbMandatoryVoltages[i.text('range') as 'standard'],
   'power.usbSinkPullDown': () => power.USB_SINK_OHM,
-  'control.timerFrequency': (i) =>
-    control.timerFrequency(i.n('clock'), i.n('prescaler'), i.n('top'), i.text('mode') as 'up'),
-  'control.pwmWindowOk': (i) =>
-    control.pwmWindowOk(i.n('clock'), i.n('prescaler'), i.n('top'), i.text('mode') as 'up'),
-  'control.timerTopFor': (i) => control.timerTopFor(i.n('clock'), i.n('target'), i.text('mode') as 'up'),
-  'control.pwmSinkCurrent': (i) => control.pwmSinkCurrent(i.n('fans'), i.n('per_fan')),
-  'control.tachAlarmSequence': (i) =>
-    control.tachAlarms(i.list('rpm'), i.n('expected'), i.n('dt'), i.n('fraction'), i.n('hold')).map(Number),
-  'control.gateResolution': (i) => control.gateResolution(i.n('gate'), i.n('pulses')),
-  'control.noPulseTimeout': (i) => control.noPulseTimeout(i.n('rpm_min'), i.n('pulses')),
-  'control.expectedSpeed': (i) => control.expectedSpeed(i.n('rpm_max'), i.n('duty')),
   'measure.ptResistance': (i) => measure.ptResistance(i.n('temperature'), i.n('r0')),
   'measure.ptTemperature': (i) => measure.ptTemperature(i.n('resistance'), i.n('r0')),
   'measure.ptTolerance': (i) => measure.ptTolerance(i.text('class') as 'A', i.n('temperature')),
@@ -864,7 +858,7 @@ const inUnit = (got: unknown, unit: string): unknown =>
 
 /** Runs one case through the core. */
 export function runCase(c: CheckCase): CaseResult {
-  const calc = calcs[c.calc] ?? fitCalcs[c.calc]
+  const calc = calcs[c.calc] ?? fitCalcs[c.calc] ?? controlCalcs[c.calc]
   if (!calc) return { state: 'not-covered' }
   try {
     const got = inUnit(calc(new Inputs(c.inputs), c.expected.unit), c.expected.unit)
