@@ -215,7 +215,7 @@ test('a blower gives way to an axial fan: what no longer fits is said, and an ad
   await goTo(page, 'Line-up')
   await press(page, 'More filters')
   await type(page, 'Maker, model or note', 'sorrel')
-  await press(page, /^Pick 1 × /)
+  await press(page, /^Pick 1 × .*Sorrel/)
   await goTo(page, 'Fit')
   // a blower has no pattern: its own lugs and outlet are measured
   await piece(page, 'Mount')
@@ -237,7 +237,7 @@ test('a blower gives way to an axial fan: what no longer fits is said, and an ad
   await goTo(page, 'Line-up')
   await press(page, 'More filters')
   await type(page, 'Maker, model or note', 'sedge 80')
-  await press(page, /^Pick 1 × /)
+  await press(page, /^Pick 1 × .*Sedge 80/)
   await expect(page.getByText(/Does not fit this fan: hole 40\smm, screw holes 40\smm/)).toBeVisible()
   await press(page, 'See Fit')
   await expect(page.getByText(/Does not fit: hole 40\smm, smaller than the blades/)).toBeVisible()
