@@ -30,10 +30,9 @@ const gapWords = computed(() => {
     return `${show(m.leftM, 'length')} ${side}: nearer than a tenth of its diameter, it hardly breathes.`
   const { flowLow, flowHigh, noiseLow, noiseHigh } = m.cost
   if (flowHigh < LITTLE) return `${show(m.leftM, 'length')} ${side}: enough, it costs nothing.`
-  const noise =
-    noiseLow > 0
-      ? `, ${noiseLow.toFixed(0)} to ${noiseHigh === null ? 'more than 10' : noiseHigh.toFixed(0)} dB more`
-      : ''
+  const least = noiseLow.toFixed(0)
+  const most = noiseHigh === null ? ' dB more at least' : ` to ${noiseHigh.toFixed(0)} dB more`
+  const noise = noiseLow > 0 ? `, ${least}${most}` : ''
   const air = `${(100 * flowLow).toFixed(0)} to ${(100 * flowHigh).toFixed(0)} % less air`
   return `${show(m.leftM, 'length')} ${side}: ${air}${noise} (common practice).`
 })
