@@ -112,37 +112,55 @@ export function simulateDay(input: DayInput): DayLanes {
   let [shown, state] = [input.startC, newControl]
   let [onS, starts, energyJ, sound, turned] = [0, 0, 0, 0, false]
 
+  // plain arrays: the loop runs a million times
+  const of = (key: keyof ThermalPart) => Float64Array.from(parts, (p) => p[key])
+  const [capacity, still, movedBy, share] = [of('capacityJK'), of('stillWK'), of('movedWK'), of('loadShare')]
+  const linkFrom = Int32Array.from(links, (l) => l.from)
+  const linkTo = Int32Array.from(links, (l) => l.to)
+  const linkWK = Float64Array.from(links, (l) => l.conductanceWK)
   const slopes = (at: Float64Array, ambient: number, load: number) => {
-    for (let i = 0; i < n; i++) slope[i] = parts[i]!.loadShare * load - conductance[i]! * (at[i]! - ambient)
-    for (const { from, to, conductanceWK } of links) {
-      const passed = conductanceWK * (at[from]! - at[to]!)
-      slope[from] = slope[from]! - passed
-      slope[to] = slope[to]! + passed
+    for (let i = 0; i < n; i++) slope[i] = share[i]! * load - conductance[i]! * (at[i]! - ambient)
+    for (let l = 0; l < linkWK.length; l++) {
+      const [a, b] = [linkFrom[l]!, linkTo[l]!]
+      const passed = linkWK[l]! * (at[a]! - at[b]!)
+      slope[a] = slope[a]! - passed
+      slope[b] = slope[b]! + passed
     }
-    for (let i = 0; i < n; i++) slope[i] = slope[i]! / parts[i]!.capacityJK
+    for (let i = 0; i < n; i++) slope[i] = slope[i]! / capacity[i]!
   }
+  /** What follows from the duty: worked out when it changes. */
+  const at = { duty: NaN, flow: 0, level: -Infinity, power: 0, sound: 0 }
+  const follow = (wanted: number) => {
+    if (wanted === at.duty) return
+    at.duty = wanted
+    at.flow = tableAt(fans.flowM3s, wanted)
+    at.level = tableAt(fans.levelDbA, wanted)
+    at.power = tableAt(fans.powerW, wanted)
+    at.sound = energyOf(at.level)
+    const moved = at.flow > 0 ? (at.flow / input.referenceM3s) ** input.exponent : 0
+    for (let i = 0; i < n; i++) conductance[i] = still[i]! + (movedBy[i]! - still[i]!) * moved
+  }
+  const lag = sensorLagS > 0 ? 1 - Math.exp(-stepS / sensorLagS) : 1
 
   for (let k = 0; k < steps; k++) {
     const from = k * stepS
     const step = controlStep(control, state, shown, stepS)
     state = step.state
-    const flow = tableAt(fans.flowM3s, step.duty)
-    const moved = flow > 0 ? (flow / input.referenceM3s) ** input.exponent : 0
-    for (let i = 0; i < n; i++)
-      conductance[i] = parts[i]!.stillWK + (parts[i]!.movedWK - parts[i]!.stillWK) * moved
+    follow(step.duty)
     for (let j = 0; j < inner; j++) {
       const time = from + (j + 0.5) * h
-      const [ambient, load] = [input.ambientC(time), input.loadW(time)]
+      const ambient = input.ambientC(time)
+      const load = input.loadW(time)
       slopes(t, ambient, load)
       for (let i = 0; i < n; i++) mid[i] = t[i]! + (h / 2) * slope[i]!
       slopes(mid, ambient, load)
       for (let i = 0; i < n; i++) {
         t[i] = t[i]! + h * slope[i]!
         balance.outJ += h * conductance[i]! * (mid[i]! - ambient)
-        balance.inJ += h * parts[i]!.loadShare * load
+        balance.inJ += h * share[i]! * load
       }
     }
-    shown = sensorLagS > 0 ? shown + (1 - Math.exp(-stepS / sensorLagS)) * (t[sensed]! - shown) : t[sensed]!
+    shown += lag * (t[sensed]! - shown)
     const turns = step.duty > 0
     if (turns && !turned) starts++
     turned = turns
@@ -153,11 +171,11 @@ export function simulateDay(input: DayInput): DayLanes {
     }
     sensorC[k] = shown
     duty[k] = step.duty
-    flowM3s[k] = flow
-    levelDbA[k] = tableAt(fans.levelDbA, step.duty)
-    powerW[k] = tableAt(fans.powerW, step.duty)
-    energyJ += powerW[k]! * stepS
-    sound += energyOf(levelDbA[k]!)
+    flowM3s[k] = at.flow
+    levelDbA[k] = at.level
+    powerW[k] = at.power
+    energyJ += at.power * stepS
+    sound += at.sound
   }
   for (let i = 0; i < n; i++) balance.storedJ += parts[i]!.capacityJK * (t[i]! - input.startC)
   return {
