@@ -7,9 +7,9 @@ const { show } = useUnits()
 const pieces = [
   { value: 'place' as const, label: 'Place' },
   { value: 'panel' as const, label: 'Panel' },
-  { value: 'cover' as const, label: 'Guard, filter' },
+  { value: 'cover' as const, label: 'Guards' },
   { value: 'hold' as const, label: 'Mount' },
-  { value: 'adapter' as const, label: 'To a hose' },
+  { value: 'adapter' as const, label: 'Hose' },
 ]
 type Key = (typeof pieces)[number]['value']
 const open = ref<Key>('place')

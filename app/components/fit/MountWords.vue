@@ -4,7 +4,7 @@ import type { MountReport } from '#core/mount'
 
 /** What follows for how the fans are held: sizes to plan for, drills, soft mounts, grommet and lead. */
 const props = defineProps<{ mount: MountReport }>()
-const { show } = useUnits()
+const { show, bare } = useUnits()
 const { fit } = useFit()
 const length = (m: number | null) => (m === null ? '–' : show(m, 'length'))
 const drillWords = computed(() => {
@@ -59,7 +59,7 @@ const cableWords = computed(() => {
             <td>{{ s.name }}</td>
             <td class="num">{{ length(s.nominalM) }}</td>
             <td class="num">{{ length(s.measuredM) }}</td>
-            <td class="num">{{ length(s.lowM) }} to {{ length(s.highM) }}</td>
+            <td class="num">{{ bare(s.lowM, 'length') }} to {{ length(s.highM) }}</td>
             <td class="num">{{ length(s.pocketM) }}</td>
           </tr>
         </tbody>

@@ -45,7 +45,7 @@ function panelWords(): string {
 }
 function adapterWords(): string {
   const { adapter } = mount.value
-  if (!adapter) return 'Tell, under “To a hose”, the bore that it leads to and how long it is.'
+  if (!adapter) return 'Tell, under “Hose”, the bore that it leads to and how long it is.'
   const { fanEnd, farEnd, steepDeg, way } = adapter
   if (fanEnd.shape === 'round' && farEnd.shape === 'round' && steepDeg < 0.1)
     return `Both ends are ${show(farEnd.widthM, 'length')}: a tube, which is a plain rectangle.`
