@@ -1,5 +1,6 @@
 /** Sums of air: flow, speed, clearing, holes and filters. */
 import { figure } from '#core/figure'
+import { ellipseArea, slotArea } from '#core/fit'
 import { clearOutTime } from '#core/need'
 import { field, given, no, yes, type SumOfGroup } from './sum'
 
@@ -70,6 +71,27 @@ export const air: SumOfGroup[] = [
               },
             ),
           ]),
+  },
+  {
+    key: 'oval',
+    title: 'Area of an oval opening',
+    fields: [field('w', 'Width', 'length'), field('h', 'Height', 'length')],
+    convert: (i) => {
+      const [w, h] = [i.n.w!, i.n.h!]
+      if (!(w > 0 && h > 0)) return no('Width and height are above 0.')
+      const inputs = given(i, ['w', 'w', 'width', 'length'], ['h', 'h', 'height', 'length'])
+      const [ellipse, slot] = [ellipseArea(w, h), slotArea(Math.max(w, h), Math.min(w, h))]
+      const bore = (area: number) => Math.sqrt(area / (Math.PI / 4))
+      return yes([
+        figure('ellipse', 'As an ellipse', 'area', ellipse, 'A = π/4·w·h', 'geometry', { inputs }),
+        figure('slot', 'As a slot with round ends', 'area', slot, 'A = (w − h)·h + π/4·h²', 'geometry', {
+          inputs,
+        }),
+        figure('bore', 'Round bore like the slot', 'length', bore(slot), 'd = √(4·A/π)', 'geometry', {
+          inputs,
+        }),
+      ])
+    },
   },
   {
     key: 'holes',

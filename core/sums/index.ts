@@ -3,6 +3,7 @@
  * instruments' conversions and run by the same `convert`: the screen asks and shows, nothing else.
  */
 import { air } from './air'
+import { control } from './control'
 import { heat } from './heat'
 import { power } from './power'
 import { sound } from './sound'
@@ -17,4 +18,5 @@ export const sums: Sum[] = [
   ...inGroup('Sound', sound),
   ...inGroup('Power and wire', power),
   ...inGroup('Heat and water', heat),
+  ...inGroup('Control', control),
 ]

@@ -29,6 +29,8 @@ describe('quick sums, worked by hand from the formula that stands beside each', 
     near(values('clear-out', { volume: 1, flow: 0.01 }), [300 * Math.log(20), 36])
     // 20 holes of 10 mm: 15.7 cm2, of 100 cm2 15.7 %
     near(values('holes', { d: 0.01, n: 20, whole: 0.01 }), [1.5708e-3, 0.15708])
+    // 120 × 60 mm: π/4 · 7200, 60 · 60 + π/4 · 3600 mm2
+    near(values('oval', { w: 0.12, h: 0.06 }), [5.65487e-3, 6.42743e-3, 0.0904637])
     near(values('filter-area', { q: 0.02, v: 0.5 }), [0.04, 0.2])
   })
   test('sound: 3 dB for twice, 10 dB for twice as loud, 6 dB a doubling of distance (ISO 532, free field)', () => {
@@ -62,6 +64,26 @@ describe('quick sums, worked by hand from the formula that stands beside each', 
     expect(values('dew-point', { t: 20, rh: 1.2 })).toMatch(/at most 100 %/)
     const water = run('evaporation', { area: 0.24, water: 24, air: 27 })
     expect(water.ok && water.figures[0]!.low! < water.figures[0]!.value!).toBe(true)
+  })
+  test('control, against the chapter’s check values', () => {
+    // 40 W, 400 J/K, 2.5 and 0.8 W/K, 25 °C, on at 55, off at 45: 8.929 cycles an hour (control-thermostat-003)
+    const part = { heat: 40, capacity: 400, off: 0.8, on: 2.5, ambient: 25, high: 55, low: 45 }
+    near(values('thermostat', part).slice(0, 1) as number[], [8.9290143])
+    // 100 000 of them, all day: 1.28 years
+    near((values('thermostat', part) as number[]).slice(3), [100_000 / (8.9290143 * 24 * 365)])
+    expect(values('thermostat', { ...part, heat: 5 })).toMatch(/stays off/)
+    expect(values('thermostat', { ...part, heat: 200 })).toMatch(/stays on/)
+    expect(values('thermostat', { ...part, low: 60 })).toMatch(/goes off below/)
+    // 62 to 40 °C towards 27 with τ 180 s (control-thermostat-015)
+    near(values('run-on', { tau: 180, from: 62, to: 40, end: 27 }), [178.27])
+    expect(values('run-on', { tau: 180, from: 62, to: 20, end: 27 })).toMatch(/never gets there/)
+    // control-schedule-006
+    near(values('quiet', { tau: 900, from: 32, limit: 45, end: 60 }), [561.75])
+    expect(values('quiet', { tau: 900, from: 32, limit: 45, end: 44 })).toMatch(/for ever/)
+    // 16 MHz, 25 kHz: counts to 639
+    near(values('pwm-timer', { clock: 16e6 }), [639, 25000, 640])
+    const coarse = run('pwm-timer', { clock: 1e6 })
+    expect(coarse.ok && coarse.warning).toMatch(/heard as steps/)
   })
   test('each asks for what is missing, and never shows a number that is none', () => {
     for (const sum of sums) {
