@@ -35,10 +35,11 @@ export const control: SumOfGroup[] = [
       field('ambient', 'Surroundings', 'temperature', 25),
       field('high', 'Fan on from', 'temperature'),
       field('low', 'Fan off below', 'temperature'),
-      field('hours', 'In use a day', 'duration', 24 * 3600),
+      field('hours', 'Hours in use a day', 'number', 24),
     ],
     convert: (i) => {
       const { heat, capacity, off, on, ambient, high, low, hours } = i.n
+      if (hours! > 24) return no('A day has 24 hours.')
       if (low! >= high!) return no('It goes off below what it goes on at.')
       if (!(on! > 0 && off! > 0 && capacity! > 0)) return no('What it holds and gives off is above 0.')
       const part = {
@@ -54,7 +55,7 @@ export const control: SumOfGroup[] = [
       if (state !== 'cycles') return no(never[state])
       const { onS, offS } = thermostatCycle(part)!
       const cycles = cyclesPerHour(part)!
-      const years = contactYears(OPERATIONS, cycles, hours!)
+      const years = contactYears(OPERATIONS, cycles, 3600 * hours!)
       const inputs = given(
         i,
         ['P', 'heat', 'heat', 'power'],
@@ -93,7 +94,7 @@ export const control: SumOfGroup[] = [
                   'N/(n·h·365)',
                   'common practice, no source',
                   {
-                    inputs: given(i, ['h', 'hours', 'in use a day', 'duration']),
+                    inputs: given(i, ['h', 'hours', 'hours in use a day', 'number']),
                     note: 'A small relay makes about 100 000 operations at its rated load.',
                   },
                 ),
