@@ -101,7 +101,8 @@ export function transitionSheet(from: TransitionEnd, to: TransitionEnd, lengthM:
   return sheet
 }
 
-const boreOf = (end: TransitionEnd) => Math.sqrt(endAreaOf(end) / (Math.PI / 4))
+/** Round bore of the same area, m. */
+export const boreOf = (end: TransitionEnd) => Math.sqrt(endAreaOf(end) / (Math.PI / 4))
 /**
  * The steepest half angle of a transition, degrees: over its width, its height, or round bores of the same areas.
  * @param lengthM m, above 0

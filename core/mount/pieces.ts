@@ -1,5 +1,6 @@
-import { kReducer } from '#core/airpath'
-import { endAreaOf, smallHoleK } from '#core/fit'
+import { REFERENCE_DENSITY } from '#core/air'
+import { bFromK, kReducer } from '#core/airpath'
+import { boreOf, smallHoleK } from '#core/fit'
 import { facedPlace, newElement, type Fit, type Job, type PathElement, type PlanDocument } from '#core/document'
 import { freeAreaRatioOf, impellerDiameter } from '#core/system'
 import { guardPattern } from './guard'
@@ -25,6 +26,8 @@ export interface Piece {
   own: boolean
   /** what is found has other values */
   off: boolean
+  /** of a gap before the intake: what is free there, m, by which the noise goes; null of others */
+  clearM: number | null
 }
 
 /** Id of a piece's element: there is one of each at most, at each place. */
@@ -88,13 +91,11 @@ function holeValues({ opening, holeM, wantedM, inOpening }: MountReport, fit: Fi
   if (holeM === null || holeM >= COUNTS_BELOW * wantedM) return null
   const k = smallHoleK(holeM / wantedM)
   if (k === null) return { kind: 'opening', name, areaM2: inOpening * circle(holeM), basis: 'good-guess' }
-  const b = (k * REFERENCE_DENSITY) / (2 * (inOpening * circle(wantedM)) ** 2)
+  const b = bFromK(k, inOpening * circle(wantedM), REFERENCE_DENSITY)
   return { kind: 'custom', name, b, a: 0, basis: 'good-guess' }
 }
 /** Share of the wanted diameter below which a hole's loss counts. */
 const COUNTS_BELOW = 0.95
-/** kg/m3, of the losses that are told as numbers. */
-const REFERENCE_DENSITY = 1.2
 
 function guardValues({ guarded, guardShare, holeM, wantedM, inOpening }: MountReport, fit: Fit): Values | null {
   if (!guarded || guardShare === null) return null
@@ -122,7 +123,6 @@ function filterValues({ filter }: MountReport, fit: Fit): Values | null {
 /** An adapter of one fan: both ends as round bores of their area. */
 function adapterValues({ adapter, inOpening }: MountReport, behind: boolean): Values | null {
   if (!adapter || inOpening !== 1) return null
-  const boreOf = (end: typeof adapter.fanEnd) => Math.sqrt(endAreaOf(end) / (Math.PI / 4))
   const [near, far] = [boreOf(adapter.fanEnd), boreOf(adapter.farEnd)]
   // ends alike lose nothing that could be counted
   if (kReducer(circle(near), circle(far), 180) < SAME ** 2) return null
@@ -179,6 +179,7 @@ export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
     if (!values) return []
     const found = foundOf(plan, key, side)
     const own = found?.id === idOf(plan, key)
+    const clearM = key === 'gap' && mount.gapSide === 'intake' ? mount.leftM : null
     // a hole that somebody drew is an opening, and loses what openings lose
     const drawn = key === 'hole' && found && !own
     const element: PathElement = {
@@ -194,7 +195,8 @@ export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
         element,
         found,
         own,
-        off: found !== null && differs(found, element),
+        off: found !== null && (differs(found, element) || unlike(plan.job.inletClearM, clearM)),
+        clearM,
       },
     ]
   })
@@ -206,7 +208,9 @@ export function staleOf(plan: PlanDocument, pieces: readonly Piece[]): PathEleme
 }
 
 /** Puts a piece beside the fans, or gives what stands for it the values that it has. Changes the plan. */
-export function countPiece(plan: PlanDocument, { key, side, element, found }: Piece): void {
+export function countPiece(plan: PlanDocument, { key, side, element, found, clearM }: Piece): void {
+  // one chain: what a wall before the intake adds to the noise goes by the same gap
+  if (clearM !== null) plan.job.inletClearM = clearM
   const stands = plan.path.find((e) => e.id === found?.id)
   if (stands) {
     const { id, name, branchId, ...values } = element
