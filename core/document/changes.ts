@@ -19,7 +19,7 @@ function listChange(before: readonly Named[], after: readonly Named[], one: stri
 }
 
 const lists: {
-  key: 'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'streams' | 'sources'
+  key: 'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'streams' | 'sources' | 'controls'
   one: string
   many: string
 }[] = [
@@ -30,6 +30,7 @@ const lists: {
   { key: 'feed', one: 'part', many: 'the feed' },
   { key: 'runs', one: 'run', many: 'runs' },
   { key: 'sources', one: 'source', many: 'sources' },
+  { key: 'controls', one: 'control', many: 'controls' },
   { key: 'streams', one: 'air stream', many: 'air streams' },
 ]
 const singles: { key: keyof PlanDocument; name: string }[] = [
@@ -42,6 +43,7 @@ const singles: { key: keyof PlanDocument; name: string }[] = [
   { key: 'calibration', name: 'calibration' },
   { key: 'sink', name: 'heatsink' },
   { key: 'fit', name: 'panel, guard, screws' },
+  { key: 'day', name: 'the day' },
   { key: 'secondPlace', name: 'second place of the fans' },
 ]
 

@@ -5,6 +5,25 @@
 export { changeWords } from './changes'
 export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
 export {
+  type Actuator,
+  type Control,
+  controlSchema,
+  curvePointSchema,
+  type Day,
+  type DayKind,
+  dayKinds,
+  daySchema,
+  type LoadStep,
+  loadStepSchema,
+  newControlOf,
+  newDay,
+  type School,
+  schoolKinds,
+  thermalLinkSchema,
+  type ThermalPartDoc,
+  thermalPartSchema,
+} from './control'
+export {
   type Fit,
   fitSchema,
   type KeepClear,

@@ -11,6 +11,7 @@ import {
   wiringSchema,
   type Source,
 } from './feed'
+import { controlSchema, dayProblem, daySchema } from './control'
 import { defaultsOf, listOf, maybe } from './fields'
 import { jobSchema, newJob } from './job'
 import { mayStandIn } from './path-edit'
@@ -50,6 +51,10 @@ const partsSchema = z.object({
   wiring: wiringSchema.default(newWiring()),
   battery: maybe(batterySchema),
   sun: maybe(sunSchema),
+  /** what decides when the fans run */
+  controls: listOf(controlSchema, 8, 'Two controls share an id.').default([]),
+  /** the days that they have to serve */
+  day: maybe(daySchema),
   runs: listOf(runSchema, 200, 'Two runs share an id.').default([]),
 })
 export interface PlanDocument extends z.infer<typeof partsSchema> {
@@ -106,6 +111,14 @@ export function feedProblem({
   return null
 }
 
+/** What is wrong with the controls: a stream that is not there, or one that two of them steer. */
+export function controlProblem({ controls, streams, faced }: PlanDocument): string | null {
+  const known = new Set([MAIN_STREAM, faced, ...streams.map((s) => s.id)])
+  const steered = controls.flatMap((c) => c.streamIds)
+  if (steered.some((id) => !known.has(id))) return 'A control steers an air stream that is not there.'
+  return new Set(steered).size < steered.length ? 'An air stream has one control: it is named in two.' : null
+}
+
 /** What is wrong with a source's voltages: its nominal one must lie between its lowest and its highest. */
 export function windowProblem(
   source: PlanDocument['source'],
@@ -145,6 +158,10 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
     const wrong = targetProblem(target)
     if (wrong) context.addIssue({ code: 'custom', path: ['targets', i, wrong.key], message: wrong.message })
   }
+  const steered = controlProblem(plan)
+  if (steered) context.addIssue({ code: 'custom', path: ['controls'], message: steered })
+  const days = plan.day && dayProblem(plan.day)
+  if (days) context.addIssue({ code: 'custom', path: ['day', days.key], message: days.message })
   const fed = feedProblem(plan)
   if (fed) context.addIssue({ code: 'custom', path: ['feed'], message: fed })
   const window = windowProblem(plan.source)

@@ -134,6 +134,8 @@ export function removeStream(plan: PlanDocument, id: string): void {
   plan.streams = plan.streams.filter((s) => s.id !== id)
   plan.feed = plan.feed.filter((part) => part.streamId !== id)
   plan.targets = plan.targets.filter((t) => t.streamId !== id)
+  for (const control of plan.controls) control.streamIds = control.streamIds.filter((x) => x !== id)
+  for (const part of plan.day?.parts ?? []) if (part.streamId === id) part.streamId = null
   for (const run of plan.runs) run.fans = run.fans.filter((f) => f.streamId !== id)
 }
 

@@ -2,7 +2,9 @@ import {
   batterySchema,
   branchSchema,
   calibrationSchema,
+  controlSchema,
   converterSchema,
+  daySchema,
   elementSchema,
   fanIdsOf,
   feedPartSchema,
@@ -77,6 +79,8 @@ const JOB: Owner = {
     one('converter', 'power_converter', converterSchema),
     list('feed', 'feed_part', feedPartSchema),
     one('wiring', 'wiring', wiringSchema),
+    list('controls', 'control', controlSchema),
+    one('day', 'plan_day', daySchema),
     one('battery', 'battery', batterySchema),
     one('sun', 'sun', sunSchema),
     list('runs', 'run', runSchema, [
