@@ -76,7 +76,7 @@ describe('a step', () => {
   test('kicks a fan that stood, over the cap, and ramps from what starts it', () => {
     const kicked: ControlSettings = {
       ...settings,
-      law: { kind: 'thermostat', onC: 40, offC: 35, onDuty: 0.8 },
+      law: { kind: 'thermostat', onC: 40, offC: 35, onDuty: 0.8, restDuty: 0 },
       fanStop: true,
       kickS: 2,
       capDuty: 0.6,
@@ -100,7 +100,7 @@ describe('a step', () => {
   test('a timer runs its minutes of every hour, whatever the sensor shows', () => {
     const timer: ControlSettings = {
       ...settings,
-      law: { kind: 'timer', onS: 3, everyS: 10, onDuty: 0.5 },
+      law: { kind: 'timer', onS: 3, everyS: 10, onDuty: 0.5, restDuty: 0 },
       fanStop: true,
       startDuty: 0.3,
     }

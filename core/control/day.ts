@@ -10,6 +10,8 @@ export interface ThermalPart {
   movedWK: number
   /** share of the load that it takes, 0..1 */
   loadShare: number
+  /** index of the fans that move air over it; −1: none */
+  group: number
 }
 /** What two parts pass to each other, W/K. */
 export interface ThermalLink {
@@ -24,39 +26,58 @@ export interface FanTable {
   levelDbA: ArrayLike<number>
   powerW: ArrayLike<number>
 }
-export interface DayInput {
-  parts: readonly ThermalPart[]
-  links: readonly ThermalLink[]
-  /** flow that `movedWK` belongs to, m3/s, above 0 */
-  referenceM3s: number
-  /** conductance over flow: 0.5 laminar, 0.8 turbulent, 1 where the air itself is the limit */
-  exponent: number
+/** Fans that one control steers, and what it looks at. */
+export interface DayGroup {
   fans: FanTable
   control: ControlSettings
+  /** flow that `movedWK` of its parts belongs to, m3/s, above 0 */
+  referenceM3s: number
   /** part that is sensed, and how late the sensor shows it, s */
   sensed: number
   sensorLagS: number
+  /** what it looks at instead of a part, at a time, s */
+  reading?: (timeS: number) => number
+  /** whether air is asked for, at a time, s */
+  demand?: (timeS: number) => boolean
+}
+export interface DayInput {
+  parts: readonly ThermalPart[]
+  links: readonly ThermalLink[]
+  groups: readonly DayGroup[]
+  /** conductance over flow: 0.5 laminar, 0.8 turbulent, 1 where the air itself is the limit */
+  exponent: number
   /** surroundings, degC, and load, W, at a time, s */
   ambientC: (timeS: number) => number
   loadW: (timeS: number) => number
   startC: number
+  /** run through before midnight, so that the day does not begin cold, s */
+  leadS?: number
   seconds: number
   /** of the control, s */
   stepS: number
+}
+/** What the fans of a group did. */
+export interface GroupLanes {
+  sensorC: Float64Array
+  duty: Float64Array
+  flowM3s: Float64Array
+  levelDbA: Float64Array
+  onS: number
+  starts: number
+  energyJ: number
 }
 export interface DayLanes {
   stepS: number
   /** one row a step */
   parts: Float64Array[]
-  sensorC: Float64Array
-  duty: Float64Array
-  flowM3s: Float64Array
+  ambientC: Float64Array
+  loadW: Float64Array
+  groups: GroupLanes[]
+  /** all fans together */
   levelDbA: Float64Array
   powerW: Float64Array
   /** peaks of every part, degC */
   peakC: number[]
-  onS: number
-  starts: number
   energyJ: number
   /** over the whole day, and the loudest five minutes, dB(A); −Infinity: silent */
   leqDbA: number
@@ -83,6 +104,7 @@ const levelOf = (energy: number) => 10 * Math.log10(energy)
 
 /** Inner steps that follow the fastest part. */
 function innerStepsOf({ parts, links, stepS }: DayInput): number {
+  if (!parts.length) return 1
   const fastest = Math.min(
     ...parts.map((p, i) => {
       const linked = links.reduce((s, l) => s + (l.from === i || l.to === i ? l.conductanceWK : 0), 0)
@@ -92,61 +114,117 @@ function innerStepsOf({ parts, links, stepS }: DayInput): number {
   return Math.max(1, Math.ceil(stepS / (STEP_SHARE * fastest)))
 }
 
+/** The parts as plain arrays, for a loop that runs a million times. */
+function network({ parts, links }: DayInput) {
+  const of = (key: keyof ThermalPart) => Float64Array.from(parts, (p) => p[key])
+  return {
+    capacity: of('capacityJK'),
+    still: of('stillWK'),
+    moved: of('movedWK'),
+    share: of('loadShare'),
+    from: Int32Array.from(links, (l) => l.from),
+    to: Int32Array.from(links, (l) => l.to),
+    conductance: Float64Array.from(links, (l) => l.conductanceWK),
+  }
+}
+
+/** The fans of a group at the duty they were last given. */
+interface Running {
+  duty: number
+  flow: number
+  level: number
+  power: number
+  sound: number
+}
+
 /**
  * The day, step by step: midpoint rule inside, the control of `controlStep` at every step.
  * Reference: first-order balances (heat 2); handbook control 2
  */
 export function simulateDay(input: DayInput): DayLanes {
-  const { parts, links, fans, control, sensed, stepS, seconds, sensorLagS } = input
+  const { parts, groups, stepS, seconds, leadS = 0 } = input
   const steps = Math.round(seconds / stepS)
+  const lead = Math.ceil(leadS / stepS)
   const inner = innerStepsOf(input)
   const h = stepS / inner
   const n = parts.length
   const lane = () => new Float64Array(steps)
   const lanes = parts.map(lane)
-  const [sensorC, duty, flowM3s, levelDbA, powerW] = [lane(), lane(), lane(), lane(), lane()]
+  const [ambientC, loadW, levelDbA, powerW] = [lane(), lane(), lane(), lane()]
+  const made = groups.map((): GroupLanes => ({
+    sensorC: lane(),
+    duty: lane(),
+    flowM3s: lane(),
+    levelDbA: lane(),
+    onS: 0,
+    starts: 0,
+    energyJ: 0,
+  }))
   const t = new Float64Array(n).fill(input.startC)
+  const startT = new Float64Array(n)
   const [mid, slope, conductance] = [new Float64Array(n), new Float64Array(n), new Float64Array(n)]
-  const peakC = Array.from({ length: n }, () => input.startC)
+  const net = network(input)
   const balance = { inJ: 0, outJ: 0, storedJ: 0 }
-  let [shown, state] = [input.startC, newControl]
-  let [onS, starts, energyJ, sound, turned] = [0, 0, 0, 0, false]
+  const shown = groups.map(() => input.startC)
+  const states = groups.map(() => ({ ...newControl, timeS: -lead * stepS, readAtS: -lead * stepS }))
+  const running = groups.map((): Running => ({ duty: NaN, flow: 0, level: -Infinity, power: 0, sound: 0 }))
+  const lags = groups.map((g) => (g.sensorLagS > 0 ? 1 - Math.exp(-stepS / g.sensorLagS) : 1))
+  const peakC = new Array<number>(n).fill(-Infinity)
+  let sound = 0
+  for (let i = 0; i < n; i++) conductance[i] = net.still[i]!
 
-  // plain arrays: the loop runs a million times
-  const of = (key: keyof ThermalPart) => Float64Array.from(parts, (p) => p[key])
-  const [capacity, still, movedBy, share] = [of('capacityJK'), of('stillWK'), of('movedWK'), of('loadShare')]
-  const linkFrom = Int32Array.from(links, (l) => l.from)
-  const linkTo = Int32Array.from(links, (l) => l.to)
-  const linkWK = Float64Array.from(links, (l) => l.conductanceWK)
   const slopes = (at: Float64Array, ambient: number, load: number) => {
-    for (let i = 0; i < n; i++) slope[i] = share[i]! * load - conductance[i]! * (at[i]! - ambient)
-    for (let l = 0; l < linkWK.length; l++) {
-      const [a, b] = [linkFrom[l]!, linkTo[l]!]
-      const passed = linkWK[l]! * (at[a]! - at[b]!)
+    for (let i = 0; i < n; i++) slope[i] = net.share[i]! * load - conductance[i]! * (at[i]! - ambient)
+    for (let l = 0; l < net.conductance.length; l++) {
+      const [a, b] = [net.from[l]!, net.to[l]!]
+      const passed = net.conductance[l]! * (at[a]! - at[b]!)
       slope[a] = slope[a]! - passed
       slope[b] = slope[b]! + passed
     }
-    for (let i = 0; i < n; i++) slope[i] = slope[i]! / capacity[i]!
+    for (let i = 0; i < n; i++) slope[i] = slope[i]! / net.capacity[i]!
   }
   /** What follows from the duty: worked out when it changes. */
-  const at = { duty: NaN, flow: 0, level: -Infinity, power: 0, sound: 0 }
-  const follow = (wanted: number) => {
+  const follow = (g: number, wanted: number) => {
+    const at = running[g]!
     if (wanted === at.duty) return
+    const { fans, referenceM3s } = groups[g]!
     at.duty = wanted
     at.flow = tableAt(fans.flowM3s, wanted)
     at.level = tableAt(fans.levelDbA, wanted)
     at.power = tableAt(fans.powerW, wanted)
     at.sound = energyOf(at.level)
-    const moved = at.flow > 0 ? (at.flow / input.referenceM3s) ** input.exponent : 0
-    for (let i = 0; i < n; i++) conductance[i] = still[i]! + (movedBy[i]! - still[i]!) * moved
+    const moved = at.flow > 0 ? (at.flow / referenceM3s) ** input.exponent : 0
+    for (let i = 0; i < n; i++)
+      if (parts[i]!.group === g) conductance[i] = net.still[i]! + (net.moved[i]! - net.still[i]!) * moved
   }
-  const lag = sensorLagS > 0 ? 1 - Math.exp(-stepS / sensorLagS) : 1
 
-  for (let k = 0; k < steps; k++) {
+  for (let k = -lead; k < steps; k++) {
     const from = k * stepS
-    const step = controlStep(control, state, shown, stepS)
-    state = step.state
-    follow(step.duty)
+    const counts = k >= 0
+    if (k === 0) startT.set(t)
+    let [together, power] = [0, 0]
+    for (let g = 0; g < groups.length; g++) {
+      const { control, reading, demand } = groups[g]!
+      const seen = reading ? reading(from) : shown[g]!
+      const turned = states[g]!.duty > 0
+      const step = controlStep(control, states[g]!, seen, stepS, demand?.(from) ?? false)
+      states[g] = step.state
+      follow(g, step.duty)
+      const at = running[g]!
+      together += at.sound
+      power += at.power
+      if (!counts) continue
+      const own = made[g]!
+      own.duty[k] = step.duty
+      own.sensorC[k] = seen
+      own.flowM3s[k] = at.flow
+      own.levelDbA[k] = at.level
+      own.energyJ += at.power * stepS
+      if (step.duty > 0) {
+        own.onS += stepS
+        if (!turned) own.starts++
+      }
+    }
     for (let j = 0; j < inner; j++) {
       const time = from + (j + 0.5) * h
       const ambient = input.ambientC(time)
@@ -156,45 +234,60 @@ export function simulateDay(input: DayInput): DayLanes {
       slopes(mid, ambient, load)
       for (let i = 0; i < n; i++) {
         t[i] = t[i]! + h * slope[i]!
+        if (!counts) continue
         balance.outJ += h * conductance[i]! * (mid[i]! - ambient)
-        balance.inJ += h * share[i]! * load
+        balance.inJ += h * net.share[i]! * load
       }
     }
-    shown += lag * (t[sensed]! - shown)
-    const turns = step.duty > 0
-    if (turns && !turned) starts++
-    turned = turns
-    if (turns) onS += stepS
+    for (let g = 0; g < groups.length; g++)
+      if (n > 0) shown[g] = shown[g]! + lags[g]! * (t[groups[g]!.sensed]! - shown[g]!)
+    if (!counts) continue
     for (let i = 0; i < n; i++) {
       lanes[i]![k] = t[i]!
       if (t[i]! > peakC[i]!) peakC[i] = t[i]!
     }
-    sensorC[k] = shown
-    duty[k] = step.duty
-    flowM3s[k] = at.flow
-    levelDbA[k] = at.level
-    powerW[k] = at.power
-    energyJ += at.power * stepS
-    sound += at.sound
+    ambientC[k] = input.ambientC(from)
+    loadW[k] = input.loadW(from)
+    levelDbA[k] = levelOf(together)
+    powerW[k] = power
+    sound += together
   }
-  for (let i = 0; i < n; i++) balance.storedJ += parts[i]!.capacityJK * (t[i]! - input.startC)
+  for (let i = 0; i < n; i++) balance.storedJ += parts[i]!.capacityJK * (t[i]! - startT[i]!)
   return {
     stepS,
     parts: lanes,
-    sensorC,
-    duty,
-    flowM3s,
+    ambientC,
+    loadW,
+    groups: made,
     levelDbA,
     powerW,
     peakC,
-    onS,
-    starts,
-    energyJ,
+    energyJ: made.reduce((sum, g) => sum + g.energyJ, 0),
     leqDbA: levelOf(sound / steps),
     loudestDbA: loudestOf(levelDbA, Math.max(1, Math.round(WINDOW_S / stepS))),
     balance,
     innerSteps: inner,
   }
+}
+
+/**
+ * Equivalent level of a part of a day, dB(A); −Infinity: silent.
+ * @param fromS seconds after midnight @param toS the same; before `fromS`: over midnight
+ * Reference: handbook CT16
+ */
+export function leqBetween(
+  { levelDbA, stepS }: Pick<DayLanes, 'levelDbA' | 'stepS'>,
+  fromS: number,
+  toS: number,
+): number {
+  let [sum, count] = [0, 0]
+  for (let k = 0; k < levelDbA.length; k++) {
+    const at = (k * stepS) % DAY_S
+    if (fromS <= toS ? at < fromS || at >= toS : at < fromS && at >= toS) continue
+    sum += energyOf(levelDbA[k]!)
+    count++
+  }
+  return count ? levelOf(sum / count) : -Infinity
 }
 
 /** Equivalent level of the loudest so many steps in a row, dB(A). */
@@ -223,6 +316,6 @@ export function dayAmbient(
   const [mean, amplitude] = [(lowestC + highestC) / 2, (highestC - lowestC) / 2]
   return (timeS) => mean + amplitude * Math.cos((2 * Math.PI * (timeS - highestAtS)) / DAY_S)
 }
-const DAY_S = 86_400
+export const DAY_S = 86_400
 /** Two hours after noon by the sun. Common practice, no source. */
 const HIGHEST_AT_S = 14 * 3600

@@ -19,9 +19,11 @@ import {
 /** What asks for air. */
 export type ControlLaw =
   | { kind: 'fixed'; duty: number }
-  | { kind: 'thermostat'; onC: number; offC: number; onDuty: number }
+  | { kind: 'thermostat'; onC: number; offC: number; onDuty: number; restDuty: number }
   | { kind: 'curve'; points: readonly CurvePoint[]; hysteresisK: number }
-  | { kind: 'timer'; onS: number; everyS: number; onDuty: number }
+  | { kind: 'timer'; onS: number; everyS: number; onDuty: number; restDuty: number }
+  /** on demand: a load, a button, light; so long at most (null: as long as it is asked for), and a while after it */
+  | { kind: 'demand'; mostS: number | null; runOnS: number; onDuty: number; restDuty: number }
 
 export interface ControlSettings extends StartLimits {
   law: ControlLaw
@@ -45,6 +47,9 @@ export interface ControlState {
   filteredC: number | null
   heldC: number | null
   on: boolean
+  /** how long it has been asked for, and since when it was not, s; before the first time Infinity */
+  askedS: number
+  unaskedS: number
   start: StartState
   /** it stood still or was kicked: the ramp begins anew */
   bypassed: boolean
@@ -58,6 +63,8 @@ export const newControl: ControlState = {
   filteredC: null,
   heldC: null,
   on: false,
+  askedS: 0,
+  unaskedS: Infinity,
   start: atRest,
   bypassed: true,
   duty: 0,
@@ -71,21 +78,29 @@ export interface ControlStep {
   fault: boolean
 }
 
+/** Whether a law of two states is in its upper one. */
+function runsBy(
+  law: Exclude<ControlLaw, { kind: 'fixed' | 'curve' }>,
+  { on, timeS, askedS, unaskedS }: ControlState,
+  temperatureC: number,
+): boolean {
+  if (law.kind === 'timer') return ((timeS % law.everyS) + law.everyS) % law.everyS < law.onS
+  if (law.kind === 'thermostat') return onOff(on, temperatureC, law.onC, law.offC)
+  return askedS > 0 ? law.mostS === null || askedS <= law.mostS : unaskedS <= law.runOnS
+}
+const blindLaws: ControlLaw['kind'][] = ['fixed', 'timer', 'demand']
+
 /** The law's answer, and what it remembers. */
 function asked(
   law: ControlLaw,
   state: ControlState,
   temperatureC: number,
 ): Pick<ControlState, 'heldC' | 'on'> & { target: number } {
-  const { heldC, on } = state
+  const { heldC } = state
   if (law.kind === 'fixed') return { heldC, on: true, target: law.duty }
-  if (law.kind === 'timer') {
-    const runs = state.timeS % law.everyS < law.onS
-    return { heldC, on: runs, target: runs ? law.onDuty : 0 }
-  }
-  if (law.kind === 'thermostat') {
-    const runs = onOff(on, temperatureC, law.onC, law.offC)
-    return { heldC, on: runs, target: runs ? law.onDuty : 0 }
+  if (law.kind !== 'curve') {
+    const runs = runsBy(law, state, temperatureC)
+    return { heldC, on: runs, target: runs ? law.onDuty : law.restDuty }
   }
   const held = heldTemperature(heldC, temperatureC, law.hysteresisK)
   const target = curveDuty(law.points, held)
@@ -95,16 +110,23 @@ function asked(
 /**
  * One step.
  * @param readingC what the sensor shows, degC; null: none came @param dtS s, above 0
+ * @param demand whether air is asked for, where the law is one of demand
  * Reference: handbook control 2
  */
 export function controlStep(
   settings: ControlSettings,
-  state: ControlState,
+  was: ControlState,
   readingC: number | null,
   dtS: number,
+  demand = false,
 ): ControlStep {
+  const state = {
+    ...was,
+    askedS: demand ? was.askedS + dtS : 0,
+    unaskedS: demand ? 0 : was.unaskedS + dtS,
+  }
   const { law, sensorLowC, sensorHighC } = settings
-  const blind = law.kind === 'fixed' || law.kind === 'timer'
+  const blind = blindLaws.includes(law.kind)
   // a change is held against the time since the last good reading: a real one is believed soon
   const sinceS = state.timeS + dtS - state.readAtS
   const fault = !blind && sensorFault(readingC, sensorLowC, sensorHighC, state.readC, sinceS)
@@ -129,6 +151,8 @@ export function controlStep(
       filteredC,
       heldC: wish.heldC,
       on: wish.on,
+      askedS: state.askedS,
+      unaskedS: state.unaskedS,
       start: next.state,
       bypassed: next.bypass,
       duty,
