@@ -19,7 +19,7 @@ const ROOMS = [
     'fit',
     'trace',
   ],
-  ['document', 'system', 'mount', 'requirement', 'selection', 'supply', 'verification', 'sums', 'rules'],
+  ['document', 'system', 'mount', 'requirement', 'selection', 'supply', 'day', 'verification', 'sums', 'rules'],
   ['plan', 'begin', 'advice', 'print', 'drawing'],
 ].flat()
 

@@ -7,16 +7,7 @@ import { defaultsOf, idSchema, line, maybe, share, shortText, whole, within, yes
 /** Id of the stream that stands in the plan itself, as `stream.ts` has it. */
 const FIRST_STREAM = 'main'
 
-export const schoolKinds = [
-  'always',
-  'slow',
-  'timer',
-  'thermostat',
-  'curve',
-  'host',
-  'boost',
-  'tool',
-] as const
+export const schoolKinds = ['always', 'slow', 'timer', 'thermostat', 'curve', 'host', 'boost', 'tool'] as const
 export type School = (typeof schoolKinds)[number]
 
 export const actuatorKinds = [
@@ -204,7 +195,10 @@ export const daySchema = z.object({
   /** charge at midnight, 0..1 of what is usable */
   startCharge: share,
   /** the days of a week in order, and on which of them it works */
-  week: z.array(z.enum(dayKinds)).max(7).default(['usual', 'usual', 'usual', 'usual', 'usual', 'usual', 'usual']),
+  week: z
+    .array(z.enum(dayKinds))
+    .max(7)
+    .default(['usual', 'usual', 'usual', 'usual', 'usual', 'usual', 'usual']),
   restDays: z.array(whole(0, 6)).max(7).default([]),
   parts: oneColumn(thermalPartSchema, 8),
   links: oneColumn(thermalLinkSchema, 12),

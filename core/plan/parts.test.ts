@@ -331,6 +331,8 @@ describe('facts', () => {
     const { power, runtime, verdict, fans, needEnv, selectionContext: context } = r
     return planFacts({
       machineDbA: null,
+      day: null,
+      streams: [],
       mount: r.mount,
       mounts: r.mounts,
       plan,

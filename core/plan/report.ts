@@ -1,4 +1,5 @@
 import { airState, type AirState } from '#core/air'
+import { dayReport, type DayReport } from '#core/day'
 import {
   facedStream,
   faceStream,
@@ -69,6 +70,8 @@ export interface Report {
   predictions: Record<string, TargetPrediction>
   /** every air stream in a line: what its tab and the whole machine tell of it */
   streams: StreamSummary[]
+  /** the days that its controls have to serve; null where none was planned */
+  day: DayReport | null
   /** all fans together at the listener */
   sound: MachineSound
   findings: Evaluation
@@ -181,14 +184,15 @@ export function computeReport(input: PlanInput): ReportResult {
   const feed = feedOf(home, fansOfStreams(bases), fans)
   const { streams, sound } = streamsRunning(bases, feed)
   const runtime = runningTime(home, streams[0]!.power)
+  const day = dayReport(home, streams)
   const verdict = computeVerdict(home, boughtBy(bases))
   const machineDbA = streams.length > 1 ? sound.total : null
-  const judged = streams.map((s) => ({ ...s, runtime, verdict, machineDbA }))
+  const judged = streams.map((s) => ({ ...s, runtime, verdict, machineDbA, day, streams }))
   const findings = findingsOf(judged)
   const shown = streams.find((s) => facedStream(s.plan) === front)!
   const { plan, system, needEnv, requirement, context, power, operation, fanName, mount, mounts } = shown
   const { fanArray } = system
-  const railOf = (s: (typeof streams)[number]) => stationsOf({ ...s, verdict, findings })
+  const railOf = (s: (typeof streams)[number]) => stationsOf({ ...s, verdict, findings, day })
   return {
     ok: true,
     report: {
@@ -209,6 +213,7 @@ export function computeReport(input: PlanInput): ReportResult {
       mount,
       mounts,
       verdict,
+      day,
       predictions: predictionsOf(judged),
       streams: streams.map((s) => streamSummary(s, findings.findings)),
       sound,

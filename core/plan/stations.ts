@@ -1,4 +1,5 @@
 import { staysAsIs, type PlanDocument } from '#core/document'
+import type { DayReport } from '#core/day'
 import type { MountReport } from '#core/mount'
 import type { Requirement } from '#core/requirement'
 import type { Evaluation, Finding, StationKey } from '#core/rules'
@@ -29,6 +30,7 @@ interface Parts {
   findings: Evaluation
   fanName: string
   mount: MountReport | null
+  day: DayReport | null
 }
 
 export const goalNames = {
@@ -72,6 +74,27 @@ const powerHeadline: Headline = ({ plan: { source }, power: { loadRunA } }) => {
   if (loadRunA === null) return [source ? source.name : 'no source yet']
   const drawn = of(loadRunA, 'current')
   return source?.iMaxA ? [drawn, ' of ', of(source.iMaxA, 'current')] : [drawn]
+}
+
+/** Short names of the schools. */
+const schoolWords = {
+  always: 'always on',
+  slow: 'always slow',
+  timer: 'by the clock',
+  thermostat: 'on when warm',
+  curve: 'by a curve',
+  host: 'by its host',
+  boost: 'quiet, boost',
+  tool: 'with the tool',
+} as const
+
+const controlHeadline: Headline = ({ plan: { controls }, day }) => {
+  const [first] = controls
+  if (!first) return day ? ['always on'] : ['not planned yet']
+  if (!day) return [schoolWords[first.school]]
+  const index = day.model.groups.findIndex((g) => g.control === first)
+  const onS = day.usual.groups[index]?.onS ?? 0
+  return [`${schoolWords[first.school]}, `, of(onS, 'duration'), ' a day']
 }
 
 const logHeadline: Headline = ({ plan: { runs } }) => {
@@ -120,6 +143,13 @@ const rail: { key: StationKey; title: string; headline: Headline; begun: (parts:
     begun: ({ plan: { fit, job }, mount }) => mount !== null && fit !== null && job.mountKind !== null,
   },
   { key: 'power', title: 'Power', headline: powerHeadline, begun: ({ plan }) => plan.source !== null },
+  {
+    key: 'control',
+    title: 'Control',
+    headline: controlHeadline,
+    begun: ({ plan: { controls }, day }) =>
+      controls.length > 0 && (day === null || day.model.groups.every((g) => g.problem === null)),
+  },
   { key: 'log', title: 'Log', headline: logHeadline, begun: ({ plan }) => plan.runs.length > 0 },
   { key: 'verdict', title: 'Verdict', headline: verdictHeadline, begun: ({ verdict }) => isJudged(verdict) },
 ]

@@ -5,6 +5,13 @@
  * others are named below it.
  */
 const chains: string[][] = [
+  // thresholds that are wrong in themselves
+  ['ctl-thresholds-swapped', 'ctl-chatter', 'own-lag-over-cycle', 'ctl-cycles', 'ctl-relay-life'],
+  // a control that lets a part pass its limit
+  ['ctl-on-too-late', 'ctl-full-too-late', 'ctl-overshoot', 'ctl-unsensed-part', 'own-control-hot'],
+  // a drive that does not turn or start the fans
+  ['ctl-duty-under-min', 'own-control-slow-stops'],
+  ['ctl-no-kick', 'own-control-no-start'],
   // more voltage than the fan stands
   [
     'power-ac-output',

@@ -133,7 +133,7 @@ export function judgeRules(
   const knownFor = new Map((subjects ?? []).map((s) => [s, knownOf(whole, s)]))
   for (const p of rulesOf(groups)) {
     const { rule, group } = p
-    if (subjects && (rule.retired || rule.awaits)) continue
+    if (subjects && rule.retired) continue
     const about: (Subject | null)[] =
       rule.each && subjects ? subjects.filter((s) => s.kind === rule.each) : [null]
     const missing = new Set<FactName>()

@@ -1,4 +1,5 @@
 import type { Quantity } from '#core/units'
+import { dayCatalogue } from './day-catalogue'
 import { placeCatalogue } from './place-catalogue'
 
 /**
@@ -620,6 +621,7 @@ export const factCatalogue = {
   'meas.claimCorrected': { unit: 'bool', meaning: 'speed, voltage and density of the claim applied' },
   'meas.claimRatio': { unit: '1', meaning: 'measured / claimed' },
   ...placeCatalogue,
+  ...dayCatalogue,
 } as const satisfies Record<string, FactInfo>
 
 export type FactName = keyof typeof factCatalogue

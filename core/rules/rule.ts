@@ -22,6 +22,7 @@ export const subjectKinds = [
   'place',
   'run',
   'target',
+  'control',
 ] as const
 export type SubjectKind = (typeof subjectKinds)[number]
 
@@ -42,8 +43,6 @@ export interface Rule {
   each?: SubjectKind
   /** where this is true the rule is silent: what the handbook's trigger does not know */
   unless?: string
-  /** station that does not exist yet, which would tell its facts: it cannot fire until then */
-  awaits?: 'Fit' | 'Control'
   /** why it can never fire here: a mistake that this product cannot make */
   retired?: string
 }

@@ -1,6 +1,7 @@
 import type { FactName } from './fact-catalogue'
 
-export type StationKey = 'brief' | 'need' | 'air-path' | 'line-up' | 'fit' | 'power' | 'log' | 'verdict'
+export type StationKey =
+  'brief' | 'need' | 'air-path' | 'line-up' | 'fit' | 'power' | 'control' | 'log' | 'verdict'
 
 /** A place in the app: a station, there perhaps an element, a part of the feed or a run, and there perhaps a field. */
 export interface Where {
@@ -25,13 +26,14 @@ const groupStation: Record<string, StationKey> = {
   fit: 'fit',
   power: 'power',
   wiring: 'power',
-  control: 'power',
+  control: 'control',
   battery: 'power',
   safety: 'brief',
   breathing: 'air-path',
   place: 'fit',
   feed: 'power',
   targets: 'need',
+  steering: 'control',
   measurement: 'verdict',
 }
 /** The station that the findings of a rule group belong to. */
@@ -44,6 +46,7 @@ type Place = [station: StationKey, field?: string]
 const brief = (field: string): Place => ['brief', field]
 const need = (field: string): Place => ['need', field]
 const fit = (field: string): Place => ['fit', field]
+const control = (field: string): Place => ['control', field]
 const power = (field: string): Place => ['power', field]
 
 /**
@@ -203,6 +206,33 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'switch.side': power('switchSide'),
   'switch.flyback': power('flyback'),
   'ctl.pwmHz': power('pwmHz'),
+  'ctl.onTemp': control('onC'),
+  'ctl.offTemp': control('offC'),
+  'ctl.limitTemp': control('parts'),
+  'ctl.heatRate': control('parts'),
+  'ctl.cyclesPerHour': control('parts'),
+  'ctl.relayYears': control('operations'),
+  'ctl.sensorLag': control('sensorLagS'),
+  'ctl.fullTemp': control('points'),
+  'ctl.monotonic': control('points'),
+  'ctl.rampUp': control('rampUpPerS'),
+  'ctl.onSensorFault': control('onFault'),
+  'ctl.unsensedHotPart': control('parts'),
+  'ctl.tachAlarm': control('tachAlarm'),
+  'ctl.hostSleeps': control('hostSleeps'),
+  'ctl.interlock': control('interlock'),
+  'ctl.runOn': control('runOnS'),
+  'ctl.runOnFrom': control('runOnFrom'),
+  'ctl.dutyStart': control('startDuty'),
+  'ctl.dutyCap': control('capDuty'),
+  'ctl.pwmSteps': control('timerTop'),
+  'ctl.timerOn': control('timerOnS'),
+  'ctl.lowestV': control('quietDuty'),
+  'ctl.startDriveV': control('startDuty'),
+  'switch.gateV': control('gateV'),
+  'switch.gateFullV': control('gateFullV'),
+  'day.peak': control('parts'),
+  'day.lowestCharge': control('greyShare'),
   'batt.protected': power('protectedPack'),
   'batt.chargedBelowZero': power('chargedCold'),
   'batt.maxA': power('maxA'),

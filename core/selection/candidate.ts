@@ -447,3 +447,31 @@ export function evaluateCandidate(
   const verdict: Verdict = reasons.some((r) => r.verdict === 'fail') ? 'fail' : reasons.length ? 'warn' : 'good'
   return { ...partial, reasons, verdict }
 }
+
+/** Where a group runs at one drive: flow, level at the listener, power at the fans. */
+export interface Running {
+  /** m3/s; 0 where nothing comes through */
+  flow: number
+  /** dB(A); −Infinity: it stands */
+  levelDbA: number
+  /** W; 0 where it stands, or no sheet tells */
+  powerW: number
+}
+/** The same as a candidate without its reasons and ranges: enough for a table over the duty. */
+export function runningAt(context: SelectionContext, fanArray: FanArray, drive: ArrayDrive): Running {
+  const driven = drivenArray(fanArray, drive, context.air)
+  if (!driven) return { flow: 0, levelDbA: -Infinity, powerW: 0 }
+  const flow = Math.max(0, operatingFlow(context.solver, driven.curve, driven.drive))
+  const pressure = flow > 0 ? pathDrop(context.solver.path, flow) : 0
+  const level = arrayLevel(
+    fanArray,
+    drive,
+    context.job.listenerM,
+    installationsOf(context, fanArray, pressure, false),
+  )
+  return {
+    flow,
+    levelDbA: level?.exact ?? -Infinity,
+    powerW: (arrayCurrent(fanArray, drive) ?? 0) * drive.volts,
+  }
+}

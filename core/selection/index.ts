@@ -4,6 +4,7 @@ export {
   installationsOf,
   meritOf,
   quickArrayLevel,
+  runningAt,
   START_MARGIN,
 } from './candidate'
 export { selectionContextOf, type SelectionContext } from './context'

@@ -14,6 +14,7 @@ import breathing from './breathing.json'
 import place from './place.json'
 import feed from './feed.json'
 import targets from './targets.json'
+import steering from './steering.json'
 
 export interface RuleGroup {
   key: string
@@ -49,4 +50,5 @@ export const allRuleGroups: RuleGroup[] = [
   { key: 'place', title: 'Panel and guard', rules: place as Rule[] },
   { key: 'feed', title: 'What is assumed of the fan', rules: feed as Rule[] },
   { key: 'targets', title: 'Targets', rules: targets as Rule[] },
+  { key: 'steering', title: 'The day', rules: steering as Rule[] },
 ]

@@ -2,6 +2,7 @@ import { fromSi, quantityInfo, type Quantity } from '#core/units'
 import { factCatalogue, type FactInfo, type FactName, type Facts, type FactValue } from '../fact-catalogue'
 import type { Gathered, PlanFacts } from '../subject'
 import { batteryFacts } from './battery'
+import { controlSubjects } from './control'
 import { breathingFacts } from './breathing'
 import { fanFacts, fanSubjects } from './fan'
 import { comparisonFacts, comparisonQuantities, runSubjects } from './measure'
@@ -64,6 +65,7 @@ export function planFacts(sources: FactSources): PlanFacts {
     ...placeSubjects(sources),
     ...runSubjects(sources),
     ...targetSubjects(sources),
+    ...controlSubjects(sources),
   ]
   return {
     ...knownFrom(gathered(sources), comparisonQuantities(sources)),

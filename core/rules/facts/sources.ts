@@ -1,3 +1,4 @@
+import type { DayReport, DayStream } from '#core/day'
 import type { Fan, PlanDocument } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { NeedEnv, Requirement } from '#core/requirement'
@@ -27,6 +28,10 @@ export interface FactSources {
   power: PowerState
   runtime: RunningTime
   verdict: VerdictReport
+  /** the days of the machine; null where none was planned */
+  day: DayReport | null
+  /** every air stream of the machine, the first one first */
+  streams: readonly DayStream[]
   /** all fans together at the listener where several air streams have some, dB(A); null else */
   machineDbA: number | null
 }

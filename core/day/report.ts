@@ -1,0 +1,64 @@
+import type { PlanDocument } from '#core/document'
+import type { Figure } from '#core/figure'
+import { failuresOf, type Failure } from './failures'
+import { dayFigures } from './figures'
+import { dayModel, type DayModel } from './model'
+import { runDay, runWeek, type DaySummary } from './run'
+import { hotParts } from './schools'
+import type { DayStream } from './streams'
+
+/** What the day says of a plan: the model, its usual and its hottest day in figures. */
+export interface DayReport {
+  model: DayModel
+  usual: DaySummary
+  hot: DaySummary
+  /** parts that pass their limit on the hottest day */
+  tooHot: string[]
+  /** lowest charge of the planned week, 0..1; null without a battery that tells its capacity */
+  greyest: number | null
+  failures: Failure[][]
+  figures: Figure[]
+}
+
+/** Somebody planned a day or a control. */
+export const planned = ({ controls, day }: PlanDocument): boolean => controls.length > 0 || day !== null
+
+/** Days that were run, by what they were run from: typing elsewhere does not run them again. */
+type Days = Pick<DayReport, 'usual' | 'hot' | 'greyest'>
+const kept = new Map<string, Days>()
+const MOST_KEPT = 8
+function daysOf(model: DayModel): Days {
+  const key = JSON.stringify(model)
+  const known = kept.get(key)
+  if (known) return known
+  const made = {
+    usual: runDay(model, 'usual').summary,
+    hot: runDay(model, 'hot').summary,
+    greyest: greyestOf(model),
+  }
+  if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!)
+  kept.set(key, made)
+  return made
+}
+
+const greyestOf = (model: DayModel): number | null => {
+  if (!model.store?.usableJ) return null
+  const lowest = runWeek(model).map((d) => d.summary.lowestCharge ?? 1)
+  return Math.min(...lowest)
+}
+
+/** The day of a plan; null where none was planned, or nothing runs. */
+export function dayReport(plan: PlanDocument, streams: readonly DayStream[]): DayReport | null {
+  if (!planned(plan) || !streams.some((s) => s.system.fanArray !== null)) return null
+  const model = dayModel(plan, streams)
+  const { usual, hot, greyest } = daysOf(model)
+  return {
+    model,
+    usual,
+    hot,
+    greyest,
+    tooHot: hotParts(model, hot),
+    failures: model.groups.map((g) => failuresOf(g.control, plan)),
+    figures: dayFigures(model, usual, hot),
+  }
+}

@@ -1,0 +1,111 @@
+import { schoolKinds, type Control, type PlanDocument, type School } from '#core/document'
+import { fanAirC } from '#core/system'
+import { failuresOf, type Failure } from './failures'
+import { bearingYears, contactYears } from './life'
+import { groupOf, type DayModel } from './model'
+import { possible, proposed } from './propose'
+import { runDay, type DaySummary } from './run'
+import type { DayStream } from './streams'
+
+/** The schools of control side by side, each set as it would be for this job and run through its days. */
+
+export interface SchoolRow {
+  school: School
+  /** the one that the plan has */
+  taken: boolean
+  control: Control
+  /** why it cannot be run; '' where it can */
+  problem: string
+  hot: DaySummary | null
+  usual: DaySummary | null
+  /** parts that pass their limit on the hottest day */
+  tooHot: string[]
+  contact: { years: number; assumed: boolean } | null
+  bearing: { low: number; high: number } | null
+  failures: Failure[]
+}
+
+/** What a school's parts cost beside the fan, in nobody's money: only what was typed is told. */
+export const priceOf = ({ price }: Control): number | null => price
+
+/** The model with one of its groups under another control. */
+export function withControl(
+  model: DayModel,
+  index: number,
+  control: Control,
+  streams: readonly DayStream[],
+): DayModel {
+  const groups = model.groups.map((g, i) =>
+    i === index ? groupOf(control, streams, model.parts, sameDrive(g.control, control) ? g.table : null) : g,
+  )
+  return { ...model, groups }
+}
+const sameDrive = (a: Control, b: Control) => a.actuator === b.actuator
+
+/** Names of the parts that pass their limit. */
+export const hotParts = ({ parts }: DayModel, { peakC }: DaySummary): string[] =>
+  parts.filter((p, i) => p.limitC !== null && peakC[i]! > p.limitC).map((p) => p.name)
+
+/** A row of one school. */
+export function schoolRow(
+  school: School,
+  plan: PlanDocument,
+  model: DayModel,
+  index: number,
+  streams: readonly DayStream[],
+): SchoolRow {
+  const group = model.groups[index]!
+  const mine = streams.filter((s) => group.streams.includes(s.plan.faced ?? 'main'))
+  const control = proposed(school, model, index, mine)
+  const made = withControl(model, index, control, streams)
+  const { problem } = made.groups[index]!
+  const base = { school, taken: group.control.school === school, control, failures: failuresOf(control, plan) }
+  if (problem)
+    return {
+      ...base,
+      problem: problem.message,
+      hot: null,
+      usual: null,
+      tooHot: [],
+      contact: null,
+      bearing: null,
+    }
+  const hot = runDay(made, 'hot').summary
+  const usual = runDay(made, 'usual').summary
+  const { onS, starts } = usual.groups[index]!
+  const [home] = mine
+  const airC = home
+    ? (fanAirC(home.plan.job, null, home.operation.delivered.flow, home.system.air) ?? model.weather.hot.highC)
+    : model.weather.hot.highC
+  return {
+    ...base,
+    problem: '',
+    hot,
+    usual,
+    tooHot: hotParts(made, hot),
+    contact: contactYears(control, starts),
+    bearing: bearingYears(mine, onS, airC),
+  }
+}
+
+/**
+ * All schools that can be had, in their usual order.
+ * @param onRow called with each row as it is ready
+ */
+export function compareSchools(
+  plan: PlanDocument,
+  model: DayModel,
+  index: number,
+  streams: readonly DayStream[],
+  onRow?: (row: SchoolRow) => void,
+): SchoolRow[] {
+  const { control } = model.groups[index]!
+  const rows = schoolKinds
+    .filter((s) => possible(s, streams, control))
+    .map((s) => {
+      const row = schoolRow(s, plan, model, index, streams)
+      onRow?.(row)
+      return row
+    })
+  return rows
+}

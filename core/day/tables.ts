@@ -1,0 +1,47 @@
+import type { FanTable } from '#core/control'
+import type { Control } from '#core/document'
+import { runningAt } from '#core/selection'
+import type { ArrayDrive } from '#core/system'
+import { usesWire } from './controls'
+import type { DayStream } from './streams'
+
+/** Flow, level and power of the fans over the duty, each at its own operating point: nothing is taken as proportional. */
+
+/** Steps of a table, 0 to 100 %. */
+const POINTS = 41
+
+/** The drive that a duty means: on the PWM wire, or as a share of the voltage that the plan drives with. */
+function driveAt({ plan, operation: { candidate } }: DayStream, control: Control, duty: number): ArrayDrive {
+  const volts = candidate?.driveV ?? plan.selection!.driveV
+  const planned = plan.selection!.duty
+  return usesWire(control, plan) ? { volts, duty } : { volts: duty * volts, duty: planned }
+}
+
+/** The duty that the plan drives a stream with: that of its PWM wire, else all of its voltage. */
+export const plannedDuty = (streams: readonly DayStream[], control: Control): number =>
+  Math.max(0, ...streams.map(({ plan }) => (usesWire(control, plan) ? (plan.selection?.duty ?? 1) : 1)))
+
+/** What one stream's fans do at a duty. */
+export function atDuty(stream: DayStream, control: Control, duty: number) {
+  const { fanArray } = stream.system
+  return duty > 0 && fanArray && stream.plan.selection && stream.system.path.complete
+    ? runningAt(stream.context, fanArray, driveAt(stream, control, duty))
+    : { flow: 0, levelDbA: -Infinity, powerW: 0 }
+}
+
+/** The table of a group: flows and powers of its streams added, levels by their energy. */
+export function tableOf(streams: readonly DayStream[], control: Control): FanTable & { flowM3s: number[] } {
+  const rows = Array.from({ length: POINTS }, (_, i) => {
+    const each = streams.map((s) => atDuty(s, control, i / (POINTS - 1)))
+    return {
+      flow: each.reduce((sum, r) => sum + r.flow, 0),
+      level: 10 * Math.log10(each.reduce((sum, r) => sum + 10 ** (r.levelDbA / 10), 0)),
+      power: each.reduce((sum, r) => sum + r.powerW, 0),
+    }
+  })
+  return {
+    flowM3s: rows.map((r) => r.flow),
+    levelDbA: rows.map((r) => r.level),
+    powerW: rows.map((r) => r.power),
+  }
+}

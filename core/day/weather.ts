@@ -1,0 +1,110 @@
+import { humidityRatio, saturationPressure } from '#core/air'
+import { DAY_S, dayAmbient } from '#core/control'
+import { type Day, type DayKind, type Job, type LoadStep } from '#core/document'
+
+/** The air, the load and the light of a day, as plain data: it is handed to workers. */
+
+export interface DayWeather {
+  lowC: number
+  highC: number
+  /** seconds after midnight */
+  highestAtS: number
+  /** point by point; a sine where there are fewer than two */
+  points: { atS: number; temperatureC: number }[]
+  /** nobody said it */
+  assumed: boolean
+}
+
+/** Two hours after noon. Common practice, no source. */
+const HIGHEST_AT_S = 14 * 3600
+/** How far the room of an equipment swings over a day where nobody said, K to each side: a guess to be replaced. */
+const SWING_K = 2
+
+/** A day of a kind: typed, else around what the Brief knows. */
+export function weatherOf(job: Job, day: Day | null, kind: DayKind): DayWeather {
+  const middle = { cold: job.ambientC - 5, usual: job.ambientC, hot: job.ambientMaxC ?? job.ambientC }[kind]
+  const low = day?.[`${kind}LowC`] ?? null
+  const high = day?.[`${kind}HighC`] ?? null
+  // the hottest of the Brief is a highest, not a mean
+  const usual =
+    kind === 'hot'
+      ? { low: middle - 2 * SWING_K, high: middle }
+      : { low: middle - SWING_K, high: middle + SWING_K }
+  const lowC = low ?? Math.min(usual.low, high ?? usual.low)
+  const highC = high ?? Math.max(usual.high, lowC)
+  const points = kind === 'usual' ? (day?.ambient ?? []) : []
+  return {
+    lowC,
+    highC,
+    highestAtS: day?.hottestAtS ?? HIGHEST_AT_S,
+    points,
+    assumed: points.length < 2 && (low === null || high === null),
+  }
+}
+
+/** Temperature over a day, degC: straight between points and from the last to the first of the next day, else a sine. */
+export function ambientOf({ points, lowC, highC, highestAtS }: DayWeather): (timeS: number) => number {
+  if (points.length < 2) return dayAmbient(lowC, highC, highestAtS)
+  const first = points[0]!
+  const last = points.at(-1)!
+  const round = [{ ...last, atS: last.atS - DAY_S }, ...points, { ...first, atS: first.atS + DAY_S }]
+  let k = 0
+  return (timeS) => {
+    const t = ((timeS % DAY_S) + DAY_S) % DAY_S
+    if (round[k]!.atS > t) k = 0
+    while (k < round.length - 2 && round[k + 1]!.atS <= t) k++
+    const [a, b] = [round[k]!, round[k + 1]!]
+    return a.temperatureC + ((b.temperatureC - a.temperatureC) * (t - a.atS)) / (b.atS - a.atS)
+  }
+}
+
+/** Relative humidity over a day in which the air keeps its moisture, 0..1. Reference: psychrometrics (docs/physics.md) */
+export function humidityOf(
+  ambient: (timeS: number) => number,
+  job: Job,
+  pressurePa: number,
+): (timeS: number) => number {
+  const w = humidityRatio(job.ambientC, job.humidity, pressurePa) ?? 0
+  const vapour = (w * pressurePa) / (0.621945 + w)
+  return (timeS) => Math.min(1, vapour / (saturationPressure(ambient(timeS)) ?? vapour))
+}
+
+const within = (t: number, from: number, to: number) => (from <= to ? t >= from && t < to : t >= from || t < to)
+const ofDay = (timeS: number) => ((timeS % DAY_S) + DAY_S) % DAY_S
+
+/** Load over a day, W: the steps that are on, the last one counting; between them what idles. */
+export function loadOf(
+  loads: readonly Pick<LoadStep, 'fromS' | 'toS' | 'watts'>[],
+  idleW: number,
+): (timeS: number) => number {
+  return (timeS) => {
+    const t = ofDay(timeS)
+    for (let i = loads.length - 1; i >= 0; i--) {
+      const { fromS, toS, watts } = loads[i]!
+      if (within(t, fromS, toS)) return watts
+    }
+    return idleW
+  }
+}
+/** Whether it is light. */
+export const lightOf =
+  (fromS: number, toS: number) =>
+  (timeS: number): boolean =>
+    within(ofDay(timeS), fromS, toS)
+
+/** Sun over a day, a half sine between dawn and dusk whose whole is 1 day of it, per second. */
+export function sunShape(fromS: number, toS: number): (timeS: number) => number {
+  const length = toS - fromS
+  return (timeS) => {
+    const t = ofDay(timeS)
+    if (!(length > 0) || t < fromS || t > toS) return 0
+    return (Math.PI / (2 * length)) * Math.sin((Math.PI * (t - fromS)) / length)
+  }
+}
+
+/** The kinds of the days that follow each other in a week, and whether each is worked. */
+export const weekOf = (day: Day | null): { kind: DayKind; works: boolean }[] =>
+  Array.from({ length: 7 }, (_, i) => ({
+    kind: day?.week[i] ?? 'usual',
+    works: !day?.restDays.includes(i),
+  }))
