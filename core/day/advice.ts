@@ -12,6 +12,8 @@ export interface ThermostatAdvice {
   onS: number | null
   offS: number | null
   perHour: number | null
+  /** a cycle as long as it would be with a sensor that is not late, s */
+  promptS: number | null
   /** how far past its thresholds the sensor's lag lets the part go, up and down, K */
   overK: number
   underK: number
@@ -44,6 +46,7 @@ function switchedPart(model: DayModel, index: number, airC: number): SwitchedPar
 
 /**
  * What a thermostat does at its busiest, in a given air.
+ * @param index of the group that is meant @param airC air around it, degC
  * Reference: handbook CT8, CT9; lag: control 3
  */
 export function thermostatAdvice(model: DayModel, index: number, airC: number): ThermostatAdvice | null {
@@ -69,7 +72,17 @@ export function thermostatAdvice(model: DayModel, index: number, airC: number): 
       }
     }
   const times = cycle && thermostatCycle(cycle)
-  return { state, onS: times?.onS ?? null, offS: times?.offS ?? null, perHour, overK, underK, bandK }
+  const prompt = thermostatCycle(part)
+  return {
+    state,
+    onS: times?.onS ?? null,
+    offS: times?.offS ?? null,
+    perHour,
+    promptS: prompt && prompt.onS + prompt.offS,
+    overK,
+    underK,
+    bandK,
+  }
 }
 
 /** A series RC across a contact, as many use it for small DC fans: values that fit, from common practice. */
@@ -87,6 +100,7 @@ export interface QuietAdvice {
 }
 /**
  * How long the quiet level of a boost holds at the most load, from where it stands at no load.
+ * @param index of the group that is meant @param quietDuty 0..1
  * Reference: handbook control 7
  */
 export function quietAdvice(
@@ -118,6 +132,7 @@ const HARMLESS_K = 5
 /**
  * How long the fans should run on after the work: until the hottest part has cooled to 5 K above the air, or until the
  * air has been thinned. null where neither can be told.
+ * @param index of the group that is meant
  * Reference: handbook CT14
  */
 export function runOnAdvice(model: DayModel, index: number, stream: DayStream | undefined): RunOnAdvice | null {

@@ -114,6 +114,7 @@ function planPart(stream: DayStream, group: number, runs: readonly Run[]): DayPa
  * The parts of a plan: those that were told; where none was, what its own heat balance knows.
  * @param groupOf index of the group that steers a stream; −1 for none
  * @param flows that each group has as planned, m3/s
+ * @param exponent of the conductance over the flow
  */
 export function heatOf(
   plan: PlanDocument,

@@ -1,7 +1,6 @@
 import type { Control } from '#core/document'
 import { lifeAt, membersOf } from '#core/system'
 import { onlySwitches, USUAL } from './controls'
-import type { DaySummary } from './run'
 import type { DayStream } from './streams'
 
 /** What a day after day of this wears out. */
@@ -9,7 +8,10 @@ import type { DayStream } from './streams'
 const DAYS_A_YEAR = 365
 const HOUR_S = 3600
 
-/** Years until a contact has made its operations; null where nothing switches, Infinity where it never does. */
+/**
+ * Years until a contact has made its operations; null where nothing switches, Infinity where it never does.
+ * @param startsADay how many
+ */
 export function contactYears(control: Control, startsADay: number): { years: number; assumed: boolean } | null {
   if (!onlySwitches(control)) return null
   const { operations } = control
@@ -35,6 +37,3 @@ export function bearingYears(
     high: years(Math.min(...lives.map((l) => l.high))),
   }
 }
-/** Hours on of a week, from its days. */
-export const hoursOn = (summary: DaySummary, group: number): number =>
-  (summary.groups[group]?.onS ?? 0) / HOUR_S

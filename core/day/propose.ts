@@ -58,7 +58,10 @@ function dutyForFlow(group: ModelGroup, share: number): number {
   return at <= 0 ? group.planned : at / (flowM3s.length - 1)
 }
 
-/** Slowest duty at which every part of the group settles below its limit in a given air, with a given load. */
+/**
+ * Slowest duty at which every part of the group settles below its limit in a given air, with a given load.
+ * @param index of the group that is meant
+ */
 export function slowestDuty(model: DayModel, index: number, loadW: number, airC: number): number | null {
   const group = model.groups[index]!
   const { flowM3s } = group.table
@@ -85,6 +88,7 @@ function timerShare(streams: readonly DayStream[]): number {
 /**
  * A control of a school as it would be set for this job. What the person set of that school already stays.
  * @param streams those that it steers
+ * @param index of the group that is meant
  */
 export function proposed(
   school: School,

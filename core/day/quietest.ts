@@ -30,6 +30,7 @@ const LOWEST = 6
 /**
  * @param onTry called with how many were tried of how many; returning true ends the search
  * @returns the reason where there is none: no part with a limit, a sensed part that has none, or no curve that holds
+ * @param index of the group that is meant
  */
 export function quietestCurve(
   model: DayModel,
@@ -107,6 +108,7 @@ const HEARD_DB = 3
 const NEAR_K = 3
 /**
  * Points at which the sound jumps: 3 dB within 3 K are heard as a step.
+ * @param levelAt dB(A) at a duty 0..1
  * Reference: just noticeable level change in everyday sound, common practice
  */
 export function heardSteps(points: readonly CurvePoint[], levelAt: (duty: number) => number): number[] {

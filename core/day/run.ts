@@ -228,7 +228,10 @@ export function runDay(model: DayModel, kind: DayKind, options: DayOptions = {},
   }
 }
 
-/** The days of a week one after the other, each begun with the charge that the one before left. */
+/**
+ * The days of a week one after the other, each begun with the charge that the one before left.
+ * @param onDay called with the number of days done
+ */
 export function runWeek(model: DayModel, onDay?: (done: number) => void): DayRun[] {
   const days: DayRun[] = []
   for (const { kind, works } of model.week) {

@@ -28,7 +28,10 @@ export interface SchoolRow {
 /** What a school's parts cost beside the fan, in nobody's money: only what was typed is told. */
 export const priceOf = ({ price }: Control): number | null => price
 
-/** The model with one of its groups under another control. */
+/**
+ * The model with one of its groups under another control.
+ * @param index of the group that is meant
+ */
 export function withControl(
   model: DayModel,
   index: number,
@@ -46,7 +49,10 @@ const sameDrive = (a: Control, b: Control) => a.actuator === b.actuator
 export const hotParts = ({ parts }: DayModel, { peakC }: DaySummary): string[] =>
   parts.filter((p, i) => p.limitC !== null && peakC[i]! > p.limitC).map((p) => p.name)
 
-/** A row of one school. */
+/**
+ * A row of one school.
+ * @param index of the group that is meant
+ */
 export function schoolRow(
   school: School,
   plan: PlanDocument,
@@ -91,6 +97,7 @@ export function schoolRow(
 /**
  * All schools that can be had, in their usual order.
  * @param onRow called with each row as it is ready
+ * @param index of the group that is meant
  */
 export function compareSchools(
   plan: PlanDocument,

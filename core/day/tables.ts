@@ -21,7 +21,10 @@ function driveAt({ plan, operation: { candidate } }: DayStream, control: Control
 export const plannedDuty = (streams: readonly DayStream[], control: Control): number =>
   Math.max(0, ...streams.map(({ plan }) => (usesWire(control, plan) ? (plan.selection?.duty ?? 1) : 1)))
 
-/** What one stream's fans do at a duty. */
+/**
+ * What one stream's fans do at a duty.
+ * @param duty 0..1
+ */
 export function atDuty(stream: DayStream, control: Control, duty: number) {
   const { fanArray } = stream.system
   return duty > 0 && fanArray && stream.plan.selection && stream.system.path.complete

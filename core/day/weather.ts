@@ -58,7 +58,10 @@ export function ambientOf({ points, lowC, highC, highestAtS }: DayWeather): (tim
   }
 }
 
-/** Relative humidity over a day in which the air keeps its moisture, 0..1. Reference: psychrometrics (docs/physics.md) */
+/**
+ * Relative humidity over a day in which the air keeps its moisture, 0..1. Reference: psychrometrics (docs/physics.md)
+ * @param ambient degC at a time, s @param pressurePa of the air, Pa
+ */
 export function humidityOf(
   ambient: (timeS: number) => number,
   job: Job,

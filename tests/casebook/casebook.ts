@@ -1,6 +1,8 @@
 import {
   newTarget,
   newBattery,
+  newControlOf,
+  newDay,
   newConverter,
   newElement,
   newFan,
@@ -29,7 +31,7 @@ import { withAlso } from '#core/rules'
 /**
  * How the entries of the casebook are read: an ordinary plan that raises nothing but notes, and changes of it, each
  * written as where and what. "job.heatW": 245 sets a field; "path.out.areaM2" one of an element, "target.limit" one of the
- * first target; "source", "converter", "battery", "sun", "before", "after", "bench" put a new one in with what is usual;
+ * first target; "source", "converter", "battery", "sun", "before", "after", "bench" "control", "day" put a new one in with what is usual;
  * "path", "path+", "feed", "ports", "targets" are lists.
  */
 
@@ -127,6 +129,22 @@ const takenAt: Record<RunKind, string> = {
 }
 const runKinds: Record<string, RunKind> = { before: 'baseline', after: 'after', bench: 'bench' }
 
+/** What gets warm. */
+const core = {
+  id: 'core',
+  name: 'Core',
+  streamId: null,
+  limitC: 70,
+  massKg: null,
+  material: null,
+  capacityJK: 3000,
+  stillWK: 1.5,
+  movedWK: 8,
+  atM3s: null,
+  loadShare: 1,
+  basis: 'measured' as const,
+}
+
 /** A run: its readings as { quantity: value } or lists of them, everything else as its fields. */
 function runOf(kind: RunKind, id: string, { readings = {}, ...rest }: Rec) {
   const list = Array.isArray(readings) ? (readings as Rec[]) : [readings as Rec]
@@ -206,6 +224,30 @@ const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: 
   },
   targets: ({ plan }, value) => {
     plan.targets = (value as Rec[]).map((t, i) => newTarget({ id: `t${i}`, kind: 'level', limit: 40, ...t }))
+  },
+  /** a thermostat by a contact on a core that stays well below its limit; its day */
+  control: ({ plan }, value) => {
+    plan.controls = [
+      {
+        ...newControlOf('ctl', 'thermostat'),
+        actuator: 'contact',
+        onC: 50,
+        offC: 42,
+        sensorLagS: 20,
+        operations: 1e6,
+        ...(value as Rec),
+      },
+    ]
+    plan.day ??= newDay('day')
+    if (!plan.day.parts.length) plan.day.parts = [{ ...core }]
+  },
+  day: ({ plan }, value) => {
+    const { parts = [{}], ...rest } = value as Rec
+    plan.day = {
+      ...newDay('day'),
+      ...rest,
+      parts: (parts as Rec[]).map((part) => ({ ...core, ...part })),
+    }
   },
   sink: ({ plan }, value) => {
     plan.sink = value as PlanDocument['sink']

@@ -167,14 +167,13 @@ function timeFacts(steered: Steered): SiFacts {
   const advice = intermittent(control) ? runOnAdvice(day.model, index, stream) : null
   const needed = advice?.why === 'air' ? advice.seconds : undefined
   const thermostat = thermostatAdvice(day.model, index, day.model.weather.usual.highC)
-  const { onS, offS } = thermostat ?? {}
   return {
     'ctl.runOn': intermittent(control) ? control.runOnS : undefined,
     'need.runOn': needed,
     'ctl.runOnFrom': needed !== undefined && control.runOnS ? control.runOnFrom : undefined,
     'ctl.timerStep': control.school === 'timer' ? (control.timerStepS ?? undefined) : undefined,
     'ctl.timerOn': control.school === 'timer' ? (control.timerOnS ?? undefined) : undefined,
-    'ctl.cycle': onS && offS && capacityKnown(steered) ? onS + offS : undefined,
+    'ctl.cycle': thermostat?.promptS && capacityKnown(steered) ? thermostat.promptS : undefined,
   }
 }
 
