@@ -1,4 +1,5 @@
-import type { PlanDocument } from '#core/document'
+import { DAY_S } from '#core/control'
+import { MAIN_STREAM, type PlanDocument } from '#core/document'
 import type { Figure } from '#core/figure'
 import { failuresOf, type Failure } from './failures'
 import { dayFigures } from './figures'
@@ -61,4 +62,24 @@ export function dayReport(plan: PlanDocument, streams: readonly DayStream[]): Da
     failures: model.groups.map((g) => failuresOf(g.control, plan)),
     figures: dayFigures(model, usual, hot),
   }
+}
+
+/**
+ * Share of the full load that a usual day draws in the mean, 0..1; null where no control was planned, or nothing is drawn.
+ * @param loadRunA drawn from the source while everything runs, A
+ */
+export function loadShare(
+  { usual }: DayReport,
+  loadRunA: number | null,
+  { controls, source }: PlanDocument,
+): number | null {
+  const fullW = (loadRunA ?? 0) * (source?.nominalV ?? 0)
+  if (!controls.length || usual.drawnJ === null || !(fullW > 0)) return null
+  return Math.min(1, usual.drawnJ / (fullW * DAY_S))
+}
+
+/** Hours a day that the fans of the first stream run: of the planned usual day, else as the Brief says. */
+export function hoursOnOf(day: DayReport | null, { controls, job }: PlanDocument): number {
+  const group = day?.model.groups.findIndex((g) => g.streams.includes(MAIN_STREAM)) ?? -1
+  return day && controls.length && group >= 0 ? day.usual.groups[group]!.onS / 3600 : job.hoursPerDay
 }

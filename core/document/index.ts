@@ -160,6 +160,7 @@ export {
 export {
   newTarget,
   ofLesserStage,
+  ofNight,
   senseOf,
   targetKinds,
   targetName,

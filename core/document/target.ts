@@ -244,7 +244,9 @@ export function wantedRange(target: Target): { low: number | null; high: number 
   }
 }
 /** Stages in which less runs than the plan is worked out for. */
-const LESS = /idle|warming|standby|\boff\b/i
+const LESS = /idle|warming|standby|\boff\b|night/i
+/** Whether a target is about the night. */
+export const ofNight = ({ stage }: Pick<Target, 'stage'>): boolean => /night/i.test(stage)
 /** Whether a target is judged in a stage that the plan, which stands for everything running, says nothing of. */
 export const ofLesserStage = ({ stage }: Pick<Target, 'stage'>): boolean => LESS.test(stage)
 

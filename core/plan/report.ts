@@ -1,5 +1,5 @@
 import { airState, type AirState } from '#core/air'
-import { dayReport, type DayReport } from '#core/day'
+import { dayReport, loadShare, type DayReport } from '#core/day'
 import {
   facedStream,
   faceStream,
@@ -183,8 +183,8 @@ export function computeReport(input: PlanInput): ReportResult {
   const bases = streamFaces(home).map((face) => streamOf(face, air, fans))
   const feed = feedOf(home, fansOfStreams(bases), fans)
   const { streams, sound } = streamsRunning(bases, feed)
-  const runtime = runningTime(home, streams[0]!.power)
   const day = dayReport(home, streams)
+  const runtime = runningTime(home, streams[0]!.power, day && loadShare(day, streams[0]!.power.loadRunA, home))
   const verdict = computeVerdict(home, boughtBy(bases))
   const machineDbA = streams.length > 1 ? sound.total : null
   const judged = streams.map((s) => ({ ...s, runtime, verdict, machineDbA, day, streams }))

@@ -1,3 +1,4 @@
+import { hoursOnOf } from '#core/day'
 import type { PlanDocument } from '#core/document'
 import type { Report } from '#core/plan'
 
@@ -24,29 +25,32 @@ const dateOf = (from: string, days: number) =>
 type Task = Omit<MaintenanceTask, 'due'>
 
 /** A spare before the bearing's life is used; null where the sheet states none or it lies beyond ten years. */
-function bearingTask({ job }: PlanDocument, report: Report): Task | null {
+function bearingTask(plan: PlanDocument, report: Report): Task | null {
+  const hours = hoursOnOf(report.day, plan)
   const seconds = report.selection?.life?.low
   const low = seconds ? seconds / 3600 : null
-  if (!low || !(job.hoursPerDay > 0)) return null
-  const everyDays = Math.max(30, Math.round((LIFE_SHARE * low) / job.hoursPerDay))
+  if (!low || !(hours > 0)) return null
+  const everyDays = Math.max(30, Math.round((LIFE_SHARE * low) / hours))
   if (everyDays > FAR_DAYS) return null
   return {
     key: 'bearing',
     title: 'Listen to the bearing, have a spare ready',
     why:
-      `At ${Math.round(job.hoursPerDay)} h a day its life of about ${Math.round(low / 100) * 100} h at this ` +
+      `At ${Math.round(hours)} h a day its life of about ${Math.round(low / 100) * 100} h at this ` +
       `temperature is ${Math.round(100 * LIFE_SHARE)} % used.`,
     everyDays,
   }
 }
 
-function carbonTask({ job }: PlanDocument): Task | null {
-  if (job.goal !== 'fume' || job.carbonLifeH === null || !(job.hoursPerDay > 0)) return null
+function carbonTask(plan: PlanDocument, report: Report): Task | null {
+  const { job } = plan
+  const hours = hoursOnOf(report.day, plan)
+  if (job.goal !== 'fume' || job.carbonLifeH === null || !(hours > 0)) return null
   return {
     key: 'carbon',
     title: 'Change the carbon',
     why: 'Used carbon lets the fume through without a sign.',
-    everyDays: Math.max(1, Math.round((job.carbonLifeH - (job.carbonHours ?? 0)) / job.hoursPerDay)),
+    everyDays: Math.max(1, Math.round((job.carbonLifeH - (job.carbonHours ?? 0)) / hours)),
   }
 }
 
@@ -67,7 +71,15 @@ const always = (plan: PlanDocument): Task[] => [
 ]
 
 /** What this plan's filter, outlet and alarm ask for. */
-const ofThisPlan = ({ job, path }: PlanDocument): (Task | null)[] => [
+const ofThisPlan = ({ job, path, controls }: PlanDocument): (Task | null)[] => [
+  controls.some((c) => c.minDuty !== null || c.startDuty !== null)
+    ? {
+        key: 'duties',
+        title: 'Find the lowest and the start duty again',
+        why: 'Dust and old grease ask for more than a new fan needed.',
+        everyDays: USUAL.nests,
+      }
+    : null,
   path.some((e) => e.kind === 'filter')
     ? {
         key: 'filter',
@@ -99,7 +111,7 @@ const ofThisPlan = ({ job, path }: PlanDocument): (Task | null)[] => [
  * @param from ISO date that is counted from
  */
 export function maintenanceTasks(plan: PlanDocument, report: Report, from: string): MaintenanceTask[] {
-  return [...always(plan), ...ofThisPlan(plan), bearingTask(plan, report), carbonTask(plan)]
+  return [...always(plan), ...ofThisPlan(plan), bearingTask(plan, report), carbonTask(plan, report)]
     .filter((t) => t !== null)
     .map((t) => ({ ...t, due: dateOf(from, t.everyDays) }))
     .toSorted((a, b) => a.due.localeCompare(b.due))

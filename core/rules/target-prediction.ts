@@ -1,5 +1,5 @@
 import { cumulativeStdNormalProbability } from 'simple-statistics'
-import { ofLesserStage, samePlace, wantedRange, type Target } from '#core/document'
+import { ofLesserStage, ofNight, samePlace, wantedRange, type Target } from '#core/document'
 import { Z95 } from '#core/numeric'
 import { goalNeeds } from '#core/requirement'
 import { gainsOf, riseFigure } from '#core/selection'
@@ -83,11 +83,19 @@ function rotationOf({ system, operation: { candidate } }: FactSources): Predicte
 }
 
 /**
+ * Equivalent level of the usual night as its controls make it, dB(A), 0 where the fans stand; null where none was planned.
+ */
+export function nightLevel({ plan, day }: FactSources): number | null {
+  return day && plan.controls.length ? Math.max(0, day.usual.nightDbA) : null
+}
+
+/**
  * What the plan predicts of a target's number; null where it predicts nothing of the kind, or not in the target's stage.
  */
 export function predictTarget(sources: FactSources, target: Target): Predicted | null {
   const { plan, runtime, operation, system, power } = sources
   const { candidate, delivered } = operation
+  if (ofNight(target)) return target.kind === 'level' ? about(nightLevel(sources)) : null
   if (ofLesserStage(target)) return null
   switch (target.kind) {
     case 'temperature':

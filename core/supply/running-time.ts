@@ -108,7 +108,14 @@ const nothing: RunningTime = {
 const isLithium = (chemistry: Battery['chemistry']): chemistry is 'li-ion' | 'lifepo4' =>
   chemistry === 'li-ion' || chemistry === 'lifepo4'
 
-function packOf(battery: Battery, source: Source, nominalV: number, job: Job, drawnA: number | null): Pack {
+function packOf(
+  battery: Battery,
+  source: Source,
+  nominalV: number,
+  job: Job,
+  drawnA: number | null,
+  ofDay: number | null,
+): Pack {
   const cells = battery.cells ?? 1
   const bank = source.kind === 'power-bank'
   const usualV = bank
@@ -128,7 +135,7 @@ function packOf(battery: Battery, source: Source, nominalV: number, job: Job, dr
     cells,
     depth,
     cold,
-    share: battery.dutyShare ?? job.hoursPerDay / 24,
+    share: battery.dutyShare ?? ofDay ?? job.hoursPerDay / 24,
     energyJ,
     usableJ: energyJ === null ? null : energyJ * depth * cold,
     loadW: drawnA === null ? null : drawnA * nominalV,
@@ -224,15 +231,17 @@ function sunOf(
 
 /**
  * How long a battery lasts with what the feed really draws, how big it must be for the wished time, and whether the sun
- * keeps up. The share of the time on is typed or the job's hours a day.
+ * keeps up. The share of the time on is typed, or that of the
+ * planned day, or the job's hours a day.
+ * @param ofDay share of the full load that a planned day draws in the mean, 0..1; null: no day was planned
  * Reference: docs/physics.md E4 to E10
  */
-export function runningTime(plan: PlanDocument, power: PowerState): RunningTime {
+export function runningTime(plan: PlanDocument, power: PowerState, ofDay: number | null = null): RunningTime {
   const { battery, sun, source, job } = plan
   const drawnA = power.loadRunA
   if (!battery || !source || source.nominalV === null) return nothing
   const { nominalV } = source
-  const pack = packOf(battery, source, nominalV, job, drawnA)
+  const pack = packOf(battery, source, nominalV, job, drawnA, ofDay)
   const { bank, share, loadW, idleW, depth, cold, packV, energyJ } = pack
   const whileOn = runtimeWhileOn(plan, pack, nominalV, drawnA)
   const dailyJ = loadW === null ? null : loadW * share * DAY_S + idleW * (1 - share) * DAY_S

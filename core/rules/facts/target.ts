@@ -2,13 +2,14 @@ import {
   facedStream,
   MAIN_STREAM,
   ofLesserStage,
+  ofNight,
   senseOf,
   targetKinds,
   targetName,
   wantedRange,
   type Target,
 } from '#core/document'
-import { predictTarget } from '../target-prediction'
+import { nightLevel, predictTarget } from '../target-prediction'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** What the rules hold every target against: what the plan predicts of it, before anything is built. */
@@ -18,6 +19,9 @@ const heldElsewhere = (t: Target) => t.kind === 'flow' && senseOf(t) === 'least'
 
 function factsOf(sources: FactSources, target: Target): SiFacts {
   // the listener hears all of the machine
+  const night = ofNight(target) ? nightLevel(sources) : null
+  if (target.kind === 'level' && wantedRange(target).low === null && night !== null)
+    return { 'target.kind': target.kind, 'noise.target': target.limit, 'noise.level': night }
   if (target.kind === 'level' && wantedRange(target).low === null)
     return {
       'target.kind': target.kind,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { hoursOnOf } from '#core/day'
 import { maintenanceTasks } from '#core/print'
 import type { Job } from '#core/document'
 import { jobSchema } from '#core/document'
@@ -23,10 +24,14 @@ const every = (days: number) =>
       ? `every ${Math.round(days / 30)} months`
       : `every ${days} days`
 const words = (key: string, days: number) => (key === 'tight' ? 'once' : every(days))
+const hours = computed(() => hoursOnOf(report.value.day, plan.value))
 const energy = computed(() => {
   const watts = report.value.selection?.candidate.powerW
   if (!watts) return null
-  const perYear = watts * plan.value.job.hoursPerDay * 3600 * 365
+  const { day } = report.value
+  const perDay =
+    day && plan.value.controls.length ? day.usual.energyJ : watts * plan.value.job.hoursPerDay * 3600
+  const perYear = perDay * 365
   return { perYear, money: plan.value.job.tariff === null ? null : (perYear / 3.6e6) * plan.value.job.tariff }
 })
 </script>
@@ -83,7 +88,7 @@ const energy = computed(() => {
       </table>
       <p v-if="energy" class="small soft">
         It takes about {{ Number((energy.perYear / 3.6e6).toPrecision(2)) }} kWh a year at
-        {{ plan.job.hoursPerDay }} h a day<template v-if="energy.money !== null">
+        {{ Number(hours.toPrecision(2)) }} h a day<template v-if="energy.money !== null">
           , {{ show(energy.money, 'money') }} </template
         >. Intervals are common practice; the air of a dusty shed asks for shorter ones.
       </p>
