@@ -1,6 +1,7 @@
 /** The invented jobs of the Tarn Lane Workshop: every goal kind, some finished, some half-way, one with serious findings. */
 import type { PlanDocument } from '#core/document'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
+import { hallCupboard, recorderShelf, withControl } from './jobs/control'
 import { withFit } from './jobs/fits'
 import { stencilPress } from './jobs/machine'
 import { printRack } from './jobs/panel'
@@ -22,4 +23,8 @@ export const demoJobs = (): PlanDocument[] =>
     tapeRack(),
     seedStore(),
     printRack(),
-  ].map(withFit)
+    recorderShelf(),
+    hallCupboard(),
+  ]
+    .map(withFit)
+    .map(withControl)

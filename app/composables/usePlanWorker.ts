@@ -1,7 +1,7 @@
 import type { InjectionKey } from 'vue'
 import { wrap, type Remote } from 'comlink'
 import { bandAt, type Improvement, type Remedy, type Sensitivity, type UncertaintyReport } from '#core/advice'
-import { faceStream, fanIdsOf, MAIN_STREAM, type PlanDocument } from '#core/document'
+import { faceStream, fanIdsOf, MAIN_STREAM, type PlanDocument, type PlanInput } from '#core/document'
 import { pathCurve, pathDrop, type PathCurvePoint } from '#core/system'
 import type { Report } from '#core/plan'
 import type { Finding } from '#core/rules'
@@ -23,6 +23,19 @@ interface PlanThread {
 }
 const key = Symbol('beside') as InjectionKey<PlanThread>
 
+/** A plan with its fans, as a worker can be given it. */
+export function usePlanInput() {
+  const shelf = useShelfStore()
+  return (plan: PlanDocument): PlanInput => {
+    const ids = fanIdsOf(plan)
+    return {
+      plan: structuredClone(toRaw(plan)),
+      fans: structuredClone(shelf.known.filter((f) => ids.includes(f.id)).map((f) => toRaw(f))),
+      shown: structuredClone(toRaw(shelf.shown)),
+    }
+  }
+}
+
 /** The open job's doubt and levers, in a worker: answers to older plans are dropped. Levers only where a page wants them. */
 export function usePlanWorker() {
   const job = useJobStore()
@@ -33,15 +46,7 @@ export function usePlanWorker() {
   const remote: Remote<PlanWorker> = wrap<PlanWorker>(thread)
   let asked = 0
   let timer: ReturnType<typeof setTimeout> | undefined
-  /** The open plan with its fans, as a worker can be given it. */
-  function inputOf(plan: PlanDocument) {
-    const ids = fanIdsOf(plan)
-    return {
-      plan: structuredClone(toRaw(plan)),
-      fans: structuredClone(shelf.known.filter((f) => ids.includes(f.id)).map((f) => toRaw(f))),
-      shown: structuredClone(toRaw(shelf.shown)),
-    }
-  }
+  const inputOf = usePlanInput()
   // a finding is mended in its own air stream, one of the whole machine from the first
   const remedies = async (finding: Finding) =>
     job.plan

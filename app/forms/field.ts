@@ -11,7 +11,11 @@ export type Option = { value: string | number | boolean | null; label: string }
 
 /** One field of a form: which key of the record it edits and how. */
 export type Field<Key extends string> = Common & { key: Key } & (
-    { quantity: Quantity } | { text: true; lines?: number } | { yesNo: true } | { options: Option[] }
+    | { quantity: Quantity }
+    | { text: true; lines?: number }
+    | { yesNo: true }
+    | { clock: true }
+    | { options: Option[] }
   )
 
 export type Shape = Record<string, z.ZodType>

@@ -20,6 +20,7 @@ const stationNames: Record<Where['station'], string> = {
   'line-up': 'Line-up',
   fit: 'Fit',
   power: 'Power',
+  control: 'Control',
   log: 'Log',
   verdict: 'Verdict',
 }

@@ -1,8 +1,12 @@
 import { cyclesPerHour, quietInterval, runOnAir, runOnHeat } from '#core/control'
 import { thermostatCycle, thermostatState, type SwitchedPart } from '#core/heat'
+import { MAIN_STREAM, type PlanDocument } from '#core/document'
 import { CLEAR_SHARE, MIXING } from '#core/requirement'
+import { failuresOf, type Failure } from './failures'
+import { contactYears } from './life'
 import type { DayModel } from './model'
-import { mostLoad } from './propose'
+import { mostLoad, thresholdsFor, type Thresholds } from './propose'
+import { runDay } from './run'
 import type { DayStream } from './streams'
 
 /** What the formulas say of a thermostat, a boost and a run-on, beside the simulated day. */
@@ -87,9 +91,6 @@ export function thermostatAdvice(model: DayModel, index: number, airC: number): 
 
 /** A series RC across a contact, as many use it for small DC fans: values that fit, from common practice. */
 export const SNUBBER = { ohm: 100, farad: 0.1e-6 } as const
-/** How much longer a contact lasts on an inductive DC load with a diode or snubber across it. Common practice, a guess. */
-export const SNUBBER_GAIN = 3
-
 export interface QuietAdvice {
   /** where the nearest part would settle at the quiet level with the most load, degC; null without parts */
   settlesC: number | null
@@ -152,4 +153,37 @@ export function runOnAdvice(model: DayModel, index: number, stream: DayStream | 
     return time === null ? [] : [time]
   })
   return times.length ? { seconds: Math.max(...times), why: 'heat' } : null
+}
+
+/** All that the formulas say of one control. */
+export interface Advice {
+  thermostat: ThermostatAdvice | null
+  quiet: QuietAdvice | null
+  runOn: RunOnAdvice | null
+  /** where a thermostat may switch */
+  thresholds: Thresholds
+  /** contact life with what the usual day switches, years; null where nothing switches */
+  contact: { years: number; assumed: boolean } | null
+  failures: Failure[]
+}
+/** @param index of the group that is meant */
+export function adviceOf(
+  plan: PlanDocument,
+  model: DayModel,
+  index: number,
+  streams: readonly DayStream[],
+): Advice | null {
+  const group = model.groups[index]
+  if (!group) return null
+  const { control } = group
+  const airC = model.weather.usual.highC
+  const stream = streams.find((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
+  return {
+    thermostat: thermostatAdvice(model, index, airC),
+    quiet: control.school === 'boost' ? quietAdvice(model, index, control.quietDuty ?? 0, airC) : null,
+    runOn: control.school === 'boost' || control.school === 'tool' ? runOnAdvice(model, index, stream) : null,
+    thresholds: thresholdsFor(model, group),
+    contact: contactYears(control, runDay(model, 'usual').summary.groups[index]!.starts),
+    failures: failuresOf(control, plan),
+  }
 }

@@ -20,7 +20,9 @@ export const USUAL = {
   kickS: 0.5,
   /** a thermistor or digital sensor on a part; in moving air it is later */
   sensorLagS: 20,
+  /** of a contact at its rated load, and of its mechanics alone (handbook CT9) */
   operations: 1e5,
+  mechanical: 1e7,
 } as const
 /** What a temperature sensor shows at most. */
 const SENSOR = { low: -40, high: 150 } as const

@@ -10,6 +10,7 @@ import {
   planSchema,
   type Control,
   type Day,
+  type Fan,
   type PlanDocument,
 } from '#core/document'
 import { airState } from '#core/air'
@@ -18,6 +19,7 @@ import { requirementOf } from '#core/requirement'
 import { feedOf, powerOf } from '#core/supply'
 import { airSystem } from '#core/system'
 import {
+  ambientDay,
   compareSchools,
   dayModel,
   dayReport,
@@ -36,7 +38,7 @@ import {
 
 /** The days of a whole plan: one fan in a box, numbers invented. */
 
-const fan = {
+const fan: Fan = {
   ...newFan('f'),
   model: 'Whin 80',
   ratedA: 0.15,
@@ -130,15 +132,15 @@ function streamsOf(plan: PlanDocument): DayStream[] {
 }
 const modelOf = (plan: PlanDocument) => dayModel(plan, streamsOf(plan))
 
-const thermostat = { school: 'thermostat', actuator: 'relay', onC: 48, offC: 42 } as const
-const curve = {
+const thermostat: Partial<Control> = { school: 'thermostat', actuator: 'relay', onC: 48, offC: 42 }
+const curve: Partial<Control> & Pick<Control, 'points'> = {
   school: 'curve',
   actuator: 'pwm-wire',
   points: [
     { temperatureC: 35, duty: 0.3 },
     { temperatureC: 50, duty: 1 },
   ],
-} as const
+}
 
 describe('a day of a plan', () => {
   test('its flow over the duty is the operating point of each, not a proportion', () => {
@@ -383,4 +385,20 @@ test('the report says what it assumed, and tells the same days again without run
   expect(made.figures.find((f) => f.key === 'day.on')!.note).toMatch(/Assumed, measure it: Air inside/)
   expect(dayReport(plan, streamsOf(plan))!.usual).toBe(made.usual)
   expect(dayReport({ ...plan, controls: [], day: null }, streamsOf(plan))).toBeNull()
+})
+
+test('a day of air from a log: means of half hours, gaps counted, too little refused', () => {
+  const n = 2 * 86_400
+  const times = Float64Array.from({ length: n / 60 }, (_, i) => i * 60)
+  const values = times.map((t) => 20 + ((t + 6 * 3600) % 86_400) / 3600)
+  const whole = ambientDay(times, values, 6 * 3600)!
+  expect([whole.points.length, whole.missing, whole.longestGapS]).toEqual([48, 0, 0])
+  expect(whole.points[0]!.temperatureC).toBeCloseTo(20.24, 1)
+  const holed = ambientDay(
+    times,
+    values.map((v) => (v > 30 && v < 33 ? NaN : v)),
+    6 * 3600,
+  )!
+  expect([holed.missing, holed.longestGapS]).toEqual([6, 3 * 3600])
+  expect(ambientDay(times.slice(0, 60), values.slice(0, 60), 0)).toBeNull()
 })

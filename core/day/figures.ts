@@ -5,7 +5,9 @@ import type { DaySummary } from './run'
 /** The day as figures with their workings. */
 
 const DAY_S = 86_400
-const silent = (level: number) => (Number.isFinite(level) ? level : null)
+/** Below this nobody hears a fan, dB(A): told in words, not with digits. Common practice, no source. */
+export const HEARD_DBA = 10
+const silent = (level: number) => (level >= HEARD_DBA ? level : null)
 
 /** What the parts of a model lack, in words. */
 function assumedWords({ parts, groups, loadAssumed, weather }: DayModel): string {
@@ -83,7 +85,13 @@ export function dayFigures(model: DayModel, usual: DaySummary, hot: DaySummary):
       'equivalent level (handbook CT16)',
       {
         basis,
-        note: groups.length > 1 ? `All fans together. ${note}`.trim() : note,
+        note: [
+          groups.length > 1 ? 'All fans together.' : '',
+          usual.leqDbA < HEARD_DBA ? 'Below what is heard (under 10 dB(A)).' : '',
+          note,
+        ]
+          .filter(Boolean)
+          .join(' '),
         inputs: [
           input('worst', 'loudest five minutes', silent(usual.loudestDbA), 'level'),
           input('night', 'at night', silent(usual.nightDbA), 'level'),

@@ -63,12 +63,11 @@ export function quietestCurve(
   ])
   if (!full || full.marginK < 0) {
     const over = full ? -full.marginK : 0
-    const load = mostLoad(model).toFixed(0)
-    return {
-      ok: false,
-      tried: 1,
-      reason: `No curve can: even at ${(100 * cap).toFixed(0)} % all day a part passes its limit by ${over.toFixed(1)} K on the hottest day (${load} W, up to ${model.weather.hot.highC.toFixed(0)} °C). More air, less heat, or a cooler place.`,
-    }
+    const day = `${mostLoad(model).toFixed(0)} W, up to ${model.weather.hot.highC.toFixed(0)} °C`
+    const reason =
+      `No curve can: even at ${(100 * cap).toFixed(0)} % all day a part passes its limit by ${over.toFixed(1)} K ` +
+      `on the hottest day (${day}). More air, less heat, or a cooler place.`
+    return { ok: false, tried: 1, reason }
   }
   const lowest = Array.from({ length: LOWEST }, (_, i) => min + ((cap - min) * i) / LOWEST)
   const tries = STARTS_K.flatMap((start) =>
@@ -88,12 +87,12 @@ export function quietestCurve(
     if (!best || row.hot.leqDbA < best.hotDbA)
       best = { points, marginK: row.marginK, hotDbA: row.hot.leqDbA, made: row.made }
   }
-  if (!best)
-    return {
-      ok: false,
-      tried,
-      reason: `Full speed all day stays ${full.marginK.toFixed(1)} K below the limit, but no curve keeps the ${MARGIN_K} K that are left for doubt: drive them at full speed, or find more air.`,
-    }
+  if (!best) {
+    const reason =
+      `Full speed all day stays ${full.marginK.toFixed(1)} K below the limit, but no curve keeps the ${MARGIN_K} K ` +
+      'that are left for doubt: drive them at full speed, or find more air.'
+    return { ok: false, tried, reason }
+  }
   return {
     ok: true,
     points: best.points,

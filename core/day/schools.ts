@@ -1,4 +1,4 @@
-import { schoolKinds, type Control, type PlanDocument, type School } from '#core/document'
+import { MAIN_STREAM, schoolKinds, type Control, type PlanDocument, type School } from '#core/document'
 import { fanAirC } from '#core/system'
 import { failuresOf, type Failure } from './failures'
 import { bearingYears, contactYears } from './life'
@@ -61,7 +61,7 @@ export function schoolRow(
   streams: readonly DayStream[],
 ): SchoolRow {
   const group = model.groups[index]!
-  const mine = streams.filter((s) => group.streams.includes(s.plan.faced ?? 'main'))
+  const mine = streams.filter((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
   const control = proposed(school, model, index, mine)
   const made = withControl(model, index, control, streams)
   const { problem } = made.groups[index]!

@@ -1,6 +1,6 @@
 import { humidityRatio, saturationPressure } from '#core/air'
 import { DAY_S, dayAmbient } from '#core/control'
-import { type Day, type DayKind, type Job, type LoadStep } from '#core/document'
+import type { Day, DayKind, Job, LoadStep } from '#core/document'
 
 /** The air, the load and the light of a day, as plain data: it is handed to workers. */
 
@@ -111,3 +111,46 @@ export const weekOf = (day: Day | null): { kind: DayKind; works: boolean }[] =>
     kind: day?.week[i] ?? 'usual',
     works: !day?.restDays.includes(i),
   }))
+
+/** A day of air from what was logged. */
+export interface AmbientDay {
+  points: { atS: number; temperatureC: number }[]
+  /** half hours of which nothing was logged, and the longest time without, s: straight lines stand in */
+  missing: number
+  longestGapS: number
+}
+const HALF_HOUR_S = 1800
+const HALF_HOURS = DAY_S / HALF_HOUR_S
+/** Less than this of a day is no day. */
+const LEAST_HALF_HOURS = 12
+
+/**
+ * Means of every half hour of a day from a log, which may be longer or shorter than one.
+ * @param times s since it began @param values degC; NaN: none @param beganS s after midnight
+ * @returns null where less than a quarter of the day was logged
+ */
+export function ambientDay(
+  times: ArrayLike<number>,
+  values: ArrayLike<number>,
+  beganS: number,
+): AmbientDay | null {
+  const sums = new Float64Array(HALF_HOURS)
+  const counts = new Float64Array(HALF_HOURS)
+  for (let i = 0; i < times.length; i++) {
+    const value = values[i]!
+    if (!Number.isFinite(value)) continue
+    const at = Math.floor(ofDay(beganS + times[i]!) / HALF_HOUR_S)
+    sums[at] = sums[at]! + value
+    counts[at] = counts[at]! + 1
+  }
+  const points = Array.from(sums, (sum, i) => ({
+    atS: (i + 0.5) * HALF_HOUR_S,
+    temperatureC: Math.round((100 * sum) / counts[i]!) / 100,
+  })).filter((_, i) => counts[i]! > 0)
+  if (points.length < LEAST_HALF_HOURS) return null
+  const gaps = points.map((p, i) => {
+    const next = points[(i + 1) % points.length]!
+    return ofDay(next.atS - p.atS) - HALF_HOUR_S
+  })
+  return { points, missing: HALF_HOURS - points.length, longestGapS: Math.max(0, ...gaps) }
+}

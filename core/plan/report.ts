@@ -1,5 +1,5 @@
 import { airState, type AirState } from '#core/air'
-import { dayReport, loadShare, type DayReport } from '#core/day'
+import { dayReport, loadShare, type DayReport, type DayStream } from '#core/day'
 import {
   facedStream,
   faceStream,
@@ -164,6 +164,21 @@ function predictionsOf(streams: readonly Parameters<typeof predictTarget>[0][]):
   )
 }
 
+/** All air streams of a plan where they run; null where not even the air exists. */
+function runningOf(input: PlanInput) {
+  const home = faceStream(input.plan, MAIN_STREAM)
+  const { job } = home
+  const air = airState(job.ambientC, job.altitudeM, job.humidity)
+  if (!air) return null
+  const fans = believedFans(input)
+  const bases = streamFaces(home).map((face) => streamOf(face, air, fans))
+  const feed = feedOf(home, fansOfStreams(bases), fans)
+  return { home, air, fans, bases, ...streamsRunning(bases, feed) }
+}
+
+/** The air streams of a plan as its days take them, the first one first; none where the air does not exist. */
+export const dayStreamsOf = (input: PlanInput): DayStream[] => runningOf(input)?.streams ?? []
+
 /**
  * The one function: a plan and the fans it speaks of in, the whole report out. Pure; screens, server, tests and the
  * command line all call it. Each line is a stage: plain values in, plain values out, nothing filled in later. The parts
@@ -173,16 +188,12 @@ function predictionsOf(streams: readonly Parameters<typeof predictTarget>[0][]):
  * @returns a reason instead of a report where not even the air exists (impossible humidity, altitude above 11 km)
  */
 export function computeReport(input: PlanInput): ReportResult {
-  const front = facedStream(input.plan)
-  const home = faceStream(input.plan, MAIN_STREAM)
-  const { job } = home
-  const air = airState(job.ambientC, job.altitudeM, job.humidity)
-  if (!air)
+  const running = runningOf(input)
+  if (!running)
     return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
-  const fans = believedFans(input)
-  const bases = streamFaces(home).map((face) => streamOf(face, air, fans))
-  const feed = feedOf(home, fansOfStreams(bases), fans)
-  const { streams, sound } = streamsRunning(bases, feed)
+  const front = facedStream(input.plan)
+  const { home, air, fans, bases, streams, sound } = running
+  const { job } = home
   const day = dayReport(home, streams)
   const runtime = runningTime(home, streams[0]!.power, day && loadShare(day, streams[0]!.power.loadRunA, home))
   const verdict = computeVerdict(home, boughtBy(bases))

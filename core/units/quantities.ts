@@ -151,7 +151,7 @@ export const quantities = {
     article: 'a frequency',
     example: '25 kHz',
     si: 'Hz',
-    units: [unit('Hz', 1, 1), unit('kHz', 1000, 2)],
+    units: [unit('Hz', 1, 1), unit('kHz', 1000, 2), unit('MHz', 1e6, 2)],
   },
   voltage: {
     article: 'a voltage',

@@ -46,10 +46,14 @@ const rows = computed(() =>
   props.fields.map((field) => {
     const { key, ...words } = field
     // what only tells the kind of field is no attribute of it
-    const { text, yesNo, ...bound } = words as typeof words & { text?: true; yesNo?: true }
+    const { text, yesNo, clock, ...bound } = words as typeof words & {
+      text?: true
+      yesNo?: true
+      clock?: true
+    }
     return {
       field,
-      kind: text ? 'text' : yesNo ? 'yesNo' : 'quantity' in field ? 'quantity' : 'options',
+      kind: text ? 'text' : yesNo ? 'yesNo' : clock ? 'clock' : 'quantity' in field ? 'quantity' : 'options',
       bound: { ...bound, ...workingOf(field.key) } as { label: string; quantity: never; options: never },
       value: props.record[key] as never,
     }
@@ -87,6 +91,13 @@ const rows = computed(() =>
       />
       <YesNoField
         v-else-if="kind === 'yesNo'"
+        v-bind="bound"
+        :data-field="field.key"
+        :model-value="value"
+        @update:model-value="emit('set', field.key, $event, field.label)"
+      />
+      <ClockField
+        v-else-if="kind === 'clock'"
         v-bind="bound"
         :data-field="field.key"
         :model-value="value"

@@ -10,7 +10,7 @@ import {
   type DayReport,
   type ModelGroup,
 } from '#core/day'
-import type { Control } from '#core/document'
+import { MAIN_STREAM, type Control } from '#core/document'
 import { membersOf } from '#core/system'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
@@ -102,7 +102,7 @@ function failureFacts(steered: Steered): SiFacts {
 /** Duties on the PWM wire and voltages of what is steered by them. */
 function driveFacts({ sources, day, group, index }: Steered): SiFacts {
   const { control, settings, table } = group
-  const streams = sources.streams.filter((s) => group.streams.includes(s.plan.faced ?? 'main'))
+  const streams = sources.streams.filter((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
   const members = streams.flatMap((s) => (s.system.fanArray ? membersOf(s.system.fanArray) : []))
   const most = (list: (number | null)[]) => {
     const known = list.filter((x) => x !== null)
@@ -163,7 +163,7 @@ function lowestAsked({ settings }: ModelGroup): number | null {
 function timeFacts(steered: Steered): SiFacts {
   const { group, day, index, sources } = steered
   const { control } = group
-  const stream = sources.streams.find((s) => group.streams.includes(s.plan.faced ?? 'main'))
+  const stream = sources.streams.find((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
   const advice = intermittent(control) ? runOnAdvice(day.model, index, stream) : null
   const needed = advice?.why === 'air' ? advice.seconds : undefined
   const thermostat = thermostatAdvice(day.model, index, day.model.weather.usual.highC)

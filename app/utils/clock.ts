@@ -1,0 +1,21 @@
+/** Times of the day, as people write them. */
+
+const MOST_H = 24
+const two = (n: number) => String(n).padStart(2, '0')
+
+/** Seconds after midnight as 08:30. */
+export function printClock(seconds: number): string {
+  const minutes = Math.round(seconds / 60)
+  return `${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`
+}
+/**
+ * Seconds after midnight of 8, 8:30, 08.30 or 8 h 30; null where it is no time of a day.
+ * @example parseClock('8:30') // 30600
+ */
+export function parseClock(text: string): number | null {
+  const found = /^(\d{1,2})(?:\s*[:.h]\s*(\d{2})?)?\s*h?$/i.exec(text.trim())
+  if (!found) return null
+  const [hours, minutes] = [Number(found[1]), Number(found[2] ?? 0)]
+  if (hours > MOST_H || minutes > 59 || (hours === MOST_H && minutes > 0)) return null
+  return hours * 3600 + minutes * 60
+}
