@@ -1,6 +1,7 @@
 import type { Channel } from '#core/measure'
 import type { Fan, Goal, PlanDocument } from '#core/document'
 import type { Station } from '#core/plan'
+import type { BoxOrder } from './schemas/log'
 
 /** How far the server's start is, in words that a page shows. */
 export interface Startup {
@@ -107,4 +108,13 @@ export interface Receipt {
   refused: { line: number; why: string }[]
   log: string | null
   next: number
+}
+
+/** What the stand-in bench box is doing. */
+export interface BoxState {
+  jobId: string
+  order: BoxOrder
+  simulatedS: number
+  /** what its control puts out, and whether its alarm sounds; null where it obeys none */
+  steering: { duty: number; alarm: boolean } | null
 }

@@ -60,10 +60,10 @@ export function howFields(c: Control, parts: { id: string; name: string }[]): Co
           {
             key: 'sensedId' as const,
             label: 'Sensor on',
-            options: [
-              { value: null, label: parts[0]?.name ?? 'the air around' },
-              ...parts.slice(1).map((p) => ({ value: p.id, label: p.name })),
-            ],
+            // the first one is meant where none is told
+            options: parts.length
+              ? parts.map((p, i) => ({ value: i === 0 && c.sensedId === null ? null : p.id, label: p.name }))
+              : [{ value: null, label: 'the air around' }],
           },
           {
             key: 'sensorKind' as const,

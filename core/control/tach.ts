@@ -3,6 +3,29 @@ import { TACH_PULSES } from '#core/measure'
 /** Below this share of the expected speed for this long, a fan counts as failed. Common practice, no source. */
 export const TACH_ALARM = { fraction: 0.7, holdS: 5 } as const
 
+/** How long a fan has been too slow, s. */
+export interface AlarmState {
+  lowS: number
+}
+/**
+ * One step of the alarm: low for the hold time, counted from its first low sample, it tells; one good sample resets it.
+ * @param rpm what the tach shows; 0: no pulse @param expected rpm @param dtS s since the sample before
+ * @param fraction 0..1 @param holdS s
+ * Reference: handbook CT13
+ */
+export function alarmStep(
+  state: AlarmState | null,
+  rpm: number,
+  expected: number,
+  dtS: number,
+  fraction: number,
+  holdS: number,
+): { state: AlarmState | null; alarm: boolean } {
+  if (rpm >= fraction * expected) return { state: null, alarm: false }
+  const lowS = state ? state.lowS + dtS : 0
+  return { state: { lowS }, alarm: lowS >= holdS - 1e-9 }
+}
+
 /**
  * Alarm step by step: on once the speed has been low for the hold time, counted from its first low sample; one good
  * sample resets.
@@ -19,14 +42,11 @@ export function tachAlarms(
   fraction: number = TACH_ALARM.fraction,
   holdS: number = TACH_ALARM.holdS,
 ): boolean[] {
-  let low = -1
-  return rpm.map((value, i) => {
-    if (value >= fraction * expected) {
-      low = -1
-      return false
-    }
-    if (low < 0) low = i
-    return (i - low) * dt >= holdS - 1e-9
+  let state: AlarmState | null = null
+  return rpm.map((value) => {
+    const step = alarmStep(state, value, expected, dt, fraction, holdS)
+    state = step.state
+    return step.alarm
   })
 }
 /**

@@ -399,6 +399,6 @@ test('a day of air from a log: means of half hours, gaps counted, too little ref
     values.map((v) => (v > 30 && v < 33 ? NaN : v)),
     6 * 3600,
   )!
-  expect([holed.missing, holed.longestGapS]).toEqual([6, 3 * 3600])
+  expect([holed.missing, holed.longestGapS]).toEqual([5, 2.5 * 3600])
   expect(ambientDay(times.slice(0, 60), values.slice(0, 60), 0)).toBeNull()
 })

@@ -13,10 +13,11 @@ import { ambientOf, humidityOf, lightOf, loadOf, sunShape } from './weather'
 
 /** The days of a model, run. */
 
-/** A step is at most so much of what changes fastest; longest and shortest step, s. */
+/** A step is at most so much of what changes fastest; the longest step, s. */
 const STEP_SHARE = 0.25
 const LONGEST_S = 30
-const SHORTEST_S = 1
+/** Steps that a day is a whole number of, s. */
+const STEPS_S = [1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 16, 18, 20, 24, 30]
 /** Run before midnight: so many time constants, a day at most. */
 const LEAD_TAUS = 5
 
@@ -51,7 +52,7 @@ export function stepOf({ groups, parts }: Pick<DayModel, 'groups' | 'parts'>): n
   })
   const taus = parts.map((p) => (0.5 * p.capacityJK) / p.movedWK)
   const step = STEP_SHARE * Math.min(LONGEST_S / STEP_SHARE, ...fast, ...taus)
-  return Math.max(SHORTEST_S, Math.floor(step))
+  return STEPS_S.findLast((s) => s <= step) ?? STEPS_S[0]!
 }
 
 const longestTau = ({ parts }: DayModel) => Math.max(0, ...parts.map((p) => p.capacityJK / p.stillWK))

@@ -49,6 +49,31 @@ const sameDrive = (a: Control, b: Control) => a.actuator === b.actuator
 export const hotParts = ({ parts }: DayModel, { peakC }: DaySummary): string[] =>
   parts.filter((p, i) => p.limitC !== null && peakC[i]! > p.limitC).map((p) => p.name)
 
+/** Steps in which a proposal is made to bring more air, until no part is too hot. */
+const DUTY_STEP = 0.05
+const TIMER_STEP_S = 600
+/** The same with a little more air; null where it brings all that it can. */
+function moreAir(c: Control, planned: number): Control | null {
+  if (c.school === 'slow') {
+    const quietDuty = Math.min(planned, Math.round(100 * (c.quietDuty! + DUTY_STEP)) / 100)
+    return c.quietDuty! < planned ? { ...c, quietDuty } : null
+  }
+  const timerOnS = Math.min(c.timerEveryS!, c.timerOnS! + TIMER_STEP_S)
+  return c.timerOnS! < c.timerEveryS! ? { ...c, timerOnS } : null
+}
+/** A proposal that lets a part get too hot brings more air, where it can: slower ones faster, timers longer. */
+function tuned(control: Control, model: DayModel, index: number, streams: readonly DayStream[]): Control {
+  const own = model.groups[index]!
+  if (control === own.control || (control.school !== 'slow' && control.school !== 'timer')) return control
+  let at = control
+  for (;;) {
+    const made = withControl(model, index, at, streams)
+    const next = moreAir(at, own.planned)
+    if (!next || made.groups[index]!.problem || !hotParts(made, runDay(made, 'hot').summary).length) return at
+    at = next
+  }
+}
+
 /**
  * A row of one school.
  * @param index of the group that is meant
@@ -62,7 +87,7 @@ export function schoolRow(
 ): SchoolRow {
   const group = model.groups[index]!
   const mine = streams.filter((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
-  const control = proposed(school, model, index, mine)
+  const control = tuned(proposed(school, model, index, mine), model, index, streams)
   const made = withControl(model, index, control, streams)
   const { problem } = made.groups[index]!
   const base = { school, taken: group.control.school === school, control, failures: failuresOf(control, plan) }

@@ -194,7 +194,7 @@ export function recorderShelf(): PlanDocument {
   plan.path = [
     element('plinth', 'grille', {
       name: 'Plinth slots',
-      areaM2: cm2(90),
+      areaM2: cm2(190),
       freeAreaRatio: 0.55,
       basis: 'measured',
     }),
@@ -275,11 +275,11 @@ export function recorderShelf(): PlanDocument {
     nightToS: hours(6),
     parts: [
       part('disks', 'Disks', {
-        limitC: 52,
+        limitC: 50,
         massKg: 2.4,
         material: 'electronics',
         stillWK: 0.45,
-        movedWK: 3.4,
+        movedWK: 2,
         loadShare: 0.55,
       }),
       part('supply', 'Supply', {

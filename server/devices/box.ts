@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { boxOf, makeBox, type Box } from '../simulator/bench-box'
 import { writeBench } from '#core/measure'
+import type { BoxState } from '#shared/api'
 import type { BoxOrder } from '#shared/schemas/log'
 import type { Database } from '../db/database'
 import { createInstrument, getInstrument, listInstruments } from '../db/repositories/instruments'
@@ -32,8 +33,14 @@ async function standIn(db: Database): Promise<string> {
   )
 }
 
-export const boxState = (): { jobId: string; order: BoxOrder; simulatedS: number } | null =>
-  running && { jobId: running.jobId, order: running.order, simulatedS: running.box.now() }
+/** What the box is doing; null where it rests. */
+export const boxState = (): BoxState | null =>
+  running && {
+    jobId: running.jobId,
+    order: running.order,
+    simulatedS: running.box.now(),
+    steering: running.box.steering(),
+  }
 
 export function stopBox(): void {
   if (running) clearInterval(running.timer)
@@ -43,8 +50,8 @@ export function stopBox(): void {
 /** Starts the box with a plan's equipment on it, or tells the running one what else to do. @throws NotFound */
 export async function startBox(db: Database, jobId: string, order: BoxOrder): Promise<string> {
   const id = await standIn(db)
-  const { which, volts, doorOpen, tachPulled, dropouts, noise } = order
-  const controls = { volts, doorOpen, tachPulled, dropouts, noise }
+  const { which, volts, doorOpen, tachPulled, dropouts, noise, controlled } = order
+  const controls = { volts, doorOpen, tachPulled, dropouts, noise, controlled }
   if (running?.jobId === jobId && running.order.which === which) {
     Object.assign(running.box.controls, controls)
     running.order = order

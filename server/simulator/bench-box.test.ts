@@ -5,7 +5,14 @@ import { demoJobs } from '../../demo/jobs'
 import { boxOf, makeBox, type BoxControls } from './bench-box'
 
 const job = (id: string) => demoJobs().find((p) => p.job.id === id)!
-const quiet: BoxControls = { volts: 24, doorOpen: false, tachPulled: false, dropouts: 0, noise: 0 }
+const quiet: BoxControls = {
+  volts: 24,
+  doorOpen: false,
+  tachPulled: false,
+  dropouts: 0,
+  noise: 0,
+  controlled: false,
+}
 const column = (rows: ReturnType<ReturnType<typeof makeBox>['advance']>, name: string) =>
   rows.map((r) => r.values[name] as number)
 
@@ -74,5 +81,23 @@ describe('the stand-in bench box', () => {
     const rows = makeBox(boxOf(job('job-kiln-controller'), demoFans, 'as-found'), quiet, 1).advance(100, rate)
     expect(Math.abs(rows.length - 100 * rate)).toBeLessThanOrEqual(1)
     expect(rows.map((r) => r.seq)).toEqual(rows.map((_, i) => i))
+  })
+  test('obeys the planned control, and its alarm sounds when the tach wire is pulled', () => {
+    const shelf = job('job-recorder-shelf')
+    const box = makeBox(boxOf(shelf, demoFans, 'as-planned'), { ...quiet, volts: 12, controlled: true }, 1)
+    const cool = box.advance(20, 1).at(-1)!.values
+    expect(cool.fan_pct!).toBeGreaterThan(24)
+    expect(cool.fan_pct!).toBeLessThan(50)
+    const warm = box.advance(2 * 3600, 1).at(-1)!.values
+    expect(warm.fan_pct!).toBeGreaterThan(cool.fan_pct!)
+    expect(box.steering()).toMatchObject({ alarm: false })
+    box.controls.tachPulled = true
+    // five seconds of holding
+    expect(column(box.advance(4, 1), 'alarm').at(-1)).toBe(0)
+    expect(column(box.advance(4, 1), 'alarm').at(-1)).toBe(1)
+    box.controls.tachPulled = false
+    expect(column(box.advance(2, 1), 'alarm').at(-1)).toBe(0)
+    box.controls.controlled = false
+    expect(box.steering()).toBeNull()
   })
 })

@@ -1,6 +1,15 @@
 import { airState, CP_AIR } from '#core/air'
+import {
+  alarmStep,
+  controlStep,
+  newControl,
+  TACH_ALARM,
+  type AlarmState,
+  type ControlSettings,
+} from '#core/control'
+import { dayModel } from '#core/day'
 import { sumLevels, minusBackground } from '#core/noise'
-import { computeReport } from '#core/plan'
+import { computeReport, dayStreamsOf } from '#core/plan'
 import type { Fan, PlanDocument } from '#core/document'
 import { normal, seeded } from '#core/numeric'
 import type { BenchRow } from '#core/measure'
@@ -35,6 +44,13 @@ export interface BoxSetting {
   } | null
   backgroundDbA: number
   heatInsideC: number
+  /** the planned control of the picked fan; null: none that could be stepped */
+  control: {
+    settings: ControlSettings
+    /** speed over that of the plan, at evenly spaced duties from 0 to 1 */
+    speeds: number[]
+    alarm: { fraction: number; holdS: number; blankS: number } | null
+  } | null
 }
 
 /** What a hand on the bench may do while it runs. */
@@ -44,6 +60,7 @@ export interface BoxControls {
   tachPulled: boolean
   dropouts: number
   noise: number
+  controlled: boolean
 }
 
 /** Guesses for what a plan does not say, all invented for the stand-in. */
@@ -103,6 +120,7 @@ export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found
     density: airState(job.ambientC, job.altitudeM, job.humidity)?.density ?? 1.2,
     backgroundDbA: job.roomDbA ?? USUAL.backgroundDbA,
     heatInsideC: job.ambientC,
+    control: which === 'as-planned' ? controlOf(plan, fans) : null,
     fan:
       candidate && selection
         ? {
@@ -115,6 +133,29 @@ export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found
             currentA: candidate.currentA ?? USUAL.currentA,
           }
         : null,
+  }
+}
+
+/** Seconds after a start in which a slow fan is no alarm. Common practice, no source. */
+const BLANK_S = 5
+/** The planned control of the first stream's fans, as the box obeys it. */
+function controlOf(plan: PlanDocument, fans: readonly Fan[]): BoxSetting['control'] {
+  if (!plan.controls.length) return null
+  const streams = dayStreamsOf({ plan, fans, shown: null })
+  if (!streams.some((s) => s.operation.candidate)) return null
+  const group = dayModel(plan, streams).groups.find((g) => g.streams.includes('main'))
+  if (!group?.settings || !(group.referenceM3s > 0)) return null
+  const { tachAlarm, alarmShare, alarmHoldS, alarmBlankS } = group.control
+  return {
+    settings: group.settings,
+    speeds: Array.from(group.table.flowM3s, (q) => q / group.referenceM3s),
+    alarm: tachAlarm
+      ? {
+          fraction: alarmShare ?? TACH_ALARM.fraction,
+          holdS: alarmHoldS ?? TACH_ALARM.holdS,
+          blankS: alarmBlankS ?? BLANK_S,
+        }
+      : null,
   }
 }
 
@@ -141,6 +182,8 @@ export interface Box {
   /** the simulated time, s */
   now: () => number
   controls: BoxControls
+  /** what its control puts out, 0..1, and whether its alarm sounds; null where it obeys none */
+  steering: () => { duty: number; alarm: boolean } | null
   /** moves on and gives the rows of that time; rows that were lost on the way are missing, their numbers stay used */
   advance: (seconds: number, rateHz: number) => BenchRow[]
 }
@@ -160,11 +203,31 @@ export function makeBox(setting: BoxSetting, controls: BoxControls, seed: number
   const gauss = normal(random)
   let [part, air, speed] = [setting.heatInsideC, setting.heatInsideC, 0]
   let [now, due, seq] = [0, 0, 0]
-  const { fan } = setting
+  const { fan, control } = setting
+  let state = newControl
+  let [low, alarm, sinceStart]: [AlarmState | null, boolean, number] = [null, false, 0]
+  const obeys = () => controls.controlled && control !== null && fan !== null
+  /** What its control wants of the fan, as a share of the planned speed; the alarm beside it. */
+  function steered(): number {
+    const { settings, speeds, alarm: set } = control!
+    const turned = state.duty > 0
+    state = controlStep(settings, state, part, STEP_S).state
+    const wanted = speeds[Math.round(state.duty * (speeds.length - 1))]!
+    sinceStart = state.duty > 0 && turned ? sinceStart + STEP_S : 0
+    const shown = controls.tachPulled ? 0 : fan!.rpm * speed
+    if (!set || state.duty === 0 || sinceStart < set.blankS) [low, alarm] = [null, false]
+    else {
+      const step = alarmStep(low, shown, fan!.rpm * wanted, STEP_S, set.fraction, set.holdS)
+      low = step.state
+      alarm = step.alarm
+    }
+    return wanted
+  }
   // the level of the fan alone, without the room
   const fanDbA = fan && (minusBackground(fan.levelDbA, setting.backgroundDbA) ?? fan.levelDbA)
   function step() {
-    const wanted = fan && controls.volts > fan.stopV ? controls.volts / fan.atV : 0
+    const fed = fan && controls.volts > fan.stopV ? controls.volts / fan.atV : 0
+    const wanted = obeys() && fed > 0 ? steered() : fed
     speed += (wanted - speed) * Math.min(1, STEP_S / MOTOR_S)
     const flow = fan ? fan.flowM3s * speed : 0
     const g = setting.wallWK + CP_AIR * setting.density * flow + (controls.doorOpen ? DOOR_WK : 0)
@@ -196,6 +259,7 @@ export function makeBox(setting: BoxSetting, controls: BoxControls, seed: number
           Math.max(0, 3600 * (fan?.flowM3s ?? 0) * speed * (1 + n * SENSOR.flow * gauss())),
         ),
         [named(setting.places.level, 'dBA')]: value(level + n * SENSOR.level * gauss()),
+        ...(obeys() ? { fan_pct: 100 * state.duty, alarm: alarm ? 1 : 0 } : {}),
         fan_V: value(controls.volts + n * SENSOR.voltage * gauss()),
         fan_A: value(Math.max(0, (fan?.currentA ?? 0) * speed ** 2 + n * SENSOR.current * gauss())),
       },
@@ -204,6 +268,7 @@ export function makeBox(setting: BoxSetting, controls: BoxControls, seed: number
   return {
     now: () => now,
     controls,
+    steering: () => (obeys() ? { duty: state.duty, alarm } : null),
     advance(seconds, rateHz) {
       const rows: BenchRow[] = []
       const end = now + seconds

@@ -61,5 +61,7 @@ export const boxSchema = z.object({
   tachPulled: z.boolean(),
   dropouts: z.number().min(0).max(0.5),
   noise: z.number().min(0).max(10),
+  /** the picked fan obeys the planned control instead of the bench supply alone */
+  controlled: z.boolean().default(false),
 })
 export type BoxOrder = z.infer<typeof boxSchema>

@@ -12,7 +12,7 @@ const screens = [
   '/words',
   '/sums?sum=wire',
   '/sums?sum=units',
-  ...['brief', 'need', 'air-path', 'line-up', 'fit', 'power', 'log', 'verdict'].flatMap((s) => [
+  ...['brief', 'need', 'air-path', 'line-up', 'fit', 'power', 'control', 'log', 'verdict'].flatMap((s) => [
     `/job/job-film-cabinet/${s}`,
     `/job/job-mushroom-tent/${s}`,
   ]),

@@ -15,9 +15,9 @@ const route = useRoute()
 const pieces = [
   { value: 'how' as const, label: 'How' },
   { value: 'limits' as const, label: 'Limits' },
-  { value: 'fails' as const, label: 'If it fails' },
-  { value: 'day' as const, label: 'The day' },
-  { value: 'heat' as const, label: 'What warms' },
+  { value: 'fails' as const, label: 'Fails' },
+  { value: 'day' as const, label: 'Day' },
+  { value: 'heat' as const, label: 'Heat' },
 ]
 type Key = (typeof pieces)[number]['value']
 const open = ref<Key>('how')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize, useThrottleFn } from '@vueuse/core'
 import { curveProblem, type CurvePoint } from '#core/control'
-import { heardSteps, type DayModel, type Quietest } from '#core/day'
+import { HEARD_DBA, heardSteps, type DayModel, type Quietest } from '#core/day'
 import { curvePointSchema } from '#core/document'
 import { curvePointFields } from '~/forms/control-fields'
 
@@ -132,9 +132,10 @@ function key(i: number, event: KeyboardEvent) {
   const { temperatureC, duty } = points.value[i]!
   keep(moved(i, temperatureC + by * step[0], duty + by * step[1]))
 }
+const loud = (level: number) => (level < HEARD_DBA ? 'not heard' : show(level, 'level'))
 const nameOf = (p: CurvePoint, i: number) => {
   const what = at(p.duty)
-  const air = what && what.flow > 0 ? `, ${show(what.flow, 'flow')}, ${show(what.level, 'level')}` : ''
+  const air = what && what.flow > 0 ? `, ${show(what.flow, 'flow')}, ${loud(what.level)}` : ''
   const step = heard.value.includes(i) ? ', the step to it is heard' : ''
   return `Point ${i + 1}: ${show(p.temperatureC, 'temperature')}, ${show(p.duty, 'ratio')}${air}${step}`
 }
@@ -190,7 +191,13 @@ const peaks = computed(() => {
             <line :x1="LEFT" :x2="width - RIGHT" :y1="y(d)" :y2="y(d)" />
             <text :x="LEFT - 5" :y="y(d) + 4" text-anchor="end">{{ 100 * d }} %</text>
           </template>
-          <text v-for="t in ticks" :key="t" :x="x(t)" :y="HEIGHT - 7" text-anchor="middle">
+          <text
+            v-for="t in ticks"
+            :key="t"
+            :x="x(t)"
+            :y="HEIGHT - 7"
+            :text-anchor="x(t) > width - 30 ? 'end' : 'middle'"
+          >
             {{ show(t, 'temperature') }}
           </text>
         </g>
@@ -239,19 +246,10 @@ const peaks = computed(() => {
       No point yet: add one, and it begins with a curve that ends below the limit; or let the quietest one be
       found.
     </p>
+    <p v-if="peaks && points.length" class="small soft">
+      Triangles: how warm it gets on the usual (grey) and on the hottest day (red).
+    </p>
     <p v-if="heard.length" class="small soft">A diamond: 3 dB or more within 3 K are heard as a step.</p>
-    <RecordList
-      :records="points"
-      :fields="() => curvePointFields"
-      :shape="curvePointSchema.shape"
-      add="+ Point"
-      :name-of="(_, i) => `point ${i + 1}`"
-      :most="20"
-      @add="add"
-      @set="setPoint"
-      @remove="remove"
-    />
-    <FieldGrid tight :record="control" :fields="smoothFields" @set="set" />
     <div class="row">
       <el-button v-if="searching === null" size="small" @click="emit('search')">
         Find the quietest that holds
@@ -284,6 +282,19 @@ const peaks = computed(() => {
       </p>
       <p v-else class="small" role="status"><StateMark state="fix" /> {{ quietest.reason }}</p>
     </template>
+    <RecordList
+      class="points"
+      :records="points"
+      :fields="() => curvePointFields"
+      :shape="curvePointSchema.shape"
+      add="+ Point"
+      :name-of="(_, i) => `point ${i + 1}`"
+      :most="20"
+      @add="add"
+      @set="setPoint"
+      @remove="remove"
+    />
+    <FieldGrid tight :record="control" :fields="smoothFields" @set="set" />
   </div>
 </template>
 
@@ -342,5 +353,12 @@ text {
 }
 .bar {
   width: 160px;
+}
+.points {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+}
+.points :deep(.fields) {
+  grid-template-columns: 1fr 1fr;
 }
 </style>

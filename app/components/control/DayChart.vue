@@ -25,7 +25,7 @@ const inner = computed(() => width.value - LEFT - RIGHT)
 
 const kept = (lanes: Lane[]) => lanes.flatMap((l) => [...l.low, ...l.high])
 const limits = computed(() => props.view.parts.flatMap((p) => (p.limitC === null ? [] : [p.limitC])))
-const HEAT = 150
+const HEAT = 118
 /** Lanes from the top: temperatures, one for each group of fans, sound, charge, load. */
 const layout = computed(() => {
   const { view } = props
@@ -77,6 +77,11 @@ const thresholds = computed(() => {
   ].flatMap(({ label, value }) => (value === null ? [] : [{ label, value }]))
 })
 
+/** Whether it stands and runs within one column of the drawing. */
+function switches({ low, high }: Lane, share: number): boolean {
+  const i = Math.floor(share * low.length)
+  return low[i] === 0 && high[i]! > 0
+}
 /** Where the cursor stands, 0..1. */
 const cursor = ref(0.6)
 const STEP = 1 / 96
@@ -111,6 +116,7 @@ const reading = computed(() => {
       ...view.groups.map((g) => {
         const duty = of(g.duty) ?? 0
         const name = view.groups.length > 1 ? g.name : 'Fans'
+        if (switches(g.duty, share)) return `${name} on and off`
         return duty > 0 ? `${name} ${show(duty, 'ratio')}, ${show(of(g.flow), 'flow')}` : `${name} off`
       }),
       level === null ? 'silent' : level < HEARD_DBA ? 'not heard' : show(level, 'level'),
@@ -172,7 +178,7 @@ const tone = (i: number) => `tone-${i % 4}`
             :y2="yOf(layout.heat, p.limitC)"
           />
           <text class="limit-name" :class="tone(i)" :x="LEFT + 6" :y="yOf(layout.heat, p.limitC) - 3">
-            {{ view.parts.length > 1 ? p.name : 'limit' }} {{ show(p.limitC, 'temperature') }}
+            {{ view.parts.length > 1 ? `limit of ${p.name}` : 'limit' }} {{ show(p.limitC, 'temperature') }}
           </text>
         </template>
         <rect
@@ -185,10 +191,23 @@ const tone = (i: number) => `tone-${i % 4}`
           :height="Math.max(2, yOf(layout.heat, peakRange(i)!.low) - yOf(layout.heat, peakRange(i)!.high))"
         />
         <path class="part" :class="tone(i)" :d="line(p.lane, layout.heat)" />
+        <text
+          v-if="view.parts.length > 1"
+          class="part-name"
+          :class="tone(i)"
+          :x="LEFT + 6 + 90 * i"
+          :y="yOf(layout.heat, p.lane.high[4]!) - 5"
+        >
+          {{ p.name }}
+        </text>
       </template>
       <g v-for="t in thresholds" :key="t.label" class="threshold">
         <line :x1="LEFT" :x2="width - RIGHT" :y1="yOf(layout.heat, t.value)" :y2="yOf(layout.heat, t.value)" />
-        <text :x="width - RIGHT - 12" :y="yOf(layout.heat, t.value) - 3" text-anchor="end">
+        <text
+          :x="width - RIGHT - 12"
+          :y="yOf(layout.heat, t.value) + (t.label === 'on' ? -4 : 13)"
+          text-anchor="end"
+        >
           {{ t.label }} {{ show(t.value, 'temperature') }}
         </text>
       </g>
@@ -196,7 +215,11 @@ const tone = (i: number) => `tone-${i % 4}`
         <text class="name" x="2" :y="layout.groups[i]!.top + 16">
           {{ view.groups.length > 1 ? g.name.slice(0, 6) : 'fans' }}
         </text>
-        <path class="fans" :d="area(g.duty, layout.groups[i]!)" />
+        <path class="fans some" :d="area(g.duty, layout.groups[i]!)" />
+        <path
+          class="fans"
+          :d="areaPath({ low: g.duty.low, high: g.duty.low }, LEFT, inner, layout.groups[i]!)"
+        />
         <line
           class="foot"
           :x1="LEFT"
@@ -223,6 +246,9 @@ const tone = (i: number) => `tone-${i % 4}`
         :y1="yOf(layout.level, nightSpan)"
         :y2="yOf(layout.level, nightSpan)"
       />
+      <text v-if="nightSpan !== null" class="limit-name" :x="LEFT + 6" :y="yOf(layout.level, nightSpan) - 3">
+        night ≤ {{ show(nightSpan, 'level') }}
+      </text>
       <template v-if="layout.charge && view.charge">
         <text class="name" x="2" :y="layout.charge.top + 16">battery</text>
         <text class="name" :x="LEFT - 6" :y="layout.charge.top + 30" text-anchor="end">
@@ -243,6 +269,7 @@ const tone = (i: number) => `tone-${i % 4}`
     </svg>
     <p class="reading small mono" aria-hidden="true">
       <strong>{{ reading.when }}</strong> {{ reading.rows.join(' · ') }}
+      <span class="soft">(every {{ view.stepS }} s)</span>
     </p>
   </div>
 </template>
@@ -298,6 +325,18 @@ line {
 .limit-name {
   fill: var(--stop);
 }
+.part-name {
+  fill: var(--cap);
+}
+.part-name.tone-1 {
+  fill: var(--bark);
+}
+.part-name.tone-2 {
+  fill: var(--teal);
+}
+.part-name.tone-3 {
+  fill: var(--moss);
+}
 .drawn {
   fill: var(--line-strong);
   opacity: 0.6;
@@ -308,6 +347,9 @@ line {
 }
 .fans {
   fill: var(--teal);
+}
+.fans.some {
+  opacity: 0.4;
 }
 .sound {
   stroke: var(--bark);

@@ -98,9 +98,9 @@ function addLink() {
       :fields="[
         {
           key: 'exponent',
-          label: 'Heat to air goes with flow to',
+          label: 'Exponent of the air',
           quantity: 'number',
-          hint: '0.5 slow, 0.8 brisk (empty)',
+          hint: '0.5 slow, 0.8 brisk; empty: 0.8',
         },
       ]"
       :shape="daySchema.shape"

@@ -63,6 +63,8 @@ function setWords({
   }
 }
 const years = (y: number) => (y > 30 ? 'over 30 years' : `${y.toPrecision(2)} years`)
+const bearingWords = ({ low, high }: { low: number; high: number }) =>
+  low > 30 ? 'bearing over 30 years' : `bearing ${low.toPrecision(2)} to ${years(high)}`
 const loud = (level: number) =>
   level >= HEARD_DBA ? show(level, 'level') : Number.isFinite(level) ? 'not heard' : 'silent'
 const lines = computed((): Line[] =>
@@ -86,7 +88,7 @@ const lines = computed((): Line[] =>
       starts: usual ? String(starts) : '',
       life: [
         contact ? `contact ${years(contact.years)}${contact.assumed ? ' (assumed)' : ''}` : '',
-        bearing ? `bearing ${years(bearing.low)}${bearing.low > 30 ? '' : ` to ${years(bearing.high)}`}` : '',
+        bearing ? bearingWords(bearing) : '',
       ]
         .filter(Boolean)
         .join(', '),

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
+import type { BoxState } from '#shared/api'
 import type { BoxOrder } from '#shared/schemas/log'
 import { boxSchema } from '#shared/schemas/log'
 
@@ -21,14 +22,18 @@ const order = reactive<BoxOrder>({
   tachPulled: false,
   dropouts: 0.01,
   noise: 1,
+  controlled: false,
 })
+/** what its control does, while it obeys one */
+const steering = ref<BoxState['steering']>(null)
 let timer: ReturnType<typeof setInterval> | undefined
 async function look(first = false) {
-  const result = await api<{ running: { jobId: string; order: BoxOrder; simulatedS: number } | null }>('box')
+  const result = await api<{ running: BoxState | null }>('box')
   if (!result.ok) return
   running.value = result.data.running?.jobId === plan.value.job.id
   elsewhere.value = result.data.running !== null && !running.value
   simulatedS.value = result.data.running?.simulatedS ?? 0
+  steering.value = running.value ? (result.data.running?.steering ?? null) : null
   if (first && running.value) Object.assign(order, result.data.running!.order)
 }
 onMounted(() => {
@@ -104,10 +109,18 @@ const rates = [0.1, 0.5, 1, 2, 5, 10, 20, 50].map((value) => ({
     <div class="row small">
       <el-checkbox v-model="order.doorOpen">door open</el-checkbox>
       <el-checkbox v-model="order.tachPulled">tach wire pulled</el-checkbox>
+      <el-checkbox v-if="plan.controls.length && order.which === 'as-planned'" v-model="order.controlled"
+        >obeys the planned control</el-checkbox
+      >
       <el-checkbox :model-value="order.dropouts > 0.05" @change="order.dropouts = $event ? 0.15 : 0.01"
         >bad wires</el-checkbox
       >
     </div>
+    <p v-if="steering" class="small" role="status">
+      <StateMark :state="steering.alarm ? 'stop' : 'settled'" />
+      Its control asks for {{ show(steering.duty, 'ratio') }}.
+      <strong v-if="steering.alarm">Alarm: the tach tells no speed, or too little.</strong>
+    </p>
   </section>
 </template>
 

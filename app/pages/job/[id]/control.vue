@@ -51,10 +51,6 @@ const drawnWords = computed(() => {
   const holds = d.holds === null ? '' : `; every limit holds in ${Math.round(100 * d.holds)} of 100`
   return `95 of 100 such days: ${peaks.join(', ')}${holds}.`
 })
-const stepWords = computed(() => {
-  const v = day.view.value
-  return v ? `stepped every ${v.stepS} s` : ''
-})
 </script>
 
 <template>
@@ -68,8 +64,19 @@ const stepWords = computed(() => {
         <div class="sheet-head">
           <h2 class="visually-hidden">The day, before you build it</h2>
           <SegmentChoice v-model="view" label="Show" :options="views" />
-          <SegmentChoice v-if="view === 'day'" v-model="kind" label="Which day" :options="kinds" />
+          <template v-if="view === 'day'">
+            <SegmentChoice v-model="kind" label="Which day" :options="kinds" />
+            <el-button v-if="kind !== 'week' && !day.long.value" size="small" @click="day.draw">
+              How sure?
+            </el-button>
+          </template>
         </div>
+        <dl v-if="figures.length" class="figures">
+          <div v-for="f in figures" :key="f.key">
+            <dt class="small soft">{{ f.label }}</dt>
+            <dd><FigureValue :figure="f" /></dd>
+          </div>
+        </dl>
         <template v-if="view === 'day'">
           <DayChart
             v-if="day.view.value"
@@ -79,22 +86,16 @@ const stepWords = computed(() => {
             :drawn="day.drawn.value"
           />
           <el-skeleton v-else :rows="6" animated />
-          <div class="row small">
-            <span class="soft">{{ stepWords }}</span>
-            <template v-if="kind !== 'week'">
-              <el-button v-if="!day.long.value" size="small" @click="day.draw">How sure is that?</el-button>
-              <template v-else-if="day.long.value.what === 'drawn'">
-                <el-progress
-                  :percentage="Math.round(100 * day.long.value.share)"
-                  :stroke-width="8"
-                  class="bar"
-                  aria-label="Days drawn"
-                />
-                <el-button size="small" @click="day.stop">Stop</el-button>
-              </template>
-            </template>
-            <span v-if="drawnWords" role="status">{{ drawnWords }}</span>
+          <div v-if="day.long.value?.what === 'drawn'" class="row small">
+            <el-progress
+              :percentage="Math.round(100 * day.long.value.share)"
+              :stroke-width="8"
+              class="bar"
+              aria-label="Days drawn"
+            />
+            <el-button size="small" @click="day.stop">Stop</el-button>
           </div>
+          <p v-if="drawnWords" class="small" role="status">{{ drawnWords }}</p>
         </template>
         <CurveEditor
           v-else-if="view === 'curve'"
@@ -105,12 +106,6 @@ const stepWords = computed(() => {
           @stop="day.stop"
         />
         <ReplayPanel v-else :job-id="plan.job.id" :run="day.replayLog" />
-        <dl v-if="figures.length" class="figures">
-          <div v-for="f in figures" :key="f.key">
-            <dt class="small soft">{{ f.label }}</dt>
-            <dd><FigureValue :figure="f" /></dd>
-          </div>
-        </dl>
       </section>
       <div class="stack">
         <ControlForms :model="day.model.value" :advice="day.advice.value" :ambient-of="day.ambientOf" />
@@ -132,7 +127,7 @@ const stepWords = computed(() => {
 }
 .figures {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(120px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(104px, 1fr));
   gap: 8px;
   margin: 0;
 }
