@@ -253,6 +253,8 @@ export const dayFields: DayField[] = [
   { key: 'hotHighC', label: 'to (hottest)', quantity: 'temperature' },
   { key: 'coldLowC', label: 'Coldest, from', quantity: 'temperature' },
   { key: 'coldHighC', label: 'to (coldest)', quantity: 'temperature' },
+]
+export const clockFields: DayField[] = [
   { key: 'hottestAtS', label: 'Warmest at', clock: true, hint: 'empty: 14:00' },
   { key: 'nightFromS', label: 'Night from', clock: true, hint: 'empty: 22:00' },
   { key: 'nightToS', label: 'Night to', clock: true, hint: 'empty: 06:00' },

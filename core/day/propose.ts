@@ -1,7 +1,7 @@
 import { newControlOf, type Control, type School } from '#core/document'
 import type { DayModel, ModelGroup } from './model'
 import { loadOf } from './weather'
-import { settled, usesWire } from './controls'
+import { settled, usesWire, usualLimits } from './controls'
 import type { DayStream } from './streams'
 
 /** How each school would be set for this job: what the comparison is made with where nobody set it yet. */
@@ -77,8 +77,12 @@ export function slowestDuty(model: DayModel, index: number, loadW: number, airC:
   return null
 }
 
-/** Share of the time that a timer runs: what the need is of what they move. */
-function timerShare(streams: readonly DayStream[]): number {
+/** Whether a part of the group has a limit: else the need's airflow is what is to be kept. */
+const limited = (model: DayModel, index: number) =>
+  model.parts.some((p) => p.group === index && p.limitC !== null)
+
+/** What the need is of what they move, 0..1: share of the time that a timer runs. */
+function needShare(streams: readonly DayStream[]): number {
   const shares = streams.flatMap(({ requirement, operation: { delivered } }) =>
     requirement.flow !== null && delivered.flow ? [requirement.flow / delivered.flow] : [],
   )
@@ -110,7 +114,9 @@ export function proposed(
     startDuty: own.startDuty,
     onFault: own.onFault,
   }
-  const least = group.settings?.minDuty ?? own.minDuty ?? 0
+  const usual = usualLimits(streams, own)
+  const least = own.minDuty ?? usual.min
+  const starts = Math.max(least, own.startDuty ?? usual.start)
   const hot = hottestOf(model)
   const quiet = Math.max(
     least,
@@ -119,13 +125,13 @@ export function proposed(
   switch (school) {
     case 'always':
       return base
-    case 'slow':
-      return {
-        ...base,
-        quietDuty: Math.max(least, slowestDuty(model, index, mostLoad(model), hot) ?? group.planned),
-      }
+    case 'slow': {
+      const held = slowestDuty(model, index, mostLoad(model), hot) ?? group.planned
+      const needed = limited(model, index) ? 0 : dutyForFlow(group, needShare(streams))
+      return { ...base, quietDuty: Math.min(group.planned, Math.max(starts, held, needed)) }
+    }
     case 'timer': {
-      const on = Math.ceil((timerShare(streams) * HOUR_S) / TIMER_STEP_S) * TIMER_STEP_S
+      const on = Math.ceil((needShare(streams) * HOUR_S) / TIMER_STEP_S) * TIMER_STEP_S
       return { ...base, timerOnS: on, timerEveryS: HOUR_S }
     }
     case 'thermostat': {

@@ -11,7 +11,7 @@ const chains: string[][] = [
   ['ctl-on-too-late', 'ctl-full-too-late', 'ctl-overshoot', 'ctl-unsensed-part', 'own-control-hot'],
   // a drive that does not turn or start the fans
   ['ctl-duty-under-min', 'own-control-slow-stops'],
-  ['ctl-no-kick', 'own-control-no-start'],
+  ['ctl-no-kick', 'own-control-no-start', 'own-control-dead'],
   // more voltage than the fan stands
   [
     'power-ac-output',

@@ -7,6 +7,13 @@ export const dayCatalogue = {
   'day.limit': { unit: 'degC', meaning: 'its limit', quantity: 'temperature', symbol: '°C' },
   'day.lowestCharge': { unit: '1', meaning: 'lowest charge of the planned week' },
   'ctl.neverOn': { unit: 'bool', meaning: 'a thermostat that never switches on' },
+  'ctl.asks': {
+    unit: '%',
+    meaning: 'duty that is asked for and starts nothing',
+    quantity: 'ratio',
+    symbol: '%',
+  },
+  'ctl.startsFrom': { unit: '%', meaning: 'duty that starts the fans', quantity: 'ratio', symbol: '%' },
   'ctl.cycle': { unit: 's', meaning: 'one cycle of a thermostat', quantity: 'duration', symbol: 's' },
   'ctl.timerStep': { unit: 's', meaning: 'smallest step of its clock', quantity: 'duration', symbol: 's' },
   'ctl.timerOn': { unit: 's', meaning: 'how long a timer runs', quantity: 'duration', symbol: 's' },

@@ -227,6 +227,7 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'ctl.dutyCap': control('capDuty'),
   'ctl.pwmSteps': control('timerTop'),
   'ctl.timerOn': control('timerOnS'),
+  'ctl.asks': control('quietDuty'),
   'ctl.lowestV': control('quietDuty'),
   'ctl.startDriveV': control('startDuty'),
   'switch.gateV': control('gateV'),

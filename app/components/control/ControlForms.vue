@@ -24,7 +24,7 @@ const open = ref<Key>('how')
 const holds = (fields: { key: string }[], key: string) => fields.some((f) => f.key === key)
 function pieceOf(key: string): Key {
   if (key === 'parts' || key === 'links') return 'heat'
-  if (holds([...dayFields, ...daySunFields, ...idleField], key) || key === 'loads') return 'day'
+  if (holds([...dayFields, ...clockFields, ...daySunFields, ...idleField], key) || key === 'loads') return 'day'
   if (holds([...limitFields, ...pwmFields, ...chopFields], key)) return 'limits'
   if (holds(failFields({ ...control.value, school: 'host', tachAlarm: true }), key)) return 'fails'
   return 'how'
@@ -79,6 +79,9 @@ async function addOne() {
     </div>
     <SegmentChoice v-model="open" label="What is told of the control" :options="pieces" />
     <template v-if="open === 'how'">
+      <p v-if="!plan.controls.length" class="small soft">
+        Nothing is planned yet: the fans are always on. Choose how they run, or take a school from the table.
+      </p>
       <div class="fields tight">
         <ChoiceField
           label="The fans run"

@@ -64,8 +64,14 @@ const area = (lane: Lane, scale: Scale) => areaPath(lane, LEFT, inner.value, sca
 const days = computed(() => props.view.seconds / 86_400)
 const ticks = computed(() =>
   days.value > 1
-    ? Array.from({ length: days.value }, (_, i) => ({ share: i / days.value, label: `day ${i + 1}` }))
-    : [0, 4, 8, 12, 16, 20, 24].map((h) => ({ share: h / 24, label: `${String(h).padStart(2, '0')}:00` })),
+    ? Array.from({ length: Math.round(days.value) }, (_, i) => ({
+        share: i / days.value,
+        label: `day ${i + 1}`,
+      }))
+    : (width.value < 460 ? [0, 6, 12, 18, 24] : [0, 4, 8, 12, 16, 20, 24]).map((h) => ({
+        share: h / 24,
+        label: `${String(h).padStart(2, '0')}:00`,
+      })),
 )
 const x = (share: number) => LEFT + share * inner.value
 const thresholds = computed(() => {

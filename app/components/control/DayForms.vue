@@ -43,6 +43,8 @@ const airs = computed(() =>
   ),
 )
 /** Nothing is taken until somebody does. */
+const route = useRoute()
+const clockOpen = computed(() => clockFields.some((f) => route.hash === `#field-${f.key}`))
 const noAir: string | null = null
 const said = ref('')
 async function takeAir(key: string | null) {
@@ -93,6 +95,9 @@ const assumed = computed(() => {
 <template>
   <p v-if="assumed.length" class="small soft">Assumed until it is told: {{ assumed.join('; ') }}.</p>
   <FieldGrid tight :record="told" :fields="dayFields" :shape="daySchema.shape" @set="setDay" />
+  <FoldBox title="Night, light, warmest hour" :open="clockOpen">
+    <FieldGrid tight :record="told" :fields="clockFields" :shape="daySchema.shape" @set="setDay" />
+  </FoldBox>
   <div v-if="airs.length" class="row">
     <ChoiceField
       label="Usual day from a log"

@@ -141,9 +141,18 @@ function driveFacts({ sources, day, group, index }: Steered): SiFacts {
     'ctl.fanMinV': volts ? most(members.map((m) => m.fan.minV)) : undefined,
     'ctl.startDriveV': volts && start !== null ? start * driveV : undefined,
     'ctl.fanStartV': volts ? most(members.map((m) => m.fan.startV)) : undefined,
+    ...neverStarts(group, day.usual.groups[index]!.onS + day.hot.groups[index]!.onS),
     'ctl.neverOn':
       control.school === 'thermostat' && !group.problem ? day.hot.groups[index]!.onS === 0 : undefined,
   }
+}
+
+/** A law that asks for air whatever is warm, and whose fans never turn: what they start from is more than it asks. */
+function neverStarts({ settings }: ModelGroup, onS: number): SiFacts {
+  if (!settings || settings.law.kind === 'thermostat' || settings.law.kind === 'curve') return {}
+  const { law } = settings
+  const asks = law.kind === 'fixed' ? law.duty : law.onDuty
+  return asks > 0 && onS === 0 ? { 'ctl.asks': asks, 'ctl.startsFrom': settings.startDuty } : {}
 }
 
 /** The lowest duty that a law asks for while the fans run. */
