@@ -28,6 +28,7 @@ import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { seeded } from '#core/numeric'
 import { demoData, startServer } from '../tests/api/harness'
+import { benchDays } from './days'
 import { benchJobs } from './jobs'
 import { benchLogs } from './logs'
 import { line, time, timePair } from './measure'
@@ -330,6 +331,7 @@ line('diagram of 60 nodes laid out', `${layoutTime.toFixed(0)} ms`, 'under 500 m
 
 await benchJobs()
 await benchLogs()
+benchDays()
 
 if (!existsSync('.output/server/index.mjs')) {
   console.log('The server is not built: run npm start once for its figures.')

@@ -32,10 +32,13 @@ export function curveProblem(points: readonly CurvePoint[]): string {
  * Reference: handbook CT1, CT2
  */
 export function curveDuty(points: readonly CurvePoint[], temperatureC: number): number {
-  const after = points.findIndex((p) => temperatureC < p.temperatureC)
-  if (after === 0) return points[0]!.duty
-  if (after < 0) return points.at(-1)!.duty
-  const [a, b] = [points[after - 1]!, points[after]!]
+  const last = points.length - 1
+  if (temperatureC < points[0]!.temperatureC) return points[0]!.duty
+  if (temperatureC >= points[last]!.temperatureC) return points[last]!.duty
+  let after = 1
+  while (temperatureC >= points[after]!.temperatureC) after++
+  const a = points[after - 1]!
+  const b = points[after]!
   const share = (temperatureC - a.temperatureC) / (b.temperatureC - a.temperatureC)
   return a.duty + share * (b.duty - a.duty)
 }

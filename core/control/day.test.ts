@@ -228,9 +228,9 @@ test('on demand: while it is asked for, for so long at most, and a while after',
 })
 
 test('the level of a night is that of its hours, over midnight too', () => {
-  const levels = Float64Array.from({ length: 24 }, (_, h) => (h >= 22 || h < 6 ? 20 : 40))
-  expect(leqBetween({ levelDbA: levels, stepS: 3600 }, 22 * 3600, 6 * 3600)).toBeCloseTo(20, 9)
-  expect(leqBetween({ levelDbA: levels, stepS: 3600 }, 6 * 3600, 22 * 3600)).toBeCloseTo(40, 9)
+  const sound = Float64Array.from({ length: 24 }, (_, h) => (h >= 22 || h < 6 ? 100 : 10_000))
+  expect(leqBetween({ sound, stepS: 3600 }, 22 * 3600, 6 * 3600)).toBeCloseTo(20, 9)
+  expect(leqBetween({ sound, stepS: 3600 }, 6 * 3600, 22 * 3600)).toBeCloseTo(40, 9)
 })
 
 test('a day that was led in begins where the day before it ended', () => {

@@ -75,6 +75,8 @@ export interface DayLanes {
   groups: GroupLanes[]
   /** all fans together */
   levelDbA: Float64Array
+  /** the same as energy, of that of 0 dB(A) */
+  sound: Float64Array
   powerW: Float64Array
   /** peaks of every part, degC */
   peakC: number[]
@@ -96,7 +98,8 @@ const WINDOW_S = 300
 function tableAt(table: ArrayLike<number>, share: number): number {
   const at = Math.min(1, Math.max(0, share)) * (table.length - 1)
   const low = Math.min(table.length - 2, Math.floor(at))
-  const [a, b] = [table[low]!, table[low + 1]!]
+  const a = table[low]!
+  const b = table[low + 1]!
   return Number.isFinite(a) && Number.isFinite(b) ? a + (at - low) * (b - a) : at - low > 0 ? b : a
 }
 const energyOf = (levelDbA: number) => 10 ** (levelDbA / 10)
@@ -150,7 +153,7 @@ export function simulateDay(input: DayInput): DayLanes {
   const n = parts.length
   const lane = () => new Float64Array(steps)
   const lanes = parts.map(lane)
-  const [ambientC, loadW, levelDbA, powerW] = [lane(), lane(), lane(), lane()]
+  const [ambientC, loadW, levelDbA, sound, powerW] = [lane(), lane(), lane(), lane(), lane()]
   const made = groups.map((): GroupLanes => ({
     sensorC: lane(),
     duty: lane(),
@@ -170,13 +173,16 @@ export function simulateDay(input: DayInput): DayLanes {
   const running = groups.map((): Running => ({ duty: NaN, flow: 0, level: -Infinity, power: 0, sound: 0 }))
   const lags = groups.map((g) => (g.sensorLagS > 0 ? 1 - Math.exp(-stepS / g.sensorLagS) : 1))
   const peakC = new Array<number>(n).fill(-Infinity)
-  let sound = 0
+  let heardAll = 0
+  let heard = NaN
+  let level = -Infinity
   for (let i = 0; i < n; i++) conductance[i] = net.still[i]!
 
   const slopes = (at: Float64Array, ambient: number, load: number) => {
     for (let i = 0; i < n; i++) slope[i] = net.share[i]! * load - conductance[i]! * (at[i]! - ambient)
     for (let l = 0; l < net.conductance.length; l++) {
-      const [a, b] = [net.from[l]!, net.to[l]!]
+      const a = net.from[l]!
+      const b = net.to[l]!
       const passed = net.conductance[l]! * (at[a]! - at[b]!)
       slope[a] = slope[a]! - passed
       slope[b] = slope[b]! + passed
@@ -202,7 +208,12 @@ export function simulateDay(input: DayInput): DayLanes {
     const from = k * stepS
     const counts = k >= 0
     if (k === 0) startT.set(t)
-    let [together, power] = [0, 0]
+    let together = 0
+    let power = 0
+    // air and load of the middle of the step stand for it
+    const middle = from + stepS / 2
+    const ambient = input.ambientC(middle)
+    const load = input.loadW(middle)
     for (let g = 0; g < groups.length; g++) {
       const { control, reading, demand } = groups[g]!
       const seen = reading ? reading(from) : shown[g]!
@@ -226,9 +237,6 @@ export function simulateDay(input: DayInput): DayLanes {
       }
     }
     for (let j = 0; j < inner; j++) {
-      const time = from + (j + 0.5) * h
-      const ambient = input.ambientC(time)
-      const load = input.loadW(time)
       slopes(t, ambient, load)
       for (let i = 0; i < n; i++) mid[i] = t[i]! + (h / 2) * slope[i]!
       slopes(mid, ambient, load)
@@ -246,11 +254,14 @@ export function simulateDay(input: DayInput): DayLanes {
       lanes[i]![k] = t[i]!
       if (t[i]! > peakC[i]!) peakC[i] = t[i]!
     }
-    ambientC[k] = input.ambientC(from)
-    loadW[k] = input.loadW(from)
-    levelDbA[k] = levelOf(together)
+    ambientC[k] = ambient
+    loadW[k] = load
+    levelDbA[k] = together === heard ? level : levelOf(together)
+    heard = together
+    level = levelDbA[k]!
     powerW[k] = power
-    sound += together
+    sound[k] = together
+    heardAll += together
   }
   for (let i = 0; i < n; i++) balance.storedJ += parts[i]!.capacityJK * (t[i]! - startT[i]!)
   return {
@@ -260,11 +271,12 @@ export function simulateDay(input: DayInput): DayLanes {
     loadW,
     groups: made,
     levelDbA,
+    sound,
     powerW,
     peakC,
     energyJ: made.reduce((sum, g) => sum + g.energyJ, 0),
-    leqDbA: levelOf(sound / steps),
-    loudestDbA: loudestOf(levelDbA, Math.max(1, Math.round(WINDOW_S / stepS))),
+    leqDbA: levelOf(heardAll / steps),
+    loudestDbA: loudestOf(sound, Math.max(1, Math.round(WINDOW_S / stepS))),
     balance,
     innerSteps: inner,
   }
@@ -276,28 +288,29 @@ export function simulateDay(input: DayInput): DayLanes {
  * Reference: handbook CT16
  */
 export function leqBetween(
-  { levelDbA, stepS }: Pick<DayLanes, 'levelDbA' | 'stepS'>,
+  { sound, stepS }: Pick<DayLanes, 'sound' | 'stepS'>,
   fromS: number,
   toS: number,
 ): number {
-  let [sum, count] = [0, 0]
-  for (let k = 0; k < levelDbA.length; k++) {
+  let sum = 0
+  let count = 0
+  for (let k = 0; k < sound.length; k++) {
     const at = (k * stepS) % DAY_S
     if (fromS <= toS ? at < fromS || at >= toS : at < fromS && at >= toS) continue
-    sum += energyOf(levelDbA[k]!)
+    sum += sound[k]!
     count++
   }
   return count ? levelOf(sum / count) : -Infinity
 }
 
 /** Equivalent level of the loudest so many steps in a row, dB(A). */
-function loudestOf(levels: Float64Array, window: number): number {
-  const wide = Math.min(window, levels.length)
+function loudestOf(sound: Float64Array, window: number): number {
+  const wide = Math.min(window, sound.length)
   let sum = 0
   let most = 0
-  for (let k = 0; k < levels.length; k++) {
-    sum += energyOf(levels[k]!)
-    if (k >= wide) sum -= energyOf(levels[k - wide]!)
+  for (let k = 0; k < sound.length; k++) {
+    sum += sound[k]!
+    if (k >= wide) sum -= sound[k - wide]!
     if (k >= wide - 1 && sum > most) most = sum
   }
   return levelOf(Math.max(0, most) / wide)

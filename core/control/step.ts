@@ -34,8 +34,8 @@ export interface ControlSettings extends StartLimits {
   /** what the sensor can show, degC */
   sensorLowC: number
   sensorHighC: number
-  /** duty while it cannot be believed, 0..1 */
-  faultDuty: number
+  /** duty while it cannot be believed, 0..1; null: stays as it is */
+  faultDuty: number | null
 }
 
 export interface ControlState {
@@ -81,31 +81,21 @@ export interface ControlStep {
 /** Whether a law of two states is in its upper one. */
 function runsBy(
   law: Exclude<ControlLaw, { kind: 'fixed' | 'curve' }>,
-  { on, timeS, askedS, unaskedS }: ControlState,
+  on: boolean,
+  timeS: number,
+  askedS: number,
+  unaskedS: number,
   temperatureC: number,
 ): boolean {
   if (law.kind === 'timer') return ((timeS % law.everyS) + law.everyS) % law.everyS < law.onS
   if (law.kind === 'thermostat') return onOff(on, temperatureC, law.onC, law.offC)
   return askedS > 0 ? law.mostS === null || askedS <= law.mostS : unaskedS <= law.runOnS
 }
-const blindLaws: ControlLaw['kind'][] = ['fixed', 'timer', 'demand']
+/** Laws that need no sensor. */
+const isBlind = ({ kind }: ControlLaw) => kind === 'fixed' || kind === 'timer' || kind === 'demand'
 
-/** The law's answer, and what it remembers. */
-function asked(
-  law: ControlLaw,
-  state: ControlState,
-  temperatureC: number,
-): Pick<ControlState, 'heldC' | 'on'> & { target: number } {
-  const { heldC } = state
-  if (law.kind === 'fixed') return { heldC, on: true, target: law.duty }
-  if (law.kind !== 'curve') {
-    const runs = runsBy(law, state, temperatureC)
-    return { heldC, on: runs, target: runs ? law.onDuty : law.restDuty }
-  }
-  const held = heldTemperature(heldC, temperatureC, law.hysteresisK)
-  const target = curveDuty(law.points, held)
-  return { heldC: held, on: target > 0, target }
-}
+/** As fast as it likes where no ramp is set. */
+const free = (rate: number) => (rate > 0 ? rate : Infinity)
 
 /**
  * One step.
@@ -120,44 +110,53 @@ export function controlStep(
   dtS: number,
   demand = false,
 ): ControlStep {
-  const state = {
-    ...was,
-    askedS: demand ? was.askedS + dtS : 0,
-    unaskedS: demand ? 0 : was.unaskedS + dtS,
-  }
-  const { law, sensorLowC, sensorHighC } = settings
-  const blind = blindLaws.includes(law.kind)
+  const { law } = settings
+  const blind = isBlind(law)
+  const timeS = was.timeS + dtS
+  const askedS = demand ? was.askedS + dtS : 0
+  const unaskedS = demand ? 0 : was.unaskedS + dtS
   // a change is held against the time since the last good reading: a real one is believed soon
-  const sinceS = state.timeS + dtS - state.readAtS
-  const fault = !blind && sensorFault(readingC, sensorLowC, sensorHighC, state.readC, sinceS)
+  const fault =
+    !blind && sensorFault(readingC, settings.sensorLowC, settings.sensorHighC, was.readC, timeS - was.readAtS)
   const filteredC =
-    fault || readingC === null ? state.filteredC : filtered(state.filteredC, readingC, settings.filterTauS, dtS)
-  const wish =
-    fault || (!blind && filteredC === null)
-      ? { heldC: state.heldC, on: state.on, target: settings.faultDuty }
-      : asked(law, state, filteredC ?? 0)
-  const next = startStep(state.start, wish.target, settings, dtS)
+    fault || readingC === null ? was.filteredC : filtered(was.filteredC, readingC, settings.filterTauS, dtS)
+  let { heldC, on } = was
+  let target: number
+  if (fault || (!blind && filteredC === null)) target = settings.faultDuty ?? was.duty
+  else if (law.kind === 'fixed') {
+    on = true
+    target = law.duty
+  } else if (law.kind === 'curve') {
+    heldC = heldTemperature(heldC, filteredC!, law.hysteresisK)
+    target = curveDuty(law.points, heldC)
+    on = target > 0
+  } else {
+    on = runsBy(law, on, was.timeS, askedS, unaskedS, filteredC ?? 0)
+    target = on ? law.onDuty : law.restDuty
+  }
+  const next = startStep(was.start, target, settings, dtS)
   // from rest, and after a kick, the ramp begins at what starts the fan
-  const from = state.bypassed ? settings.startDuty : state.duty
-  const free = (rate: number) => (rate > 0 ? rate : Infinity)
   const duty = next.bypass
     ? next.duty
-    : ramped(from, next.duty, free(settings.rampUpPerS), free(settings.rampDownPerS), dtS)
-  return {
-    state: {
-      timeS: state.timeS + dtS,
-      readC: fault ? state.readC : readingC,
-      readAtS: fault ? state.readAtS : state.timeS + dtS,
-      filteredC,
-      heldC: wish.heldC,
-      on: wish.on,
-      askedS: state.askedS,
-      unaskedS: state.unaskedS,
-      start: next.state,
-      bypassed: next.bypass,
-      duty,
-    },
+    : ramped(
+        was.bypassed ? settings.startDuty : was.duty,
+        next.duty,
+        free(settings.rampUpPerS),
+        free(settings.rampDownPerS),
+        dtS,
+      )
+  const state: ControlState = {
+    timeS,
+    readC: fault ? was.readC : readingC,
+    readAtS: fault ? was.readAtS : timeS,
+    filteredC,
+    heldC,
+    on,
+    askedS,
+    unaskedS,
+    start: next.state,
+    bypassed: next.bypass,
     duty,
-    fault,
   }
+  return { state, duty, fault }
 }

@@ -84,6 +84,10 @@ export function usualLimits(streams: readonly DayStream[], control: Control): { 
 /** Duty that keeps a 4-wire fan turning, where its sheet does not tell. 4-wire specification, from memory. */
 const USUAL_MIN = 0.3
 
+/** What it puts out while its sensor cannot be believed; null: stays as it is. */
+const faultDutyOf = (onFault: Control['onFault'], capDuty: number): number | null =>
+  onFault === 'off' ? 0 : onFault === 'cap' ? capDuty : onFault === 'hold' ? null : 1
+
 /** A control that can be stepped, or what keeps it from it, by the field that holds it. */
 export type Settled =
   { ok: true; settings: ControlSettings } | { ok: false; key: keyof Control; message: string }
@@ -171,7 +175,7 @@ export function settled(control: Control, streams: readonly DayStream[], planned
       rampDownPerS: control.rampDownPerS ?? (smooth ? USUAL.rampDownPerS : 0),
       sensorLowC: humid ? -1 : (control.sensorLowC ?? SENSOR.low),
       sensorHighC: humid ? 2 : (control.sensorHighC ?? SENSOR.high),
-      faultDuty: control.onFault === 'off' ? 0 : control.onFault === 'cap' ? capDuty : 1,
+      faultDuty: faultDutyOf(control.onFault, capDuty),
     },
   }
 }

@@ -14,7 +14,7 @@ import { ambientOf, humidityOf, lightOf, loadOf, sunShape } from './weather'
 /** The days of a model, run. */
 
 /** A step is at most so much of what changes fastest; the longest step, s. */
-const STEP_SHARE = 0.25
+const STEP_SHARE = 1 / 3
 const LONGEST_S = 30
 /** Steps that a day is a whole number of, s. */
 const STEPS_S = [1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 16, 18, 20, 24, 30]
