@@ -52,12 +52,12 @@ export function dayFigures(model: DayModel, usual: DaySummary, hot: DaySummary):
         },
       ),
     ),
-    figure('day.on', 'On, usual day', 'duration', on, 't = Σ Δt where the duty is above 0', 'simulated day', {
+    figure('day.on', 'On, usual day', 'duration', on, 't = x · 24 h', 'simulated day', {
       basis,
       note,
       inputs: [
         input('starts', 'starts that day', first?.starts ?? null, 'number'),
-        input('share', 'of the day', on / DAY_S, 'ratio'),
+        input('x', 'share of the day with a duty above 0', on / DAY_S, 'ratio'),
       ],
     }),
     figure(
@@ -65,8 +65,8 @@ export function dayFigures(model: DayModel, usual: DaySummary, hot: DaySummary):
       'Fans, a usual day',
       'energy',
       usual.energyJ,
-      'E = Σ P(duty)·Δt',
-      'power at the operating point of every duty',
+      'E = P̄ · t',
+      'simulated day; power at the operating point of every duty',
       {
         basis,
         note,

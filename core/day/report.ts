@@ -1,6 +1,7 @@
 import { DAY_S } from '#core/control'
 import { MAIN_STREAM, type PlanDocument } from '#core/document'
 import type { Figure } from '#core/figure'
+import { usesWire } from './controls'
 import { failuresOf, type Failure } from './failures'
 import { dayFigures } from './figures'
 import { dayModel, type DayModel } from './model'
@@ -76,6 +77,43 @@ export function loadShare(
   const fullW = (loadRunA ?? 0) * (source?.nominalV ?? 0)
   if (!controls.length || usual.drawnJ === null || !(fullW > 0)) return null
   return Math.min(1, usual.drawnJ / (fullW * DAY_S))
+}
+
+/** What a control gives the fans of a stream over its usual and hottest day. */
+export interface DriveRange {
+  /** on the PWM wire; else it is the voltage that changes */
+  byWire: boolean
+  lowDuty: number
+  highDuty: number
+  /** at the fans, V; the same where the wire is steered */
+  lowV: number
+  highV: number
+  /** a kick at start, duty 0..1; null without */
+  kickDuty: number | null
+}
+/** The same of the first stream; null without a planned control, or where its fans never run. @param driveV V */
+export function driveRange(
+  day: DayReport,
+  { controls, selection }: PlanDocument,
+  driveV: number,
+): DriveRange | null {
+  const index = day.model.groups.findIndex((g) => g.streams.includes(MAIN_STREAM))
+  const group = day.model.groups[index]
+  if (!group || !controls.includes(group.control)) return null
+  const days = [day.usual, day.hot].map((d) => d.groups[index]!).filter((g) => g.highDuty > 0)
+  if (!days.length) return null
+  const lowDuty = Math.min(...days.map((d) => d.lowDuty))
+  const highDuty = Math.max(...days.map((d) => d.highDuty))
+  const byWire = usesWire(group.control, { selection })
+  const kicks = (group.control.kickS ?? 0) > 0
+  return {
+    byWire,
+    lowDuty,
+    highDuty,
+    lowV: byWire ? driveV : lowDuty * driveV,
+    highV: byWire ? driveV : highDuty * driveV,
+    kickDuty: kicks ? (group.control.kickDuty ?? 1) : null,
+  }
 }
 
 /** Hours a day that the fans of the first stream run: of the planned usual day, else as the Brief says. */

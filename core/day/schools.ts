@@ -25,9 +25,6 @@ export interface SchoolRow {
   failures: Failure[]
 }
 
-/** What a school's parts cost beside the fan, in nobody's money: only what was typed is told. */
-export const priceOf = ({ price }: Control): number | null => price
-
 /**
  * The model with one of its groups under another control.
  * @param index of the group that is meant

@@ -161,7 +161,6 @@ export const thermalLinkSchema = z.object({
   toId: idSchema,
   conductanceWK: within(0.0001, 1e5),
 })
-export interface ThermalLinkDoc extends z.infer<typeof thermalLinkSchema> {}
 
 const ambientPointSchema = z.object({ atS: clock, temperatureC: within(-60, 80) })
 const oneColumn = <T extends z.ZodType>(item: T, most: number) =>

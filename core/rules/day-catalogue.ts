@@ -7,6 +7,7 @@ export const dayCatalogue = {
   'day.limit': { unit: 'degC', meaning: 'its limit', quantity: 'temperature', symbol: '°C' },
   'day.lowestCharge': { unit: '1', meaning: 'lowest charge of the planned week' },
   'ctl.neverOn': { unit: 'bool', meaning: 'a thermostat that never switches on' },
+  'ctl.converterFixed': { unit: 'bool', meaning: 'steered by a converter that gives one voltage' },
   'ctl.asks': {
     unit: '%',
     meaning: 'duty that is asked for and starts nothing',

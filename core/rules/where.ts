@@ -228,6 +228,7 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'ctl.pwmSteps': control('timerTop'),
   'ctl.timerOn': control('timerOnS'),
   'ctl.asks': control('quietDuty'),
+  'ctl.converterFixed': control('actuator'),
   'ctl.lowestV': control('quietDuty'),
   'ctl.startDriveV': control('startDuty'),
   'switch.gateV': control('gateV'),

@@ -44,6 +44,8 @@ const formulas: Record<string, (v: Values, f: Figure) => number> = {
   's = w/(w + t)': (v) => v.w! / (v.w! + v.t!),
   's = (w/(w + t))²': (v) => (v.w! / (v.w! + v.t!)) ** 2,
   's = 0.9069·(w/(w + t))²': (v) => 0.9069 * (v.w! / (v.w! + v.t!)) ** 2,
+  't = x · 24 h': (v) => v.x! * 24 * HOUR,
+  'E = P̄ · t': (v) => v['P̄']! * v.t!,
   'v = Q/A': (v) => v.Q! / v.A!,
   'Δp = K·ρ/2·(Q/A)²': (v) => v.K! * dynamic(v.ρ!, v.Q! / v.A!),
   'f = √(g/δ)/2π': (v) => Math.sqrt(9.80665 / v.δ!) / (2 * Math.PI),
@@ -208,6 +210,9 @@ const solved = [
   'I(V) of the load',
   'I_start at that voltage',
   'R(Q·ρ/1.2) = (t_part − tₐ)/P − R_inner',
+  // stepped through a day: held against an ODE package in core/control/day.test.ts
+  'C·dT/dt = P − G(Q)·(T − T_a) − Σ G_ij·(T − T_j), stepped over the day',
+  'L_eq = 10·lg(Σ Δt·10^(L/10)/Σ Δt)',
 ]
 
 /** A medium's or own values' drop is scaled to the air of the place: viscous and inertial parts by a few per cent. */
@@ -228,6 +233,7 @@ const figuresOf = (r: Report): Figure[] =>
     ...(r.mount?.figures ?? []),
     ...r.power.figures,
     ...r.runtime.figures,
+    ...(r.day?.figures ?? []),
     ...r.power.feed.nodes.flatMap(nodeFigures),
   ].filter((f) => f !== null && f !== undefined)
 

@@ -89,6 +89,7 @@ const lines = computed((): Line[] =>
       life: [
         contact ? `contact ${years(contact.years)}${contact.assumed ? ' (assumed)' : ''}` : '',
         bearing ? bearingWords(bearing) : '',
+        control.price === null ? '' : `parts ${show(control.price, 'money')}`,
       ]
         .filter(Boolean)
         .join(', '),

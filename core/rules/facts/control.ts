@@ -142,6 +142,7 @@ function driveFacts({ sources, day, group, index }: Steered): SiFacts {
     'ctl.startDriveV': volts && start !== null ? start * driveV : undefined,
     'ctl.fanStartV': volts ? most(members.map((m) => m.fan.startV)) : undefined,
     ...neverStarts(group, day.usual.groups[index]!.onS + day.hot.groups[index]!.onS),
+    'ctl.converterFixed': converterFixed(sources, control),
     'ctl.neverOn':
       control.school === 'thermostat' && !group.problem ? day.hot.groups[index]!.onS === 0 : undefined,
   }
@@ -154,6 +155,16 @@ function neverStarts({ settings }: ModelGroup, onS: number): SiFacts {
   const asks = law.kind === 'fixed' ? law.duty : law.onDuty
   return asks > 0 && onS === 0 ? { 'ctl.asks': asks, 'ctl.startsFrom': settings.startDuty } : {}
 }
+
+/** A control by a converter that gives one voltage only; nothing where there is none, or the control does not use it. */
+function converterFixed(
+  { plan: { converter } }: FactSources,
+  { actuator, school }: Control,
+): boolean | undefined {
+  if (actuator !== 'converter' || school === 'always' || converter === null) return undefined
+  return !converter.adjustable || fixedKinds.includes(converter.kind)
+}
+const fixedKinds = ['resistor', 'diode', 'divider']
 
 /** The lowest duty that a law asks for while the fans run. */
 function lowestAsked({ settings }: ModelGroup): number | null {

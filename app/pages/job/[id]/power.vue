@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { driveRange } from '#core/day'
+
 definePageMeta({ station: 'power' })
 
 const { plan, report, findings } = useJob('power')
@@ -46,6 +48,22 @@ const cautions = computed(() => {
       : '',
   ].filter(Boolean)
 })
+/** What the control makes of the voltage and the current at start, where one is planned. */
+const steered = computed(() => {
+  const { day } = report.value
+  const volts = power.value.fanV ?? plan.value.selection?.driveV
+  const range = day && volts ? driveRange(day, plan.value, volts) : null
+  if (!range) return ''
+  const between = range.byWire
+    ? `The control gives the PWM wire ${show(range.lowDuty, 'ratio')} to ${show(range.highDuty, 'ratio')}; the voltage stays.`
+    : range.lowV < range.highV
+      ? `The control gives ${show(range.lowV, 'voltage')} to ${show(range.highV, 'voltage')}: what stands above must go so far down.`
+      : `The control gives ${show(range.highV, 'voltage')} while it runs.`
+  const start = power.value.fanStartA
+  const kick =
+    range.kickDuty !== null && start !== null ? ` Each start is kicked: ${show(start, 'current')}.` : ''
+  return between + kick
+})
 const print = () => window.print()
 </script>
 
@@ -73,6 +91,9 @@ const print = () => window.print()
           <p v-if="mismatch" class="warn">
             The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for
             {{ show(mismatch.drive, 'voltage') }}. Figures use the feed.
+          </p>
+          <p v-if="steered" class="small">
+            {{ steered }} <NuxtLink :to="`/job/${plan.job.id}/control`">To Control</NuxtLink>
           </p>
           <dl class="figures">
             <div v-for="figure in power.figures" :key="figure.key">
