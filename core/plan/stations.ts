@@ -77,7 +77,7 @@ const powerHeadline: Headline = ({ plan: { source }, power: { loadRunA } }) => {
 }
 
 /** Short names of the schools. */
-const schoolWords = {
+export const schoolWords = {
   always: 'always on',
   slow: 'always slow',
   timer: 'by the clock',

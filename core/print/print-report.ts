@@ -13,7 +13,7 @@ import type { PlanDocument, Run } from '#core/document'
 import { rankNoiseSources, upgradeRungs } from '#core/verification'
 import type { Report } from '#core/plan'
 import { readingNames, targetKinds, targetName, targetNumber, wantedRange, wantedWords } from '#core/document'
-import { goalNames } from '#core/plan'
+import { goalNames, schoolWords } from '#core/plan'
 import type { Figure } from '#core/figure'
 import { costPerUnit, gainCosts, predictionsOf } from '#core/advice'
 
@@ -322,6 +322,23 @@ function builtWords({ show }: Printer, { source }: PlanDocument, report: Report,
 
 const titled = (text: string, block: PrintBlock): PrintBlock[] => [{ kind: 'heading', text }, block]
 
+/** When the fans run, and what their days are like. */
+function controlBlocks({ show }: Printer, { controls }: PlanDocument, { day }: Report): PrintBlock[] {
+  if (!day || !controls.length) return []
+  const what = day.model.groups.map(({ name, control }, i) => {
+    const { onS, starts } = day.usual.groups[i]!
+    const set =
+      control.school === 'thermostat' && control.sense === 'temperature'
+        ? `, on from ${show(control.onC, 'temperature')}, off at ${show(control.offC, 'temperature')}`
+        : ''
+    return `${name}: ${schoolWords[control.school]}${set}; on ${show(onS, 'duration')} of a usual day, ${starts} starts.`
+  })
+  const figures = day.figures.map(
+    (f) => `${f.label}: ${show(f.value, f.quantity)}${f.note ? `. ${f.note}` : ''}`,
+  )
+  return titled('When it runs', { kind: 'list', items: [...what, ...figures] })
+}
+
 function predictionBlocks({ show }: Printer, report: Report): PrintBlock[] {
   const predictions = predictionsOf(report)
   if (!predictions.length) return []
@@ -413,6 +430,7 @@ export function printReportOf(
     ...(selection
       ? titled('What was built', { kind: 'text', text: builtWords(printer, plan, report, cost) })
       : []),
+    ...controlBlocks(printer, plan, report),
     ...predictionBlocks(printer, report),
     ...gainBlocks(printer, report, cost),
     ...missingBlocks(report),
