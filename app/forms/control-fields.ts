@@ -83,7 +83,7 @@ export function howFields(c: Control, parts: { id: string; name: string }[]): Co
           {
             key: 'sensorLagS' as const,
             label: 'It is late by',
-            quantity: 'duration' as const,
+            quantity: 'shortTime' as const,
             hint: 'empty: 20 s',
           },
         ]
@@ -165,7 +165,7 @@ function lawFields(c: Control): ControlField[] {
 
 export const smoothFields: ControlField[] = [
   { key: 'hysteresisK', label: 'Falls back after', quantity: 'temperatureDifference', hint: 'empty: 3 K' },
-  { key: 'filterTauS', label: 'Filter', quantity: 'duration', hint: 'empty: 5 s' },
+  { key: 'filterTauS', label: 'Filter', quantity: 'shortTime', hint: 'empty: 5 s' },
   { key: 'rampUpPerS', label: 'Rises, a second', quantity: 'ratio', hint: 'empty: 20 %' },
   { key: 'rampDownPerS', label: 'Falls, a second', quantity: 'ratio', hint: 'empty: 5 %' },
 ]
@@ -176,7 +176,7 @@ export const limitFields: ControlField[] = [
   { key: 'capDuty', label: 'Never above', quantity: 'ratio', hint: 'empty: 100 %' },
   { key: 'fanStop', label: 'It may stand still', yesNo: true },
   { key: 'kickDuty', label: 'Kick to start', quantity: 'ratio', hint: 'empty: 100 %' },
-  { key: 'kickS', label: 'Kick lasts', quantity: 'duration', hint: '0.3 to 1 s; empty: none' },
+  { key: 'kickS', label: 'Kick lasts', quantity: 'shortTime', hint: '0.3 to 1 s; empty: none' },
 ]
 
 export const pwmFields: ControlField[] = [
@@ -224,17 +224,17 @@ export const failFields = (c: Control): ControlField[] => [
           quantity: 'ratio' as const,
           hint: 'empty: 70 %',
         },
-        { key: 'alarmHoldS' as const, label: 'For', quantity: 'duration' as const, hint: 'empty: 5 s' },
+        { key: 'alarmHoldS' as const, label: 'For', quantity: 'shortTime' as const, hint: 'empty: 5 s' },
         {
           key: 'alarmBlankS' as const,
           label: 'Not after a start for',
-          quantity: 'duration' as const,
+          quantity: 'shortTime' as const,
           hint: 'empty: 5 s',
         },
         {
           key: 'gateS' as const,
           label: 'Counts pulses for',
-          quantity: 'duration' as const,
+          quantity: 'shortTime' as const,
           hint: 'empty: by period',
         },
       ]

@@ -132,7 +132,8 @@ export function heatOf(
     incomplete.push({ id: p.id, name: p.name, wants: made })
     return []
   })
-  if (!day?.parts.length)
+  // until one of them can be counted the plan's own balance stands in
+  if (!parts.length)
     for (const s of streams) {
       const own = planPart(s, groupOf(facedStream(s.plan)), plan.runs)
       if (own) parts.push(own)

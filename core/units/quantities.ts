@@ -273,6 +273,12 @@ export const quantities = {
       unit('days', 86400, 2, ['d', 'day']),
     ],
   },
+  shortTime: {
+    article: 'a time',
+    example: '20 s',
+    si: 's',
+    units: [unit('s', 1, 1, ['sec', 'seconds']), unit('min', 60, 2, ['minutes', 'minute'])],
+  },
   resistance: {
     article: 'a resistance',
     example: '91 Ω',

@@ -20,7 +20,8 @@ const box = useTemplateRef<HTMLElement>('box')
 async function added() {
   emit('add')
   await nextTick()
-  box.value?.querySelector<HTMLElement>('.record:last-of-type input')?.focus()
+  const rows = box.value?.querySelectorAll<HTMLElement>('.record')
+  rows?.[rows.length - 1]?.querySelector('input')?.focus()
 }
 async function remove(index: number) {
   emit('remove', index)

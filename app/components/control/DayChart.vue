@@ -25,6 +25,15 @@ const inner = computed(() => width.value - LEFT - RIGHT)
 
 const kept = (lanes: Lane[]) => lanes.flatMap((l) => [...l.low, ...l.high])
 const limits = computed(() => props.view.parts.flatMap((p) => (p.limitC === null ? [] : [p.limitC])))
+const thresholds = computed(() => {
+  const { school, sense, onC, offC } = props.control
+  if (school !== 'thermostat' || sense !== 'temperature') return []
+  return [
+    { label: 'on', value: onC },
+    { label: 'off', value: offC },
+  ].flatMap(({ label, value }) => (value === null ? [] : [{ label, value }]))
+})
+
 const HEAT = 118
 /** Lanes from the top: temperatures, one for each group of fans, sound, charge, load. */
 const layout = computed(() => {
@@ -37,7 +46,11 @@ const layout = computed(() => {
   }
   const warm = next(HEAT)
   const heat = niceScale(
-    [...kept([view.ambient, ...view.parts.map((p) => p.lane)]), ...limits.value],
+    [
+      ...kept([view.ambient, ...view.parts.map((p) => p.lane)]),
+      ...limits.value,
+      ...thresholds.value.map((t) => t.value),
+    ],
     warm.top,
     warm.height,
   )
@@ -74,14 +87,6 @@ const ticks = computed(() =>
       })),
 )
 const x = (share: number) => LEFT + share * inner.value
-const thresholds = computed(() => {
-  const { school, sense, onC, offC } = props.control
-  if (school !== 'thermostat' || sense !== 'temperature') return []
-  return [
-    { label: 'on', value: onC },
-    { label: 'off', value: offC },
-  ].flatMap(({ label, value }) => (value === null ? [] : [{ label, value }]))
-})
 
 /** Whether it stands and runs within one column of the drawing. */
 function switches({ low, high }: Lane, share: number): boolean {

@@ -143,9 +143,19 @@ function driveFacts({ sources, day, group, index }: Steered): SiFacts {
     'ctl.fanStartV': volts ? most(members.map((m) => m.fan.startV)) : undefined,
     ...neverStarts(group, day.usual.groups[index]!.onS + day.hot.groups[index]!.onS),
     'ctl.converterFixed': converterFixed(sources, control),
-    'ctl.neverOn':
-      control.school === 'thermostat' && !group.problem ? day.hot.groups[index]!.onS === 0 : undefined,
+    'ctl.neverOn': neverOn(day, group, index),
   }
+}
+
+/** A thermostat that never switches on: only of a part whose numbers were told, since a guess proves nothing. */
+function neverOn(
+  { model, hot }: DayReport,
+  { control, problem, sensed }: ModelGroup,
+  index: number,
+): boolean | undefined {
+  if (control.school !== 'thermostat' || control.sense !== 'temperature' || problem) return undefined
+  const part = model.parts[sensed]
+  return part && part.basis !== 'assumed' ? hot.groups[index]!.onS === 0 : undefined
 }
 
 /** A law that asks for air whatever is warm, and whose fans never turn: what they start from is more than it asks. */
