@@ -1,10 +1,9 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import type { Advice, DayModel, DayView, DoubtedDay, Quietest, SchoolRow } from '#core/day'
-import { faceStream, MAIN_STREAM, type DayKind } from '#core/document'
+import { faceStream, MAIN_STREAM } from '#core/document'
 import type { LogSummary } from '#shared/api'
-import type { DayWorker } from '~/workers/day.worker'
+import type { DayWorker, ShownDay } from '~/workers/day.worker'
 
-export type ShownDay = DayKind | 'week'
 const WAIT_MS = 60
 /** Columns that a day and a week are drawn with. */
 const COLUMNS = { day: 720, week: 1008 } as const
@@ -47,7 +46,7 @@ export function useDay(kind: Ref<ShownDay>, index: Ref<number>) {
     const mine = ++asked
     busy.value = true
     const given = input()
-    const columns = kind.value === 'week' ? COLUMNS.week : COLUMNS.day
+    const columns = kind.value === 'week' || kind.value === 'three' ? COLUMNS.week : COLUMNS.day
     try {
       const [made, known] = await Promise.all([
         near.remote.day(given, kind.value, columns),
@@ -96,8 +95,8 @@ export function useDay(kind: Ref<ShownDay>, index: Ref<number>) {
     return answer
   }
   const draw = async () => {
-    if (kind.value === 'week') return
     const day = kind.value
+    if (day === 'week' || day === 'three') return
     drawn.value = await run<DoubtedDay>('drawn', async (remote, onDone) => remote.drawn(input(), day, onDone))
   }
   const search = async () => {

@@ -24,7 +24,7 @@ import {
   type SchoolRow,
 } from '#core/day'
 import type { Channel, LogData } from '#core/measure'
-import type { DayKind, PlanInput } from '#core/document'
+import { dayKinds, type DayKind, type PlanInput } from '#core/document'
 import { readBlocks } from '#shared/log-blocks'
 import { dayStreamsOf } from '#core/plan'
 
@@ -51,15 +51,25 @@ async function logOf(id: string, channels: readonly Channel[]): Promise<LogData 
   }
   return held && held.log.times.length > 1 ? held.log : null
 }
+/** A day, the three kinds side by side, or a week. */
+export type ShownDay = DayKind | 'three' | 'week'
+
 /** Told now and then, not after each. */
 const EVERY = 10
 const COLUMNS = 720
 
 const worker = {
-  day(input: PlanInput, kind: DayKind | 'week', columns: number): DayView | null {
+  day(input: PlanInput, kind: ShownDay, columns: number): DayView | null {
     const made = modelOf(input)
     if (!made) return null
-    return viewOf(made.model, kind === 'week' ? runWeek(made.model) : [runDay(made.model, kind)], columns)
+    const { model } = made
+    const runs =
+      kind === 'week'
+        ? runWeek(model)
+        : kind === 'three'
+          ? dayKinds.map((k) => runDay(model, k))
+          : [runDay(model, kind)]
+    return viewOf(model, runs, columns)
   },
   /** What forms and editor read: the model, and what the formulas say of the control in front. */
   model(input: PlanInput, index: number): { model: DayModel; advice: Advice | null } | null {

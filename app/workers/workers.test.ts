@@ -1,13 +1,14 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest'
 import { planUncertainty } from '#core/advice'
-import { newPlan, type PlanDocument } from '#core/document'
+import { newControlOf, newPlan, type PlanDocument } from '#core/document'
 import { defaultRank } from '#core/selection'
 import { joinBlocks } from '#shared/log-blocks'
 import { writeCsv } from '#shared/exchange/shelf-file'
 import type { LogTable } from '#shared/exchange/log-file'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
+import type { DayWorker } from './day.worker'
 import type { LogWorker } from './log.worker'
 import type { PlanWorker } from './plan.worker'
 import type { RankWorker } from './rank.worker'
@@ -181,5 +182,61 @@ describe('trace', () => {
     const line = await worker.follow({ x: 50, y: 30 }, 40, 10, limit)
     if (typeof line === 'string') throw new Error(line)
     for (const { y } of line.points) expect(y).toBeCloseTo(30, 0)
+  })
+})
+
+describe('day', () => {
+  let worker: Remote<DayWorker>
+  const shelf = demoJobs().find((p) => p.job.id === 'job-recorder-shelf')!
+  const of = (day: PlanDocument) => ({ plan: day, fans: demoFans, shown: null })
+  beforeAll(async () => {
+    worker = await started<DayWorker>(() => import('./day.worker'))
+  })
+  test('one day, the three kinds side by side, a week; peaks are kept in the columns', async () => {
+    const hot = (await worker.day(of(shelf), 'hot', 300))!
+    expect([hot.columns, hot.seconds, hot.kinds]).toEqual([300, 86_400, ['hot']])
+    const peak = Math.max(...hot.parts[0]!.lane.high)
+    expect(peak).toBeCloseTo(hot.summaries[0]!.peakC[0]!, 2)
+    const three = (await worker.day(of(shelf), 'three', 300))!
+    expect([three.together, three.kinds]).toEqual(['kinds', ['cold', 'usual', 'hot']])
+    expect(Math.max(...three.parts[0]!.lane.high)).toBeCloseTo(peak, 2)
+    const week = (await worker.day(of(shelf), 'week', 350))!
+    expect([week.together, week.summaries.length]).toEqual(['week', 7])
+  })
+  test('model with its advice, the schools, drawn days and the search with their progress', async () => {
+    const { model, advice } = (await worker.model(of(shelf), 0))!
+    expect(model.parts.map((p) => p.name)).toEqual(['Disks', 'Supply'])
+    expect(advice!.failures.map((f) => f.part)).toEqual(['sensor', 'controller', 'fan', 'supply'])
+    const rows = await worker.schools(of(shelf), 0)
+    expect(rows.filter((r) => r.taken).map((r) => r.school)).toEqual(['curve'])
+    const shares: number[] = []
+    const onDone = proxy((share: number) => {
+      shares.push(share)
+    })
+    const drawn = (await worker.drawn(of(shelf), 'hot', onDone))!
+    expect(drawn.peakC[0]!.low).toBeLessThan(drawn.peakC[0]!.high)
+    const found = (await worker.quietest(of(shelf), 0, onDone))!
+    expect(found.ok).toBe(true)
+    await vi.waitFor(() => expect(shares.length).toBeGreaterThan(10))
+    expect(Math.max(...shares)).toBeLessThanOrEqual(1)
+  }, 60_000)
+  test('a machine of several streams: two controls, and the rest always on', async () => {
+    const press = demoJobs().find((p) => p.job.id === 'job-stencil-press')!
+    press.controls = [
+      { ...newControlOf('c1', 'thermostat'), onC: 40, offC: 34 },
+      { ...newControlOf('c2', 'timer', ['stream-board']), timerOnS: 600, timerEveryS: 1800 },
+    ]
+    const view = (await worker.day(of(press), 'usual', 200))!
+    expect(view.groups.length).toBe(4)
+    const [, board, drum] = view.summaries[0]!.groups
+    expect(board!.onS).toBeCloseTo(8 * 3600, -3)
+    expect(drum!.onS).toBe(86_400)
+    const loudest = (lane: Float32Array) => Math.max(...lane.filter((x) => Number.isFinite(x)))
+    expect(loudest(view.level.high)).toBeGreaterThan(25)
+  })
+  test('no fan, no day', async () => {
+    const none = newPlan('x', 'X')
+    expect([await worker.day(of(none), 'hot', 100), await worker.model(of(none), 0)]).toEqual([null, null])
+    expect(await worker.schools(of(none), 0)).toEqual([])
   })
 })

@@ -5,7 +5,7 @@ import { CLEAR_SHARE, MIXING } from '#core/requirement'
 import { failuresOf, type Failure } from './failures'
 import { contactYears } from './life'
 import type { DayModel } from './model'
-import { mostLoad, thresholdsFor, type Thresholds } from './propose'
+import { mostLoad, slowestDuty, thresholdsFor, type Thresholds } from './propose'
 import { runDay } from './run'
 import type { DayStream } from './streams'
 
@@ -92,6 +92,8 @@ export function thermostatAdvice(model: DayModel, index: number, airC: number): 
 /** A series RC across a contact, as many use it for small DC fans: values that fit, from common practice. */
 export const SNUBBER = { ohm: 100, farad: 0.1e-6 } as const
 export interface QuietAdvice {
+  /** slowest duty that holds for ever with the most load; null: none does */
+  foreverDuty: number | null
   /** where the nearest part would settle at the quiet level with the most load, degC; null without parts */
   settlesC: number | null
   /** how long the quiet level holds from a cool start; null: for ever */
@@ -114,13 +116,15 @@ export function quietAdvice(
   const { flowM3s } = group.table
   const flow = flowM3s[Math.round(quietDuty * (flowM3s.length - 1))] ?? 0
   const moved = group.referenceM3s > 0 ? (flow / group.referenceM3s) ** model.exponent : 0
+  const foreverDuty = slowestDuty(model, index, mostLoad(model), airC)
   const rows = model.parts.flatMap((p) => {
     if (p.group !== index || p.limitC === null) return []
     const g = p.stillWK + (p.movedWK - p.stillWK) * moved
     const settlesC = airC + (mostLoad(model) * p.loadShare) / g
     const fromC = airC + (model.idleW * p.loadShare) / g
     const tau = p.capacityJK / g
-    return [{ settlesC, part: p.name, limitC: p.limitC, holdsS: quietInterval(tau, fromC, p.limitC, settlesC) }]
+    const holdsS = quietInterval(tau, fromC, p.limitC, settlesC)
+    return [{ settlesC, part: p.name, limitC: p.limitC, holdsS, foreverDuty }]
   })
   return rows.toSorted((a, b) => (a.holdsS ?? Infinity) - (b.holdsS ?? Infinity))[0] ?? null
 }

@@ -10,6 +10,8 @@ export interface Lane {
 }
 export interface DayView {
   kinds: DayKind[]
+  /** whether they are a week, or the kinds side by side */
+  together: 'week' | 'kinds'
   /** s that all of it lasts, and of a step */
   seconds: number
   stepS: number
@@ -48,6 +50,7 @@ export function viewOf(model: DayModel, runs: readonly DayRun[], columns: number
   const { stepS } = first.lanes
   return {
     kinds: runs.map((r) => r.kind),
+    together: runs.length === 3 && new Set(runs.map((r) => r.kind)).size === 3 ? 'kinds' : 'week',
     seconds: runs.reduce((s, r) => s + r.lanes.levelDbA.length * stepS, 0),
     stepS,
     columns,

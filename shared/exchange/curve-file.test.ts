@@ -1,5 +1,13 @@
 import { describe, expect, test } from 'vitest'
-import { curveCsv, curveHeader, curveJson, readCurveCsv, readCurveJson, type CurveFile } from './curve-file'
+import {
+  curveCsv,
+  curveHeader,
+  curveJson,
+  readCurveCsv,
+  readCurveHeader,
+  readCurveJson,
+  type CurveFile,
+} from './curve-file'
 
 // invented, in the form of the handbook (control 8)
 const text = `{"kind":"fan-curve","version":1,"sensor":"heatsink","unit":"degC",
@@ -80,4 +88,38 @@ describe('a C header', () => {
     expect(header).not.toContain('PWM_HZ')
     expect(header).not.toContain('ALARM')
   })
+})
+
+test('the C header is read back unchanged, with an alarm and without', () => {
+  for (const more of [{}, { tachAlarm: null, pwmHz: null, onSensorFault: 'off' as const, sensor: '' }]) {
+    const written = readCurveJson(
+      JSON.stringify({
+        kind: 'fan-curve',
+        version: 1,
+        sensor: 'heat sink, fin 3',
+        unit: 'degC',
+        points: [
+          [30, 0.25],
+          [42.5, 0.61],
+          [65, 1],
+        ],
+        hysteresisK: 2.5,
+        filterTauS: 5,
+        minDuty: 0.25,
+        startDuty: 0.3,
+        dutyCap: 0.9,
+        fanStop: true,
+        kick: { duty: 1, seconds: 0.5 },
+        rampUpPerS: 0.2,
+        rampDownPerS: 0.05,
+        pwmHz: 25000,
+        onSensorFault: 'cap',
+        tachAlarm: { fraction: 0.7, holdS: 5 },
+        ...more,
+      }),
+    )
+    if (!written.ok) throw new Error(written.message)
+    expect(readCurveHeader(curveHeader(written.value, 'Box */ of'))).toEqual(written)
+  }
+  expect(readCurveHeader('#define LED 13').ok).toBe(false)
 })

@@ -109,6 +109,7 @@ export function curveHeader(file: CurveFile, name: string): string {
   const duties = { full: 1, cap: file.dutyCap, off: 0 } as const
   return [
     `/* Fan curve: ${comment(name)}. Temperatures in degC, duties 0 to 1, times in seconds. */`,
+    `/* Sensor: ${comment(file.sensor)} */`,
     '#ifndef FAN_CURVE_H',
     '#define FAN_CURVE_H',
     '',
@@ -142,4 +143,45 @@ export function curveHeader(file: CurveFile, name: string): string {
     '#endif',
     '',
   ].join('\n')
+}
+
+/** Reads a header that `curveHeader` wrote; what is no such header is refused by what it lacks. */
+export function readCurveHeader(text: string): Read<CurveFile> {
+  const constant = (key: string) => new RegExp(`#define FAN_${key} ([-+\\d.e]+)f?\\b`).exec(text)?.[1]
+  const number = (key: string) => {
+    const found = constant(key)
+    return found === undefined ? undefined : Number(found)
+  }
+  const list = (name: string) =>
+    (new RegExp(`${name}\\[FAN_POINTS\\] = \\{([^}]*)\\}`).exec(text)?.[1] ?? '')
+      .split(',')
+      .map((cell) => Number(cell.trim().replace(/f$/, '')))
+  const temperatures = list('FAN_TEMP_C')
+  const duties = list('FAN_DUTY')
+  if (number('POINTS') === undefined || temperatures.length !== number('POINTS'))
+    return { ok: false, message: 'This is no header of a fan curve, or its points are not whole.' }
+  const fault = number('FAULT_DUTY')
+  const cap = number('DUTY_CAP')
+  const fraction = number('ALARM_FRACTION')
+  return readCurveJson(
+    JSON.stringify({
+      kind: 'fan-curve',
+      version: 1,
+      sensor: /\/\* Sensor: (.*) \*\//.exec(text)?.[1] ?? '',
+      unit: 'degC',
+      points: temperatures.map((t, i) => [t, duties[i]]),
+      hysteresisK: number('HYSTERESIS_K'),
+      filterTauS: number('FILTER_TAU_S'),
+      minDuty: number('MIN_DUTY'),
+      startDuty: number('START_DUTY'),
+      dutyCap: cap,
+      fanStop: number('MAY_STOP') === 1,
+      kick: { duty: number('KICK_DUTY'), seconds: number('KICK_S') },
+      rampUpPerS: number('RAMP_UP_PER_S'),
+      rampDownPerS: number('RAMP_DOWN_PER_S'),
+      pwmHz: number('PWM_HZ') ?? null,
+      onSensorFault: fault === 0 ? 'off' : fault === 1 || fault !== cap ? 'full' : 'cap',
+      tachAlarm: fraction === undefined ? null : { fraction, holdS: number('ALARM_HOLD_S') },
+    }),
+  )
 }

@@ -41,6 +41,12 @@ const lines = computed(() => {
         : `The quiet level holds ${show(quiet.holdsS, 'duration')} at the most load, until ${quiet.part} is at ${limit}.`,
     )
   }
+  if (quiet)
+    list.push(
+      quiet.foreverDuty === null
+        ? 'No level of these fans holds the most load for ever.'
+        : `${show(quiet.foreverDuty, 'ratio')} holds the most load for ever.`,
+    )
   if (runOn)
     list.push(
       runOn.why === 'air'

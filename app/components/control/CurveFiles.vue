@@ -2,7 +2,14 @@
 import { pwmOf, usualLimits } from '#core/day'
 import { faceStream, MAIN_STREAM, type Control, type PlanDocument } from '#core/document'
 import { dayStreamsOf } from '#core/plan'
-import { curveCsv, curveHeader, curveJson, readCurveCsv, readCurveJson } from '#shared/exchange/curve-file'
+import {
+  curveCsv,
+  curveHeader,
+  curveJson,
+  readCurveCsv,
+  readCurveHeader,
+  readCurveJson,
+} from '#shared/exchange/curve-file'
 
 /** The curve as files: written for a controller, read back. A file that cannot be driven by is refused with its line. */
 const props = defineProps<{ plan: PlanDocument; control: Control }>()
@@ -29,8 +36,9 @@ async function chosen(event: Event) {
   if (!picked) return
   const text = await picked.text()
   problem.value = ''
-  if (picked.name.toLowerCase().endsWith('.json')) {
-    const read = readCurveJson(text)
+  const ending = picked.name.toLowerCase().split('.').at(-1)
+  if (ending === 'json' || ending === 'h') {
+    const read = ending === 'h' ? readCurveHeader(text) : readCurveJson(text)
     if (read.ok) emit('read', fromCurveFile(read.value))
     else problem.value = read.message
     return
@@ -61,7 +69,7 @@ async function chosen(event: Event) {
     ref="input"
     class="visually-hidden"
     type="file"
-    accept=".csv,.json"
+    accept=".csv,.json,.h"
     tabindex="-1"
     aria-label="File of a curve"
     @change="chosen"

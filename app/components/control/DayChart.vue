@@ -75,11 +75,14 @@ const layout = computed(() => {
 const line = (lane: Lane, scale: Scale) => linePath(lane, LEFT, inner.value, scale)
 const area = (lane: Lane, scale: Scale) => areaPath(lane, LEFT, inner.value, scale)
 const days = computed(() => props.view.seconds / 86_400)
+const kindWords = { cold: 'cold', usual: 'usual', hot: 'hottest' }
+const dayName = (i: number) =>
+  props.view.together === 'kinds' ? `${kindWords[props.view.kinds[i]!]} day` : `day ${i + 1}`
 const ticks = computed(() =>
   days.value > 1
     ? Array.from({ length: Math.round(days.value) }, (_, i) => ({
         share: i / days.value,
-        label: `day ${i + 1}`,
+        label: dayName(i),
       }))
     : (width.value < 460 ? [0, 6, 12, 18, 24] : [0, 4, 8, 12, 16, 20, 24]).map((h) => ({
         share: h / 24,
@@ -121,7 +124,7 @@ const reading = computed(() => {
   const of = (lane: Lane) => laneAt(lane, share)
   const level = of(view.level)
   return {
-    when: days.value > 1 ? `day ${Math.floor(seconds / 86_400) + 1}, ${clock}` : clock,
+    when: days.value > 1 ? `${dayName(Math.floor(seconds / 86_400))}, ${clock}` : clock,
     rows: [
       ...view.parts.map((p) => `${p.name} ${show(of(p.lane), 'temperature')}`),
       ...view.groups.map((g) => {

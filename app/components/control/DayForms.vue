@@ -79,6 +79,13 @@ const dropAir = () =>
     '',
     'the air of the usual day',
   )
+/** Every load is 0 although something could warm. */
+const nothingWarms = computed(
+  () =>
+    (props.model?.parts.length ?? 0) > 0 &&
+    props.model!.idleW === 0 &&
+    props.model!.loads.every((l) => l.watts === 0),
+)
 const assumed = computed(() => {
   const weather = props.model?.weather
   if (!weather) return []
@@ -111,6 +118,10 @@ const assumed = computed(() => {
   <h3>Work over the day</h3>
   <p v-if="model?.loadAssumed" class="small soft">
     Assumed: the heat of the Need, {{ show(model.idleW, 'power') }}, all day long.
+  </p>
+  <p v-else-if="nothingWarms" class="small">
+    <StateMark state="not-begun" /> No heat over the whole day: nothing warms, and no control has anything to
+    do.
   </p>
   <FieldGrid tight :record="told" :fields="idleField" :shape="daySchema.shape" @set="setDay" />
   <div data-field="loads">

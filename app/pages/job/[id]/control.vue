@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ShownDay } from '~/composables/useDay'
+import type { ShownDay } from '~/workers/day.worker'
 
 definePageMeta({ station: 'control' })
 
@@ -10,6 +10,7 @@ const kinds = [
   { value: 'cold' as const, label: 'Cold' },
   { value: 'usual' as const, label: 'Usual' },
   { value: 'hot' as const, label: 'Hottest' },
+  { value: 'three' as const, label: 'All three' },
   { value: 'week' as const, label: 'A week' },
 ]
 const view = ref<'day' | 'curve' | 'replay'>('day')
@@ -66,7 +67,11 @@ const drawnWords = computed(() => {
           <SegmentChoice v-model="view" label="Show" :options="views" />
           <template v-if="view === 'day'">
             <SegmentChoice v-model="kind" label="Which day" :options="kinds" />
-            <el-button v-if="kind !== 'week' && !day.long.value" size="small" @click="day.draw">
+            <el-button
+              v-if="kind !== 'week' && kind !== 'three' && !day.long.value"
+              size="small"
+              @click="day.draw"
+            >
               How sure?
             </el-button>
           </template>
