@@ -60,10 +60,10 @@ export function howFields(c: Control, parts: { id: string; name: string }[]): Co
           {
             key: 'sensedId' as const,
             label: 'Sensor on',
-            // the first one is meant where none is told
-            options: parts.length
-              ? parts.map((p, i) => ({ value: i === 0 && c.sensedId === null ? null : p.id, label: p.name }))
-              : [{ value: null, label: 'the air around' }],
+            options: [
+              { value: null, label: parts[0] ? `not told: ${parts[0].name} is taken` : 'the air around' },
+              ...parts.map((p) => ({ value: p.id, label: p.name })),
+            ],
           },
           {
             key: 'sensorKind' as const,

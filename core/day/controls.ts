@@ -27,17 +27,23 @@ export const USUAL = {
 /** What a temperature sensor shows at most. */
 const SENSOR = { low: -40, high: 150 } as const
 
-/** Actuators that give the PWM wire a duty; the others change the voltage, or only open and close. */
-const onWire: Actuator[] = ['pwm-wire', 'header', 'board']
 const switching: Actuator[] = ['contact', 'relay', 'thermal-switch']
 /** Whether it can only open and close. */
 export const onlySwitches = ({ actuator }: Pick<Control, 'actuator'>): boolean =>
   actuator !== null && switching.includes(actuator)
-/** Whether its duty goes on the fans' PWM wire. */
+/**
+ * Whether its duty goes on the fans' PWM wire; else it changes the voltage, or only opens and closes. A header does as it
+ * is set, a board as the plan drives the fans.
+ */
 export const usesWire = (
   { actuator }: Pick<Control, 'actuator'>,
-  { selection }: Pick<PlanDocument, 'selection'>,
-): boolean => (actuator === null ? (selection?.duty ?? null) !== null : onWire.includes(actuator))
+  { selection, wiring }: Pick<PlanDocument, 'selection' | 'wiring'>,
+): boolean => {
+  const planned = (selection?.duty ?? null) !== null
+  if (actuator === 'pwm-wire') return true
+  if (actuator === 'header') return wiring.headerMode === null ? planned : wiring.headerMode === 'pwm'
+  return (actuator === null || actuator === 'board') && planned
+}
 
 /** Every control of a plan, and one that is always on for streams that nobody said anything of. */
 export function controlsOf(plan: PlanDocument, streams: readonly DayStream[]): Control[] {

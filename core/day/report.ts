@@ -94,7 +94,7 @@ export interface DriveRange {
 /** The same of the first stream; null without a planned control, or where its fans never run. @param driveV V */
 export function driveRange(
   day: DayReport,
-  { controls, selection }: PlanDocument,
+  { controls, selection, wiring }: PlanDocument,
   driveV: number,
 ): DriveRange | null {
   const index = day.model.groups.findIndex((g) => g.streams.includes(MAIN_STREAM))
@@ -104,7 +104,7 @@ export function driveRange(
   if (!days.length) return null
   const lowDuty = Math.min(...days.map((d) => d.lowDuty))
   const highDuty = Math.max(...days.map((d) => d.highDuty))
-  const byWire = usesWire(group.control, { selection })
+  const byWire = usesWire(group.control, { selection, wiring })
   const kicks = (group.control.kickS ?? 0) > 0
   return {
     byWire,

@@ -208,7 +208,7 @@ const factPlaces: Partial<Record<FactName, Place>> = {
   'ctl.pwmHz': power('pwmHz'),
   'ctl.onTemp': control('onC'),
   'ctl.offTemp': control('offC'),
-  'ctl.limitTemp': control('parts'),
+  'ctl.limitTemp': control('sensedId'),
   'ctl.heatRate': control('parts'),
   'ctl.cyclesPerHour': control('parts'),
   'ctl.relayYears': control('operations'),

@@ -29,6 +29,11 @@ const senses = (control: Control) => looks(control) && control.sense === 'temper
 
 /** The part that is sensed; null where the air around is. */
 const sensedPart = ({ day, group }: Steered) => day.model.parts[group.sensed] ?? null
+/** Whether the sensor is known to sit on the part that the day takes it on. */
+function sitsOn({ sources: { plan }, group: { control } }: Steered): boolean {
+  if (plan.day?.parts.length || control.sensedId !== null) return true
+  return plan.job.goal === 'part' || control.sensorKind === 'in-air'
+}
 /** Whether its heat capacity was told or measured: what follows from a guess is not judged. */
 const capacityKnown = (steered: Steered) => {
   const part = sensedPart(steered)
@@ -40,7 +45,8 @@ function thresholdFacts(steered: Steered): SiFacts {
   const { control } = group
   if (!senses(control)) return {}
   const part = sensedPart(steered)
-  const limit = part ? part.limitC : undefined
+  // like against like: the limit of the air inside says nothing of a sensor that sits who knows where
+  const limit = part ? (sitsOn(steered) ? part.limitC : null) : undefined
   const { points } = control
   const cap = control.capDuty ?? 1
   const onACurve = control.school !== 'thermostat'
