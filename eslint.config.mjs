@@ -19,7 +19,19 @@ const ROOMS = [
     'fit',
     'trace',
   ],
-  ['document', 'system', 'mount', 'requirement', 'selection', 'supply', 'day', 'verification', 'sums', 'rules'],
+  [
+    'document',
+    'system',
+    'mount',
+    'requirement',
+    'selection',
+    'supply',
+    'day',
+    'verification',
+    'sums',
+    'rules',
+    'build',
+  ],
   ['plan', 'begin', 'advice', 'print', 'drawing'],
 ].flat()
 

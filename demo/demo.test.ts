@@ -52,4 +52,41 @@ describe('the invented workshop', () => {
     ).toEqual(['power-direct-too-high', 'wire-polarity-unchecked'])
     expect(states['job-choir-amplifier']!.verdict.after).toBeNull()
   })
+  test.each(demoJobs().map((p) => [p.job.name, p] as const))(
+    '%s: every number of a step of the build is a figure of its plan, and no step is said twice',
+    (_, plan) => {
+      const made = computeReport({ shown: null, plan, fans: demoFans })
+      if (!made.ok) throw new Error(made.reason)
+      const { build, power, mounts } = made.report
+      const steps = build.sittings.flatMap((s) => s.steps)
+      expect(new Set(steps.map((s) => s.key)).size).toBe(steps.length)
+      const stated = (key: string, quantity: string) =>
+        steps
+          .find((s) => s.key === key)
+          ?.text.flatMap((t) => (typeof t === 'object' && t.quantity === quantity ? [t.value] : []))
+      if (power.fanRunA !== null && plan.source)
+        expect(stated('first-main', 'current')?.[0]).toBe(power.fanRunA)
+      if (power.fanV !== null && plan.source) expect(stated('polarity-main', 'voltage')?.[0]).toBe(power.fanV)
+      const [mount] = mounts
+      const cut = stated('cut-main', 'length')
+      if (cut && mount) expect(cut[0]).toBe(mount.holeM ?? mount.wantedM)
+      for (const s of steps) expect(JSON.stringify(s.text), s.key).not.toMatch(/null|NaN|undefined/)
+    },
+  )
+  test('one build is half done with evidence, one is held, one is finished', () => {
+    const of = (id: string) => {
+      const made = computeReport({
+        shown: null,
+        plan: demoJobs().find((p) => p.job.id === id)!,
+        fans: demoFans,
+      })
+      if (!made.ok) throw new Error(made.reason)
+      return made.report.build
+    }
+    const half = of('job-recorder-shelf')
+    expect(half.done).toBeGreaterThan(8)
+    expect(half.done).toBeLessThan(half.count)
+    expect(of('job-film-cabinet')).toMatchObject({ done: of('job-film-cabinet').count })
+    expect(of('job-seed-store').sittings.some((s) => s.held)).toBe(true)
+  })
 })

@@ -1,6 +1,7 @@
 /** The invented jobs of the Tarn Lane Workshop: every goal kind, some finished, some half-way, one with serious findings. */
 import type { PlanDocument } from '#core/document'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
+import { withBuild } from './jobs/builds'
 import { hallCupboard, recorderShelf, withControl } from './jobs/control'
 import { withFit } from './jobs/fits'
 import { stencilPress } from './jobs/machine'
@@ -28,3 +29,4 @@ export const demoJobs = (): PlanDocument[] =>
   ]
     .map(withFit)
     .map(withControl)
+    .map(withBuild)

@@ -21,6 +21,7 @@ const stationNames: Record<Where['station'], string> = {
   fit: 'Fit',
   power: 'Power',
   control: 'Control',
+  build: 'Build',
   log: 'Log',
   verdict: 'Verdict',
 }

@@ -44,6 +44,7 @@ const singles: { key: keyof PlanDocument; name: string }[] = [
   { key: 'sink', name: 'heatsink' },
   { key: 'fit', name: 'panel, guard, screws' },
   { key: 'day', name: 'the day' },
+  { key: 'build', name: 'steps of the build' },
   { key: 'secondPlace', name: 'second place of the fans' },
 ]
 

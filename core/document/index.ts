@@ -4,6 +4,7 @@
  */
 export { changeWords } from './changes'
 export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
+export { type Build, buildSchema, newBuild, type Release, releaseSchema, type Tick, tickSchema } from './build'
 export {
   type Actuator,
   type Control,

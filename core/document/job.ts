@@ -216,8 +216,10 @@ const surroundingShape = {
   touchC: maybe(within(-40, 500)),
   /** further situations to mind that apply */
   cautions: z
-    .array(z.enum(['hot', 'living', 'battery', 'height', 'walls', 'food', 'rented']))
-    .max(7)
+    .array(
+      z.enum(['hot', 'living', 'battery', 'height', 'walls', 'food', 'rented', 'cellar', 'dust', 'sensitive']),
+    )
+    .max(10)
     .default([]),
   /** findings that may stand, each with the reason that was given */
   known: inOneColumn(

@@ -11,6 +11,7 @@ import {
   wiringSchema,
   type Source,
 } from './feed'
+import { buildSchema } from './build'
 import { controlSchema, dayProblem, daySchema } from './control'
 import { defaultsOf, listOf, maybe } from './fields'
 import { jobSchema, newJob } from './job'
@@ -55,6 +56,8 @@ const partsSchema = z.object({
   controls: listOf(controlSchema, 8, 'Two controls share an id.').default([]),
   /** the days that they have to serve */
   day: maybe(daySchema),
+  /** what was built so far */
+  build: maybe(buildSchema),
   runs: listOf(runSchema, 200, 'Two runs share an id.').default([]),
 })
 export interface PlanDocument extends z.infer<typeof partsSchema> {

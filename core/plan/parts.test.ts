@@ -412,6 +412,7 @@ describe('ribbon and rail', () => {
       'not-begun',
       'not-begun',
       'not-begun',
+      'not-begun',
     ])
     const state = (r: Report, key: string) => r.stations.find((s) => s.key === key)!.state
     expect(

@@ -1,4 +1,5 @@
 import { airState, type AirState } from '#core/air'
+import { buildReport, type BuildReport } from '#core/build'
 import { dayReport, loadShare, type DayReport, type DayStream } from '#core/day'
 import {
   facedStream,
@@ -8,6 +9,7 @@ import {
   runningSelection,
   staysAsIs,
   streamFaces,
+  streamName,
   type Fan,
   type PlanDocument,
   type PlanInput,
@@ -72,6 +74,8 @@ export interface Report {
   streams: StreamSummary[]
   /** the days that its controls have to serve; null where none was planned */
   day: DayReport | null
+  /** the build: steps with the plan's numbers, cautions, what was ticked */
+  build: BuildReport
   /** all fans together at the listener */
   sound: MachineSound
   findings: Evaluation
@@ -138,6 +142,17 @@ function streamsRunning(bases: readonly StreamBase[], feed: FeedReport) {
   return { streams, sound }
 }
 
+/** A stream as its build takes it; one that stays as it is has nothing to be built. */
+const buildStream = ({ plan, system, power, mounts }: RunningStream) => ({
+  id: facedStream(plan),
+  name: plan.streams.length ? streamName(plan) : '',
+  plan,
+  system: staysAsIs(plan) ? { ...system, fanArray: null } : system,
+  power,
+  mounts: staysAsIs(plan) ? [] : mounts,
+})
+type RunningStream = ReturnType<typeof runOf>
+
 /** What a plan would buy: money of all streams together, thickness of the thickest. */
 function boughtBy(streams: readonly StreamBase[]) {
   const arrays = streams.flatMap((s) => (s.system.fanArray && !staysAsIs(s.plan) ? [s.system.fanArray] : []))
@@ -173,7 +188,7 @@ function runningOf(input: PlanInput) {
   const fans = believedFans(input)
   const bases = streamFaces(home).map((face) => streamOf(face, air, fans))
   const feed = feedOf(home, fansOfStreams(bases), fans)
-  return { home, air, fans, bases, ...streamsRunning(bases, feed) }
+  return { home, air, fans, bases, feed, ...streamsRunning(bases, feed) }
 }
 
 /** The air streams of a plan as its days take them, the first one first; none where the air does not exist. */
@@ -192,10 +207,11 @@ export function computeReport(input: PlanInput): ReportResult {
   if (!running)
     return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
   const front = facedStream(input.plan)
-  const { home, air, fans, bases, streams, sound } = running
+  const { home, air, fans, bases, feed, streams, sound } = running
   const { job } = home
   const day = dayReport(home, streams)
   const runtime = runningTime(home, streams[0]!.power, day && loadShare(day, streams[0]!.power.loadRunA, home))
+  const build = buildReport({ plan: home, streams: streams.map(buildStream), feed, day })
   const verdict = computeVerdict(home, boughtBy(bases))
   const machineDbA = streams.length > 1 ? sound.total : null
   const judged = streams.map((s) => ({ ...s, runtime, verdict, machineDbA, day, streams }))
@@ -203,7 +219,7 @@ export function computeReport(input: PlanInput): ReportResult {
   const shown = streams.find((s) => facedStream(s.plan) === front)!
   const { plan, system, needEnv, requirement, context, power, operation, fanName, mount, mounts } = shown
   const { fanArray } = system
-  const railOf = (s: (typeof streams)[number]) => stationsOf({ ...s, verdict, findings, day })
+  const railOf = (s: (typeof streams)[number]) => stationsOf({ ...s, verdict, findings, day, build })
   return {
     ok: true,
     report: {
@@ -225,6 +241,7 @@ export function computeReport(input: PlanInput): ReportResult {
       mounts,
       verdict,
       day,
+      build,
       predictions: predictionsOf(judged),
       streams: streams.map((s) => streamSummary(s, findings.findings)),
       sound,

@@ -1,4 +1,5 @@
 import { staysAsIs, type PlanDocument } from '#core/document'
+import type { BuildReport } from '#core/build'
 import type { DayReport } from '#core/day'
 import type { MountReport } from '#core/mount'
 import type { Requirement } from '#core/requirement'
@@ -31,6 +32,7 @@ interface Parts {
   fanName: string
   mount: MountReport | null
   day: DayReport | null
+  build: BuildReport
 }
 
 export const goalNames = {
@@ -97,6 +99,8 @@ const controlHeadline: Headline = ({ plan: { controls }, day }) => {
   return [`${schoolWords[first.school]}, `, of(onS, 'duration'), ' a day']
 }
 
+const buildHeadline: Headline = ({ build: { done, count } }) => [`${done} of ${count} steps`]
+
 const logHeadline: Headline = ({ plan: { runs } }) => {
   const count = (kind: 'baseline' | 'after') => runs.filter((r) => r.kind === kind).length
   return runs.length ? [`${count('baseline')} baseline, ${count('after')} after`] : ['no run yet']
@@ -150,6 +154,12 @@ const rail: { key: StationKey; title: string; headline: Headline; begun: (parts:
     begun: ({ plan: { controls }, day }) =>
       controls.length > 0 && (day === null || day.model.groups.every((g) => g.problem === null)),
   },
+  {
+    key: 'build',
+    title: 'Build',
+    headline: buildHeadline,
+    begun: ({ build: { done, count } }) => count > 0 && done === count,
+  },
   { key: 'log', title: 'Log', headline: logHeadline, begun: ({ plan }) => plan.runs.length > 0 },
   { key: 'verdict', title: 'Verdict', headline: verdictHeadline, begun: ({ verdict }) => isJudged(verdict) },
 ]
@@ -160,6 +170,9 @@ function stateOf(key: StationKey, findings: readonly Finding[], begun: boolean):
   if (mine.some((f) => f.severity === 'fix')) return 'fix'
   return begun ? 'settled' : 'not-begun'
 }
+
+/** A caution holds the build. */
+const isHeld = ({ build }: Parts) => build.sittings.some((s) => s.held)
 
 /** Of a stream whose present fan stays nothing is asked here. */
 const asksNothing = ({ plan }: Parts, key: StationKey) => staysAsIs(plan) && streamStations.includes(key)
@@ -173,7 +186,12 @@ export function stationsOf(parts: Parts): Station[] {
     key,
     title,
     headline: asksNothing(parts, key) ? ['stays as it is'] : headline(parts),
-    state: key === 'verdict' && missed ? 'fix' : stateOf(key, findings.findings, begun(parts)),
+    state:
+      key === 'verdict' && missed
+        ? 'fix'
+        : key === 'build' && isHeld(parts)
+          ? 'stop'
+          : stateOf(key, findings.findings, begun(parts)),
   }))
 }
 

@@ -1,7 +1,7 @@
 import type { FactName } from './fact-catalogue'
 
 export type StationKey =
-  'brief' | 'need' | 'air-path' | 'line-up' | 'fit' | 'power' | 'control' | 'log' | 'verdict'
+  'brief' | 'need' | 'air-path' | 'line-up' | 'fit' | 'power' | 'control' | 'build' | 'log' | 'verdict'
 
 /** A place in the app: a station, there perhaps an element, a part of the feed or a run, and there perhaps a field. */
 export interface Where {

@@ -110,6 +110,22 @@ export const situations: readonly Situation[] = [
     'Materials that are safe with food, a filter, nothing that sheds or drips over it, and a fan that can be cleaned.',
   ),
   also(
+    'cellar',
+    'A cellar or a floor',
+    'Drawing air out of a cellar or from under a floor can pull soil gas in: ask for the local guidance first.',
+  ),
+  also(
+    'dust',
+    'Dust that can burn',
+    'Wood, flour and resin dust burns and explodes in ducts and filters: earthed conductive duct, a certified extractor.',
+  ),
+  also(
+    'sensitive',
+    'Audio, radio, drives near',
+    'Motor fields, vibration and switching converters disturb microphones, turntables, drives and radio: distance, soft ' +
+      'mounts, filtered supplies.',
+  ),
+  also(
     'rented',
     'Rented or under warranty',
     'Ask the owner. Opening a device may end its warranty: prefer what can be undone.',

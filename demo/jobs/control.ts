@@ -47,6 +47,23 @@ interface Steered {
  * on for the fume; a tank whose fan goes by the clock.
  */
 const steered: Record<string, Steered> = {
+  'job-film-cabinet': {
+    school: 'timer',
+    control: {
+      name: 'Clock in the lead',
+      actuator: 'contact',
+      timerOnS: hours(8),
+      timerEveryS: hours(24),
+      timerStepS: 900,
+      operations: 100_000,
+      snubber: true,
+      whenDead: 'off',
+      interlock: true,
+      tachAlarm: false,
+      price: 5,
+    },
+    day: { usualLowC: 19, usualHighC: 22, hotLowC: 22, hotHighC: 27, loads: [], idleW: 0 },
+  },
   'job-battery-locker': {
     school: 'thermostat',
     control: {

@@ -148,7 +148,7 @@ export function seedStore(): PlanDocument {
     mustNotFail: false,
     mains: false,
     flammable: false,
-    openFlue: false,
+    openFlue: null,
     wet: false,
   })
   plan.targets = [

@@ -109,3 +109,14 @@ export async function mark(page: Page, role: 'radio' | 'checkbox', name: string 
   await page.keyboard.press('Space')
   await expect(box).toBeChecked()
 }
+
+/** A variant of a demo job, so that the shared one stays as it is; gives back its id. */
+export async function variantOf(url: string, job: string): Promise<string> {
+  const { plan } = (await (await fetch(`${url}/api/jobs/${job}`)).json()) as { plan: object }
+  const made = await fetch(`${url}/api/jobs/${job}/variants`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name: 'Trial', plan }),
+  })
+  return ((await made.json()) as { plan: { job: { id: string } } }).plan.job.id
+}

@@ -1,18 +1,8 @@
 import { readFileSync } from 'node:fs'
-import { choose, expect, goTo, saved, test, type } from './app'
+import { choose, expect, goTo, saved, test, type, variantOf } from './app'
 
 /** The station Control: the day before it is built, through the real interface. Each test works on a variant of its own. */
 
-async function variant(url: string, job: string): Promise<string> {
-  const { plan } = (await (await fetch(`${url}/api/jobs/${job}`)).json()) as { plan: object }
-  const made = await fetch(`${url}/api/jobs/${job}/variants`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ name: 'Trial', plan }),
-  })
-  const body = (await made.json()) as { plan: { job: { id: string } } }
-  return body.plan.job.id
-}
 const inFront = (page: import('@playwright/test').Page, name: string) =>
   page.getByRole('radio', { name, exact: true }).press('Space')
 
@@ -20,7 +10,7 @@ test('a thermostat that chatters is told so, and the band that stops it is one p
   page,
   demo,
 }) => {
-  const id = await variant(demo.url, 'job-hall-cupboard')
+  const id = await variantOf(demo.url, 'job-hall-cupboard')
   await page.goto(`${demo.url}/job/${id}/control`)
   await expect(page.getByRole('button', { name: /On 40 °C, off 39 °C/ })).toBeVisible()
   const cycles = page.getByText(/starts an hour, on/)
@@ -35,7 +25,7 @@ test('a thermostat that chatters is told so, and the band that stops it is one p
 })
 
 test('a curve is moved by the keyboard, written as a file and read back unchanged', async ({ page, demo }) => {
-  const id = await variant(demo.url, 'job-recorder-shelf')
+  const id = await variantOf(demo.url, 'job-recorder-shelf')
   await page.goto(`${demo.url}/job/${id}/control`)
   await inFront(page, 'The curve')
   const second = page.getByRole('button', { name: /^Point 2: 38 °C, 40 %/ })
@@ -73,7 +63,7 @@ test('a curve is moved by the keyboard, written as a file and read back unchange
 })
 
 test('the quietest curve is found with its margin, or refused with the reason', async ({ page, demo }) => {
-  const id = await variant(demo.url, 'job-recorder-shelf')
+  const id = await variantOf(demo.url, 'job-recorder-shelf')
   await page.goto(`${demo.url}/job/${id}/control`)
   await inFront(page, 'The curve')
   await page.getByRole('button', { name: 'Find the quietest that holds' }).press('Enter')
@@ -87,7 +77,7 @@ test('the quietest curve is found with its margin, or refused with the reason', 
 })
 
 test('a school is taken from the table, and the rail follows', async ({ page, demo }) => {
-  const id = await variant(demo.url, 'job-choir-amplifier')
+  const id = await variantOf(demo.url, 'job-choir-amplifier')
   await page.goto(`${demo.url}/job/${id}/control`)
   await expect(page.getByText('Nothing is planned yet: the fans are always on.')).toBeVisible()
   await page.getByRole('button', { name: 'Take By the clock' }).press('Enter')
@@ -102,7 +92,7 @@ test('sun and battery through grey days: the charge is drawn, and an empty batte
   page,
   demo,
 }) => {
-  const id = await variant(demo.url, 'job-battery-locker')
+  const id = await variantOf(demo.url, 'job-battery-locker')
   await page.goto(`${demo.url}/job/${id}/control`)
   await inFront(page, 'A week')
   const day = page.getByRole('slider', { name: 'Time of the day' })
@@ -122,7 +112,7 @@ test('the stand-in box obeys the planned control; its alarm sounds when the tach
   page,
   demo,
 }) => {
-  const id = await variant(demo.url, 'job-recorder-shelf')
+  const id = await variantOf(demo.url, 'job-recorder-shelf')
   await page.goto(`${demo.url}/job/${id}/log/live`)
   await choose(page, 'On it', 'as planned: the picked fan')
   await page.getByRole('checkbox', { name: 'obeys the planned control' }).check({ force: true })

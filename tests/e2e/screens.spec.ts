@@ -12,10 +12,9 @@ const screens = [
   '/words',
   '/sums?sum=wire',
   '/sums?sum=units',
-  ...['brief', 'need', 'air-path', 'line-up', 'fit', 'power', 'control', 'log', 'verdict'].flatMap((s) => [
-    `/job/job-film-cabinet/${s}`,
-    `/job/job-mushroom-tent/${s}`,
-  ]),
+  ...['brief', 'need', 'air-path', 'line-up', 'fit', 'power', 'control', 'build', 'log', 'verdict'].flatMap(
+    (s) => [`/job/job-film-cabinet/${s}`, `/job/job-mushroom-tent/${s}`],
+  ),
   ...['log/live', 'log/import', 'log/listen', 'verdict/compare', 'verdict/care', 'verdict/report'].map(
     (s) => `/job/job-film-cabinet/${s}`,
   ),

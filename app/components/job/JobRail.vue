@@ -9,7 +9,7 @@ const rows = computed(() =>
     ...s,
     text: say(s.headline),
     to: `/job/${props.jobId}/${s.key}`,
-    key_: String(i + 1),
+    key_: String((i + 1) % 10),
   })),
 )
 </script>
@@ -149,6 +149,8 @@ li.current .title {
   }
   nav:first-of-type {
     flex: 1;
+    min-width: 0;
+    overflow-x: auto;
   }
   ol {
     display: flex;
@@ -163,7 +165,7 @@ li.current .title {
     align-items: center;
     gap: 6px;
     min-height: 44px;
-    padding: 6px 7px;
+    padding: 6px 4px;
     border-left: 0;
     border-bottom: 3px solid transparent;
     white-space: nowrap;

@@ -5,7 +5,18 @@ import { factCatalogue, findingMessage, type Evaluation } from '#core/rules'
 const props = defineProps<{ evaluation: Evaluation; jobId: string }>()
 const emit = defineEmits<{ went: [] }>()
 const { units } = useUnits()
-const order = ['brief', 'need', 'air-path', 'line-up', 'fit', 'power', 'control', 'log', 'verdict'] as const
+const order = [
+  'brief',
+  'need',
+  'air-path',
+  'line-up',
+  'fit',
+  'power',
+  'control',
+  'build',
+  'log',
+  'verdict',
+] as const
 const stations = computed(() =>
   order
     .map((station) => ({ station, facts: props.evaluation.open.filter((o) => o.at.station === station) }))

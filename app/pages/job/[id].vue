@@ -45,7 +45,11 @@ usePlanWorker()
 useFieldFocus()
 const go = (key: string) => () => navigateTo(`/job/${id.value}/${key}`)
 usePageKeys([
-  ...(report.value?.stations ?? []).map((s, i) => ({ key: String(i + 1), what: s.title, run: go(s.key) })),
+  ...(report.value?.stations ?? []).map((s, i) => ({
+    key: String((i + 1) % 10),
+    what: s.title,
+    run: go(s.key),
+  })),
   {
     key: 'z',
     get what() {

@@ -1,6 +1,7 @@
 import {
   batterySchema,
   branchSchema,
+  buildSchema,
   calibrationSchema,
   controlSchema,
   converterSchema,
@@ -81,6 +82,7 @@ const JOB: Owner = {
     one('wiring', 'wiring', wiringSchema),
     list('controls', 'control', controlSchema),
     one('day', 'plan_day', daySchema),
+    one('build', 'plan_build', buildSchema),
     one('battery', 'battery', batterySchema),
     one('sun', 'sun', sunSchema),
     list('runs', 'run', runSchema, [

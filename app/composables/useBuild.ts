@@ -1,0 +1,62 @@
+import { useLocalStorage } from '@vueuse/core'
+import { judge, tickStep, type BuiltStep } from '#core/build'
+import { faceStream, facedStream, MAIN_STREAM, newBuild, type PlanDocument } from '#core/document'
+
+/**
+ * The build of the open job: ticks with what was measured, taken back, cautions answered for. A tick is a change of the
+ * plan like any other: kept in the browser and sent again when the server answers.
+ */
+export function useBuild() {
+  const { store, plan, report } = useJob('build')
+  const who = useLocalStorage('redpoll.who', '')
+  const build = computed(() => report.value.build)
+  /** Changes the plan with its first stream in front, and gives it back as it was turned. */
+  function changed(mutate: (home: PlanDocument) => void) {
+    return (d: PlanDocument) => {
+      const front = facedStream(d)
+      const home = faceStream(d, MAIN_STREAM)
+      home.build ??= newBuild(newId('build'))
+      mutate(home)
+      Object.assign(d, faceStream(home, front))
+    }
+  }
+  /** Ticks a step. @returns what is wrong with the value; '' where it is ticked */
+  function tick(step: BuiltStep, value: number | null, note: string): string {
+    if (step.measure && value !== null) {
+      const judged = judge(step.measure, value)
+      if (!judged.ok) return judged.message
+    }
+    store.change(
+      changed((d) =>
+        tickStep(d, step, { at: new Date().toISOString(), who: who.value.trim(), value, note, photoId: null }),
+      ),
+      '',
+      `the step “${step.title}”`,
+    )
+    return ''
+  }
+  const untick = (step: BuiltStep) =>
+    store.removeWithUndo(
+      `“${step.title}” is open again.`,
+      changed((d) => {
+        d.build!.ticks = d.build!.ticks.filter((t) => t.id !== step.key)
+      }),
+    )
+  const release = (id: string, reason: string, name: string) =>
+    store.change(
+      changed((d) => {
+        const rest = d.build!.releases.filter((r) => r.id !== id)
+        d.build!.releases = [...rest, { id, at: new Date().toISOString(), who: name, reason }]
+      }),
+      '',
+      'the caution answered for',
+    )
+  const holdAgain = (id: string) =>
+    store.removeWithUndo(
+      'The caution holds again.',
+      changed((d) => {
+        d.build!.releases = d.build!.releases.filter((r) => r.id !== id)
+      }),
+    )
+  return { plan, report, build, who, tick, untick, release, holdAgain }
+}

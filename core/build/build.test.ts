@@ -1,0 +1,264 @@
+import { describe, expect, test } from 'vitest'
+import {
+  newBattery,
+  newBuild,
+  newConverter,
+  newFan,
+  newFit,
+  newPlan,
+  newSource,
+  planSchema,
+  type PlanDocument,
+} from '#core/document'
+import { computeReport } from '#core/plan'
+import { buildMarkdown, cautionRules, cautionsOf, judge, tickStep, type BuiltStep } from './index'
+
+/** The build of a plan: steps with its numbers, cautions where the danger is. Numbers invented. */
+
+const fan = {
+  ...newFan('f'),
+  model: 'Whin 80',
+  ratedA: 0.15,
+  ratedRpm: 2400,
+  startV: 5,
+  minV: 4,
+  maxV: 13.2,
+  wires: 4,
+  points: [
+    { flowM3s: 0, pressurePa: 40 },
+    { flowM3s: 0.008, pressurePa: 26 },
+    { flowM3s: 0.016, pressurePa: 0 },
+  ],
+}
+function ordinary(change: (p: PlanDocument) => void = () => {}): PlanDocument {
+  const plan = newPlan('j', 'Box')
+  Object.assign(plan.job, {
+    goal: 'cool',
+    equipment: 'Box',
+    heatW: 20,
+    insideMaxC: 40,
+    direction: 'out',
+    airOutlet: 'same-room',
+    mains: false,
+    flammable: false,
+    openFlue: false,
+    wet: false,
+    mustNotFail: false,
+    fitDepthM: 0.05,
+  })
+  plan.selection = {
+    id: 'p',
+    fanId: 'f',
+    count: 1,
+    arrangement: 'single',
+    driveV: 10.5,
+    secondFanId: null,
+    secondCount: null,
+    duty: null,
+  }
+  plan.source = {
+    ...newSource('s', 'adapter', 12),
+    lowV: 11.8,
+    highV: 12.2,
+    iMaxA: 1,
+    wireAwg: 22,
+    wireLengthM: 1,
+  }
+  plan.converter = { ...newConverter('c', 10.5), iMaxA: 1 }
+  plan.fit = { ...newFit('fit'), material: 'wood', panelM: 0.009, guard: 'wire' }
+  plan.build = newBuild('b')
+  change(plan)
+  return planSchema.parse(plan)
+}
+function report(plan: PlanDocument) {
+  const made = computeReport({ plan, fans: [fan], shown: null })
+  if (!made.ok) throw new Error(made.reason)
+  return made.report
+}
+const build = (plan: PlanDocument) => report(plan).build
+const steps = (plan: PlanDocument) => build(plan).sittings.flatMap((s) => s.steps)
+const step = (plan: PlanDocument, key: string): BuiltStep => {
+  const found = steps(plan).find((s) => s.key === key)
+  if (!found) throw new Error(`${key} is not among ${steps(plan).map((s) => s.key)}`)
+  return found
+}
+
+describe('steps', () => {
+  test('stand in the handbook’s order, in sittings', () => {
+    const order = steps(ordinary()).map((s) => s.key)
+    const before = (a: string, b: string) =>
+      expect(order.indexOf(a), `${a} before ${b}`).toBeLessThan(order.indexOf(b))
+    before('as-found', 'baseline')
+    before('baseline', 'cut-main')
+    before('cut-main', 'chips-main')
+    before('chips-main', 'mount-main')
+    before('source-s', 'no-short')
+    before('no-short', 'converter-c')
+    before('converter-c', 'polarity-main')
+    before('polarity-main', 'first-main')
+    before('first-main', 'direction')
+    before('close', 'warm')
+    before('warm', 'after')
+    expect(new Set(order).size).toBe(order.length)
+  })
+  test('carry the plan’s own numbers', () => {
+    const plan = ordinary()
+    const { power, mount } = report(plan)
+    expect(step(plan, 'converter-c').text).toContainEqual({ value: 10.5, quantity: 'voltage' })
+    expect(step(plan, 'converter-c').measure).toMatchObject({ low: 0.98 * 10.5, high: 1.02 * 10.5 })
+    expect(step(plan, 'first-main').text).toContainEqual({ value: power.fanRunA, quantity: 'current' })
+    expect(step(plan, 'cut-main').text).toContainEqual({ value: mount!.wantedM, quantity: 'length' })
+    expect(step(plan, 'dry-main').text).toContainEqual({ value: mount!.leftM, quantity: 'length' })
+  })
+  test('are only those that this plan needs', () => {
+    const bare = ordinary((p) => {
+      p.converter = null
+      p.fit!.opening = 'round'
+      p.fit!.guard = 'none'
+    })
+    const keys = steps(bare).map((s) => s.key)
+    expect(keys.filter((k) => /^(converter|cut|guard|dead|earth|control)/.test(k))).toEqual([])
+    expect(steps(ordinary((p) => (p.job.mains = true))).map((s) => s.key)).toEqual(
+      expect.arrayContaining(['dead', 'earth']),
+    )
+  })
+})
+
+describe('what is measured', () => {
+  const measure = (key: string) => step(ordinary(), key).measure!
+  test.each([
+    ['converter-c', 10.52, true, ''],
+    ['converter-c', 12.9, false, 'The fan may get 13.2 V at most'],
+    ['converter-c', -10.5, false, 'reversed'],
+    ['polarity-main', 10.4, true, ''],
+    ['polarity-main', -10.4, false, 'Swapped'],
+    ['polarity-main', 3, false, 'Too little arrives'],
+    ['no-short', 4, false, 'short'],
+    ['no-short', 1e4, true, ''],
+    ['joined', 2, false, 'joint'],
+    ['warm', 71, false, 'Too warm'],
+    ['warm', 38, true, ''],
+  ])('%s: %d', (key, value, ok, words) => {
+    const judged = judge(measure(key), value)
+    expect(judged.ok).toBe(ok)
+    if (!judged.ok) expect(judged.message).toContain(words)
+  })
+  test('goes back into the plan, and a changed plan asks again', () => {
+    const plan = ordinary()
+    const tick = { at: '2026-01-01T10:00:00Z', who: 'Ada', value: 10.52, note: '', photoId: null }
+    tickStep(plan, step(plan, 'converter-c'), tick)
+    expect(plan.converter).toMatchObject({ setFirst: true, measuredV: 10.52 })
+    expect(step(plan, 'converter-c').state).toBe('done')
+    plan.converter!.outV = 9
+    expect(step(plan, 'converter-c').state).toBe('again')
+    expect(build(plan).done).toBe(0)
+  })
+})
+
+/** For every caution a plan that calls for it; the ordinary plan is its silent neighbour. */
+const casebook: Record<string, (p: PlanDocument) => void> = {
+  'mains-inside': (p) => (p.job.mains = true),
+  'earth-path': (p) => (p.job.mains = true),
+  isolation: (p) => (p.job.mains = true),
+  capacitors: (p) => (p.job.storedV = 300),
+  'supply-fan': (p) => (p.job.opensSupply = true),
+  'lithium-pack': (p) => (p.source = newSource('s', 'pack')),
+  'lead-acid': (p) => (p.battery = newBattery('b', 'house-battery')),
+  'gas-appliance': (p) => (p.job.openFlue = true),
+  'radon-soil': (p) => (p.job.cautions = ['cellar']),
+  'flammable-vapour': (p) => (p.job.flammable = true),
+  'combustible-dust': (p) => (p.job.cautions = ['dust']),
+  fumes: (p) => (p.job.goal = 'fume'),
+  'fume-neighbour': (p) => Object.assign(p.job, { goal: 'ventilate', airOutlet: 'outdoors' }),
+  laser: (p) => (p.job.laser = true),
+  'water-near': (p) => (p.job.wet = true),
+  condensation: (p) => (p.job.humidity = 0.9),
+  vehicle: (p) => (p.job.domain = 'vehicle'),
+  'aircraft-medical': (p) => (p.job.domain = 'medical'),
+  'must-cool': (p) => (p.job.mustNotFail = true),
+  'thermal-cutout': (p) => (p.job.mustNotFail = true),
+  fire: (p) => (p.job.heatW = 80),
+  'hot-surface': (p) => (p.job.touchC = 70),
+  'ladder-roof': (p) => (p.job.cautions = ['height']),
+  'hidden-services': (p) => (p.job.cautions = ['walls']),
+  hearing: (p) => (p.job.heardDbA = 84),
+  'magnet-vibration': (p) => (p.job.cautions = ['sensitive']),
+  'animals-plants': (p) => (p.job.cautions = ['living']),
+  food: (p) => (p.job.cautions = ['food']),
+  warranty: (p) => (p.job.cautions = ['rented']),
+  tenancy: (p) => (p.job.cautions = ['rented']),
+  'radio-noise': (p) => (p.job.cautions = ['sensitive']),
+}
+/** Called for by the ordinary plan itself: without a fan, without a cut. */
+const silenced: Record<string, (p: PlanDocument) => void> = {
+  'rotating-parts': (p) => (p.selection = null),
+  'eyes-dust': (p) => (p.fit = null),
+}
+
+describe('cautions', () => {
+  const called = (plan: PlanDocument) => cautionsOf(plan).called.map((c) => c.id)
+  test('every caution of the handbook has its case', () => {
+    expect([...Object.keys(casebook), ...Object.keys(silenced)].toSorted()).toEqual(
+      cautionRules.map((r) => r.id).toSorted(),
+    )
+    expect(cautionRules).toHaveLength(33)
+  })
+  test.each(Object.entries(casebook))('%s', (id, change) => {
+    expect(called(ordinary(change))).toContain(id)
+    expect(called(ordinary())).not.toContain(id)
+  })
+  test.each(Object.entries(silenced))('%s', (id, change) => {
+    expect(called(ordinary())).toContain(id)
+    expect(called(ordinary(change))).not.toContain(id)
+  })
+  test.each([
+    ['flammable-vapour', (p: PlanDocument) => (p.job.flammable = true), null],
+    ['aircraft-medical', (p: PlanDocument) => (p.job.domain = 'aircraft'), null],
+    [
+      'gas-appliance',
+      (p: PlanDocument) => (p.job.openFlue = true),
+      (p: PlanDocument) => (p.job.supplyOpening = true),
+    ],
+    ['mains-inside', (p: PlanDocument) => Object.assign(p.job, { mains: true, opensSupply: true }), null],
+    [
+      'gas-appliance',
+      (p: PlanDocument) => Object.assign(p.job, { openFlue: null, airOutlet: 'outdoors' }),
+      (p: PlanDocument) => (p.job.openFlue = false),
+    ],
+  ])(
+    '%s holds every sitting from its own on, until the plan changes or somebody answers',
+    (id, change, remedy) => {
+      const held = build(ordinary(change)).sittings
+      expect(held.every((s) => s.held)).toBe(true)
+      const answered = ordinary((p) => {
+        change(p)
+        p.build!.releases = [
+          { id, at: '2026-01-01T10:00:00Z', who: 'Ada, electrician', reason: 'Checked on site' },
+        ]
+      })
+      expect(build(answered).sittings.some((s) => s.held)).toBe(false)
+      if (remedy)
+        expect(
+          build(
+            ordinary((p) => {
+              change(p)
+              remedy(p)
+            }),
+          ).sittings.some((s) => s.held),
+        ).toBe(false)
+    },
+  )
+  test('what nobody answered is listed as not checked', () => {
+    expect(build(ordinary((p) => (p.job.mains = null))).unasked.map((c) => c.id)).toContain('mains-inside')
+    expect(build(ordinary()).unasked.map((c) => c.id)).not.toContain('mains-inside')
+  })
+  test('the sheet says all of it, and its last line defers', () => {
+    const text = buildMarkdown('Box', build(ordinary((p) => (p.job.mains = true))), {})
+    expect(text).toContain('> **Parts inside stay dangerous after switching off.**')
+    expect(text.replaceAll('\u00a0', ' ')).toContain(
+      'nothing connected behind it**: ____. To 10.5 V, accept 10.3 V to 10.7 V',
+    )
+    expect(text.trimEnd().split('\n').at(-1)).toBe('If you are not sure, stop and ask someone licensed for it.')
+    expect(text).not.toMatch(/NaN|undefined|null/)
+  })
+})

@@ -1,0 +1,298 @@
+import { MAIN_STREAM } from '#core/document'
+import type { MountReport } from '#core/mount'
+import type { Sentence } from '#core/units'
+import { slug, type BuildStream, type Env } from './env'
+import type { BuildStep } from './step'
+
+/** What comes before and after the wiring: photographs, baseline, cutting, mounting, direction, closing. */
+
+const of = (value: number | null, quantity: 'length' | 'voltage') => ({ value, quantity })
+const step = (s: Partial<BuildStep> & Pick<BuildStep, 'key' | 'sitting' | 'title' | 'text'>): BuildStep => ({
+  measure: null,
+  photo: false,
+  minutes: 3,
+  at: null,
+  done: false,
+  ...s,
+})
+/** Nothing is live below it, V. A choice of ours: a meter's leads pick up so much. */
+const DEAD_V = 1
+
+function beforeSteps({ plan, streams }: Env): BuildStep[] {
+  const { job, runs } = plan
+  return [
+    step({
+      key: 'as-found',
+      sitting: 'before',
+      title: 'Photograph it as found',
+      text: [
+        'From every side, with its screws and leads. Every original part and screw goes into a labelled bag.',
+      ],
+      photo: true,
+      minutes: 5,
+      at: { station: 'brief' },
+    }),
+    step({
+      key: 'baseline',
+      sitting: 'before',
+      title: 'Take the baseline',
+      text: ['Once the hole is cut there is no “before”: three readings at the places that the targets name.'],
+      done: runs.some((r) => r.kind === 'baseline'),
+      minutes: 20,
+      at: { station: 'log' },
+    }),
+    ...(job.mains || job.opensSupply
+      ? [
+          step({
+            key: 'dead',
+            sitting: 'before',
+            title: 'Unplug, wait, measure that it is dead',
+            text: [
+              'Five minutes after unplugging, across what you will touch: under ',
+              of(DEAD_V, 'voltage'),
+              '.',
+            ],
+            measure: {
+              quantity: 'voltage',
+              low: -DEAD_V,
+              high: DEAD_V,
+              below:
+                'Something is still charged. Do not touch it; wait, and measure again. If it does not fall, this is for somebody licensed.',
+              above:
+                'Something is still charged. Do not touch it; wait, and measure again. If it does not fall, this is for somebody licensed.',
+            },
+            minutes: 8,
+            at: { station: 'brief', field: 'mains' },
+          }),
+        ]
+      : []),
+    ...streams.flatMap((s) => placesOf(s, drySteps)),
+  ]
+}
+
+/** Each place of a stream with a name and a key of its own. */
+function placesOf(
+  stream: BuildStream,
+  make: (stream: BuildStream, mount: MountReport, id: string, name: string) => BuildStep[],
+): BuildStep[] {
+  return stream.mounts.flatMap((mount, i) => {
+    const id = slug(`${stream.id}${stream.mounts.length > 1 ? `-${i + 1}` : ''}`)
+    const name = [
+      stream.id === MAIN_STREAM && stream.name === '' ? '' : stream.name,
+      stream.mounts.length > 1 ? `place ${i + 1}` : '',
+    ]
+      .filter(Boolean)
+      .join(', ')
+    return make(stream, mount, id, name ? ` (${name})` : '')
+  })
+}
+const fitAt = (stream: BuildStream) =>
+  ({ station: 'fit', ...(stream.id === MAIN_STREAM ? {} : { stream: stream.id }) }) as const
+
+function drySteps(stream: BuildStream, mount: MountReport, id: string, name: string): BuildStep[] {
+  const room: Sentence =
+    mount.leftM === null
+      ? ['It needs ', of(mount.neededM, 'length'), ' of depth.']
+      : ['It needs ', of(mount.neededM, 'length'), ' of depth; ', of(mount.leftM, 'length'), ' are left.']
+  return [
+    step({
+      key: `dry-${id}`,
+      sitting: 'before',
+      title: `Dry fit with tape${name}`,
+      text: [
+        ...room,
+        ' Fan, guard, filter, gasket: the lid closes, the cable reaches, nothing presses on the hub.',
+      ],
+      minutes: 8,
+      at: fitAt(stream),
+    }),
+    step({
+      key: `air-${id}`,
+      sitting: 'before',
+      title: `Write “AIR →” on the housing${name}`,
+      text: [
+        stream.plan.job.direction === 'in'
+          ? 'It blows in. '
+          : stream.plan.job.direction === 'out'
+            ? 'It draws out. '
+            : 'Nobody said which way it blows: say it on the Brief. ',
+        'Two arrows on the frame tell flow and turn; without them air leaves on the side with the struts.',
+      ],
+      minutes: 1,
+      at: fitAt(stream),
+    }),
+  ]
+}
+
+function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: string): BuildStep[] {
+  const { fit } = stream.plan
+  const there = fit?.opening != null
+  const holeM = mount.holeM ?? mount.wantedM
+  const centre = mount.layout?.centres[0]
+  const { screw } = mount
+  const marked: Sentence =
+    centre && fit?.panelWidthM
+      ? [' First middle ', of(centre.xM + fit.panelWidthM / 2, 'length'), ' from the left edge.']
+      : []
+  const cut = there
+    ? []
+    : [
+        step({
+          key: `cut-${id}`,
+          sitting: 'cutting',
+          title: `Mark and cut the hole${name}`,
+          text: [
+            ...(mount.inOpening > 1 ? [`${mount.inOpening} holes of `] : ['A hole of ']),
+            of(holeM, 'length'),
+            mount.sawn ? ' with the saw,' : ',',
+            ' centred with the template, punched first.',
+            ...marked,
+          ],
+          minutes: 20,
+          photo: true,
+          at: fitAt(stream),
+        }),
+        step({
+          key: `chips-${id}`,
+          sitting: 'cutting',
+          title: `Deburr, and take out every chip${name}`,
+          text: ['File the edge, vacuum, sticky tape, look with a lamp. Boards were covered, or are out.'],
+          minutes: 8,
+          at: fitAt(stream),
+        }),
+      ]
+  const screws: Sentence =
+    screw && screw.lengthM !== null
+      ? [
+          `M${screw.thread} × `,
+          of(screw.lengthM, 'length'),
+          `, four a fan${screw.nuts ? `, nut and ${screw.washers} washers each` : ''}. `,
+        ]
+      : []
+  return [
+    ...cut,
+    step({
+      key: `mount-${id}`,
+      sitting: 'cutting',
+      title: `Mount ${mount.count > 1 ? `the ${mount.count} fans` : 'the fan'}${name}`,
+      text: [
+        ...screws,
+        'Snug, not tight: a warped frame rubs. The arrow points as planned; turn the blades by hand.',
+      ],
+      minutes: 10,
+      photo: true,
+      at: fitAt(stream),
+    }),
+    ...(mount.guarded
+      ? [
+          step({
+            key: `guard-${id}`,
+            sitting: 'cutting',
+            title: `Guards on the open sides${name}`,
+            text:
+              mount.guardM === null
+                ? ['Wherever a finger, a cable or a tail can reach.']
+                : ['At least ', of(mount.guardM, 'length'), ' from the blades.'],
+            minutes: 4,
+            at: fitAt(stream),
+          }),
+        ]
+      : []),
+  ]
+}
+
+/** What stands after it, in order. */
+export function lateSteps({ plan, day }: Env): BuildStep[] {
+  const steered = day?.model.groups.find((g) => plan.controls.includes(g.control))
+  return [
+    step({
+      key: 'direction',
+      sitting: 'power',
+      title: 'Which way does the air go?',
+      text: [
+        'A strip of thin paper at every intake clings, at every outlet leans away. No loop from outlet to intake.',
+      ],
+      photo: true,
+      at: { station: 'air-path' },
+    }),
+    step({
+      key: 'positions',
+      sitting: 'power',
+      title: 'Turn it into every position of its use',
+      text: ['No scraping, cables clear of the blades by a finger’s width.'],
+      at: { station: 'fit' },
+    }),
+    ...(steered
+      ? [
+          step({
+            key: 'control',
+            sitting: 'power',
+            title: 'The control does what it should',
+            text: [
+              steered.control.school === 'thermostat' && steered.control.onC !== null
+                ? 'Warm the sensor by hand or with a bag of warm water until it switches on; let it cool until it stops.'
+                : 'See it start from rest, run at its lowest, and at its highest.',
+              ' Pull the sensor: it must go the safe way.',
+            ],
+            minutes: 8,
+            at: { station: 'control' },
+          }),
+        ]
+      : []),
+    ...(plan.job.mains
+      ? [
+          step({
+            key: 'earth',
+            sitting: 'closing',
+            title: 'Earth from the case to the pin',
+            text: ['Every lead and toothed washer back in its place; unplugged, meter on ohms.'],
+            measure: {
+              quantity: 'resistance',
+              low: 0,
+              high: 0.5,
+              below: 'A resistance is not below zero: touch the probes together first, and read again.',
+              above: 'The case is not earthed. Stop, do not plug it in: this is for a licensed electrician.',
+            },
+            at: { station: 'brief', field: 'earthRefitted' },
+            apply: (d) => {
+              d.job.earthRefitted = true
+            },
+          }),
+        ]
+      : []),
+    step({
+      key: 'close',
+      sitting: 'closing',
+      title: 'Strain relief, ties, close up',
+      text: [
+        'Relief within 50 mm of every connector and at every hole, a loop at doors; labels on plugs, fuse and screw.',
+      ],
+      minutes: 10,
+      photo: true,
+      at: { station: 'power' },
+    }),
+    step({
+      key: 'after',
+      sitting: 'hour',
+      title: 'The run after the change',
+      text: ['Same places, same stage, same soak as the baseline: now the verdict can tell.'],
+      done: plan.runs.some((r) => r.kind === 'after'),
+      minutes: 20,
+      at: { station: 'log' },
+    }),
+    step({
+      key: 'first-day',
+      sitting: 'hour',
+      title: 'After a day',
+      text: ['Screws, ties, the temperature at full load, odd noises; a power bank still on.'],
+      minutes: 5,
+      at: { station: 'log' },
+    }),
+  ]
+}
+
+/** What stands before the wiring, in order. */
+export const placeSteps = (env: Env): BuildStep[] => [
+  ...beforeSteps(env),
+  ...env.streams.flatMap((s) => placesOf(s, cutSteps)),
+]
