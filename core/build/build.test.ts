@@ -8,6 +8,7 @@ import {
   newPlan,
   newSource,
   planSchema,
+  type Fan,
   type PlanDocument,
 } from '#core/document'
 import { computeReport } from '#core/plan'
@@ -15,7 +16,7 @@ import { buildMarkdown, cautionRules, cautionsOf, judge, tickStep, type BuiltSte
 
 /** The build of a plan: steps with its numbers, cautions where the danger is. Numbers invented. */
 
-const fan = {
+const fan: Fan = {
   ...newFan('f'),
   model: 'Whin 80',
   ratedA: 0.15,
@@ -196,6 +197,7 @@ const silenced: Record<string, (p: PlanDocument) => void> = {
 }
 
 describe('cautions', () => {
+  type Change = (p: PlanDocument) => unknown
   const called = (plan: PlanDocument) => cautionsOf(plan).called.map((c) => c.id)
   test('every caution of the handbook has its case', () => {
     expect([...Object.keys(casebook), ...Object.keys(silenced)].toSorted()).toEqual(
@@ -211,7 +213,7 @@ describe('cautions', () => {
     expect(called(ordinary())).toContain(id)
     expect(called(ordinary(change))).not.toContain(id)
   })
-  test.each([
+  const holding: [string, Change, Change | null][] = [
     ['flammable-vapour', (p: PlanDocument) => (p.job.flammable = true), null],
     ['aircraft-medical', (p: PlanDocument) => (p.job.domain = 'aircraft'), null],
     [
@@ -225,7 +227,8 @@ describe('cautions', () => {
       (p: PlanDocument) => Object.assign(p.job, { openFlue: null, airOutlet: 'outdoors' }),
       (p: PlanDocument) => (p.job.openFlue = false),
     ],
-  ])(
+  ]
+  test.each(holding)(
     '%s holds every sitting from its own on, until the plan changes or somebody answers',
     (id, change, remedy) => {
       const held = build(ordinary(change)).sittings

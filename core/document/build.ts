@@ -3,7 +3,7 @@ import { defaultsOf, idSchema, line, lines, maybe, moment, shortText, within } f
 
 /** What was built so far: steps that were ticked, with what they found; cautions that were answered for. */
 
-export const tickSchema = z.object({
+const tickSchema = z.object({
   /** key of the step */
   id: idSchema,
   at: moment,
@@ -18,7 +18,7 @@ export const tickSchema = z.object({
 export interface Tick extends z.infer<typeof tickSchema> {}
 
 /** A caution that holds a sitting, released by somebody who says why. */
-export const releaseSchema = z.object({
+const releaseSchema = z.object({
   id: idSchema,
   at: moment,
   who: shortText.min(1, 'Who answers for it?'),
@@ -42,5 +42,5 @@ export const buildSchema = z.object({
     .meta({ oneColumn: true })
     .default([]),
 })
-export interface Build extends z.infer<typeof buildSchema> {}
+interface Build extends z.infer<typeof buildSchema> {}
 export const newBuild = (id: string): Build => ({ ...defaultsOf(buildSchema), id })

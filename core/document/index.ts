@@ -4,7 +4,7 @@
  */
 export { changeWords } from './changes'
 export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
-export { type Build, buildSchema, newBuild, type Release, releaseSchema, type Tick, tickSchema } from './build'
+export { buildSchema, newBuild, type Release, type Tick } from './build'
 export {
   type Actuator,
   type Control,

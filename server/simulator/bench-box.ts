@@ -60,7 +60,8 @@ export interface BoxControls {
   tachPulled: boolean
   dropouts: number
   noise: number
-  controlled: boolean
+  /** the picked fan obeys the planned control */
+  controlled?: boolean
 }
 
 /** Guesses for what a plan does not say, all invented for the stand-in. */
@@ -206,7 +207,7 @@ export function makeBox(setting: BoxSetting, controls: BoxControls, seed: number
   const { fan, control } = setting
   let state = newControl
   let [low, alarm, sinceStart]: [AlarmState | null, boolean, number] = [null, false, 0]
-  const obeys = () => controls.controlled && control !== null && fan !== null
+  const obeys = () => controls.controlled === true && control !== null && fan !== null
   /** What its control wants of the fan, as a share of the planned speed; the alarm beside it. */
   function steered(): number {
     const { settings, speeds, alarm: set } = control!

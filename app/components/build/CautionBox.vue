@@ -49,6 +49,9 @@ function answer() {
   display: grid;
   gap: 6px;
 }
+.caution p :deep(svg) {
+  margin-right: 6px;
+}
 .holds {
   border-color: var(--stop);
   background: var(--cap-soft);

@@ -178,7 +178,10 @@ const save = () =>
   }
   .sittings ol {
     display: flex;
-    flex-wrap: wrap;
+    overflow-x: auto;
+  }
+  .sittings li {
+    flex: none;
   }
   .sittings button {
     width: auto;
