@@ -94,7 +94,7 @@ test('sun and battery through grey days: the charge is drawn, and an empty batte
 }) => {
   const id = await variantOf(demo.url, 'job-battery-locker')
   await page.goto(`${demo.url}/job/${id}/control`)
-  await inFront(page, 'A week')
+  await inFront(page, 'Week')
   const day = page.getByRole('slider', { name: 'Time of the day' })
   await expect(day).toHaveAttribute('aria-valuetext', /Charge 9\d/)
   await inFront(page, 'Day')

@@ -9,9 +9,9 @@ const kind = ref<ShownDay>('hot')
 const kinds = [
   { value: 'cold' as const, label: 'Cold' },
   { value: 'usual' as const, label: 'Usual' },
-  { value: 'hot' as const, label: 'Hottest' },
-  { value: 'three' as const, label: 'All three' },
-  { value: 'week' as const, label: 'A week' },
+  { value: 'hot' as const, label: 'Hot' },
+  { value: 'three' as const, label: 'All' },
+  { value: 'week' as const, label: 'Week' },
 ]
 const view = ref<'day' | 'curve' | 'replay'>('day')
 const route = useRoute()
