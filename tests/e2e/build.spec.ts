@@ -108,9 +108,9 @@ test('on a phone one step at a time, ticked while the server is away and sent la
   const box = page.getByRole('checkbox', { name: 'Done: Photograph it as found' })
   await box.press('Space')
   await expect(box).toBeChecked()
-  await page.unroute('**/api/jobs/**')
   // the browser tells the request that was cut off
   await expect.poll(() => quiet.length).toBeGreaterThan(0)
+  await page.unroute('**/api/jobs/**')
   await saved(page)
   await page.reload()
   await expect(page.getByRole('button', { name: /Before you cut/ })).toContainText('1 of')
