@@ -114,5 +114,7 @@ test('on a phone one step at a time, ticked while the server is away and sent la
   await saved(page)
   await page.reload()
   await expect(page.getByRole('button', { name: /Before you cut/ })).toContainText('1 of')
+  // nothing is asked of the server while it is stopped
+  await page.goto('about:blank')
   quiet.splice(0)
 })
