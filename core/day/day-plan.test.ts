@@ -368,6 +368,8 @@ describe('what fails', () => {
     [{ ...thermostat }, 'controller', false],
     [{ ...thermostat, secondC: 55 }, 'controller', true],
     [{ ...curve, tachAlarm: false }, 'fan', false],
+    [{ ...curve, tachAlarm: true }, 'fan', true],
+    [{ ...curve }, 'fan', null],
     [{ ...curve, interlock: true }, 'supply', true],
     [{ ...curve, school: 'host', hostSleeps: true }, 'host', false],
   ] as [Partial<Control>, string, boolean | null][])('%j: %s', (control, part, safe) => {
@@ -401,4 +403,31 @@ test('a day of air from a log: means of half hours, gaps counted, too little ref
   )!
   expect([holed.missing, holed.longestGapS]).toEqual([5, 2.5 * 3600])
   expect(ambientDay(times.slice(0, 60), values.slice(0, 60), 0)).toBeNull()
+})
+
+test('a hottest day that nobody told is no cooler than a usual one, typed or not', () => {
+  const hotOf = (change: Partial<Day>, ambientMaxC: number | null) => {
+    const plan = planWith(thermostat, {
+      usualLowC: null,
+      usualHighC: null,
+      hotLowC: null,
+      hotHighC: null,
+      ...change,
+    })
+    plan.job.ambientMaxC = ambientMaxC
+    return modelOf(plan).weather
+  }
+  for (const [change, most] of [
+    [{}, null],
+    [{}, 22],
+    [{}, 30],
+    [{ usualHighC: 33 }, null],
+    [{ usualHighC: 33 }, 30],
+  ] as const) {
+    const { hot, usual, cold } = hotOf(change, most)
+    expect(hot.highC).toBeGreaterThanOrEqual(usual.highC)
+    expect(cold.highC).toBeLessThan(usual.highC)
+    expect(hot.assumed).toBe(true)
+  }
+  expect(hotOf({}, 30).hot.highC).toBe(30)
 })

@@ -86,14 +86,8 @@ function fanFails(control: Control, { job }: PlanDocument): Failure {
         : tachAlarm === false
           ? 'Nobody is told.'
           : 'Nobody said whether its speed is watched.',
-    safe:
-      tachAlarm === true
-        ? job.thermalCutout === true || job.mustNotFail !== true
-          ? true
-          : null
-        : tachAlarm === false
-          ? false
-          : null,
+    // an alarm that nobody hears cuts no heat: what must not fail wants the cut-off as well
+    safe: tachAlarm === true && job.mustNotFail === true ? job.thermalCutout : tachAlarm,
     remedy:
       job.thermalCutout === true ? '' : 'An independent thermal cut-off takes the heat away, whatever fails.',
   }

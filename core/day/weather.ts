@@ -19,19 +19,24 @@ export interface DayWeather {
 const HIGHEST_AT_S = 14 * 3600
 /** How far the room of an equipment swings over a day where nobody said, K to each side: a guess to be replaced. */
 const SWING_K = 2
+/** How much colder and hotter the coldest and hottest days are then, K: guesses to be replaced. */
+const COLDER_K = 5
+const HOTTER_K = 6
 
 /** A day of a kind: typed, else around what the Brief knows. */
 export function weatherOf(job: Job, day: Day | null, kind: DayKind): DayWeather {
-  const middle = { cold: job.ambientC - 5, usual: job.ambientC, hot: job.ambientMaxC ?? job.ambientC }[kind]
+  const middle = {
+    cold: job.ambientC - COLDER_K,
+    usual: job.ambientC,
+    // the hottest of the Brief is a highest, not a mean; a hottest day is no cooler than a usual one
+    hot: Math.max(job.ambientMaxC ?? job.ambientC + HOTTER_K, job.ambientC + SWING_K) - SWING_K,
+  }[kind]
   const low = day?.[`${kind}LowC`] ?? null
   const high = day?.[`${kind}HighC`] ?? null
-  // the hottest of the Brief is a highest, not a mean
-  const usual =
-    kind === 'hot'
-      ? { low: middle - 2 * SWING_K, high: middle }
-      : { low: middle - SWING_K, high: middle + SWING_K }
+  const usual = { low: middle - SWING_K, high: middle + SWING_K }
   const lowC = low ?? Math.min(usual.low, high ?? usual.low)
-  const highC = high ?? Math.max(usual.high, lowC)
+  const notUnder = kind === 'hot' ? (day?.usualHighC ?? lowC) : lowC
+  const highC = high ?? Math.max(usual.high, lowC, notUnder)
   const points = kind === 'usual' ? (day?.ambient ?? []) : []
   return {
     lowC,
