@@ -144,7 +144,7 @@ test('a log: kinds shown and hidden, the window by key, numbers as a table, into
   await expect(page.getByText(/Window of 9\smin/)).toBeVisible()
   await page.keyboard.press('ArrowRight')
   await expect(page.getByText(/ending 17\smin|ending 1[678](\.\d+)?\smin/)).toBeVisible()
-  await page.keyboard.press('0')
+  await page.keyboard.press('w')
   await expect(page.getByText(/Window of 18\smin/)).toBeVisible()
   await page.getByRole('button', { name: 'Table' }).click()
   await expect(

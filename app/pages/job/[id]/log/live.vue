@@ -119,7 +119,7 @@ usePageKeys([
   { key: '+', what: 'Nearer in the log', run: () => zoom(0.5) },
   { key: '-', what: 'Farther', run: () => zoom(2) },
   {
-    key: '0',
+    key: 'w',
     what: 'The whole log',
     run: () => {
       range.value = null
