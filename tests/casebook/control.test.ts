@@ -112,7 +112,10 @@ describe('energy and hours', () => {
   })
   test('the printed report says when it runs', () => {
     const { plan } = casePlan({ day: days }, control())
-    const text = printMarkdown(printReportOf(plan, caseReport({ day: days }, control()), {}, '2026-01-01'))
+    const text = printMarkdown(
+      printReportOf(plan, caseReport({ day: days }, control()), {}, '2026-01-01'),
+      () => '',
+    )
     expect(text).toContain('## When it runs')
     expect(text).toMatch(/on when warm, on from 50\s°C, off at 42\s°C; on .* of a usual day/)
     expect(text).not.toMatch(/NaN|undefined/)
