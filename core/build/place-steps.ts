@@ -2,19 +2,11 @@ import { MAIN_STREAM } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { Sentence } from '#core/units'
 import { slug, type BuildStream, type Env } from './env'
-import type { BuildStep } from './step'
+import { step, type BuildStep } from './step'
 
 /** What comes before and after the wiring: photographs, baseline, cutting, mounting, direction, closing. */
 
 const of = (value: number | null, quantity: 'length' | 'voltage') => ({ value, quantity })
-const step = (s: Partial<BuildStep> & Pick<BuildStep, 'key' | 'sitting' | 'title' | 'text'>): BuildStep => ({
-  measure: null,
-  photo: false,
-  minutes: 3,
-  at: null,
-  done: false,
-  ...s,
-})
 /** Nothing is live below it, V. A choice of ours: a meter's leads pick up so much. */
 const DEAD_V = 1
 

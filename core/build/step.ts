@@ -47,6 +47,20 @@ export interface BuildStep {
   apply?: (plan: PlanDocument, tick: Tick) => void
 }
 
+/** Minutes of a step that says nothing else. A guess of ours. */
+const USUAL_MINUTES = 3
+/** A step of which only what it asks is told. */
+export const step = (
+  told: Partial<BuildStep> & Pick<BuildStep, 'key' | 'sitting' | 'title' | 'text'>,
+): BuildStep => ({
+  measure: null,
+  photo: false,
+  minutes: USUAL_MINUTES,
+  at: null,
+  done: false,
+  ...told,
+})
+
 /** A measured value held against a step. */
 export type Judged = { ok: true } | { ok: false; message: string }
 /** @param value SI */

@@ -4,7 +4,7 @@ import { windowOf } from '#core/supply'
 import { groupsOf } from '#core/system'
 import type { Sentence } from '#core/units'
 import { slug, type Env } from './env'
-import type { BuildStep } from './step'
+import { step, type BuildStep } from './step'
 
 /** Wiring on the bench and first power: the handbook's order with the plan's own numbers. */
 
@@ -22,15 +22,6 @@ const SHORT_OHM = 10
 const TOUCH_C = 60
 /** Voltage at the fan's plug may lie so far under what is planned. Handbook power 5.2: 5 % in the wire. */
 const DROP_SHARE = 0.1
-
-const step = (s: Partial<BuildStep> & Pick<BuildStep, 'key' | 'sitting' | 'title' | 'text'>): BuildStep => ({
-  measure: null,
-  photo: false,
-  minutes: 2,
-  at: null,
-  done: false,
-  ...s,
-})
 
 /** Highest voltage that every fan on the feed stands, V; null where no sheet tells. */
 function fansStand({ streams }: Env): number | null {
@@ -188,7 +179,8 @@ function continuitySteps(env: Env): BuildStep[] {
         low: SHORT_OHM,
         high: null,
         below:
-          'A steady reading so low is a short: look for a whisker between + and −, a sleeve that was forgotten. Do not connect the supply.',
+          'A steady reading so low is a short: look for a whisker between + and −, a sleeve that was forgotten. ' +
+          'Do not connect the supply.',
         above: '',
       },
       at: { station: 'power' },
