@@ -32,7 +32,7 @@ const ROOMS = [
     'rules',
     'build',
   ],
-  ['plan', 'begin', 'advice', 'print', 'drawing'],
+  ['plan', 'care', 'trouble', 'begin', 'advice', 'print', 'drawing'],
 ].flat()
 
 const forbid = (group, message) => ({ group, message })

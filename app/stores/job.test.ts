@@ -165,6 +165,19 @@ describe('a conflict', () => {
     expect(job.saveState).toBe('saved')
     expect(server.jobs.get('a')!.plan.job.name).toBe('Mine')
   })
+  test('what only one side touched is kept from both, without a question', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    elsewhere('a')
+    job.change((d) => {
+      d.job.heatW = 40
+    })
+    await rest()
+    expect(job.saveState).toBe('saved')
+    expect(job.plan!.job).toMatchObject({ name: 'Theirs', heatW: 40 })
+    expect(server.jobs.get('a')!.plan.job).toMatchObject({ name: 'Theirs', heatW: 40 })
+    expect(toasts.join()).toContain('both changes were kept')
+  })
   test('theirs is taken, mine stays one undo away', async () => {
     const job = useJobStore()
     await job.open('a')

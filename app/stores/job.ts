@@ -8,6 +8,7 @@ import {
   feedStreams,
   holdKeptFlow,
   MAIN_STREAM,
+  mergePlans,
   planSchema,
   removeStream,
   type Fan,
@@ -31,14 +32,16 @@ function readDraft(id: string): Draft | null {
   try {
     const draft = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as Draft | null
     const checked = draft && planSchema.safeParse(completePlan(draft.plan))
-    return checked?.success ? { plan: checked.data, revision: draft!.revision } : null
+    if (!checked?.success) return null
+    const base = draft!.base ? planSchema.safeParse(completePlan(draft!.base)) : null
+    return { plan: checked.data, revision: draft!.revision, base: base?.success ? base.data : null }
   } catch {
     return null
   }
 }
-function keepDraft({ plan, revision }: Draft) {
+function keepDraft({ plan, revision, base }: Draft) {
   try {
-    localStorage.setItem(draftKey(plan.job.id), JSON.stringify({ plan, revision }))
+    localStorage.setItem(draftKey(plan.job.id), JSON.stringify({ plan, revision, base }))
   } catch {
     // a full or forbidden browser store: the change still lives in this page
   }
@@ -97,11 +100,39 @@ export const useJobStore = defineStore('job', () => {
     keepDraft,
     dropDraft,
     told: (id, state, message) => {
+      if (state === 'conflict' && saving.sides(id)) {
+        void putTogether(id, message)
+        return
+      }
       if (plan.value?.job.id !== id) return
       saveState.value = state
       saveMessage.value = message
     },
   })
+
+  /** Two devices changed one job: what only one of them touched is kept from both, the rest is asked. */
+  async function putTogether(id: string, message: string) {
+    const result = await api<StoredPlan>(`jobs/${id}`)
+    const sides = saving.sides(id)
+    const shown = plan.value?.job.id === id
+    const both = result.ok && sides ? mergePlans(sides.base, sides.mine, completePlan(result.data.plan)) : null
+    const checked = both && planSchema.safeParse(both.plan)
+    if (!result.ok || !checked?.success) {
+      if (shown) [saveState.value, saveMessage.value] = ['conflict', message]
+      return
+    }
+    if (shown) {
+      stored.value = checked.data
+      history.commit()
+    }
+    const { twice } = both!
+    useToast().show(
+      twice.length
+        ? `Another device ticked ${twice.map((t) => `“${t}”`).join(', ')} as well: the later value stands, the other is in its note.`
+        : 'Another device changed this job meanwhile: both changes were kept.',
+    )
+    await saving.together(checked.data, result.data.plan, result.data.revision)
+  }
 
   /** Shows a document as it came; undo begins there. */
   function show(next: PlanDocument | null) {
@@ -116,7 +147,7 @@ export const useJobStore = defineStore('job', () => {
     stored.value = draft.plan
     history.commit()
     if (draft.revision === found.revision) saving.changed(draft.plan, 0)
-    else saving.begin(draft.plan, draft.revision, 'conflict', FOUND)
+    else saving.begin(draft.plan, draft.revision, 'conflict', FOUND, draft.base ?? null)
   }
 
   async function open(id: string) {

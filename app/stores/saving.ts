@@ -8,6 +8,8 @@ export type SaveState = 'saved' | 'saving' | 'unsaved' | 'failed' | 'conflict'
 export interface Draft {
   plan: PlanDocument
   revision: number
+  /** as the server had it at that revision; null where nobody knows any more */
+  base?: PlanDocument | null
 }
 export type SaveAnswer =
   { ok: true; revision: number } | { ok: false; kind: 'conflict' | 'offline' | 'refused'; message: string }
@@ -22,6 +24,7 @@ export interface SavingPorts {
 }
 
 interface Track extends Draft {
+  base: PlanDocument | null
   state: SaveState
   message: string
   /** the request that is under way */
@@ -61,6 +64,7 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
     track.sending = null
     if (answer.ok) {
       track.revision = answer.revision
+      track.base = sent
       if (track.plan !== sent) {
         keepDraft(track)
         tell(track, 'saving')
@@ -82,9 +86,15 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
      * A job as it was read from the server; anything known of it before is forgotten.
      * @param state `conflict` where a draft of this browser stands on another revision
      */
-    begin(plan: PlanDocument, revision: number, state: 'saved' | 'conflict' = 'saved', message = ''): void {
+    begin(
+      plan: PlanDocument,
+      revision: number,
+      state: 'saved' | 'conflict' = 'saved',
+      message = '',
+      base: PlanDocument | null = plan,
+    ): void {
       clearTimeout(tracks.get(plan.job.id)?.timer)
-      const track: Track = { plan, revision, state, message, sending: null, timer: undefined }
+      const track: Track = { plan, base, revision, state, message, sending: null, timer: undefined }
       tracks.set(plan.job.id, track)
       tell(track, state, message)
     },
@@ -106,6 +116,20 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
       tell(track, 'saving')
       await flush(track)
     },
+    /** What both sides of a conflict began with, and how it stands here; null where the first is not known. */
+    sides(id: string): { base: PlanDocument; mine: PlanDocument } | null {
+      const track = trackOf(id)
+      return track?.base ? { base: track.base, mine: track.plan } : null
+    },
+    /** After a conflict that was put together: this plan goes on top of what the server has. */
+    async together(plan: PlanDocument, theirs: PlanDocument, revision: number): Promise<void> {
+      const track = tracks.get(plan.job.id)
+      if (!track) return
+      Object.assign(track, { plan, base: theirs, revision })
+      keepDraft(track)
+      tell(track, 'saving')
+      await flush(track)
+    },
     async retry(id: string): Promise<void> {
       const track = tracks.get(id)
       if (!track || track.state === 'conflict') return
@@ -121,8 +145,8 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
       if (!track) return null
       if (track.sending) await track.sending
       if (track.state === 'saving' || track.state === 'unsaved') await flush(track)
-      const { plan, revision, state, message } = track
-      return state === 'saved' ? null : { plan, revision, state, message }
+      const { plan, base, revision, state, message } = track
+      return state === 'saved' ? null : { plan, base, revision, state, message }
     },
   }
 }

@@ -19,7 +19,8 @@ function listChange(before: readonly Named[], after: readonly Named[], one: stri
 }
 
 const lists: {
-  key: 'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'streams' | 'sources' | 'controls'
+  key:
+    'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'streams' | 'sources' | 'controls' | 'logbook'
   one: string
   many: string
 }[] = [
@@ -31,6 +32,7 @@ const lists: {
   { key: 'runs', one: 'run', many: 'runs' },
   { key: 'sources', one: 'source', many: 'sources' },
   { key: 'controls', one: 'control', many: 'controls' },
+  { key: 'logbook', one: 'line of the log book', many: 'the log book' },
   { key: 'streams', one: 'air stream', many: 'air streams' },
 ]
 const singles: { key: keyof PlanDocument; name: string }[] = [

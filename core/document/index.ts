@@ -4,6 +4,8 @@
  */
 export { changeWords } from './changes'
 export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
+export { eventKinds, eventNames, eventSchema, newEvent, type EventKind, type LogEvent } from './logbook'
+export { mergePlans } from './merge'
 export { buildSchema, newBuild, type Release, type Tick } from './build'
 export {
   type Actuator,

@@ -282,6 +282,8 @@ const verdictShape = {
   rankedBy: maybe(z.enum(['flow-per-loudness', 'flow-per-money', 'flow-per-decibel'])),
   /** ISO date that maintenance is counted from; days between cleanings and filter changes, null for the usual */
   maintenanceFrom: maybe(z.iso.date()),
+  /** how dusty the air is that it draws in; null: not said */
+  airDust: maybe(z.enum(['clean', 'usual', 'dusty'])),
   bladesDays: days,
   filterDays: days,
   /** €/kWh */

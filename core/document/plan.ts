@@ -15,6 +15,7 @@ import { buildSchema } from './build'
 import { controlSchema, dayProblem, daySchema } from './control'
 import { defaultsOf, listOf, maybe } from './fields'
 import { jobSchema, newJob } from './job'
+import { eventSchema } from './logbook'
 import { mayStandIn } from './path-edit'
 import { runSchema } from './run'
 import { MAIN_STREAM, streamList, streamParts } from './stream'
@@ -59,6 +60,8 @@ const partsSchema = z.object({
   /** what was built so far */
   build: maybe(buildSchema),
   runs: listOf(runSchema, 200, 'Two runs share an id.').default([]),
+  /** what happened to it, one line each */
+  logbook: listOf(eventSchema, 1000, 'Two lines of the log book share an id.').default([]),
 })
 export interface PlanDocument extends z.infer<typeof partsSchema> {
   /** the stream that stands in front, in a plan that was turned to one of its streams (`faceStream`); never stored */

@@ -1,4 +1,3 @@
-export { maintenanceTasks } from './maintenance'
 export {
   changeWords,
   type PrintChart,

@@ -7,7 +7,7 @@ import {
   type Quantity,
   type UnitPreferences,
 } from '#core/units'
-import { maintenanceTasks } from './maintenance'
+import { careStart, careTasks, driftReport, timeLine, type DriftRow } from '#core/care'
 import type { Comparison, TargetResult } from '#core/verification'
 import type { PlanDocument, Run } from '#core/document'
 import { rankNoiseSources, upgradeRungs } from '#core/verification'
@@ -394,13 +394,33 @@ function knownBlocks({ units }: Printer, report: Report): PrintBlock[] {
   })
 }
 
-const maintenanceBlocks = (plan: PlanDocument, report: Report, today: string): PrintBlock[] =>
-  titled('Care', {
-    kind: 'list',
-    items: maintenanceTasks(plan, report, plan.job.maintenanceFrom ?? today).map(
-      (t) => `${t.due}: ${t.title}. ${t.why}`,
-    ),
+/** A change since the build, in words. */
+const driftWords = ({ show }: Printer, r: DriftRow) =>
+  `${r.name}, ${r.place}: ${show(r.before, r.quantity)} at first, ${show(r.after, r.quantity)} now. ${r.means}`
+function careBlocks(printer: Printer, plan: PlanDocument, report: Report, today: string): PrintBlock[] {
+  const tasks = careTasks(plan, report, careStart(plan, today)).filter((t) => t.due !== null)
+  const drifted = driftReport(plan).rows.filter((r) => r.state === 'drifted')
+  return [
+    ...titled('Care', { kind: 'list', items: tasks.map((t) => `${t.due}: ${t.title}. ${t.how} ${t.why}.`) }),
+    ...(drifted.length
+      ? titled('Drifted since it was built', {
+          kind: 'list',
+          items: drifted.map((r) => driftWords(printer, r)),
+        })
+      : []),
+  ]
+}
+
+function logBookBlocks({ units }: Printer, plan: PlanDocument, report: Report): PrintBlock[] {
+  const entries = timeLine(plan, report, units).toReversed()
+  if (!entries.length) return []
+  return titled('Log book', {
+    kind: 'table',
+    head: ['When', 'Who', 'What', 'Found'],
+    rows: entries.map((e) => [e.at.slice(0, 16).replace('T', ' '), e.who, `${e.kind}: ${e.what}`, e.detail]),
+    numbers: [],
   })
+}
 
 /**
  * The report of a job, ready to be printed.
@@ -436,7 +456,8 @@ export function printReportOf(
     ...missingBlocks(report),
     ...openBlocks(printer, report),
     ...knownBlocks(printer, report),
-    ...maintenanceBlocks(plan, report, today),
+    ...careBlocks(printer, plan, report, today),
+    ...logBookBlocks(printer, plan, report),
     {
       kind: 'text',
       text:

@@ -7,6 +7,7 @@ import {
   converterSchema,
   daySchema,
   elementSchema,
+  eventSchema,
   fanIdsOf,
   feedPartSchema,
   jobSchema,
@@ -83,6 +84,7 @@ const JOB: Owner = {
     list('controls', 'control', controlSchema),
     one('day', 'plan_day', daySchema),
     one('build', 'plan_build', buildSchema),
+    list('logbook', 'plan_event', eventSchema),
     one('battery', 'battery', batterySchema),
     one('sun', 'sun', sunSchema),
     list('runs', 'run', runSchema, [

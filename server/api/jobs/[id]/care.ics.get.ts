@@ -1,12 +1,19 @@
 import ical, { ICalEventRepeatingFreq } from 'ical-generator'
 import { setResponseHeader } from 'h3'
-import { maintenanceTasks } from '#core/print'
+import { careStart, careTasks, type CareTask } from '#core/care'
 import { computeReport } from '#core/plan'
 import { Refused } from '../../../db/errors'
 import { getPlan } from '../../../db/repositories/jobs'
 import { planInput } from '../../../utils/plan-input'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
+
+/** How often it comes again: every so many days, or with the seasons, which are evenly spread over the year. */
+function repeating({ everyDays, seasons }: CareTask) {
+  if (seasons.length)
+    return { repeating: { freq: ICalEventRepeatingFreq.MONTHLY, interval: 12 / seasons.length } }
+  return everyDays === null ? {} : { repeating: { freq: ICalEventRepeatingFreq.DAILY, interval: everyDays } }
+}
 
 /** The care reminders as a calendar file, whole days, repeating. */
 export default route(async (event) => {
@@ -18,20 +25,16 @@ export default route(async (event) => {
     name: `${plan.job.name}, care`,
     prodId: { company: 'Redpoll', product: 'care', language: 'EN' },
   })
-  for (const task of maintenanceTasks(
-    plan,
-    result.report,
-    plan.job.maintenanceFrom ?? new Date().toISOString().slice(0, 10),
-  )) {
+  const start = careStart(plan, new Date().toISOString().slice(0, 10))
+  for (const task of careTasks(plan, result.report, start)) {
+    if (task.due === null) continue
     calendar.createEvent({
       id: `${plan.job.id}-${task.key}@redpoll`,
       start: new Date(task.due),
       allDay: true,
       summary: `${plan.job.name}: ${task.title}`,
-      description: task.why,
-      ...(task.key === 'tight'
-        ? {}
-        : { repeating: { freq: ICalEventRepeatingFreq.DAILY, interval: task.everyDays } }),
+      description: `${task.how} ${task.why}.`,
+      ...repeating(task),
     })
   }
   setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')
