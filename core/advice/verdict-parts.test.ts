@@ -1,6 +1,5 @@
 import { describe, expect, test } from 'vitest'
 import { calibratedBy, costPerUnit, gainCosts, predictionsOf, testOf, withTest } from './prediction-check'
-import { maintenanceTasks } from '#core/print'
 import { computeReport } from '#core/plan'
 import { conversions, convert, rankNoiseSources, upgradeRungs, type Inputs } from '#core/verification'
 import {
@@ -312,22 +311,5 @@ describe('what a run teaches', () => {
     ])
     expect(costPerUnit(costs[0]!, preferenceSets.imperial)!.money).toBeCloseTo(2 / 1.8, 9)
     expect(gainCosts(report(p), null).every((c) => c.perUnit === null)).toBe(true)
-  })
-})
-
-describe('care', () => {
-  test('what fits the plan, in the order it is due', () => {
-    const p = plan((x) => {
-      x.path.unshift({ ...newElement('filter', 'filter'), areaM2: 0.03, medium: 'foam20' })
-      Object.assign(x.job, { airOutlet: 'outdoors', mustNotFail: true, hoursPerDay: 8 })
-    })
-    const tasks = maintenanceTasks(p, report(p), '2026-01-01')
-    expect(tasks.map((t) => t.key)).toEqual(['tight', 'filter', 'blades', 'alarm', 'nests'])
-    expect(tasks[0]!.due).toBe('2026-01-08')
-    p.job.filterDays = 14
-    p.job.hoursPerDay = 24
-    expect(maintenanceTasks(p, report(p), '2026-01-01').map((t) => t.key)).toContain('bearing')
-    expect(maintenanceTasks(p, report(p), '2026-01-01').find((t) => t.key === 'filter')!.due).toBe('2026-01-15')
-    expect(maintenanceTasks(plan(), report(plan()), '2026-01-01').map((t) => t.key)).not.toContain('filter')
   })
 })

@@ -3,7 +3,7 @@ import { sayIn } from '#core/units'
 import { cautionsOf, type Caution } from './cautions'
 import type { Env } from './env'
 import { lateSteps, placeSteps } from './place-steps'
-import { sittingKeys, sittingNames, type BuildStep, type SittingKey } from './step'
+import { sittingKeys, sittingNames, unlogReading, type BuildStep, type SittingKey, type Tool } from './step'
 import { wiringSteps } from './wiring-steps'
 
 /** The build of a plan: its steps in sittings, what is ticked, what another plan asks for again, what holds. */
@@ -18,6 +18,8 @@ export interface Sitting {
   name: string
   cautions: (Caution & { release: Release | null })[]
   steps: BuiltStep[]
+  /** what lies on the table for it, each thing once */
+  tools: readonly Tool[]
   /** a caution that nobody released, or one of a sitting before */
   held: boolean
   minutesLeft: number
@@ -62,6 +64,7 @@ export function buildReport(env: Env): BuildReport {
         cautions,
         steps: own,
         held,
+        tools: [...new Set(own.flatMap((s) => s.tools))],
         minutesLeft: own.reduce((sum, s) => sum + (s.state === 'done' ? 0 : s.minutes), 0),
       },
     ]
@@ -85,4 +88,11 @@ export function tickStep(plan: PlanDocument, step: BuildStep, tick: Omit<Tick, '
   if (!build) return
   build.ticks = [...build.ticks.filter((t) => t.id !== step.key), made]
   step.apply?.(plan, made)
+}
+/** Takes a tick back, with what it wrote into the log. */
+export function untickStep(plan: PlanDocument, key: string): void {
+  const { build } = plan
+  if (!build) return
+  build.ticks = build.ticks.filter((t) => t.id !== key)
+  unlogReading(plan, key)
 }

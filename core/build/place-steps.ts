@@ -1,8 +1,8 @@
-import { MAIN_STREAM } from '#core/document'
+import { MAIN_STREAM, wantedRange } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { Sentence } from '#core/units'
 import { slug, type BuildStream, type Env } from './env'
-import { step, type BuildStep } from './step'
+import { logReading, step, type BuildStep } from './step'
 
 /** What comes before and after the wiring: photographs, baseline, cutting, mounting, direction, closing. */
 
@@ -15,6 +15,7 @@ function beforeSteps({ plan, streams }: Env): BuildStep[] {
   return [
     step({
       key: 'as-found',
+      tools: ['camera', 'bag'],
       sitting: 'before',
       title: 'Photograph it as found',
       text: [
@@ -26,6 +27,7 @@ function beforeSteps({ plan, streams }: Env): BuildStep[] {
     }),
     step({
       key: 'baseline',
+      tools: ['instruments'],
       sitting: 'before',
       title: 'Take the baseline',
       text: ['Once the hole is cut there is no “before”: three readings at the places that the targets name.'],
@@ -37,6 +39,7 @@ function beforeSteps({ plan, streams }: Env): BuildStep[] {
       ? [
           step({
             key: 'dead',
+            tools: ['meter'],
             sitting: 'before',
             title: 'Unplug, wait, measure that it is dead',
             text: [
@@ -89,6 +92,7 @@ function drySteps(stream: BuildStream, mount: MountReport, id: string, name: str
   return [
     step({
       key: `dry-${id}`,
+      tools: ['tape'],
       sitting: 'before',
       title: `Dry fit with tape${name}`,
       text: [
@@ -100,6 +104,7 @@ function drySteps(stream: BuildStream, mount: MountReport, id: string, name: str
     }),
     step({
       key: `air-${id}`,
+      tools: ['marker'],
       sitting: 'before',
       title: `Write “AIR →” on the housing${name}`,
       text: [
@@ -131,6 +136,7 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
     : [
         step({
           key: `cut-${id}`,
+          tools: ['template', 'punch', 'saw', 'eyes'],
           sitting: 'cutting',
           title: `Mark and cut the hole${name}`,
           text: [
@@ -146,6 +152,7 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
         }),
         step({
           key: `chips-${id}`,
+          tools: ['file', 'vacuum', 'eyes'],
           sitting: 'cutting',
           title: `Deburr, and take out every chip${name}`,
           text: ['File the edge, vacuum, sticky tape, look with a lamp. Boards were covered, or are out.'],
@@ -165,6 +172,7 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
     ...cut,
     step({
       key: `mount-${id}`,
+      tools: ['driver'],
       sitting: 'cutting',
       title: `Mount ${mount.count > 1 ? `the ${mount.count} fans` : 'the fan'}${name}`,
       text: [
@@ -179,6 +187,7 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
       ? [
           step({
             key: `guard-${id}`,
+            tools: ['driver'],
             sitting: 'cutting',
             title: `Guards on the open sides${name}`,
             text:
@@ -193,12 +202,41 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
   ]
 }
 
+/** What shall be cool enough, after an hour under load. */
+const hourSteps = ({ targets }: Env['plan']): BuildStep[] =>
+  targets.flatMap((t) => {
+    const { high } = wantedRange(t)
+    if (t.kind !== 'temperature' || high === null) return []
+    const place = t.place || 'inside'
+    return [
+      step({
+        key: `hour-${slug(t.id)}`,
+        sitting: 'hour',
+        title: `“${place}” after an hour of load`,
+        text: ['Wanted: ', { value: high, quantity: 'temperature' }, ' at most. Stay with it meanwhile.'],
+        measure: {
+          quantity: 'temperature',
+          low: null,
+          high,
+          below: '',
+          above:
+            'Warmer than wanted. Is the load the planned one? If so, take the load off, and search “Nothing gets cooler”.',
+        },
+        tools: ['probe'],
+        minutes: 5,
+        at: { station: 'log' },
+        apply: (plan, tick) => logReading(plan, tick, 'temperature', place),
+      }),
+    ]
+  })
+
 /** What stands after it, in order. */
 export function lateSteps({ plan, day }: Env): BuildStep[] {
   const steered = day?.model.groups.find((g) => plan.controls.includes(g.control))
   return [
     step({
       key: 'direction',
+      tools: ['paper'],
       sitting: 'power',
       title: 'Which way does the air go?',
       text: [
@@ -218,6 +256,7 @@ export function lateSteps({ plan, day }: Env): BuildStep[] {
       ? [
           step({
             key: 'control',
+            tools: ['warm'],
             sitting: 'power',
             title: 'The control does what it should',
             text: [
@@ -235,6 +274,7 @@ export function lateSteps({ plan, day }: Env): BuildStep[] {
       ? [
           step({
             key: 'earth',
+            tools: ['meter'],
             sitting: 'closing',
             title: 'Earth from the case to the pin',
             text: ['Every lead and toothed washer back in its place; unplugged, meter on ohms.'],
@@ -254,6 +294,7 @@ export function lateSteps({ plan, day }: Env): BuildStep[] {
       : []),
     step({
       key: 'close',
+      tools: ['ties', 'driver'],
       sitting: 'closing',
       title: 'Strain relief, ties, close up',
       text: [
@@ -263,8 +304,10 @@ export function lateSteps({ plan, day }: Env): BuildStep[] {
       photo: true,
       at: { station: 'power' },
     }),
+    ...hourSteps(plan),
     step({
       key: 'after',
+      tools: ['instruments'],
       sitting: 'hour',
       title: 'The run after the change',
       text: ['Same places, same stage, same soak as the baseline: now the verdict can tell.'],

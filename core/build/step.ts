@@ -1,4 +1,4 @@
-import type { PlanDocument, Tick } from '#core/document'
+import { newReading, newRun, type PlanDocument, type ReadingQuantity, type Tick } from '#core/document'
 import type { Quantity, Sentence } from '#core/units'
 import type { Where } from '#core/rules'
 
@@ -14,6 +14,32 @@ export const sittingNames: Record<SittingKey, string> = {
   closing: 'Closing',
   hour: 'First hour, first day',
 }
+
+/** Tools of the bench. Handbook build 1. */
+export const toolNames = {
+  camera: 'camera or phone',
+  bag: 'labelled bag for screws and parts',
+  meter: 'multimeter with a fused current input',
+  supply: 'current-limited supply, or the smallest fuse that carries the start',
+  tape: 'tape',
+  marker: 'marker',
+  template: 'printed template',
+  punch: 'centre punch',
+  saw: 'hole saw or step drill, clamps',
+  file: 'deburring tool or file',
+  eyes: 'eye protection, dust mask (P2)',
+  vacuum: 'vacuum, sticky tape, lamp',
+  driver: 'screwdriver',
+  crimp: 'crimp tool made for the contacts, or iron, stand and solder',
+  strip: 'wire stripper',
+  shrink: 'heat shrink and something hot',
+  paper: 'strip of thin paper',
+  ties: 'cable ties, labels',
+  probe: 'thermometer or infrared thermometer',
+  instruments: 'the instruments of the baseline',
+  warm: 'bag of warm water',
+} as const
+export type Tool = keyof typeof toolNames
 
 /** What is measured in a step: accepted between two values, and what any other one means. */
 export interface Measure {
@@ -38,6 +64,8 @@ export interface BuildStep {
   measure: Measure | null
   /** worth a picture */
   photo: boolean
+  /** what lies on the table for it */
+  tools: readonly Tool[]
   /** minutes that it takes, about */
   minutes: number
   at: Where | null
@@ -45,6 +73,29 @@ export interface BuildStep {
   done: boolean
   /** what it found goes back into the plan */
   apply?: (plan: PlanDocument, tick: Tick) => void
+}
+
+/** The run in which the values of the build stand, so that Log and Verdict can be held against them. */
+export const BUILD_RUN = 'build-checks'
+/**
+ * Writes what a step measured into the log, in the run of the build.
+ * @param id of the reading, that of its step @param place where it was read
+ */
+export function logReading(plan: PlanDocument, tick: Tick, quantity: ReadingQuantity, place: string): void {
+  let run = plan.runs.find((r) => r.id === BUILD_RUN)
+  if (!run) {
+    run = { ...newRun(BUILD_RUN, 'bench', tick.at), name: 'Checks of the build', who: tick.who }
+    plan.runs.push(run)
+  }
+  run.readings = run.readings.filter((r) => r.id !== tick.id)
+  if (tick.value !== null) run.readings.push(newReading(tick.id, quantity, place, tick.value))
+}
+/** Takes the values of a step out of the log again. */
+export function unlogReading(plan: PlanDocument, id: string): void {
+  const run = plan.runs.find((r) => r.id === BUILD_RUN)
+  if (!run) return
+  run.readings = run.readings.filter((r) => r.id !== id)
+  if (!run.readings.length) plan.runs = plan.runs.filter((r) => r !== run)
 }
 
 /** Minutes of a step that says nothing else. A guess of ours. */
@@ -55,6 +106,7 @@ export const step = (
 ): BuildStep => ({
   measure: null,
   photo: false,
+  tools: [],
   minutes: USUAL_MINUTES,
   at: null,
   done: false,

@@ -1,10 +1,10 @@
-import { crimpPull } from '#core/power'
+import { crimpPull, SETTING_NEAR, SETTING_TOLERANCE } from '#core/power'
 import { sourcesOf } from '#core/document'
 import { windowOf } from '#core/supply'
 import { groupsOf } from '#core/system'
 import type { Sentence } from '#core/units'
 import { slug, type Env } from './env'
-import { step, type BuildStep } from './step'
+import { logReading, step, type BuildStep } from './step'
 
 /** Wiring on the bench and first power: the handbook's order with the plan's own numbers. */
 
@@ -12,8 +12,6 @@ const of = (value: number | null, quantity: 'voltage' | 'current' | 'distance' |
   value,
   quantity,
 })
-/** A converter is set so near, share of its voltage. A choice of ours, as near as a trimmer goes. */
-const SET_SHARE = 0.02
 /** Running current is expected so near, share. Handbook build 2 (common practice). */
 const RUN_SHARE = 0.3
 /** Together, and steadily below it a short, ohm. Handbook build 2. */
@@ -40,6 +38,7 @@ function leadSteps({ feed }: Env): BuildStep[] {
     return [
       step({
         key: `lead-${slug(node.id)}`,
+        tools: ['strip', 'crimp', 'shrink'],
         sitting: 'wiring',
         title: `Lead to ${node.name}: sleeves on first, then one wire at a time`,
         text: [
@@ -71,6 +70,7 @@ function sourceSteps(env: Env): BuildStep[] {
     return [
       step({
         key: `source-${slug(source.id)}`,
+        tools: ['meter'],
         sitting: 'wiring',
         title: `Measure ${source.name} by itself`,
         text: words,
@@ -105,32 +105,38 @@ function converterSteps(env: Env): BuildStep[] {
     const kind = own?.kind ?? parts.find((p) => p.id === node.id)?.converterKind
     if (kind !== 'buck' && kind !== 'boost' && kind !== 'linear') return []
     const wanted = own?.outV ?? node.outV
-    const [low, high] = [(1 - SET_SHARE) * wanted, (1 + SET_SHARE) * wanted]
+    // one without a screw gives what it was made for, within its tolerance
+    const screw = own?.adjustable !== false
+    const near = screw ? SETTING_NEAR : SETTING_TOLERANCE
+    const [low, high] = [(1 - near) * wanted, (1 + near) * wanted]
     const danger = most === null ? '' : ` The fan may get ${most.toFixed(1)} V at most.`
     return [
       step({
         key: `converter-${slug(node.id)}`,
+        tools: ['meter', 'driver'],
         sitting: 'wiring',
-        title: `Set ${node.name}, nothing connected behind it`,
+        title: `${screw ? 'Set' : 'Read'} ${node.name}, nothing connected behind it`,
         text: [
-          'To ',
+          screw ? 'To ' : 'It gives ',
           of(wanted, 'voltage'),
           ', accept ',
           of(low, 'voltage'),
           ' to ',
           of(high, 'voltage'),
-          '; power off, a dab of varnish on the screw.',
+          screw ? '; power off, a dab of varnish on the screw.' : '; power off.',
         ],
         measure: {
           quantity: 'voltage',
           low,
           high,
           negative: 'Its output is reversed, or the probes are: do not connect anything.',
-          below:
-            'Too little: turn the screw until the meter reads the wanted voltage. If it does not rise, the input is too low for it.',
-          above:
-            `Too much: do not connect the fan.${danger} Turn the screw back until the meter ` +
-            `reads the wanted voltage; if it does not fall, the module is damaged.`,
+          below: screw
+            ? 'Too little: turn the screw until the meter reads the wanted voltage. If it does not rise, the input is too low for it.'
+            : 'Too little: is its input high enough? Else it is another one than planned.',
+          above: screw
+            ? `Too much: do not connect the fan.${danger} Turn the screw back until the meter ` +
+              `reads the wanted voltage; if it does not fall, the module is damaged.`
+            : `Too much: do not connect the fan.${danger} It is damaged, or another one than planned.`,
         },
         minutes: 4,
         photo: true,
@@ -153,6 +159,7 @@ function continuitySteps(env: Env): BuildStep[] {
   return [
     step({
       key: 'joined',
+      tools: ['meter'],
       sitting: 'wiring',
       title: '+ to + and − to −, supply not connected',
       text: [
@@ -169,6 +176,7 @@ function continuitySteps(env: Env): BuildStep[] {
     }),
     step({
       key: 'no-short',
+      tools: ['meter'],
       sitting: 'wiring',
       title: 'No short between + and −',
       text: [
@@ -204,6 +212,7 @@ function openWires({ streams, plan }: Env): BuildStep[] {
   return [
     step({
       key: 'open-wires',
+      tools: ['shrink'],
       sitting: 'wiring',
       title: `Insulate the open ${open.join(' and ')} wire${open.length > 1 ? 's' : ''}`,
       text: ['Open ends, each in a sleeve of its own, tied back. An open PWM wire is full speed.'],
@@ -223,6 +232,7 @@ function fanSteps(env: Env): BuildStep[] {
     const key = slug(s.id)
     const plug = step({
       key: `polarity-${key}`,
+      tools: ['meter'],
       sitting: 'wiring',
       title: `Polarity at the fan’s own plug${name}`,
       text: [
@@ -242,14 +252,16 @@ function fanSteps(env: Env): BuildStep[] {
         above: 'Too much arrives: do not plug the fan in. Is the converter set, and is it in the lead at all?',
       },
       at: { station: 'power', ...(several ? { stream: s.id } : {}) },
-      apply: (plan) => {
+      apply: (plan, tick) => {
         if (plan.source) plan.source.polarityChecked = true
+        logReading(plan, tick, 'voltage', `plug of the fan${name}`)
       },
     })
     if (fanRunA === null) return [plug]
     const current = (sitting: 'power' | 'hour', id: string, title: string): BuildStep =>
       step({
         key: `${id}-${key}`,
+        tools: ['meter', 'supply'],
         sitting,
         title,
         text: [
@@ -273,6 +285,8 @@ function fanSteps(env: Env): BuildStep[] {
         },
         minutes: 3,
         at: { station: 'power', ...(several ? { stream: s.id } : {}) },
+        apply: (plan, tick) =>
+          logReading(plan, tick, 'current', `${sitting === 'hour' ? 'after an hour' : 'first power'}${name}`),
       })
     return [
       plug,
@@ -292,6 +306,7 @@ function warmStep({ feed, plan }: Env): BuildStep[] {
   return [
     step({
       key: 'warm',
+      tools: ['probe'],
       sitting: 'hour',
       title: warm ? 'Converter and plugs after an hour' : 'Plugs after an hour',
       text: [
@@ -310,6 +325,7 @@ function warmStep({ feed, plan }: Env): BuildStep[] {
       },
       minutes: 5,
       at: { station: 'power' },
+      apply: (d, tick) => logReading(d, tick, 'temperature', 'warmest plug or converter, after an hour'),
     }),
   ]
 }

@@ -16,11 +16,9 @@ export function settingsOf(plan: PlanDocument, report: Report): string[] {
   const converters = power.feed.nodes.flatMap((n) =>
     n.kind === 'converter' ? [`${n.name}: ${volts(n.outV)}`] : [],
   )
-  const drive = plan.selection
-    ? [
-        `Drive: ${volts(plan.selection.driveV)}${plan.selection.duty === null ? '' : `, duty cycle ${Math.round(100 * plan.selection.duty)} %`}`,
-      ]
-    : []
+  const { selection } = plan
+  const wire = selection?.duty == null ? '' : `, duty cycle ${Math.round(100 * selection.duty)} %`
+  const drive = selection ? [`Drive: ${volts(selection.driveV)}${wire}`] : []
   const controls = plan.controls.map((c) => {
     const limits = [
       c.onC === null ? '' : `on ${c.onC} °C`,

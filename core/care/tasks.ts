@@ -56,7 +56,12 @@ const FAR_DAYS = 3653
 /** A bearing is looked at when this share of its life is used. A choice of ours: L10 is when one in ten has failed. */
 const LIFE_SHARE = 0.8
 /** Rubber ages twice as fast for each 10 K above this, degC. Common practice, no source. */
-const SEAL = { cool: 40, doubling: 10, leastDays: 60 } as const
+const SEAL = {
+  cool: 40,
+  doubling: 10,
+  leastDays: 60,
+  words: 'rubber ages twice as fast for each 10 K above 40 °C',
+} as const
 
 const dateOf = (from: string, days: number) =>
   new Date(Date.parse(from) + days * DAY_MS).toISOString().slice(0, 10)
@@ -85,7 +90,7 @@ function worn(plan: PlanDocument, report: Report, usual: number): Pick<Task, 'ev
   const dust = DUST_SHARE[key]
   const byHours = factorOf(Math.min(HOURS_MOST, Math.max(1 / HOURS_MOST, USUAL_HOURS / Math.max(hours, 0.01))))
   return {
-    everyDays: rounded(usual * dust * byHours),
+    everyDays: dust * byHours === 1 ? usual : rounded(usual * dust * byHours),
     why: [
       `Usually ${usual} days`,
       dust === 1 ? words : `× ${dust} ${words}`,
@@ -120,15 +125,16 @@ function spareTask(plan: PlanDocument, report: Report): Task | null {
 }
 
 function carbonTask(plan: PlanDocument, report: Report): Task | null {
-  const { job } = plan
+  const { goal, carbonLifeH, carbonHours } = plan.job
   const hours = hoursOnOf(report.day, plan)
-  if (job.goal !== 'fume' || job.carbonLifeH === null || !(hours > 0)) return null
+  if (goal !== 'fume' || carbonLifeH === null || !(hours > 0)) return null
+  const used = carbonHours ? ` less ${carbonHours} h used` : ''
   return {
     key: 'carbon',
     title: 'Change the carbon',
     how: 'Replace it; it cannot be washed. Used carbon lets the fume through without a sign.',
-    why: `${job.carbonLifeH} h of life${job.carbonHours ? ` less ${job.carbonHours} h used` : ''} at ${Number(hours.toPrecision(2))} h a day`,
-    everyDays: Math.max(1, Math.round((job.carbonLifeH - (job.carbonHours ?? 0)) / hours)),
+    why: `${carbonLifeH} h of life${used} at ${Number(hours.toPrecision(2))} h a day`,
+    everyDays: Math.max(1, Math.round((carbonLifeH - (carbonHours ?? 0)) / hours)),
   }
 }
 
@@ -204,9 +210,7 @@ function sealTask(plan: PlanDocument): Task | null {
     key: 'seals',
     title: 'Look at seals and hoses',
     how: 'Cracks, kinks, the condensate drain.',
-    why: warm
-      ? `Usually ${USUAL.seals} days, × ${factor} at ${Math.round(hot)} °C: rubber ages twice as fast for each ${SEAL.doubling} K above ${SEAL.cool} °C`
-      : 'Yearly',
+    why: warm ? `Usually ${USUAL.seals} days, × ${factor} at ${Math.round(hot)} °C: ${SEAL.words}` : 'Yearly',
     everyDays: warm ? Math.max(SEAL.leastDays, rounded(USUAL.seals * factor)) : USUAL.seals,
   }
 }

@@ -84,6 +84,8 @@ export const protectionSaving = (rdsOn: number, current: number, forwardV: numbe
 
 /** Accepted setting error of a converter, share. Common practice, no source. */
 export const SETTING_TOLERANCE = 0.05
+/** A trimmer is set so near to what is wanted, share. A choice of ours: as near as a hand turns it. */
+export const SETTING_NEAR = 0.02
 
 /** Everything that may stand between a source and a load and change the voltage. */
 export type ConverterKind = 'none' | 'buck' | 'boost' | 'linear' | 'resistor' | 'divider' | 'diode' | 'pwm'

@@ -1,3 +1,4 @@
+export { labelsOf, type Label } from './labels'
 export {
   changeWords,
   type PrintChart,

@@ -1,3 +1,4 @@
+import { SETTING_NEAR } from '#core/power'
 import { sourcesOf, type FeedPart, type PlanDocument, type Source } from '#core/document'
 import { arrayName, membersOf, type FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
@@ -70,7 +71,7 @@ function converterSteps(plan: PlanDocument, node: FeedNodeReport): OrderStep[] {
   return [
     caution(
       `${node.name}: power it without its load, turn the screw until the meter reads ` +
-        `${volt(wanted)} (accept ${volt(0.95 * wanted)} to ${volt(1.05 * wanted)}), power off, ` +
+        `${volt(wanted)} (accept ${volt((1 - SETTING_NEAR) * wanted)} to ${volt((1 + SETTING_NEAR) * wanted)}), power off, ` +
         `lock the screw with lacquer.`,
     ),
   ]

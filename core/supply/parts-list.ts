@@ -220,6 +220,12 @@ function jointRows({ plan: { wiring, source }, arrays }: Shopping): PartRow[] {
   return rows
 }
 
+/** What a part is for: the fan itself, its wiring, or its place. */
+export type PartUse = 'fan' | 'wiring' | 'place'
+export interface ListedPart extends PartRow {
+  use: PartUse
+}
+
 /**
  * Everything a plan needs, from its fans to the heat-shrink, with a total.
  * @param arrays the fans of every air stream
@@ -234,10 +240,16 @@ export function partsList(
   fans: readonly Fan[],
   stock: readonly StockPart[] = [],
   mounts: readonly MountReport[] = [],
-): { rows: PartRow[]; total: number; unknown: number } {
+): { rows: ListedPart[]; total: number; unknown: number } {
   const list: Shopping = { plan, feed, arrays, fans, stock, mounts }
-  const kinds = [fanRows, sourceRows, converterRows, feedRows, fuseRows, wireRows, jointRows, placeRows]
-  const rows = kinds.flatMap((rowsOf) => rowsOf(list))
+  const kinds: [PartUse, (list: Shopping) => PartRow[]][] = [
+    ['fan', fanRows],
+    ...[sourceRows, converterRows, feedRows, fuseRows, wireRows, jointRows].map(
+      (rowsOf): [PartUse, typeof rowsOf] => ['wiring', rowsOf],
+    ),
+    ['place', placeRows],
+  ]
+  const rows = kinds.flatMap(([use, rowsOf]) => rowsOf(list).map((r) => ({ ...r, use })))
   return {
     rows,
     total: rows.reduce((s, r) => s + (r.sum ?? 0), 0),

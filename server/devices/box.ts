@@ -50,8 +50,7 @@ export function stopBox(): void {
 /** Starts the box with a plan's equipment on it, or tells the running one what else to do. @throws NotFound */
 export async function startBox(db: Database, jobId: string, order: BoxOrder): Promise<string> {
   const id = await standIn(db)
-  const { which, volts, doorOpen, tachPulled, dropouts, noise, controlled } = order
-  const controls = { volts, doorOpen, tachPulled, dropouts, noise, controlled }
+  const { which, ...controls } = order
   if (running?.jobId === jobId && running.order.which === which) {
     Object.assign(running.box.controls, controls)
     running.order = order

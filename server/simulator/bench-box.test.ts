@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { soakOf } from '#core/heat'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import { boxOf, makeBox, type BoxControls } from './bench-box'
+import { boxOf, makeBox, type BoxControls, type BoxFault } from './bench-box'
 
 const job = (id: string) => demoJobs().find((p) => p.job.id === id)!
 const quiet: BoxControls = {
@@ -45,6 +45,28 @@ describe('the stand-in bench box', () => {
     expect(slow.front_row_dBA! - full.front_row_dBA!).toBeCloseTo(50 * Math.log10(2 / 3), 1)
     box.controls.volts = 1
     expect(box.advance(30, 1).at(-1)!.values.fan_rpm!).toBeLessThan(1)
+  })
+  test('shows what is wrong with it as a meter would', () => {
+    const setting = boxOf(job('job-choir-amplifier'), demoFans, 'as-planned')
+    const box = makeBox(setting, { ...quiet, volts: 18 }, 1)
+    const right = box.advance(60, 1).at(-1)!.values
+    const with_ = (fault: BoxFault, unplugged = false) => {
+      Object.assign(box.controls, { fault, unplugged })
+      return box.advance(60, 1).at(-1)!.values
+    }
+    const swapped = with_('swapped')
+    expect([swapped.fan_V, swapped.fan_A]).toEqual([-18, expect.closeTo(0, 3)])
+    expect(swapped.fan_rpm!).toBeLessThan(1)
+    const starved = with_('starved')
+    expect(starved.fan_V! / 18).toBeCloseTo(0.618, 2)
+    expect(starved.fan_rpm! / right.fan_rpm!).toBeCloseTo(0.618, 2)
+    expect(with_('starved', true)).toMatchObject({ fan_V: 18, fan_A: 0 })
+    const stuck = with_('stuck')
+    expect(stuck.fan_A!).toBeGreaterThan(2 * right.fan_A!)
+    expect(stuck.fan_V).toBe(18)
+    const covered = with_('covered')
+    expect(covered.fan_rpm! / right.fan_rpm!).toBeCloseTo(1, 2)
+    expect(covered.outlet_m3h! / right.outlet_m3h!).toBeCloseTo(0.25, 2)
   })
   test('an open door cools, a pulled wire is a gap, lost rows leave their numbers', () => {
     const box = makeBox(boxOf(job('job-kiln-controller'), demoFans, 'as-found'), { ...quiet, volts: 0 }, 2)

@@ -62,7 +62,18 @@ export interface BoxControls {
   noise: number
   /** the picked fan obeys the planned control */
   controlled?: boolean
+  /** what is wrong with it: the fan's pair swapped, a supply that cannot give the current, blades held, outlet covered */
+  fault?: BoxFault
+  /** the fan hangs on nothing: the meter stands at the open plug */
+  unplugged?: boolean
 }
+export type BoxFault = 'none' | 'swapped' | 'starved' | 'stuck' | 'covered'
+
+/** A starved supply gives its voltage less this share for the planned current. Invented for the stand-in. */
+const STARVED = 1
+/** A held rotor takes so many times its running current; a covered outlet lets so much air through, at more pressure. Invented. */
+const LOCKED_AMPS = 2.2
+const COVERED = { flow: 0.25, pressure: 1.6, levelDb: 3 } as const
 
 /** Guesses for what a plan does not say, all invented for the stand-in. */
 const USUAL = {
@@ -224,13 +235,30 @@ export function makeBox(setting: BoxSetting, controls: BoxControls, seed: number
     }
     return wanted
   }
+  /** How much air the outlet lets through, as a share. */
+  const through = () => (controls.fault === 'covered' ? COVERED.flow : 1)
+  /** Voltage at the fan's plug: a starved supply falls with what it has to give. */
+  function plugV(): number {
+    const { volts, fault, unplugged } = controls
+    if (fault === 'swapped') return -volts
+    return fault === 'starved' && fan && !unplugged ? volts * (1 - STARVED * Math.min(0.9, speed ** 2)) : volts
+  }
+  const louder = () => (controls.fault === 'covered' ? COVERED.levelDb : 0)
+  const pushed = () => (controls.fault === 'covered' ? COVERED.pressure : 1)
+  function amps(): number {
+    if (!fan || controls.unplugged) return 0
+    if (controls.fault === 'stuck' && controls.volts > fan.stopV) return LOCKED_AMPS * fan.currentA
+    return fan.currentA * speed ** 2
+  }
   // the level of the fan alone, without the room
   const fanDbA = fan && (minusBackground(fan.levelDbA, setting.backgroundDbA) ?? fan.levelDbA)
   function step() {
-    const fed = fan && controls.volts > fan.stopV ? controls.volts / fan.atV : 0
+    const volts = plugV()
+    const turns = fan && volts > fan.stopV && !controls.unplugged && controls.fault !== 'stuck'
+    const fed = turns ? volts / fan.atV : 0
     const wanted = obeys() && fed > 0 ? steered() : fed
     speed += (wanted - speed) * Math.min(1, STEP_S / MOTOR_S)
-    const flow = fan ? fan.flowM3s * speed : 0
+    const flow = fan ? fan.flowM3s * speed * through() : 0
     const g = setting.wallWK + CP_AIR * setting.density * flow + (controls.doorOpen ? DOOR_WK : 0)
     const inner = (part - air) / setting.partKW
     part += (STEP_S * (setting.heatW - inner)) / setting.partJK
@@ -244,7 +272,7 @@ export function makeBox(setting: BoxSetting, controls: BoxControls, seed: number
     const probe = (x: number) => (missing() ? SENTINEL_C : x + n * SENSOR.temperature * gauss())
     const level =
       fanDbA !== null && speed > 0.05
-        ? sumLevels([fanDbA + SOUND_POWER * Math.log10(speed), setting.backgroundDbA])!
+        ? sumLevels([fanDbA + louder() + SOUND_POWER * Math.log10(speed), setting.backgroundDbA])!
         : setting.backgroundDbA
     return {
       seq: seq++,
@@ -255,14 +283,14 @@ export function makeBox(setting: BoxSetting, controls: BoxControls, seed: number
         fan_rpm: controls.tachPulled
           ? null
           : value(Math.max(0, (fan?.rpm ?? 0) * speed * (1 + n * SENSOR.rotation * gauss()))),
-        box_Pa: value((fan?.pressurePa ?? 0) * speed ** 2 + n * SENSOR.pressure * gauss()),
+        box_Pa: value((fan?.pressurePa ?? 0) * pushed() * speed ** 2 + n * SENSOR.pressure * gauss()),
         [named(setting.places.flow, 'm3h')]: value(
-          Math.max(0, 3600 * (fan?.flowM3s ?? 0) * speed * (1 + n * SENSOR.flow * gauss())),
+          Math.max(0, 3600 * (fan?.flowM3s ?? 0) * through() * speed * (1 + n * SENSOR.flow * gauss())),
         ),
         [named(setting.places.level, 'dBA')]: value(level + n * SENSOR.level * gauss()),
         ...(obeys() ? { fan_pct: 100 * state.duty, alarm: alarm ? 1 : 0 } : {}),
-        fan_V: value(controls.volts + n * SENSOR.voltage * gauss()),
-        fan_A: value(Math.max(0, (fan?.currentA ?? 0) * speed ** 2 + n * SENSOR.current * gauss())),
+        fan_V: value(plugV() + n * SENSOR.voltage * gauss()),
+        fan_A: value(Math.max(0, amps() + n * SENSOR.current * gauss())),
       },
     }
   }

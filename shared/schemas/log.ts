@@ -63,5 +63,8 @@ export const boxSchema = z.object({
   noise: z.number().min(0).max(10),
   /** the picked fan obeys the planned control instead of the bench supply alone */
   controlled: z.boolean().default(false),
+  /** something that is wrong with it, for trying a search: see `boxFaults` */
+  fault: z.enum(['none', 'swapped', 'starved', 'stuck', 'covered']).default('none'),
+  unplugged: z.boolean().default(false),
 })
 export type BoxOrder = z.infer<typeof boxSchema>

@@ -1,0 +1,140 @@
+import { sourcesOf, type PlanDocument } from '#core/document'
+import type { Report } from '#core/plan'
+import { windowOf } from '#core/supply'
+import { groupsOf } from '#core/system'
+import type { Quantity, Sentence } from '#core/units'
+
+/** Labels for what was built: plugs, fuses, screws that nobody turns, the way of the air. Handbook build 3 (common practice). */
+
+export interface Label {
+  key: string
+  /** what is read first, large */
+  big: Sentence
+  lines: Sentence[]
+  /** it points the way of the air */
+  arrow: boolean
+}
+
+const of = (value: number | null, quantity: Quantity) => ({ value, quantity })
+const label = (key: string, big: Sentence, ...lines: (Sentence | null)[]): Label => ({
+  key,
+  big,
+  lines: lines.filter((l) => l !== null),
+  arrow: false,
+})
+
+function sourceLabels(plan: PlanDocument, report: Report): Label[] {
+  return sourcesOf(plan).flatMap((source) => {
+    const node = report.power.feed.nodes.find((n) => n.id === source.id)
+    if (!node) return []
+    const window = windowOf(plan, source)
+    return [
+      label(
+        `source-${source.id}`,
+        [of(node.outV, 'voltage'), source.output === 'ac' ? ' AC' : ' DC, + marked'],
+        [source.name],
+        window ? ['gives ', of(window.lowV, 'voltage'), ' to ', of(window.highV, 'voltage')] : null,
+        node.limitA === null ? null : ['at most ', of(node.limitA, 'current')],
+      ),
+    ]
+  })
+}
+
+const converterLabels = ({ power: { feed } }: Report, { converter, feed: parts }: PlanDocument): Label[] =>
+  feed.nodes.flatMap((n) => {
+    const kind = n.id === converter?.id ? converter.kind : parts.find((p) => p.id === n.id)?.converterKind
+    if (n.kind !== 'converter' || (kind !== 'buck' && kind !== 'boost' && kind !== 'linear')) return []
+    const wanted = (n.id === converter?.id ? converter.outV : null) ?? n.outV
+    return [
+      label(
+        `converter-${n.id}`,
+        ['set to ', of(wanted, 'voltage')],
+        ['do not turn'],
+        [`${n.name}, from `, of(n.inV, 'voltage')],
+      ),
+    ]
+  })
+
+const fuseLabels = ({ power: { feed } }: Report): Label[] =>
+  feed.nodes.flatMap((n) =>
+    n.lead?.fuseA
+      ? [
+          label(
+            `fuse-${n.id}`,
+            ['fuse ', of(n.lead.fuseA, 'current')],
+            [`to ${n.name}`],
+            ['the same value again, never a larger one'],
+          ),
+        ]
+      : [],
+  )
+
+/** Of every fan that hangs on the feed: what its plug carries. */
+const plugLabels = ({ power: { feed } }: Report): Label[] =>
+  feed.nodes.flatMap((n) => {
+    if (!n.fans) return []
+    const limits = groupsOf(n.fans.fanArray).flatMap((g) => g.model.fan.maxV ?? [])
+    return [
+      label(
+        `plug-${n.id}`,
+        [of(n.inV, 'voltage'), ' DC'],
+        [`${n.name}: + and − as marked`],
+        limits.length ? ['it stands ', of(Math.min(...limits), 'voltage'), ' at most'] : null,
+        n.inA === null ? null : ['takes ', of(n.inA, 'current')],
+      ),
+    ]
+  })
+
+const switchLabels = ({ power: { feed } }: Report, plan: PlanDocument): Label[] =>
+  feed.nodes.flatMap((n) => {
+    const part = plan.feed.find((p) => p.id === n.id)
+    if (n.kind !== 'switch' || !part) return []
+    const at: Sentence | null =
+      part.onC === null
+        ? null
+        : [
+            'closes at ',
+            of(part.onC, 'temperature'),
+            ...(part.offC === null ? [] : [', opens at ', of(part.offC, 'temperature')]),
+          ]
+    return [label(`switch-${n.id}`, [n.name], [n.what], at)]
+  })
+
+/** The way of the air, once for each place. */
+const airLabels = ({ streams }: Report, { job, streams: more }: PlanDocument): Label[] =>
+  streams.flatMap((s, i) => {
+    const direction = i === 0 ? job.direction : (more.find((x) => x.id === s.id)?.job.direction ?? null)
+    if (s.asIs || !s.fanArray || (direction !== 'in' && direction !== 'out')) return []
+    const places = Math.max(1, s.mounts.length)
+    return Array.from({ length: places }, (_, k): Label => {
+      const where = [s.name, places > 1 ? `place ${k + 1}` : ''].filter(Boolean).join(', ')
+      return {
+        ...label(
+          `air-${s.id}-${k}`,
+          ['AIR'],
+          [direction === 'in' ? 'blows in' : 'draws out'],
+          where ? [where] : null,
+        ),
+        arrow: true,
+      }
+    })
+  })
+
+/**
+ * The labels of a plan.
+ * @param date ISO date that stands on the last one
+ */
+export const labelsOf = (plan: PlanDocument, report: Report, date: string): Label[] => [
+  ...sourceLabels(plan, report),
+  ...converterLabels(report, plan),
+  ...fuseLabels(report),
+  ...switchLabels(report, plan),
+  ...plugLabels(report),
+  ...airLabels(report, plan),
+  label(
+    'job',
+    [plan.job.name],
+    [`built ${date}`],
+    ['Changes stand in the log book. Unsure? Ask someone licensed.'],
+  ),
+]
