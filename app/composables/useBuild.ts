@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
-import { judge, tickStep, type BuiltStep } from '#core/build'
-import { faceStream, facedStream, MAIN_STREAM, newBuild, type PlanDocument } from '#core/document'
+import { judge, tickStep, untickStep, type BuiltStep } from '#core/build'
+import { faceStream, facedStream, MAIN_STREAM, newBuild, type PlanDocument, type Tick } from '#core/document'
 
 /**
  * The build of the open job: ticks with what was measured, taken back, cautions answered for. A tick is a change of the
@@ -21,14 +21,14 @@ export function useBuild() {
     }
   }
   /** Ticks a step. @returns what is wrong with the value; '' where it is ticked */
-  function tick(step: BuiltStep, value: number | null, note: string): string {
+  function tick(step: BuiltStep, value: number | null, note: string, photoId: string | null): string {
     if (step.measure && value !== null) {
       const judged = judge(step.measure, value)
       if (!judged.ok) return judged.message
     }
     store.change(
       changed((d) =>
-        tickStep(d, step, { at: new Date().toISOString(), who: who.value.trim(), value, note, photoId: null }),
+        tickStep(d, step, { at: new Date().toISOString(), who: who.value.trim(), value, note, photoId }),
       ),
       '',
       `the step “${step.title}”`,
@@ -38,9 +38,17 @@ export function useBuild() {
   const untick = (step: BuiltStep) =>
     store.removeWithUndo(
       `“${step.title}” is open again.`,
+      changed((d) => untickStep(d, step.key)),
+    )
+  /** Words or a photo for a step that is ticked: when and by whom stays as it is. */
+  const annotate = (step: BuiltStep, more: Partial<Pick<Tick, 'note' | 'photoId'>>) =>
+    store.change(
       changed((d) => {
-        d.build!.ticks = d.build!.ticks.filter((t) => t.id !== step.key)
+        const found = d.build!.ticks.find((t) => t.id === step.key)
+        if (found) Object.assign(found, more)
       }),
+      `build.${step.key}.note`,
+      `note or photo of “${step.title}”`,
     )
   const release = (id: string, reason: string, name: string) =>
     store.change(
@@ -58,5 +66,5 @@ export function useBuild() {
         d.build!.releases = d.build!.releases.filter((r) => r.id !== id)
       }),
     )
-  return { plan, report, build, who, tick, untick, release, holdAgain }
+  return { store, plan, report, build, who, tick, untick, annotate, release, holdAgain }
 }

@@ -115,7 +115,8 @@ export const useJobStore = defineStore('job', () => {
     const result = await api<StoredPlan>(`jobs/${id}`)
     const sides = saving.sides(id)
     const shown = plan.value?.job.id === id
-    const both = result.ok && sides ? mergePlans(sides.base, sides.mine, completePlan(result.data.plan)) : null
+    const theirs = result.ok ? planSchema.safeParse(completePlan(result.data.plan)) : null
+    const both = theirs?.success && sides ? mergePlans(sides.base, sides.mine, theirs.data) : null
     const checked = both && planSchema.safeParse(both.plan)
     if (!result.ok || !checked?.success) {
       if (shown) [saveState.value, saveMessage.value] = ['conflict', message]

@@ -19,3 +19,9 @@ export function parseClock(text: string): number | null {
   if (hours > MOST_H || minutes > 59 || (hours === MOST_H && minutes > 0)) return null
   return hours * 3600 + minutes * 60
 }
+
+/** A moment as 2026-05-31 18:05, in the time of this place. */
+export function localTime(iso: string): string {
+  const at = new Date(iso)
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())} ${two(at.getHours())}:${two(at.getMinutes())}`
+}

@@ -40,7 +40,7 @@ function contentOf({ title, subtitle, blocks }: PrintReport): Content[] {
 }
 
 /** The library and its fonts, which come when they are wanted. */
-async function pdfMaker() {
+export async function pdfMaker() {
   const [{ default: pdfMake }, { default: fonts }] = await Promise.all([
     import('pdfmake/build/pdfmake'),
     import('pdfmake/build/vfs_fonts'),

@@ -25,7 +25,7 @@ function plainColour(value: string): string {
 const fileName = (name: string) => name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')
 
 /** A drawing of the page as text that stands alone: colours written in, what is only for clicking left out. */
-function standalone(svg: SVGSVGElement): string {
+export function standalone(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true) as SVGSVGElement
   const from = svg.querySelectorAll('*')
   copy.querySelectorAll('*').forEach((node, i) => {

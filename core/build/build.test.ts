@@ -12,7 +12,7 @@ import {
   type PlanDocument,
 } from '#core/document'
 import { computeReport } from '#core/plan'
-import { buildMarkdown, cautionRules, cautionsOf, judge, tickStep, type BuiltStep } from './index'
+import { buildMarkdown, buildSheet, cautionRules, cautionsOf, judge, tickStep, type BuiltStep } from './index'
 
 /** The build of a plan: steps with its numbers, cautions where the danger is. Numbers invented. */
 
@@ -256,7 +256,7 @@ describe('cautions', () => {
     expect(build(ordinary()).unasked.map((c) => c.id)).not.toContain('mains-inside')
   })
   test('the sheet says all of it, and its last line defers', () => {
-    const text = buildMarkdown('Box', build(ordinary((p) => (p.job.mains = true))), {})
+    const text = buildMarkdown(buildSheet('Box', build(ordinary((p) => (p.job.mains = true))), {}))
     expect(text).toContain('> **Parts inside stay dangerous after switching off.**')
     expect(text.replaceAll('\u00a0', ' ')).toContain(
       'nothing connected behind it**: ____. To 10.5 V, accept 10.3 V to 10.7 V',

@@ -57,7 +57,8 @@ function leadSteps({ feed }: Env): BuildStep[] {
 
 function sourceSteps(env: Env): BuildStep[] {
   return sourcesOf(env.plan).flatMap((source): BuildStep[] => {
-    const window = windowOf(env.plan, source)
+    // what the plan counts with, not what was measured then: the step stays the same once it is ticked
+    const window = windowOf(env.plan, { ...source, openV: null })
     const words: Sentence = window
       ? [
           'Without load: ',

@@ -36,7 +36,7 @@ const fan: Fan = {
   minV: 4,
   maxV: 13.2,
   lifeH: 30_000,
-  lifeAtC: 40,
+  lifeC: 40,
   points: [
     { flowM3s: 0, pressurePa: 40 },
     { flowM3s: 0.008, pressurePa: 26 },
@@ -228,6 +228,10 @@ describe('drift since the build', () => {
     expect(unlike).toHaveLength(count)
     expect(unlike.every((u) => u.includes(words))).toBe(true)
     expect(rows).toHaveLength(4 - count)
+  })
+  test('a repeat of the same days is no drift', () => {
+    const repeat = run('y', '2026-01-05T10:00:00Z', later({ n: 100 }))
+    expect(driftReport({ runs: [run('x', '2026-01-01T10:00:00Z', first), repeat] }).latest).toBeNull()
   })
   test('another change is another state; a single run drifts from nothing', () => {
     const change = run('y', '2026-02-01T10:00:00Z', later({ n: 100 }), { changeNo: 2 })

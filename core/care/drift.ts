@@ -58,6 +58,9 @@ const rules: readonly DriftRule[] = [
 const SAME_SHARE = 0.03
 const SAME_LOAD = 0.1
 
+/** Runs so near to the first one are repeats of it, not what became of it. A choice of ours: the handbook says a month. */
+const APART_MS = 14 * 86_400_000
+
 export interface DriftRow {
   kind: DriftKind
   name: string
@@ -130,7 +133,8 @@ export function driftReport({ runs }: Pick<PlanDocument, 'runs'>): DriftReport {
   const lastChange = Math.max(...after.map((r) => r.changeNo ?? 1))
   const own = after.filter((r) => (r.changeNo ?? 1) === lastChange)
   const [first = null, ...later] = own
-  const latest = later.at(-1) ?? null
+  const latest =
+    later.filter((r) => Date.parse(r.takenAt) - Date.parse(first!.takenAt) >= APART_MS).at(-1) ?? null
   const rows: DriftRow[] = []
   const unlike: string[] = []
   for (const r of first && latest ? first.readings : []) {

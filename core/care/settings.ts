@@ -12,7 +12,9 @@ const volts = (v: number | null) => printQuantity(v, 'voltage', {}).replaceAll('
 /** All settings, one a line. */
 export function settingsOf(plan: PlanDocument, report: Report): string[] {
   const { power, streams } = report
-  const fans = streams.flatMap((s) => (s.asIs || !s.fanArray ? [] : [`${s.name || 'Fans'}: ${s.fanName}`]))
+  const fans = streams.flatMap((s) =>
+    s.asIs || !s.fanArray ? [] : [`${streams.length > 1 ? s.name : 'Fans'}: ${s.fanName}`],
+  )
   const converters = power.feed.nodes.flatMap((n) =>
     n.kind === 'converter' ? [`${n.name}: ${volts(n.outV)}`] : [],
   )

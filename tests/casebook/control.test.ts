@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { printMarkdown, printReportOf, maintenanceTasks } from '#core/print'
+import { careTasks } from '#core/care'
+import { printMarkdown, printReportOf } from '#core/print'
 import { caseReport, casePlan, raised, type Changes } from './casebook'
 
 /** What a control does to the rest of a plan: one chain. The ordinary plan of the casebook, numbers invented. */
@@ -103,11 +104,11 @@ describe('energy and hours', () => {
   test('care counts the hours of the planned day', () => {
     const plan = (changes: Changes) => casePlan({ 'fan.lifeH': 6_000, day: days }, changes)
     const every = (changes: Changes) =>
-      maintenanceTasks(
+      careTasks(
         plan(changes).plan,
         caseReport({ 'fan.lifeH': 6_000, day: days }, changes),
         '2026-01-01',
-      ).find((t) => t.key === 'bearing')!.everyDays
+      ).find((t) => t.key === 'spare')!.everyDays!
     expect(every(always)).toBeLessThan(every(control()))
   })
   test('the printed report says when it runs', () => {

@@ -15,9 +15,17 @@ const screens = [
   ...['brief', 'need', 'air-path', 'line-up', 'fit', 'power', 'control', 'build', 'log', 'verdict'].flatMap(
     (s) => [`/job/job-film-cabinet/${s}`, `/job/job-mushroom-tent/${s}`],
   ),
-  ...['log/live', 'log/import', 'log/listen', 'verdict/compare', 'verdict/care', 'verdict/report'].map(
-    (s) => `/job/job-film-cabinet/${s}`,
-  ),
+  ...[
+    'log/live',
+    'log/import',
+    'log/listen',
+    'verdict/compare',
+    'build/care',
+    'build/trouble',
+    'build/labels',
+    'build/book',
+    'verdict/report',
+  ].map((s) => `/job/job-film-cabinet/${s}`),
   '/job/job-choir-amplifier/verdict/ladder',
   '/job/job-stencil-press/brief',
   '/job/job-kiln-controller/log/live',

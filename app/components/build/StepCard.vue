@@ -2,22 +2,30 @@
 import type { BuiltStep } from '#core/build'
 import { placeLink } from '~/utils/place-link'
 
-/** One step: what to do with the plan's own numbers, the value that it asks for, and its tick. */
+/** One step: what to do with the plan's own numbers, the value that it asks for, note, photo, and its tick. */
 const props = defineProps<{ step: BuiltStep; held: boolean; jobId: string }>()
-const emit = defineEmits<{ tick: [value: number | null, note: string]; untick: [] }>()
+const emit = defineEmits<{
+  tick: [value: number | null, note: string, photoId: string | null]
+  untick: []
+  annotate: [more: { note?: string; photoId?: string | null }]
+}>()
 const refused = defineModel<string>('refused', { default: '' })
 const { say, show } = useUnits()
 const value = ref<number | null>(props.step.tick?.value ?? null)
 const note = ref(props.step.tick?.note ?? '')
+const photoId = ref<string | null>(props.step.tick?.photoId ?? null)
+const noting = ref(false)
 watch(
   () => props.step.tick,
   (tick) => {
     value.value = tick?.value ?? null
     note.value = tick?.note ?? ''
+    photoId.value = tick?.photoId ?? null
   },
 )
 const done = computed(() => props.step.state === 'done')
 const wanted = ref('')
+const send = () => emit('tick', value.value, note.value, photoId.value)
 function toggle(on: unknown) {
   wanted.value = ''
   if (on !== true) return emit('untick')
@@ -25,7 +33,7 @@ function toggle(on: unknown) {
     wanted.value = 'Type what the meter shows: it is what makes this step sure.'
     return
   }
-  emit('tick', value.value, note.value)
+  send()
 }
 function measured(found: number | null) {
   value.value = found
@@ -35,17 +43,24 @@ function measured(found: number | null) {
 /** What was typed is judged when the field is left, not at every key. */
 function left() {
   const found = value.value
-  if (found !== null && !props.held && found !== props.step.tick?.value) emit('tick', found, note.value)
+  if (found !== null && !props.held && found !== props.step.tick?.value) send()
+}
+function noted(text: string) {
+  note.value = text
+  if (props.step.tick) emit('annotate', { note: text })
+}
+/** A photo is evidence: of a step that asks for no value it is the tick. */
+function photographed(id: string | null) {
+  photoId.value = id
+  if (props.step.tick) emit('annotate', { photoId: id })
+  else if (id && !props.step.measure && !props.held) send()
 }
 const when = computed(() => {
   const { tick } = props.step
   if (!tick) return ''
-  const at = new Date(tick.at)
-  const two = (n: number) => String(n).padStart(2, '0')
-  const date = `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())} ${two(at.getHours())}:${two(at.getMinutes())}`
   return [
     tick.who,
-    date,
+    localTime(tick.at),
     tick.value === null || !props.step.measure ? '' : show(tick.value, props.step.measure.quantity),
   ]
     .filter(Boolean)
@@ -71,9 +86,32 @@ const when = computed(() => {
       <p v-if="when" class="small soft">{{ when }}</p>
       <p v-if="refused" class="small refused" role="alert"><StateMark state="stop" /> {{ refused }}</p>
       <p v-else-if="wanted" class="error small" role="alert">{{ wanted }}</p>
-      <NuxtLink v-if="step.at" class="small" :to="placeLink(jobId, step.at)">
-        {{ stationName(step.at) }}
-      </NuxtLink>
+      <TextField
+        v-if="noting || note"
+        class="note"
+        :label="`Note: ${step.title}`"
+        hide-label
+        placeholder="Note"
+        :maxlength="400"
+        :model-value="note"
+        @update:model-value="noted"
+      />
+      <div class="row no-print">
+        <NuxtLink v-if="step.at" class="small" :to="placeLink(jobId, step.at)">
+          {{ stationName(step.at) }}
+        </NuxtLink>
+        <el-button v-if="!noting && !note" text size="small" @click="noting = true"
+          >Note<span class="visually-hidden">: {{ step.title }}</span></el-button
+        >
+        <PhotoField
+          v-if="!held && (step.photo || photoId)"
+          :photo-id="photoId"
+          :job-id="jobId"
+          :label="step.title"
+          of="this step"
+          @set="photographed"
+        />
+      </div>
     </div>
     <QuantityField
       v-if="step.measure"

@@ -23,6 +23,8 @@ const order = reactive<BoxOrder>({
   dropouts: 0.01,
   noise: 1,
   controlled: false,
+  fault: 'none',
+  unplugged: false,
 })
 /** what its control does, while it obeys one */
 const steering = ref<BoxState['steering']>(null)
@@ -69,6 +71,13 @@ const what = computed(() => [
   },
   ...(plan.value.selection ? [{ value: 'as-planned' as const, label: 'as planned: the picked fan' }] : []),
 ])
+const faults: { value: BoxOrder['fault']; label: string }[] = [
+  { value: 'none', label: 'nothing' },
+  { value: 'swapped', label: 'the fan’s pair swapped' },
+  { value: 'starved', label: 'a supply that cannot give the current' },
+  { value: 'stuck', label: 'blades held' },
+  { value: 'covered', label: 'outlet covered' },
+]
 const speeds = [1, 5, 20, 60].map((value) => ({
   value,
   label: value === 1 ? 'in real time' : `${value} times as fast`,
@@ -105,10 +114,12 @@ const rates = [0.1, 0.5, 1, 2, 5, 10, 20, 50].map((value) => ({
       />
       <ChoiceField v-model="order.rateHz" label="Rows" :options="rates" />
       <ChoiceField v-model="order.speed" label="Its time runs" :options="speeds" />
+      <ChoiceField v-model="order.fault" label="Wrong with it" :options="faults" />
     </div>
     <div class="row small">
       <el-checkbox v-model="order.doorOpen">door open</el-checkbox>
       <el-checkbox v-model="order.tachPulled">tach wire pulled</el-checkbox>
+      <el-checkbox v-model="order.unplugged">fan unplugged, meter at the plug</el-checkbox>
       <el-checkbox v-if="plan.controls.length && order.which === 'as-planned'" v-model="order.controlled"
         >obeys the planned control</el-checkbox
       >

@@ -188,7 +188,13 @@ async function correctFan() {
     </FoldBox>
     <FieldGrid :record="run" :fields="notes" :shape="runSchema.shape" @set="set" />
     <FieldGrid class="wide" :record="run" :fields="words" :shape="runSchema.shape" @set="set" />
-    <RunPhoto :run="run" :job-id="store.plan!.job.id" @set="change('photoId', $event)" />
+    <PhotoField
+      :photo-id="run.photoId"
+      :job-id="store.plan!.job.id"
+      :label="`Set-up of ${run.name}`"
+      of="this run"
+      @set="change('photoId', $event)"
+    />
   </section>
 </template>
 

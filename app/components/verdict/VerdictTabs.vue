@@ -10,7 +10,6 @@ const base = computed(() => `/job/${plan.value.job.id}/verdict`)
       { to: base, label: 'Verdict' },
       { to: `${base}/compare`, label: 'Compare runs' },
       { to: `${base}/ladder`, label: 'Noise ladder' },
-      { to: `${base}/care`, label: 'Care' },
       { to: `${base}/report`, label: 'Report' },
     ]"
   />
