@@ -24,8 +24,6 @@ async function send({ id, jobId, name, mediaType, blob }: Waiting): Promise<stri
   const query = new URLSearchParams({ id, name: name.slice(-120), mediaType })
   const result = await sendFile<Attachment>(`jobs/${jobId}/attachments?${query}`, blob)
   if (result.ok) return ''
-  // sent before, and only the answer was lost
-  if (result.kind === 'conflict') return ''
   return result.kind === 'offline' ? null : result.message
 }
 async function sendAll() {

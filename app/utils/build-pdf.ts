@@ -7,6 +7,8 @@ import { saveBlob } from './save-file'
 
 /** The build and its labels as PDF. */
 
+/** The fonts of the PDF have no arrow. */
+const known = (text: string) => text.replaceAll('→', '›')
 const MARGIN = 40
 const WIDTH = 595 - 2 * MARGIN
 const BOX = 9
@@ -42,7 +44,7 @@ function sittingContent(s: BuildSheet['sittings'][number]): Content[] {
         {
           width: '*',
           text: [
-            { text: `${step.title}. `, bold: true },
+            { text: `${known(step.title)}${step.title.endsWith('?') ? '' : '.'} `, bold: true },
             step.text,
             step.note ? { text: ` ${step.note}`, italics: true } : '',
           ],

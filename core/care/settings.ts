@@ -16,7 +16,9 @@ export function settingsOf(plan: PlanDocument, report: Report): string[] {
     s.asIs || !s.fanArray ? [] : [`${streams.length > 1 ? s.name : 'Fans'}: ${s.fanName}`],
   )
   const converters = power.feed.nodes.flatMap((n) =>
-    n.kind === 'converter' ? [`${n.name}: ${volts(n.outV)}`] : [],
+    n.kind === 'converter'
+      ? [`${n.name}: ${volts((n.id === plan.converter?.id ? plan.converter.outV : null) ?? n.outV)}`]
+      : [],
   )
   const { selection } = plan
   const wire = selection?.duty == null ? '' : `, duty cycle ${Math.round(100 * selection.duty)} %`

@@ -63,7 +63,9 @@ function clean(channel: NamedChannel, value: number | null, first: boolean): num
   if (channel.quantity === 'temperature' && isSentinel(value, first)) return NaN
   const si = value * channel.factor + channel.offset
   const limits = refusedOutside(channel.quantity)
-  return limits && !(si >= limits[0] && si <= limits[1]) ? NaN : si
+  // below zero a voltage is no nonsense: somebody swapped + and −, and must see it
+  const size = channel.quantity === 'voltage' ? Math.abs(si) : si
+  return limits && !(size >= limits[0] && size <= limits[1]) ? NaN : si
 }
 
 /** Watches for the loss of the tach while rows come in. */

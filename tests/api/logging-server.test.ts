@@ -1,5 +1,9 @@
 import { rmSync } from 'node:fs'
+import ICAL from 'ical.js'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { careStart, careTasks } from '#core/care'
+import type { Fan, PlanDocument } from '#core/document'
+import { computeReport } from '#core/plan'
 import type { InstrumentState, LogSummary, Receipt } from '#shared/api'
 import { encodeBlock, readBlocks } from '#shared/log-blocks'
 import { demoData, freePort, startServer, type TestServer } from './harness'
@@ -232,35 +236,47 @@ describe('the stand-in box on the server', () => {
   })
 })
 
-test('a calendar file and pictures of the set-up', async () => {
+test('the calendar file, read by another library: the tasks of the plan, on their days', async () => {
   const calendar = await fetch(`${server.url}/api/jobs/job-film-cabinet/care.ics`)
   expect(calendar.headers.get('content-type')).toContain('text/calendar')
-  const text = await calendar.text()
-  expect(text.match(/BEGIN:VEVENT/g)!.length).toBeGreaterThanOrEqual(3)
-  expect(text).toMatch(/RRULE:FREQ=DAILY;INTERVAL=\d+/)
+  const root = new ICAL.Component(ICAL.parse(await calendar.text()) as unknown[])
+  const events = root.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e))
+  const { plan, fans } = (await ask<{ plan: PlanDocument; fans: Fan[] }>('jobs/job-film-cabinet')).body
+  const made = computeReport({ plan, fans, shown: null })
+  if (!made.ok) throw new Error(made.reason)
+  const tasks = careTasks(plan, made.report, careStart(plan, '2026-01-01')).filter((t) => t.due !== null)
+  expect(tasks.length).toBeGreaterThanOrEqual(5)
+  expect(new Set(events.map((e) => e.uid)).size).toBe(events.length)
   expect(
-    (
-      await ask('jobs/job-film-cabinet/attachments?id=photo-1&name=bench.png&mediaType=image/png', {
-        method: 'POST',
-        body: Uint8Array.of(137, 80, 78, 71),
-      })
-    ).body,
-  ).toMatchObject({ id: 'photo-1', size: 4 })
-  expect(
-    (
-      await ask('jobs/job-film-cabinet/attachments?id=photo-2&name=x&mediaType=text/html', {
-        method: 'POST',
-        body: Uint8Array.of(1),
-      })
-    ).status,
-  ).toBe(400)
+    events.map((e) => [e.uid, e.startDate.toString(), e.startDate.isDate, e.description]).toSorted(),
+  ).toEqual(
+    tasks.map((t) => [`job-film-cabinet-${t.key}@redpoll`, t.due, true, `${t.how} ${t.why}.`]).toSorted(),
+  )
+  for (const task of tasks) {
+    const event = events.find((e) => e.uid === `job-film-cabinet-${task.key}@redpoll`)!
+    expect(event.isRecurring()).toBe(task.everyDays !== null || task.seasons.length > 0)
+    if (task.everyDays === null) continue
+    const dates = event.iterator()
+    const [first, second] = [dates.next(), dates.next()]
+    expect(second.subtractDate(first).toSeconds()).toBe(task.everyDays * 86400)
+  }
+})
+
+test('pictures of a job: what they say they are, once however often they are sent', async () => {
+  const sendPicture = (id: string, type: string, body: Uint8Array<ArrayBuffer>, job = 'job-film-cabinet') =>
+    ask<{ error?: { message: string } }>(
+      `jobs/${job}/attachments?id=${id}&name=bench.png&mediaType=${encodeURIComponent(type)}`,
+      { method: 'POST', body },
+    )
+  const png = Uint8Array.of(137, 80, 78, 71)
+  expect((await sendPicture('photo-1', 'image/png', png)).body).toMatchObject({ id: 'photo-1', size: 4 })
+  // its answer was lost: sent again, kept once
+  expect((await sendPicture('photo-1', 'image/png', png)).body).toMatchObject({ id: 'photo-1', size: 4 })
+  expect((await sendPicture('photo-2', 'text/html', Uint8Array.of(1))).status).toBe(400)
+  expect((await sendPicture('photo-2', 'image/png', Uint8Array.of(1, 2, 3, 4))).body.error!.message).toContain(
+    'no picture of the kind',
+  )
+  expect((await sendPicture('photo-2', 'image/png', new Uint8Array(30_000_000).fill(137))).status).toBe(400)
   expect((await ask<unknown[]>('jobs/job-film-cabinet/attachments')).body).toHaveLength(1)
-  expect(
-    (
-      await ask('jobs/none/attachments?id=photo-3&name=x&mediaType=image/png', {
-        method: 'POST',
-        body: Uint8Array.of(1),
-      })
-    ).status,
-  ).toBe(404)
+  expect((await sendPicture('photo-3', 'image/png', png, 'none')).status).toBe(404)
 })

@@ -113,8 +113,161 @@ test('on a phone one step at a time, ticked while the server is away and sent la
   await page.unroute('**/api/jobs/**')
   await saved(page)
   await page.reload()
-  await expect(page.getByRole('button', { name: /Before you cut/ })).toContainText('1 of')
+  await expect(page.getByText(/^Before you cut, 1 of/)).toBeVisible()
   // nothing is asked of the server while it is stopped
   await page.goto('about:blank')
   quiet.splice(0)
+})
+
+/** What a meter would show, by the title of the step; the first of two is refused. */
+const shows: [RegExp, string[]][] = [
+  [/^Measure .* by itself/, ['12.1']],
+  [/^\+ to \+/, ['0.2']],
+  [/^No short/, ['50000']],
+  [/^Set /, ['12.9', '10.52']],
+  [/^Polarity/, ['-10.4', '10.4']],
+  [/^First power/, ['0.09']],
+  [/^Current after an hour/, ['0.09']],
+  [/plugs after an hour/i, ['31']],
+]
+
+test('a whole build at 390 px: from the first caution to the check after an hour', async ({ page, demo }) => {
+  test.setTimeout(120_000)
+  const id = await variantOf(demo.url, 'job-film-cabinet')
+  const { plan, revision } = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
+    plan: { build: unknown; runs: { kind: string }[]; logbook: unknown[]; converter: object }
+    revision: number
+  }
+  Object.assign(plan, { build: null, logbook: [], runs: plan.runs.filter((r) => r.kind === 'baseline') })
+  Object.assign(plan.converter, { measuredV: null, setFirst: false })
+  expect((await page.request.put(`${demo.url}/api/jobs/${id}`, { data: { plan, revision } })).ok()).toBe(true)
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(`${demo.url}/job/${id}/build`)
+  const card = page.getByRole('article')
+  const done: string[] = []
+  let refused = 0
+  for (let i = 0; i < 60; i++) {
+    await expect(card).toHaveCount(1)
+    const title = (await card.getAttribute('aria-label'))!
+    if (done.includes(title)) break
+    done.push(title)
+    // the hole is not cut before the caution of its sitting was read
+    if (/^Mark and cut/.test(title))
+      await expect(page.getByText('Eye protection and a mask while cutting.')).toBeVisible()
+    const box = card.getByRole('checkbox')
+    if (!(await box.isChecked())) {
+      const values = shows.find(([t]) => t.test(title))?.[1]
+      if (values) {
+        const field = card.getByRole('textbox', { name: /^Measured/ })
+        for (const [n, value] of values.entries()) {
+          await field.fill(value)
+          await field.press('Enter')
+          if (n < values.length - 1) {
+            refused++
+            await expect(card.getByRole('alert')).toContainText(/do not connect the fan|Swapped/)
+            await expect(box).not.toBeChecked()
+          }
+        }
+      } else await box.press('Space')
+      await expect(box).toBeChecked()
+    }
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+    await page.getByRole('button', { name: 'Next', exact: true }).click()
+  }
+  expect(refused).toBe(2)
+  expect(done.length).toBeGreaterThan(15)
+  await saved(page)
+  const after = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
+    plan: {
+      converter: { measuredV: number; setFirst: boolean }
+      runs: { name: string; readings: { quantity: string; value: number }[] }[]
+      build: { ticks: unknown[] }
+    }
+  }
+  expect(after.plan.converter).toMatchObject({ measuredV: 10.52, setFirst: true })
+  // what was measured stands in the log as well
+  const checks = after.plan.runs.find((r) => r.name === 'Checks of the build')!
+  expect(checks.readings.map((r) => r.quantity)).toEqual(
+    expect.arrayContaining(['voltage', 'current', 'temperature']),
+  )
+})
+
+test('two devices tick: both are kept, and one step that both ticked says so', async ({
+  page,
+  demo,
+  context,
+  quiet,
+}) => {
+  const id = await variantOf(demo.url, 'job-recorder-shelf')
+  await page.goto(`${demo.url}/job/${id}/build`)
+  const other = await context.newPage()
+  await other.goto(`${demo.url}/job/${id}/build`)
+  const one = (p: typeof page) =>
+    p.getByRole('checkbox', { name: 'Done: Turn it into every position of its use' })
+  const paper = page.getByRole('checkbox', { name: 'Done: Which way does the air go?' })
+  await expect(paper).toBeVisible()
+  await one(other).press('Space')
+  await expect(one(other)).toBeChecked()
+  await saved(other)
+  await paper.press('Space')
+  await one(page).press('Space')
+  await expect(page.getByText(/Another device ticked “Turn it into every position/)).toBeVisible()
+  await saved(page)
+  const { plan } = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
+    plan: { build: { ticks: { id: string; note: string }[] } }
+  }
+  expect(plan.build.ticks.map((t) => t.id)).toEqual(expect.arrayContaining(['direction', 'positions']))
+  expect(plan.build.ticks.find((t) => t.id === 'positions')!.note).toContain('Also ticked at')
+  expect(quiet.filter((m) => !m.includes('409'))).toEqual([])
+  quiet.length = 0
+})
+
+test('a photo is evidence: no picture is told at the step, a large one is made smaller, one without network waits', async ({
+  page,
+  demo,
+  quiet,
+}) => {
+  const id = await variantOf(demo.url, 'job-recorder-shelf')
+  await page.goto(`${demo.url}/job/${id}/build`)
+  const card = page.getByRole('article', { name: 'Which way does the air go?' })
+  const input = card.locator('input[type="file"]')
+  await input.setInputFiles({ name: 'shot.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
+  await expect(card.getByRole('alert')).toContainText('shot.png: this is no picture')
+  await expect(card.getByRole('checkbox')).not.toBeChecked()
+  await input.setInputFiles({ name: 'big.png', mimeType: 'image/png', buffer: Buffer.alloc(30_000_000, 1) })
+  await expect(card.getByRole('alert')).toContainText('big.png: this is no picture')
+  // drawn here: noise does not compress, so that it is larger than what is kept as it is
+  const noise = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(1000, 700)
+    const pen = canvas.getContext('2d')!
+    const dots = pen.createImageData(1000, 700)
+    for (let i = 0; i < dots.data.length; i += 65_536)
+      crypto.getRandomValues(dots.data.subarray(i, Math.min(i + 65_536, dots.data.length)))
+    pen.putImageData(dots, 0, 0)
+    const reader = new FileReader()
+    reader.readAsDataURL(await canvas.convertToBlob({ type: 'image/png' }))
+    await new Promise((done) => (reader.onload = done))
+    return (reader.result as string).split(',')[1]!
+  })
+  const bytes = Buffer.from(noise, 'base64')
+  expect(bytes.length).toBeGreaterThan(1_500_000)
+  await page.route('**/attachments?**', (route) => route.abort())
+  await input.setInputFiles({ name: 'paper.png', mimeType: 'image/png', buffer: bytes })
+  await expect(card.getByText('kept here, sent when the server answers')).toBeVisible()
+  await expect(card.getByRole('checkbox')).toBeChecked()
+  await saved(page)
+  await page.reload()
+  await expect(card.getByText('kept here, sent when the server answers')).toBeVisible()
+  await page.unroute('**/attachments?**')
+  await expect(card.getByText('kept here, sent when the server answers')).toHaveCount(0, { timeout: 15_000 })
+  const kept = (await (await page.request.get(`${demo.url}/api/jobs/${id}/attachments`)).json()) as {
+    name: string
+    mediaType: string
+    size: number
+  }[]
+  expect(kept).toHaveLength(1)
+  expect(kept[0]).toMatchObject({ name: 'paper.png', mediaType: 'image/jpeg' })
+  expect(kept[0]!.size).toBeLessThan(6_000_000)
+  expect(quiet.filter((m) => !/ERR_FAILED|Failed to load/.test(m))).toEqual([])
+  quiet.length = 0
 })

@@ -3,14 +3,14 @@ import type { BuildSheet } from '#core/build'
 
 /** All sittings on paper: boxes to tick, values to write in, the wiring, and each template small. */
 defineProps<{ sheet: BuildSheet; templates: { name: string; svg: string }[]; wired: boolean }>()
-const frame = useTemplateRef<HTMLElement>('frame')
+const drawing = useTemplateRef<HTMLElement>('drawing')
 /** The drawing of the wiring, once it is laid out. */
-const wiring = () => frame.value?.querySelector<SVGSVGElement>('svg[role="img"]') ?? null
+const wiring = () => drawing.value?.querySelector<SVGSVGElement>('svg[role="img"]') ?? null
 defineExpose({ wiring })
 </script>
 
 <template>
-  <div ref="frame" class="paper-sheet" inert>
+  <div class="paper-sheet" inert>
     <h2>{{ sheet.title }}</h2>
     <section v-for="s in sheet.sittings" :key="s.name">
       <h3>{{ s.name }}</h3>
@@ -28,7 +28,7 @@ defineExpose({ wiring })
     </section>
     <section v-if="wired" class="whole">
       <h3>Wiring</h3>
-      <FeedDiagram />
+      <div ref="drawing"><FeedDiagram /></div>
     </section>
     <section v-if="templates.length" class="whole">
       <h3>Templates, not to scale</h3>

@@ -136,11 +136,20 @@ const when = computed(() => {
   padding: 10px 0;
 }
 .mark {
-  --el-checkbox-input-width: 24px;
-  --el-checkbox-input-height: 24px;
   min-height: 32px;
   min-width: 32px;
   margin: 0;
+}
+.mark :deep(.el-checkbox__inner) {
+  width: 24px;
+  height: 24px;
+}
+.mark :deep(.el-checkbox__inner::after) {
+  width: 6px;
+  height: 12px;
+  left: 8px;
+  top: 3px;
+  inset-block-start: 3px;
 }
 .words {
   flex: 1;
@@ -165,11 +174,17 @@ const when = computed(() => {
   .mark {
     min-width: 44px;
     min-height: 44px;
-    --el-checkbox-input-width: 32px;
-    --el-checkbox-input-height: 32px;
   }
   .value {
     width: 100%;
+  }
+  .mark :deep(.el-checkbox__inner) {
+    width: 32px;
+    height: 32px;
+  }
+  .mark :deep(.el-checkbox__inner::after) {
+    left: 12px;
+    top: 7px;
   }
 }
 </style>

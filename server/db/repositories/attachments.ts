@@ -1,6 +1,6 @@
 import type { Attachment } from '#shared/api'
 import type { Database, Queryable } from '../database'
-import { NotFound } from '../errors'
+import { NotFound, Refused } from '../errors'
 
 type Row = Record<string, unknown>
 
@@ -43,10 +43,18 @@ export async function addAttachment(
     )
     if (!there.length) throw new NotFound('fanId' in owner ? 'fan' : 'job')
     const [row] = await tx.query<Row>(
-      `INSERT INTO attachment (id, fan_id, job_id, name, media_type, bytes) VALUES ($1, $2, $3, $4, $5, $6) RETURNING ${ATTACHMENT}`,
+      `INSERT INTO attachment (id, fan_id, job_id, name, media_type, bytes) VALUES ($1, $2, $3, $4, $5, $6)
+      ON CONFLICT (id) DO NOTHING RETURNING ${ATTACHMENT}`,
       [id, ...ids(owner), name, mediaType, bytes],
     )
-    return attachmentOf(row!)
+    if (row) return attachmentOf(row)
+    // sent again because its answer was lost on the way: it is kept once
+    const [kept] = await tx.query<Row>(
+      `SELECT ${ATTACHMENT} FROM attachment WHERE id = $1 AND (fan_id = $2 OR job_id = $3)`,
+      [id, ...ids(owner)],
+    )
+    if (!kept) throw new Refused('Something else has this id.')
+    return attachmentOf(kept)
   })
 }
 

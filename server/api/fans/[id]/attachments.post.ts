@@ -1,6 +1,7 @@
 import { getQuery } from 'h3'
 import { attachmentSchema, MAX_ATTACHED } from '#shared/schemas/fan'
 import { addAttachment } from '../../../db/repositories/attachments'
+import { checkPicture } from '../../../utils/picture'
 import { database } from '../../../utils/store'
 import { bytesOf, checked, idOf, route } from '../../../utils/reply'
 
@@ -13,6 +14,6 @@ export default route(async (event) => {
     id,
     name,
     mediaType,
-    await bytesOf(event, MAX_ATTACHED),
+    checkPicture(await bytesOf(event, MAX_ATTACHED), mediaType),
   )
 })

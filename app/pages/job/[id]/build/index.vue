@@ -51,6 +51,8 @@ function back() {
 /** What was refused, by the key of its step. */
 const refused = ref<Record<string, string>>({})
 function ticked(step: BuiltStep, value: number | null, note: string, photoId: string | null) {
+  // what is ticked last stays in sight: the next sitting comes by a press
+  chosen.value ??= sitting.value?.key ?? null
   refused.value = { ...refused.value, [step.key]: tick(step, value, note, photoId) }
 }
 const paper = useTemplateRef('paper')
@@ -73,6 +75,18 @@ const awake = computed({
   get: () => wake.isActive.value,
   set: (on) => void (on ? wake.request('screen') : wake.release()),
 })
+const picked = computed({
+  get: () => sitting.value?.key ?? 'before',
+  set: (key: SittingKey) => {
+    chosen.value = key
+  },
+})
+const sittingOptions = computed(() =>
+  build.value.sittings.map((s) => ({
+    value: s.key,
+    label: `${s.name}, ${doneOf(s.steps)} of ${s.steps.length}`,
+  })),
+)
 const untold = computed(() => notChecked(build.value))
 </script>
 
@@ -84,7 +98,7 @@ const untold = computed(() => notChecked(build.value))
         Nothing is planned that could be built yet: begin with the Brief.
       </p>
       <div v-else class="layout">
-        <section class="sheet sittings no-print" aria-label="Sittings">
+        <section v-if="!phone" class="sheet sittings no-print" aria-label="Sittings">
           <h2>Sittings</h2>
           <ol>
             <li v-for="s in build.sittings" :key="s.key">
@@ -115,12 +129,15 @@ const untold = computed(() => notChecked(build.value))
         <section class="sheet stack">
           <div class="sheet-head">
             <h2>{{ sitting.name }}</h2>
-            <div class="row no-print">
-              <el-switch v-if="phone && wake.isSupported.value" v-model="awake" active-text="Screen stays on" />
+            <div v-if="!phone" class="row no-print">
               <el-button size="small" :disabled="making" @click="print">Print</el-button>
               <el-button size="small" :disabled="making" @click="pdf">PDF</el-button>
               <el-button size="small" @click="save">Markdown</el-button>
             </div>
+          </div>
+          <div v-if="phone" class="hand no-print">
+            <ChoiceField v-model="picked" label="Sitting" :options="sittingOptions" />
+            <el-switch v-if="wake.isSupported.value" v-model="awake" active-text="Screen stays on" />
           </div>
           <template v-if="!phone || at === 0">
             <CautionBox
@@ -158,7 +175,12 @@ const untold = computed(() => notChecked(build.value))
           <div v-if="phone" class="row pager no-print">
             <el-button size="large" @click="back">Back</el-button>
             <span class="small soft">{{ at + 1 }} of {{ sitting.steps.length }}</span>
-            <el-button size="large" class="primary" @click="next">Next</el-button>
+            <el-button size="large" type="primary" @click="next">Next</el-button>
+          </div>
+          <div v-if="phone" class="row no-print">
+            <el-button size="small" :disabled="making" @click="print">Print</el-button>
+            <el-button size="small" :disabled="making" @click="pdf">PDF</el-button>
+            <el-button size="small" @click="save">Markdown</el-button>
           </div>
         </section>
         <div class="stack">
@@ -227,6 +249,14 @@ const untold = computed(() => notChecked(build.value))
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 6px 10px;
+}
+.hand {
+  display: grid;
+  gap: 6px;
+}
+.pager .el-button {
+  min-height: 48px;
+  flex: 1;
 }
 .pager {
   justify-content: space-between;
