@@ -50,9 +50,6 @@ export function headerFacts({ plan: { wiring }, source, power }: Fed): SiFacts {
   }
 }
 
-/** A plain fan never talks to its port: it has what a port gives without being asked. */
-const NEGOTIATES = false
-
 /** The same of a USB port. */
 export function usbFacts({ source, power }: Fed): SiFacts {
   const usb = source.kind === 'usb'
@@ -66,7 +63,6 @@ export function usbFacts({ source, power }: Fed): SiFacts {
           'usb.loadA': power.loadWorstA,
           'usb.budgetA': source.iMaxA,
           'usb.unitA': usbUnit(source.usbKind ?? 'usb2-configured'),
-          'usb.configures': NEGOTIATES,
           'usb.wantsV': source.nominalV,
         }
       : {}),

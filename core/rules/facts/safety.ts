@@ -1,11 +1,5 @@
 import type { FactSources, SiFacts } from './sources'
 
-/**
- * No small DC fan that a hobby maker buys is certified for an ignitable air, and a sheet cannot make one so: the shelf
- * holds none.
- */
-const EX_CERTIFIED = false
-
 /** What can hurt; questions that follow from another are asked only where that was answered with yes. */
 export function safetyFacts({ plan }: FactSources): SiFacts {
   const { job } = plan
@@ -26,6 +20,5 @@ export function safetyFacts({ plan }: FactSources): SiFacts {
     'safety.openFlue': job.openFlue,
     'safety.wet': job.wet,
     'safety.domain': job.domain,
-    'fan.exCertified': EX_CERTIFIED,
   }
 }
