@@ -107,7 +107,9 @@ const airLabels = ({ streams }: Report, { job, streams: more }: PlanDocument): L
     if (s.asIs || !s.fanArray || (direction !== 'in' && direction !== 'out')) return []
     const places = Math.max(1, s.mounts.length)
     return Array.from({ length: places }, (_, k): Label => {
-      const where = [streams.length > 1 ? s.name : '', places > 1 ? `place ${k + 1}` : ''].filter(Boolean).join(', ')
+      const where = [streams.length > 1 ? s.name : '', places > 1 ? `place ${k + 1}` : '']
+        .filter(Boolean)
+        .join(', ')
       return {
         ...label(
           `air-${s.id}-${k}`,

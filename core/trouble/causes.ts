@@ -118,7 +118,7 @@ const shared = {
       rpm: { low: 0.8 },
       turns: { free: 0.9 },
     },
-    physics: 'A resistance in the lead takes voltage only while current flows: V = I R.',
+    physics: 'A resistance in the lead takes voltage only while current flows: V = I × R.',
     fix: [
       'Measure along the lead, from the source to the fan: where it falls is the joint. Pull each crimp; the plan: ',
       ...planned(known),

@@ -104,11 +104,9 @@ describe('energy and hours', () => {
   test('care counts the hours of the planned day', () => {
     const plan = (changes: Changes) => casePlan({ 'fan.lifeH': 6_000, day: days }, changes)
     const every = (changes: Changes) =>
-      careTasks(
-        plan(changes).plan,
-        caseReport({ 'fan.lifeH': 6_000, day: days }, changes),
-        '2026-01-01',
-      ).find((t) => t.key === 'spare')!.everyDays!
+      careTasks(plan(changes).plan, caseReport({ 'fan.lifeH': 6_000, day: days }, changes), '2026-01-01').find(
+        (t) => t.key === 'spare',
+      )!.everyDays!
     expect(every(always)).toBeLessThan(every(control()))
   })
   test('the printed report says when it runs', () => {

@@ -135,6 +135,12 @@ const when = computed(() => {
   border-top: 1px solid var(--line);
   padding: 10px 0;
 }
+.row a {
+  display: inline-flex;
+  align-items: center;
+  min-width: 28px;
+  min-height: 28px;
+}
 .mark {
   min-height: 32px;
   min-width: 32px;

@@ -40,7 +40,7 @@ const rows = computed(() => {
       <li v-for="(r, i) in rows" :key="i">
         {{ r.count }}{{ r.unit ? ` ${r.unit}` : '' }} × {{ r.what
         }}<span v-if="r.detail" class="soft">, {{ r.detail }}</span>
-        <el-tag v-if="r.owned" size="small" type="success" disable-transitions>in the drawer</el-tag>
+        <span v-if="r.owned" class="tag">in the drawer</span>
       </li>
     </ul>
   </section>

@@ -109,7 +109,7 @@ const save = async () => {
         <li v-for="e in entries" :key="e.id">
           <span class="mono small when">{{ localTime(e.at) }}</span>
           <span class="body">
-            <el-tag size="small" type="info" disable-transitions>{{ e.kind }}</el-tag>
+            <span class="tag">{{ e.kind }}</span>
             <strong>{{ e.what }}</strong><span v-if="e.detail" class="small">: {{ e.detail }}</span>
             <span v-if="e.who" class="small soft">, {{ e.who }}</span>
           </span>
@@ -163,7 +163,11 @@ const save = async () => {
 .body {
   display: inline;
 }
-.body .el-tag {
+.line a {
+  min-height: 26px;
+  min-width: 26px;
+}
+.body .tag {
   margin-right: 6px;
 }
 @media (max-width: 700px) {

@@ -89,7 +89,7 @@ const done = (t: CareTask) => book.add({ kind: 'care', what: t.title, careKey: t
             <tr v-for="t in tasks" :key="t.key">
               <td class="mono due">
                 <StateMark v-if="t.due && t.due < today" state="fix" />
-                {{ t.due ?? 'done' }}
+                {{ t.due }}
                 <span v-if="t.last" class="small soft block">done {{ t.last }}</span>
               </td>
               <td>{{ t.title }}</td>

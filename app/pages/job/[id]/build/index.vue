@@ -137,7 +137,12 @@ const untold = computed(() => notChecked(build.value))
           </div>
           <div v-if="phone" class="hand no-print">
             <ChoiceField v-model="picked" label="Sitting" :options="sittingOptions" />
-            <el-switch v-if="wake.isSupported.value" v-model="awake" active-text="Screen stays on" />
+            <el-switch
+              v-if="wake.isSupported.value"
+              v-model="awake"
+              active-text="Screen stays on"
+              aria-label="Screen stays on"
+            />
           </div>
           <template v-if="!phone || at === 0">
             <CautionBox
@@ -262,6 +267,7 @@ const untold = computed(() => notChecked(build.value))
   justify-content: space-between;
   position: sticky;
   bottom: 0;
+  z-index: 1;
   background: var(--sheet);
   padding: 8px 0;
 }
