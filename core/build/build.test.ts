@@ -7,12 +7,22 @@ import {
   newFit,
   newPlan,
   newSource,
+  newTarget,
   planSchema,
   type Fan,
   type PlanDocument,
 } from '#core/document'
 import { computeReport } from '#core/plan'
-import { buildMarkdown, buildSheet, cautionRules, cautionsOf, judge, tickStep, type BuiltStep } from './index'
+import {
+  buildMarkdown,
+  buildSheet,
+  cautionRules,
+  cautionsOf,
+  judge,
+  tickStep,
+  untickStep,
+  type BuiltStep,
+} from './index'
 
 /** The build of a plan: steps with its numbers, cautions where the danger is. Numbers invented. */
 
@@ -143,6 +153,56 @@ describe('what is measured', () => {
     const judged = judge(measure(key), value)
     expect(judged.ok).toBe(ok)
     if (!judged.ok) expect(judged.message).toContain(words)
+  })
+  test('which way the air goes is seen: one answer is right, the others say what to do', () => {
+    const { look } = step(ordinary(), 'direction')
+    expect(look!.right).toBe('as planned')
+    expect(look!.wrong.map((w) => w.means).join(' ')).toContain('never swap')
+    const plan = ordinary()
+    tickStep(plan, step(plan, 'direction'), {
+      at: '2026-01-01T10:00:00Z',
+      who: '',
+      value: 0,
+      note: '',
+      photoId: null,
+    })
+    expect(buildSheet('Box', build(plan), {}).sittings.flatMap((s) => s.steps)).toContainEqual(
+      expect.objectContaining({ title: 'Which way does the air go?', value: 'as planned', done: true }),
+    )
+  })
+  test('what is measured stands in the log as well, and goes with its tick', () => {
+    const plan = ordinary()
+    const tick = { at: '2026-01-01T10:00:00Z', who: 'Ada', note: '', photoId: null }
+    tickStep(plan, step(plan, 'polarity-main'), { ...tick, value: 10.4 })
+    tickStep(plan, step(plan, 'warm'), { ...tick, value: 38 })
+    const run = () => plan.runs.find((r) => r.id === 'build-checks')
+    expect(run()).toMatchObject({ kind: 'bench', who: 'Ada' })
+    expect(run()!.readings.map((r) => [r.quantity, r.value])).toEqual([
+      ['voltage', 10.4],
+      ['temperature', 38],
+    ])
+    // measured again: one reading, the later value
+    tickStep(plan, step(plan, 'warm'), { ...tick, value: 41 })
+    expect(run()!.readings.map((r) => r.value)).toEqual([10.4, 41])
+    untickStep(plan, 'warm')
+    untickStep(plan, 'polarity-main')
+    expect(plan.runs).toEqual([])
+    expect(plan.build!.ticks).toEqual([])
+    expect(planSchema.safeParse(plan).success).toBe(true)
+  })
+  test('a target of temperature is looked at after an hour', () => {
+    const plan = ordinary((p) => {
+      p.targets = [newTarget({ id: 't', kind: 'temperature', limit: 40, place: 'lid' })]
+    })
+    const hour = step(plan, 'hour-t')
+    expect(hour.measure).toMatchObject({ high: 40, low: null })
+    expect(judge(hour.measure!, 44).ok).toBe(false)
+    expect(steps(ordinary()).some((s) => s.key.startsWith('hour-'))).toBe(false)
+  })
+  test('what lies on the table is named once a sitting', () => {
+    const sitting = build(ordinary()).sittings.find((s) => s.key === 'wiring')!
+    expect(sitting.tools).toEqual([...new Set(sitting.tools)])
+    expect(sitting.tools).toContain('meter')
   })
   test('goes back into the plan, and a changed plan asks again', () => {
     const plan = ordinary()

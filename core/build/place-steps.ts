@@ -236,6 +236,21 @@ export function lateSteps({ plan, day }: Env): BuildStep[] {
   return [
     step({
       key: 'direction',
+      look: {
+        right: 'as planned',
+        wrong: [
+          {
+            label: 'the other way',
+            means:
+              'The frame is in the wrong way round. Power off, turn it, struts to where the air shall go; never swap + and −.',
+          },
+          {
+            label: 'it hangs still',
+            means:
+              'No air, or a loop beside the fan: power off, look for a covered opening or a gap round the frame.',
+          },
+        ],
+      },
       tools: ['paper'],
       sitting: 'power',
       title: 'Which way does the air go?',

@@ -47,11 +47,15 @@ export function buildSheet(name: string, build: BuildReport, units: UnitPreferen
         done: step.state === 'done',
         title: line(step.title),
         text: line(sayIn(step.text, units)),
-        value: !step.measure
-          ? null
-          : step.tick?.value == null || step.state !== 'done'
-            ? ''
-            : printQuantity(step.tick.value, step.measure.quantity, units),
+        value: step.look
+          ? step.state === 'done'
+            ? step.look.right
+            : ''
+          : !step.measure
+            ? null
+            : step.tick?.value == null || step.state !== 'done'
+              ? ''
+              : printQuantity(step.tick.value, step.measure.quantity, units),
         note: line(step.tick?.note ?? ''),
       })),
     })),

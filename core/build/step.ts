@@ -54,6 +54,12 @@ export interface Measure {
   negative?: string
 }
 
+/** What is looked at in a step: one thing is right, any other one means something. */
+export interface Look {
+  right: string
+  wrong: readonly { label: string; means: string }[]
+}
+
 export interface BuildStep {
   /** stable as long as the thing is: letters, digits, dashes */
   key: string
@@ -62,6 +68,8 @@ export interface BuildStep {
   /** how, with the plan's own numbers */
   text: Sentence
   measure: Measure | null
+  /** what is seen instead of measured; a tick keeps 0 for what is right */
+  look: Look | null
   /** worth a picture */
   photo: boolean
   /** what lies on the table for it */
@@ -105,6 +113,7 @@ export const step = (
   told: Partial<BuildStep> & Pick<BuildStep, 'key' | 'sitting' | 'title' | 'text'>,
 ): BuildStep => ({
   measure: null,
+  look: null,
   photo: false,
   tools: [],
   minutes: USUAL_MINUTES,

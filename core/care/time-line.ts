@@ -46,7 +46,11 @@ function buildEntries({ build }: PlanDocument, report: Report, units: UnitPrefer
   const steps = report.build.sittings.flatMap((s) => s.steps)
   const ticks = (build?.ticks ?? []).map((t): TimeEntry => {
     const step = steps.find((s) => s.key === t.id)
-    const value = t.value === null || !step?.measure ? '' : printQuantity(t.value, step.measure.quantity, units)
+    const value = step?.look
+      ? step.look.right
+      : t.value === null || !step?.measure
+        ? ''
+        : printQuantity(t.value, step.measure.quantity, units)
     return {
       id: `tick-${t.id}`,
       at: t.at,

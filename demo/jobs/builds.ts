@@ -81,7 +81,11 @@ export function withBuild(plan: PlanDocument): PlanDocument {
   let at = Date.parse(own.from)
   for (const step of steps) {
     at += step.minutes * MINUTE_MS
-    const expected = step.measure ? (own.values[step.key] ?? middle(step.measure.low, step.measure.high)) : null
+    const expected = step.look
+      ? 0
+      : step.measure
+        ? (own.values[step.key] ?? middle(step.measure.low, step.measure.high))
+        : null
     const tick = {
       at: new Date(at).toISOString(),
       who: own.who,

@@ -168,6 +168,10 @@ test('a whole build at 390 px: from the first caution to the check after an hour
             await expect(box).not.toBeChecked()
           }
         }
+      } else if (/^Which way/.test(title)) {
+        await card.getByRole('button', { name: /^the other way/ }).press('Enter')
+        await expect(card.getByRole('alert')).toContainText('never swap + and −')
+        await card.getByRole('button', { name: /^as planned/ }).press('Enter')
       } else await box.press('Space')
       await expect(box).toBeChecked()
     }
@@ -229,7 +233,8 @@ test('a photo is evidence: no picture is told at the step, a large one is made s
 }) => {
   const id = await variantOf(demo.url, 'job-recorder-shelf')
   await page.goto(`${demo.url}/job/${id}/build`)
-  const card = page.getByRole('article', { name: 'Which way does the air go?' })
+  await page.getByRole('button', { name: /^Closing/ }).press('Enter')
+  const card = page.getByRole('article', { name: /^Strain relief, ties/ })
   const input = card.locator('input[type="file"]')
   await input.setInputFiles({ name: 'shot.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
   await expect(card.getByRole('alert')).toContainText('shot.png: this is no picture')
@@ -257,6 +262,7 @@ test('a photo is evidence: no picture is told at the step, a large one is made s
   await expect(card.getByRole('checkbox')).toBeChecked()
   await saved(page)
   await page.reload()
+  await page.getByRole('button', { name: /^Closing/ }).press('Enter')
   await expect(card.getByText('kept here, sent when the server answers')).toBeVisible()
   await page.unroute('**/attachments?**')
   await expect(card.getByText('kept here, sent when the server answers')).toHaveCount(0, { timeout: 15_000 })

@@ -29,10 +29,22 @@ const send = () => emit('tick', value.value, note.value, photoId.value)
 function toggle(on: unknown) {
   wanted.value = ''
   if (on !== true) return emit('untick')
+  if (props.step.look) return look(0)
   if (props.step.measure && value.value === null) {
     wanted.value = 'Type what the meter shows: it is what makes this step sure.'
     return
   }
+  send()
+}
+/** What was seen: the first one is right, the others are told what they mean. */
+function look(at: number) {
+  const wrong = props.step.look?.wrong[at - 1]
+  refused.value = wrong ? wrong.means : ''
+  if (wrong) {
+    if (props.step.tick) emit('untick')
+    return
+  }
+  value.value = 0
   send()
 }
 function measured(found: number | null) {
@@ -53,7 +65,7 @@ function noted(text: string) {
 function photographed(id: string | null) {
   photoId.value = id
   if (props.step.tick) emit('annotate', { photoId: id })
-  else if (id && !props.step.measure && !props.held) send()
+  else if (id && !props.step.measure && !props.step.look && !props.held) send()
 }
 const when = computed(() => {
   const { tick } = props.step
@@ -96,6 +108,15 @@ const when = computed(() => {
         :model-value="note"
         @update:model-value="noted"
       />
+      <div v-if="step.look && !done && !held" class="row no-print">
+        <el-button
+          v-for="(words, i) in [step.look.right, ...step.look.wrong.map((w) => w.label)]"
+          :key="words"
+          size="small"
+          @click="look(i)"
+          >{{ words }}<span class="visually-hidden">: {{ step.title }}</span></el-button
+        >
+      </div>
       <div class="row no-print">
         <NuxtLink v-if="step.at" class="small" :to="placeLink(jobId, step.at)">
           {{ stationName(step.at) }}
