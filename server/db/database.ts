@@ -1,6 +1,6 @@
-import { mkdirSync } from 'node:fs'
-import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
+import { prepareCluster } from './cluster'
+import { DurableFs, durableParams, type Flushed } from './durable-fs'
 import { acquireLock } from './lock'
 import { migrate, type Migration } from './migrate'
 
@@ -29,19 +29,29 @@ const queryable = (executor: Executor): Queryable => ({
  * @param directory created where missing; null keeps everything in memory (tests)
  * @param migrations numbered SQL files in order
  * @param progress told what is being done
+ * @param flushed told what is on the disk (tests)
+ * @throws ClusterDamaged where its files are not whole
  * @throws DataDirectoryBusy when another living process holds it
  */
 export async function openDatabase(
   directory: string | null,
   migrations: readonly Migration[],
   progress: (text: string) => void = () => {},
+  flushed?: Flushed,
 ): Promise<Database> {
   const lock = directory === null ? null : acquireLock(directory)
   try {
-    const cluster = directory === null ? undefined : join(directory, 'pg')
-    if (cluster) mkdirSync(cluster, { recursive: true })
+    const place = directory === null ? null : prepareCluster(directory)
     progress('opening the database (a first start takes some seconds)')
-    const pg = await PGlite.create(cluster ? { dataDir: cluster } : {})
+    const pg = await PGlite.create(
+      place
+        ? {
+            fs: new DurableFs(place.cluster, flushed),
+            startParams: durableParams(PGlite.defaultStartParams),
+          }
+        : {},
+    )
+    place?.opened()
     const db: Database = {
       ...queryable(pg),
       transaction: (work) =>
