@@ -16,6 +16,10 @@ export interface Database extends Queryable {
   close: () => Promise<void>
 }
 
+/** Several pieces of work in one transaction: all of it is there afterwards, or nothing. */
+export const asOne = <T>(db: Database, work: (within: Database) => Promise<T>): Promise<T> =>
+  db.transaction((tx) => work({ query: tx.query, transaction: (inner) => inner(tx), close: db.close }))
+
 interface Executor {
   query: (sql: string, params?: unknown[]) => Promise<{ rows: unknown[] }>
 }

@@ -1,5 +1,17 @@
 import { randomUUID } from 'node:crypto'
-import { existsSync, linkSync, mkdirSync, readFileSync, renameSync, unlinkSync, writeFileSync } from 'node:fs'
+import {
+  existsSync,
+  linkSync,
+  mkdirSync,
+  readFileSync,
+  readlinkSync,
+  renameSync,
+  statSync,
+  unlinkSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs'
+import { hostname } from 'node:os'
 import { join } from 'node:path'
 
 /** Another living process uses the data directory. */
@@ -7,9 +19,11 @@ export class DataDirectoryBusy extends Error {
   constructor(
     readonly directory: string,
     readonly pid: number,
+    elsewhere = '',
   ) {
     super(
-      `The data directory ${directory} is in use by another Redpoll (process ${pid}). Stop it first, or start with another --data DIR.`,
+      `The data directory ${directory} is in use by another Redpoll (process ${pid}${elsewhere && ` on ${elsewhere}`}). ` +
+        `Stop it first, or start with another --data DIR.`,
     )
     this.name = 'DataDirectoryBusy'
   }
@@ -19,6 +33,23 @@ interface Holder {
   pid: number
   started: string
   token: string
+  /** computer or container that its number counts in */
+  host?: string
+  /** the directory that it was taken for: a copy of it is another one */
+  directory?: number
+}
+
+/** A holder shows that it lives this often, ms; one of another computer that has not for so long is gone. */
+const BEAT_MS = 5000
+const GONE_MS = 20_000
+
+/** What tells apart where a process number counts: two containers have one each, on one computer. */
+function here(): string {
+  try {
+    return `${hostname()} ${readlinkSync('/proc/self/ns/pid')}`
+  } catch {
+    return hostname()
+  }
 }
 
 /** Start time of a process in kernel ticks where the system tells (Linux): tells a living holder from a reused pid. */
@@ -31,7 +62,9 @@ function processStart(pid: number): string {
   }
 }
 
-function alive({ pid, started }: Holder): boolean {
+function alive(path: string, directory: string, { pid, started, host, directory: taken }: Holder): boolean {
+  if (taken !== undefined && taken !== statSync(directory).ino) return false
+  if (host !== undefined && host !== here()) return Date.now() - statSync(path).mtimeMs < GONE_MS
   try {
     process.kill(pid, 0)
   } catch (error) {
@@ -39,6 +72,16 @@ function alive({ pid, started }: Holder): boolean {
   }
   const now = processStart(pid)
   return !started || !now || now === started
+}
+
+/** Shows that the holder lives; a lock that is gone is none to be shown. */
+function touch(path: string): void {
+  try {
+    const now = new Date()
+    utimesSync(path, now, now)
+  } catch {
+    // taken away while closing
+  }
 }
 
 function read(path: string): Holder | null {
@@ -60,17 +103,26 @@ export interface Lock {
  * @throws DataDirectoryBusy while the holder lives
  */
 export function acquireLock(directory: string): Lock {
-  mkdirSync(directory, { recursive: true })
+  mkdirSync(directory, { recursive: true, mode: 0o700 })
   const path = join(directory, 'redpoll.lock')
-  const mine: Holder = { pid: process.pid, started: processStart(process.pid), token: randomUUID() }
+  const mine: Holder = {
+    pid: process.pid,
+    started: processStart(process.pid),
+    token: randomUUID(),
+    host: here(),
+    directory: statSync(directory).ino,
+  }
   const draft = `${path}.${mine.token}`
   writeFileSync(draft, JSON.stringify(mine))
   try {
     for (let attempt = 0; attempt < 20; attempt++) {
       try {
         linkSync(draft, path)
+        const beat = setInterval(() => touch(path), BEAT_MS)
+        beat.unref()
         return {
           release: () => {
+            clearInterval(beat)
             if (read(path)?.token === mine.token) unlinkSync(path)
           },
         }
@@ -78,7 +130,12 @@ export function acquireLock(directory: string): Lock {
         if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error
       }
       const holder = read(path)
-      if (holder && alive(holder)) throw new DataDirectoryBusy(directory, holder.pid)
+      if (holder && alive(path, directory, holder))
+        throw new DataDirectoryBusy(
+          directory,
+          holder.pid,
+          holder.host === here() ? '' : holder.host?.split(' ')[0],
+        )
       moveAway(path, holder)
     }
     throw new DataDirectoryBusy(directory, read(path)?.pid ?? 0)

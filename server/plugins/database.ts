@@ -26,6 +26,8 @@ declare module 'nitropack' {
 const EXIT_BUSY = 3
 
 export default defineNitroPlugin((nitro) => {
+  // what is made here is for its owner only
+  process.umask(0o077)
   const directory = process.env.REDPOLL_DATA || '.data'
   const fill = async (db: Database) => {
     await nitro.hooks.callHook('redpoll:untouched', db)

@@ -1,5 +1,6 @@
 import {
   defineEventHandler,
+  getRequestHeader,
   getRouterParam,
   readRawBody,
   setResponseHeader,
@@ -10,7 +11,9 @@ import {
 import type { z } from 'zod'
 import { Conflict, NotFound, Refused } from '../db/errors'
 import type { ApiError } from '#shared/api'
+import { checkRoom } from './room'
 
+const WRITES = ['POST', 'PUT', 'PATCH', 'DELETE']
 /** Largest body a save may have, bytes: a plan with all its readings stays far below. */
 const MAX_BODY = 2_000_000
 
@@ -24,6 +27,7 @@ function failure(event: H3Event, status: number, code: string, message: string, 
 export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
   return defineEventHandler(async (event) => {
     try {
+      if (WRITES.includes(event.method)) checkRoom()
       return await handler(event)
     } catch (error) {
       if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)
@@ -56,15 +60,36 @@ export class WrongToken extends Error {
 
 /** The body as text, as a board sends it. */
 export async function textOf(event: H3Event): Promise<string> {
-  const text = (await readRawBody(event, 'utf8')) ?? ''
-  if (text.length > MAX_BODY) throw new BadInput('too-large', 'At most 2 MB in one message.')
-  return text
+  return (await rawOf(event, MAX_BODY, 'At most 2 MB in one message.')).toString('utf8')
+}
+
+/**
+ * The body's bytes, refused while they come in: what is too large is never held whole.
+ * @param most bytes @param refused what is said of more
+ */
+async function rawOf(event: H3Event, most: number, refused: string): Promise<Buffer> {
+  const tooLarge = new BadInput('too-large', refused)
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > most) throw tooLarge
+  const { req } = event.node
+  // what this program asks itself has its body at hand
+  if (!req.socket?.remoteAddress || 'body' in req) {
+    const held = (await readRawBody(event, false)) ?? Buffer.alloc(0)
+    if (held.length > most) throw tooLarge
+    return held
+  }
+  const parts: Buffer[] = []
+  let size = 0
+  for await (const part of req) {
+    size += (part as Buffer).length
+    if (size > most) throw tooLarge
+    parts.push(part as Buffer)
+  }
+  return Buffer.concat(parts)
 }
 
 /** The body, checked by its schema. */
 export async function bodyOf<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
-  const text = (await readRawBody(event, 'utf8')) ?? ''
-  if (text.length > MAX_BODY) throw new BadInput('too-large', 'This is larger than a plan can be.')
+  const text = (await rawOf(event, MAX_BODY, 'This is larger than a plan can be.')).toString('utf8')
   let json: unknown
   try {
     json = JSON.parse(text)
@@ -84,9 +109,8 @@ export function checked<S extends z.ZodType>(value: unknown, schema: S): z.infer
 
 /** The body as it is: a picture or a page. */
 export async function bytesOf(event: H3Event, most: number): Promise<Uint8Array> {
-  const bytes = await readRawBody(event, false)
-  if (!bytes?.length) throw new BadInput('empty', 'The file is empty.')
-  if (bytes.length > most) throw new BadInput('too-large', `At most ${Math.round(most / 1e6)} MB.`)
+  const bytes = await rawOf(event, most, `At most ${Math.round(most / 1e6)} MB.`)
+  if (!bytes.length) throw new BadInput('empty', 'The file is empty.')
   return bytes
 }
 

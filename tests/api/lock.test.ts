@@ -1,4 +1,13 @@
-import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import {
+  cpSync,
+  existsSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
 import { acquireLock, DataDirectoryBusy } from '../../server/db/lock'
@@ -42,6 +51,27 @@ describe('the lock', () => {
     lock.release()
     expect(readdirSync(dir)).toEqual([])
   })
+  test('a copied directory is another one: its lock is not in use', () => {
+    const lock = acquireLock(dir)
+    const copy = temporaryDir()
+    cpSync(dir, copy, { recursive: true })
+    acquireLock(copy).release()
+    expect(() => acquireLock(dir)).toThrow(DataDirectoryBusy)
+    lock.release()
+    rmSync(copy, { recursive: true })
+  })
+  test('one of another container is respected while it beats, and taken over once it does not', () => {
+    const { ino } = statSync(dir)
+    writeFileSync(
+      file(),
+      JSON.stringify({ pid: 1, started: '', token: 'x', host: 'other-box pid:[1]', directory: ino }),
+    )
+    expect(() => acquireLock(dir)).toThrow('process 1 on other-box')
+    const long = new Date(Date.now() - 60_000)
+    utimesSync(file(), long, long)
+    acquireLock(dir).release()
+    expect(readdirSync(dir)).toEqual([])
+  })
   test('releasing does not free a lock that is no longer one’s own', () => {
     const lock = acquireLock(dir)
     writeFileSync(file(), JSON.stringify({ pid: 1, started: '', token: 'other' }))
@@ -65,5 +95,48 @@ describe('the lock', () => {
     ])
     await db.close()
     await expect(openDatabase(dir, migrations)).rejects.toThrow('newer Redpoll')
+  })
+})
+
+describe('the cluster', () => {
+  const cluster = (name = '') => join(dir, 'pg', name)
+  const opened = async () => {
+    await (await openDatabase(dir, migrations)).close()
+  }
+  const tree = () => readdirSync(cluster(), { recursive: true }).map(String).toSorted()
+  test(
+    'is marked, for its owner only, and opens again over a pid file that was left',
+    { timeout: 60_000 },
+    async () => {
+      await opened()
+      expect(JSON.parse(readFileSync(join(dir, 'cluster.json'), 'utf8'))).toMatchObject({ state: 'made' })
+      expect(statSync(cluster()).mode & 0o077).toBe(0)
+      writeFileSync(cluster('postmaster.pid'), '42\n')
+      await opened()
+    },
+  )
+  test.each([
+    ['without its version', () => rmSync(cluster('PG_VERSION')), 'lacks PG_VERSION'],
+    ['without its log', () => rmSync(cluster('pg_wal'), { recursive: true }), 'lacks pg_wal'],
+    [
+      'with half a control file',
+      () => writeFileSync(cluster('global/pg_control'), Buffer.alloc(100)),
+      'control file has 100 bytes',
+    ],
+    ['that is gone', () => rmSync(cluster(), { recursive: true }), 'database is gone'],
+  ])('one %s is told, and nothing is laid over it', { timeout: 60_000 }, async (_, spoil, words) => {
+    await opened()
+    spoil()
+    const before = existsSync(cluster()) ? tree() : null
+    await expect(openDatabase(dir, migrations)).rejects.toThrow(words)
+    expect(existsSync(cluster()) ? tree() : null).toEqual(before)
+    expect(existsSync(file())).toBe(false)
+  })
+  test('one whose making was cut short is begun again', { timeout: 60_000 }, async () => {
+    await opened()
+    writeFileSync(join(dir, 'cluster.json'), JSON.stringify({ state: 'making', version: '' }))
+    rmSync(cluster('global'), { recursive: true })
+    await opened()
+    expect(JSON.parse(readFileSync(join(dir, 'cluster.json'), 'utf8'))).toMatchObject({ state: 'made' })
   })
 })

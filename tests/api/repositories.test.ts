@@ -3,7 +3,7 @@ import { newCalibration, newElement, newFeedPart, newPlan } from '#core/document
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
-import { openDatabase, type Database } from '../../server/db/database'
+import { asOne, openDatabase, type Database } from '../../server/db/database'
 import {
   createFan,
   deleteFan,
@@ -331,4 +331,18 @@ describe('a data directory of the first version', () => {
     await now.close()
     rmSync(dir, { recursive: true, force: true })
   })
+})
+
+test('several pieces of work are one: what breaks off in the middle leaves nothing', async () => {
+  const db = await memoryDatabase()
+  const lay = (names: string[], breaks: boolean) =>
+    asOne(db, async (within) => {
+      for (const name of names) await createPlan(within, newPlan(name, name))
+      if (breaks) throw new Error('the power went off')
+    })
+  await expect(lay(['one', 'two'], true)).rejects.toThrow('power')
+  expect(await db.query('SELECT id FROM job')).toEqual([])
+  await lay(['one', 'two'], false)
+  expect(await db.query('SELECT id FROM job')).toHaveLength(2)
+  await db.close()
 })

@@ -312,3 +312,73 @@ test('pages, facets, pictures and parts of the shelf', async () => {
     rmSync(data, { recursive: true, force: true })
   }
 })
+
+test('a nearly full disk: nothing is written, said in words; what is stored can be read', async () => {
+  const data = await demoData()
+  process.env.REDPOLL_LEAST_FREE_MB = '1e12'
+  const server = await startServer(data)
+  delete process.env.REDPOLL_LEAST_FREE_MB
+  try {
+    const refused = await json(
+      fetch(`${server.url}/api/jobs`, {
+        method: 'POST',
+        body: JSON.stringify({ name: 'No room' }),
+        headers: { 'content-type': 'application/json' },
+      }),
+    )
+    expect(refused.status).toBe(422)
+    expect((refused.body.error as { message: string }).message).toMatch(/^The disk has only \d+ MB left/)
+    const jobs = (await (await fetch(`${server.url}/api/jobs`)).json()) as { name: string }[]
+    expect(jobs.length).toBeGreaterThan(5)
+    expect(jobs.some((j) => j.name === 'No room')).toBe(false)
+  } finally {
+    await server.stop()
+    rmSync(data, { recursive: true, force: true })
+  }
+})
+
+test('every answer says what a browser may do with it', async () => {
+  const data = await demoData()
+  const server = await startServer(data)
+  try {
+    const { headers } = await fetch(`${server.url}/api/health`)
+    expect(headers.get('x-content-type-options')).toBe('nosniff')
+    expect(headers.get('x-frame-options')).toBe('DENY')
+    const foreign = await json(
+      fetch(`${server.url}/api/jobs`, {
+        method: 'POST',
+        body: '{"name":"planted"}',
+        headers: { 'content-type': 'application/json', origin: 'https://evil.example' },
+      }),
+    )
+    expect([foreign.status, foreign.body]).toMatchObject([403, { error: { code: 'foreign-page' } }])
+    const text = await json(
+      fetch(`${server.url}/api/jobs`, {
+        method: 'POST',
+        body: '{"name":"planted"}',
+        headers: { 'content-type': 'text/plain' },
+      }),
+    )
+    expect([text.status, text.body]).toMatchObject([415, { error: { code: 'unknown-kind' } }])
+    // larger than it says, in pieces: refused while it comes in
+    const pieces = new ReadableStream({
+      pull(controller) {
+        controller.enqueue(new TextEncoder().encode('x'.repeat(1_000_000)))
+      },
+    })
+    const large = await fetch(`${server.url}/api/jobs`, {
+      method: 'POST',
+      body: pieces,
+      duplex: 'half',
+      headers: { 'content-type': 'application/json' },
+    } as RequestInit).then(
+      (r) => r.status,
+      () => 'cut off',
+    )
+    expect([400, 'cut off']).toContain(large)
+    expect((await fetch(`${server.url}/api/health`)).ok).toBe(true)
+  } finally {
+    await server.stop()
+    rmSync(data, { recursive: true, force: true })
+  }
+})
