@@ -6,7 +6,8 @@ import { parseArgs } from 'node:util'
 import { checkNode, ensureBuild, ensurePackages, root, say, startServer } from './lib.mjs'
 
 checkNode()
-const usage = 'npm start -- [--port 3000] [--host 127.0.0.1] [--data DIR] [--bench 0.0.0.0:3100] [--empty]'
+const usage =
+  'npm start -- [--port 3000] [--host 127.0.0.1] [--data DIR] [--bench 0.0.0.0:3100] [--empty] [--open]'
 let options
 try {
   options = parseArgs({
@@ -16,6 +17,7 @@ try {
       data: { type: 'string', default: '.data' },
       bench: { type: 'string' },
       empty: { type: 'boolean', default: false },
+      open: { type: 'boolean', default: false },
       help: { type: 'boolean', default: false },
     },
   }).values
@@ -26,7 +28,8 @@ try {
 if (options.help) {
   console.log(
     `${usage}\n  --bench  also takes readings of boards on the bench network at this address; the ` +
-      `pages stay on --host\n  --empty  begin a new data directory without the demo workshop`,
+      `pages stay on --host\n  --empty  begin a new data directory without the demo workshop\n` +
+      `  --open   with a --host that others reach: everybody there may read and change everything`,
   )
   process.exit(0)
 }
@@ -37,6 +40,14 @@ if (!Number.isInteger(port) || port < 1 || port > 65535) {
 }
 if (options.bench !== undefined && !/^.+:\d{1,5}$/.test(options.bench)) {
   console.error(`--bench ${options.bench} cannot be read: host:port is wanted, such as 0.0.0.0:3100.`)
+  process.exit(2)
+}
+const alone = ['localhost', '127.0.0.1', '::1'].includes(options.host)
+if (!alone && !options.open) {
+  console.error(
+    `--host ${options.host} lets everybody on that network read and change this workshop: there is no password. ` +
+      'If that is what you want, in a room that you trust, say so with --open.',
+  )
   process.exit(2)
 }
 const free = await new Promise((done) => {

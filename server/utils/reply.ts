@@ -35,10 +35,22 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
       if (error instanceof NotFound) return failure(event, 404, 'not-found', error.message)
       if (error instanceof Conflict) return failure(event, 409, 'changed-elsewhere', error.message)
       if (error instanceof Refused) return failure(event, 422, 'refused', error.message, error.field)
+      const refused = databaseWords(error)
+      if (refused) return failure(event, 422, 'refused', refused)
       console.error(error)
       return failure(event, 500, 'internal', 'Something went wrong on the server; nothing was changed.')
     }
   })
+}
+
+/** What the database says of a value, in words: classes 22 (data) and 23 (constraints) of SQLSTATE. PostgreSQL, appendix A. */
+function databaseWords(error: unknown): string | null {
+  const code = (error as { code?: unknown } | null)?.code
+  if (typeof code !== 'string') return null
+  // 21000: one statement would write one row twice
+  if (code === '23505' || code === '21000') return 'Two things here have the same id, or one that is taken.'
+  if (code === '23503') return 'This speaks of something that is not there.'
+  return /^2[23]\w{3}$/.test(code) ? 'A value here cannot be stored.' : null
 }
 
 class BadInput extends Error {
@@ -96,8 +108,12 @@ export async function bodyOf<S extends z.ZodType>(event: H3Event, schema: S): Pr
   } catch {
     throw new BadInput('not-json', 'The body is not JSON.')
   }
+  if (UNSTORABLE.test(JSON.stringify(json)))
+    throw new BadInput('bad-text', 'A text here holds a character that cannot be stored.')
   return checked(json, schema)
 }
+/** As JSON writes them: the null character, and halves of characters. */
+const UNSTORABLE = /(?<!\\)(?:\\\\)*\\u(?:0000|d[89a-f][0-9a-f]{2})/
 
 /** A value that came from outside, checked by its schema. */
 export function checked<S extends z.ZodType>(value: unknown, schema: S): z.infer<S> {

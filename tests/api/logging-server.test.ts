@@ -133,9 +133,23 @@ describe('a board on the network', () => {
   test('closed, renamed, put aside, brought back; a new token makes the old one worthless', async () => {
     expect((await post('logs/log-kill/close')).status).toBe(200)
     expect((await send(token, rows(400, 401))).body).toMatchObject({ accepted: 0, log: null })
-    expect((await ask('logs/log-kill', { method: 'PUT', body: JSON.stringify({ name: '' }) })).status).toBe(400)
     expect(
-      (await ask('logs/log-kill', { method: 'PUT', body: JSON.stringify({ name: 'Named' }) })).status,
+      (
+        await ask('logs/log-kill', {
+          method: 'PUT',
+          body: JSON.stringify({ name: '' }),
+          headers: { 'content-type': 'application/json' },
+        })
+      ).status,
+    ).toBe(400)
+    expect(
+      (
+        await ask('logs/log-kill', {
+          method: 'PUT',
+          body: JSON.stringify({ name: 'Named' }),
+          headers: { 'content-type': 'application/json' },
+        })
+      ).status,
     ).toBe(200)
     expect((await ask('logs/log-kill', { method: 'DELETE' })).status).toBe(200)
     expect((await ask('logs/log-kill')).status).toBe(404)

@@ -147,7 +147,13 @@ describe('the routes', () => {
       [put(`${server.url}/api/jobs/job-film-cabinet`, {}), 400, 'invalid'],
       [put(`${server.url}/api/settings`, { units: 3 }), 400, 'invalid'],
       [
-        json(fetch(`${server.url}/api/jobs`, { method: 'POST', body: JSON.stringify({ name: '  ' }) })),
+        json(
+          fetch(`${server.url}/api/jobs`, {
+            method: 'POST',
+            body: JSON.stringify({ name: '  ' }),
+            headers: { 'content-type': 'application/json' },
+          }),
+        ),
         400,
         'invalid',
       ],
@@ -232,7 +238,11 @@ describe('the data directory', () => {
           const complaint = `round ${round} write ${i}`
           plan = { ...plan, job: { ...plan.job, complaint } }
           try {
-            const answer = await fetch(url, { method: 'PUT', body: JSON.stringify({ plan, revision }) })
+            const answer = await fetch(url, {
+              method: 'PUT',
+              body: JSON.stringify({ plan, revision }),
+              headers: { 'content-type': 'application/json' },
+            })
             if (!answer.ok) return
             revision = ((await answer.json()) as { revision: number }).revision
             last = complaint
@@ -299,11 +309,16 @@ test('pages, facets, pictures and parts of the shelf', async () => {
     const parts = (await get('parts')) as unknown as { id: string }[]
     expect(parts.length).toBeGreaterThan(10)
     const put = (body: unknown) =>
-      fetch(`${server.url}/api/parts`, { method: 'PUT', body: JSON.stringify(body) })
+      fetch(`${server.url}/api/parts`, {
+        method: 'PUT',
+        body: JSON.stringify(body),
+        headers: { 'content-type': 'application/json' },
+      })
     expect((await put({ parts: [{ ...parts[0], name: '' }] })).status).toBe(400)
     const archived = await fetch(`${server.url}/api/parts/archive`, {
       method: 'POST',
       body: JSON.stringify({ ids: [parts[0]!.id], archived: true }),
+      headers: { 'content-type': 'application/json' },
     })
     expect(await archived.json()).toHaveLength(parts.length - 1)
     expect(await (await put({ parts: [parts[0]] })).json()).toHaveLength(parts.length)

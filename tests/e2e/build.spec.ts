@@ -233,7 +233,7 @@ test('a photo is evidence: no picture is told at the step, a large one is made s
 }) => {
   const id = await variantOf(demo.url, 'job-recorder-shelf')
   await page.goto(`${demo.url}/job/${id}/build`)
-  await page.getByRole('button', { name: /^Closing/ }).press('Enter')
+  await page.getByRole('button', { name: /Closing/ }).press('Enter')
   const card = page.getByRole('article', { name: /^Strain relief, ties/ })
   const input = card.locator('input[type="file"]')
   await input.setInputFiles({ name: 'shot.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') })
@@ -262,7 +262,7 @@ test('a photo is evidence: no picture is told at the step, a large one is made s
   await expect(card.getByRole('checkbox')).toBeChecked()
   await saved(page)
   await page.reload()
-  await page.getByRole('button', { name: /^Closing/ }).press('Enter')
+  await page.getByRole('button', { name: /Closing/ }).press('Enter')
   await expect(card.getByText('kept here, sent when the server answers')).toBeVisible()
   await page.unroute('**/attachments?**')
   await expect(card.getByText('kept here, sent when the server answers')).toHaveCount(0, { timeout: 15_000 })

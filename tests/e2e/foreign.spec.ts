@@ -34,7 +34,7 @@ test('a foreign page cannot change, read or frame the workshop', async ({ page, 
         read: await attempt({}),
       }
     }, target)
-    expect(tried).toEqual({ json: 'stopped', text: 'opaque', read: 'stopped' })
+    expect(tried).toEqual({ json: 'stopped', text: 'stopped', read: 'stopped' })
     for (const form of ['#f', '#t']) {
       await page.evaluate((id) => document.querySelector<HTMLFormElement>(id)!.submit(), form)
       await page.waitForTimeout(300)
@@ -54,6 +54,7 @@ test('a foreign page cannot change, read or frame the workshop', async ({ page, 
 test('a name that points here by a trick is not answered; own pages run only their own scripts', async ({
   page,
   demo,
+  quiet,
 }) => {
   const { hostname, port } = new URL(demo.url)
   const status = await new Promise<number>((done, failed) => {
@@ -76,4 +77,7 @@ test('a name that points here by a trick is not answered; own pages run only the
     return 'planted' in window
   })
   expect(ran).toBe(false)
+  // the browser tells what it stopped
+  expect(quiet.every((m) => m.includes('Content Security Policy'))).toBe(true)
+  quiet.length = 0
 })

@@ -265,10 +265,11 @@ test('verdict and report leave the app: PDF, Markdown, calendar', async ({ page,
   const markdown = (await save('Markdown')).toString('utf8')
   expect(markdown).toContain('| Target | wanted | measured | verdict |')
   expect(markdown).toContain('data:image/svg+xml,')
-  await link(page, 'Care').click()
+  await page.goto(`${demo.url}/job/job-film-cabinet/build/care`)
+  await expect(page.getByRole('link', { name: 'Calendar file' })).toBeVisible()
   const calendar = await (await page.request.get(`${demo.url}/api/jobs/job-film-cabinet/care.ics`)).text()
   expect(calendar).toContain('BEGIN:VCALENDAR')
-  expect(calendar).toContain('Change or wash the filter')
+  expect(calendar).toContain('Clean the filter')
 })
 
 test('the path is scaled by what was measured, in a variant', async ({ page, demo }) => {

@@ -1,0 +1,142 @@
+import { rmSync } from 'node:fs'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { seeded } from '#core/numeric'
+import { demoData, startServer, type TestServer } from './harness'
+
+/** Bad requests by the thousand: each is answered in words, none breaks the server, nothing is lost. */
+
+const COUNT = 1500
+const SLOW_MS = 2000
+let server: TestServer
+let data: string
+beforeAll(async () => {
+  data = await demoData()
+  server = await startServer(data)
+})
+afterAll(async () => {
+  await server.stop()
+  rmSync(data, { recursive: true, force: true })
+})
+
+const nasty: unknown[] = [
+  null,
+  '',
+  '\u0000',
+  'a\u0000b',
+  '\ud800',
+  'x'.repeat(5000),
+  '<script>alert(1)</script>',
+  "'; DROP TABLE job; --",
+  '__proto__',
+  '0000-00-00T00:00:00Z',
+  '9999-12-31T23:59:59+99:99',
+  -1,
+  0,
+  1e308,
+  -1e308,
+  1.5,
+  true,
+  [],
+  {},
+  [null],
+  { id: 'x' },
+  ['x', 'x'],
+]
+type Node = Record<string, unknown>
+/** Puts something nasty at a random place of a document. */
+function spoiled(document: unknown, random: () => number): unknown {
+  const copy = structuredClone(document)
+  let at = copy as Node
+  for (let depth = 0; depth < 6; depth++) {
+    const keys = Object.keys(at)
+    const key = keys[Math.floor(random() * keys.length)]
+    if (key === undefined) break
+    const value = at[key]
+    if (value && typeof value === 'object' && random() < 0.75) {
+      at = value as Node
+      continue
+    }
+    const twice = Array.isArray(at) && random() < 0.4
+    if (twice) (at as unknown as unknown[]).push(structuredClone(value))
+    else at[key] = nasty[Math.floor(random() * nasty.length)]
+    break
+  }
+  return copy
+}
+
+test(
+  `${COUNT} bad requests: no 500, an error with code and message each, none slow, nothing lost`,
+  { timeout: 300_000 },
+  async () => {
+    const random = seeded(7)
+    const get = async <T>(path: string) => (await (await fetch(`${server.url}/api/${path}`)).json()) as T
+    const jobs = await get<{ id: string; name: string }[]>('jobs')
+    const { plan } = await get<{ plan: Node }>('jobs/job-film-cabinet')
+    const { fans } = await get<{ fans: { fan: Node }[] }>('fans?limit=2')
+    const copy = structuredClone(plan) as { job: { id: string; name: string } }
+    const bodies: [string, string, unknown][] = [
+      ['PUT', 'jobs/job-film-cabinet', { plan, revision: 1 }],
+      ['POST', 'jobs', { name: 'New' }],
+      ['POST', 'jobs/import', { plan: copy, fans: [] }],
+      ['POST', 'fans', fans[0]!.fan],
+      ['POST', 'fans/import', { fans: fans.map((f) => f.fan) }],
+      ['PUT', 'settings', { values: { theme: 'dark' } }],
+      ['PUT', 'parts', { parts: [{ id: 'p', kind: 'saw', name: 'Saw' }] }],
+      ['POST', 'instruments', { id: 'i', name: 'Board', kind: 'board' }],
+      [
+        'POST',
+        'jobs/job-film-cabinet/logs',
+        {
+          id: 'l',
+          name: 'Log',
+          origin: 'imported',
+          startedAt: '2026-01-01T10:00:00Z',
+          instrumentId: null,
+          channels: [{ name: 'a', quantity: 'temperature' }],
+          remarks: '',
+        },
+      ],
+      [
+        'POST',
+        'jobs/job-film-cabinet/box',
+        {
+          which: 'as-found',
+          volts: 5,
+          rateHz: 1,
+          speed: 1,
+          doorOpen: false,
+          tachPulled: false,
+          dropouts: 0,
+          noise: 0,
+        },
+      ],
+      ['DELETE', 'jobs/no-such-job', {}],
+      ['PUT', 'jobs/%00', { plan, revision: 1 }],
+      ['GET', 'jobs/%ED%A0%80', null],
+      ['GET', 'fans?limit=-5&offset=1e99&text=%00', null],
+    ]
+    const wrong: string[] = []
+    for (let i = 0; i < COUNT; i++) {
+      const [method, path, good] = bodies[Math.floor(random() * bodies.length)]!
+      const from = performance.now()
+      const body = random() < 0.03 ? '{"cut": ' : JSON.stringify(good === null ? null : spoiled(good, random))
+      const response = await fetch(`${server.url}/api/${path}`, {
+        method,
+        ...(method === 'GET' ? {} : { body, headers: { 'content-type': 'application/json' } }),
+      })
+      const answer = (await response.json().catch(() => null)) as {
+        error?: { code?: string; message?: string }
+      } | null
+      const took = performance.now() - from
+      if (response.status >= 500) wrong.push(`${response.status} ${method} ${path} ${body.slice(0, 300)}`)
+      else if (!response.ok && !(answer?.error?.code && answer.error.message))
+        wrong.push(`no words: ${method} ${path} ${response.status}`)
+      if (took > SLOW_MS) wrong.push(`${Math.round(took)} ms: ${method} ${path}`)
+    }
+    await fetch(`${server.url}/api/box`, { method: 'DELETE' })
+    expect(wrong.slice(0, 10)).toEqual([])
+    const left = await get<{ id: string; name: string }[]>('jobs')
+    const gone = jobs.filter((j) => !left.some((l) => l.id === j.id))
+    expect(gone).toEqual([])
+  },
+)
