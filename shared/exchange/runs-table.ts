@@ -1,4 +1,4 @@
-import Papa from 'papaparse'
+import { csvOf } from './csv'
 import { readingValues, type Run } from '#core/document'
 
 /** Runs as a table, one row for each reading, SI units named in the heads; repeats in one cell, semicolons between. */
@@ -37,9 +37,9 @@ const siUnit: Record<string, string> = {
 const cell = (value: unknown) => (value === null || value === undefined ? '' : String(value))
 
 export const runsCsv = (runs: readonly Run[]): string =>
-  Papa.unparse({
-    fields: ['run', ...conditions, ...own.map((k) => `reading_${k}`), 'values', 'unit'],
-    data: runs.flatMap((run) =>
+  csvOf(
+    ['run', ...conditions, ...own.map((k) => `reading_${k}`), 'values', 'unit'],
+    runs.flatMap((run) =>
       (run.readings.length ? run.readings : [null]).map((r) => [
         run.id,
         ...conditions.map((k) => cell(run[k])),
@@ -48,7 +48,7 @@ export const runsCsv = (runs: readonly Run[]): string =>
         r ? siUnit[r.quantity]! : '',
       ]),
     ),
-  })
+  )
 /** The same with everything, as a document that can be read again. */
 export const runsJson = (job: string, runs: readonly Run[]): string =>
   JSON.stringify({ format: 'redpoll-runs', version: 1, job, runs }, null, 2)

@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { csvOf, plainCell } from './csv'
 import { z } from 'zod'
 import type { Fan } from '#core/document'
 import { fanSchema } from '#core/document'
@@ -23,8 +24,7 @@ export const shelfJsonSchema = () =>
 
 export const writeJson = (fans: readonly Fan[]): string =>
   JSON.stringify({ format: SHELF_FORMAT, version: SHELF_VERSION, fans }, null, 1)
-export const writeCsv = (fans: readonly Fan[]): string =>
-  Papa.unparse({ fields: writtenHeadings(), data: fans.map(writeRow) })
+export const writeCsv = (fans: readonly Fan[]): string => csvOf(writtenHeadings(), fans.map(writeRow))
 
 export type RowState = 'new' | 'changed' | 'same' | 'twice' | 'wrong'
 export interface PreviewRow {
@@ -46,7 +46,10 @@ export interface Table {
  * @returns the reason where there is none
  */
 export function readTable(text: string): Table | string {
-  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' })
+  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    skipEmptyLines: 'greedy',
+    transform: plainCell,
+  })
   const [headings, ...rows] = data
   if (!headings || headings.length < 2)
     return 'This is no table: a first line with at least two headings is wanted, cells parted by commas, semicolons or tabs.'

@@ -2,19 +2,20 @@ import Papa from 'papaparse'
 import { stockKinds, type StockPart } from '#core/document'
 import { parseQuantity } from '#core/units'
 import { stockPartSchema } from '#core/document'
+import { csvOf, plainCell } from './csv'
 
 const headings = ['id', 'kind', 'name', 'volts', 'amps', 'price', 'owned', 'notes'] as const
 
 /** Parts as a table. */
 export const writeStock = (parts: readonly StockPart[]): string =>
-  Papa.unparse({
-    fields: [...headings],
-    data: parts.map((p) =>
+  csvOf(
+    headings,
+    parts.map((p) =>
       headings.map((h) =>
         p[h] === null ? '' : typeof p[h] === 'boolean' ? (p[h] ? 'yes' : 'no') : String(p[h]),
       ),
     ),
-  })
+  )
 
 export interface StockRow {
   line: number
@@ -31,6 +32,7 @@ export function readStock(text: string): StockRow[] | string {
     header: true,
     skipEmptyLines: 'greedy',
     transformHeader: (h) => h.trim().toLowerCase(),
+    transform: plainCell,
   })
   if (!meta.fields?.includes('kind') || !meta.fields.includes('name'))
     return (

@@ -19,12 +19,12 @@ const parts = computed(() =>
 )
 const name = computed(() => job.plan!.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
 async function save() {
-  const { default: Papa } = await import('papaparse')
+  const { csvOf } = await import('#shared/exchange/csv')
   const n = (x: number | null, digits = 3) => (x === null ? '' : String(Number(x.toPrecision(digits))))
   const text =
     props.view === 'wires'
-      ? Papa.unparse({
-          fields: [
+      ? csvOf(
+          [
             'number',
             'from',
             'from pin',
@@ -41,7 +41,7 @@ async function save() {
             'strip_mm',
             'pull_N',
           ],
-          data: wires.value.map((w) => [
+          wires.value.map((w) => [
             w.number,
             w.from,
             w.fromPin,
@@ -58,11 +58,11 @@ async function save() {
             w.stripM === null ? '' : n(1000 * w.stripM),
             n(w.pullN),
           ]),
-        })
+        )
       : props.view === 'parts'
-        ? Papa.unparse({
-            fields: ['what', 'detail', 'count', 'unit', 'price', 'owned', 'sum'],
-            data: [
+        ? csvOf(
+            ['what', 'detail', 'count', 'unit', 'price', 'owned', 'sum'],
+            [
               ...parts.value.rows.map((r) => [
                 r.what,
                 r.detail,
@@ -74,7 +74,7 @@ async function save() {
               ]),
               ['total', '', '', '', '', '', Number(parts.value.total.toFixed(2))],
             ],
-          })
+          )
         : steps.value.map((s, i) => `${i + 1}. ${s.text}`).join('\n')
   saveText(
     text,

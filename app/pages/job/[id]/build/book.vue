@@ -61,13 +61,9 @@ function note() {
 const lineOf = ({ id }: TimeEntry) => plan.value.logbook.find((e) => e.id === id)
 const stations = { run: 'log', build: 'build', book: '' } as const
 const save = async () => {
-  const { default: Papa } = await import('papaparse')
+  const { csvOf } = await import('#shared/exchange/csv')
   const rows = entries.value.toReversed().map((e) => [e.at, e.who, e.kind, e.what, e.detail])
-  saveText(
-    Papa.unparse({ fields: ['at', 'who', 'kind', 'what', 'found'], data: rows }),
-    'log-book.csv',
-    'text/csv',
-  )
+  saveText(csvOf(['at', 'who', 'kind', 'what', 'found'], rows), 'log-book.csv', 'text/csv')
 }
 </script>
 
