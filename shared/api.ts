@@ -34,6 +34,8 @@ export interface JobSummary {
   stops: number
   fixes: number
   waitsFor: string
+  /** why it cannot be read; '' where it can */
+  problem: string
 }
 /** One of a job's variants, with the figures they are compared by. */
 export interface VariantSummary {

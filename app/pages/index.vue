@@ -94,7 +94,7 @@ const inState: Record<typeof state.value, (job: JobSummary) => boolean> = {
   stop: (job) => job.stops > 0,
   fix: (job) => job.fixes > 0,
   open: (job) => job.waitsFor !== '' && job.stops + job.fixes === 0,
-  settled: (job) => job.waitsFor === '',
+  settled: (job) => job.waitsFor === '' && job.problem === '',
 }
 const sorting: Record<typeof order.value, (a: JobSummary, b: JobSummary) => number> = {
   changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),
@@ -127,6 +127,7 @@ usePageKeys([
 ])
 const print = (job: JobSummary, key: string) => say(job.stations.find((s) => s.key === key)?.headline ?? [])
 const waits = (job: JobSummary) => {
+  if (job.problem) return 'cannot be read'
   if (!job.waitsFor) return 'settled at every station'
   const state = job.stations.find((s) => s.title === job.waitsFor)?.state
   const what =
@@ -203,7 +204,11 @@ const waits = (job: JobSummary) => {
               </el-button>
             </span>
           </div>
-          <p class="soft small what">
+          <p v-if="job.problem" class="small" role="alert">
+            <StateMark state="stop" /> This job cannot be read ({{ job.problem }}). Nothing of it was changed; a
+            copy of the data directory still has it.
+          </p>
+          <p v-else class="soft small what">
             {{ job.equipment || 'Not described yet' }}
           </p>
           <ol class="marks">

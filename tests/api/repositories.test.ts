@@ -346,3 +346,19 @@ test('several pieces of work are one: what breaks off in the middle leaves nothi
   expect(await db.query('SELECT id FROM job')).toHaveLength(2)
   await db.close()
 })
+
+test('a job that cannot be read is named and hides no other', async () => {
+  const db = await memoryDatabase()
+  for (const id of ['whole', 'torn']) await createPlan(db, newPlan(id, `Job ${id}`))
+  await db.query(
+    "INSERT INTO plan_event (job_id, id, position, at, kind, what) VALUES ('torn', 'e', 0, now(), 'note', '')",
+  )
+  const listed = await listPlans(db)
+  expect(listed.find((p) => 'plan' in p && p.plan.job.id === 'whole')).toBeDefined()
+  expect(listed.find((p) => 'problem' in p)).toMatchObject({
+    id: 'torn',
+    name: 'Job torn',
+    problem: 'logbook.0.what: Say what happened.',
+  })
+  await db.close()
+})

@@ -125,15 +125,43 @@ interface PlanRow extends Record<string, unknown> {
   revision: number
   updated_at: Date
 }
-function storedPlan({ revision, updated_at, ...row }: PlanRow): StoredPlan {
-  const plan = planSchema.parse({ ...row, wiring: row.wiring ?? undefined, job: row })
-  return { plan, revision, updatedAt: updated_at.toISOString() }
-}
+const documentOf = ({ revision: _, updated_at: __, ...row }: PlanRow) => ({
+  ...row,
+  wiring: row.wiring ?? undefined,
+  job: row,
+})
+const stored = (row: PlanRow, plan: PlanDocument): StoredPlan => ({
+  plan,
+  revision: row.revision,
+  updatedAt: row.updated_at.toISOString(),
+})
+const storedPlan = (row: PlanRow): StoredPlan => stored(row, planSchema.parse(documentOf(row)))
 
-/** All jobs that are not deleted, newest change first, with their whole plans. */
-export async function listPlans(db: Database): Promise<StoredPlan[]> {
+/** A job whose rows no longer make a plan: named, so that it can be looked after, and in nobody's way. */
+export interface UnreadablePlan {
+  id: string
+  name: string
+  revision: number
+  updatedAt: string
+  problem: string
+}
+export type ListedPlan = StoredPlan | UnreadablePlan
+
+/** All jobs that are not deleted, newest change first, with their whole plans; one that cannot be read hides no other. */
+export async function listPlans(db: Database): Promise<ListedPlan[]> {
   const rows = await db.query<PlanRow>(`${SELECT_PLANS} ORDER BY o.updated_at DESC, o.name`)
-  return rows.map(storedPlan)
+  return rows.map((row) => {
+    const read = planSchema.safeParse(documentOf(row))
+    if (read.success) return stored(row, read.data)
+    const [issue] = read.error.issues
+    return {
+      id: String(row.id),
+      name: String(row.name),
+      revision: row.revision,
+      updatedAt: row.updated_at.toISOString(),
+      problem: `${issue!.path.join('.')}: ${issue!.message}`,
+    }
+  })
 }
 
 /** @throws NotFound */
