@@ -8,6 +8,7 @@ import {
   readdirSync,
   accessSync,
   constants,
+  cpSync,
 } from 'node:fs'
 import { join } from 'node:path'
 import { flush, flushTree } from './durable-fs'
@@ -94,4 +95,23 @@ export function prepareCluster(directory: string): { cluster: string; opened: ()
       flush(directory)
     },
   }
+}
+
+/** Copies that are kept; the oldest one goes. */
+const COPIES = 3
+/**
+ * Keeps the closed cluster as it is, before its tables are changed: `copies/before-NAME/pg`, beside its marker, a data
+ * directory of its own that an older program opens.
+ */
+export function keepCopy(directory: string, cluster: string, name: string): void {
+  const copies = join(directory, 'copies')
+  const to = join(copies, `before-${name.replace(/\.sql$/, '')}`)
+  rmSync(to, { recursive: true, force: true })
+  cpSync(cluster, join(to, 'pg'), { recursive: true })
+  cpSync(markerOf(directory), markerOf(to))
+  flushTree(to)
+  const old = readdirSync(copies)
+    .toSorted((a, b) => statSync(join(copies, b)).mtimeMs - statSync(join(copies, a)).mtimeMs)
+    .slice(COPIES)
+  for (const gone of old) rmSync(join(copies, gone), { recursive: true, force: true })
 }

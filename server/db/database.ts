@@ -1,8 +1,8 @@
 import { PGlite } from '@electric-sql/pglite'
-import { prepareCluster } from './cluster'
+import { keepCopy, prepareCluster } from './cluster'
 import { DurableFs, durableParams, type Flushed } from './durable-fs'
 import { acquireLock } from './lock'
-import { migrate, type Migration } from './migrate'
+import { migrate, pending, type Migration } from './migrate'
 
 export type Param = string | number | boolean | null | Uint8Array
 
@@ -47,15 +47,24 @@ export async function openDatabase(
   try {
     const place = directory === null ? null : prepareCluster(directory)
     progress('opening the database (a first start takes some seconds)')
-    const pg = await PGlite.create(
-      place
-        ? {
-            fs: new DurableFs(place.cluster, flushed),
-            startParams: durableParams(PGlite.defaultStartParams),
-          }
-        : {},
-    )
+    const open = () =>
+      PGlite.create(
+        place
+          ? {
+              fs: new DurableFs(place.cluster, flushed),
+              startParams: durableParams(PGlite.defaultStartParams),
+            }
+          : {},
+      )
+    let pg = await open()
     place?.opened()
+    const { missing, older } = await pending(queryable(pg), migrations)
+    if (directory !== null && place && older && missing.length) {
+      progress('keeping a copy of the data as they were')
+      await pg.close()
+      keepCopy(directory, place.cluster, missing[0]!.name)
+      pg = await open()
+    }
     const db: Database = {
       ...queryable(pg),
       transaction: (work) =>
@@ -65,7 +74,7 @@ export async function openDatabase(
         lock?.release()
       },
     }
-    await migrate(db, pg, migrations, progress)
+    await migrate(pg, missing, progress)
     return db
   } catch (error) {
     lock?.release()

@@ -1,5 +1,5 @@
 import type { PGlite } from '@electric-sql/pglite'
-import type { Database } from './database'
+import type { Queryable } from './database'
 
 export interface Migration {
   name: string
@@ -7,15 +7,14 @@ export interface Migration {
 }
 
 /**
- * Applies the migrations that are missing, each in a transaction of its own with its mark, in the order of their numbers.
+ * The migrations that are missing, in the order of their numbers.
+ * @returns also whether any was applied before: whether there is something to lose
  * @throws Error when the data directory is newer than this program
  */
-export async function migrate(
-  db: Database,
-  pg: PGlite,
+export async function pending(
+  db: Queryable,
   migrations: readonly Migration[],
-  progress: (text: string) => void,
-): Promise<void> {
+): Promise<{ missing: Migration[]; older: boolean }> {
   await db.query(
     'CREATE TABLE IF NOT EXISTS schema_migration (name text PRIMARY KEY, applied_at timestamptz NOT NULL DEFAULT now())',
   )
@@ -26,8 +25,16 @@ export async function migrate(
   const unknown = [...applied].filter((name) => !ordered.some((m) => m.name === name))
   if (unknown.length)
     throw new Error(`This data directory was written by a newer Redpoll (${unknown.join(', ')}).`)
-  for (const { name, sql } of ordered) {
-    if (applied.has(name)) continue
+  return { missing: ordered.filter((m) => !applied.has(m.name)), older: applied.size > 0 }
+}
+
+/** Applies migrations, each in a transaction of its own with its mark. */
+export async function migrate(
+  pg: PGlite,
+  missing: readonly Migration[],
+  progress: (text: string) => void,
+): Promise<void> {
+  for (const { name, sql } of missing) {
     progress(`preparing the tables: ${name}`)
     await pg.transaction(async (tx) => {
       await tx.exec(sql)

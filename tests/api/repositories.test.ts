@@ -1,4 +1,5 @@
-import { rmSync } from 'node:fs'
+import { readdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
 import { newCalibration, newElement, newFeedPart, newPlan } from '#core/document'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
@@ -298,6 +299,11 @@ describe('a data directory of the first version', () => {
     )
     await old.close()
     const now = await openDatabase(dir, migrations)
+    // as it was stands beside it, for a program of that time
+    const [kept] = readdirSync(join(dir, 'copies'))
+    const copy = await openDatabase(join(dir, 'copies', kept!), migrations.slice(0, 1))
+    expect(await copy.query('SELECT name FROM job')).toEqual([{ name: 'Old box' }])
+    await copy.close()
     const { plan } = await getPlan(now, 'old')
     const blank = newPlan('old', 'Old box')
     expect(plan).toEqual({
