@@ -172,11 +172,9 @@ const when = computed(() => {
   height: 24px;
 }
 .mark :deep(.el-checkbox__inner::after) {
-  width: 6px;
-  height: 12px;
-  left: 8px;
-  top: 3px;
-  inset-block-start: 3px;
+  width: 5px;
+  height: 11px;
+  border-width: 0 2px 2px 0;
 }
 .words {
   flex: 1;
@@ -208,10 +206,6 @@ const when = computed(() => {
   .mark :deep(.el-checkbox__inner) {
     width: 32px;
     height: 32px;
-  }
-  .mark :deep(.el-checkbox__inner::after) {
-    left: 12px;
-    top: 7px;
   }
 }
 </style>
