@@ -109,5 +109,5 @@ test('the demo shows every state: settled, to fix, stop, not begun', async ({ pa
   await page.goto(demo.url)
   for (const state of ['settled', 'something to fix', 'stop', 'not begun'])
     await expect(page.getByRole('img', { name: state }).first()).toBeVisible()
-  await expect(page.getByText('settled at every station')).toBeVisible()
+  await expect(page.getByText('settled at every station').first()).toBeVisible()
 })
