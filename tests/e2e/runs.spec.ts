@@ -105,11 +105,11 @@ test('a picture of the set-up stays with its run; runs leave as CSV and JSON', a
     'base64',
   )
   await page
-    .getByLabel('Picture of the set-up')
+    .getByLabel(/^(Another photo|Photo) ?: Set-up of/)
     .setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('x') })
-  await expect(page.getByText('notes.txt: A PNG, JPEG or WebP picture')).toBeVisible()
+  await expect(page.getByText('notes.txt: this is no picture that can be shown here')).toBeVisible()
   await page
-    .getByLabel('Picture of the set-up')
+    .getByLabel(/^(Another photo|Photo) ?: Set-up of/)
     .setInputFiles({ name: 'bench.png', mimeType: 'image/png', buffer: png })
   await expect(page.getByRole('img', { name: /^Set-up of/ })).toBeVisible()
   await saved(page)
