@@ -1,5 +1,6 @@
 import { until } from '@vueuse/core'
 import { buildSheet } from '#core/build'
+import { faceStream } from '#core/document'
 
 /** The sheet of a build with its drawings, made when somebody prints it. */
 const WAIT_MS = 3000
@@ -20,10 +21,12 @@ export function useBuildSheet(wiring: () => SVGSVGElement | null) {
     templates.value = report.value.streams.flatMap((s) =>
       s.asIs
         ? []
-        : s.mounts.flatMap((mount) => {
+        : s.mounts.map((mount) => {
+            // each stream has a panel of its own
+            const face = faceStream(plan.value, s.id)
             const hole = mount.holeM ?? mount.wantedM
-            const made = panelTemplate(plan.value, mount, hole) ?? fanTemplate(plan.value, mount, hole)
-            return [{ name: made.name, svg: templateSvg(made) }]
+            const made = panelTemplate(face, mount, hole) ?? fanTemplate(face, mount, hole)
+            return { name: made.name, svg: templateSvg(made) }
           }),
     )
     shown.value = true
@@ -38,8 +41,11 @@ export function useBuildSheet(wiring: () => SVGSVGElement | null) {
   }
   async function print() {
     making.value = true
-    await drawn()
-    making.value = false
+    try {
+      await drawn()
+    } finally {
+      making.value = false
+    }
     window.print()
   }
   async function pdf() {

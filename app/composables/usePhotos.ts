@@ -69,7 +69,11 @@ export function usePhotos() {
     const refused = await send(one)
     if (refused) return { message: refused }
     if (refused === null) {
-      await set(one.id, one, store())
+      try {
+        await set(one.id, one, store())
+      } catch {
+        return { message: `${file.name}: the server does not answer, and this browser has no room to keep it.` }
+      }
       waiting.value.set(one.id, URL.createObjectURL(one.blob))
       timer = setTimeout(() => void sendAll(), AGAIN_MS)
     }
