@@ -8,6 +8,7 @@ const { ready, doing } = useStartup()
 const late = useTimeout(300)
 useTheme()
 useGlobalKeys()
+useOthers()
 /** fetched when it is first asked for: it knows every sum and every finding */
 const palette = ref(false)
 watch(paletteOpen, (open) => (palette.value ||= open))

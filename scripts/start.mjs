@@ -1,7 +1,7 @@
 // npm start: installs and builds what is missing, starts the server, prints the address.
 import { existsSync } from 'node:fs'
 import { createServer } from 'node:net'
-import { resolve } from 'node:path'
+import { join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import { checkNode, ensureBuild, ensurePackages, root, say, startServer } from './lib.mjs'
 
@@ -43,12 +43,17 @@ if (options.bench !== undefined && !/^.+:\d{1,5}$/.test(options.bench)) {
   process.exit(2)
 }
 const alone = ['localhost', '127.0.0.1', '::1'].includes(options.host)
-if (!alone && !options.open) {
-  console.error(
-    `--host ${options.host} lets everybody on that network read and change this workshop: there is no password. ` +
-      'If that is what you want, in a room that you trust, say so with --open.',
-  )
-  process.exit(2)
+const data = resolve(root, options.data)
+const open = `--host ${options.host} lets everybody on that network read and change this workshop`
+if (!alone && !existsSync(join(data, 'password.json'))) {
+  if (!options.open) {
+    console.error(
+      `${open}: it has no password. Set one with "npm run password". ` +
+        'If that is what you want, in a room that you trust, say so with --open.',
+    )
+    process.exit(2)
+  }
+  console.warn(`[redpoll] WARNING: ${open}, without a password`)
 }
 const free = await new Promise((done) => {
   const probe = createServer()
@@ -65,7 +70,6 @@ if (!free) {
 
 ensurePackages()
 ensureBuild()
-const data = resolve(root, options.data)
 if (!existsSync(data))
   say(`new data directory ${options.data}${options.empty ? '' : ', with the demo workshop'}`)
 const { child, ready } = startServer({

@@ -3,21 +3,25 @@
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { spawnSync } from 'node:child_process'
+import { startPostgres } from './postgres.mjs'
 import { checkNode, ensureBuild, ensurePackages, root, run, say } from './lib.mjs'
 
 checkNode()
 ensurePackages()
 
+/** Installs one of Debian's packages, where this user may. */
+function install(name) {
+  const quiet = { stdio: 'ignore', mayFail: true }
+  const apt = (...args) =>
+    process.getuid?.() === 0 ? run('apt-get', args, quiet) : run('sudo', ['-n', 'apt-get', ...args], quiet)
+  apt('update', '-qq')
+  apt('install', '-y', '-qq', '--no-install-recommends', name)
+}
 const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium'
 function ensureChromium() {
   if (existsSync(CHROMIUM)) return true
   say('installing Chromium from Debian’s packages')
-  const quiet = { stdio: 'ignore', mayFail: true }
-  const root_ = process.getuid?.() === 0
-  const apt = (...args) =>
-    root_ ? run('apt-get', args, quiet) : run('sudo', ['-n', 'apt-get', ...args], quiet)
-  apt('update', '-qq')
-  apt('install', '-y', '-qq', '--no-install-recommends', 'chromium')
+  install('chromium')
   if (existsSync(CHROMIUM)) return true
   console.error(
     'Chromium is missing and could not be installed: run "sudo apt-get install chromium", or set ' +
@@ -43,16 +47,37 @@ rmSync(results, { recursive: true, force: true })
 const only = process.argv[2] ?? 'all'
 const wanted = (part) => only === 'all' || only === part
 
-function vitest(name, folders) {
+function vitest(name, folders, env = {}) {
   say(`${name} tests`)
   const file = join(results, `${name}.json`)
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
-  run('npx', ['vitest', 'run', ...folders, ...reporters], { mayFail: true })
+  run('npx', ['vitest', 'run', ...folders, ...reporters], { mayFail: true, env: { ...process.env, ...env } })
   if (!existsSync(file)) return count(0, 1)
   const json = JSON.parse(readFileSync(file, 'utf8'))
   // a file that fails before its tests counts as one
   const broken = json.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0)
   count(json.numPassedTests, json.numFailedTests + broken.length)
+}
+
+/** The routes once more, on a PostgreSQL server of its own instead of the embedded one. */
+const ON_SERVER = ['server', 'repositories', 'log', 'logging-server', 'hostile', 'backup', 'postgres']
+async function onPostgres() {
+  let pg = await startPostgres()
+  if (!pg) {
+    say('installing PostgreSQL from Debian’s packages')
+    install('postgresql')
+    pg = await startPostgres()
+  }
+  if (!pg) return say('no PostgreSQL server can be had here: the API tests ran on the embedded database only')
+  try {
+    vitest(
+      'api on PostgreSQL',
+      ON_SERVER.map((name) => `tests/api/${name}.test.ts`),
+      { REDPOLL_TEST_POSTGRES: pg.address },
+    )
+  } finally {
+    pg.stop()
+  }
 }
 
 function browser() {
@@ -88,7 +113,10 @@ if (wanted('unit'))
     'tests/truth/',
   ])
 if (wanted('api') || wanted('e2e')) ensureBuild()
-if (wanted('api')) vitest('api', ['tests/api/'])
+if (wanted('api')) {
+  vitest('api', ['tests/api/'])
+  await onPostgres()
+}
 if (wanted('e2e')) browser()
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)

@@ -8,6 +8,11 @@ export interface Startup {
   ready: boolean
   doing: string
 }
+/** Whether the workshop has a password, and whether this browser gave it. */
+export interface Session {
+  locked: boolean
+  inside: boolean
+}
 /** What the server answers with. */
 export interface ApiError {
   error: { code: string; message: string; field?: string }
@@ -49,6 +54,20 @@ export interface VariantSummary {
   powerW: number | null
   cost: number | null
   stops: number
+}
+/** How the workshop stands: marks that move with every change, and the open job's revision (null where it is gone). */
+export interface Changes {
+  bench: string
+  shelf: string
+  parts: string
+  revision: number | null
+  at: string
+}
+/** What happened to the shelf; `all` where it is too much to be told one by one. */
+export interface FanChanges {
+  all: boolean
+  fans: StoredFan[]
+  gone: string[]
 }
 /** Most fans that one page of the shelf holds. */
 export const MAX_ON_PAGE = 500

@@ -17,6 +17,7 @@ async function load() {
   problem.value = ''
 }
 await load()
+watch(benchChange(), (now, before) => before && void load())
 
 async function remove(job: JobSummary) {
   const result = await api(`jobs/${job.id}`, { method: 'DELETE' })

@@ -80,6 +80,8 @@ export const useJobStore = defineStore('job', () => {
   /** what led to a state of the plan, in words */
   const ledTo = new WeakMap<PlanDocument, string>()
   let wanted = ''
+  /** the revision that the open job stands on */
+  let held = 0
   let lastKey = ''
   let lastAt = 0
 
@@ -99,7 +101,7 @@ export const useJobStore = defineStore('job', () => {
     put,
     keepDraft,
     dropDraft,
-    told: (id, state, message) => {
+    told: (id, state, message, revision) => {
       if (state === 'conflict' && saving.sides(id)) {
         void putTogether(id, message)
         return
@@ -107,6 +109,7 @@ export const useJobStore = defineStore('job', () => {
       if (plan.value?.job.id !== id) return
       saveState.value = state
       saveMessage.value = message
+      held = revision
     },
   })
 
@@ -157,7 +160,7 @@ export const useJobStore = defineStore('job', () => {
     show(null)
     chosen.value = MAIN_STREAM
     missing.value = ''
-    const held = await saving.settle(id)
+    const unsaved = await saving.settle(id)
     const result = await api<StoredPlan & { fans: Fan[]; shown: ShelfShown | null }>(`jobs/${id}`)
     // another job was asked for meanwhile
     if (wanted !== id) return
@@ -171,7 +174,7 @@ export const useJobStore = defineStore('job', () => {
     if (data.shown) shelf.shown ??= data.shown
     show(data.plan)
     saving.begin(data.plan, data.revision)
-    const draft = held ?? readDraft(id)
+    const draft = unsaved ?? readDraft(id)
     if (draft) takeUp(data, draft)
   }
 
@@ -260,6 +263,31 @@ export const useJobStore = defineStore('job', () => {
     saving.begin(theirs, revision)
   }
 
+  /**
+   * The open job was saved elsewhere: it is shown as it is now. What is not saved here yet is put together with it when it
+   * is sent.
+   */
+  async function seen(revision: number) {
+    const id = stored.value?.job.id
+    if (!id || saveState.value !== 'saved' || revision <= held) return
+    const result = await api<StoredPlan>(`jobs/${id}`)
+    // meanwhile something was changed here, or another job opened
+    if (
+      !result.ok ||
+      stored.value?.job.id !== id ||
+      saveState.value !== 'saved' ||
+      result.data.revision <= held
+    )
+      return
+    const { plan: theirs, revision: now } = result.data
+    ledTo.set(theirs, 'what another device changed')
+    stored.value = theirs
+    history.commit()
+    lastKey = ''
+    saving.begin(theirs, now)
+    useToast().show('Another device changed this job: this is how it stands now.')
+  }
+
   /** Puts a further air stream behind the others and shows it. */
   function newAirStream(name: string) {
     if (!stored.value) return
@@ -298,6 +326,7 @@ export const useJobStore = defineStore('job', () => {
     undoWhat,
     redoWhat,
     open,
+    seen,
     change,
     replace,
     undo,

@@ -1,5 +1,5 @@
 import type { Fan, ShelfShown } from '#core/document'
-import { MAX_ON_PAGE, type FanPage, type StoredFan } from '#shared/api'
+import { MAX_ON_PAGE, type FanChanges, type FanPage, type StoredFan } from '#shared/api'
 
 /** The fans of the shelf. */
 export const useShelfStore = defineStore('shelf', () => {
@@ -48,6 +48,23 @@ export const useShelfStore = defineStore('shelf', () => {
       progress.value = null
     })
     await coming
+  }
+
+  /** Takes up what was changed since a moment, here or elsewhere. */
+  async function catchUp(since: string): Promise<void> {
+    if (!loaded.value) return
+    const result = await api<FanChanges>(`fans/changed?since=${encodeURIComponent(since)}`)
+    if (!result.ok) return
+    const { all, fans: moved, gone } = result.data
+    if (all) return load(true)
+    const fresh = moved.filter((f) => byId(f.fan.id)?.revision !== f.revision)
+    const left = gone.filter(byId)
+    if (!fresh.length && !left.length) return
+    stored.value = stored.value.filter((s) => !left.includes(s.fan.id))
+    for (const one of fresh) put(one)
+    changed.value++
+    const told = await api<ShelfShown>('fans/shown')
+    if (told.ok) shown.value = told.data
   }
 
   const fans = computed(() => stored.value.map((s) => s.fan))
@@ -126,6 +143,7 @@ export const useShelfStore = defineStore('shelf', () => {
     problem,
     draft,
     load,
+    catchUp,
     byId,
     fetchOne,
     save,

@@ -42,10 +42,19 @@ async function ask<T>(path: string, init: RequestInit): Promise<ApiResult<T>> {
   const json: unknown = await response.json().catch(() => null)
   if (response.ok && json !== null) return { ok: true, data: json as T }
   const error = (json as ApiError | null)?.error
+  const outside = error?.code === 'password'
+  if (outside) askPassword()
   return {
     ok: false,
-    kind: kinds[response.status] ?? (response.status >= 502 ? 'offline' : 'broken'),
+    // what is not saved for want of the password is kept and sent later
+    kind: outside ? 'offline' : (kinds[response.status] ?? (response.status >= 502 ? 'offline' : 'broken')),
     message: error?.message ?? 'The server gave an answer that cannot be read.',
     ...(error?.field ? { field: error.field } : {}),
   }
+}
+
+/** To the door, and back to this page from there. */
+function askPassword() {
+  const { pathname, search } = window.location
+  if (pathname !== '/enter') void navigateTo({ path: '/enter', query: { to: pathname + search } })
 }

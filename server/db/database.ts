@@ -9,6 +9,8 @@ export type Param = string | number | boolean | null | Uint8Array
 /** What repositories need: SQL with parameters, rows back. */
 export interface Queryable {
   query: <Row = Record<string, unknown>>(sql: string, params?: Param[]) => Promise<Row[]>
+  /** several statements at once, without parameters: a migration */
+  script: (sql: string) => Promise<void>
 }
 
 export interface Database extends Queryable {
@@ -18,14 +20,18 @@ export interface Database extends Queryable {
 
 /** Several pieces of work in one transaction: all of it is there afterwards, or nothing. */
 export const asOne = <T>(db: Database, work: (within: Database) => Promise<T>): Promise<T> =>
-  db.transaction((tx) => work({ query: tx.query, transaction: (inner) => inner(tx), close: db.close }))
+  db.transaction((tx) => work({ ...tx, transaction: (inner) => inner(tx), close: db.close }))
 
 interface Executor {
   query: (sql: string, params?: unknown[]) => Promise<{ rows: unknown[] }>
+  exec: (sql: string) => Promise<unknown>
 }
 
 const queryable = (executor: Executor): Queryable => ({
   query: async <Row>(sql: string, params: Param[] = []) => (await executor.query(sql, params)).rows as Row[],
+  script: async (sql) => {
+    await executor.exec(sql)
+  },
 })
 
 /**
@@ -74,7 +80,7 @@ export async function openDatabase(
         lock?.release()
       },
     }
-    await migrate(pg, missing, progress)
+    for (const one of missing) await db.transaction((tx) => migrate(tx, one, progress))
     return db
   } catch (error) {
     lock?.release()

@@ -26,3 +26,11 @@ export class Refused extends Error {
     this.name = 'Refused'
   }
 }
+
+/** The database server is not there, or went away. */
+export class DatabaseAway extends Error {
+  constructor(why: string) {
+    super(`The database server does not answer (${why}). Nothing was changed.`)
+    this.name = 'DatabaseAway'
+  }
+}

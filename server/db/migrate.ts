@@ -1,4 +1,3 @@
-import type { PGlite } from '@electric-sql/pglite'
 import type { Queryable } from './database'
 
 export interface Migration {
@@ -28,17 +27,13 @@ export async function pending(
   return { missing: ordered.filter((m) => !applied.has(m.name)), older: applied.size > 0 }
 }
 
-/** Applies migrations, each in a transaction of its own with its mark. */
+/** Applies a migration with its mark, within a transaction. */
 export async function migrate(
-  pg: PGlite,
-  missing: readonly Migration[],
+  tx: Queryable,
+  { name, sql }: Migration,
   progress: (text: string) => void,
 ): Promise<void> {
-  for (const { name, sql } of missing) {
-    progress(`preparing the tables: ${name}`)
-    await pg.transaction(async (tx) => {
-      await tx.exec(sql)
-      await tx.query('INSERT INTO schema_migration (name) VALUES ($1)', [name])
-    })
-  }
+  progress(`preparing the tables: ${name}`)
+  await tx.script(sql)
+  await tx.query('INSERT INTO schema_migration (name) VALUES ($1)', [name])
 }

@@ -1,6 +1,14 @@
-import { defineEventHandler, getRequestHeader, getRequestURL, setResponseHeader, setResponseStatus } from 'h3'
+import {
+  defineEventHandler,
+  getCookie,
+  getRequestHeader,
+  getRequestURL,
+  setResponseHeader,
+  setResponseStatus,
+} from 'h3'
 import type { ApiError } from '#shared/api'
-import { HEADERS, namesOf, refusalOf } from '../utils/guard'
+import { HEADERS, isInside, namesOf, OUTSIDE, refusalOf, TICKET } from '../utils/guard'
+import { isLocked, isTicket } from '../utils/password'
 
 const names = namesOf(
   process.env.NITRO_HOST ?? process.env.HOST ?? '127.0.0.1',
@@ -11,17 +19,20 @@ const names = namesOf(
 export default defineEventHandler((event): ApiError | undefined => {
   for (const [name, value] of Object.entries(HEADERS)) setResponseHeader(event, name, value)
   const header = (name: 'host' | 'origin' | 'sec-fetch-site' | 'content-type') => getRequestHeader(event, name)
-  const refusal = refusalOf(
-    {
-      method: event.method,
-      path: getRequestURL(event).pathname,
-      host: header('host'),
-      origin: header('origin'),
-      site: header('sec-fetch-site'),
-      contentType: header('content-type'),
-    },
-    names,
-  )
+  const path = getRequestURL(event).pathname
+  const kept = isInside(path) && isLocked() && !isTicket(getCookie(event, TICKET))
+  const refusal =
+    refusalOf(
+      {
+        method: event.method,
+        path,
+        host: header('host'),
+        origin: header('origin'),
+        site: header('sec-fetch-site'),
+        contentType: header('content-type'),
+      },
+      names,
+    ) ?? (kept ? OUTSIDE : null)
   if (!refusal) return undefined
   setResponseStatus(event, refusal.status)
   setResponseHeader(event, 'content-type', 'application/json')

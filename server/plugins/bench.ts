@@ -2,6 +2,7 @@ import { networkInterfaces } from 'node:os'
 import { createServer, type IncomingMessage } from 'node:http'
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { benchAddress } from '../utils/bench-address'
+import { PASSED_ON } from '../utils/reply'
 
 /**
  * A door for the boards on the bench network, and for nothing else: with REDPOLL_BENCH=host:port a second listener takes
@@ -63,7 +64,11 @@ export default defineNitroPlugin((nitro) => {
       const answer = await nitro.localFetch(PATH + search, {
         method: 'POST',
         body,
-        headers: { authorization: request.headers.authorization ?? '', 'content-type': 'text/plain' },
+        headers: {
+          authorization: request.headers.authorization ?? '',
+          'content-type': 'text/plain',
+          [PASSED_ON]: request.socket.remoteAddress ?? '',
+        },
       })
       response.writeHead(answer.status, { 'content-type': 'application/json' }).end(await answer.text())
     } catch {

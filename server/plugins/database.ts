@@ -33,7 +33,12 @@ export default defineNitroPlugin((nitro) => {
     await nitro.hooks.callHook('redpoll:untouched', db)
   }
   const progress = (text: string) => console.log(`[redpoll] ${text}`)
-  startDatabase(directory, bundledMigrations(), process.env.REDPOLL_EMPTY === '1' ? null : fill, progress)
+  startDatabase(
+    { directory, address: process.env.DATABASE_URL ?? '' },
+    bundledMigrations(),
+    process.env.REDPOLL_EMPTY === '1' ? null : fill,
+    progress,
+  )
     .then(() => progress('ready'))
     .catch((error: unknown) => {
       const message = error instanceof Error ? error.message : String(error)

@@ -78,6 +78,18 @@ export function refusalOf(asked: Asked, names: ReadonlySet<string>): Refusal | n
   return null
 }
 
+/** The cookie of those who gave the password. */
+export const TICKET = 'redpoll-ticket'
+/** What may be asked without it: whether the server is there, the door itself, and boards, which have tokens of their own. */
+const FREE = ['/api/health', '/api/startup', '/api/session', '/api/instruments/readings']
+/** Whether a path is for those inside only; the pages themselves hold nobody's data. */
+export const isInside = (path: string): boolean => path.startsWith('/api/') && !FREE.includes(path)
+export const OUTSIDE: Refusal = {
+  status: 401,
+  code: 'password',
+  message: 'This workshop asks for its password first.',
+}
+
 /** What every answer says to the browser. */
 export const HEADERS = {
   'x-content-type-options': 'nosniff',

@@ -1,6 +1,7 @@
 import {
   defineEventHandler,
   getRequestHeader,
+  getRequestIP,
   getRouterParam,
   readRawBody,
   setResponseHeader,
@@ -9,7 +10,7 @@ import {
   type H3Event,
 } from 'h3'
 import type { z } from 'zod'
-import { Conflict, NotFound, Refused } from '../db/errors'
+import { Conflict, DatabaseAway, NotFound, Refused } from '../db/errors'
 import type { ApiError } from '#shared/api'
 import { checkRoom } from './room'
 
@@ -32,9 +33,16 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
     } catch (error) {
       if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)
       if (error instanceof WrongToken) return failure(event, 401, 'wrong-token', error.message)
+      if (error instanceof WrongPassword)
+        return failure(event, 401, 'wrong-password', error.message, 'password')
+      if (error instanceof TooOften) {
+        setResponseHeader(event, 'retry-after', error.waitS)
+        return failure(event, 429, 'too-often', error.message)
+      }
       if (error instanceof NotFound) return failure(event, 404, 'not-found', error.message)
       if (error instanceof Conflict) return failure(event, 409, 'changed-elsewhere', error.message)
       if (error instanceof Refused) return failure(event, 422, 'refused', error.message, error.field)
+      if (error instanceof DatabaseAway) return failure(event, 503, 'database-away', error.message)
       const refused = databaseWords(error)
       if (refused) return failure(event, 422, 'refused', refused)
       console.error(error)
@@ -69,6 +77,25 @@ export class WrongToken extends Error {
     super('This token is not known: take a new one on the instruments page.')
   }
 }
+
+/** What is not the workshop's password. */
+export class WrongPassword extends Error {
+  constructor() {
+    super('This is not the password.')
+  }
+}
+/** Guessed too often. */
+export class TooOften extends Error {
+  constructor(readonly waitS: number) {
+    super(`Tried too often: wait ${waitS} s, then try again.`)
+  }
+}
+
+/** Where a request comes from; what the door of the boards passes on says so itself. */
+export const addressOf = (event: H3Event): string =>
+  getRequestIP(event) ?? getRequestHeader(event, PASSED_ON) ?? ''
+/** Header in which that door says where a board is; from outside it is not believed. */
+export const PASSED_ON = 'x-redpoll-from'
 
 /** The body as text, as a board sends it. */
 export async function textOf(event: H3Event): Promise<string> {

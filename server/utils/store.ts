@@ -1,5 +1,6 @@
 import type { Database } from '../db/database'
-import { openDatabase } from '../db/database'
+import { asOne, openDatabase } from '../db/database'
+import { openPostgres } from '../db/postgres'
 import type { Migration } from '../db/migrate'
 import type { Startup } from '#shared/api'
 import { stopBox } from '../devices/box'
@@ -19,12 +20,31 @@ const isUntouched = async (db: Database) =>
   (await db.query('SELECT 1 FROM fan UNION ALL SELECT 1 FROM job UNION ALL SELECT 1 FROM setting LIMIT 1'))
     .length === 0
 
+/** All of it or nothing; of several servers that find an empty workshop one fills it. */
+async function fillOnce(
+  db: Database,
+  fill: (db: Database) => Promise<void>,
+  tell: (text: string) => void,
+): Promise<void> {
+  await db.query('LOCK TABLE setting IN EXCLUSIVE MODE')
+  if (!(await isUntouched(db))) return
+  tell('laying out the demo workshop')
+  await fill(db)
+}
+
+/** Where the workshop is kept: in a data directory of its own, or on a PostgreSQL server. */
+interface Place {
+  directory: string
+  /** postgres://… ; '' for the data directory */
+  address: string
+}
+
 /**
- * Opens the data directory at the start of the server, not at the first request.
+ * Opens the workshop at the start of the server, not at the first request.
  * @param fill what an untouched data directory is filled with; null leaves it empty
  */
 export function startDatabase(
-  directory: string,
+  { directory, address }: Place,
   migrations: Promise<Migration[]>,
   fill: ((db: Database) => Promise<void>) | null,
   progress: (text: string) => void,
@@ -34,11 +54,10 @@ export function startDatabase(
     progress(text)
   }
   opening = (async () => {
-    const db = await openDatabase(directory, await migrations, tell)
-    if (fill && (await isUntouched(db))) {
-      tell('laying out the demo workshop')
-      await fill(db)
-    }
+    const db = address
+      ? await openPostgres(address, await migrations, tell)
+      : await openDatabase(directory, await migrations, tell)
+    if (fill) await asOne(db, (within) => fillOnce(within, fill, tell))
     startup.ready = true
     return db
   })()

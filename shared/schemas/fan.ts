@@ -37,3 +37,5 @@ export const attachmentSchema = z.object({
     error: 'A PNG, JPEG or WebP picture, or a PDF page, is wanted.',
   }),
 })
+/** Since when changes of the shelf are asked for. */
+export const sinceQuerySchema = z.object({ since: z.iso.datetime({ offset: true }) })

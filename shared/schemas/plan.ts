@@ -1,8 +1,10 @@
 import { z } from 'zod'
-import { fanSchema, planSchema, shortText } from '#core/document'
+import { fanSchema, idSchema, planSchema, shortText } from '#core/document'
 
 /** What a save sends: the document and the revision it was read at. */
 export const savePlanSchema = z.object({ plan: planSchema, revision: z.number().int().min(1) })
+/** Which job is open where changes are asked for; '' for none. */
+export const changesQuerySchema = z.object({ job: z.union([z.literal(''), idSchema]).default('') })
 /** A variant: its name and the plan it begins with. */
 export const newVariantSchema = z.object({
   name: shortText.min(1, 'A variant needs a name.'),

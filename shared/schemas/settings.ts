@@ -7,3 +7,5 @@ export const settingsSchema = z.object({
 })
 export type Settings = z.infer<typeof settingsSchema>
 export const defaultSettings: Settings = { units: {}, theme: 'system' }
+/** The workshop's password, as it is typed. */
+export const passwordSchema = z.object({ password: z.string().min(1, 'A password is wanted.').max(200) })

@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import {
   cpSync,
   existsSync,
@@ -13,7 +14,9 @@ import {
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
+import { Client } from 'pg'
 import { openDatabase, type Database } from '../../server/db/database'
+import { openPostgres } from '../../server/db/postgres'
 import type { Migration } from '../../server/db/migrate'
 
 const root = join(import.meta.dirname, '..', '..')
@@ -23,8 +26,36 @@ export const migrations: Migration[] = readdirSync(migrationDir)
   .sort()
   .map((name) => ({ name, sql: readFileSync(join(migrationDir, name), 'utf8') }))
 
-/** A database in memory with all tables. */
-export const memoryDatabase = (): Promise<Database> => openDatabase(null, migrations)
+/** A PostgreSQL server to test against instead of the embedded one: its address without a database's name; '' for none. */
+const server = process.env.REDPOLL_TEST_POSTGRES ?? ''
+export const onPostgres = server !== ''
+/** The demo workshop there, which others are copied from. */
+const DEMO = 'demo_template'
+
+async function onServer<T>(work: (client: Client) => Promise<T>): Promise<T> {
+  const client = new Client(`${server}postgres`)
+  await client.connect()
+  try {
+    return await work(client)
+  } finally {
+    await client.end()
+  }
+}
+/** Makes a database; one that is there already stays as it is. */
+async function makeDatabase(name: string, template = 'template1'): Promise<string> {
+  await onServer(async (client) => {
+    await client.query('SELECT pg_advisory_lock(2)')
+    const { rowCount } = await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [name])
+    if (!rowCount) await client.query(`CREATE DATABASE "${name}" TEMPLATE "${template}"`)
+  })
+  return `${server}${name}`
+}
+
+/** An empty database with all tables, which is gone afterwards. */
+export const memoryDatabase = async (): Promise<Database> =>
+  onPostgres
+    ? openPostgres(await makeDatabase(`t-${randomUUID()}`), migrations)
+    : openDatabase(null, migrations)
 
 export const temporaryDir = () => mkdtempSync(join(tmpdir(), 'redpoll-'))
 
@@ -46,9 +77,11 @@ export interface TestServer {
 /** The built server on a data directory; resolves when it answers or has ended. */
 export async function startServer(
   data: string,
-  options: { empty?: boolean; port?: number; bench?: string } = {},
+  options: { empty?: boolean; port?: number; bench?: string; env?: Record<string, string> } = {},
 ): Promise<TestServer> {
   const port = options.port ?? (await freePort())
+  // a data directory's place is taken by a database of the same name
+  const address = onPostgres ? await makeDatabase(basename(data)) : ''
   let output = ''
   const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
     env: {
@@ -60,6 +93,8 @@ export async function startServer(
       REDPOLL_DATA: data,
       REDPOLL_EMPTY: options.empty ? '1' : '',
       REDPOLL_BENCH: options.bench ?? '',
+      DATABASE_URL: address,
+      ...options.env,
     },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
@@ -94,6 +129,12 @@ const cache = join(root, '.cache')
  * It is made aside and moved into place, so that test files running side by side never see half of one.
  */
 export async function demoData(): Promise<string> {
+  if (onPostgres) {
+    await demoTemplate()
+    const copy = temporaryDir()
+    await makeDatabase(basename(copy), DEMO)
+    return copy
+  }
   const template = join(
     cache,
     `test-data-${Math.round(statSync(join(root, '.output', 'server', 'index.mjs')).mtimeMs)}`,
@@ -116,4 +157,17 @@ export async function demoData(): Promise<string> {
   const copy = temporaryDir()
   cpSync(template, copy, { recursive: true })
   return copy
+}
+
+/** The demo workshop on the PostgreSQL server, made by whoever comes first. */
+async function demoTemplate(): Promise<void> {
+  await onServer(async (client) => {
+    await client.query('SELECT pg_advisory_lock(1)')
+    const { rowCount } = await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [DEMO])
+    if (rowCount) return
+    const place = join(temporaryDir(), `making-${randomUUID()}`)
+    const making = await startServer(place)
+    await making.stop()
+    await client.query(`ALTER DATABASE "${basename(place)}" RENAME TO ${DEMO}`)
+  })
 }

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 
 import type { FanPage, StoredPlan } from '#shared/api'
-import { demoData, startServer, temporaryDir, type TestServer } from './harness'
+import { demoData, onPostgres, startServer, temporaryDir, type TestServer } from './harness'
 
 const json = async (response: Promise<Response>) => {
   const r = await response
@@ -192,17 +192,20 @@ describe('the routes', () => {
 })
 
 describe('the data directory', () => {
-  test('a second process is refused with a clear message; a clean end frees it', async () => {
-    const data = await demoData()
-    const first = await startServer(data)
-    const second = await startServer(data)
-    expect(await second.stop()).toBe(3)
-    expect(second.output()).toContain(`in use by another Redpoll (process ${first.process.pid})`)
-    expect(await first.stop('SIGTERM')).toBe(0)
-    expect(existsSync(join(data, 'redpoll.lock'))).toBe(false)
-    rmSync(data, { recursive: true, force: true })
-  })
-  test('the lock of a dead process is taken over', async () => {
+  test.skipIf(onPostgres)(
+    'a second process is refused with a clear message; a clean end frees it',
+    async () => {
+      const data = await demoData()
+      const first = await startServer(data)
+      const second = await startServer(data)
+      expect(await second.stop()).toBe(3)
+      expect(second.output()).toContain(`in use by another Redpoll (process ${first.process.pid})`)
+      expect(await first.stop('SIGTERM')).toBe(0)
+      expect(existsSync(join(data, 'redpoll.lock'))).toBe(false)
+      rmSync(data, { recursive: true, force: true })
+    },
+  )
+  test.skipIf(onPostgres)('the lock of a dead process is taken over', async () => {
     const data = await demoData()
     writeFileSync(join(data, 'redpoll.lock'), JSON.stringify({ pid: 4194300, started: '1', token: 'gone' }))
     const server = await startServer(data)

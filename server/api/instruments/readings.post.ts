@@ -1,8 +1,11 @@
 import { getQuery, getRequestHeader } from 'h3'
 import { instrumentByToken } from '../../db/repositories/instruments'
 import { takeMessage } from '../../devices/intake'
+import { slowing } from '../../utils/slow'
 import { database } from '../../utils/store'
-import { route, textOf, WrongToken } from '../../utils/reply'
+import { addressOf, route, textOf, TooOften, WrongToken } from '../../utils/reply'
+
+const guesses = slowing()
 
 /** Where boards send to: bench lines or JSON, with their token. */
 export default route(async (event) => {
@@ -10,6 +13,13 @@ export default route(async (event) => {
   const token =
     getRequestHeader(event, 'authorization')?.replace(/^Bearer\s+/i, '') ?? String(getQuery(event).token ?? '')
   const instrument = token ? await instrumentByToken(db, token) : null
-  if (!instrument) throw new WrongToken()
+  // a board with a good token is not held up by another one at its address
+  if (!instrument) {
+    const address = addressOf(event)
+    const wait = guesses.waitS(address)
+    if (wait) throw new TooOften(wait)
+    guesses.failed(address)
+    throw new WrongToken()
+  }
   return takeMessage(db, instrument, await textOf(event))
 })

@@ -192,6 +192,19 @@ export async function undoImport(db: Database, { created, before }: Imported): P
   })
 }
 
+/** Fans that were changed since a moment, archived ones too. */
+export async function fansChangedSince(
+  db: Queryable,
+  since: string,
+  most: number,
+): Promise<(StoredFan & { gone: boolean })[]> {
+  const rows = await db.query<FanRow>(
+    `${SELECT_FANS} WHERE o.updated_at > $1 ORDER BY o.updated_at, o.id LIMIT $2`,
+    [since, most],
+  )
+  return rows.map((row) => ({ ...storedFan(row), gone: row.deleted_at !== null }))
+}
+
 /** Archives a fan; `restoreFan` brings it back. @throws NotFound */
 export async function deleteFan(db: Database, id: string): Promise<void> {
   const rows = await db.query(
