@@ -110,7 +110,9 @@ export function keepCopy(directory: string, cluster: string, name: string): void
   cpSync(cluster, join(to, 'pg'), { recursive: true })
   cpSync(markerOf(directory), markerOf(to))
   flushTree(to)
+  // the daily copies beside them are looked after elsewhere
   const old = readdirSync(copies)
+    .filter((name) => name.startsWith('before-'))
     .toSorted((a, b) => statSync(join(copies, b)).mtimeMs - statSync(join(copies, a)).mtimeMs)
     .slice(COPIES)
   for (const gone of old) rmSync(join(copies, gone), { recursive: true, force: true })

@@ -3,6 +3,7 @@ import type { Database } from '../db/database'
 import { DataDirectoryBusy } from '../db/lock'
 import type { Migration } from '../db/migrate'
 import { startDatabase, stopDatabase } from '../utils/store'
+import { dataDirectory } from '../utils/place'
 
 async function bundledMigrations(): Promise<Migration[]> {
   const storage = useStorage('assets:migrations')
@@ -28,7 +29,7 @@ const EXIT_BUSY = 3
 export default defineNitroPlugin((nitro) => {
   // what is made here is for its owner only
   process.umask(0o077)
-  const directory = process.env.REDPOLL_DATA || '.data'
+  const directory = dataDirectory()
   const fill = async (db: Database) => {
     await nitro.hooks.callHook('redpoll:untouched', db)
   }

@@ -2,6 +2,7 @@ import { createHmac, randomBytes, scrypt, timingSafeEqual } from 'node:crypto'
 import { readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
+import { dataDirectory } from './place'
 
 /**
  * The workshop's one password, shared by those who may come in. Of it only a salted hash is kept (scrypt, RFC 7914), in
@@ -16,7 +17,7 @@ const BYTES = 32
 /** How long a ticket serves, ms: a month, so that a bench tablet is not asked every week. */
 export const TICKET_MS = 30 * 86400_000
 
-export const passwordFile = () => join(process.env.REDPOLL_DATA || '.data', 'password.json')
+export const passwordFile = () => join(dataDirectory(), 'password.json')
 let seen = { changed: -1, kept: null as Kept | null }
 
 /** As it is on the disk now: it may be set or taken away while the server runs. */

@@ -1,5 +1,6 @@
 import { statfsSync } from 'node:fs'
 import { Refused } from '../db/errors'
+import { dataDirectory } from './place'
 
 /** Room on the disk: looked at before anything is written, so that the database never meets a full disk in the middle. */
 
@@ -26,7 +27,7 @@ function freeBytes(directory: string): number {
 /** @throws Refused where the disk is nearly full */
 export function checkRoom(): void {
   const least = Number(process.env.REDPOLL_LEAST_FREE_MB ?? LEAST_MB)
-  const free = freeBytes(process.env.REDPOLL_DATA || '.data')
+  const free = freeBytes(dataDirectory())
   if (free < least * MB)
     throw new Refused(
       `The disk has only ${Math.floor(free / MB)} MB left: nothing more is written before there is room. ` +

@@ -205,6 +205,27 @@ export async function fansChangedSince(
   return rows.map((row) => ({ ...storedFan(row), gone: row.deleted_at !== null }))
 }
 
+/** Every fan, archived ones too. */
+export const keptFans = async (db: Queryable): Promise<{ fan: Fan; archived: boolean }[]> =>
+  (await db.query<FanRow>(`${SELECT_FANS} ORDER BY o.id`)).map((row) => ({
+    fan: storedFan(row).fan,
+    archived: row.deleted_at !== null,
+  }))
+/** Writes fans as they were kept, over those of their ids. */
+export async function putFans(tx: Queryable, kept: readonly { fan: Fan; archived: boolean }[]): Promise<void> {
+  const fans = kept.map((k) => k.fan)
+  const stored = await storedAmong(tx, fans)
+  await writeFans(
+    tx,
+    stored.map((r) => storedFan(r).fan),
+    fans,
+  )
+  await tx.query(
+    'UPDATE fan SET deleted_at = now() WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))',
+    [JSON.stringify(kept.filter((k) => k.archived).map((k) => k.fan.id))],
+  )
+}
+
 /** Archives a fan; `restoreFan` brings it back. @throws NotFound */
 export async function deleteFan(db: Database, id: string): Promise<void> {
   const rows = await db.query(

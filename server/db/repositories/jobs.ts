@@ -96,9 +96,10 @@ const JOB: Owner = {
 }
 const PARTS = partStore(JOB)
 const COLUMNS = ownColumns(JOB)
-const SELECT_PLANS = `SELECT ${ownFields(JOB)}, o.revision, o.updated_at,
+const SELECT_ALL = `SELECT ${ownFields(JOB)}, o.revision, o.created_at, o.updated_at, o.deleted_at,
   ${PARTS.select}
-  FROM job o WHERE o.deleted_at IS NULL`
+  FROM job o`
+const SELECT_PLANS = `${SELECT_ALL} WHERE o.deleted_at IS NULL`
 const INSERT_JOB = `INSERT INTO job (${COLUMNS}) SELECT ${COLUMNS} FROM jsonb_populate_record(NULL::job, $1::jsonb)`
 const UPDATE_JOB = `UPDATE job SET (${COLUMNS}) = (SELECT ${COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)),
   revision = revision + 1, updated_at = now()
@@ -123,9 +124,11 @@ async function checkFans(tx: Queryable, plan: PlanDocument): Promise<void> {
 
 interface PlanRow extends Record<string, unknown> {
   revision: number
+  created_at: Date
   updated_at: Date
+  deleted_at: Date | null
 }
-const documentOf = ({ revision: _, updated_at: __, ...row }: PlanRow) => ({
+const documentOf = ({ revision: _, created_at: __, updated_at: ___, deleted_at: ____, ...row }: PlanRow) => ({
   ...row,
   wiring: row.wiring ?? undefined,
   job: row,
@@ -203,6 +206,57 @@ export const importPlan = (
       runs: plan.runs.map((run) => ({ ...run, photoId: null })),
     })
   })
+
+/** All jobs, archived ones too, those first that variants belong to. */
+export const jobIds = async (db: Queryable): Promise<string[]> =>
+  (await db.query<{ id: string }>('SELECT id FROM job ORDER BY variant_of IS NOT NULL, created_at, id')).map(
+    (r) => r.id,
+  )
+
+/** A job as it is kept, with its plan or, where that cannot be read, its rows. */
+export interface KeptJob {
+  plan: PlanDocument | null
+  rows: object
+  revision: number
+  archived: boolean
+  createdAt: string
+  updatedAt: string
+}
+export async function keptJob(db: Queryable, id: string): Promise<KeptJob | null> {
+  const [row] = await db.query<PlanRow>(`${SELECT_ALL} WHERE o.id = $1`, [id])
+  if (!row) return null
+  const rows = documentOf(row)
+  const read = planSchema.safeParse(rows)
+  return {
+    plan: read.success ? read.data : null,
+    rows,
+    revision: row.revision,
+    archived: row.deleted_at !== null,
+    createdAt: row.created_at.toISOString(),
+    updatedAt: row.updated_at.toISOString(),
+  }
+}
+/** Writes a job as it was kept, over the one of its id where there is one; its revision moves on. */
+export async function putJob(
+  db: Database,
+  {
+    plan,
+    archived,
+    createdAt,
+    updatedAt,
+  }: Pick<KeptJob, 'archived' | 'createdAt' | 'updatedAt'> & { plan: PlanDocument },
+): Promise<void> {
+  const { id } = plan.job
+  const there = await keptJob(db, id)
+  if (there) {
+    await db.query('UPDATE job SET deleted_at = NULL WHERE id = $1', [id])
+    await savePlan(db, plan, there.revision)
+  } else await createPlan(db, plan)
+  await db.query(
+    `UPDATE job SET created_at = $2, updated_at = $3, deleted_at = CASE WHEN $4::boolean THEN now() END WHERE id = $1`,
+    [id, createdAt, there ? new Date().toISOString() : updatedAt, archived],
+  )
+}
 
 export const createJob = (db: Database, id: string, name: string) => createPlan(db, newPlan(id, name))
 

@@ -39,3 +39,11 @@ export async function archiveStock(
     return listStock(tx)
   })
 }
+
+/** Every part, archived ones too. */
+export const keptParts = async (db: Queryable): Promise<{ part: StockPart; archived: boolean }[]> =>
+  (
+    await db.query(
+      `SELECT ${ownFields(STOCK)}, o.deleted_at IS NOT NULL AS archived FROM stock_part o ORDER BY id`,
+    )
+  ).map(({ archived, ...row }) => ({ part: stockPartSchema.parse(row), archived: archived === true }))

@@ -1,0 +1,5 @@
+import { copiesOf } from '../../../backup/copies'
+import { dataDirectory } from '../../../utils/place'
+import { route } from '../../../utils/reply'
+
+export default route(async () => copiesOf(dataDirectory()))

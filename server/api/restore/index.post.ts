@@ -1,0 +1,13 @@
+import { holdBackup } from '../../backup/incoming'
+import { MAX_BACKUP, readBackup } from '../../backup/read'
+import { previewOf } from '../../backup/restore'
+import { database } from '../../utils/store'
+import { dataDirectory } from '../../utils/place'
+import { bytesOf, route } from '../../utils/reply'
+
+/** A backup comes in: what it would do is said, nothing is written. */
+export default route(async (event) => {
+  const bytes = await bytesOf(event, MAX_BACKUP)
+  const backup = readBackup(bytes)
+  return previewOf(await database(), backup, holdBackup(dataDirectory(), bytes))
+})

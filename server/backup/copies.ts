@@ -1,0 +1,133 @@
+import {
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
+import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { z } from 'zod'
+import { copiesSchema, type Copies, type DailyCopy } from '#shared/schemas/backup'
+import type { Database } from '../db/database'
+import { flush } from '../db/durable-fs'
+import { changesOf } from '../db/repositories/changes'
+import { NotFound } from '../db/errors'
+import { checkRoom } from '../utils/room'
+import { writeBackup } from './write'
+
+/** Copies of the workshop that are made by themselves: one a day on which something was changed, a number of them kept. */
+
+const KEPT_AT_FIRST = 7
+const copiesDir = (data: string) => join(data, 'copies')
+/** Beside the copies, not in the workshop: each data directory has its own. */
+const stateFile = (data: string) => join(copiesDir(data), 'daily.json')
+
+/** Why the last copy could not be made; '' where it could. */
+let problem = ''
+
+/** How many are kept, and how the workshop stood at the last one. */
+const stateSchema = z.object({ keep: copiesSchema.shape.keep, marks: z.string() })
+type State = z.infer<typeof stateSchema>
+function stateOf(data: string): State {
+  try {
+    return stateSchema.parse(JSON.parse(readFileSync(stateFile(data), 'utf8')))
+  } catch {
+    return { keep: KEPT_AT_FIRST, marks: '' }
+  }
+}
+function keepState(data: string, state: State) {
+  mkdirSync(copiesDir(data), { recursive: true, mode: 0o700 })
+  const draft = `${stateFile(data)}.part`
+  writeFileSync(draft, JSON.stringify(state), { mode: 0o600 })
+  renameSync(draft, stateFile(data))
+}
+
+const NAME = /^daily-(\d{4}-\d{2}-\d{2})\.zip$/
+/** Newest first. */
+export function listCopies(data: string): DailyCopy[] {
+  const dir = copiesDir(data)
+  if (!existsSync(dir)) return []
+  return readdirSync(dir)
+    .filter((name) => NAME.test(name))
+    .sort()
+    .reverse()
+    .map((name) => {
+      const { size, mtime } = statSync(join(dir, name))
+      return { name, made: mtime.toISOString(), size }
+    })
+}
+export const copiesOf = (data: string): Copies => ({
+  keep: stateOf(data).keep,
+  copies: listCopies(data),
+  problem,
+})
+export function keepCopies(data: string, keep: number): Copies {
+  keepState(data, { ...stateOf(data), keep })
+  prune(data, keep)
+  return copiesOf(data)
+}
+/** Where a copy lies. @throws NotFound */
+export function copyFile(data: string, name: string): string {
+  const file = join(copiesDir(data), name)
+  if (!NAME.test(name) || !existsSync(file)) throw new NotFound('copy')
+  return file
+}
+function prune(data: string, keep: number) {
+  for (const { name } of listCopies(data).slice(Math.max(0, keep))) rmSync(join(copiesDir(data), name))
+}
+
+async function marksOf(db: Database): Promise<string> {
+  const { bench, shelf, parts } = await changesOf(db, '')
+  const [logs] = await db.query<{ mark: string }>(
+    "SELECT count(*) || ' ' || coalesce(max(created_at), 'epoch') AS mark FROM log_block",
+  )
+  const [pictures] = await db.query<{ mark: string }>(
+    "SELECT count(*) || ' ' || coalesce(max(updated_at), 'epoch') AS mark FROM attachment",
+  )
+  return [bench, shelf, parts, logs!.mark, pictures!.mark].join(' | ')
+}
+
+/** Writes a backup to a file: aside first, on the disk, then under its name. */
+export async function backupTo(db: Database, file: string, made: string): Promise<void> {
+  const draft = `${file}.part`
+  try {
+    await pipeline(Readable.from(writeBackup(db, null, made)), createWriteStream(draft, { mode: 0o600 }))
+    flush(draft)
+    renameSync(draft, file)
+  } catch (error) {
+    rmSync(draft, { force: true })
+    throw error
+  }
+}
+
+/**
+ * Makes the day's copy where none is there and something was changed since the last one.
+ * @param today ISO moment
+ * @returns whether one was made
+ */
+export async function dailyCopy(db: Database, data: string, today: string): Promise<boolean> {
+  const { keep, marks } = stateOf(data)
+  const name = `daily-${today.slice(0, 10)}.zip`
+  const dir = copiesDir(data)
+  if (keep === 0 || existsSync(join(dir, name))) return false
+  const now = await marksOf(db)
+  if (now === marks && listCopies(data).length) return false
+  try {
+    checkRoom()
+    mkdirSync(dir, { recursive: true, mode: 0o700 })
+    await backupTo(db, join(dir, name), today)
+    keepState(data, { keep, marks: now })
+    prune(data, keep)
+    problem = ''
+    return true
+  } catch (error) {
+    problem = `The copy of ${today.slice(0, 10)} could not be made: ${error instanceof Error ? error.message : String(error)}`
+    return false
+  }
+}
