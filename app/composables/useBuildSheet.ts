@@ -14,7 +14,7 @@ export function useBuildSheet(wiring: () => SVGSVGElement | null) {
   const templates = shallowRef<{ name: string; svg: string }[]>([])
   const sheet = computed(() => buildSheet(plan.value.job.name, report.value.build, units.value))
   const wired = computed(() => report.value.power.feed.nodes.length > 0)
-  const name = computed(() => plan.value.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
+  const name = computed(() => fileWords(plan.value.job.name))
 
   async function drawn() {
     const { fanTemplate, panelTemplate, templateSvg } = await import('#core/drawing')

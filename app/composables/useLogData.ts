@@ -120,7 +120,7 @@ export function useLogData() {
     if (log.value)
       saveBlob(
         await remote.export(kind, log.value.name, log.value.startedAt),
-        `${log.value.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.${kind}`,
+        `${fileWords(log.value.name)}.${kind}`,
       )
   }
   onBeforeUnmount(() => {

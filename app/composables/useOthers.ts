@@ -42,7 +42,8 @@ export function useOthers() {
       action: { label: 'Put it back', run: () => api(`jobs/${id}/restore`, { method: 'POST' }) },
     })
   }
-  useIntervalFn(ask, ASK_MS)
+  // asked before the page asks for its list: what comes between the two is seen the next time
+  useIntervalFn(ask, ASK_MS, { immediateCallback: true })
   watch(visibility, (now) => now === 'visible' && void ask())
 }
 

@@ -34,7 +34,7 @@ async function comeIn() {
     <img src="/mark.svg" alt="" width="40" height="40" />
     <h1>This workshop has a password</h1>
     <el-form class="door" @submit.prevent="comeIn">
-      <el-form-item label="Password" for="password" :error="problem">
+      <FieldShell id="password" label="Password" :error="problem">
         <el-input
           id="password"
           v-model="password"
@@ -43,7 +43,7 @@ async function comeIn() {
           autocomplete="current-password"
           :aria-invalid="problem ? 'true' : undefined"
         />
-      </el-form-item>
+      </FieldShell>
       <el-button type="primary" native-type="submit" :loading="busy">Come in</el-button>
     </el-form>
     <p class="small soft">
@@ -64,7 +64,8 @@ async function comeIn() {
 }
 .door {
   display: grid;
-  gap: 4px;
+  gap: 10px;
   width: min(320px, 90vw);
+  text-align: left;
 }
 </style>

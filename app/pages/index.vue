@@ -43,6 +43,10 @@ async function take(event: Event) {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
+  if (/\.zip$/i.test(file.name)) {
+    chosenBackup.value = file
+    return navigateTo('/backup')
+  }
   let body: unknown
   try {
     body = JSON.parse(await file.text())
@@ -64,14 +68,16 @@ async function take(event: Event) {
   })
   landIn(`[data-job="${id}"]`)
 }
-async function give(job: JobSummary) {
+/** What a job leaves as: its plan as text, or with its logs and pictures. */
+const ways = [
+  { value: 'plan' as const, label: 'The plan with its fans (JSON)' },
+  { value: 'all' as const, label: 'With logs and pictures (zip)' },
+]
+async function give(job: JobSummary, way: 'plan' | 'all') {
+  if (way === 'all') return saveFrom(`/api/jobs/${job.id}/backup`, `${fileWords(job.name)}.zip`)
   const result = await api<object>(`jobs/${job.id}`)
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
-  saveText(
-    JSON.stringify(result.data, null, 1),
-    `${job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}.plan.json`,
-    'application/json',
-  )
+  saveText(JSON.stringify(result.data, null, 1), `${fileWords(job.name)}.plan.json`, 'application/json')
 }
 
 // search, order, filter
@@ -151,8 +157,8 @@ const waits = (job: JobSummary) => {
         >Import a job<input
           class="visually-hidden"
           type="file"
-          accept=".json,application/json"
-          aria-label="Import a job from a plan file"
+          accept=".json,.zip,application/json,application/zip"
+          aria-label="Import a job from a plan file or a backup"
           @change="take"
       /></label>
       <el-button type="primary" @click="begin">New job</el-button>
@@ -197,9 +203,16 @@ const waits = (job: JobSummary) => {
             <span class="tag">{{ goalName(job.goal) }}</span>
             <span v-if="job.variantOf" class="tag">variant</span>
             <span class="acts">
-              <el-button text size="small" :aria-label="`Export ${job.name}`" @click="give(job)"
-                >Export</el-button
-              >
+              <el-dropdown trigger="click" :persistent="false" @command="give(job, $event)">
+                <el-button text size="small" :aria-label="`Export ${job.name}`">Export</el-button>
+                <template #dropdown>
+                  <el-dropdown-menu>
+                    <el-dropdown-item v-for="w in ways" :key="w.value" :command="w.value">
+                      {{ w.label }}
+                    </el-dropdown-item>
+                  </el-dropdown-menu>
+                </template>
+              </el-dropdown>
               <el-button text size="small" :aria-label="`Delete ${job.name}`" @click="remove(job)">
                 Delete
               </el-button>

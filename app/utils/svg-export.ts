@@ -22,8 +22,6 @@ function plainColour(value: string): string {
   return `rgb(${r}, ${g}, ${b})`
 }
 
-const fileName = (name: string) => name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')
-
 /** A drawing of the page as text that stands alone: colours written in, what is only for clicking left out. */
 export function standalone(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true) as SVGSVGElement
@@ -44,7 +42,7 @@ export function standalone(svg: SVGSVGElement): string {
 
 /** Saves a drawing of the page as an SVG file. */
 export const saveSvg = (svg: SVGSVGElement, name: string) =>
-  saveText(standalone(svg), `${fileName(name)}.svg`, 'image/svg+xml')
+  saveText(standalone(svg), `${fileWords(name)}.svg`, 'image/svg+xml')
 
 /** Dots of a PNG over those of the drawing: sharp on paper. */
 const PNG_SCALE = 2
@@ -68,5 +66,5 @@ export async function savePng(svg: SVGSVGElement, name: string) {
   pen.fillRect(0, 0, canvas.width, canvas.height)
   pen.drawImage(image, 0, 0, canvas.width, canvas.height)
   const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'))
-  if (blob) saveBlob(blob, `${fileName(name)}.png`)
+  if (blob) saveBlob(blob, `${fileWords(name)}.png`)
 }

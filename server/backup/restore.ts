@@ -29,10 +29,10 @@ import type { BackedJob, Backup } from './read'
 
 /** A backup held against what is here, and written into it: everything that was chosen, or nothing. */
 
-type Standing = Pick<BackupItem, 'state' | 'detail'>
-const NEW: Standing = { state: 'new', detail: '' }
-const SAME: Standing = { state: 'same', detail: '' }
-const differs = (detail: string): Standing => ({ state: 'conflict', detail })
+type Standing = Pick<BackupItem, 'state' | 'detail' | 'changed'>
+const NEW: Standing = { state: 'new', detail: '', changed: null }
+const SAME: Standing = { state: 'same', detail: '', changed: null }
+const differs = (detail: string): Standing => ({ state: 'conflict', detail, changed: null })
 
 interface Kept {
   archived: boolean
@@ -40,10 +40,9 @@ interface Kept {
 /** Something that is here and in the backup; what was put aside here comes back without asking. */
 const against = (here: Kept | undefined, there: Kept, same: boolean, detail: string): Standing => {
   if (!here) return NEW
-  if (here.archived && !there.archived && same) return { state: 'new', detail: 'was put aside here' }
+  if (here.archived && !there.archived && same) return { ...NEW, detail: 'was put aside here' }
   return same ? SAME : differs(detail)
 }
-const date = (iso: string) => iso.slice(0, 16).replace('T', ' ')
 
 /** Every thing of a backup with how it stands to what is here. */
 async function itemsOf(db: Database, backup: Backup): Promise<BackupItem[]> {
@@ -54,8 +53,10 @@ async function itemsOf(db: Database, backup: Backup): Promise<BackupItem[]> {
     const { id, name } = job.plan.job
     const here = await keptJob(db, id)
     const same = here !== null && isDeepStrictEqual(here.plan, job.plan)
-    const detail = here ? `changed here ${date(here.updatedAt)}, in the backup ${date(job.updatedAt)}` : ''
-    add('job', id, name, against(here ?? undefined, job, same, detail))
+    const standing = against(here ?? undefined, job, same, '')
+    const changed =
+      here && standing.state === 'conflict' ? { here: here.updatedAt, there: job.updatedAt } : null
+    add('job', id, name, { ...standing, changed })
   }
   const fans = new Map((await keptFans(db)).map((f) => [f.fan.id, f]))
   for (const kept of backup.fans) {

@@ -107,6 +107,8 @@ export interface BackupItem {
   state: 'new' | 'same' | 'conflict'
   /** what differs, in words */
   detail: string
+  /** when it was changed here, and in the backup; null where that is not known */
+  changed: { here: string; there: string } | null
 }
 /** What a restore would do. */
 export interface BackupPreview {

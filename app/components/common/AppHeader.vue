@@ -13,6 +13,7 @@ defineProps<{ title: string }>()
       <NuxtLink to="/"> Bench </NuxtLink>
       <NuxtLink to="/shelf"> Shelf </NuxtLink>
       <NuxtLink to="/sums"> Quick sums </NuxtLink>
+      <NuxtLink to="/backup"> Backup </NuxtLink>
     </nav>
     <h1>{{ title }}</h1>
     <div class="right">

@@ -50,6 +50,7 @@ const actions = computed((): PaletteEntry[] =>
 const elsewhere: PaletteEntry[] = [
   { value: 'Bench: all jobs', kind: 'page', run: () => navigateTo('/') },
   { value: 'Shelf: all fans', kind: 'page', run: () => navigateTo('/shelf') },
+  { value: 'Back up, restore, password', kind: 'page', run: () => navigateTo('/backup') },
   { value: 'New job', kind: 'page', run: () => navigateTo('/begin') },
   { value: 'Guide: one worked job', kind: 'page', run: () => navigateTo('/guide') },
   { value: 'Take the tour', kind: 'page', run: beginTour },

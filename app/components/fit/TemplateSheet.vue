@@ -65,7 +65,7 @@ const words = computed(() =>
   what.value === 'panel' ? panelWords() : what.value === 'adapter' ? adapterWords() : '',
 )
 const svg = computed(() => (template.value ? drawing.value!.templateSvg(template.value) : ''))
-const name = computed(() => template.value?.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-') ?? 'template')
+const name = computed(() => fileWords(template.value?.name ?? 'template'))
 const saveSvgFile = () => saveText(svg.value, `${name.value}.svg`, 'image/svg+xml')
 const saveDxf = () =>
   saveText(drawing.value!.templateDxf(template.value!), `${name.value}.dxf`, 'application/dxf')

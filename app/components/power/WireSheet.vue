@@ -17,7 +17,7 @@ const mounts = computed(() => job.report!.streams.flatMap((s) => (s.asIs ? [] : 
 const parts = computed(() =>
   partsList(job.plan!, feed.value, arrays.value, believed.value, stock.parts, mounts.value),
 )
-const name = computed(() => job.plan!.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
+const name = computed(() => fileWords(job.plan!.job.name))
 async function save() {
   const { csvOf } = await import('#shared/exchange/csv')
   const n = (x: number | null, digits = 3) => (x === null ? '' : String(Number(x.toPrecision(digits))))

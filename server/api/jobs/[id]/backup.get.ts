@@ -10,6 +10,6 @@ export default route(async (event) => {
   const db = await database()
   const { plan } = await getPlan(db, idOf(event))
   setResponseHeader(event, 'content-type', 'application/zip')
-  setResponseHeader(event, 'content-disposition', `attachment; filename="${plan.job.id}.zip"`)
+  setResponseHeader(event, 'content-disposition', 'attachment')
   return sendStream(event, Readable.from(writeBackup(db, plan.job.id, new Date().toISOString())))
 })

@@ -20,14 +20,11 @@ function choose(key: string, on: unknown) {
 const making = ref(false)
 async function pdf() {
   making.value = true
-  await saveLabelPdf(
-    wanted.value,
-    say,
-    `${plan.value.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-')}-labels.pdf`,
-  ).catch((error: unknown) =>
-    toast.show(`The PDF could not be made: ${error instanceof Error ? error.message : 'unknown reason'}`, {
-      tone: 'bad',
-    }),
+  await saveLabelPdf(wanted.value, say, `${fileWords(plan.value.job.name)}-labels.pdf`).catch(
+    (error: unknown) =>
+      toast.show(`The PDF could not be made: ${error instanceof Error ? error.message : 'unknown reason'}`, {
+        tone: 'bad',
+      }),
   )
   making.value = false
 }

@@ -64,7 +64,7 @@ function remove(run: Run) {
   })
   landIn('.run-list')
 }
-const fileName = computed(() => plan.value.job.name.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
+const fileName = computed(() => fileWords(plan.value.job.name))
 const editor = ref<{ addReading: () => void }>()
 usePageKeys([
   { key: 'r', what: 'Add a reading to the open run', run: () => editor.value?.addReading() },

@@ -9,7 +9,7 @@ const { units } = useUnits()
 const toast = useToast()
 const today = new Date().toISOString().slice(0, 10)
 const printed = computed(() => printReportOf(plan.value, report.value, units.value, today))
-const name = computed(() => printed.value.title.replaceAll(/[^\p{L}\p{N}]+/gu, '-'))
+const name = computed(() => fileWords(printed.value.title))
 const making = ref(false)
 async function pdf() {
   making.value = true
