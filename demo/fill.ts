@@ -2,7 +2,7 @@ import { encodeBlock } from '#shared/log-blocks'
 import { asOne, type Database } from '../server/db/database'
 import { createFan } from '../server/db/repositories/fans'
 import { createPlan } from '../server/db/repositories/jobs'
-import { createLog, putBlock } from '../server/db/repositories/logs'
+import { createLog, finishLog, putBlock } from '../server/db/repositories/logs'
 import { saveStock } from '../server/db/repositories/stock'
 import { demoFans } from './fans'
 import { demoJobs } from './jobs'
@@ -24,5 +24,6 @@ export const fillWithDemo = (database: Database): Promise<void> =>
         channels: columns.length,
         data: encodeBlock(times, columns),
       })
+      if (log.origin === 'imported') await finishLog(db, log.id, times.length)
     }
   })

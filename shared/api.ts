@@ -104,6 +104,10 @@ export interface LogSummary {
   repeated: number
   clockJumps: number
   boots: number
+  /** rows that came behind later ones */
+  late: number
+  /** false where an import was cut short */
+  whole: boolean
 }
 /** What is known of an instrument now. */
 export interface InstrumentState {
@@ -125,7 +129,12 @@ export interface InstrumentState {
 /** What a board is told: rows below `next` are safe and need not be sent again. */
 export interface Receipt {
   accepted: number
+  /** came before */
   repeated: number
+  /** of those accepted: came behind rows that were sent after them */
+  late: number
+  /** 1 where a row whose running number leaps waits for the next one to confirm it */
+  held: number
   refused: { line: number; why: string }[]
   log: string | null
   next: number

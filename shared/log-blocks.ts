@@ -103,5 +103,16 @@ export function readBlocks(
     })
     row += p.rows
   }
-  return { log, last }
+  return { log: inOrder(log), last }
+}
+
+/** Rows that came late stand where they belong. */
+function inOrder(log: LogData): LogData {
+  const { times } = log
+  let sorted = true
+  for (let i = 1; i < times.length && sorted; i++) sorted = times[i]! >= times[i - 1]!
+  if (sorted) return log
+  const order = Array.from(times.keys()).sort((a, b) => times[a]! - times[b]! || a - b)
+  const placed = (values: Float64Array) => Float64Array.from(order, (i) => values[i]!)
+  return { times: placed(times), channels: log.channels.map((c) => ({ ...c, values: placed(c.values) })) }
 }

@@ -109,8 +109,13 @@ export function useLogImport(jobId: () => string) {
       if (!block.more) break
     }
     progress.value = null
+    const whole = await api<LogSummary>(`logs/${id}/whole`, { method: 'POST', body: { rows } })
+    if (!whole.ok) {
+      problem.value = whole.message
+      return null
+    }
     await remote.forget()
-    return { ...made.data, rows }
+    return whole.data
   }
   onBeforeUnmount(() => {
     cancelled = true

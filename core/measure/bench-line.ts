@@ -23,6 +23,8 @@ export interface BenchMessage {
 export const MAX_CHANNELS = 32
 const NAME = /^[\p{L}][\p{L}\p{N}_]{0,39}$/u
 const BOOT = /^[\w-]{1,40}$/
+/** A clock beyond this is garbled, ms: thirty thousand years. */
+const LATEST_MS = 1e15
 /** Largest running number that a double counts exactly. */
 const wholeNumber = (text: string) => (/^\d{1,15}$/.test(text) ? Number(text) : null)
 
@@ -49,7 +51,7 @@ export function readBenchLine(
   const seq = wholeNumber(first!)
   if (seq === null) return { why: 'it does not begin with its running number' }
   const ms = second === undefined ? NaN : Number(second)
-  if (!Number.isFinite(ms) || ms < 0) return { why: 'its milliseconds cannot be read' }
+  if (!Number.isFinite(ms) || ms < 0 || ms > LATEST_MS) return { why: 'its milliseconds cannot be read' }
   if (rest.length > MAX_CHANNELS) return { why: `more than ${MAX_CHANNELS} values` }
   const values: Record<string, number | null> = {}
   for (const part of rest) {
@@ -67,7 +69,7 @@ function readJsonRow(raw: unknown): BenchRow | string {
   if (typeof raw !== 'object' || raw === null) return 'a row is not an object'
   const { seq, ms, ...rest } = raw as Record<string, unknown>
   if (typeof seq !== 'number' || !Number.isSafeInteger(seq) || seq < 0) return 'seq is not a whole number'
-  if (typeof ms !== 'number' || !Number.isFinite(ms) || ms < 0) return 'ms cannot be read'
+  if (typeof ms !== 'number' || !Number.isFinite(ms) || ms < 0 || ms > LATEST_MS) return 'ms cannot be read'
   const values: Record<string, number | null> = {}
   const entries = Object.entries(rest)
   if (entries.length > MAX_CHANNELS) return `more than ${MAX_CHANNELS} values`

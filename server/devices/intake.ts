@@ -1,6 +1,7 @@
 import {
   channelOf,
   isSentinel,
+  MAX_CHANNELS,
   readBench,
   refusedOutside,
   TACH,
@@ -10,11 +11,12 @@ import {
   type NamedChannel,
 } from '#core/measure'
 import type { InstrumentState, Receipt } from '#shared/api'
-import { encodeBlock } from '#shared/log-blocks'
+import { BLOCK_ROWS, encodeBlock } from '#shared/log-blocks'
 import type { Database, Queryable } from '../db/database'
-import { Refused } from '../db/errors'
+import { NotFound, Refused } from '../db/errors'
 import type { Instrument } from '../db/repositories/instruments'
-import { addChannels, getLog, putBlock } from '../db/repositories/logs'
+import { addChannels, putBlock } from '../db/repositories/logs'
+import { AFTER_JUMP_S, book, newBoot, type Boot } from './bookkeeping'
 
 /**
  * What instruments send: read, checked, and where their log is open written in one transaction before the answer goes
@@ -90,7 +92,8 @@ function note(state: Live, message: BenchMessage, now: number) {
   if (message.refused.length) state.lastRefusal = `line ${message.refused[0]!.line}: ${message.refused[0]!.why}`
   for (const row of message.rows) {
     for (const name of Object.keys(row.values))
-      if (!state.channels.has(name)) state.channels.set(name, channelOf(name))
+      if (!state.channels.has(name) && state.channels.size < MAX_CHANNELS)
+        state.channels.set(name, channelOf(name))
     watchTach(state, row)
   }
   const last = message.rows.at(-1)
@@ -114,92 +117,101 @@ function liveOf(instrument: Instrument, boot: string): Live {
   return state
 }
 
-interface Boot {
-  last_seq: number
-  last_ms: number
-  offset_s: number
-  lost: number
-  repeated: number
-  clock_jumps: number
+const BOOT = `SELECT last_seq::float8 AS "lastSeq", last_ms AS "lastMs", offset_s AS "offsetS", lost::float8 AS lost,
+  repeated::float8 AS repeated, late::float8 AS late, clock_jumps AS "clockJumps", gaps, held
+  FROM log_boot
+  WHERE log_id = $1 AND boot = $2 FOR UPDATE`
+async function putBoot(tx: Queryable, logId: string, boot: string, b: Boot): Promise<void> {
+  await tx.query(
+    `INSERT INTO log_boot (log_id, boot, last_seq, last_ms, offset_s, lost, repeated, late, clock_jumps, gaps, held)
+      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10::jsonb, $11::jsonb)
+      ON CONFLICT (log_id, boot) DO UPDATE SET last_seq = EXCLUDED.last_seq, last_ms = EXCLUDED.last_ms,
+      offset_s = EXCLUDED.offset_s, lost = EXCLUDED.lost, repeated = EXCLUDED.repeated, late = EXCLUDED.late,
+      clock_jumps = EXCLUDED.clock_jumps, gaps = EXCLUDED.gaps, held = EXCLUDED.held, updated_at = now()`,
+    [
+      logId,
+      boot,
+      b.lastSeq,
+      b.lastMs,
+      b.offsetS,
+      b.lost,
+      b.repeated,
+      b.late,
+      b.clockJumps,
+      JSON.stringify(b.gaps),
+      b.held && JSON.stringify(b.held),
+    ],
+  )
 }
-/** After a jump of the board's clock the log goes on this much later, s. */
-const AFTER_JUMP_S = 0.001
-/** A step of more than this between two rows is a jump of the clock, not a pause, ms. A choice of ours. */
-const LONGEST_PAUSE_MS = 7 * 86400_000
-
-async function lastTime(tx: Queryable, logId: string): Promise<number> {
+/** Where a board that is heard for the first time begins in its log, s: now, and behind what is there. */
+async function beginsAt(tx: Queryable, logId: string, nowS: number): Promise<number> {
   const [row] = await tx.query<{ last: number }>(
     'SELECT max(last_ms / 1000 + offset_s)::float8 AS last FROM log_boot WHERE log_id = $1',
     [logId],
   )
-  return row?.last ?? 0
+  return Math.max(row?.last ? row.last + AFTER_JUMP_S : 0, nowS)
 }
 
 const keyOf = (c: Channel) => `${c.name}|${c.quantity}`
-/** Channels of a log, each with the name it is sent under; those that are new are added. */
+type SentChannel = NamedChannel & { raw: string | null }
+/**
+ * Channels of a log, each with the name it is sent under; those that are new are added, as long as there is room: a log
+ * has so many over its whole life.
+ * @returns also the names that found none
+ */
 async function channelsFor(
   tx: Queryable,
   logId: string,
   sent: Iterable<string>,
-): Promise<(NamedChannel & { raw: string | null })[]> {
+): Promise<{ channels: SentChannel[]; full: string[] }> {
   const have = await tx.query<Channel>(
     'SELECT name, quantity FROM log_channel WHERE log_id = $1 ORDER BY position',
     [logId],
   )
-  const wanted = new Map(
-    [...sent].map((raw) => [raw, channelOf(raw)] as const).map(([raw, c]) => [keyOf(c), { ...c, raw }]),
-  )
+  const known = new Set(have.map(keyOf))
+  const wanted = new Map<string, SentChannel>()
+  const full: string[] = []
+  for (const raw of sent) {
+    const channel = { ...channelOf(raw), raw }
+    const key = keyOf(channel)
+    if (known.has(key) || known.size < MAX_CHANNELS) wanted.set(key, channel)
+    else full.push(raw)
+    if (known.size < MAX_CHANNELS) known.add(key)
+  }
   const fresh = [...wanted.values()].filter((c) => !have.some((h) => keyOf(h) === keyOf(c)))
   await addChannels(tx, logId, fresh, have.length)
-  return [...have.map((h) => wanted.get(keyOf(h)) ?? { ...h, factor: 1, offset: 0, raw: null }), ...fresh]
+  const old = have.map((h) => wanted.get(keyOf(h)) ?? { ...h, factor: 1, offset: 0, raw: null })
+  return { channels: [...old, ...fresh], full }
 }
 
-async function store(
-  tx: Queryable,
-  logId: string,
-  startedAt: number,
-  { boot, rows }: BenchMessage,
-  now: number,
-): Promise<{ accepted: number; repeated: number; next: number }> {
-  const [known] = await tx.query<Boot>(
-    `SELECT last_seq::float8 AS last_seq, last_ms, offset_s, lost::float8 AS lost, repeated::float8 AS repeated, clock_jumps
-      FROM log_boot
-      WHERE log_id = $1 AND boot = $2 FOR UPDATE`,
-    [logId, boot],
+/** What was done with the rows of a message. */
+type Stored = Omit<Receipt, 'refused' | 'log'> & { told: string[] }
+
+async function store(tx: Queryable, logId: string, { boot, rows }: BenchMessage, now: number): Promise<Stored> {
+  // one message at a time: two of a board must not be told the same place
+  const [log] = await tx.query<{ started_at: Date; open: boolean }>(
+    'SELECT started_at, open FROM log WHERE id = $1 AND deleted_at IS NULL FOR UPDATE',
+    [logId],
   )
-  const ended = await lastTime(tx, logId)
-  const b = known ?? {
-    last_seq: rows[0]!.seq - 1,
-    last_ms: rows[0]!.ms,
-    offset_s: Math.max(ended ? ended + AFTER_JUMP_S : 0, (now - startedAt) / 1000) - rows[0]!.ms / 1000,
-    lost: 0,
-    repeated: 0,
-    clock_jumps: 0,
-  }
-  const first = !known
-  const kept: { t: number; row: BenchRow }[] = []
-  let repeated = 0
-  for (const row of rows) {
-    if (row.seq <= b.last_seq) {
-      repeated++
-      continue
-    }
-    const step = row.ms - b.last_ms
-    if (step < 0 || step > LONGEST_PAUSE_MS) {
-      b.clock_jumps++
-      b.offset_s = b.last_ms / 1000 + b.offset_s + AFTER_JUMP_S - row.ms / 1000
-    }
-    b.lost += row.seq - b.last_seq - 1
-    b.last_seq = row.seq
-    b.last_ms = row.ms
-    kept.push({ t: row.ms / 1000 + b.offset_s, row })
-  }
-  b.repeated += repeated
+  if (!log?.open) throw new NotFound('log')
+  const [known] = await tx.query<Boot & Record<string, unknown>>(BOOT, [logId, boot])
+  const nowS = (now - log.started_at.getTime()) / 1000
+  const before = known ?? newBoot(rows[0]!, await beginsAt(tx, logId, nowS))
+  const { boot: after, kept, repeated, late, stray } = book(before, rows.slice(0, BLOCK_ROWS))
+  const told: string[] = []
+  if (stray) told.push(`${stray} rows with a running number that leaps and that no other confirms`)
+  if (rows.length > BLOCK_ROWS) told.push(`more than ${BLOCK_ROWS} rows in one message: send the others again`)
   if (kept.length) {
     const names = new Set(kept.flatMap((k) => Object.keys(k.row.values)))
-    const channels = await channelsFor(tx, logId, names)
+    const { channels, full } = await channelsFor(tx, logId, names)
+    if (full.length)
+      told.push(`a log has at most ${MAX_CHANNELS} channels: ${full.slice(0, TOLD).join(', ')} not stored`)
+    // late ones among them stand where they belong
+    const placed = kept.toSorted((a, b) => a.t - b.t)
     const columns = channels.map((c) =>
-      kept.map(({ row }, i) => clean(c, c.raw === null ? null : (row.values[c.raw] ?? null), first && i === 0)),
+      placed.map(({ row }, i) =>
+        clean(c, c.raw === null ? null : (row.values[c.raw] ?? null), !known && i === 0),
+      ),
     )
     const [last] = await tx.query<{ seq: number }>(
       'SELECT coalesce(max(seq), -1)::float8 AS seq FROM log_block WHERE log_id = $1',
@@ -207,22 +219,61 @@ async function store(
     )
     await putBlock(tx, logId, {
       seq: last!.seq + 1,
-      rows: kept.length,
+      rows: placed.length,
       channels: channels.length,
       data: encodeBlock(
-        kept.map((k) => k.t),
+        placed.map((k) => k.t),
         columns,
       ),
     })
   }
-  await tx.query(
-    `INSERT INTO log_boot (log_id, boot, last_seq, last_ms, offset_s, lost, repeated, clock_jumps) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
-      ON CONFLICT (log_id, boot) DO UPDATE SET last_seq = EXCLUDED.last_seq, last_ms = EXCLUDED.last_ms,
-      offset_s = EXCLUDED.offset_s, lost = EXCLUDED.lost, repeated = EXCLUDED.repeated,
-      clock_jumps = EXCLUDED.clock_jumps, updated_at = now()`,
-    [logId, boot, b.last_seq, b.last_ms, b.offset_s, b.lost, b.repeated, b.clock_jumps],
-  )
-  return { accepted: kept.length, repeated, next: b.last_seq + 1 }
+  await putBoot(tx, logId, boot, after)
+  return { accepted: kept.length, repeated, late, held: after.held ? 1 : 0, next: after.lastSeq + 1, told }
+}
+
+/** A message that waits to be written. */
+interface Waiting {
+  logId: string
+  message: BenchMessage
+  now: number
+  done: (stored: Stored) => void
+  failed: (error: unknown) => void
+}
+/** Messages written in one transaction at most. */
+const TOGETHER = 100
+const lines = new WeakMap<Database, { waiting: Waiting[]; writing: boolean }>()
+
+/**
+ * Writes what waits, as much as came meanwhile in one transaction: the disk is waited for once for all of it. Where one
+ * cannot be written the others are, each on its own.
+ */
+async function writeWaiting(db: Database, line: { waiting: Waiting[]; writing: boolean }): Promise<void> {
+  line.writing = true
+  while (line.waiting.length) {
+    const batch = line.waiting.splice(0, TOGETHER)
+    const write = (those: readonly Waiting[]) =>
+      db.transaction(async (tx) => {
+        const results: Stored[] = []
+        for (const w of those) results.push(await store(tx, w.logId, w.message, w.now))
+        return results
+      })
+    try {
+      const results = await write(batch)
+      batch.forEach((w, i) => w.done(results[i]!))
+    } catch (error) {
+      if (batch.length === 1) batch[0]!.failed(error)
+      else for (const w of batch) await write([w]).then(([result]) => w.done(result!), w.failed)
+    }
+  }
+  line.writing = false
+}
+function storeSoon(db: Database, logId: string, message: BenchMessage, now: number): Promise<Stored> {
+  const line = lines.get(db) ?? { waiting: [], writing: false }
+  lines.set(db, line)
+  return new Promise((done, failed) => {
+    line.waiting.push({ logId, message, now, done, failed })
+    if (!line.writing) void writeWaiting(db, line)
+  })
 }
 
 /**
@@ -240,14 +291,15 @@ export async function takeMessage(
   const state = liveOf(instrument, message.boot)
   note(state, message, now)
   const refused = message.refused.slice(0, TOLD)
-  const after = (message.rows.at(-1)?.seq ?? -1) + 1
-  if (!message.rows.length || instrument.logId === null)
-    return { accepted: 0, repeated: 0, refused, log: instrument.logId, next: after }
-  const stored = await db.transaction(async (tx) => {
-    const log = await getLog(tx, instrument.logId!)
-    return store(tx, log.id, Date.parse(log.startedAt), message, now)
-  })
-  return { ...stored, refused, log: instrument.logId }
+  const { logId } = instrument
+  if (!message.rows.length || logId === null) {
+    // nothing is recorded: nothing needs to be kept for it
+    const next = (message.rows.at(-1)?.seq ?? -1) + 1
+    return { accepted: 0, repeated: 0, late: 0, held: 0, refused, log: logId, next }
+  }
+  const { told, ...stored } = await storeSoon(db, logId, message, now)
+  state.lastRefusal = told[0] ?? state.lastRefusal
+  return { ...stored, refused: [...refused, ...told.map((why) => ({ line: 0, why }))], log: logId }
 }
 
 /** What is known of an instrument since the server started. */

@@ -42,6 +42,8 @@ export const newLogSchema = z
     path: ['instrumentId'],
   })
 export type NewLog = z.infer<typeof newLogSchema>
+/** All rows of an import were sent. */
+export const wholeSchema = z.object({ rows: z.number().int().min(0) })
 export const renameSchema = z.object({ name: shortText.min(1, 'A log needs a name.') })
 export const blockQuerySchema = z.object({ seq: z.coerce.number().int().min(0).max(1e9) })
 

@@ -15,12 +15,13 @@ import {
   restoreInstrument,
   type Instrument,
 } from '../../server/db/repositories/instruments'
-import { createPlan, getPlan } from '../../server/db/repositories/jobs'
+import { createPlan, deleteJob, getPlan, restoreJob } from '../../server/db/repositories/jobs'
 import { addAttachment, listAttachments } from '../../server/db/repositories/attachments'
 import {
   closeLog,
   createLog,
   dropLog,
+  finishLog,
   getLog,
   listLogs,
   putBlock,
@@ -110,7 +111,15 @@ describe('what a board sends', () => {
       [1, 1000, 'sink_degC=41'],
       [2, 2000, 'sink_degC=42'],
     ]
-    expect(await send(lines('x', rows))).toEqual({ accepted: 3, repeated: 0, refused: [], log: b.log, next: 3 })
+    expect(await send(lines('x', rows))).toEqual({
+      accepted: 3,
+      repeated: 0,
+      late: 0,
+      held: 0,
+      refused: [],
+      log: b.log,
+      next: 3,
+    })
     // no answer reached the board: it sends the last two again and one more
     expect(await send(lines('x', [...rows.slice(1), [3, 3000, 'sink_degC=43']]))).toMatchObject({
       accepted: 1,
@@ -121,6 +130,81 @@ describe('what a board sends', () => {
     expect([...log.times]).toEqual([0, 1, 2, 3])
     expect([...log.channels[0]!.values]).toEqual([40, 41, 42, 43])
     expect(await getLog(db, b.log)).toMatchObject({ rows: 4, repeated: 2, lost: 0 })
+  })
+  test('messages that overtake each other are stored once and stand in order; what is held is not said to be safe', async () => {
+    const at = (...seqs: number[]) =>
+      lines(
+        'x',
+        seqs.map((seq): [number, number, string] => [seq, 1000 * seq, `a_degC=${20 + seq}`]),
+      )
+    await send(at(0, 1))
+    expect(await send(at(4, 5))).toMatchObject({ accepted: 2, next: 6 })
+    expect(await send(at(2, 3))).toMatchObject({ accepted: 2, late: 2, repeated: 0, next: 6 })
+    // garbled on the way: held, and what follows is none of it
+    expect(await send(at(900_000))).toMatchObject({ accepted: 0, held: 1, next: 6 })
+    expect(await send(at(6))).toMatchObject({ accepted: 1, held: 0, next: 7, refused: [{ line: 0 }] })
+    // a board that was away: held, then confirmed, both stored
+    expect(await send(at(5000))).toMatchObject({ accepted: 0, held: 1, next: 7 })
+    expect(await send(at(5001))).toMatchObject({ accepted: 2, held: 0, next: 5002 })
+    const log = await samples(b.log)
+    expect([...log.times]).toEqual([0, 1, 2, 3, 4, 5, 6, 5000, 5001])
+    expect([...log.channels[0]!.values].slice(0, 7)).toEqual([20, 21, 22, 23, 24, 25, 26])
+    expect(await getLog(db, b.log)).toMatchObject({ rows: 9, late: 2, repeated: 0, lost: 4993 })
+  })
+  test('a clock of thirty digits is refused by its line; a log has at most 32 channels over its life', async () => {
+    expect(await send(`${lines('x', [[0, 0, 'a_V=1']])}1 ${'9'.repeat(30)} a_V=1\n`)).toMatchObject({
+      accepted: 1,
+      refused: [{ line: 3, why: 'its milliseconds cannot be read' }],
+    })
+    const many = (from: number, to: number) =>
+      Array.from({ length: to - from }, (_, i) => `c${from + i}_V=${i}`).join(' ')
+    await send(lines('x', [[1, 1000, many(0, 20)]]))
+    const full = await send(lines('x', [[2, 2000, many(20, 40)]]))
+    expect(full.accepted).toBe(1)
+    expect(full.refused[0]!.why).toMatch(/^a log has at most 32 channels: c31_V, c32_V, /)
+    const log = await getLog(db, b.log)
+    expect(log.channels).toHaveLength(32)
+    // thousands of new names do not hold it up: they find no room
+    const names = Array.from({ length: 1000 }, (_, row): [number, number, string] => [
+      3 + row,
+      3000 + row,
+      Array.from({ length: 32 }, (__, i) => `n${row}x${i}_V=1`).join(' '),
+    ])
+    expect(await send(lines('x', names))).toMatchObject({ accepted: 1000 })
+    expect((await getLog(db, b.log)).channels).toHaveLength(32)
+  })
+  test('a message of more rows than a block holds is taken in part, and says where to go on', async () => {
+    const long = Array.from({ length: 20_010 }, (_, i) => `${i} ${i} a_V=1`).join('\n')
+    const answer = await send(`# boot=x\n${long}\n`)
+    expect(answer).toMatchObject({ accepted: 20_000, next: 20_000 })
+    expect(answer.refused[0]!.why).toContain('more than 20000 rows')
+  })
+  test('what comes at once is written together; one that cannot be written harms no other', async () => {
+    const boards = [b, await board(), await board()]
+    let transactions = 0
+    const counting: Database = {
+      ...db,
+      transaction: (work) => {
+        transactions++
+        return db.transaction(work)
+      },
+    }
+    const send3 = (seq: number) =>
+      boards.map((one) => takeMessage(counting, one.instrument, lines('x', [[seq, 20 * seq, 'a_V=1']]), start))
+    // the third one's log is closed meanwhile
+    await closeLog(db, boards[2]!.log)
+    const answers = await Promise.allSettled(Array.from({ length: 60 }, (_, seq) => send3(seq)).flat())
+    expect(answers.filter((a) => a.status === 'rejected')).toHaveLength(60)
+    for (const one of boards.slice(0, 2)) expect((await getLog(db, one.log)).rows).toBe(60)
+    // and where all can be written, a few transactions serve for all
+    transactions = 0
+    await Promise.all(
+      Array.from({ length: 100 }, (_, seq) =>
+        takeMessage(counting, b.instrument, lines('y', [[seq, 20 * seq, 'a_V=1']]), start),
+      ),
+    )
+    expect(transactions).toBeLessThanOrEqual(3)
+    expect((await getLog(db, b.log)).rows).toBe(160)
   })
   test('rows that never came are counted, garbage is told, the rest is taken', async () => {
     const answer = await send(
@@ -313,6 +397,35 @@ test('a log is named, put aside and brought back; a given-up import is gone', as
       remarks: '',
     }),
   ).rejects.toThrow('job')
+})
+
+test('a job that is put aside ends its recording', async () => {
+  const { instrument, log } = await board()
+  await deleteJob(db, jobId)
+  await restoreJob(db, jobId)
+  expect(await getLog(db, log)).toMatchObject({ open: false })
+  const now = await getInstrument(db, instrument.id)
+  expect(await takeMessage(db, now, lines('x', [[0, 0, 'a_V=1']]), start)).toMatchObject({ log: null })
+})
+test('an import is whole when all of its rows are there; another part under one number is refused', async () => {
+  const log = {
+    id: 'log-cut',
+    name: 'Cut',
+    origin: 'imported' as const,
+    startedAt: new Date(start).toISOString(),
+    instrumentId: null,
+    channels: [{ name: 'a', quantity: 'voltage' as const }],
+    remarks: '',
+  }
+  expect(await createLog(db, jobId, log)).toMatchObject({ whole: false })
+  const part = (value: number): Block => ({ seq: 0, rows: 1, channels: 1, data: encodeBlock([0], [[value]]) })
+  await putBlock(db, log.id, part(1))
+  await putBlock(db, log.id, part(1))
+  await expect(putBlock(db, log.id, part(2))).rejects.toThrow('Another part of this log has this number')
+  await expect(finishLog(db, log.id, 2)).rejects.toThrow('1 of 2 rows have arrived')
+  expect(await getLog(db, log.id)).toMatchObject({ whole: false, rows: 1 })
+  await finishLog(db, log.id, 1)
+  expect(await getLog(db, log.id)).toMatchObject({ whole: true })
 })
 
 test('answers come in parts of about the bytes asked for', async () => {

@@ -317,13 +317,19 @@ export async function listVariants(db: Database, id: string): Promise<StoredPlan
   return rows.map(storedPlan)
 }
 
-/** Puts a job aside; `restoreJob` brings it back. @throws NotFound */
+/** Puts a job aside, and ends what is recorded for it; `restoreJob` brings it back. @throws NotFound */
 export async function deleteJob(db: Database, id: string): Promise<void> {
-  const rows = await db.query(
-    'UPDATE job SET deleted_at = now(), updated_at = now() WHERE id = $1 AND deleted_at IS NULL RETURNING id',
-    [id],
-  )
-  if (!rows.length) throw new NotFound('job')
+  await db.transaction(async (tx) => {
+    const rows = await tx.query(
+      'UPDATE job SET deleted_at = now(), updated_at = now() WHERE id = $1 AND deleted_at IS NULL RETURNING id',
+      [id],
+    )
+    if (!rows.length) throw new NotFound('job')
+    await tx.query(
+      'UPDATE log SET open = false, updated_at = now(), revision = revision + 1 WHERE job_id = $1 AND open',
+      [id],
+    )
+  })
 }
 
 /** @throws NotFound */

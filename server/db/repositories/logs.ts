@@ -7,12 +7,13 @@ import { NotFound, Refused } from '../errors'
 
 type Row = Record<string, unknown>
 
-const SUMMARY = `SELECT l.id, l.job_id, l.instrument_id, l.name, l.origin, l.started_at, l.open, l.remarks,
+const SUMMARY = `SELECT l.id, l.job_id, l.instrument_id, l.name, l.origin, l.started_at, l.open, l.remarks, l.whole,
   (SELECT coalesce(sum(rows), 0)::float8 FROM log_block b WHERE b.log_id = l.id) AS rows,
   (SELECT coalesce(jsonb_agg(jsonb_build_object('name', c.name, 'quantity', c.quantity) ORDER BY c.position), '[]')
     FROM log_channel c WHERE c.log_id = l.id) AS channels,
   (SELECT coalesce(sum(lost), 0)::float8 FROM log_boot b WHERE b.log_id = l.id) AS lost,
   (SELECT coalesce(sum(repeated), 0)::float8 FROM log_boot b WHERE b.log_id = l.id) AS repeated,
+  (SELECT coalesce(sum(late), 0)::float8 FROM log_boot b WHERE b.log_id = l.id) AS late,
   (SELECT coalesce(sum(clock_jumps), 0)::float8 FROM log_boot b WHERE b.log_id = l.id) AS clock_jumps,
   (SELECT count(*)::int FROM log_boot b WHERE b.log_id = l.id) AS boots
   FROM log l`
@@ -31,6 +32,8 @@ const summaryOf = (r: Row): LogSummary => ({
   repeated: r.repeated as number,
   clockJumps: r.clock_jumps as number,
   boots: r.boots as number,
+  late: r.late as number,
+  whole: r.whole as boolean,
 })
 
 /** Logs of a job, newest first, without their samples. */
@@ -86,7 +89,8 @@ export async function createLog(db: Database, jobId: string, log: NewLog): Promi
         throw new Refused(`This instrument records “${busy.name}” already: stop that first.`, 'instrumentId')
     }
     await tx.query(
-      'INSERT INTO log (id, job_id, instrument_id, name, origin, started_at, open, remarks) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+      `INSERT INTO log (id, job_id, instrument_id, name, origin, started_at, open, remarks, whole)
+        VALUES ($1, $2, $3, $4, $5, $6, $7, $8, NOT $9)`,
       [
         log.id,
         jobId,
@@ -96,6 +100,8 @@ export async function createLog(db: Database, jobId: string, log: NewLog): Promi
         log.startedAt,
         log.origin === 'recorded',
         log.remarks,
+        // until its last row is there
+        log.origin === 'imported',
       ],
     )
     await addChannels(tx, log.id, log.channels)
@@ -104,20 +110,39 @@ export async function createLog(db: Database, jobId: string, log: NewLog): Promi
 }
 
 /**
- * Stores a block; one that is there already is left as it is, so that sending again does no harm. Bytes go as base64:
- * the database decodes them some ten times as fast as the driver writes them out.
+ * Stores a block; sent again it does no harm. Bytes go as base64: the database decodes them some ten times as fast as the
+ * driver writes them out.
+ * @throws Refused where another block has its number
  */
 export async function putBlock(
   tx: Queryable,
   logId: string,
   { seq, rows, channels, data }: Block,
 ): Promise<void> {
-  await tx.query(
+  const bytes = Buffer.from(data.buffer, data.byteOffset, data.byteLength).toString('base64')
+  const written = await tx.query(
     `INSERT INTO log_block (log_id, seq, rows, channels, data)
       VALUES ($1, $2, $3, $4, decode($5, 'base64'))
-      ON CONFLICT (log_id, seq) DO NOTHING`,
-    [logId, seq, rows, channels, Buffer.from(data.buffer, data.byteOffset, data.byteLength).toString('base64')],
+      ON CONFLICT (log_id, seq) DO NOTHING
+      RETURNING seq`,
+    [logId, seq, rows, channels, bytes],
   )
+  if (written.length) return
+  const same = await tx.query(
+    `SELECT 1 FROM log_block WHERE log_id = $1 AND seq = $2 AND data = decode($3, 'base64')`,
+    [logId, seq, bytes],
+  )
+  if (!same.length) throw new Refused('Another part of this log has this number.', 'seq')
+}
+/** The last row of an import is there. @throws Refused where some are missing, NotFound */
+export async function finishLog(db: Database, id: string, rows: number): Promise<void> {
+  await db.transaction(async (tx) => {
+    const log = await getLog(tx, id)
+    if (log.rows !== rows) throw new Refused(`${log.rows} of ${rows} rows have arrived.`, 'rows')
+    await tx.query('UPDATE log SET whole = true, updated_at = now(), revision = revision + 1 WHERE id = $1', [
+      id,
+    ])
+  })
 }
 /** A part of the blocks behind a number, about as many bytes as asked for. @returns also whether more follow */
 export async function readLogBlocks(

@@ -85,6 +85,7 @@ const remarks = computed(() => {
   const l = log.value
   if (!l) return []
   return [
+    l.whole ? '' : 'its import was cut short: rows are missing at its end; import the file again',
     l.remarks,
     facts.value.gaps.length
       ? `${counted(facts.value.gaps.length, 'one silence,', 'silences, the longest')} ` +
@@ -92,6 +93,9 @@ const remarks = computed(() => {
       : '',
     l.lost ? `${counted(l.lost, 'one row', 'rows')} never came` : '',
     l.repeated ? `${counted(l.repeated, 'one row was', 'rows were')} sent twice and stored once` : '',
+    l.late
+      ? `${counted(l.late, 'one row came', 'rows came')} late and stand${l.late === 1 ? 's' : ''} where they belong`
+      : '',
     l.clockJumps ? `the board’s clock jumped ${times(l.clockJumps)}` : '',
     l.boots > 1 ? `the board started ${times(l.boots)}` : '',
     facts.value.tachLosses.length
@@ -142,7 +146,12 @@ usePageKeys([
                 v-if="logs.length"
                 label="Log"
                 hide-label
-                :options="logs.map((l) => ({ value: l.id, label: `${l.open ? '● ' : ''}${l.name}` }))"
+                :options="
+                  logs.map((l) => ({
+                    value: l.id,
+                    label: `${l.open ? '● ' : ''}${l.name}${l.whole ? '' : ' (cut short)'}`,
+                  }))
+                "
                 :model-value="chosen ?? ''"
                 @update:model-value="choose($event)"
               />
