@@ -81,8 +81,21 @@ export function ensureBuild() {
   stamp('build', wanted)
 }
 
-/** Starts the built server; resolves when it answers, rejects when it ends first. */
-export function startServer({ port, host, data, empty, bench }, output = 'inherit') {
+/** How a host stands in an address. */
+const inAddress = (host) =>
+  host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host
+/** Whether the server at an address answers within a time, ms. */
+const answers = async (address, within) => {
+  try {
+    return (await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(within) })).ok
+  } catch {
+    return false
+  }
+}
+const pause = (ms) => new Promise((done) => setTimeout(done, ms))
+
+/** Starts the built server; resolves when it answers, rejects when it ends first. It ends with its starter. */
+export function startServer({ port, host, data, empty, bench }) {
   const env = {
     ...process.env,
     PORT: String(port),
@@ -91,31 +104,45 @@ export function startServer({ port, host, data, empty, bench }, output = 'inheri
     NITRO_HOST: host,
     REDPOLL_DATA: data,
     REDPOLL_EMPTY: empty ? '1' : '',
+    REDPOLL_STARTER: '1',
     NODE_ENV: 'production',
     ...(bench ? { REDPOLL_BENCH: bench } : {}),
   }
   const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
     cwd: root,
     env,
-    stdio: ['ignore', 'pipe', output],
+    // by its input it sees that the starter is gone, however it went
+    stdio: ['pipe', 'pipe', 'inherit'],
   })
   child.stdout.on('data', (text) => {
-    for (const line of String(text).split('\n'))
-      if (line.startsWith('[redpoll]') && output === 'inherit') console.log(line)
+    for (const line of String(text).split('\n')) if (line.startsWith('[redpoll]')) console.log(line)
   })
-  const address = `http://${host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host}:${port}`
+  const address = `http://${inAddress(host)}:${port}`
+  const ended = new Promise((done) => child.once('exit', (code, signal) => done({ code, signal })))
   const ready = new Promise((resolve, reject) => {
-    child.once('exit', (code) => reject(new Error(`the server ended with code ${code}`)))
+    void ended.then(({ code }) => reject(new Error(`the server ended with code ${code}`)))
     const ask = async () => {
-      if (child.exitCode !== null) return
-      try {
-        if ((await fetch(`${address}/api/health`)).ok) return resolve(address)
-      } catch {
-        // not listening yet
+      while (child.exitCode === null && child.signalCode === null) {
+        if (await answers(address, 5000)) return resolve(address)
+        await pause(100)
       }
-      setTimeout(ask, 100)
     }
     void ask()
   })
-  return { child, ready, address }
+  return { child, ready, ended, address }
+}
+
+/** A server that has not answered for so long is ended, ms; it is asked so often. */
+const HUNG_MS = Number(process.env.REDPOLL_HUNG_MS ?? 60_000)
+const LOOK_MS = Math.min(10_000, HUNG_MS / 3)
+
+/** Resolves when a server that answered has stopped answering; never while it does. */
+export async function hangs({ child, address }) {
+  let last = Date.now()
+  while (child.exitCode === null && child.signalCode === null) {
+    await pause(LOOK_MS)
+    if (await answers(address, LOOK_MS)) last = Date.now()
+    else if (Date.now() - last > HUNG_MS) return
+  }
+  await new Promise(() => {})
 }

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
-import { checkNode, ensureBuild, ensurePackages, root, say, startServer } from './lib.mjs'
+import { checkNode, ensureBuild, ensurePackages, hangs, root, say, startServer } from './lib.mjs'
 
 checkNode()
 const usage =
@@ -42,6 +42,12 @@ if (options.bench !== undefined && !/^.+:\d{1,5}$/.test(options.bench)) {
   console.error(`--bench ${options.bench} cannot be read: host:port is wanted, such as 0.0.0.0:3100.`)
   process.exit(2)
 }
+if (options.bench?.endsWith(`:${port}`)) {
+  console.error(
+    `--bench ${options.bench} is the port of the pages: boards need another one, such as ${options.bench.replace(/\d+$/, port + 100)}.`,
+  )
+  process.exit(2)
+}
 const alone = ['localhost', '127.0.0.1', '::1'].includes(options.host)
 const data = resolve(root, options.data)
 const open = `--host ${options.host} lets everybody on that network read and change this workshop`
@@ -55,15 +61,22 @@ if (!alone && !existsSync(join(data, 'password.json'))) {
   }
   console.warn(`[redpoll] WARNING: ${open}, without a password`)
 }
-const free = await new Promise((done) => {
+/** Why nothing can listen there; '' where it can. */
+const why = await new Promise((done) => {
   const probe = createServer()
-    .once('error', () => done(false))
-    .once('listening', () => probe.close(() => done(true)))
+    .once('error', (error) => done(error.code ?? 'UNKNOWN'))
+    .once('listening', () => probe.close(() => done('')))
   probe.listen(port, options.host)
 })
-if (!free) {
+if (why) {
+  const other = `Choose another: npm start -- --port ${port + 1}`
+  const words = {
+    EADDRINUSE: `Port ${port} on ${options.host} is in use. ${other}`,
+    EACCES: `Port ${port} on ${options.host} may not be used by this user. ${other}`,
+  }
   console.error(
-    `Port ${port} on ${options.host} is in use or may not be used. Choose another: npm start -- --port ${port + 1}`,
+    words[why] ??
+      `--host ${options.host} is no address of this computer: take one of its own, or 0.0.0.0 for all of them.`,
   )
   process.exit(1)
 }
@@ -72,18 +85,40 @@ ensurePackages()
 ensureBuild()
 if (!existsSync(data))
   say(`new data directory ${options.data}${options.empty ? '' : ', with the demo workshop'}`)
-const { child, ready } = startServer({
-  port,
-  host: options.host,
-  data,
-  empty: options.empty,
-  bench: options.bench,
-})
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill('SIGTERM'))
-try {
-  const address = await ready
-  say(`running at ${address}  (stop with Ctrl+C)`)
-} catch {
-  process.exit(child.exitCode ?? 1)
+
+/** Times that a server which ended or hung is started again within a while, ms. */
+const AGAIN = 5
+const WITHIN_MS = 600_000
+const began = []
+let stopping = false
+let server
+const stop = () => {
+  stopping = true
+  server?.child.kill('SIGTERM')
 }
-child.once('exit', (code) => process.exit(code ?? 0))
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stop)
+
+for (;;) {
+  began.push(Date.now())
+  server = startServer({ port, host: options.host, data, empty: options.empty, bench: options.bench })
+  const { child, ready, ended } = server
+  try {
+    say(`running at ${await ready}  (stop with Ctrl+C)`)
+  } catch {
+    process.exit(child.exitCode ?? 1)
+  }
+  const hung = await Promise.race([hangs(server).then(() => true), ended.then(() => false)])
+  if (hung) {
+    say('the server does not answer any more: it is ended and started again. What was saved is on the disk.')
+    child.kill('SIGKILL')
+  }
+  const { code, signal } = await ended
+  if (stopping || (code === 0 && !hung)) process.exit(code ?? 0)
+  if (began.filter((at) => Date.now() - at < WITHIN_MS).length > AGAIN) {
+    console.error(
+      `[redpoll] The server ended ${AGAIN} times within ${WITHIN_MS / 60_000} minutes: it is not started again.`,
+    )
+    process.exit(1)
+  }
+  if (!hung) say(`the server ended (${signal ?? `code ${code}`}): it is started again`)
+}

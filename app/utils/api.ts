@@ -32,10 +32,15 @@ export const api = <T>(
 export const sendFile = <T>(path: string, file: Blob): Promise<ApiResult<T>> =>
   ask<T>(path, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } })
 
+/** A server that has not answered after so long is not waited for: nothing says “saving” for ever. Files take their time, ms. */
+const PATIENCE_MS = 30_000
+const PATIENCE_FILE_MS = 600_000
+
 async function ask<T>(path: string, init: RequestInit): Promise<ApiResult<T>> {
   let response: Response
+  const patience = init.body instanceof Blob ? PATIENCE_FILE_MS : PATIENCE_MS
   try {
-    response = await fetch(`/api/${path}`, init)
+    response = await fetch(`/api/${path}`, { ...init, signal: AbortSignal.timeout(patience) })
   } catch {
     return { ok: false, kind: 'offline', message: 'The Redpoll server does not answer.' }
   }

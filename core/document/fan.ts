@@ -6,6 +6,7 @@ import {
   limits,
   line,
   lines,
+  listOf,
   maybe,
   moment,
   shortText,
@@ -157,8 +158,15 @@ const sheetShape = {
   notes: lines,
   points: pointsSchema.default([]),
   curves: z.array(voltageCurveSchema).max(12, 'At most 12 curves.').default([]),
-  sources: z.array(figureSourceSchema).max(sourcedFigures.length).default([]),
-  tests: z.array(fanTestSchema).max(200, 'At most 200 tests.').default([]),
+  sources: z
+    .array(figureSourceSchema)
+    .max(sourcedFigures.length)
+    .refine(
+      (list) => new Set(list.map((s) => s.figure)).size === list.length,
+      'The source of a figure is told twice.',
+    )
+    .default([]),
+  tests: listOf(fanTestSchema, 200, 'Two tests share an id.').default([]),
 }
 
 /** A fan on the shelf. The points of its curve rise in flow. */

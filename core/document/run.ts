@@ -149,7 +149,7 @@ export const runSchema = z.object({
   tauS: maybe(within(0, 1e8)),
   stages: listOf(stageStateSchema, 20, 'Two stages share an id.').default([]),
   fans: listOf(fanStateSchema, 160, 'Two states of fans share an id.').default([]),
-  readings: z.array(readingSchema).max(400, 'At most 400 readings.').default([]),
+  readings: listOf(readingSchema, 400, 'Two readings share an id.').default([]),
 })
 export interface Run extends z.infer<typeof runSchema> {}
 export type RunKind = Run['kind']

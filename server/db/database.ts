@@ -1,6 +1,7 @@
 import { PGlite } from '@electric-sql/pglite'
 import { keepCopy, prepareCluster } from './cluster'
 import { DurableFs, durableParams, type Flushed } from './durable-fs'
+import { layLimits } from './limits'
 import { acquireLock } from './lock'
 import { migrate, pending, type Migration } from './migrate'
 
@@ -81,6 +82,7 @@ export async function openDatabase(
       },
     }
     for (const one of missing) await db.transaction((tx) => migrate(tx, one, progress))
+    await db.transaction((tx) => layLimits(tx, progress))
     return db
   } catch (error) {
     lock?.release()

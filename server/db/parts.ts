@@ -29,7 +29,7 @@ export interface Owner {
 type Row = Record<string, unknown>
 
 /** A field's column: wallLossWK is wall_loss_w_k. */
-const columnOf = (key: string) => key.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`)
+export const columnOf = (key: string) => key.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`)
 const quoted = (names: readonly string[]) => names.map((n) => `"${n}"`).join(', ')
 const columns = (schema: z.ZodObject) => columnKeys(schema).map(columnOf)
 
@@ -63,7 +63,7 @@ function jsonOf(owner: Owner, part: Part, depth = 0, holder: Part | null = null)
 }
 
 /** All parts below an owner, those of parts too. */
-const flat = (parts: readonly Part[]): Part[] => parts.flatMap((p) => [p, ...flat(p.parts ?? [])])
+export const flat = (parts: readonly Part[]): Part[] => parts.flatMap((p) => [p, ...flat(p.parts ?? [])])
 /** What tells a table's rows apart, with the owner. */
 const keysOf = (owner: Owner, part: Part) => [
   owner.column,

@@ -1,6 +1,7 @@
 import { Pool, type PoolClient } from 'pg'
 import type { Database, Param, Queryable } from './database'
 import { DatabaseAway } from './errors'
+import { layLimits } from './limits'
 import { migrate, pending, type Migration } from './migrate'
 
 /** A workshop on a PostgreSQL server: the same tables and the same SQL as the embedded one, for many people at once. */
@@ -127,6 +128,7 @@ export async function openPostgres(
       await tx.query('SELECT pg_advisory_xact_lock($1)', [MIGRATING])
       const { missing } = await pending(tx, migrations)
       for (const one of missing) await migrate(tx, one, progress)
+      await layLimits(tx, progress)
     })
     return db
   } catch (error) {

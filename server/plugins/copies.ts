@@ -1,7 +1,7 @@
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { dailyCopy } from '../backup/copies'
 import { dataDirectory } from '../utils/place'
-import { database, startup } from '../utils/store'
+import { database } from '../utils/store'
 
 /** Makes the day's copy, a while after the start and then looks every hour. */
 const FIRST_MS = 60_000
@@ -9,7 +9,8 @@ const EVERY_MS = 3600_000
 
 export default defineNitroPlugin((nitro) => {
   const look = async () => {
-    if (startup.ready) await dailyCopy(await database(), dataDirectory(), new Date().toISOString())
+    const db = await database().catch(() => null)
+    if (db) await dailyCopy(db, dataDirectory(), new Date().toISOString())
   }
   const first = Number(process.env.REDPOLL_COPY_AFTER_MS ?? FIRST_MS)
   const timers = [setTimeout(() => void look(), first), setInterval(() => void look(), EVERY_MS)]

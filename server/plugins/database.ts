@@ -55,5 +55,10 @@ export default defineNitroPlugin((nitro) => {
   const stop = () => void stopDatabase().finally(() => process.exit(0))
   process.once('SIGTERM', stop)
   process.once('SIGINT', stop)
+  if (process.env.REDPOLL_STARTER === '1') {
+    // its starter is gone, whichever way: nobody would stop this one
+    process.stdin.once('end', stop)
+    process.stdin.resume()
+  }
   nitro.hooks.hook('close', stopDatabase)
 })

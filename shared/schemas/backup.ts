@@ -66,7 +66,7 @@ const bootSchema = z.object({
   repeated: z.number(),
   late: z.number().default(0),
   clockJumps: z.number(),
-  gaps: z.array(z.tuple([z.number(), z.number()])).default([]),
+  gaps: z.array(z.tuple([z.number(), z.number(), z.boolean()])).default([]),
 })
 export const keptLogSchema = z.object({
   id: idSchema,

@@ -84,7 +84,7 @@ describe('a board on the network', () => {
     })
     expect([taken.status, await taken.json()]).toEqual([
       200,
-      { accepted: 0, repeated: 0, refused: [], log: null, next: 1 },
+      { accepted: 0, repeated: 0, late: 0, held: 0, refused: [], log: null, next: 1 },
     ])
     expect(
       (await door(`/api/instruments/readings?token=${token}`, { method: 'POST', body: '1 20 a_V=12' })).status,

@@ -1,6 +1,6 @@
 import { readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { newCalibration, newElement, newFeedPart, newPlan } from '#core/document'
+import { jobSchema, newCalibration, newElement, newFeedPart, newPlan } from '#core/document'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoJobs } from '../../demo/jobs'
@@ -30,6 +30,7 @@ import { getSettings, saveSettings } from '../../server/db/repositories/settings
 import { MAX_ON_PAGE } from '#shared/api'
 import { fanQuerySchema } from '#shared/schemas/fan'
 import { Conflict, NotFound, Refused } from '../../server/db/errors'
+import { layLimits } from '../../server/db/limits'
 import { memoryDatabase, migrations, onPostgres, temporaryDir } from './harness'
 
 let db: Database
@@ -356,6 +357,8 @@ test('several pieces of work are one: what breaks off in the middle leaves nothi
 test('a job that cannot be read is named and hides no other', async () => {
   const db = await memoryDatabase()
   for (const id of ['whole', 'torn']) await createPlan(db, newPlan(id, `Job ${id}`))
+  // as an older version wrote it, whose limits were others
+  await db.script('ALTER TABLE plan_event DROP CONSTRAINT limit_what')
   await db.query(
     "INSERT INTO plan_event (job_id, id, position, at, kind, what) VALUES ('torn', 'e', 0, now(), 'note', '')",
   )
@@ -367,4 +370,56 @@ test('a job that cannot be read is named and hides no other', async () => {
     problem: 'logbook.0.what: Say what happened.',
   })
   await db.close()
+})
+
+describe('limits of the tables', () => {
+  let own: Database
+  beforeAll(async () => {
+    own = await memoryDatabase()
+    await createPlan(own, newPlan('one', 'One'))
+  })
+  afterAll(() => own.close())
+  const set = (what: string) => own.query(`UPDATE job SET ${what} WHERE id = 'one'`)
+
+  test('are those of the schemas: what no page could read is not stored, whoever writes it', async () => {
+    const limits = {
+      ambient_c: jobSchema.shape.ambientC,
+      name: jobSchema.shape.name,
+      goal: jobSchema.shape.goal,
+    }
+    const tries: [keyof typeof limits, unknown, string][] = [
+      ['ambient_c', 80, '80'],
+      ['ambient_c', 80.01, '80.01'],
+      ['ambient_c', -40, '-40'],
+      ['ambient_c', -40.01, '-40.01'],
+      ['name', 'x'.repeat(120), "repeat('x', 120)"],
+      ['name', 'x'.repeat(121), "repeat('x', 121)"],
+      ['name', '', "''"],
+      ['goal', 'fumes', "'fumes'"],
+      ['goal', 'warm', "'warm'"],
+    ]
+    for (const [column, value, sql] of tries) {
+      const readable = limits[column].safeParse(value).success
+      const stored = await set(`${column} = ${sql}`).then(
+        () => true,
+        (error: { code?: string }) => error.code !== '23514',
+      )
+      expect(stored, `${column} = ${sql}`).toBe(readable)
+    }
+  })
+  test('are laid once, and anew when they are others; a row of before stays and can still be put aside', async () => {
+    expect(await own.transaction((tx) => layLimits(tx))).toBe(0)
+    await own.script("COMMENT ON TABLE schema_migration IS 'limits of before'")
+    await own.script('ALTER TABLE target DROP CONSTRAINT limit_kind')
+    await own.query(
+      `INSERT INTO target (job_id, id, position, kind, "limit", place, why) VALUES ('one', 't', 0, 'shape', 1, '', '')`,
+    )
+    expect(await own.transaction((tx) => layLimits(tx))).toBeGreaterThan(400)
+    await expect(own.query(`UPDATE target SET "limit" = 2 WHERE job_id = 'one'`)).rejects.toMatchObject({
+      code: '23514',
+    })
+    expect((await listPlans(own)).map((p) => 'problem' in p)).toEqual([true])
+    await deleteJob(own, 'one')
+    expect(await listPlans(own)).toEqual([])
+  })
 })

@@ -1,30 +1,12 @@
-import { fanSchema, fanTestSchema, type Fan, type ShelfShown } from '#core/document'
+import { fanSchema, type Fan, type ShelfShown } from '#core/document'
 import { shelfShown } from '#core/selection'
 import type { FanPage, ShelfFacets, StoredFan } from '#shared/api'
 import type { FanQuery } from '#shared/schemas/fan'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
-import { ownColumns, ownFields, ownRow, partStore, type Owner } from '../parts'
+import { FAN } from '../owners'
+import { ownColumns, ownFields, ownRow, partStore } from '../parts'
 
-const pointSchema = fanSchema.shape.points.unwrap().element
-/** A fan as tables below it. */
-const FAN: Owner = {
-  table: 'fan',
-  column: 'fan_id',
-  schema: fanSchema,
-  parts: [
-    { key: 'points', table: 'fan_point', schema: pointSchema, by: 'position' },
-    {
-      key: 'curves',
-      table: 'fan_curve',
-      schema: fanSchema.shape.curves.unwrap().element,
-      by: 'position',
-      parts: [{ key: 'points', table: 'fan_curve_point', schema: pointSchema, by: 'position', link: 'curve' }],
-    },
-    { key: 'sources', table: 'fan_source', schema: fanSchema.shape.sources.unwrap().element, by: 'figure' },
-    { key: 'tests', table: 'fan_test', schema: fanTestSchema, by: 'id' },
-  ],
-}
 const PARTS = partStore(FAN)
 const COLUMNS = ownColumns(FAN)
 const SELECT_FANS = `SELECT ${ownFields(FAN)}, o.revision, o.deleted_at,

@@ -1,99 +1,11 @@
-import {
-  batterySchema,
-  branchSchema,
-  buildSchema,
-  calibrationSchema,
-  controlSchema,
-  converterSchema,
-  daySchema,
-  elementSchema,
-  eventSchema,
-  fanIdsOf,
-  feedPartSchema,
-  jobSchema,
-  newPlan,
-  planSchema,
-  portSchema,
-  fanStateSchema,
-  fitSchema,
-  secondPlaceSchema,
-  readingSchema,
-  stageStateSchema,
-  runSchema,
-  selectionSchema,
-  sinkPointSchema,
-  sourceSchema,
-  streamSchema,
-  sunSchema,
-  targetSchema,
-  uncertaintySchema,
-  wiringSchema,
-  type Fan,
-  type PlanDocument,
-} from '#core/document'
+import { fanIdsOf, newPlan, planSchema, type Fan, type PlanDocument } from '#core/document'
 import type { StoredPlan } from '#shared/api'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
 import { addUnknownFans } from './fans'
-import { ownColumns, ownFields, ownRow, partStore, type Owner, type Part } from '../parts'
+import { JOB } from '../owners'
+import { ownColumns, ownFields, ownRow, partStore } from '../parts'
 
-const list = (key: string, table: string, schema: Part['schema'], parts?: Part[]): Part => ({
-  key,
-  table,
-  schema,
-  by: 'id',
-  parts,
-})
-const one = (key: string, table: string, schema: Part['schema'], parts?: Part[]): Part => ({
-  key,
-  table,
-  schema,
-  by: null,
-  parts,
-})
-const points = (table: string, link?: string): Part => ({
-  key: 'points',
-  table,
-  schema: elementSchema.shape.points.unwrap().element,
-  by: 'position',
-  link,
-})
-
-/** A plan as tables below its job. */
-const JOB: Owner = {
-  table: 'job',
-  column: 'job_id',
-  schema: jobSchema,
-  parts: [
-    list('targets', 'target', targetSchema),
-    list('ports', 'port', portSchema),
-    list('uncertainties', 'uncertainty', uncertaintySchema),
-    { key: 'sink', table: 'sink_point', schema: sinkPointSchema, by: 'position' },
-    list('path', 'path_element', elementSchema, [points('loss_point', 'element_id')]),
-    list('branches', 'path_branch', branchSchema),
-    one('calibration', 'calibration', calibrationSchema, [points('calibration_point')]),
-    one('selection', 'fan_selection', selectionSchema),
-    one('fit', 'fan_fit', fitSchema),
-    one('secondPlace', 'second_place', secondPlaceSchema),
-    list('streams', 'air_stream', streamSchema),
-    one('source', 'power_source', sourceSchema),
-    list('sources', 'further_source', sourceSchema),
-    one('converter', 'power_converter', converterSchema),
-    list('feed', 'feed_part', feedPartSchema),
-    one('wiring', 'wiring', wiringSchema),
-    list('controls', 'control', controlSchema),
-    one('day', 'plan_day', daySchema),
-    one('build', 'plan_build', buildSchema),
-    list('logbook', 'plan_event', eventSchema),
-    one('battery', 'battery', batterySchema),
-    one('sun', 'sun', sunSchema),
-    list('runs', 'run', runSchema, [
-      { ...list('readings', 'reading', readingSchema), link: 'run_id' },
-      { ...list('stages', 'run_stage', stageStateSchema), link: 'run_id' },
-      { ...list('fans', 'run_fan', fanStateSchema), link: 'run_id' },
-    ]),
-  ],
-}
 const PARTS = partStore(JOB)
 const COLUMNS = ownColumns(JOB)
 const SELECT_ALL = `SELECT ${ownFields(JOB)}, o.revision, o.created_at, o.updated_at, o.deleted_at,

@@ -1,8 +1,8 @@
 import { stockPartSchema, type StockPart } from '#core/document'
 import type { Database, Queryable } from '../database'
-import { ownColumns, ownFields, ownRow, type Owner } from '../parts'
+import { STOCK } from '../owners'
+import { ownColumns, ownFields, ownRow } from '../parts'
 
-const STOCK: Owner = { table: 'stock_part', column: 'part_id', schema: stockPartSchema, parts: [] }
 const COLUMNS = ownColumns(STOCK)
 const LIST = `SELECT ${ownFields(STOCK)} FROM stock_part o WHERE deleted_at IS NULL ORDER BY kind, name, id`
 const UPSERT = `INSERT INTO stock_part AS t (${COLUMNS}) SELECT ${COLUMNS} FROM jsonb_populate_recordset(NULL::stock_part, $1::jsonb)
