@@ -69,6 +69,18 @@ export interface FanChanges {
   fans: StoredFan[]
   gone: string[]
 }
+/** What an import did, enough to take it back: what it made, what it changed as it was, and where it left each of them. */
+export interface Imported {
+  created: string[]
+  before: Fan[]
+  revisions: Record<string, number>
+}
+/** What was taken back, and which fans were left because somebody has changed them since. */
+export interface Undone {
+  undone: number
+  left: string[]
+}
+
 /** Most fans that one page of the shelf holds. */
 export const MAX_ON_PAGE = 500
 /** A page of the shelf, what the shelf may be narrowed to, and a picture that belongs to a fan. */

@@ -1,12 +1,7 @@
+import type { Imported, Undone } from '#shared/api'
 import { proxy, wrap, type Remote } from 'comlink'
-import type { Fan } from '#core/document'
 import { IMPORT_PART } from '#shared/schemas/fan'
 import type { Outcome, ShelfWorker } from '~/workers/shelf.worker'
-
-interface Imported {
-  created: string[]
-  before: Fan[]
-}
 
 /** Reading a shelf file, looking at what it would do, writing it in parts, taking it back. */
 export function useShelfImport() {
@@ -77,8 +72,15 @@ export function useShelfImport() {
         action: {
           label: 'Undo',
           run: async () => {
-            for (const part of done.reverse()) await api('fans/import/undo', { method: 'POST', body: part })
+            const left: string[] = []
+            for (const part of done.reverse()) {
+              const back = await api<Undone>('fans/import/undo', { method: 'POST', body: part })
+              if (!back.ok) toast.show(`Not all of it was taken back: ${back.message}`, { tone: 'bad' })
+              else left.push(...back.data.left)
+            }
             await shelf.load(true)
+            if (left.length)
+              toast.show(`Taken back, but for what was changed since: ${left.slice(0, 5).join(', ')}.`)
           },
         },
       },

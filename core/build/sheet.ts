@@ -1,4 +1,4 @@
-import { printQuantity, sayIn, type UnitPreferences } from '#core/units'
+import { markdownText as md, printQuantity, sayIn, type UnitPreferences } from '#core/units'
 import type { BuildReport } from './build'
 import { toolNames } from './step'
 
@@ -67,26 +67,26 @@ export function buildSheet(name: string, build: BuildReport, units: UnitPreferen
 /** The same as Markdown. */
 export function buildMarkdown(sheet: BuildSheet): string {
   const sittings = sheet.sittings.flatMap((s) => [
-    `## ${s.name}`,
+    `## ${md(s.name)}`,
     '',
-    ...(s.tools.length ? [`On the table: ${s.tools.join('; ')}.`, ''] : []),
-    ...s.cautions.flatMap((c) => [`> **${c.say}** ${c.rest}`, '']),
+    ...(s.tools.length ? [`On the table: ${md(s.tools.join('; '))}.`, ''] : []),
+    ...s.cautions.flatMap((c) => [`> **${md(c.say)}** ${md(c.rest)}`, '']),
     ...s.steps.map(({ done, title, text, value, note }) => {
-      const found = value === null ? '' : `: ${value || '____'}`
+      const found = value === null ? '' : `: ${value ? md(value) : '____'}`
       const end = found || !title.endsWith('?') ? '.' : ''
-      return `- [${done ? 'x' : ' '}] **${title}**${found}${end} ${text}${note ? ` (${note})` : ''}`
+      return `- [${done ? 'x' : ' '}] **${md(title)}**${found}${end} ${md(text)}${note ? ` (${md(note)})` : ''}`
     }),
     '',
   ])
   return [
-    `# ${sheet.title}`,
+    `# ${md(sheet.title)}`,
     '',
     ...sittings,
     '## Not checked',
     '',
-    ...sheet.notChecked.map((t) => `- ${t}`),
+    ...sheet.notChecked.map((t) => `- ${md(t)}`),
     '',
-    sheet.last,
+    md(sheet.last),
     '',
   ].join('\n')
 }

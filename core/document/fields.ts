@@ -63,13 +63,17 @@ export const area = maybe(z.number().gt(0, 'An area must be above zero.').max(25
 export const share = maybe(
   z.number().gt(0, 'A share must be above zero.').max(1, 'A share cannot be above 100 %.'),
 )
+/** Years in which something here may happen: what every database holds and no typing error is. */
+const inOurTime = (iso: string) => /^(19|20|21)\d\d-/.test(iso)
+const OUR_TIME = 'A year between 1900 and 2199 is wanted.'
 /** A moment as ISO 8601 with its offset. */
-export const moment = z.iso.datetime({ offset: true })
+export const moment = z.iso.datetime({ offset: true }).refine(inOurTime, OUR_TIME)
 /** A day as 2026-05-31. */
 export const day = z
   .string()
   .regex(/^\d{4}-\d{2}-\d{2}$/, 'A date is written as 2026-05-31.')
   .refine((d) => !Number.isNaN(Date.parse(d)), 'There is no such day.')
+  .refine(inOurTime, OUR_TIME)
 
 type Shape = z.core.$ZodShape
 /** The fields of a schema that have a default, with their type. */

@@ -3,7 +3,7 @@
  * Zod schema; types, defaults, the completing of older files and the columns of the database come from it.
  */
 export { changeWords } from './changes'
-export { columnKeys, idSchema, limits, momentKeys, shortText, within } from './fields'
+export { columnKeys, idSchema, limits, listOf, moment, momentKeys, shortText, within } from './fields'
 export { eventKinds, eventNames, eventSchema, newEvent, type EventKind, type LogEvent } from './logbook'
 export { mergePlans } from './merge'
 export { buildSchema, newBuild, type Release, type Tick } from './build'

@@ -61,7 +61,8 @@ export const templateDxf = (template: Template): string =>
   makerjs.exporter.toDXF(modelOf(template), { units: makerjs.unitType.Millimeter })
 
 const colours: Record<TemplateLayer, string> = { cut: '#b3202c', drill: '#1b2126', mark: '#1d6f82' }
-const escape = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;')
+const escape = (text: string) =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
 /** White round the drawing, mm. */
 const EDGE = 4
 

@@ -130,6 +130,9 @@ describe('WAV files', () => {
   })
   test('what is no WAV, or of an unknown kind, is told', () => {
     expect(readWav(new ArrayBuffer(10))).toBe('This is no WAV file.')
+    // a float of no value in the middle of a good recording
+    const broken = wav(3, 32, 1, (v, at, frame) => v.setFloat32(at, frame === 1 ? NaN : 0.25, true))
+    expect(readWav(broken)).toMatch(/^The recording holds a sample that is no number, 0\.00 s from its start/)
     expect(readWav(wav(2, 4, 1, () => {}))).toContain('save it as 16 or 24 bit')
     const cut = writeWav(original).slice(0, 44 + 200)
     expect((readWav(cut) as Sound).samples).toHaveLength(100)

@@ -64,6 +64,8 @@ export function readWav(bytes: ArrayBuffer): Sound | string {
       for (let i = 0; i < frames; i++) {
         let sum = 0
         for (let c = 0; c < channels; c++) sum += read(body + (i * channels + c) * step)
+        if (!Number.isFinite(sum))
+          return `The recording holds a sample that is no number, ${(i / rate).toFixed(2)} s from its start: export it again.`
         samples[i] = sum / channels
       }
       return { rate, samples }

@@ -137,6 +137,13 @@ describe('the feed of a plan', () => {
   })
   test('an LED gets the next E24 resistor for its voltage', () => {
     expect(node(report(machine), 'led').ohm).toBe(1000)
+    // without current it is dark: no resistor is made up for it
+    const dark = structuredClone(machine)
+    dark.feed.find((f) => f.id === 'led')!.currentA = 0
+    const r = report(dark)
+    expect(node(r, 'led')).toMatchObject({ ohm: null })
+    expect(JSON.stringify(r.power.feed)).not.toMatch(/Infinity|NaN/)
+    expect(JSON.stringify(r.power.feed)).toContain('LED string, dark: no current')
   })
   test('one unset converter anywhere is told, at its node as well', () => {
     const p = structuredClone(machine)

@@ -107,7 +107,7 @@ describe('the report on paper', () => {
   test('states question, conditions, difference with its range, cost, what is missing, care', () => {
     const printed = text(plan())
     for (const words of [
-      '# Box | shed',
+      '# Box \\| shed',
       '## Did it work?',
       'at most 40 °C',
       'met',

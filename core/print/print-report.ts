@@ -1,5 +1,6 @@
 import { findingMessage } from '#core/rules'
 import {
+  markdownText,
   preferredUnit,
   printNumber,
   printQuantity,
@@ -468,7 +469,7 @@ export function printReportOf(
   return { title: job.name, subtitle: `${goalNames[job.goal]}, ${today}`, blocks }
 }
 
-const cell = (text: string) => text.replaceAll('|', '\\|').replaceAll('\n', ' ')
+const inline = (text: string) => markdownText(text.replaceAll('\n', ' '))
 /** A drawing as an address that stands in a link's brackets. */
 const asAddress = (svg: string) =>
   `data:image/svg+xml,${encodeURIComponent(svg).replaceAll('(', '%28').replaceAll(')', '%29')}`
@@ -482,15 +483,15 @@ export function printMarkdown(
   draw: (chart: PrintChart) => string,
 ): string {
   const body = blocks.map((b) => {
-    if (b.kind === 'heading') return `## ${b.text}`
-    if (b.kind === 'text') return b.text
-    if (b.kind === 'list') return b.items.map((i) => `- ${i}`).join('\n')
-    if (b.kind === 'chart') return `![${b.alt}](${asAddress(draw(b.chart))})`
+    if (b.kind === 'heading') return `## ${inline(b.text)}`
+    if (b.kind === 'text') return markdownText(b.text)
+    if (b.kind === 'list') return b.items.map((i) => `- ${inline(i)}`).join('\n')
+    if (b.kind === 'chart') return `![${inline(b.alt)}](${asAddress(draw(b.chart))})`
     return [
-      `| ${b.head.map(cell).join(' | ')} |`,
+      `| ${b.head.map(inline).join(' | ')} |`,
       `| ${b.head.map((_, i) => (b.numbers.includes(i) ? '---:' : '---')).join(' | ')} |`,
-      ...b.rows.map((r) => `| ${r.map(cell).join(' | ')} |`),
+      ...b.rows.map((r) => `| ${r.map(inline).join(' | ')} |`),
     ].join('\n')
   })
-  return `# ${title}\n\n${subtitle}\n\n${body.join('\n\n')}\n`
+  return `# ${inline(title)}\n\n${inline(subtitle)}\n\n${body.join('\n\n')}\n`
 }

@@ -46,6 +46,7 @@ describe('quick sums, worked by hand from the formula that stands beside each', 
     expect(values('resistor', { fan: 12, current: 0.1 })).toMatch(/only takes voltage away/)
     // (12 − 2) / 10 mA = 1 kΩ, 0.1 W
     near(values('led', {}), [1000, 1000, 0.1])
+    expect(values('led', { current: 0 })).toBe('Current must be above zero.')
     expect(values('led', { leds: 6 })).toMatch(/more than the supply/)
     // 22 AWG is 0.3255 mm2 (ASTM B258); 2 m there and back of 0.017241 Ω mm2/m
     near(values('wire', { length: 2, current: 0.5 }, {}, { awg: '22' }), [0.1059, 0.1059 / 12], 2)

@@ -55,13 +55,14 @@ function fanLaw(model: FanModel, count: number): LoadLaw {
 function ledLaw(part: FeedPart, atV: number): LoadLaw {
   const { count } = part
   const forward = (part.ledString ?? 1) * ledDrop(part)
-  const ohm = atV > forward ? nextPreferred(ledResistor(atV, 1, forward, part.currentA ?? LED_A), 'E24') : null
+  const wanted = part.currentA ?? LED_A
+  const ohm = atV > forward && wanted > 0 ? nextPreferred(ledResistor(atV, 1, forward, wanted), 'E24') : null
   const current = (v: number) => (ohm === null ? 0 : (count * Math.max(0, v - forward)) / ohm)
   return {
     current,
     start: current,
     known: true,
-    what: `${count} × LED string${ohm === null ? '' : ` behind ${ohm} Ω`}`,
+    what: `${count} × LED string${wanted > 0 ? (ohm === null ? '' : ` behind ${ohm} Ω`) : ', dark: no current'}`,
     ohm,
     ...noLimits,
   }

@@ -10,6 +10,7 @@ import {
   type H3Event,
 } from 'h3'
 import type { z } from 'zod'
+import { idSchema } from '#core/document'
 import { Conflict, DatabaseAway, NotFound, Refused } from '../db/errors'
 import type { ApiError } from '#shared/api'
 import { checkRoom } from './room'
@@ -44,7 +45,7 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
       if (error instanceof Refused) return failure(event, 422, 'refused', error.message, error.field)
       if (error instanceof DatabaseAway) return failure(event, 503, 'database-away', error.message)
       const refused = databaseWords(error)
-      if (refused) return failure(event, 422, 'refused', refused)
+      if (refused) return failure(event, 422, 'refused', refused, fieldOf(error))
       console.error(error)
       return failure(event, 500, 'internal', 'Something went wrong on the server; nothing was changed.')
     }
@@ -59,6 +60,14 @@ function databaseWords(error: unknown): string | null {
   if (code === '23505' || code === '21000') return 'Two things here have the same id, or one that is taken.'
   if (code === '23503') return 'This speaks of something that is not there.'
   return /^2[23]\w{3}$/.test(code) ? 'A value here cannot be stored.' : null
+}
+
+/** The field that a refused value stands in: of the column, or of the limit that it breaks. */
+function fieldOf(error: unknown): string | undefined {
+  const { column, constraint } = error as { column?: unknown; constraint?: unknown }
+  const limit = typeof constraint === 'string' ? /^limit_(\w+)$/.exec(constraint)?.[1] : undefined
+  const name = limit ?? (typeof column === 'string' ? column : undefined)
+  return name?.replaceAll(/_(\w)/g, (_, c: string) => c.toUpperCase())
 }
 
 class BadInput extends Error {
@@ -135,8 +144,6 @@ export async function bodyOf<S extends z.ZodType>(event: H3Event, schema: S): Pr
   } catch {
     throw new BadInput('not-json', 'The body is not JSON.')
   }
-  if (UNSTORABLE.test(JSON.stringify(json)))
-    throw new BadInput('bad-text', 'A text here holds a character that cannot be stored.')
   return checked(json, schema)
 }
 /** As JSON writes them: the null character, and halves of characters. */
@@ -144,6 +151,8 @@ const UNSTORABLE = /(?<!\\)(?:\\\\)*\\u(?:0000|d[89a-f][0-9a-f]{2})/
 
 /** A value that came from outside, checked by its schema. */
 export function checked<S extends z.ZodType>(value: unknown, schema: S): z.infer<S> {
+  if (UNSTORABLE.test(JSON.stringify(value) ?? ''))
+    throw new BadInput('bad-text', 'A text here holds a character that cannot be stored.')
   const result = schema.safeParse(value)
   if (result.success) return result.data
   const issue = result.error.issues[0]!
@@ -157,5 +166,9 @@ export async function bytesOf(event: H3Event, most: number): Promise<Uint8Array>
   return bytes
 }
 
-/** The id in the path. */
-export const idOf = (event: H3Event): string => getRouterParam(event, 'id') ?? ''
+/** The id in the path. @throws NotFound where it can be nothing's */
+export function idOf(event: H3Event): string {
+  const id = idSchema.safeParse(getRouterParam(event, 'id'))
+  if (!id.success) throw new NotFound('address')
+  return id.data
+}

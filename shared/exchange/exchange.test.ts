@@ -184,3 +184,9 @@ describe('out and in again', () => {
     expect(readRow(['x'], [{ column: null, unit: null }], nobody).ok).toBe(false)
   })
 })
+
+test('a sheet of thousands of columns is refused at once', () => {
+  const line = (cell: (i: number) => string) => Array.from({ length: 5000 }, (_, i) => cell(i)).join(';')
+  const text = `${line((i) => `h${i}`)}\n${line(() => '1')}\n`
+  expect(readTable(text)).toMatch(/^This table has 5000 columns: at most 300 are read/)
+})

@@ -146,3 +146,9 @@ test('what is written is read again, as CSV and as JSON', () => {
     [1.5, null, expect.closeTo(41 / 3600, 9)],
   ])
 })
+
+test('a table of thousands of columns is refused at once', () => {
+  const line = (cell: (i: number) => string) => Array.from({ length: 5000 }, (_, i) => cell(i)).join(',')
+  const text = `${line((i) => `c${i} (V)`)}\n${line((i) => String(i))}\n${line((i) => String(i + 1))}\n`
+  expect(sniffLog(text)).toMatch(/^This table has 5000 columns: at most 200 are read/)
+})

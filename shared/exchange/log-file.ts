@@ -190,6 +190,9 @@ function findTime(
   return { time: null, date: null, format: 'rows' }
 }
 
+/** A logger has tens of channels, with some words beside them; a log keeps 32. */
+const MOST_COLUMNS = 200
+
 /**
  * Looks at the beginning of a file.
  * @param head its first hundred kilobytes or so
@@ -205,6 +208,8 @@ export function sniffLog(head: string): LogTable | string {
   const delimiter = guessDelimiter(lines)
   const rows = lines.map((l) => split(l, delimiter)[0] ?? [])
   const width = rows.map((r) => r.length).toSorted((a, b) => a - b)[rows.length >> 1]!
+  if (width > MOST_COLUMNS)
+    return `This table has ${width} columns: at most ${MOST_COLUMNS} are read. Keep those that matter and save it again.`
   const valued = (r: string[]) =>
     r.length >= Math.min(2, width) &&
     r.filter((c) => numeric(c) || isTime(c)).length >= Math.max(1, r.filter((c) => !blank(c)).length / 2)

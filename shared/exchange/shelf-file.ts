@@ -41,11 +41,17 @@ export interface Table {
   rows: string[][]
 }
 
+/** A sheet of fans has tens of columns; the first line is looked at before the rest is read. */
+const MOST_COLUMNS = 300
+const HEAD = 100_000
+
 /**
  * Reads text as a table: commas, semicolons or tabs between the cells.
  * @returns the reason where there is none
  */
 export function readTable(text: string): Table | string {
+  const width = Papa.parse<string[]>(text.slice(0, HEAD), { preview: 1 }).data[0]?.length ?? 0
+  if (width > MOST_COLUMNS) return `This table has ${width} columns: at most ${MOST_COLUMNS} are read.`
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     skipEmptyLines: 'greedy',
     transform: plainCell,

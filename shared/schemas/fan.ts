@@ -1,13 +1,17 @@
 import { z } from 'zod'
-import { fanSchema, idSchema, shortText } from '#core/document'
+import { fanSchema, idSchema, listOf, shortText } from '#core/document'
 import { MAX_ON_PAGE } from '../api'
 
 /** Fans written in one transaction; an import sends a long shelf in several such parts. */
 export const IMPORT_PART = 500
 export const importSchema = z.object({
-  fans: z.array(fanSchema).min(1).max(IMPORT_PART, `At most ${IMPORT_PART} fans at once.`),
+  fans: listOf(fanSchema, IMPORT_PART, 'Two fans share an id.').min(1, 'At least one fan is wanted.'),
 })
-export const undoImportSchema = z.object({ created: z.array(idSchema), before: z.array(fanSchema) })
+export const undoImportSchema = z.object({
+  created: z.array(idSchema).max(IMPORT_PART),
+  before: z.array(fanSchema).max(IMPORT_PART),
+  revisions: z.record(idSchema, z.number().int()),
+})
 
 /** A page of the shelf: what it is narrowed to, its order, and which part of it. */
 const maybeNumber = z

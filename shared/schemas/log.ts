@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idSchema, shortText } from '#core/document'
+import { idSchema, moment, shortText } from '#core/document'
 
 const channelSchema = z.object({
   name: shortText.min(1, 'A channel needs a name.'),
@@ -32,7 +32,7 @@ export const newLogSchema = z
     id: idSchema,
     name: shortText.min(1, 'A log needs a name.'),
     origin: z.enum(['recorded', 'imported']),
-    startedAt: z.iso.datetime({ offset: true }),
+    startedAt: moment,
     instrumentId: idSchema.nullable(),
     channels: channelsSchema,
     remarks: z.string().max(2000),

@@ -262,13 +262,34 @@ describe('importing fans', () => {
     await deleteFan(db, aside.id)
     const fresh = { ...known, id: 'fan-fresh', model: 'Fresh' }
     const done = await importFans(db, [{ ...known, price: 77 }, { ...aside, notes: 'back' }, fresh])
-    expect(done).toEqual({ created: [aside.id, 'fan-fresh'], before: [known] })
+    expect(done).toMatchObject({ created: [aside.id, 'fan-fresh'], before: [known] })
     expect((await listFans(db)).find((f) => f.fan.id === known.id)!.fan.price).toBe(77)
     await undoImport(db, done)
     const ids = (await listFans(db)).map((f) => f.fan.id)
     expect(ids).not.toContain('fan-fresh')
     expect((await getFan(db, known.id)).fan).toEqual(known)
     await restoreFan(db, aside.id)
+  })
+  test('taking it back leaves alone what somebody has changed since', async () => {
+    const [typed, left] = [demoFans[1]!, demoFans[2]!]
+    const done = await importFans(db, [
+      { ...typed, price: 1 },
+      { ...left, price: 2 },
+      { ...typed, id: 'fan-new', model: 'New one' },
+    ])
+    const { fan, revision } = await getFan(db, typed.id)
+    await saveFan(db, { ...fan, notes: 'typed since' }, revision)
+    const fresh = await getFan(db, 'fan-new')
+    await saveFan(db, { ...fresh.fan, notes: 'measured' }, fresh.revision)
+    expect(await undoImport(db, done)).toEqual({
+      undone: 1,
+      left: expect.arrayContaining([typed.model, 'New one']),
+    })
+    expect((await getFan(db, typed.id)).fan).toMatchObject({ price: 1, notes: 'typed since' })
+    expect((await getFan(db, left.id)).fan).toEqual(left)
+    expect((await listFans(db)).map((f) => f.fan.id)).toContain('fan-new')
+    await deleteFan(db, 'fan-new')
+    await saveFan(db, typed, revision + 1)
   })
   test('one that the database refuses leaves no half-written shelf', async () => {
     const before = await listFans(db)

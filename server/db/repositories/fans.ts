@@ -1,6 +1,6 @@
 import { fanSchema, type Fan, type ShelfShown } from '#core/document'
 import { shelfShown } from '#core/selection'
-import type { FanPage, ShelfFacets, StoredFan } from '#shared/api'
+import type { FanPage, Imported, ShelfFacets, StoredFan, Undone } from '#shared/api'
 import type { FanQuery } from '#shared/schemas/fan'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
@@ -125,14 +125,8 @@ export async function saveFan(db: Database, fan: Fan, revision: number): Promise
 }
 
 /** Those of some fans that are stored, archived ones too, locked until the end of the transaction. */
-const storedAmong = (tx: Queryable, fans: readonly Fan[]) =>
+const storedAmong = (tx: Queryable, fans: readonly Pick<Fan, 'id'>[]) =>
   tx.query<FanRow>(`${SELECT_FANS} WHERE ${AMONG} FOR UPDATE OF o`, [JSON.stringify(fans.map((f) => f.id))])
-
-/** What an import did, enough to take it back. */
-export interface Imported {
-  created: string[]
-  before: Fan[]
-}
 
 /** Writes fans whole, new and known ones, in one transaction: all of them or none. A fan that was put aside comes back. */
 export async function importFans(db: Database, fans: readonly Fan[]): Promise<Imported> {
@@ -145,7 +139,12 @@ export async function importFans(db: Database, fans: readonly Fan[]): Promise<Im
       rows.map((r) => storedFan(r).fan),
       fans,
     )
-    return { created: fans.filter((f) => !known.has(f.id)).map((f) => f.id), before }
+    const written = await storedAmong(tx, fans)
+    return {
+      created: fans.filter((f) => !known.has(f.id)).map((f) => f.id),
+      before,
+      revisions: Object.fromEntries(written.map((r) => [storedFan(r).fan.id, r.revision])),
+    }
   })
 }
 
@@ -156,21 +155,30 @@ export async function addUnknownFans(tx: Queryable, fans: readonly Fan[]): Promi
   if (unknown.length) await writeFans(tx, [], unknown)
 }
 
-/** Takes an import back: what it made is archived, what it changed is written as it was. */
-export async function undoImport(db: Database, { created, before }: Imported): Promise<void> {
-  await db.transaction(async (tx) => {
+/**
+ * Takes an import back: what it made is archived, what it changed is written as it was. What somebody has changed since is
+ * left as it is.
+ */
+export async function undoImport(db: Database, { created, before, revisions }: Imported): Promise<Undone> {
+  return db.transaction(async (tx) => {
+    const stored = await storedAmong(tx, [...created.map((id) => ({ id })), ...before])
+    const untouched = (r: FanRow) => revisions[String(r.id)] === r.revision
+    const back = stored.filter(untouched)
+    const ids = new Set(back.map((r) => String(r.id)))
     await tx.query(
       `UPDATE fan
         SET deleted_at = now(), updated_at = now()
         WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb))) AND deleted_at IS NULL`,
-      [JSON.stringify(created)],
+      [JSON.stringify(created.filter((id) => ids.has(id)))],
     )
-    const stored = await storedAmong(tx, before)
+    const changed = back.filter((r) => before.some((f) => f.id === r.id))
     await writeFans(
       tx,
-      stored.map((r) => storedFan(r).fan),
-      before,
+      changed.map((r) => storedFan(r).fan),
+      before.filter((f) => ids.has(f.id)),
     )
+    const left = stored.filter((r) => !untouched(r)).map((r) => storedFan(r).fan.model)
+    return { undone: back.length, left }
   })
 }
 

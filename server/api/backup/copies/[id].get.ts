@@ -1,13 +1,13 @@
 import { createReadStream } from 'node:fs'
-import { sendStream, setResponseHeader } from 'h3'
+import { getRouterParam, sendStream, setResponseHeader } from 'h3'
 import { copyNameSchema } from '#shared/schemas/backup'
 import { copyFile } from '../../../backup/copies'
 import { dataDirectory } from '../../../utils/place'
-import { checked, idOf, route } from '../../../utils/reply'
+import { checked, route } from '../../../utils/reply'
 
 /** A daily copy, to be kept elsewhere. */
 export default route(async (event) => {
-  const name = checked(idOf(event), copyNameSchema)
+  const name = checked(getRouterParam(event, 'id'), copyNameSchema)
   const file = copyFile(dataDirectory(), name)
   setResponseHeader(event, 'content-type', 'application/zip')
   setResponseHeader(event, 'content-disposition', `attachment; filename="${name}"`)

@@ -1,5 +1,6 @@
+import type { Imported } from '#shared/api'
 import { importSchema } from '#shared/schemas/fan'
-import { importFans, type Imported } from '../../../db/repositories/fans'
+import { importFans } from '../../../db/repositories/fans'
 import { database } from '../../../utils/store'
 import { bodyOf, route } from '../../../utils/reply'
 

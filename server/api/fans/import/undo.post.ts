@@ -3,7 +3,4 @@ import { undoImport } from '../../../db/repositories/fans'
 import { database } from '../../../utils/store'
 import { bodyOf, route } from '../../../utils/reply'
 
-export default route(async (event) => {
-  await undoImport(await database(), await bodyOf(event, undoImportSchema))
-  return { undone: true }
-})
+export default route(async (event) => undoImport(await database(), await bodyOf(event, undoImportSchema)))
