@@ -117,10 +117,22 @@ function liveOf(instrument: Instrument, boot: string): Live {
   return state
 }
 
-const BOOT = `SELECT last_seq::float8 AS "lastSeq", last_ms AS "lastMs", offset_s AS "offsetS", lost::float8 AS lost,
-  repeated::float8 AS repeated, late::float8 AS late, clock_jumps AS "clockJumps", gaps, held
-  FROM log_boot
-  WHERE log_id = $1 AND boot = $2 FOR UPDATE`
+/** What a message needs to know of its log ($1) and its board's start ($2), at one go. */
+const STANDING = `SELECT
+  (SELECT coalesce(jsonb_agg(jsonb_build_object('name', name, 'quantity', quantity) ORDER BY position), '[]')
+    FROM log_channel WHERE log_id = $1) AS channels,
+  (SELECT coalesce(max(seq), -1)::float8 FROM log_block WHERE log_id = $1) AS block,
+  (SELECT max(last_ms / 1000 + offset_s)::float8 FROM log_boot WHERE log_id = $1) AS ended,
+  (SELECT jsonb_build_object('lastSeq', last_seq, 'lastMs', last_ms, 'offsetS', offset_s, 'lost', lost,
+    'repeated', repeated, 'late', late, 'clockJumps', clock_jumps, 'gaps', gaps, 'held', held)
+    FROM log_boot WHERE log_id = $1 AND boot = $2) AS boot`
+interface Standing extends Record<string, unknown> {
+  channels: Channel[]
+  block: number
+  /** where its last board ended, s */
+  ended: number | null
+  boot: Boot | null
+}
 async function putBoot(tx: Queryable, logId: string, boot: string, b: Boot): Promise<void> {
   await tx.query(
     `INSERT INTO log_boot (log_id, boot, last_seq, last_ms, offset_s, lost, repeated, late, clock_jumps, gaps, held)
@@ -143,15 +155,6 @@ async function putBoot(tx: Queryable, logId: string, boot: string, b: Boot): Pro
     ],
   )
 }
-/** Where a board that is heard for the first time begins in its log, s: now, and behind what is there. */
-async function beginsAt(tx: Queryable, logId: string, nowS: number): Promise<number> {
-  const [row] = await tx.query<{ last: number }>(
-    'SELECT max(last_ms / 1000 + offset_s)::float8 AS last FROM log_boot WHERE log_id = $1',
-    [logId],
-  )
-  return Math.max(row?.last ? row.last + AFTER_JUMP_S : 0, nowS)
-}
-
 const keyOf = (c: Channel) => `${c.name}|${c.quantity}`
 type SentChannel = NamedChannel & { raw: string | null }
 /**
@@ -162,12 +165,9 @@ type SentChannel = NamedChannel & { raw: string | null }
 async function channelsFor(
   tx: Queryable,
   logId: string,
+  have: readonly Channel[],
   sent: Iterable<string>,
 ): Promise<{ channels: SentChannel[]; full: string[] }> {
-  const have = await tx.query<Channel>(
-    'SELECT name, quantity FROM log_channel WHERE log_id = $1 ORDER BY position',
-    [logId],
-  )
   const known = new Set(have.map(keyOf))
   const wanted = new Map<string, SentChannel>()
   const full: string[] = []
@@ -194,16 +194,18 @@ async function store(tx: Queryable, logId: string, { boot, rows }: BenchMessage,
     [logId],
   )
   if (!log?.open) throw new NotFound('log')
-  const [known] = await tx.query<Boot & Record<string, unknown>>(BOOT, [logId, boot])
+  const [standing] = await tx.query<Standing>(STANDING, [logId, boot])
+  const { channels: have, block, ended, boot: known } = standing!
   const nowS = (now - log.started_at.getTime()) / 1000
-  const before = known ?? newBoot(rows[0]!, await beginsAt(tx, logId, nowS))
+  // a board that is heard for the first time begins now, and behind what is there
+  const before = known ?? newBoot(rows[0]!, Math.max(ended ? ended + AFTER_JUMP_S : 0, nowS))
   const { boot: after, kept, repeated, late, stray } = book(before, rows.slice(0, BLOCK_ROWS))
   const told: string[] = []
   if (stray) told.push(`${stray} rows with a running number that leaps and that no other confirms`)
   if (rows.length > BLOCK_ROWS) told.push(`more than ${BLOCK_ROWS} rows in one message: send the others again`)
   if (kept.length) {
     const names = new Set(kept.flatMap((k) => Object.keys(k.row.values)))
-    const { channels, full } = await channelsFor(tx, logId, names)
+    const { channels, full } = await channelsFor(tx, logId, have, names)
     if (full.length)
       told.push(`a log has at most ${MAX_CHANNELS} channels: ${full.slice(0, TOLD).join(', ')} not stored`)
     // late ones among them stand where they belong
@@ -213,12 +215,8 @@ async function store(tx: Queryable, logId: string, { boot, rows }: BenchMessage,
         clean(c, c.raw === null ? null : (row.values[c.raw] ?? null), !known && i === 0),
       ),
     )
-    const [last] = await tx.query<{ seq: number }>(
-      'SELECT coalesce(max(seq), -1)::float8 AS seq FROM log_block WHERE log_id = $1',
-      [logId],
-    )
     await putBlock(tx, logId, {
-      seq: last!.seq + 1,
+      seq: block + 1,
       rows: placed.length,
       channels: channels.length,
       data: encodeBlock(

@@ -8,6 +8,8 @@ const screens = [
   '/shelf/import',
   '/shelf/fan-sedge-92x25-12v',
   '/begin',
+  '/backup',
+  '/enter',
   '/guide',
   '/words',
   '/sums?sum=wire',
