@@ -30,6 +30,8 @@ function ensureChromium() {
   return false
 }
 
+/** How long each test took, ms. */
+const took = []
 const totals = { passed: 0, failed: 0 }
 const count = (passed, failed) => {
   totals.passed += passed
@@ -45,10 +47,12 @@ rmSync(results, { recursive: true, force: true })
 
 /** What to run: all of it, or one of unit, api, e2e. */
 const only = process.argv[2] ?? 'all'
+const since = Date.now()
+const minutes = () => `${((Date.now() - since) / 60_000).toFixed(1)} min`
 const wanted = (part) => only === 'all' || only === part
 
 function vitest(name, folders, env = {}) {
-  say(`${name} tests`)
+  say(`${name} tests (after ${minutes()})`)
   const file = join(results, `${name}.json`)
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
   run('npx', ['vitest', 'run', ...folders, ...reporters], { mayFail: true, env: { ...process.env, ...env } })
@@ -57,10 +61,21 @@ function vitest(name, folders, env = {}) {
   // a file that fails before its tests counts as one
   const broken = json.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0)
   count(json.numPassedTests, json.numFailedTests + broken.length)
+  for (const t of json.testResults.flatMap((f) => f.assertionResults))
+    took.push({ name: `${name}: ${t.fullName}`, ms: t.duration ?? 0 })
 }
 
 /** The routes once more, on a PostgreSQL server of its own instead of the embedded one. */
-const ON_SERVER = ['server', 'repositories', 'log', 'logging-server', 'hostile', 'backup', 'postgres']
+const ON_SERVER = [
+  'server',
+  'repositories',
+  'log',
+  'logging-server',
+  'hostile',
+  'backup',
+  'postgres',
+  'summaries',
+]
 async function onPostgres() {
   let pg = await startPostgres()
   if (!pg) {
@@ -82,7 +97,7 @@ async function onPostgres() {
 
 function browser() {
   if (!ensureChromium()) return count(0, 1)
-  say('browser tests')
+  say(`browser tests (after ${minutes()})`)
   const e2e = join(results, 'e2e.json')
   const status = spawnSync('npx', ['playwright', 'test'], {
     cwd: root,
@@ -90,7 +105,11 @@ function browser() {
     env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e, CHROMIUM },
   }).status
   if (!existsSync(e2e)) return count(0, 1)
-  const { stats } = JSON.parse(readFileSync(e2e, 'utf8'))
+  const { stats, suites } = JSON.parse(readFileSync(e2e, 'utf8'))
+  const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)]
+  for (const { title, tests } of suites.flatMap(specs))
+    for (const { duration } of tests.flatMap((t) => t.results))
+      took.push({ name: `browser: ${title}`, ms: duration })
   count(stats.expected + stats.flaky, stats.unexpected || (status ? 1 : 0))
 }
 
@@ -119,5 +138,9 @@ if (wanted('api')) {
 }
 if (wanted('e2e')) browser()
 
+const LONGEST = 10
+say('the longest tests')
+for (const { name, ms } of took.toSorted((a, b) => b.ms - a.ms).slice(0, LONGEST))
+  console.log(`  ${(ms / 1000).toFixed(1).padStart(6)} s  ${name.slice(0, 120)}`)
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
 process.exit(totals.failed ? 1 : 0)

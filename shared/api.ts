@@ -41,6 +41,8 @@ export interface JobSummary {
   waitsFor: string
   /** why it cannot be read; '' where it can */
   problem: string
+  /** how its stations stand is still being worked out: ask again */
+  pending: boolean
 }
 /** One of a job's variants, with the figures they are compared by. */
 export interface VariantSummary {

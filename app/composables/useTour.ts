@@ -91,7 +91,7 @@ const show = async (step: number) => {
   tourAt.value = step
 }
 export async function beginTour() {
-  const result = await api<JobSummary[]>('jobs')
+  const result = await api<JobSummary[]>('jobs?soon=1')
   const jobs = result.ok ? result.data : []
   const open = useJobStore().plan?.job.id
   const told = [DEMO, open].find((id) => jobs.some((j) => j.id === id)) ?? jobs[0]?.id

@@ -33,7 +33,7 @@ const setSize = (key: keyof PathSizes, value: number | null) =>
 const jobs = shallowRef<JobSummary[]>([])
 onMounted(async () => {
   void landIn('.pictures')
-  const result = await api<JobSummary[]>('jobs')
+  const result = await api<JobSummary[]>('jobs?soon=1')
   if (result.ok) jobs.value = result.data
 })
 const shapesThere = computed(() => shapeCards.filter((s) => s.value !== 'like' || jobs.value.length > 0))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useTimeoutFn } from '@vueuse/core'
 import type { JobSummary, StoredPlan } from '#shared/api'
 
 useHead({ title: 'Bench · Redpoll' })
@@ -7,15 +8,19 @@ const problem = ref('')
 const toast = useToast()
 const { say } = useUnits()
 
+/** What is still being worked out is asked for again after so long, ms. */
+const AGAIN_MS = 500
 async function load() {
-  const result = await api<JobSummary[]>('jobs')
+  const result = await api<JobSummary[]>('jobs?soon=1')
   if (!result.ok) {
     problem.value = result.message
     return
   }
   jobs.value = result.data
   problem.value = ''
+  if (result.data.some((j) => j.pending)) again.start()
 }
+const again = useTimeoutFn(load, AGAIN_MS, { immediate: false })
 await load()
 watch(benchChange(), (now, before) => before && void load())
 
@@ -101,7 +106,7 @@ const inState: Record<typeof state.value, (job: JobSummary) => boolean> = {
   stop: (job) => job.stops > 0,
   fix: (job) => job.fixes > 0,
   open: (job) => job.waitsFor !== '' && job.stops + job.fixes === 0,
-  settled: (job) => job.waitsFor === '' && job.problem === '',
+  settled: (job) => job.waitsFor === '' && job.problem === '' && !job.pending,
 }
 const sorting: Record<typeof order.value, (a: JobSummary, b: JobSummary) => number> = {
   changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),
@@ -135,6 +140,7 @@ usePageKeys([
 const print = (job: JobSummary, key: string) => say(job.stations.find((s) => s.key === key)?.headline ?? [])
 const waits = (job: JobSummary) => {
   if (job.problem) return 'cannot be read'
+  if (job.pending && !job.stations.length) return 'looking how it stands …'
   if (!job.waitsFor) return 'settled at every station'
   const state = job.stations.find((s) => s.title === job.waitsFor)?.state
   const what =

@@ -1,4 +1,5 @@
-import { causesOf, type Cause, type Symptom } from './causes'
+import type { Cause, Symptom } from './cause'
+import { causesOf } from './causes'
 import type { Known } from './known'
 import { measurementsOf, type Measurement } from './measures'
 

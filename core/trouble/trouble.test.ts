@@ -11,7 +11,8 @@ import {
   type PlanDocument,
 } from '#core/document'
 import { computeReport } from '#core/plan'
-import { causesOf, symptoms, type Symptom } from './causes'
+import { symptoms, type Symptom } from './cause'
+import { causesOf } from './causes'
 import { knownOf, type Known } from './known'
 import { measurementsOf } from './measures'
 import { troubleSearch, type Answer } from './search'

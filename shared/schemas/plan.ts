@@ -3,6 +3,8 @@ import { fanSchema, idSchema, planSchema, shortText } from '#core/document'
 
 /** What a save sends: the document and the revision it was read at. */
 export const savePlanSchema = z.object({ plan: planSchema, revision: z.number().int().min(1) })
+/** Whether the list shall come at once, with what is known. */
+export const listQuerySchema = z.object({ soon: z.enum(['', '1']).default('') })
 /** Which job is open where changes are asked for; '' for none. */
 export const changesQuerySchema = z.object({ job: z.union([z.literal(''), idSchema]).default('') })
 /** A variant: its name and the plan it begins with. */

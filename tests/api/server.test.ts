@@ -128,7 +128,7 @@ describe('the routes', () => {
     const done = await send('import', { fans: [fresh, { ...first!.fan, price: 55 }] })
     expect(done.body).toMatchObject({ created: ['fan-import-test'], before: [{ id: first!.fan.id }] })
     expect(await count()).toBe(before + 1)
-    expect((await send('import/undo', done.body)).body).toEqual({ undone: true })
+    expect((await send('import/undo', done.body)).body).toEqual({ undone: 2, left: [] })
     expect(await count()).toBe(before)
     expect((await send('import', { fans: [] })).status).toBe(400)
   })

@@ -19,7 +19,7 @@ watch(
   async (open) => {
     if (!open) return
     typed.value = ''
-    const result = await api<JobSummary[]>('jobs')
+    const result = await api<JobSummary[]>('jobs?soon=1')
     if (result.ok) jobs.value = result.data
   },
   { immediate: true },

@@ -16,18 +16,27 @@ const SELECT_FANS = `SELECT ${ownFields(FAN)}, o.revision, o.deleted_at,
 const UPSERT_FANS = `INSERT INTO fan (${COLUMNS}) SELECT ${COLUMNS} FROM jsonb_populate_recordset(NULL::fan, $1::jsonb)
   ON CONFLICT (id) DO UPDATE SET (${COLUMNS}) = ROW (${COLUMNS.split(', ')
     .map((c) => `EXCLUDED.${c}`)
-    .join(', ')}), revision = fan.revision + 1, updated_at = now(), deleted_at = NULL`
+    .join(', ')}), revision = fan.revision + 1, updated_at = now(), deleted_at = NULL
+  RETURNING id, revision`
 const AMONG = 'o.id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))'
 
 const held = (fan: Fan) => ({ id: fan.id, document: fan })
 /**
  * Writes fans with all their parts: a few statements for any number of them.
  * @param before those of them that are stored, as they are
+ * @returns where that leaves each of them
  */
-async function writeFans(tx: Queryable, before: readonly Fan[], fans: readonly Fan[]): Promise<void> {
-  if (!fans.length) return
-  await tx.query(UPSERT_FANS, [`[${fans.map((f) => ownRow(FAN, f)).join(',')}]`])
+async function writeFans(
+  tx: Queryable,
+  before: readonly Fan[],
+  fans: readonly Fan[],
+): Promise<Record<string, number>> {
+  if (!fans.length) return {}
+  const written = await tx.query<{ id: string; revision: number }>(UPSERT_FANS, [
+    `[${fans.map((f) => ownRow(FAN, f)).join(',')}]`,
+  ])
   await PARTS.write(tx, before.map(held), fans.map(held))
+  return Object.fromEntries(written.map((r) => [r.id, r.revision]))
 }
 
 interface FanRow extends Record<string, unknown> {
@@ -134,17 +143,12 @@ export async function importFans(db: Database, fans: readonly Fan[]): Promise<Im
     const rows = await storedAmong(tx, fans)
     const before = rows.filter((r) => !r.deleted_at).map((r) => storedFan(r).fan)
     const known = new Set(before.map((f) => f.id))
-    await writeFans(
+    const revisions = await writeFans(
       tx,
       rows.map((r) => storedFan(r).fan),
       fans,
     )
-    const written = await storedAmong(tx, fans)
-    return {
-      created: fans.filter((f) => !known.has(f.id)).map((f) => f.id),
-      before,
-      revisions: Object.fromEntries(written.map((r) => [storedFan(r).fan.id, r.revision])),
-    }
+    return { created: fans.filter((f) => !known.has(f.id)).map((f) => f.id), before, revisions }
   })
 }
 
@@ -181,6 +185,17 @@ export async function undoImport(db: Database, { created, before, revisions }: I
     return { undone: back.length, left }
   })
 }
+
+/** Revisions of fans, archived ones too. */
+export const fanRevisions = async (db: Queryable, ids: readonly string[]): Promise<Map<string, number>> =>
+  new Map(
+    (
+      await db.query<{ id: string; revision: number }>(
+        'SELECT id, revision FROM fan WHERE id = ANY (ARRAY (SELECT jsonb_array_elements_text($1::jsonb)))',
+        [JSON.stringify(ids)],
+      )
+    ).map((r) => [r.id, r.revision]),
+  )
 
 /** Fans that were changed since a moment, archived ones too. */
 export async function fansChangedSince(

@@ -1,4 +1,4 @@
-import { fanIdsOf, newPlan, planSchema, type Fan, type PlanDocument } from '#core/document'
+import { fanIdsOf, newPlan, planSchema, type Fan, type PlanDocument, type Goal } from '#core/document'
 import type { StoredPlan } from '#shared/api'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
@@ -62,21 +62,48 @@ export interface UnreadablePlan {
 }
 export type ListedPlan = StoredPlan | UnreadablePlan
 
+const readRow = (row: PlanRow): ListedPlan => {
+  const read = planSchema.safeParse(documentOf(row))
+  if (read.success) return stored(row, read.data)
+  const [issue] = read.error.issues
+  return {
+    id: String(row.id),
+    name: String(row.name),
+    revision: row.revision,
+    updatedAt: row.updated_at.toISOString(),
+    problem: `${issue!.path.join('.')}: ${issue!.message}`,
+  }
+}
+
 /** All jobs that are not deleted, newest change first, with their whole plans; one that cannot be read hides no other. */
-export async function listPlans(db: Database): Promise<ListedPlan[]> {
-  const rows = await db.query<PlanRow>(`${SELECT_PLANS} ORDER BY o.updated_at DESC, o.name`)
-  return rows.map((row) => {
-    const read = planSchema.safeParse(documentOf(row))
-    if (read.success) return stored(row, read.data)
-    const [issue] = read.error.issues
-    return {
-      id: String(row.id),
-      name: String(row.name),
-      revision: row.revision,
-      updatedAt: row.updated_at.toISOString(),
-      problem: `${issue!.path.join('.')}: ${issue!.message}`,
-    }
-  })
+export async function listPlans(db: Queryable): Promise<ListedPlan[]> {
+  return (await db.query<PlanRow>(`${SELECT_PLANS} ORDER BY o.updated_at DESC, o.name`)).map(readRow)
+}
+/** One of them; null where it is no longer there. */
+export async function readPlan(db: Queryable, id: string): Promise<ListedPlan | null> {
+  const [row] = await db.query<PlanRow>(`${SELECT_PLANS} AND o.id = $1`, [id])
+  return row ? readRow(row) : null
+}
+
+/** A job without its plan. */
+export interface JobHead {
+  id: string
+  name: string
+  goal: Goal
+  equipment: string
+  variantOf: string | null
+  revision: number
+  updatedAt: string
+}
+/** The same list without the plans. */
+export async function listHeads(db: Queryable): Promise<JobHead[]> {
+  const rows = await db.query<Omit<JobHead, 'updatedAt'> & { updated_at: Date }>(
+    `SELECT id, name, goal, equipment, variant_of AS "variantOf", revision, updated_at
+      FROM job
+      WHERE deleted_at IS NULL
+      ORDER BY updated_at DESC, name`,
+  )
+  return rows.map(({ updated_at, ...head }) => ({ ...head, updatedAt: updated_at.toISOString() }))
 }
 
 /** @throws NotFound */
