@@ -36,6 +36,17 @@ const storage = {
   removeItem: (key: string) => drafts.delete(key),
 }
 const toasts: string[] = []
+/** What the store wants to be told of changes elsewhere. */
+let follower: { open: () => string; told: (now: { revision: number | null }, before: null, id: string) => void }
+/** Another device saves a job, and this page hears of its revision. */
+async function elsewhere(id: string, mutate: (d: PlanDocument) => void) {
+  const stored = server.jobs.get(id)!
+  const plan = structuredClone(stored.plan)
+  mutate(plan)
+  server.jobs.set(id, { plan, revision: stored.revision + 1 })
+  follower.told({ revision: stored.revision + 1 }, null, id)
+  await rest(0)
+}
 
 let useJobStore: typeof import('./job').useJobStore
 beforeEach(async () => {
@@ -60,6 +71,10 @@ beforeEach(async () => {
     load: () => undefined,
     remember: () => undefined,
   }))
+  vi.stubGlobal('window', { location: { pathname: '/job/a/brief' } })
+  vi.stubGlobal('followChanges', (one: typeof follower) => {
+    follower = one
+  })
   vi.stubGlobal('useToast', () => ({ show: (text: string) => toasts.push(text) }))
   setActivePinia(createPinia())
   vi.resetModules()
@@ -74,6 +89,53 @@ const rename = (name: string) => (d: PlanDocument) => {
   d.job.name = name
 }
 const rest = (ms = SAVE_AFTER_MS) => vi.advanceTimersByTimeAsync(ms)
+
+describe('changes elsewhere', () => {
+  test('are shown where nothing is unsaved here; undo names them', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    expect(follower.open()).toBe('a')
+    await elsewhere('a', rename('From afar'))
+    expect(job.plan!.job.name).toBe('From afar')
+    expect(job.undoWhat).toBe('what another device changed')
+    expect(toasts).toHaveLength(1)
+    // and saving goes on from there
+    job.change((d) => (d.job.complaint = 'hot'))
+    await rest()
+    expect(server.jobs.get('a')).toMatchObject({
+      revision: 3,
+      plan: { job: { name: 'From afar', complaint: 'hot' } },
+    })
+  })
+  test('wait for what is typed here, and are put together with it', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.change((d) => (d.job.complaint = 'typed here'))
+    await elsewhere('a', rename('From afar'))
+    expect(job.plan!.job).toMatchObject({ name: 'First', complaint: 'typed here' })
+    await rest(3 * SAVE_AFTER_MS)
+    expect(job.plan!.job).toMatchObject({ name: 'From afar', complaint: 'typed here' })
+    expect(job.saveState).toBe('saved')
+  })
+  test('of this page itself, of before, and of another job are no news', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    job.change(rename('Mine'))
+    await rest()
+    follower.told({ revision: 2 }, null, 'a')
+    follower.told({ revision: 1 }, null, 'a')
+    follower.told({ revision: 9 }, null, 'b')
+    await rest(0)
+    expect(job.plan!.job.name).toBe('Mine')
+    expect(toasts).toEqual([])
+  })
+  test('a job that goes while its page is open is told once', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    for (let i = 0; i < 3; i++) follower.told({ revision: null }, null, 'a')
+    expect(toasts).toEqual(['This job was taken off the bench.'])
+  })
+})
 
 describe('saving', () => {
   test('a change is kept in the browser at once, saved a moment later, then forgotten there', async () => {

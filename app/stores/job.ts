@@ -288,6 +288,25 @@ export const useJobStore = defineStore('job', () => {
     useToast().show('Another device changed this job: this is how it stands now.')
   }
 
+  /** the job that was told to be gone */
+  let gone = ''
+  followChanges({
+    open: () => stored.value?.job.id ?? '',
+    told: ({ revision }, _, id) => {
+      if (!id || stored.value?.job.id !== id) return
+      if (revision !== null) {
+        gone = ''
+        void seen(revision)
+      } else if (gone !== id && window.location.pathname.startsWith(`/job/${id}`)) {
+        gone = id
+        useToast().show('This job was taken off the bench.', {
+          tone: 'bad',
+          action: { label: 'Put it back', run: () => api(`jobs/${id}/restore`, { method: 'POST' }) },
+        })
+      }
+    },
+  })
+
   /** Puts a further air stream behind the others and shows it. */
   function newAirStream(name: string) {
     if (!stored.value) return
@@ -326,7 +345,6 @@ export const useJobStore = defineStore('job', () => {
     undoWhat,
     redoWhat,
     open,
-    seen,
     change,
     replace,
     undo,

@@ -67,6 +67,12 @@ export const useShelfStore = defineStore('shelf', () => {
     if (told.ok) shown.value = told.data
   }
 
+  followChanges({
+    told: (now, before) => {
+      if (before && before.shelf !== now.shelf) void catchUp(before.at)
+    },
+  })
+
   const fans = computed(() => stored.value.map((s) => s.fan))
   const known = computed(() => {
     const there = new Set(fans.value.map((f) => f.id))
@@ -143,7 +149,6 @@ export const useShelfStore = defineStore('shelf', () => {
     problem,
     draft,
     load,
-    catchUp,
     byId,
     fetchOne,
     save,

@@ -18,5 +18,10 @@ export const useStockStore = defineStore('stock', () => {
   const save = (list: StockPart[]) => take(api<StockPart[]>('parts', { method: 'PUT', body: { parts: list } }))
   const archive = (ids: string[], archived: boolean) =>
     take(api<StockPart[]>('parts/archive', { method: 'POST', body: { ids, archived } }))
+  followChanges({
+    told: (now, before) => {
+      if (before && before.parts !== now.parts && loaded.value) void load(true)
+    },
+  })
   return { parts, loaded, problem, load, save, archive }
 })
