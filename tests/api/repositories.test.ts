@@ -21,8 +21,9 @@ import {
   createVariant,
   deleteJob,
   getPlan,
-  listPlans,
+  listHeads,
   listVariants,
+  readPlan,
   restoreJob,
   savePlan,
 } from '../../server/db/repositories/jobs'
@@ -32,6 +33,10 @@ import { fanQuerySchema } from '#shared/schemas/fan'
 import { Conflict, NotFound, Refused } from '../../server/db/errors'
 import { layLimits } from '../../server/db/limits'
 import { memoryDatabase, migrations, onPostgres, temporaryDir } from './harness'
+
+/** Every job of the bench with its plan, or why it has none. */
+const listPlans = async (from: Database) =>
+  Promise.all((await listHeads(from)).map(async (head) => (await readPlan(from, head.id))!))
 
 let db: Database
 beforeAll(async () => {

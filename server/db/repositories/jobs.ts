@@ -75,11 +75,7 @@ const readRow = (row: PlanRow): ListedPlan => {
   }
 }
 
-/** All jobs that are not deleted, newest change first, with their whole plans; one that cannot be read hides no other. */
-export async function listPlans(db: Queryable): Promise<ListedPlan[]> {
-  return (await db.query<PlanRow>(`${SELECT_PLANS} ORDER BY o.updated_at DESC, o.name`)).map(readRow)
-}
-/** One of them; null where it is no longer there. */
+/** A job with its whole plan, or why it cannot be read; null where it is not there. */
 export async function readPlan(db: Queryable, id: string): Promise<ListedPlan | null> {
   const [row] = await db.query<PlanRow>(`${SELECT_PLANS} AND o.id = $1`, [id])
   return row ? readRow(row) : null
@@ -95,7 +91,7 @@ export interface JobHead {
   revision: number
   updatedAt: string
 }
-/** The same list without the plans. */
+/** All jobs that are not deleted, newest change first, without their plans. */
 export async function listHeads(db: Queryable): Promise<JobHead[]> {
   const rows = await db.query<Omit<JobHead, 'updatedAt'> & { updated_at: Date }>(
     `SELECT id, name, goal, equipment, variant_of AS "variantOf", revision, updated_at
