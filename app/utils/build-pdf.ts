@@ -89,7 +89,7 @@ export async function saveBuildPdf(
         ],
       })),
       { text: 'Not checked', style: 'heading' },
-      { ul: sheet.notChecked },
+      { ul: [...sheet.notChecked] },
       { text: sheet.last, bold: true, margin: [0, 8, 0, 0] },
     ],
     defaultStyle: { fontSize: 9.5, lineHeight: 1.15 },

@@ -11,7 +11,8 @@ function contentOf({ title, subtitle, blocks }: PrintReport): Content[] {
   const body = blocks.map((b): Content => {
     if (b.kind === 'heading') return { text: b.text, style: 'heading' }
     if (b.kind === 'text') return { text: b.text, margin: [0, 0, 0, 6] }
-    if (b.kind === 'list') return { ul: b.items, margin: [0, 0, 0, 6] }
+    // the library writes into the lists that it is given: it gets its own
+    if (b.kind === 'list') return { ul: [...b.items], margin: [0, 0, 0, 6] }
     if (b.kind === 'chart') return { svg: drawChart(b.chart), width: WIDTH, margin: [0, 4, 0, 8] }
     return {
       margin: [0, 0, 0, 8],

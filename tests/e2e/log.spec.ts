@@ -265,6 +265,8 @@ test('verdict and report leave the app: PDF, Markdown, calendar', async ({ page,
   const markdown = (await save('Markdown')).toString('utf8')
   expect(markdown).toContain('| Target | wanted | measured | verdict |')
   expect(markdown).toContain('data:image/svg+xml,')
+  expect(markdown).toMatch(/^- \w/m)
+  expect(markdown).not.toContain('[object')
   await page.goto(`${demo.url}/job/job-film-cabinet/build/care`)
   await expect(page.getByRole('link', { name: 'Calendar file' })).toBeVisible()
   const calendar = await (await page.request.get(`${demo.url}/api/jobs/job-film-cabinet/care.ics`)).text()
