@@ -1,4 +1,4 @@
-/** What grows with what: jobs, fans, rows and people, each measured at two or three sizes: npm run bench:scale, docs/scale.md. */
+/** What grows with what: jobs, fans, rows and people, each measured at two or three sizes: npm run bench:scale. */
 import { BLOCK_ROWS, encodeBlock } from '#shared/log-blocks'
 import { fanQuerySchema, IMPORT_PART } from '#shared/schemas/fan'
 import { demoFans } from '../demo/fans'
