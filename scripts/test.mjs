@@ -32,6 +32,8 @@ function ensureChromium() {
 
 /** How long each test took, ms. */
 const took = []
+/** What failed, named again at the end, where it is found. */
+const failed = []
 const totals = { passed: 0, failed: 0 }
 const count = (passed, failed) => {
   totals.passed += passed
@@ -40,6 +42,7 @@ const count = (passed, failed) => {
 function check(name, command, args) {
   say(name)
   const ok = run(command, args, { mayFail: true }) === 0
+  if (!ok) failed.push({ name })
   count(ok ? 1 : 0, ok ? 0 : 1)
 }
 const results = join(root, '.cache', 'results')
@@ -56,11 +59,18 @@ function vitest(name, folders, env = {}) {
   const file = join(results, `${name}.json`)
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
   run('npx', ['vitest', 'run', ...folders, ...reporters], { mayFail: true, env: { ...process.env, ...env } })
-  if (!existsSync(file)) return count(0, 1)
+  if (!existsSync(file)) {
+    failed.push({ name: `${name} tests`, why: 'they ended before they could tell' })
+    return count(0, 1)
+  }
   const json = JSON.parse(readFileSync(file, 'utf8'))
   // a file that fails before its tests counts as one
   const broken = json.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0)
   count(json.numPassedTests, json.numFailedTests + broken.length)
+  for (const f of broken) failed.push({ name: `${name}: ${f.name.slice(root.length)}`, why: f.message })
+  for (const t of json.testResults.flatMap((f) => f.assertionResults))
+    if (t.status === 'failed')
+      failed.push({ name: `${name}: ${t.fullName}`, why: t.failureMessages.join('\n') })
   for (const t of json.testResults.flatMap((f) => f.assertionResults))
     took.push({ name: `${name}: ${t.fullName}`, ms: t.duration ?? 0 })
 }
@@ -107,9 +117,15 @@ function browser() {
   if (!existsSync(e2e)) return count(0, 1)
   const { stats, suites } = JSON.parse(readFileSync(e2e, 'utf8'))
   const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)]
-  for (const { title, tests } of suites.flatMap(specs))
+  for (const { title, tests, ok } of suites.flatMap(specs)) {
+    if (!ok)
+      failed.push({
+        name: `browser: ${title}`,
+        why: tests.flatMap((t) => t.results.flatMap((r) => r.error?.message ?? [])).join('\n'),
+      })
     for (const { duration } of tests.flatMap((t) => t.results))
       took.push({ name: `browser: ${title}`, ms: duration })
+  }
   count(stats.expected + stats.flaky, stats.unexpected || (status ? 1 : 0))
 }
 
@@ -142,5 +158,7 @@ const LONGEST = 10
 say('the longest tests')
 for (const { name, ms } of took.toSorted((a, b) => b.ms - a.ms).slice(0, LONGEST))
   console.log(`  ${(ms / 1000).toFixed(1).padStart(6)} s  ${name.slice(0, 120)}`)
+if (failed.length) say('what failed')
+for (const { name, why = '' } of failed) console.log(`  ${name}\n${why.split('\n').slice(0, 12).join('\n')}`)
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
 process.exit(totals.failed ? 1 : 0)
