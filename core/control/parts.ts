@@ -18,7 +18,7 @@ export const heldTemperature = (held: number | null, temperatureC: number, width
 
 /**
  * First-order filter.
- * @param was the filtered value; null in the first step @param tauS s; 0: no filter @param dtS s
+ * @param was the filtered value; null in the first step @param value what comes in, in the same unit @param tauS s; 0: no filter @param dtS s
  * Reference: handbook CT5
  */
 export const filtered = (was: number | null, value: number, tauS: number, dtS: number): number =>
@@ -26,6 +26,7 @@ export const filtered = (was: number | null, value: number, tauS: number, dtS: n
 
 /**
  * One step towards a target, no faster than allowed.
+ * @param was in any unit @param target in the same unit
  * @param upPerS largest rise a second, above 0 @param downPerS largest fall a second, above 0
  * Reference: handbook CT6
  */
@@ -33,7 +34,7 @@ export const ramped = (was: number, target: number, upPerS: number, downPerS: nu
   target > was ? Math.min(target, was + upPerS * dtS) : Math.max(target, was - downPerS * dtS)
 /**
  * Time of a ramp, s.
- * @param ratePerS a second, above 0
+ * @param from in any unit @param to in the same unit @param ratePerS a second, above 0
  * Reference: handbook CT6
  */
 export const rampTime = (from: number, to: number, ratePerS: number) => Math.abs(to - from) / ratePerS

@@ -8,7 +8,7 @@ import { z } from 'zod'
  * columns of the database.
  */
 
-/** A finite number in a range, with a message that names the limits. */
+/** A finite number in a range, with a message that names the limits. @param low in the field’s unit @param high in the field’s unit */
 export const within = (low: number, high: number) =>
   z.number({ error: 'A number is wanted here.' }).min(low, `Not below ${low}.`).max(high, `Not above ${high}.`)
 /** A number above zero, up to a limit in a unit. */

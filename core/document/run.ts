@@ -189,7 +189,7 @@ export const readingNames: Record<ReadingQuantity, string> = {
 /** Operating stages that machines usually have; any other word serves as well. */
 export const usualStages = ['idle', 'warming', 'working', 'everything on'] as const
 
-/** A reading taken once. */
+/** A reading taken once. @param value in the quantity’s unit */
 export const newReading = (id: string, quantity: ReadingQuantity, place: string, value: number): Reading => ({
   ...defaultsOf(readingSchema),
   id,

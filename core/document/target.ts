@@ -272,7 +272,7 @@ export const targetName = ({ kind, name }: Pick<Target, 'kind' | 'name'>): strin
   kind === 'other' && name ? name : targetKinds[kind].name
 
 type Show = (value: number, quantity: Quantity) => string
-/** A number of a target in the person's units. */
+/** A number of a target in the person's units. @param value in SI units of its kind */
 export const targetNumber = (
   { kind, unit }: Pick<Target, 'kind' | 'unit'>,
   value: number,

@@ -21,11 +21,13 @@ export interface Spot {
 }
 
 const none: Marks = { rounds: [], arcs: [], strokes: [] }
+/** Several lists of marks as one. */
 export const together = (list: readonly Marks[]): Marks => ({
   rounds: list.flatMap((m) => m.rounds),
   arcs: list.flatMap((m) => m.arcs),
   strokes: list.flatMap((m) => m.strokes),
 })
+/** Two strokes through a point. @param x m @param y m @param half length of an arm, m */
 export const cross = (x: number, y: number, half: number): Stroke[] => [
   { fromM: [x - half, y], toM: [x + half, y] },
   { fromM: [x, y - half], toM: [x, y + half] },

@@ -18,6 +18,7 @@ const ROUNDING_M = 1e-9
 /**
  * The grommet for a cable: the smallest whose bore takes it; null for a thicker one than is usual.
  * @param cableM outside of the cable, m
+ * Reference: usual sizes, common practice
  */
 export const grommetFor = (cableM: number) => grommets.find((g) => g.boreM >= cableM - ROUNDING_M) ?? null
 

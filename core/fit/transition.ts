@@ -16,7 +16,7 @@ type Point2 = readonly [x: number, y: number]
 const PARTS = 24
 const QUARTERS = 4
 
-/** Free area of an end, m2. */
+/** Free area of an end, m2. Reference: definition */
 export function endAreaOf({ shape, widthM: w, heightM: h }: TransitionEnd): number {
   return shape === 'square' ? w * h : slotArea(Math.max(w, h), Math.min(w, h))
 }
@@ -101,11 +101,12 @@ export function transitionSheet(from: TransitionEnd, to: TransitionEnd, lengthM:
   return sheet
 }
 
-/** Round bore of the same area, m. */
+/** Round bore of the same area, m. Reference: definition */
 export const boreOf = (end: TransitionEnd) => Math.sqrt(endAreaOf(end) / (Math.PI / 4))
 /**
  * The steepest half angle of a transition, degrees: over its width, its height, or round bores of the same areas.
  * @param lengthM m, above 0
+ * Reference: geometry, by definition
  */
 export const steepestDeg = (from: TransitionEnd, to: TransitionEnd, lengthM: number): number => {
   const sizes = (e: TransitionEnd) => [e.widthM, e.heightM, boreOf(e)]

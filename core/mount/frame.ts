@@ -10,6 +10,7 @@ export interface MeasuredFrame {
   /** why what was measured is not this fan's frame; '' where it is, or nothing was measured */
   measuredProblem: string
 }
+/** The frame that the calliper told, or why that is not this fan’s. */
 export function measuredOf(fan: Fan, fit: Fit | null): MeasuredFrame {
   const { sideMeasuredM, spacingMeasuredM } = fit ?? { sideMeasuredM: null, spacingMeasuredM: null }
   if (fan.kind === 'blower' || sideMeasuredM === null || spacingMeasuredM === null)

@@ -6,6 +6,7 @@ import type { Fit } from '#core/document'
 
 /** Openings over this are none of a guard's: the table's largest distance counts. ISO 13857, from memory. */
 const FARTHEST_M = 0.85
+/** Whether a guard stands before the blades. */
 export const isGuarded = (fit: Fit | null): fit is Fit =>
   fit !== null && fit.guard !== null && fit.guard !== 'none'
 

@@ -37,7 +37,7 @@ export function airRise(job: Job, air: AirState, flow: number | null): number | 
   )
 }
 
-/** Air inside, degC; null where the rise is not known. */
+/** Air inside, degC; null where the rise is not known. @param flow m3/s; null where it is not known */
 export function insideC(job: Job, air: AirState, flow: number | null): number | null {
   const rise = airRise(job, air, flow)
   return rise === null ? null : job.ambientC + rise

@@ -33,6 +33,7 @@ export interface Cause {
   at: Where | null
 }
 
+/** A value with its quantity, as a sentence takes it. @param value in the quantity’s unit; null where nobody knows */
 export const of = (value: number | null, quantity: Quantity) => ({ value, quantity })
 export const POWER: Where = { station: 'power' }
 export const FIT: Where = { station: 'fit' }

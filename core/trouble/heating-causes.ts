@@ -76,6 +76,7 @@ export const current = (known: Known): Cause[] => [
   },
 ]
 
+/** What may be behind a fan that gets hot. */
 export const hot = (known: Known): Cause[] => {
   const { converter } = known
   return [
@@ -138,6 +139,7 @@ export const hot = (known: Known): Cause[] => {
   ]
 }
 
+/** What may be behind equipment that stays too warm. */
 export const warm = (known: Known): Cause[] => [
   {
     key: 'again',

@@ -54,6 +54,7 @@ export const whines = (known: Known): Cause[] => [
   shared.bearing(),
 ]
 
+/** What may be behind a fan that has become louder. */
 export const louder = (known: Known): Cause[] => [
   {
     ...whines(known)[1]!,

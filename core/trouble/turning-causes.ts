@@ -45,6 +45,7 @@ export const still = (known: Known): Cause[] => [
   },
 ]
 
+/** What may be behind air that goes the wrong way. */
 export const backwards = (known: Known): Cause[] => [
   {
     key: 'mounted-round',
@@ -89,6 +90,7 @@ export const backwards = (known: Known): Cause[] => [
   },
 ]
 
+/** What may be behind a fan that turns slower than planned. */
 export const slow = (known: Known): Cause[] => [
   shared.starved(known),
   shared.setLow(known),
@@ -115,6 +117,7 @@ export const slow = (known: Known): Cause[] => [
   },
 ]
 
+/** What may be behind a fan that stops now and then. */
 export const stops = (known: Known): Cause[] => [
   {
     key: 'bank',
