@@ -5,7 +5,6 @@ import { spawnSync } from 'node:child_process'
 import { existsSync, rmSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
-import { asSheet, makeCurve, pressureAt, stableFlow, type FanCurve, type Resistance } from '#core/fan'
 import { computeReport } from '#core/plan'
 import { defaultRank, modelShelf, rankShelf } from '#core/selection'
 import { diagramOf, feedOf } from '#core/supply'
@@ -18,7 +17,6 @@ import {
   newFeedPart,
   newPlan,
   type ElementKind,
-  type Fan,
   type PathElement,
   type PlanDocument,
 } from '#core/document'
@@ -26,111 +24,15 @@ import { planUncertainty } from '#core/advice'
 import { panelTemplate, templateDxf, templateSvg } from '#core/drawing'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
-import { seeded } from '#core/numeric'
 import { demoData, startServer } from '../tests/api/harness'
 import { benchDays } from './days'
 import { benchJobs } from './jobs'
 import { benchLogs } from './logs'
+import { benchPoints } from './points'
+import { benchSearch } from './shelf'
 import { line, time, timePair } from './measure'
 
-/** The plain way that finds every crossing: sample each interval in 32 parts, bisect each change of sign. */
-function genericFlow(curve: FanCurve, path: Resistance): number {
-  const f = (q: number) => pressureAt(curve, q)! - path.a * q - path.b * q * q
-  for (let k = 0; k < curve.q.length - 1; k++) {
-    const h = (curve.q[k + 1]! - curve.q[k]!) / 32
-    for (let i = 0; i < 32; i++) {
-      let low = curve.q[k]! + i * h
-      let high = i === 31 ? curve.q[k + 1]! : low + h
-      if (!(f(low) >= 0 && f(high) < 0)) continue
-      while (high - low > 1e-9 * curve.q.at(-1)!) {
-        const middle = (low + high) / 2
-        if (f(middle) >= 0) low = middle
-        else high = middle
-      }
-      return (low + high) / 2
-    }
-  }
-  return curve.q.at(-1)!
-}
-
-const random = seeded(11)
-const problems = Array.from({ length: 2000 }, (_, i) => {
-  const fan = demoFans.filter((f) => f.points.length)[i % 50]!
-  const made = makeCurve(fan.points.map((p) => ({ q: p.flowM3s, p: p.pressurePa })))
-  if (!made.ok) throw new Error(made.message)
-  const q = made.curve.q.at(-1)! * (0.2 + 0.7 * random())
-  return { curve: made.curve, path: { a: 0, b: (made.curve.p[0]! * 0.5) / q ** 2 } }
-})
-let worst = 0
-for (const { curve, path } of problems)
-  worst = Math.max(worst, Math.abs(stableFlow(curve, path, asSheet) / genericFlow(curve, path) - 1))
-const ours = time(() => {
-  for (const { curve, path } of problems) stableFlow(curve, path, asSheet)
-})
-const generic = time(() => {
-  for (const { curve, path } of problems) genericFlow(curve, path)
-}, 5)
-line(
-  'operating points: core against a plain root-finder',
-  `${(generic / ours).toFixed(0)} x`,
-  'at least 20 x',
-  generic / ours >= 20,
-)
-console.log(
-  `      ${((problems.length / ours) * 1000).toFixed(0)} operating points a second; largest disagreement ${worst.toExponential(1)}`,
-)
-
-/** The same arithmetic bare: for each problem the cubic pieces of fan minus path in typed arrays, one Newton root in the bracket. */
-function bareLoop(flat: Float64Array, starts: Int32Array, b: Float64Array, out: Float64Array) {
-  for (let i = 0; i < b.length; i++) {
-    for (let k = starts[i]!; k < starts[i + 1]! - 3; k += 3) {
-      const q0 = flat[k]!
-      const h = flat[k + 3]! - q0
-      const p0 = flat[k + 1]!
-      const p1 = flat[k + 4]!
-      const f0 = p0 - b[i]! * q0 * q0
-      const q1 = q0 + h
-      const f1 = p1 - b[i]! * q1 * q1
-      if (f0 < 0 || f1 >= 0) continue
-      const m0 = h * flat[k + 2]!
-      const m1 = h * flat[k + 5]!
-      const c1 = m0 - 2 * b[i]! * q0 * h
-      const c2 = 3 * (p1 - p0) - 2 * m0 - m1 - b[i]! * h * h
-      const c3 = m0 + m1 - 2 * (p1 - p0)
-      let low = 0
-      let high = 1
-      let t = 0.5
-      for (let n = 0; n < 60; n++) {
-        const f = f0 + t * (c1 + t * (c2 + t * c3))
-        if (f > 0) low = t
-        else high = t
-        let next = t - f / (c1 + t * (2 * c2 + 3 * t * c3))
-        if (!(next > low && next < high)) next = (low + high) / 2
-        if (Math.abs(next - t) < 1e-13) break
-        t = next
-      }
-      out[i] = q0 + t * h
-      break
-    }
-  }
-}
-const starts = new Int32Array(problems.length + 1)
-problems.forEach(({ curve }, i) => {
-  starts[i + 1] = starts[i]! + 3 * curve.q.length
-})
-const flat = new Float64Array(starts[problems.length]!)
-problems.forEach(({ curve }, i) =>
-  curve.q.forEach((q, k) => flat.set([q, curve.p[k]!, curve.m[k]!], starts[i]! + 3 * k)),
-)
-const found = new Float64Array(problems.length)
-const steep = Float64Array.from(problems, (x) => x.path.b)
-const bare = time(() => bareLoop(flat, starts, steep, found), 41)
-line(
-  'operating points: core against a bare typed-array loop',
-  `${(ours / bare).toFixed(1)} x`,
-  'within 3 x',
-  ours / bare <= 3,
-)
+benchPoints()
 
 const demoShelf = modelShelf(demoFans)
 const plan = demoJobs()[0]!
@@ -151,32 +53,7 @@ for (const job of demoJobs()) {
   )
 }
 
-/** The demo shelf multiplied: every fan a little different. */
-const manyFans = Array.from({ length: 2000 }, (_, i): Fan => {
-  const fan = demoFans[i % demoFans.length]!
-  const x = 0.8 + 0.4 * random()
-  return {
-    ...fan,
-    id: `many-${i}`,
-    points: fan.points.map((p) => ({ flowM3s: p.flowM3s * x, pressurePa: p.pressurePa * x * x })),
-    maxFlowM3s: fan.maxFlowM3s! * x,
-    maxPressurePa: fan.maxPressurePa! * x * x,
-    noiseDbA: fan.noiseDbA === null ? null : fan.noiseDbA + 50 * Math.log10(x),
-  }
-})
-const manyShelf = modelShelf(manyFans)
-for (const job of demoJobs().slice(0, 3)) {
-  const made = computeReport({ shown: null, plan: job, fans: demoFans })
-  if (!made.ok || !made.report.path.complete) continue
-  const options = { ...defaultRank, series: false, rows: 200 }
-  const rank = time(() => rankShelf(made.report.selectionContext, manyShelf, options), 7)
-  line(
-    `searching 2000 fans x 4 counts x 10 levels: ${job.job.name}`,
-    `${rank.toFixed(0)} ms`,
-    'under 100 ms',
-    rank < 100,
-  )
-}
+benchSearch()
 
 /** A long path with four ways side by side, one of them a leak. */
 function longPath(): PlanDocument {

@@ -11,6 +11,8 @@ export interface FanCurve {
   p: Float64Array
   /** slopes dp/dq at the points, Pa.s/m3 */
   m: Float64Array
+  /** the same once more, flow, pressure and slope of each point in turn: what a search reads, in one piece of memory */
+  flat: Float64Array
 }
 
 export interface CurvePoint {
@@ -53,7 +55,17 @@ export function makeCurve(points: readonly CurvePoint[]): CurveResult {
   if (points.length < 2) return refuse('too-few-points', points.length)
   const q = Float64Array.from(points, (x) => x.q)
   const p = Float64Array.from(points, (x) => x.p)
-  return { ok: true, curve: { q, p, m: pchipSlopes(q, p) } }
+  return { ok: true, curve: curveOf(q, p, pchipSlopes(q, p)) }
+}
+
+function curveOf(q: Float64Array, p: Float64Array, m: Float64Array): FanCurve {
+  const flat = new Float64Array(3 * q.length)
+  for (let k = 0; k < q.length; k++) {
+    flat[3 * k] = q[k]!
+    flat[3 * k + 1] = p[k]!
+    flat[3 * k + 2] = m[k]!
+  }
+  return { q, p, m, flat }
 }
 
 /**
@@ -185,8 +197,10 @@ export function stallLimit(curve: FanCurve): number | null {
  * Highest pressure of the curve, Pa (a data point, as the cubic is monotone between them).
  * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
  */
-export function highestPressure(curve: FanCurve): number {
-  return Math.max(...curve.p)
+export function highestPressure({ p }: FanCurve): number {
+  let highest = 0
+  for (let k = 0; k < p.length; k++) if (p[k]! > highest) highest = p[k]!
+  return highest
 }
 
 /**
@@ -202,9 +216,9 @@ export function lastFlow(curve: FanCurve): number {
  * Reference: F. N. Fritsch and J. Butland (1984), monotone cubic; docs/physics.md FP1, FP2
  */
 export function scaleCurve(curve: FanCurve, flowFactor: number, pressureFactor: number): FanCurve {
-  return {
-    q: curve.q.map((x) => x * flowFactor),
-    p: curve.p.map((x) => x * pressureFactor),
-    m: curve.m.map((x) => (x * pressureFactor) / flowFactor),
-  }
+  return curveOf(
+    curve.q.map((x) => x * flowFactor),
+    curve.p.map((x) => x * pressureFactor),
+    curve.m.map((x) => (x * pressureFactor) / flowFactor),
+  )
 }

@@ -42,11 +42,14 @@ const segment = { c0: 0, c1: 0, c2: 0, c3: 0 }
 const value = (t: number) => segment.c0 + t * (segment.c1 + t * (segment.c2 + t * segment.c3))
 const cuts = new Float64Array(4)
 
-/** Bracketed root of the segment's cubic between t0 and t1 where the signs differ: Newton kept inside by bisection. */
-function rootBetween(t0: number, t1: number, f0: number): number {
+/**
+ * Bracketed root of the segment's cubic between t0 and t1 where the signs differ: Newton kept inside by bisection.
+ * @param from where to begin, between t0 and t1
+ */
+function rootBetween(t0: number, t1: number, f0: number, from: number): number {
   let low = t0
   let high = t1
-  let t = (t0 + t1) / 2
+  let t = from
   for (let i = 0; i < 60; i++) {
     const f = value(t)
     if (f === 0) return t
@@ -84,6 +87,45 @@ function monotoneParts(): number {
   return n
 }
 
+/** Fills the work space with fan less path between two data points, their difference at the left one being known. */
+function fillSegment({ q, p, m }: FanCurve, k: number, a: number, b: number, left: number): void {
+  const x = q[k]!
+  const h = q[k + 1]! - x
+  const rise = p[k + 1]! - p[k]!
+  const hm0 = h * m[k]!
+  const hm1 = h * m[k + 1]!
+  segment.c0 = left
+  segment.c1 = hm0 - (a + 2 * b * x) * h
+  segment.c2 = 3 * rise - 2 * hm0 - hm1 - b * h * h
+  segment.c3 = hm0 + hm1 - 2 * rise
+}
+
+const NONE = -1
+const TOUCHES = -2
+/**
+ * Where the segment first falls through zero, 0..1, as it begins above; NONE where it does not, TOUCHES where it comes to
+ * zero exactly, which needs a look around.
+ */
+function firstFall(right: number): number {
+  const parts = monotoneParts()
+  let before = segment.c0
+  for (let i = 1; i < parts; i++) {
+    const t = cuts[i]!
+    const f = t === 1 ? right : value(t)
+    if (f === 0) return TOUCHES
+    if (f < 0) return rootBetween(cuts[i - 1]!, t, before, (cuts[i - 1]! + t) / 2)
+    before = f
+  }
+  return NONE
+}
+
+/** Fills `cuts` with a segment that is monotone as a whole. */
+function wholeSegment(): number {
+  cuts[0] = 0
+  cuts[1] = 1
+  return 2
+}
+
 /**
  * All flows at which a driven fan meets a path. Between two data points fan minus path is a cubic: it is split at its
  * turning points and each monotone part with a change of sign holds exactly one root, found inside its bracket.
@@ -112,32 +154,39 @@ export function scan(
   drive: Drive,
   visit: (flow: number, stable: boolean) => unknown,
 ): void {
-  const { q, p, m } = curve
+  const { q, p } = curve
   const flowFactor = drive.speed * drive.parallel
   const pressureFactor = drive.speed * drive.speed * drive.densityRatio * drive.series
   if (!(flowFactor > 0 && pressureFactor > 0)) return
   const staticHead = (path.staticHead ?? 0) / pressureFactor
   const a = (path.a * flowFactor) / pressureFactor
   const b = (path.b * flowFactor * flowFactor) / pressureFactor
-  let sign = 0
-  let zeroAt = -1
+  /** the path's drop never falls as the flow rises */
+  const rises = a >= 0 && b >= 0
   const last = q.length - 1
+  // the exact difference at the data point, free of the cubic's rounding
+  let left = p[0]! - staticHead - (a + b * q[0]!) * q[0]!
+  let sign = left > 0 ? 1 : left < 0 ? -1 : 0
+  let zeroAt = sign === 0 ? q[0]! : -1
   for (let k = 0; k < last; k++) {
     const x = q[k]!
-    const h = q[k + 1]! - x
+    const next = q[k + 1]!
+    const drop = staticHead + (a + b * next) * next
+    const right = p[k + 1]! - drop
     const rise = p[k + 1]! - p[k]!
-    const hm0 = h * m[k]!
-    const hm1 = h * m[k + 1]!
-    segment.c0 = p[k]! - staticHead - (a + b * x) * x
-    segment.c1 = hm0 - (a + 2 * b * x) * h
-    segment.c2 = 3 * rise - 2 * hm0 - hm1 - b * h * h
-    segment.c3 = hm0 + hm1 - 2 * rise
-    const parts = monotoneParts()
-    for (let i = 0; i < parts; i++) {
+    // a fan that falls against a path that rises: fan less path falls throughout
+    const falls = rises && rise <= 0
+    // no crossing where the lower end of the fan still is above the higher end of the path, or where both ends are below
+    if (rises && ((sign > 0 && (falls ? right : p[k]! - drop) > 0) || (falls && sign < 0 && right < 0))) {
+      left = right
+      continue
+    }
+    const h = next - x
+    fillSegment(curve, k, a, b, left)
+    const parts = falls ? wholeSegment() : monotoneParts()
+    for (let i = 1; i < parts; i++) {
       const t = cuts[i]!
-      if (t === 0 && k > 0) continue
-      // the exact difference at the data point, free of the cubic's rounding
-      const f = t === 1 ? p[k + 1]! - staticHead - (a + b * q[k + 1]!) * q[k + 1]! : value(t)
+      const f = t === 1 ? right : value(t)
       if (f === 0) {
         zeroAt = x + t * h
         if (k === last - 1 && t === 1 && sign >= 0) visit(zeroAt * flowFactor, true)
@@ -145,16 +194,19 @@ export function scan(
       }
       const now = f > 0 ? 1 : -1
       if (sign !== 0 && now !== sign) {
-        const at = zeroAt >= 0 ? zeroAt : x + h * rootBetween(cuts[i - 1] ?? 0, t, sign)
+        const before = cuts[i - 1]!
+        const from = falls ? left / (left - right) : (before + t) / 2
+        const at = zeroAt >= 0 ? zeroAt : x + h * rootBetween(before, t, sign, from)
         if (visit(at * flowFactor, sign > 0) === true) return
       } else if (sign === 0 && zeroAt >= 0 && now < 0 && visit(zeroAt * flowFactor, true) === true) return
       sign = now
       zeroAt = -1
     }
+    left = right
   }
 }
 
-/** Work space of `stableFlow`. */
+/** Work space of the general form of `stableFlow`. */
 let lowestStable = -1
 const keepFirstStable = (flow: number, stable: boolean) => {
   if (stable) lowestStable = flow
@@ -162,10 +214,67 @@ const keepFirstStable = (flow: number, stable: boolean) => {
 }
 
 /**
- * The lowest stable flow, m3/s, or -1: the fast form of `operatingPoint` for rankings.
+ * The lowest stable flow, m3/s, or -1: the fast form of `operatingPoint` for rankings. Along a fan that falls against a
+ * path that rises there is one crossing, where the sign changes: it is looked for without any work space. Where the curve
+ * rises near the path, or the path falls, the general scan decides.
  * Reference: where fan curve and path meet; docs/physics.md, fans and air path
  */
 export function stableFlow(curve: FanCurve, path: Resistance, drive: Drive): number {
+  const { flat } = curve
+  const flowFactor = drive.speed * drive.parallel
+  const pressureFactor = drive.speed * drive.speed * drive.densityRatio * drive.series
+  if (!(flowFactor > 0 && pressureFactor > 0)) return -1
+  const head = (path.staticHead ?? 0) / pressureFactor
+  const a = (path.a * flowFactor) / pressureFactor
+  const b = (path.b * flowFactor * flowFactor) / pressureFactor
+  let x = flat[0]!
+  let y = flat[1]!
+  let left = y - head - (a + b * x) * x
+  if (!(left > 0 && a >= 0 && b >= 0)) return generalFlow(curve, path, drive)
+  const end = flat.length
+  for (let k = 3; k < end; k += 3) {
+    const next = flat[k]!
+    const below = flat[k + 1]!
+    const drop = head + (a + b * next) * next
+    const right = below - drop
+    if (below > y) {
+      // where even the lower end of the fan is above the path there is no crossing
+      if (!(y > drop)) {
+        fillSegment(curve, k / 3 - 1, a, b, left)
+        const t = firstFall(right)
+        if (t === TOUCHES) return generalFlow(curve, path, drive)
+        if (t !== NONE) return (x + (next - x) * t) * flowFactor
+      }
+    } else if (!(right > 0)) {
+      const h = next - x
+      const hm0 = h * flat[k - 1]!
+      const hm1 = h * flat[k + 2]!
+      const c1 = hm0 - (a + 2 * b * x) * h
+      const c2 = 3 * (below - y) - 2 * hm0 - hm1 - b * h * h
+      const c3 = hm0 + hm1 - 2 * (below - y)
+      let low = 0
+      let high = 1
+      let t = left / (left - right)
+      for (let i = 0; i < 60; i++) {
+        const f = left + t * (c1 + t * (c2 + t * c3))
+        if (f === 0) break
+        if (f > 0) low = t
+        else high = t
+        let at = t - f / (c1 + t * (2 * c2 + 3 * t * c3))
+        if (!(at > low && at < high)) at = (low + high) / 2
+        const moved = Math.abs(at - t)
+        t = at
+        if (moved < 1e-13) break
+      }
+      return (x + h * t) * flowFactor
+    }
+    x = next
+    y = below
+    left = right
+  }
+  return -1
+}
+function generalFlow(curve: FanCurve, path: Resistance, drive: Drive): number {
   lowestStable = -1
   scan(curve, path, drive, keepFirstStable)
   return lowestStable

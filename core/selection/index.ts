@@ -21,24 +21,20 @@ export {
   trustedFan,
   trustedFans,
 } from './claims'
+export { driveChoices, driveLevels } from './drives'
 export {
   defaultRank,
-  driveChoices,
-  driveLevels,
   type DriveMode,
   evenWeights,
-  modelShelf,
-  type ModelShelf,
   type Objective,
   type PlaceSought,
-  paretoFront,
   railsOf,
-  type Ranking,
   type RankOptions,
-  rankShelf,
-  weightedScore,
   type Weights,
-} from './ranking'
+} from './options'
+export { paretoFront, type Ranking, rankShelf, rankSteps } from './ranking'
+export { weightedScore } from './score'
+export { modelShelf, type ModelShelf, searchSteps } from './search'
 export { compareTests, TEST_DISTANCE_M, type TestRow } from './test-comparison'
 export { replacementNotes } from './replacement'
 export { noFilter, passesFilter, type ShelfFilter } from './shelf-filter'

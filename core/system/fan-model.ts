@@ -162,31 +162,50 @@ function bandAround(points: readonly FanPoint[], basis: Exclude<CurveBasis, 'est
 
 const atSpeedOf = (curve: FanCurve, n: number) => scaleCurve(curve, n, n * n)
 
+/** Curves that are worked out when they are asked for: most fans of a large shelf are looked at in the middle only. */
+function curvesOf(about: Omit<FanCurves, CurveEnd>, of: (end: CurveEnd) => FanCurve): FanCurves {
+  const known: Partial<Record<CurveEnd, FanCurve>> = {}
+  const at = (end: CurveEnd) => (known[end] ??= of(end))
+  return {
+    ...about,
+    get low() {
+      return at('low')
+    },
+    get middle() {
+      return at('middle')
+    },
+    get high() {
+      return at('high')
+    },
+    get shapeLow() {
+      return at('shapeLow')
+    },
+    get shapeHigh() {
+      return at('shapeHigh')
+    },
+  }
+}
+const about = ({ basis, delivered, fromLabel }: FanCurves) => ({ basis, delivered, fromLabel })
+
 /** A curve with the band of what the fan delivers of it. */
 function around(
   shapes: Pick<FanCurves, 'middle' | 'shapeLow' | 'shapeHigh'>,
   basis: CurveBasis,
   delivered: DeliveredRange = deliveredRange[basis],
+  fromLabel = '',
 ): FanCurves {
-  return {
-    ...shapes,
-    low: atSpeedOf(shapes.shapeLow, delivered.low),
-    high: atSpeedOf(shapes.shapeHigh, delivered.high),
-    basis,
-    delivered,
-    fromLabel: '',
-  }
+  return curvesOf({ basis, delivered, fromLabel }, (end) =>
+    end === 'low'
+      ? atSpeedOf(shapes.shapeLow, delivered.low)
+      : end === 'high'
+        ? atSpeedOf(shapes.shapeHigh, delivered.high)
+        : shapes[end],
+  )
 }
 
 /** The same change of every curve. */
-const eachEnd = (c: FanCurves, change: (curve: FanCurve) => FanCurve): FanCurves => ({
-  ...c,
-  low: change(c.low),
-  middle: change(c.middle),
-  high: change(c.high),
-  shapeLow: change(c.shapeLow),
-  shapeHigh: change(c.shapeHigh),
-})
+const eachEnd = (c: FanCurves, change: (curve: FanCurve) => FanCurve): FanCurves =>
+  curvesOf(about(c), (end) => change(c[end]))
 
 function sheetCurves(fan: Fan): FanCurves | string {
   if (fan.points.length > 0)
@@ -201,7 +220,7 @@ function sheetCurves(fan: Fan): FanCurves | string {
   if (!band.low || !band.middle || !band.high) return 'Free delivery and shut-off pressure must be above zero.'
   const shapes = { middle: band.middle, shapeLow: band.low, shapeHigh: band.high }
   return label
-    ? { ...around(shapes, 'estimated', { low: label.low, high: label.high }), fromLabel: label.from }
+    ? around(shapes, 'estimated', { low: label.low, high: label.high }, label.from)
     : around(shapes, 'estimated')
 }
 

@@ -52,6 +52,7 @@ export {
 } from './fan-model'
 export { endArea, endElements, freeAreaOf } from './openings'
 export {
+  driveOf,
   operateOnPath,
   operatingFlow,
   pathCurve,
@@ -84,6 +85,7 @@ export { pathUncertainty, SHARED_DOUBT } from './path-uncertainty'
 export {
   arrayLevel,
   ASSUMED_DISTANCE_M,
+  exactLevel,
   type Installation,
   installationOf,
   LEVEL_FLOOR,

@@ -110,6 +110,47 @@ export interface LevelParts {
   correction: number
 }
 
+/** What the level of n equal fans at the listener is made of, dB(A) and dB; null where the fan has none or stands still. */
+function levelParts(
+  { claimDbA: claim, claimDistanceM, fan: { trusted } }: FanModel,
+  speed: number,
+  count: number,
+  listenerM: number,
+  installation: number,
+): LevelParts | null {
+  if (claim === null) return null
+  const driven = atSpeed(claim, 1, speed * (trusted?.rotation?.middle ?? 1))
+  if (driven === null) return null
+  return {
+    claim,
+    speed: driven - claim,
+    distance: atDistance(0, claimDistanceM ?? ASSUMED_DISTANCE_M, levelDistance(listenerM)),
+    count: identicalLevels(0, count),
+    installation,
+    correction: trusted?.level?.middle ?? 0,
+  }
+}
+const sumOf = (parts: LevelParts) => Object.values(parts).reduce((s: number, x: number) => s + x, 0)
+
+/**
+ * The level alone, without its range and its parts: enough to put fans in order, dB(A).
+ * @param speed speed ratio, above 0
+ * @param count fans, 1 or more
+ * @param listenerM m, above 0
+ * @param installation what surrounds them, dB
+ * @returns null where the fan has no level or stands still
+ */
+export function exactLevel(
+  model: FanModel,
+  speed: number,
+  count: number,
+  listenerM: number,
+  installation: number,
+): number | null {
+  const parts = levelParts(model, speed, count, listenerM, installation)
+  return parts && sumOf(parts)
+}
+
 /**
  * Level of n equal fans at the listener, dB(A): claim, fan sound law, distance with the room's limit, number,
  * installation.
@@ -125,22 +166,13 @@ export function levelAtListener(
   listenerM: number,
   installation: Installation,
 ): LevelEstimate | null {
-  const { claimDbA: claim, claimDistanceM, fromSone, fan } = model
-  if (claim === null) return null
+  const parts = levelParts(model, speed, count, listenerM, installation.value)
+  if (parts === null) return null
+  const { claimDistanceM, fromSone, fan } = model
   const { trusted } = fan
   const ratio = speed * (trusted?.rotation?.middle ?? 1)
-  const driven = atSpeed(claim, 1, ratio)
-  if (driven === null) return null
   const level = trusted?.level
-  const parts: LevelParts = {
-    claim,
-    speed: driven - claim,
-    distance: atDistance(0, claimDistanceM ?? ASSUMED_DISTANCE_M, levelDistance(listenerM)),
-    count: identicalLevels(0, count),
-    installation: installation.value,
-    correction: level?.middle ?? 0,
-  }
-  const exact = Object.values(parts).reduce((s, x) => s + x, 0)
+  const exact = sumOf(parts)
   const around = (low: number, high = low) => [exact - low, exact + high]
   const slope = (exponent: number) => exact + (exponent - SPEED_EXPONENT) * Math.log10(ratio)
   const claimDb = fromSone ? SONE_DB : CLAIM_DB
