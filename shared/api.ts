@@ -83,6 +83,13 @@ export interface Undone {
   left: string[]
 }
 
+/** What a fan of the shelf is called, and its frame, by which the shelf is put in order. */
+export interface FanName {
+  id: string
+  maker: string
+  model: string
+  frameM: number
+}
 /** Most fans that one page of the shelf holds. */
 export const MAX_ON_PAGE = 500
 /** A page of the shelf, what the shelf may be narrowed to, and a picture that belongs to a fan. */

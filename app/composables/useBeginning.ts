@@ -69,6 +69,12 @@ export function useBeginning() {
     if (!result.ok) problem.value = result.message
     else change({ copied: { id, path: result.data.plan.path, branches: result.data.plan.branches } })
   }
+  // one of the shelf may still have to come here
+  watch(
+    () => answers.value.fanId,
+    (id) => void shelf.ensure([id]),
+    { immediate: true },
+  )
   const fan = computed((): BeginFan => {
     const { way, label, fanId } = answers.value
     if (way === 'label') return { way, label }

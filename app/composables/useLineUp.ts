@@ -103,11 +103,7 @@ export function useLineUp() {
     places: places.value.length > 1,
     place: place.value,
   }))
-  const { ranking, busy, problem } = useRanking(
-    plan,
-    computed(() => shelf.fans),
-    options,
-  )
+  const { ranking, busy, problem } = useRanking(plan, options)
   const rows = computed(() => ranking.value?.rows ?? [])
   const picked = computed(() => report.value.selection?.candidate ?? null)
   const usable = computed(() => rows.value.filter((c) => c.verdict !== 'fail').length)

@@ -1,47 +1,52 @@
-import { wrap, type Remote } from 'comlink'
-import type { Fan, PlanDocument } from '#core/document'
+import { facedStream, faceStream, MAIN_STREAM, type PlanDocument } from '#core/document'
 import type { Ranking, RankOptions } from '#core/selection'
-import type { RankWorker } from '~/workers/rank.worker'
 
 const WAIT_MS = 60
 
-/** The shelf ranked for the open job, in a worker; the last answer stays until the next one is there. */
-export function useRanking(plan: Ref<PlanDocument>, fans: Ref<Fan[]>, options: Ref<RankOptions>) {
+/**
+ * The shelf ranked for the open job, on the server, where all its fans are; the last answer stays until the next one is
+ * there. One question is asked at a time: what changed meanwhile is asked afterwards.
+ */
+export function useRanking(plan: Ref<PlanDocument>, options: Ref<RankOptions>) {
   const shelf = useShelfStore()
   const ranking = shallowRef<Ranking | null>(null)
   const busy = ref(true)
   const problem = ref('')
-  const thread = new Worker(new URL('../workers/rank.worker.ts', import.meta.url), { type: 'module' })
-  const remote: Remote<RankWorker> = wrap<RankWorker>(thread)
-  let asked = 0
   let timer: ReturnType<typeof setTimeout> | undefined
-  let sent: Fan[] | null = null
+  let asking = false
+  let stale = false
+  let gone = false
 
   async function ask() {
-    const mine = ++asked
-    busy.value = true
-    try {
-      const list = fans.value
-      if (sent !== list) {
-        await remote.setShelf(structuredClone(toRaw(list)), structuredClone(toRaw(shelf.shown)))
-        // what was sent, not what the shelf has become in the meantime
-        sent = list
-      }
-      const answer = await remote.rank(
-        structuredClone(toRaw(plan.value)),
-        structuredClone(toRaw(options.value)),
-      )
-      if (mine !== asked) return
-      ranking.value = answer
-      problem.value = ''
-    } catch (error) {
-      problem.value = error instanceof Error ? error.message : 'The search stopped.'
-    } finally {
-      if (mine === asked) busy.value = false
+    if (asking) {
+      stale = true
+      return
     }
+    asking = true
+    busy.value = true
+    do {
+      stale = false
+      const answer = await api<{ ranking: Ranking | null }>('fans/rank', {
+        method: 'POST',
+        body: {
+          plan: faceStream(plan.value, MAIN_STREAM),
+          stream: facedStream(plan.value),
+          options: options.value,
+        },
+      })
+      if (gone) return
+      problem.value = answer.ok ? '' : answer.message
+      if (!answer.ok || stale) continue
+      // rows speak of fans: what is told of them needs their sheets
+      const { rows } = answer.data.ranking ?? { rows: [] }
+      await shelf.ensure(rows.flatMap((c) => [c.fanId, c.secondId]))
+      ranking.value = answer.data.ranking
+    } while (stale && !gone)
+    asking = false
+    busy.value = false
   }
   watch(
-    [plan, fans, options],
+    [plan, options, () => shelf.changed, () => shelf.shown],
     () => {
       clearTimeout(timer)
       timer = setTimeout(ask, ranking.value ? WAIT_MS : 0)
@@ -49,8 +54,8 @@ export function useRanking(plan: Ref<PlanDocument>, fans: Ref<Fan[]>, options: R
     { immediate: true },
   )
   onBeforeUnmount(() => {
+    gone = true
     clearTimeout(timer)
-    thread.terminate()
   })
   return { ranking, busy, problem }
 }

@@ -32,8 +32,10 @@ export function useShelfImport() {
     if (!cancelled) outcome.value = answer
   }
   async function open(text: string) {
-    await shelf.load()
-    await remote.setShelf(structuredClone(toRaw(shelf.fans).map((f) => toRaw(f))))
+    doing.value = 'Looking at the shelf'
+    progress.value = 0
+    const fans = await shelf.whole()
+    await remote.setShelf(structuredClone(fans.map((f) => toRaw(f))))
     await busy('Reading', () => remote.open(text, tell))
   }
   const remap = (index: number, key: string | null, unit: string | null) =>

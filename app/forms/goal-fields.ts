@@ -39,12 +39,8 @@ const heatFields: JobField[] = [
 
 /** The fields each goal asks for: few at first, the rest folded. */
 export function useGoalFields(job: Ref<Job>, insideFromTarget: Ref<string>) {
-  const shelf = useShelfStore()
   const { show } = useUnits()
-  const fans = computed(() => [
-    { value: null, label: 'not chosen' },
-    ...shelf.known.map((f) => ({ value: f.id, label: `${f.maker} ${f.model}` })),
-  ])
+  const fans = useFanOptions('not chosen')
   const keepers = computed((): Record<KeepBasis, JobField[]> => ({
     'existing-fan': [
       {

@@ -46,7 +46,7 @@ const now = computed(() => job.value.goal === 'quieten')
 const ways = computed(() => [
   { value: 'label' as const, label: now.value ? 'It is in it: its label' : 'I have one: its label' },
   { value: 'usual' as const, label: now.value ? 'I cannot read it' : 'None yet: a usual one' },
-  ...(shelf.fans.length
+  ...(shelf.names.length
     ? [
         { value: 'known' as const, label: 'One of my shelf' },
         ...(now.value ? [] : [{ value: 'shelf' as const, label: 'Rank my shelf' }]),
@@ -59,10 +59,7 @@ const labelFields = [
   { key: 'ratedA', label: 'Current', quantity: 'current', placeholder: '0.15 A' },
   { key: 'ratedRpm', label: 'Speed', quantity: 'rotation', placeholder: 'often not printed' },
 ] as const
-const fanOptions = computed(() => [
-  { value: null, label: 'choose the fan' },
-  ...shelf.fans.map((f) => ({ value: f.id, label: `${f.maker} ${f.model}`.trim() })),
-])
+const fanOptions = useFanOptions('choose the fan')
 const fallback = computed(() => goalCards.find((g) => g.value === job.value.goal)!.name)
 const answer = computed(() => {
   const { report } = first.value

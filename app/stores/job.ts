@@ -4,6 +4,7 @@ import {
   changeWords,
   completePlan,
   facedStream,
+  fanIdsOf,
   faceStream,
   feedStreams,
   holdKeptFlow,
@@ -84,6 +85,8 @@ export const useJobStore = defineStore('job', () => {
   let held = 0
   let lastKey = ''
   let lastAt = 0
+
+  watch(stored, (open) => void shelf.pin(open ? fanIdsOf(open) : []))
 
   const lastGood = shallowRef<Report | null>(null)
   const problem = ref('')

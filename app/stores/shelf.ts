@@ -1,9 +1,18 @@
 import type { Fan, ShelfShown } from '#core/document'
-import { MAX_ON_PAGE, type FanChanges, type FanPage, type StoredFan } from '#shared/api'
+import { MAX_ON_PAGE, type FanChanges, type FanName, type StoredFan } from '#shared/api'
 
-/** The fans of the shelf. */
+const byPlace = (a: FanName, b: FanName) =>
+  a.frameM - b.frameM || a.maker.localeCompare(b.maker) || a.model.localeCompare(b.model)
+const nameOf = ({ id, maker, model, frameM }: Fan): FanName => ({ id, maker, model, frameM })
+
+/**
+ * The fans of the shelf. A short shelf is here as a whole; of a long one the names are, and the fans that somebody has
+ * asked for.
+ */
 export const useShelfStore = defineStore('shelf', () => {
-  const stored = shallowRef<StoredFan[]>([])
+  const names = shallowRef<FanName[]>([])
+  /** fans that are here, by id, with their revisions */
+  const here = shallowRef<ReadonlyMap<string, StoredFan>>(new Map())
   /** fans that a plan still speaks of although they were deleted */
   const extra = shallowRef<Fan[]>([])
   /** what was typed into a fan and left without saving */
@@ -13,41 +22,75 @@ export const useShelfStore = defineStore('shelf', () => {
 
   /** what the shelf's tests say about claims */
   const shown = shallowRef<ShelfShown | null>(null)
-  /** 0..1 while a long shelf comes in */
+  /** 0..1 while many fans come in */
   const progress = ref<number | null>(null)
   let coming: Promise<void> | null = null
   /** counts up when the shelf has changed, for lists that hold a part of it */
   const changed = ref(0)
+  /** fans that the open job speaks of */
+  let pinned: string[] = []
 
-  /** The whole shelf, page by page: a long one does not hold the screen up. */
-  async function fetchAll(): Promise<void> {
-    const list: StoredFan[] = []
-    let total = 1
-    while (list.length < total) {
-      const page = await api<FanPage>(`fans?limit=${MAX_ON_PAGE}&offset=${list.length}`)
-      if (!page.ok) {
-        problem.value = page.message
-        return
+  /** Some fans from the server, in parts. */
+  async function fetchSome(ids: readonly string[]): Promise<StoredFan[]> {
+    const found: StoredFan[] = []
+    for (let from = 0; from < ids.length; from += MAX_ON_PAGE) {
+      const part = ids.slice(from, from + MAX_ON_PAGE)
+      const result = await api<StoredFan[]>('fans/some', { method: 'POST', body: { ids: part } })
+      if (!result.ok) {
+        problem.value = result.message
+        break
       }
-      if (!page.data.fans.length) break
-      list.push(...page.data.fans)
-      total = page.data.total
-      progress.value = total > MAX_ON_PAGE ? list.length / total : null
+      found.push(...result.data)
+      progress.value = ids.length > MAX_ON_PAGE ? (from + part.length) / ids.length : null
     }
-    const told = await api<ShelfShown>('fans/shown')
-    shown.value = told.ok ? told.data : null
-    stored.value = list
+    progress.value = null
+    return found
+  }
+  const withThem = (some: readonly StoredFan[], old: Iterable<[string, StoredFan]> = here.value) =>
+    new Map([...old, ...some.map((s): [string, StoredFan] => [s.fan.id, s])])
+
+  async function fetchShelf(): Promise<void> {
+    const told = await api<FanName[]>('fans/names')
+    if (!told.ok) {
+      problem.value = told.message
+      return
+    }
+    const tests = await api<ShelfShown>('fans/shown')
+    const there = new Set(told.data.map((n) => n.id))
+    const wanted =
+      there.size <= MAX_ON_PAGE
+        ? [...there]
+        : (here.value.size <= MAX_ON_PAGE ? [...here.value.keys()] : pinned).filter((id) => there.has(id))
+    here.value = withThem(await fetchSome(wanted), [])
+    names.value = told.data
+    shown.value = tests.ok ? tests.data : null
     loaded.value = true
     problem.value = ''
   }
   async function load(force = false): Promise<void> {
     if (loaded.value && !force && !coming) return
     if (force) changed.value++
-    coming ??= fetchAll().finally(() => {
+    coming ??= fetchShelf().finally(() => {
       coming = null
-      progress.value = null
     })
     await coming
+  }
+  const isHere = (id: string) => here.value.has(id) || extra.value.some((f) => f.id === id)
+  /** Brings fans here that are not yet. */
+  async function ensure(ids: readonly (string | null | undefined)[]): Promise<void> {
+    const missing = [...new Set(ids)].filter((id): id is string => typeof id === 'string' && !isHere(id))
+    if (missing.length) here.value = withThem(await fetchSome(missing))
+  }
+  /** The fans that the open job speaks of: they are here as long as it is. */
+  function pin(ids: readonly string[]): Promise<void> {
+    pinned = [...ids]
+    return ensure(ids)
+  }
+  /** Every fan of the shelf. */
+  async function whole(): Promise<Fan[]> {
+    await load()
+    await ensure(names.value.map((n) => n.id))
+    return names.value.flatMap((n) => here.value.get(n.id)?.fan ?? [])
   }
 
   /** Takes up what was changed since a moment, here or elsewhere. */
@@ -57,10 +100,11 @@ export const useShelfStore = defineStore('shelf', () => {
     if (!result.ok) return
     const { all, fans: moved, gone } = result.data
     if (all) return load(true)
+    const known = new Set(names.value.map((n) => n.id))
     const fresh = moved.filter((f) => byId(f.fan.id)?.revision !== f.revision)
-    const left = gone.filter(byId)
+    const left = gone.filter((id) => known.has(id))
     if (!fresh.length && !left.length) return
-    stored.value = stored.value.filter((s) => !left.includes(s.fan.id))
+    takeOff(left)
     for (const one of fresh) put(one)
     changed.value++
     const told = await api<ShelfShown>('fans/shown')
@@ -73,21 +117,19 @@ export const useShelfStore = defineStore('shelf', () => {
     },
   })
 
-  const fans = computed(() => stored.value.map((s) => s.fan))
-  const known = computed(() => {
-    const there = new Set(fans.value.map((f) => f.id))
-    return [...fans.value, ...extra.value.filter((f) => !there.has(f.id))]
-  })
-  const byId = (id: string) => stored.value.find((s) => s.fan.id === id) ?? null
+  const known = computed(() => [
+    ...[...here.value.values()].map((s) => s.fan),
+    ...extra.value.filter((f) => !here.value.has(f.id)),
+  ])
+  const byId = (id: string) => here.value.get(id) ?? null
 
-  const put = (one: StoredFan) => {
-    const others = stored.value.filter((s) => s.fan.id !== one.fan.id)
-    stored.value = [...others, one].sort(
-      (a, b) =>
-        a.fan.frameM - b.fan.frameM ||
-        a.fan.maker.localeCompare(b.fan.maker) ||
-        a.fan.model.localeCompare(b.fan.model),
-    )
+  function put(one: StoredFan) {
+    here.value = withThem([one])
+    names.value = [...names.value.filter((n) => n.id !== one.fan.id), nameOf(one.fan)].sort(byPlace)
+  }
+  function takeOff(ids: readonly string[]) {
+    here.value = new Map([...here.value].filter(([id]) => !ids.includes(id)))
+    names.value = names.value.filter((n) => !ids.includes(n.id))
   }
 
   async function save(fan: Fan, revision: number | null) {
@@ -113,7 +155,7 @@ export const useShelfStore = defineStore('shelf', () => {
     const result = await api(`fans/${fan.id}`, { method: 'DELETE' })
     const toast = useToast()
     if (!result.ok) return toast.show(result.message, { tone: 'bad' })
-    stored.value = stored.value.filter((s) => s.fan.id !== fan.id)
+    takeOff([fan.id])
     toast.show(`${fan.model} is off the shelf.`, {
       action: {
         label: 'Undo',
@@ -139,8 +181,7 @@ export const useShelfStore = defineStore('shelf', () => {
     extra.value = fans
   }
   return {
-    stored,
-    fans,
+    names,
     known,
     shown,
     loaded,
@@ -149,7 +190,9 @@ export const useShelfStore = defineStore('shelf', () => {
     problem,
     draft,
     load,
-    byId,
+    ensure,
+    pin,
+    whole,
     fetchOne,
     save,
     remove,
@@ -157,3 +200,12 @@ export const useShelfStore = defineStore('shelf', () => {
     leaveUnsaved,
   }
 })
+
+/** The shelf's fans as choices of a list. @param none what stands first, for no fan */
+export function useFanOptions(none: string) {
+  const shelf = useShelfStore()
+  return computed(() => [
+    { value: null as string | null, label: none },
+    ...shelf.names.map((n) => ({ value: n.id as string | null, label: `${n.maker} ${n.model}`.trim() })),
+  ])
+}

@@ -2,7 +2,6 @@ import { proxy, wrap, type Remote } from 'comlink'
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest'
 import { planUncertainty } from '#core/advice'
 import { newControlOf, newPlan, type PlanDocument } from '#core/document'
-import { defaultRank } from '#core/selection'
 import { joinBlocks } from '#shared/log-blocks'
 import { writeCsv } from '#shared/exchange/shelf-file'
 import type { LogTable } from '#shared/exchange/log-file'
@@ -11,7 +10,6 @@ import { demoJobs } from '../../demo/jobs'
 import type { DayWorker } from './day.worker'
 import type { LogWorker } from './log.worker'
 import type { PlanWorker } from './plan.worker'
-import type { RankWorker } from './rank.worker'
 import type { ShelfWorker } from './shelf.worker'
 import type { TraceWorker } from './trace.worker'
 
@@ -52,30 +50,6 @@ describe('plan', () => {
   test('a plan without anything gets no improvements and no failure', async () => {
     const empty = { plan: newPlan('empty', 'Empty'), fans: [], shown: null }
     expect(await worker.improvements(empty)).toMatchObject({ improvements: [] })
-  })
-})
-
-describe('rank', () => {
-  let worker: Remote<RankWorker>
-  beforeAll(async () => {
-    worker = await started<RankWorker>(() => import('./rank.worker'))
-    await worker.setShelf(demoFans, null)
-  })
-  test('ranks the shelf it was given for the plan', async () => {
-    const ranking = (await worker.rank(plan, defaultRank))!
-    expect(ranking.rows.length).toBeGreaterThan(5)
-    const ids = new Set(demoFans.map((f) => f.id))
-    for (const row of ranking.rows) expect(ids).toContain(row.fanId)
-  })
-  test('nothing is ranked for a path that is not complete', async () => {
-    const bare: PlanDocument = newPlan('bare', 'Bare')
-    bare.path = []
-    expect(await worker.rank(bare, defaultRank)).toBeNull()
-  })
-  test('a new shelf replaces the old one', async () => {
-    await worker.setShelf(demoFans.slice(0, 1), null)
-    const ranking = await worker.rank({ ...plan, selection: null }, defaultRank)
-    for (const row of ranking?.rows ?? []) expect(row.fanId).toBe(demoFans[0]!.id)
   })
 })
 

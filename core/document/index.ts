@@ -105,6 +105,7 @@ export {
   newTest,
   sourcedFigures,
   type Connector,
+  connectors,
   type Correction,
   type CurveBasis,
   type Fan,

@@ -18,6 +18,7 @@ import {
   type FanArray,
   type FanGroup,
   type FanModel,
+  type FanModelResult,
   trueThickness,
   type QuickPath,
 } from '#core/system'
@@ -36,11 +37,14 @@ export interface ModelShelf {
   models: FanModel[]
   skipped: { fanId: string; name: string; reason: string }[]
 }
-/** A shelf made ready to be searched; fans without a curve are told apart. */
-export function modelShelf(fans: readonly Fan[]): ModelShelf {
+/**
+ * A shelf made ready to be searched; fans without a curve are told apart.
+ * @param make makes one fan ready, where that was done before
+ */
+export function modelShelf(fans: readonly Fan[], make: (fan: Fan) => FanModelResult = modelFan): ModelShelf {
   const shelf: ModelShelf = { models: [], skipped: [] }
   for (const fan of fans) {
-    const made = modelFan(fan)
+    const made = make(fan)
     if (made.ok) shelf.models.push(made.model)
     else shelf.skipped.push({ fanId: fan.id, name: `${fan.maker} ${fan.model}`, reason: made.reason })
   }

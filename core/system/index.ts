@@ -46,6 +46,7 @@ export {
   lifeAt,
   lowestDuty,
   modelFan,
+  type FanModelResult,
   shutOffPressure,
   sweptArea,
   trueThickness,

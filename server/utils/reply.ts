@@ -25,11 +25,16 @@ function failure(event: H3Event, status: number, code: string, message: string, 
   return { error: { code, message, ...(field ? { field } : {}) } }
 }
 
+type Handler<T> = (event: H3Event<EventHandlerRequest>) => Promise<T>
 /** A thin route: its errors become JSON with code, message and field; never a stack trace. */
-export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
+export const route = <T>(handler: Handler<T>) => answering(handler, (method) => WRITES.includes(method))
+/** A question that is too long for an address: it is sent as a body, and writes nothing. */
+export const question = <T>(handler: Handler<T>) => answering(handler, () => false)
+
+function answering<T>(handler: Handler<T>, writes: (method: string) => boolean) {
   return defineEventHandler(async (event) => {
     try {
-      if (WRITES.includes(event.method)) checkRoom()
+      if (writes(event.method)) checkRoom()
       return await handler(event)
     } catch (error) {
       if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)

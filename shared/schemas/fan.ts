@@ -13,6 +13,9 @@ export const undoImportSchema = z.object({
   revisions: z.record(idSchema, z.number().int()),
 })
 
+/** Fans that are asked for by name. */
+export const someFansSchema = z.object({ ids: z.array(idSchema).max(MAX_ON_PAGE) })
+
 /** A page of the shelf: what it is narrowed to, its order, and which part of it. */
 const maybeNumber = z
   .union([z.literal('').transform(() => null), z.coerce.number()])

@@ -5,7 +5,7 @@ import type { StreamSummary } from '#core/plan'
 /** Every air stream of the machine in a line, and all fans together at the listener. */
 const { store, plan, report, put } = useJob('brief')
 const { show } = useUnits()
-const shelf = useShelfStore()
+const fans = useFanOptions('not on the shelf')
 const several = computed(() => report.value.streams.length > 1)
 const sound = computed(() => report.value.sound)
 const job = computed(() => plan.value.job)
@@ -15,10 +15,7 @@ const fields = computed((): Field<keyof Job>[] => [
   {
     key: 'existingFanId',
     label: 'Fan that is in it',
-    options: [
-      { value: null, label: 'not on the shelf' },
-      ...shelf.known.map((f) => ({ value: f.id, label: `${f.maker} ${f.model}`.trim() })),
-    ],
+    options: fans.value,
   },
   { key: 'existingCount', label: 'How many', quantity: 'number' },
   { key: 'existingV', label: 'It runs at', quantity: 'voltage' },

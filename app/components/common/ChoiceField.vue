@@ -13,6 +13,26 @@ const id = useId()
 const index = computed(() => props.options.findIndex((o) => o.value === props.modelValue))
 /** From so many on a list can be searched. */
 const SEARCHED = 12
+/** Of a list of thousands so many are shown; typing narrows them. */
+const SHOWN = 200
+const typed = ref('')
+const numbered = computed(() => props.options.map((option, at) => ({ ...option, at })))
+const found = computed(() => {
+  const words = typed.value.trim().toLowerCase()
+  return words ? numbered.value.filter((o) => o.label.toLowerCase().includes(words)) : numbered.value
+})
+const isLong = computed(() => props.options.length > SHOWN)
+/** What is listed: all, or the first of those that match with the chosen one, whose name stands in the field. */
+const listed = computed(() => {
+  if (!isLong.value) return numbered.value
+  const first = found.value.slice(0, SHOWN)
+  const chosenOne = numbered.value[index.value]
+  return chosenOne && !first.includes(chosenOne) ? [chosenOne, ...first] : first
+})
+const left = computed(() => (isLong.value ? Math.max(0, found.value.length - SHOWN) : 0))
+function narrow(words: string) {
+  typed.value = words
+}
 function chosen(at: number) {
   const option = props.options[at]
   if (option) emit('update:modelValue', option.value)
@@ -27,10 +47,13 @@ function chosen(at: number) {
       :persistent="false"
       placeholder="choose"
       :filterable="options.length >= SEARCHED"
+      :filter-method="isLong ? narrow : undefined"
       :aria-describedby="describedBy"
       @change="chosen"
+      @visible-change="typed = ''"
     >
-      <el-option v-for="(option, i) in options" :key="i" :value="i" :label="inUnits(option.label)" />
+      <el-option v-for="o in listed" :key="o.at" :value="o.at" :label="inUnits(o.label)" />
+      <el-option v-if="left" :value="-1" :label="`${left} more: type a part of the name`" disabled />
     </el-select>
   </FieldShell>
 </template>

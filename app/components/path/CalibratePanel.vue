@@ -4,7 +4,6 @@ import type { Calibration } from '#core/document'
 
 /** Scale the guessed path by what was measured on the real one. */
 const job = useJobStore()
-const shelf = useShelfStore()
 const { show } = useUnits()
 const calibration = computed(() => job.plan!.calibration)
 const report = computed(() => job.report!.path.calibration)
@@ -25,10 +24,7 @@ const remove = () =>
   job.removeWithUndo('The measurement is removed: the guess counts again.', (d) => {
     d.calibration = null
   })
-const fans = computed(() => [
-  { value: null, label: 'not chosen' },
-  ...shelf.known.map((f) => ({ value: f.id, label: `${f.maker} ${f.model}` })),
-])
+const fans = useFanOptions('not chosen')
 const ran: () => Field<keyof Calibration>[] = () => [
   { key: 'fanId', label: 'Fan that ran', options: fans.value },
   { key: 'count', label: 'How many', quantity: 'number', required: true },

@@ -6,7 +6,6 @@ import { feedPartSchema, switchProblem, withLoadKind, withPartConverter } from '
 /** One more thing on the source: a converter, a branch or a load, on its own lead. */
 const props = defineProps<{ id: string }>()
 const job = useJobStore()
-const shelf = useShelfStore()
 const { show } = useUnits()
 const feed = computed(() => job.plan!.feed)
 const nodes = computed(() => new Map(job.report!.power.feed.nodes.map((n) => [n.id, n])))
@@ -58,10 +57,7 @@ const parentsOf = (part: FeedPart): Option[] => {
       .map((f) => ({ value: f.id, label: f.name })),
   ]
 }
-const fans = computed((): Option[] => [
-  { value: null, label: 'not chosen' },
-  ...shelf.known.map((f) => ({ value: f.id, label: `${f.maker} ${f.model}` })),
-])
+const fans = useFanOptions('not chosen')
 const set = (id: string, key: keyof FeedPart, value: unknown) =>
   job.change((d) => {
     const at = d.feed.findIndex((f) => f.id === id)

@@ -51,9 +51,9 @@ const bases: Record<Fan['curveBasis'], string> = {
   estimated: 'estimated',
 }
 async function exportAs(kind: 'csv' | 'json') {
-  await shelf.load()
+  const fans = await shelf.whole()
   const { writeCsv, writeJson } = await import('#shared/exchange/shelf-file')
-  const text = kind === 'csv' ? writeCsv(shelf.fans) : writeJson(shelf.fans)
+  const text = kind === 'csv' ? writeCsv(fans) : writeJson(fans)
   saveText(text, `redpoll-shelf.${kind}`, kind === 'csv' ? 'text/csv' : 'application/json')
 }
 usePageKeys([

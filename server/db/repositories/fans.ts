@@ -1,6 +1,6 @@
 import { fanSchema, type Fan, type ShelfShown } from '#core/document'
 import { shelfShown } from '#core/selection'
-import type { FanPage, Imported, ShelfFacets, StoredFan, Undone } from '#shared/api'
+import type { FanName, FanPage, Imported, ShelfFacets, StoredFan, Undone } from '#shared/api'
 import type { FanQuery } from '#shared/schemas/fan'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
@@ -75,6 +75,23 @@ export async function pageOfFans(db: Queryable, query: FanQuery): Promise<FanPag
   const rows = await db.query<FanRow>(PAGES[query.sort], [...narrow, query.limit, query.offset])
   return { fans: rows.map(storedFan), total: counted!.n }
 }
+
+/** What the fans of the shelf are called. */
+export const fanNames = (db: Queryable): Promise<FanName[]> =>
+  db.query<FanName>(
+    `SELECT id, maker, model, frame_m AS "frameM" FROM fan WHERE deleted_at IS NULL ORDER BY ${ORDERS.frame}`,
+  )
+/** Some fans, archived ones too: a plan may still speak of them. */
+export const someFans = async (db: Queryable, ids: readonly string[]): Promise<StoredFan[]> =>
+  (await db.query<FanRow>(`${SELECT_FANS} WHERE ${AMONG}`, [JSON.stringify(ids)])).map(storedFan)
+/** Which fans were touched since a moment, archived ones too, and how they stand. */
+export const fansTouchedSince = (
+  db: Queryable,
+  since: string,
+): Promise<{ id: string; revision: number; gone: boolean }[]> =>
+  db.query('SELECT id, revision, deleted_at IS NOT NULL AS gone FROM fan WHERE updated_at >= $1 ORDER BY id', [
+    since,
+  ])
 
 /** Frames and voltages that are on the shelf, and how many fans there are. */
 export async function shelfFacets(db: Queryable): Promise<ShelfFacets> {

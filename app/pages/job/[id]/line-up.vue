@@ -117,9 +117,10 @@ const selectionFigures = computed(() =>
 const route = useRoute()
 const newFanLink = computed(() => ({ path: '/shelf/new', query: { for: plan.value.job.id } }))
 watch(
-  () => [route.query.take, shelf.loaded] as const,
-  async ([fanId, loaded]) => {
-    if (typeof fanId !== 'string' || !loaded) return
+  () => route.query.take,
+  async (fanId) => {
+    if (typeof fanId !== 'string') return
+    await shelf.ensure([fanId])
     takeNew(fanId)
     await navigateTo({ path: route.path, replace: true })
   },
@@ -235,7 +236,7 @@ usePageKeys([
             @compare="compare"
             @light="lit = $event"
           />
-          <p v-if="!rows.length && !busy && !shelf.fans.length" class="empty">
+          <p v-if="!rows.length && !busy && shelf.loaded && !shelf.names.length" class="empty">
             The shelf is empty: one fan is enough to begin with, and its label is enough of it.
             <NuxtLink :to="newFanLink" class="button small">A fan from its label</NuxtLink>
             <NuxtLink to="/shelf/import" class="button small quiet">Import a list</NuxtLink>

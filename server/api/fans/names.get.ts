@@ -1,0 +1,5 @@
+import { fanNames } from '../../db/repositories/fans'
+import { database } from '../../utils/store'
+import { route } from '../../utils/reply'
+
+export default route(async () => fanNames(await database()))
