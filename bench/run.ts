@@ -29,7 +29,7 @@ import { benchDays } from './days'
 import { benchJobs } from './jobs'
 import { benchLogs } from './logs'
 import { benchPoints } from './points'
-import { benchSearch } from './shelf'
+import { benchSearch, benchShelf } from './shelf'
 import { line, time, timePair } from './measure'
 
 benchPoints()
@@ -207,6 +207,7 @@ const layoutTime = laid.sort((x, y) => x - y)[2]!
 line('diagram of 60 nodes laid out', `${layoutTime.toFixed(0)} ms`, 'under 500 ms', layoutTime < 500)
 
 await benchJobs()
+await benchShelf()
 await benchLogs()
 benchDays()
 

@@ -2,9 +2,14 @@
 import type { Fan } from '#core/document'
 import { seeded } from '#core/numeric'
 import { computeReport } from '#core/plan'
-import { defaultRank, modelShelf, rankShelf } from '#core/selection'
+import { defaultRank, modelShelf, rankShelf, rankSteps } from '#core/selection'
+import { readTable, tableReader, writeCsv } from '#shared/exchange/shelf-file'
+import { IMPORT_PART, importSchema } from '#shared/schemas/fan'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
+import { importFans } from '../server/db/repositories/fans'
+import { heldShelf, inPieces } from '../server/utils/held-shelf'
+import { memoryDatabase } from '../tests/api/harness'
 import { line, time } from './measure'
 
 const MANY = 20_000
@@ -41,4 +46,60 @@ export function benchSearch(): void {
       rank < 250,
     )
   }
+}
+
+const timed = async (work: () => unknown): Promise<number> => {
+  const from = performance.now()
+  await work()
+  return performance.now() - from
+}
+const TABLES = ['fan', 'fan_point', 'fan_curve', 'fan_curve_point', 'fan_source', 'fan_test']
+
+/** A long shelf comes in from a table, and is ranked for a job where it is kept. */
+export async function benchShelf(): Promise<void> {
+  const text = writeCsv(multipliedShelf(MANY))
+  const fans: Fan[] = []
+  const parsing = await timed(() => {
+    const table = readTable(text)
+    if (typeof table === 'string') throw new Error(table)
+    for (const { fan } of tableReader(table, () => undefined)(0, table.rows.length)) if (fan) fans.push(fan)
+  })
+  const [db, other] = [await memoryDatabase(), await memoryDatabase()]
+  const writing = await timed(async () => {
+    for (let from = 0; from < fans.length; from += IMPORT_PART) {
+      const body = JSON.stringify({ fans: fans.slice(from, from + IMPORT_PART) })
+      await importFans(db, importSchema.parse(JSON.parse(body)).fans)
+    }
+  })
+  const bulk: number[] = []
+  for (const table of TABLES) {
+    const [row] = await db.query<{ rows: string }>(
+      `SELECT coalesce(jsonb_agg(to_jsonb(t)), '[]')::text AS rows FROM ${table} t`,
+    )
+    const insert = `INSERT INTO ${table} SELECT * FROM jsonb_populate_recordset(NULL::${table}, $1::jsonb)`
+    bulk.push(await timed(() => other.query(insert, [row!.rows])))
+  }
+  const least = parsing + bulk.reduce((a, b) => a + b, 0)
+  line(
+    `importing ${fans.length} fans over parsing and one bulk insert`,
+    `${((parsing + writing) / least).toFixed(1)} x`,
+    'within 3 x',
+    parsing + writing <= 3 * least,
+  )
+  const job = demoJobs()[0]!
+  const made = computeReport({ shown: null, plan: job, fans: demoFans })
+  if (!made.ok) throw new Error(made.reason)
+  const context = made.report.selectionContext
+  const first = await timed(() => heldShelf(db, 'claims'))
+  const rank = async () => inPieces(rankSteps(context, await heldShelf(db, 'claims'), defaultRank))
+  await rank()
+  const again = await timed(rank)
+  line(
+    `line-up of ${fans.length} fans, asked of the server`,
+    `${again.toFixed(0)} ms`,
+    'under 1000 ms',
+    again < 1000,
+  )
+  console.log(`      the shelf read and made ready once, ahead of the first: ${(first / 1000).toFixed(1)} s`)
+  await Promise.all([db.close(), other.close()])
 }

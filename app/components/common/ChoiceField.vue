@@ -27,7 +27,7 @@ const listed = computed(() => {
   if (!isLong.value) return numbered.value
   const first = found.value.slice(0, SHOWN)
   const chosenOne = numbered.value[index.value]
-  return chosenOne && !first.includes(chosenOne) ? [chosenOne, ...first] : first
+  return chosenOne && !typed.value && !first.includes(chosenOne) ? [chosenOne, ...first] : first
 })
 const left = computed(() => (isLong.value ? Math.max(0, found.value.length - SHOWN) : 0))
 function narrow(words: string) {

@@ -63,7 +63,9 @@ const status = computed(() => {
   if (busy.value) return 'searching…'
   const all = ranking.value?.arrays ?? 0
   const best = all > rows.value.length ? `; the best ${rows.value.length} are worked out` : ''
-  return `${usable.value} of ${all} choices would do the job${best}`
+  // of a long shelf the others may do as well
+  const least = best && usable.value === rows.value.length ? 'at least ' : ''
+  return `${least}${usable.value} of ${all} choices would do the job${best}`
 })
 
 /** the pick's construction from its members */
