@@ -1,14 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
-import {
-  defaultRank,
-  paretoFront,
-  modelShelf,
-  rankShelf,
-  replacementNotes,
-  type Candidate,
-} from '#core/selection'
+import { defaultRank, paretoFront, modelShelf, replacementNotes, type Candidate } from '#core/selection'
+import { rankShelf } from '../../tests/ranked'
 import { improvementsOf } from './improvements'
 import { measurementSensitivity } from './uncertainty'
 import { newConverter, newElement, newFan, newPlan, type Fan, type PlanDocument } from '#core/document'

@@ -18,7 +18,8 @@ export const heldTemperature = (held: number | null, temperatureC: number, width
 
 /**
  * First-order filter.
- * @param was the filtered value; null in the first step @param value what comes in, in the same unit @param tauS s; 0: no filter @param dtS s
+ * @param was the filtered value; null in the first step @param value what comes in, in the same unit
+ * @param tauS s; 0: no filter @param dtS s
  * Reference: handbook CT5
  */
 export const filtered = (was: number | null, value: number, tauS: number, dtS: number): number =>

@@ -12,7 +12,8 @@ import {
   type PathElement,
   type PlanDocument,
 } from '#core/document'
-import { defaultRank, modelShelf, rankShelf } from '#core/selection'
+import { defaultRank, modelShelf } from '#core/selection'
+import { rankShelf } from '../../tests/ranked'
 import { alike, drivenArray, elementFlows, groupCurve, modelFan, type FanModel } from '#core/system'
 import { computeReport, type Report } from '.'
 

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { computeReport, type Report } from './report'
-import { defaultRank, modelShelf, rankShelf } from '#core/selection'
+import { defaultRank, modelShelf } from '#core/selection'
+import { rankShelf } from '../../tests/ranked'
 import { modelFan, pathDrop, pathUncertainty, localResistance } from '#core/system'
 import {
   newTarget,

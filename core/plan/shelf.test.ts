@@ -21,7 +21,6 @@ import {
   noFilter,
   passesFilter,
   railsOf,
-  rankShelf,
   shelfShown,
   spreadOf,
   trustedFan,
@@ -29,6 +28,7 @@ import {
   evenWeights,
   type RankOptions,
 } from '#core/selection'
+import { rankShelf } from '../../tests/ranked'
 import { computeReport, type Report } from './report'
 import {
   alike,

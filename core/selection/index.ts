@@ -32,7 +32,7 @@ export {
   type RankOptions,
   type Weights,
 } from './options'
-export { paretoFront, type Ranking, rankShelf, rankSteps } from './ranking'
+export { paretoFront, type Ranking, rankSteps } from './ranking'
 export { weightedScore } from './score'
 export { modelShelf, type ModelShelf, searchSteps } from './search'
 export { compareTests, TEST_DISTANCE_M, type TestRow } from './test-comparison'

@@ -72,16 +72,3 @@ export function* rankSteps(
   rows.sort(compareCandidates(options))
   return { rows, arrays, skipped: shelf.skipped, looked }
 }
-
-/** The same at one go. */
-export function rankShelf(
-  context: SelectionContext,
-  shelf: ModelShelf,
-  options: RankOptions = defaultRank,
-): Ranking {
-  const steps = rankSteps(context, shelf, options)
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
-}

@@ -3,7 +3,7 @@ import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate'
 import { fanIdsOf } from '#core/document'
 import { csvOf } from '#shared/exchange/csv'
 import { writeCsv } from '#shared/exchange/shelf-file'
-import { doublesOf } from '#shared/log-blocks'
+import { decodeBlock } from '#shared/log-blocks'
 import { BACKUP_FORMAT, BACKUP_VERSION, inBackup, type Manifest } from '#shared/schemas/backup'
 import type { Database } from '../db/database'
 import { keptFans } from '../db/repositories/fans'
@@ -64,7 +64,7 @@ function packing() {
 /** As it is read back to the last bit; a gap is empty. */
 const cell = (x: number) => (Number.isNaN(x) ? '' : String(x))
 /** Rows read at once, bytes; rows written at once. */
-const READ_BYTES = 4_000_000
+const READ_BYTES = 1_000_000
 const AT_ONCE = 5000
 
 /** A log's rows: seconds from its start, then each channel in SI units. */
@@ -74,13 +74,13 @@ async function* rowsOf(db: Database, log: CountedLog): AsyncGenerator<string> {
   for (let after = -1, more = true; more;) {
     const part = await readLogBlocks(db, log.id, after, READ_BYTES)
     for (const { rows, channels, data, seq } of part.blocks) {
-      const values = doublesOf(data)
+      const columns = decodeBlock(data, channels)
+      if (!columns) throw new Error(`Part ${seq} of log ${log.id} cannot be read.`)
       for (let from = 0; from < rows; from += AT_ONCE) {
         let text = ''
         for (let i = from; i < Math.min(rows, from + AT_ONCE); i++) {
-          text += `\n${cell(values[i]!)}`
-          for (let c = 1; c <= log.channels.length; c++)
-            text += c <= channels ? `,${cell(values[c * rows + i]!)}` : ','
+          text += `\n${cell(columns[0]![i]!)}`
+          for (let c = 1; c <= log.channels.length; c++) text += `,${cell(columns[c]?.[i] ?? NaN)}`
         }
         yield text
       }

@@ -6,12 +6,12 @@ import {
   defaultRank,
   driveChoices,
   modelShelf,
-  rankShelf,
   rankSteps,
   searchSteps,
   type Objective,
   type RankOptions,
 } from '#core/selection'
+import { rankShelf } from '../ranked'
 import { quickPath } from '#core/system'
 import { quickArrayFlow, quickArrayLevel } from '../../core/selection/candidate'
 import { demoFans } from '../../demo/fans'

@@ -7,7 +7,7 @@ import { checked, idOf, route } from '../../../utils/reply'
 
 const querySchema = z.object({ after: z.coerce.number().int().min(-1).default(-1) })
 /** About as many bytes as one answer has. */
-const PART_BYTES = 8_000_000
+const PART_BYTES = 2_000_000
 
 /** Samples behind a block's number, as blocks; `x-more` says whether to ask again. */
 export default route(async (event) => {
