@@ -1,9 +1,18 @@
+import { createRequire } from 'node:module'
 import { fileURLToPath } from 'node:url'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+/** What only checks need is not installed where Redpoll only runs. */
+function isHere(name: string): boolean {
+  try {
+    return createRequire(import.meta.url).resolve(name) !== ''
+  } catch {
+    return false
+  }
+}
 
 export default defineNuxtConfig({
-  modules: ['@pinia/nuxt', '@element-plus/nuxt', '@nuxt/eslint'],
+  modules: ['@pinia/nuxt', '@element-plus/nuxt', ...(isHere('@nuxt/eslint') ? ['@nuxt/eslint'] : [])],
   // without server rendering this Nuxt's development server finds its entry only through the environment API
   $development: { experimental: { viteEnvironmentApi: true } },
   ssr: false,

@@ -1,6 +1,9 @@
 /** What grows with what: jobs, fans, rows and people, each measured at two or three sizes: npm run bench:scale. */
 import { BLOCK_ROWS, encodeBlock } from '#shared/log-blocks'
 import { fanQuerySchema, IMPORT_PART } from '#shared/schemas/fan'
+import { normal, seeded } from '#core/numeric'
+import { computeReport } from '#core/plan'
+import { defaultRank, rankSteps } from '#core/selection'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { writeBackup } from '../server/backup/write'
@@ -8,6 +11,7 @@ import type { Database } from '../server/db/database'
 import { importFans, pageOfFans } from '../server/db/repositories/fans'
 import { createPlan, getPlan, savePlan } from '../server/db/repositories/jobs'
 import { createLog, putBlock, readLogBlocks } from '../server/db/repositories/logs'
+import { heldShelf, inPieces } from '../server/utils/held-shelf'
 import { summaries } from '../server/utils/summaries'
 import { memoryDatabase } from '../tests/api/harness'
 
@@ -60,7 +64,10 @@ async function jobs() {
   await db.close()
 }
 async function fans() {
-  console.log('\nfans | import of 500 more | a page of 100 | a search in words')
+  console.log('\nfans | import of 500 more | a page of 100 | a search in words | read ahead | a line-up')
+  const made = computeReport({ plan: demoJobs()[0]!, fans: demoFans, shown: null })
+  if (!made.ok) throw new Error(made.reason)
+  const { selectionContext } = made.report
   const db = await memoryDatabase()
   const page = (text: string) => pageOfFans(db, fanQuerySchema.parse({ text }))
   let there = 0
@@ -72,7 +79,16 @@ async function fans() {
   for (const n of [500, 5000, 20_000]) {
     while (there < n - IMPORT_PART) await importFans(db, part())
     const one = await took(() => importFans(db, part()))
-    row(n, ms(one), ms(await median(() => page(''))), ms(await median(() => page('sedge'))))
+    const ahead = await took(() => heldShelf(db, 'claims'))
+    const rank = async () => inPieces(rankSteps(selectionContext, await heldShelf(db, 'claims'), defaultRank))
+    row(
+      n,
+      ms(one),
+      ms(await median(() => page(''))),
+      ms(await median(() => page('sedge'))),
+      `${ms(ahead)} (what is new)`,
+      ms(await median(rank)),
+    )
   }
   await db.close()
 }
@@ -82,7 +98,7 @@ async function rows() {
   await createPlan(db, { ...demoJobs()[0]!, selection: null, streams: [], calibration: null, feed: [] }).catch(
     () => {},
   )
-  for (const n of [10_000, 100_000, 1_000_000]) {
+  for (const n of [20_000, 200_000, 2_000_000]) {
     const [{ id: jobId }] = (await db.query<{ id: string }>('SELECT id FROM job LIMIT 1')) as [{ id: string }]
     const id = `log-${n}`
     const channels = Array.from({ length: 8 }, (_, i) => ({ name: `c${i}`, quantity: 'temperature' as const }))
@@ -95,10 +111,10 @@ async function rows() {
       channels,
       remarks: '',
     })
-    const times = Float64Array.from({ length: BLOCK_ROWS }, (_, i) => i)
+    const gauss = normal(seeded(7))
     const data = encodeBlock(
-      times,
-      channels.map(() => times),
+      Array.from({ length: BLOCK_ROWS }, (_, i) => i),
+      channels.map(() => Array.from({ length: BLOCK_ROWS }, () => Number((40 + 0.1 * gauss()).toFixed(2)))),
     )
     const count = Math.max(1, Math.round(n / BLOCK_ROWS))
     const store = await took(async () => {

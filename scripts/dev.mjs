@@ -2,7 +2,7 @@
 import { checkNode, ensurePackages, run } from './lib.mjs'
 
 checkNode()
-ensurePackages()
+await ensurePackages()
 run('npx', ['nuxt', 'dev', '--host', '127.0.0.1', ...process.argv.slice(2)], {
   env: { REDPOLL_DATA: '.data-dev', ...process.env },
 })

@@ -34,17 +34,64 @@ export function run(command, args, options = {}) {
   return result.status ?? 1
 }
 
-/** Installs the packages of the lock file when they are not what it says. */
-export function ensurePackages() {
-  const lock = () =>
-    createHash('sha256')
-      .update(readFileSync(join(root, 'package-lock.json')))
-      .digest('hex')
-  if (existsSync(join(root, 'node_modules', 'nuxt')) && stampOf('packages') === lock()) return
-  say('installing packages (once)')
+/** Time between two words on something long, ms; where nobody looks on, fewer. */
+const TELL_MS = process.stdout.isTTY ? 500 : 10_000
+/**
+ * Runs something that takes its time and says how far it is; ends this process when it fails, with what it had to say.
+ * @param what it is, in words
+ * @param far how far it is by what it has printed, in words
+ */
+async function runLong(what, command, args, far) {
+  const from = Date.now()
+  const child = spawn(command, args, {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    shell: process.platform === 'win32',
+  })
+  let printed = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => (printed += text))
+  const told = () => `[redpoll] ${what}: ${far(printed)}, ${Math.round((Date.now() - from) / 1000)} s`
+  const timer = setInterval(() => {
+    if (process.stdout.isTTY) process.stdout.write(`\r${told()}   `)
+    else console.log(told())
+  }, TELL_MS)
+  const code = await new Promise((done) => child.once('error', () => done(1)).once('exit', done))
+  clearInterval(timer)
+  if (process.stdout.isTTY) process.stdout.write(`\r${told()}   \n`)
+  if (code === 0) return
+  console.error(printed)
+  process.exit(code ?? 1)
+}
+
+/** Packages that are there, and those that shall be. */
+function packagesThere() {
+  const modules = join(root, 'node_modules')
+  if (!existsSync(modules)) return 0
+  const names = readdirSync(modules).filter((n) => !n.startsWith('.'))
+  const scoped = names.filter((n) => n.startsWith('@'))
+  return names.length - scoped.length + scoped.reduce((n, s) => n + readdirSync(join(modules, s)).length, 0)
+}
+const isUpper = (path) => /^node_modules\/(@[^/]+\/)?[^/]+$/.test(path)
+const packagesWanted = (lock, all) =>
+  Object.entries(JSON.parse(lock).packages).filter(
+    ([path, p]) => isUpper(path) && !p.optional && (all || !p.dev),
+  ).length
+
+/**
+ * Installs the packages of the lock file when they are not what it says.
+ * @param all also what only tests and checks need
+ */
+export async function ensurePackages({ all = true } = {}) {
+  const lock = readFileSync(join(root, 'package-lock.json'))
+  const wanted = createHash('sha256').update(lock).digest('hex')
+  const there = existsSync(join(root, 'node_modules', 'nuxt'))
+  if (there && (stampOf('packages') === wanted || (!all && stampOf('packages-to-run') === wanted))) return
+  const count = packagesWanted(lock, all)
   // not "npm ci": it refuses lock files that hold no registry address when optional packages of other platforms are in them
-  run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'])
-  stamp('packages', lock())
+  const install = ['install', '--no-audit', '--no-fund', '--loglevel=error']
+  const far = () => `${Math.min(count, packagesThere())} of ${count} packages`
+  await runLong('installing (once)', 'npm', [...install, ...(all ? [] : ['--omit=dev'])], far)
+  stamp(all ? 'packages' : 'packages-to-run', wanted)
 }
 
 function* filesOf(path) {
@@ -56,8 +103,15 @@ function* filesOf(path) {
   for (const name of readdirSync(path).sort()) yield* filesOf(join(path, name))
 }
 
+/** What a build prints, and what it then does. */
+const STAGES = [
+  [/client built/i, 'the server, 2 of 3'],
+  [/server built/i, 'the package, 3 of 3'],
+]
+const stageOf = (printed) => STAGES.findLast(([mark]) => mark.test(printed))?.[1] ?? 'the pages, 1 of 3'
+
 /** Builds when the sources are not those of the last build. */
-export function ensureBuild() {
+export async function ensureBuild() {
   const hash = createHash('sha256')
   for (const source of [
     'app',
@@ -76,8 +130,7 @@ export function ensureBuild() {
   }
   const wanted = hash.digest('hex')
   if (existsSync(join(root, '.output', 'server', 'index.mjs')) && stampOf('build') === wanted) return
-  say('building (the sources changed)')
-  run('npx', ['nuxt', 'build', '--logLevel', 'silent'])
+  await runLong('building (the sources changed)', 'npx', ['nuxt', 'build'], stageOf)
   stamp('build', wanted)
 }
 

@@ -81,8 +81,9 @@ if (why) {
   process.exit(1)
 }
 
-ensurePackages()
-ensureBuild()
+// what the tests need is installed with them
+await ensurePackages({ all: false })
+await ensureBuild()
 if (!existsSync(data))
   say(`new data directory ${options.data}${options.empty ? '' : ', with the demo workshop'}`)
 

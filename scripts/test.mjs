@@ -7,7 +7,7 @@ import { startPostgres } from './postgres.mjs'
 import { checkNode, ensureBuild, ensurePackages, root, run, say } from './lib.mjs'
 
 checkNode()
-ensurePackages()
+await ensurePackages()
 
 /** Installs one of Debian's packages, where this user may. */
 function install(name) {
@@ -147,7 +147,7 @@ if (wanted('unit'))
     'tests/handbook/',
     'tests/truth/',
   ])
-if (wanted('api') || wanted('e2e')) ensureBuild()
+if (wanted('api') || wanted('e2e')) await ensureBuild()
 if (wanted('api')) {
   vitest('api', ['tests/api/'])
   await onPostgres()

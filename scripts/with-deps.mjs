@@ -2,5 +2,5 @@
 import { checkNode, ensurePackages, run } from './lib.mjs'
 
 checkNode()
-ensurePackages()
+await ensurePackages()
 process.exit(run('npx', process.argv.slice(2), { mayFail: true }))

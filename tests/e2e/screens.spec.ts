@@ -2,6 +2,9 @@ import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { expect, test } from './app'
 
+// its tests share nothing: they may run side by side
+test.describe.configure({ mode: 'parallel' })
+
 const screens = [
   '/',
   '/shelf',
