@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os'
 import { defineConfig } from '@playwright/test'
 
 const args = [
@@ -16,7 +17,8 @@ export default defineConfig({
   expect: { timeout: 10_000 },
   // a busy machine may lose a key once: told as flaky; twice is a failure
   retries: 1,
-  workers: 1,
+  // files side by side, each worker with a demo workshop of its own
+  workers: Math.min(2, availableParallelism()),
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : [['list']],
   outputDir: '.cache/playwright',
   use: {

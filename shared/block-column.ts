@@ -83,6 +83,10 @@ export function encodeColumn(values: ArrayLike<number>, from: number, to: number
   return bytes
 }
 
+/** Bytes that lie as they must: a slice of a server's buffer would not be a copy. */
+const copied = (bytes: Uint8Array, from: number, to: number): ArrayBuffer =>
+  new Uint8Array(bytes.subarray(from, to)).buffer
+
 /**
  * Reads a column at a place of its block into rows of `out`.
  * @returns the place behind it, or −1 where it cannot be one
@@ -92,13 +96,13 @@ export function decodeColumn(bytes: Uint8Array, at: number, out: Float64Array): 
   if (bytes[at] === PLAIN) {
     const end = at + 1 + rows * DOUBLE
     if (end > bytes.length) return -1
-    out.set(new Float64Array(bytes.slice(at + 1, end).buffer))
+    out.set(new Float64Array(copied(bytes, at + 1, end)))
     return end
   }
   if (bytes[at] !== STEPS || at + HEAD > bytes.length) return -1
   const [, decimals, width, gaps] = bytes.subarray(at, at + 4) as unknown as [number, number, Width, number]
   if (decimals > MOST_DECIMALS || !WIDTHS.includes(width) || gaps > 1) return -1
-  const [first, least] = new Float64Array(bytes.slice(at + 4, at + HEAD).buffer) as unknown as [number, number]
+  const [first, least] = new Float64Array(copied(bytes, at + 4, at + HEAD)) as unknown as [number, number]
   const map = at + HEAD
   const has = (i: number) => !gaps || ((bytes[map + (i >> 3)]! >> (i & 7)) & 1) === 1
   const mapBytes = gaps ? Math.ceil(rows / 8) : 0
@@ -111,7 +115,7 @@ export function decodeColumn(bytes: Uint8Array, at: number, out: Float64Array): 
   const begin = map + mapBytes
   const end = begin + width * Math.max(0, count - 1)
   if (end > bytes.length) return -1
-  const held = bytes.slice(begin, end).buffer
+  const held = copied(bytes, begin, end)
   const steps = width === 1 ? new Uint8Array(held) : width === 2 ? new Uint16Array(held) : new Uint32Array(held)
   const scale = 10 ** decimals
   let multiple = first

@@ -59,6 +59,9 @@ describe('a block', () => {
     expect([...columns[1]!]).toEqual(warm.slice(10, 20))
     expect(columns[2]!.every(Number.isNaN)).toBe(true)
     expect(decodeBlock(block, 1)).toBeNull()
+    // as a server holds it: a part of a larger piece of memory, at any place
+    const held = Buffer.concat([Buffer.alloc(3), block]).subarray(3)
+    expect(decodeBlock(held, 2)).toEqual(columns)
   })
   test('an older one of plain doubles is still read, also beside a packed one', () => {
     const plain = new Uint8Array(Float64Array.from([0, 1, 2, 40, 41, NaN]).buffer)

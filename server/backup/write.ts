@@ -75,7 +75,7 @@ async function* rowsOf(db: Database, log: CountedLog): AsyncGenerator<string> {
     const part = await readLogBlocks(db, log.id, after, READ_BYTES)
     for (const { rows, channels, data, seq } of part.blocks) {
       const columns = decodeBlock(data, channels)
-      if (!columns) throw new Error(`Part ${seq} of log ${log.id} cannot be read.`)
+      if (columns?.[0]?.length !== rows) throw new Error(`Part ${seq} of log ${log.id} cannot be read.`)
       for (let from = 0; from < rows; from += AT_ONCE) {
         let text = ''
         for (let i = from; i < Math.min(rows, from + AT_ONCE); i++) {

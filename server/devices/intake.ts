@@ -15,7 +15,7 @@ import { BLOCK_ROWS, encodeBlock } from '#shared/log-blocks'
 import type { Database, Queryable } from '../db/database'
 import { NotFound, Refused } from '../db/errors'
 import type { Instrument } from '../db/repositories/instruments'
-import { addChannels, putBlock } from '../db/repositories/logs'
+import { addChannels, putBlock, putBoot } from '../db/repositories/logs'
 import { AFTER_JUMP_S, book, newBoot, type Boot } from './bookkeeping'
 
 /**
@@ -132,28 +132,6 @@ interface Standing extends Record<string, unknown> {
   /** where its last board ended, s */
   ended: number | null
   boot: Boot | null
-}
-async function putBoot(tx: Queryable, logId: string, boot: string, b: Boot): Promise<void> {
-  await tx.query(
-    `INSERT INTO log_boot (log_id, boot, last_seq, last_ms, offset_s, lost, repeated, late, clock_jumps, gaps, held)
-      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10::jsonb, $11::jsonb)
-      ON CONFLICT (log_id, boot) DO UPDATE SET last_seq = EXCLUDED.last_seq, last_ms = EXCLUDED.last_ms,
-      offset_s = EXCLUDED.offset_s, lost = EXCLUDED.lost, repeated = EXCLUDED.repeated, late = EXCLUDED.late,
-      clock_jumps = EXCLUDED.clock_jumps, gaps = EXCLUDED.gaps, held = EXCLUDED.held, updated_at = now()`,
-    [
-      logId,
-      boot,
-      b.lastSeq,
-      b.lastMs,
-      b.offsetS,
-      b.lost,
-      b.repeated,
-      b.late,
-      b.clockJumps,
-      JSON.stringify(b.gaps),
-      b.held && JSON.stringify(b.held),
-    ],
-  )
 }
 const keyOf = (c: Channel) => `${c.name}|${c.quantity}`
 type SentChannel = NamedChannel & { raw: string | null }

@@ -1,9 +1,11 @@
+import type { Readable } from 'node:stream'
 import {
   defineEventHandler,
   getRequestHeader,
   getRequestIP,
   getRouterParam,
   readRawBody,
+  sendStream,
   setResponseHeader,
   setResponseStatus,
   type EventHandlerRequest,
@@ -37,6 +39,8 @@ function answering<T>(handler: Handler<T>, writes: (method: string) => boolean) 
       if (writes(event.method)) checkRoom()
       return await handler(event)
     } catch (error) {
+      // the answer has begun: it breaks off, and nothing can be said in it any more
+      if (event.node.res.headersSent) return undefined
       if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)
       if (error instanceof WrongToken) return failure(event, 401, 'wrong-token', error.message)
       if (error instanceof WrongPassword)
@@ -169,6 +173,15 @@ export async function bytesOf(event: H3Event, most: number): Promise<Uint8Array>
   const bytes = await rawOf(event, most, `At most ${Math.round(most / 1e6)} MB.`)
   if (!bytes.length) throw new BadInput('empty', 'The file is empty.')
   return bytes
+}
+
+/** Sends a file while it is made. One that cannot be finished breaks off: nobody shall take its first half for the whole. */
+export function sendMade(event: H3Event, file: Readable): Promise<void> {
+  file.once('error', (error) => {
+    console.error(error)
+    event.node.res.destroy()
+  })
+  return sendStream(event, file)
 }
 
 /** The id in the path. @throws NotFound where it can be nothing's */

@@ -241,6 +241,16 @@ test('two recordings: the difference, and the whine traced to its fan', async ({
     .getByLabel('Open a WAV: Before')
     .setInputFiles({ name: 'before.wav', mimeType: 'audio/wav', buffer: wav(240, 0.2, 0.02) })
   await expect(page.getByRole('row').filter({ hasText: '240 Hz' })).toContainText('Sedge 92: blade pass')
+  // what was typed stays when the shelf comes in anew
+  const sheet = `${demo.url}/api/fans/fan-sedge-92x25-12v`
+  const { fan, revision } = (await (await fetch(sheet)).json()) as { fan: object; revision: number }
+  await fetch(sheet, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ fan, revision }),
+  })
+  await page.waitForResponse((r) => r.url().includes('/api/fans/changed'))
+  await expect(page.getByLabel('Speed of Sedge 92')).toHaveValue(/1600/)
   await page
     .getByLabel('Open a WAV: After')
     .setInputFiles({ name: 'after.wav', mimeType: 'audio/wav', buffer: wav(240, 0.02, 0.002) })

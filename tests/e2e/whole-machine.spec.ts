@@ -36,7 +36,7 @@ test('a hub fed by its own supply and steered by a header, from an empty job to 
   // everything on the header first: the load is too much, and a hub alone has no supply
   await goTo(page, 'Power')
   await choose(page, 'Kind of source', 'Fan header of a board')
-  expect(await findings(page)).toMatch(/on a header for 1\sA/)
+  await expect.poll(() => findings(page)).toMatch(/on a header for 1\sA/)
   await mark(page, 'radio', 'Lead to the fans')
   await press(page, 'Tach and PWM wires')
   await choose(page, 'Splitter or hub', 'powered hub')

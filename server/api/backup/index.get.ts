@@ -1,8 +1,8 @@
 import { Readable } from 'node:stream'
-import { sendStream, setResponseHeader } from 'h3'
+import { setResponseHeader } from 'h3'
 import { writeBackup } from '../../backup/write'
 import { database } from '../../utils/store'
-import { route } from '../../utils/reply'
+import { route, sendMade } from '../../utils/reply'
 
 /** The whole workshop as one file, made while it is sent. */
 export default route(async (event) => {
@@ -13,5 +13,5 @@ export default route(async (event) => {
     'content-disposition',
     `attachment; filename="redpoll-backup-${made.slice(0, 10)}.zip"`,
   )
-  return sendStream(event, Readable.from(writeBackup(await database(), null, made)))
+  return sendMade(event, Readable.from(writeBackup(await database(), null, made)))
 })

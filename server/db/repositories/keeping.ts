@@ -6,6 +6,7 @@ import {
   type KeptPicture,
 } from '#shared/schemas/backup'
 import type { Queryable } from '../database'
+import { putBoot } from './logs'
 
 /** What a backup reads and writes beside plans, fans and parts: rows as they are, archived ones too. */
 
@@ -77,23 +78,7 @@ export async function putLog(tx: Queryable, log: KeptLog): Promise<void> {
       SELECT $1, n - 1, c ->> 'name', c ->> 'quantity' FROM jsonb_array_elements($2::jsonb) WITH ORDINALITY AS x (c, n)`,
     [log.id, JSON.stringify(log.channels)],
   )
-  for (const b of log.boots)
-    await tx.query(
-      `INSERT INTO log_boot (log_id, boot, last_seq, last_ms, offset_s, lost, repeated, late, clock_jumps, gaps)
-        VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10::jsonb)`,
-      [
-        log.id,
-        b.boot,
-        b.lastSeq,
-        b.lastMs,
-        b.offsetS,
-        b.lost,
-        b.repeated,
-        b.late,
-        b.clockJumps,
-        JSON.stringify(b.gaps),
-      ],
-    )
+  for (const b of log.boots) await putBoot(tx, log.id, b.boot, b)
 }
 
 /** Pictures of fans and jobs, without their bytes. */

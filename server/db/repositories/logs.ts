@@ -2,6 +2,7 @@ import type { Channel } from '#core/measure'
 import type { LogSummary } from '#shared/api'
 import type { Block } from '#shared/log-blocks'
 import type { NewLog } from '#shared/schemas/log'
+import type { Boot } from '../../devices/bookkeeping'
 import type { Database, Queryable } from '../database'
 import { NotFound, Refused } from '../errors'
 
@@ -133,6 +134,34 @@ export async function putBlock(
     [logId, seq, bytes],
   )
   if (!same.length) throw new Refused('Another part of this log has this number.', 'seq')
+}
+/** How far a start of a board has been written. `held` is a row that waits for the next one. */
+export async function putBoot(
+  tx: Queryable,
+  logId: string,
+  boot: string,
+  b: Omit<Boot, 'held'> & { held?: Boot['held'] },
+): Promise<void> {
+  await tx.query(
+    `INSERT INTO log_boot (log_id, boot, last_seq, last_ms, offset_s, lost, repeated, late, clock_jumps, gaps, held)
+      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10::jsonb, $11::jsonb)
+      ON CONFLICT (log_id, boot) DO UPDATE SET last_seq = EXCLUDED.last_seq, last_ms = EXCLUDED.last_ms,
+      offset_s = EXCLUDED.offset_s, lost = EXCLUDED.lost, repeated = EXCLUDED.repeated, late = EXCLUDED.late,
+      clock_jumps = EXCLUDED.clock_jumps, gaps = EXCLUDED.gaps, held = EXCLUDED.held, updated_at = now()`,
+    [
+      logId,
+      boot,
+      b.lastSeq,
+      b.lastMs,
+      b.offsetS,
+      b.lost,
+      b.repeated,
+      b.late,
+      b.clockJumps,
+      JSON.stringify(b.gaps),
+      b.held ? JSON.stringify(b.held) : null,
+    ],
+  )
 }
 /** The last row of an import is there. @throws Refused where some are missing, NotFound */
 export async function finishLog(db: Database, id: string, rows: number): Promise<void> {

@@ -1,9 +1,9 @@
 import { createReadStream } from 'node:fs'
-import { getRouterParam, sendStream, setResponseHeader } from 'h3'
+import { getRouterParam, setResponseHeader } from 'h3'
 import { copyNameSchema } from '#shared/schemas/backup'
 import { copyFile } from '../../../backup/copies'
 import { dataDirectory } from '../../../utils/place'
-import { checked, route } from '../../../utils/reply'
+import { checked, route, sendMade } from '../../../utils/reply'
 
 /** A daily copy, to be kept elsewhere. */
 export default route(async (event) => {
@@ -11,5 +11,5 @@ export default route(async (event) => {
   const file = copyFile(dataDirectory(), name)
   setResponseHeader(event, 'content-type', 'application/zip')
   setResponseHeader(event, 'content-disposition', `attachment; filename="${name}"`)
-  return sendStream(event, createReadStream(file))
+  return sendMade(event, createReadStream(file))
 })

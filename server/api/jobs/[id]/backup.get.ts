@@ -1,9 +1,9 @@
 import { Readable } from 'node:stream'
-import { sendStream, setResponseHeader } from 'h3'
+import { setResponseHeader } from 'h3'
 import { writeBackup } from '../../../backup/write'
 import { getPlan } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
-import { idOf, route } from '../../../utils/reply'
+import { idOf, route, sendMade } from '../../../utils/reply'
 
 /** One job with its fans, logs and pictures, as a backup of its own. */
 export default route(async (event) => {
@@ -11,5 +11,5 @@ export default route(async (event) => {
   const { plan } = await getPlan(db, idOf(event))
   setResponseHeader(event, 'content-type', 'application/zip')
   setResponseHeader(event, 'content-disposition', 'attachment')
-  return sendStream(event, Readable.from(writeBackup(db, plan.job.id, new Date().toISOString())))
+  return sendMade(event, Readable.from(writeBackup(db, plan.job.id, new Date().toISOString())))
 })

@@ -26,8 +26,7 @@ const heardWords = (h: Heard) =>
   `${h.seconds.toFixed(1)} s at ${h.rate / 1000} ` +
   `kHz${h.clipped > 0.0005 ? '; it was too loud for the microphone: record with less gain' : ''}`
 /** Fans whose whine is looked for: picked and old, with the speed that was read in the runs where there is one. */
-const fans = ref<KnownFan[]>([])
-watchEffect(() => {
+const told = computed((): KnownFan[] => {
   const { selection, job } = { selection: plan.value.selection, job: plan.value.job }
   const rpmOf = (kind: 'baseline' | 'after') => {
     const r = plan.value.runs
@@ -47,8 +46,14 @@ watchEffect(() => {
       blades: picked.blades,
       rpm: rpmOf('after') ?? (picked.ratedRpm ?? 0) * (report.value.selection?.candidate.speed ?? 1),
     })
-  fans.value = list
+  return list
 })
+/** What somebody typed of a fan, by its name: it stays, whatever the shelf or the plan say later. */
+const typed = ref<Record<string, Partial<KnownFan>>>({})
+const fans = computed(() => told.value.map((f) => ({ ...f, ...typed.value[f.name] })))
+function note(name: string, what: Partial<KnownFan>) {
+  typed.value = { ...typed.value, [name]: { ...typed.value[name], ...what } }
+}
 const usable = computed(() => fans.value.filter((f) => f.rpm > 0))
 const traced = computed(() =>
   traceLines(
@@ -76,12 +81,6 @@ const gone = computed(() => {
         .length
     : 0
 })
-const setRpm = (i: number, rpm: number | null) => {
-  fans.value = fans.value.map((f, k) => (k === i ? { ...f, rpm: rpm ?? f.rpm } : f))
-}
-const setBlades = (i: number, blades: number | null) => {
-  fans.value = fans.value.map((f, k) => (k === i ? { ...f, blades } : f))
-}
 </script>
 
 <template>
@@ -193,14 +192,14 @@ const setBlades = (i: number, blades: number | null) => {
         <section class="sheet stack">
           <h2>Fans that may whine</h2>
           <p v-if="!fans.length" class="soft">Neither an old fan nor a picked one is known.</p>
-          <div v-for="(f, i) in fans" :key="f.name" class="fan">
+          <div v-for="f in fans" :key="f.name" class="fan">
             <span>{{ f.name }}</span>
             <QuantityField
               :label="`Speed of ${f.name}`"
               hide-label
               quantity="rotation"
               :model-value="f.rpm || null"
-              @update:model-value="setRpm(i, $event)"
+              @update:model-value="note(f.name, { rpm: $event ?? f.rpm })"
             />
             <QuantityField
               :label="`Blades of ${f.name}`"
@@ -208,7 +207,7 @@ const setBlades = (i: number, blades: number | null) => {
               quantity="number"
               placeholder="blades"
               :model-value="f.blades"
-              @update:model-value="setBlades(i, $event)"
+              @update:model-value="note(f.name, { blades: $event })"
             />
           </div>
           <p class="small soft">
