@@ -1,5 +1,6 @@
 import { createRequire } from 'node:module'
 import { fileURLToPath } from 'node:url'
+import { compressAssets } from './scripts/compress.mjs'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 /** What only checks need is not installed where Redpoll only runs. */
@@ -43,12 +44,13 @@ export default defineNuxtConfig({
   nitro: {
     preset: 'node-server',
     plugins: [here('./demo/plugin.ts')],
-    compressPublicAssets: { gzip: true, brotli: true },
+    logging: { compressedSizes: false },
     serverAssets: [{ baseName: 'migrations', dir: here('./server/db/migrations') }],
     externals: { external: ['@electric-sql/pglite'] },
   },
   // what is fetched only when it is asked for is not fetched beforehand either: the first page stays small
   hooks: {
+    'nitro:build:public-assets': (nitro) => compressAssets(nitro.options.output.publicDir),
     'build:manifest': (manifest) => {
       for (const item of Object.values(manifest)) item.dynamicImports = []
     },

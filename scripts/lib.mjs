@@ -121,6 +121,7 @@ export async function ensureBuild() {
     'demo',
     'public',
     'nuxt.config.ts',
+    'scripts/compress.mjs',
     'package-lock.json',
   ]) {
     for (const file of filesOf(join(root, source))) {

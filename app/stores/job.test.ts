@@ -36,6 +36,8 @@ const storage = {
   removeItem: (key: string) => drafts.delete(key),
 }
 const toasts: string[] = []
+/** fans that the shelf was asked to have here */
+let pinned: string[] = []
 /** What the store wants to be told of changes elsewhere. */
 let follower: { open: () => string; told: (now: { revision: number | null }, before: null, id: string) => void }
 /** Another device saves a job, and this page hears of its revision. */
@@ -60,7 +62,7 @@ beforeEach(async () => {
   ] as const)
     server.jobs.set(id, { plan: newPlan(id, name), revision: 1 })
   // what the framework brings into scope without an import
-  for (const name of ['ref', 'shallowRef', 'computed', 'watchEffect', 'toRaw', 'markRaw'] as const)
+  for (const name of ['ref', 'shallowRef', 'computed', 'watch', 'watchEffect', 'toRaw', 'markRaw'] as const)
     vi.stubGlobal(name, vue[name])
   vi.stubGlobal('defineStore', defineStore)
   vi.stubGlobal('localStorage', storage)
@@ -70,6 +72,9 @@ beforeEach(async () => {
     shown: null,
     load: () => undefined,
     remember: () => undefined,
+    pin: (ids: string[]) => {
+      pinned = ids
+    },
   }))
   vi.stubGlobal('window', { location: { pathname: '/job/a/brief' } })
   vi.stubGlobal('followChanges', (one: typeof follower) => {
@@ -331,6 +336,14 @@ describe('several air streams', () => {
     job.undo()
     expect(job.plan!.feed).toMatchObject([{ streamId: id }])
   })
+})
+
+test('the fans that a plan speaks of are asked for, also one that was chosen from a list of names', async () => {
+  const job = useJobStore()
+  await job.open('a')
+  job.change((d) => (d.job.existingFanId = 'fan-old'), 'job.existingFanId')
+  await vue.nextTick()
+  expect(pinned).toContain('fan-old')
 })
 
 describe('undo', () => {
