@@ -9,11 +9,11 @@ const WORTH = /\.(js|mjs|css|svg|html|json)$/
 /** Smaller ones gain nothing, bytes. */
 const LEAST = 1024
 /**
- * What is fetched beside the pages (layout engine, PDF writer, workers) is larger than this, bytes. The seventh of eleven
- * steps takes a twentieth of the time of the last and is a tenth larger; pages get the tenth.
+ * What is fetched beside the pages (layout engine, PDF writer, workers) is larger than this, bytes. There the seventh of
+ * eleven steps takes a twentieth of the time of the last one and is a tenth larger; pages get the last.
  */
 const BESIDE = 480_000
-const quality = (size) => ({ params: { [constants.BROTLI_PARAM_QUALITY]: size > BESIDE ? 7 : 10 } })
+const quality = (size) => ({ params: { [constants.BROTLI_PARAM_QUALITY]: size > BESIDE ? 7 : 11 } })
 
 /** @param {string} folder of the built pages */
 export async function compressAssets(folder) {

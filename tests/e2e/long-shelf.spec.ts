@@ -1,6 +1,4 @@
 import { readFileSync } from 'node:fs'
-import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
 import { expect, press, saved, test } from './app'
 
 /** A shelf that is too long to be held by a page: names are here, sheets come when they are asked for. */
@@ -14,23 +12,34 @@ const post = async (url: string, body: unknown) => {
     body: JSON.stringify(body),
   })
   expect(response.ok).toBe(true)
+  return (await response.json()) as { plan: { job: { id: string } } }
 }
 
-test('a long shelf: ranked, picked from, searched by name, and taken out whole', async ({ page, empty }) => {
+test('a long shelf: ranked, picked from, searched by name, and taken out whole', async ({
+  page,
+  demo,
+  empty,
+}) => {
+  const { fans: shelf } = (await (await fetch(`${demo.url}/api/fans?limit=500`)).json()) as {
+    fans: { fan: { id: string; model: string } }[]
+  }
+  const demoFans = shelf.map((s) => s.fan)
   const fans = Array.from({ length: FANS }, (_, i) => {
     const fan = demoFans[i % demoFans.length]!
     return { ...fan, id: `fan-${i}`, model: `${fan.model} no ${i}`, owned: false }
   })
   for (let from = 0; from < FANS; from += PART)
     await post(`${empty.url}/api/fans/import`, { fans: fans.slice(from, from + PART) })
-  const plan = demoJobs().find((p) => p.job.id === 'job-film-cabinet')!
-  await post(`${empty.url}/api/jobs/import`, {
+  const { plan } = (await (await fetch(`${demo.url}/api/jobs/job-film-cabinet`)).json()) as {
+    plan: { job: { id: string }; selection: { fanId: string } }
+  }
+  const made = await post(`${empty.url}/api/jobs/import`, {
     plan,
-    fans: demoFans.filter((f) => f.id === plan.selection!.fanId),
+    fans: demoFans.filter((f) => f.id === plan.selection.fanId),
   })
 
   // more groups than are worked out; each row has its figures and its curve although no page holds all the fans
-  await page.goto(`${empty.url}/job/${plan.job.id}/line-up`)
+  await page.goto(`${empty.url}/job/${made.plan.job.id}/line-up`)
   await expect(page.getByText(/of \d{4} choices would do the job; the best 600 are worked out/)).toBeVisible()
   const first = page.locator('.ranks tbody tr').nth(1)
   await expect(first).toContainText(/ no \d+/)
