@@ -61,11 +61,15 @@ function interval(x: Float64Array, at: number): number {
 }
 
 /** log dp and its slope d log dp / d log Q; beyond the grid the power law of the end goes on. */
-function read({ logQ, logDp, slope }: LossTable, at: number): { y: number; d: number } {
+function read(table: LossTable, at: number): { y: number; d: number } {
+  const { logQ, logDp, slope } = table
   const last = logQ.length - 1
   if (at <= logQ[0]!) return { y: logDp[0]! + slope[0]! * (at - logQ[0]!), d: slope[0]! }
   if (at >= logQ[last]!) return { y: logDp[last]! + slope[last]! * (at - logQ[last]!), d: slope[last]! }
-  const k = interval(logQ, at)
+  return readIn(table, interval(logQ, at), at)
+}
+/** The same within an interval that is known. */
+function readIn({ logQ, logDp, slope }: LossTable, k: number, at: number): { y: number; d: number } {
   const h = logQ[k + 1]! - logQ[k]!
   const t = (at - logQ[k]!) / h
   const rise = logDp[k + 1]! - logDp[k]!
@@ -95,6 +99,9 @@ export function tableSlope(table: LossTable, flow: number): number {
   return (Math.exp(y) * d) / flow
 }
 
+/** A Newton step in the logarithm after which the next one would be below what a double holds: steps shrink as squares. */
+const LAST_STEP = 1e-8
+
 /**
  * Flow at a drop, m3/s; 0 up to the head.
  * @param drop pressure drop, Pa, 0 or more
@@ -113,11 +120,12 @@ export function tableFlow(table: LossTable, drop: number): number {
   const high = logQ[k + 1]!
   let at = low + ((high - low) * (y - logDp[k]!)) / (logDp[k + 1]! - logDp[k]!)
   for (let i = 0; i < 12; i++) {
-    const { y: here, d } = read(table, at)
+    const { y: here, d } = readIn(table, k, at)
     if (!(d > 0)) break
-    const next = at - (here - y) / d
-    if (Math.abs(next - at) < 1e-15) break
-    at = Math.max(low, Math.min(high, next))
+    const next = Math.max(low, Math.min(high, at - (here - y) / d))
+    const step = Math.abs(next - at)
+    at = next
+    if (step < LAST_STEP) break
   }
   return Math.exp(at)
 }
