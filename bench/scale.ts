@@ -11,7 +11,9 @@ import type { Database } from '../server/db/database'
 import { importFans, pageOfFans } from '../server/db/repositories/fans'
 import { createPlan, getPlan, savePlan } from '../server/db/repositories/jobs'
 import { createLog, putBlock, readLogBlocks } from '../server/db/repositories/logs'
-import { heldShelf, inPieces } from '../server/utils/held-shelf'
+import { breathe } from '../server/utils/breathe'
+import { heldShelf } from '../server/utils/held-shelf'
+import { inPieces } from '#shared/pieces'
 import { summaries } from '../server/utils/summaries'
 import { memoryDatabase } from '../tests/api/harness'
 
@@ -80,7 +82,8 @@ async function fans() {
     while (there < n - IMPORT_PART) await importFans(db, part())
     const one = await took(() => importFans(db, part()))
     const ahead = await took(() => heldShelf(db, 'claims'))
-    const rank = async () => inPieces(rankSteps(selectionContext, await heldShelf(db, 'claims'), defaultRank))
+    const rank = async () =>
+      inPieces(rankSteps(selectionContext, await heldShelf(db, 'claims'), defaultRank), breathe)
     row(
       n,
       ms(one),

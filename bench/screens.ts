@@ -1,9 +1,9 @@
 /**
  * What a maker waits for on the screen: npm run bench:screens (after a build). Drives the built app in Chromium, types in
- * fields of every station and goes from station to station, with the processor as it is and four times slower. Counted is
- * the page's own time: from a key to the frame with the new figures (ribbon, rail, results), from the press of a link to
- * the frame with the station's heading and answer. The range of the drawn cases comes from a worker afterwards and does not
- * count, nor does the word "saved".
+ * fields of every station, goes from station to station, opens each afresh, opens a list and draws a slider, with the
+ * processor as it is and four times slower. Counted is the page's own time: from a key to the frame with the new figures
+ * (ribbon, rail, results), from the press of a link to the frame with the station's heading and answer. The range of the
+ * drawn cases comes from a worker afterwards and does not count, nor does the word "saved".
  */
 import { existsSync, rmSync } from 'node:fs'
 import { chromium, type CDPSession, type Page } from '@playwright/test'
@@ -108,11 +108,55 @@ async function going(page: Page, url: string) {
   return times
 }
 
+/** Each station opened afresh: the longest task from when there is something to press, its rail. */
+async function opening(page: Page, url: string) {
+  const tasks: { station: string; ms: number }[] = []
+  for (const station of stations) {
+    await page.goto(`${url}${JOB}/${station.toLowerCase().replace(' ', '-')}`)
+    await page.getByRole('navigation', { name: 'Stations' }).waitFor()
+    await longest(page)
+    await page.waitForTimeout(2500)
+    tasks.push({ station, ms: await longest(page) })
+  }
+  return tasks
+}
+
+/** A list opened, and a slider drawn to and fro: the longest task of each. */
+async function pulling(page: Page, url: string) {
+  await page.goto(`${url}${JOB}/line-up`)
+  await page.waitForTimeout(2500)
+  await longest(page)
+  const list = page.locator('main .el-select').first()
+  await list.click()
+  await page.waitForTimeout(800)
+  await page.keyboard.press('Escape')
+  const opened = await longest(page)
+  const handle = page.getByRole('slider').first()
+  await handle.scrollIntoViewIfNeeded()
+  await longest(page)
+  const box = (await handle.boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  for (let step = 1; step <= 12; step++) {
+    await page.mouse.move(x - 10 * (step <= 6 ? step : 12 - step), y)
+    await page.waitForTimeout(60)
+  }
+  await page.mouse.up()
+  await page.waitForTimeout(800)
+  return { opened, drawn: await longest(page) }
+}
+
 async function measure(page: Page, session: CDPSession, url: string, rate: number) {
   await session.send('Emulation.setCPUThrottlingRate', { rate })
   const typed = []
   for (const f of fields) typed.push({ f, ...(await typing(page, url, f)) })
-  return { typed, went: await going(page, url) }
+  return {
+    typed,
+    went: await going(page, url),
+    opened: await opening(page, url),
+    pulled: await pulling(page, url),
+  }
 }
 
 if (!existsSync(CHROMIUM)) throw new Error(`No browser at ${CHROMIUM}: set CHROMIUM.`)
@@ -153,3 +197,20 @@ for (const [i, w] of plain.went.entries())
   console.log(`${w.station.padEnd(36)}${String(w.ms).padStart(10)}${String(slow.went[i]!.ms).padStart(17)}`)
 const slowest = Math.max(...slow.went.map((w) => w.ms))
 console.log(`slowest, ${SLOWER} times slower, ${slowest} ms (wanted 1000): ${verdict(slowest <= 1000)}`)
+console.log(`\nopened afresh, longest task once the rail stands, ms   as it is   ${SLOWER} times slower`)
+for (const [i, o] of plain.opened.entries())
+  console.log(
+    `${o.station.padEnd(50)}${o.ms.toFixed(0).padStart(10)}${slow.opened[i]!.ms.toFixed(0).padStart(17)}`,
+  )
+const opened = Math.max(...plain.opened.map((o) => o.ms))
+console.log(`longest on opening ${opened.toFixed(0)} ms (wanted 50): ${verdict(opened <= 50)}`)
+for (const [what, key] of [
+  ['a list opened', 'opened'],
+  ['a slider drawn', 'drawn'],
+] as const) {
+  const [asIs, slowed] = [plain.pulled[key], slow.pulled[key]]
+  console.log(
+    `${what}: longest task ${asIs.toFixed(0)} ms (wanted 50), slowed ${slowed.toFixed(0)} ms (wanted 200): ` +
+      verdict(asIs <= 50 && slowed <= 200),
+  )
+}

@@ -9,7 +9,9 @@ import { IMPORT_PART, importSchema } from '#shared/schemas/fan'
 import { demoFans } from '../demo/fans'
 import { demoJobs } from '../demo/jobs'
 import { importFans } from '../server/db/repositories/fans'
-import { heldShelf, inPieces } from '../server/utils/held-shelf'
+import { breathe } from '../server/utils/breathe'
+import { heldShelf } from '../server/utils/held-shelf'
+import { inPieces } from '#shared/pieces'
 import { memoryDatabase } from '../tests/api/harness'
 import { line, time } from './measure'
 
@@ -92,7 +94,7 @@ export async function benchShelf(): Promise<void> {
   if (!made.ok) throw new Error(made.reason)
   const context = made.report.selectionContext
   const first = await timed(() => heldShelf(db, 'claims'))
-  const rank = async () => inPieces(rankSteps(context, await heldShelf(db, 'claims'), defaultRank))
+  const rank = async () => inPieces(rankSteps(context, await heldShelf(db, 'claims'), defaultRank), breathe)
   await rank()
   const again = await timed(rank)
   line(

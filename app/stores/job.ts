@@ -16,9 +16,10 @@ import {
   type PlanDocument,
   type ShelfShown,
 } from '#core/document'
-import { computeReport, type Report } from '#core/plan'
+import { computeReport, reportSteps, type Report, type ReportResult } from '#core/plan'
 import { presentFlow } from '#core/requirement'
 import type { StoredPlan } from '#shared/api'
+import { inPieces } from '#shared/pieces'
 import { createSaving, type Draft, type SaveAnswer, type SaveState } from '~/stores/saving'
 
 /** Changes of one field within this time are one step of undo. */
@@ -47,6 +48,11 @@ function keepDraft({ plan, revision, base }: Draft) {
     // a full or forbidden browser store: the change still lives in this page
   }
 }
+/** What was there before where the new is the same: who watches it has nothing to do. */
+const steady = <T>(before: T | undefined, now: T): T =>
+  before !== undefined && JSON.stringify(before) === JSON.stringify(now) ? before : now
+const breathe = () => new Promise<void>((done) => setTimeout(done))
+
 const dropDraft = (id: string) => localStorage.removeItem(draftKey(id))
 
 async function put(plan: PlanDocument, revision: number): Promise<SaveAnswer> {
@@ -90,12 +96,28 @@ export const useJobStore = defineStore('job', () => {
 
   const lastGood = shallowRef<Report | null>(null)
   const problem = ref('')
+  /** what the report rests on beside the plan; a shelf that comes in without changing it works nothing out again */
+  const spokenOf = (document: PlanDocument): Fan[] => {
+    const ids = new Set(fanIdsOf(document))
+    return shelf.known.filter((f) => ids.has(f.id))
+  }
+  const fans = computed((before?: Fan[]) => steady(before, stored.value ? spokenOf(stored.value) : []))
+  const shown = computed((before?: ShelfShown | null) => steady(before, shelf.shown))
+  /** the report of a job that is being opened, worked out before the job is shown */
+  let ahead: { of: PlanDocument; result: ReportResult } | null = null
+  async function lookAhead(of: PlanDocument) {
+    const input = { plan: faceStream(of, MAIN_STREAM), fans: spokenOf(of), shown: shelf.shown }
+    ahead = { of, result: await inPieces(reportSteps(input), breathe) }
+  }
   watchEffect(() => {
     if (!plan.value) {
       lastGood.value = null
       return
     }
-    const result = computeReport({ plan: plan.value, fans: shelf.known, shown: shelf.shown })
+    const input = { plan: plan.value, fans: fans.value, shown: shown.value }
+    const foreseen = ahead?.of === stored.value && facedStream(plan.value) === MAIN_STREAM
+    const result = foreseen ? ahead!.result : computeReport(input)
+    ahead = null
     problem.value = result.ok ? '' : result.reason
     if (result.ok) lastGood.value = result.report
   })
@@ -175,9 +197,11 @@ export const useJobStore = defineStore('job', () => {
     const { data } = result
     shelf.remember(data.fans)
     if (data.shown) shelf.shown ??= data.shown
+    const draft = unsaved ?? readDraft(id)
+    await lookAhead(draft?.plan ?? data.plan)
+    if (wanted !== id) return
     show(data.plan)
     saving.begin(data.plan, data.revision)
-    const draft = unsaved ?? readDraft(id)
     if (draft) takeUp(data, draft)
   }
 

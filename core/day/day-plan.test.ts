@@ -14,6 +14,7 @@ import {
   type PlanDocument,
 } from '#core/document'
 import { airState } from '#core/air'
+import { atOnce } from '#core/numeric'
 import { operationOf, selectionContextOf, trustedFans } from '#core/selection'
 import { requirementOf } from '#core/requirement'
 import { feedOf, powerOf } from '#core/supply'
@@ -22,7 +23,7 @@ import {
   ambientDay,
   compareSchools,
   dayModel,
-  dayReport,
+  dayReportSteps,
   drawnDays,
   failuresOf,
   heardSteps,
@@ -383,10 +384,10 @@ describe('what fails', () => {
 
 test('the report says what it assumed, and tells the same days again without running them', () => {
   const plan = planWith(thermostat, { parts: [] })
-  const made = dayReport(plan, streamsOf(plan))!
+  const made = atOnce(dayReportSteps(plan, streamsOf(plan)))!
   expect(made.figures.find((f) => f.key === 'day.on')!.note).toMatch(/Assumed, measure it: Air inside/)
-  expect(dayReport(plan, streamsOf(plan))!.usual).toBe(made.usual)
-  expect(dayReport({ ...plan, controls: [], day: null }, streamsOf(plan))).toBeNull()
+  expect(atOnce(dayReportSteps(plan, streamsOf(plan)))!.usual).toBe(made.usual)
+  expect(atOnce(dayReportSteps({ ...plan, controls: [], day: null }, streamsOf(plan)))).toBeNull()
 })
 
 test('a day of air from a log: means of half hours, gaps counted, too little refused', () => {

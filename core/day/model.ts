@@ -1,4 +1,4 @@
-import type { ControlSettings, FanTable, ThermalLink } from '#core/control'
+import type { ControlSettings, ThermalLink } from '#core/control'
 import {
   dayKinds,
   facedStream,
@@ -10,11 +10,12 @@ import {
   type LoadStep,
   type PlanDocument,
 } from '#core/document'
+import { atOnce } from '#core/numeric'
 import { controlsOf, settled, USUAL } from './controls'
 import { heatOf, type DayPart } from './heat'
 import { storeOf, type DayStore } from './store'
 import type { DayStream } from './streams'
-import { plannedDuty, tableOf } from './tables'
+import { plannedDuty, tableSteps, type DutyTable } from './tables'
 import { weatherOf, weekOf, type DayWeather } from './weather'
 
 /**
@@ -46,7 +47,7 @@ export interface ModelGroup {
   control: Control
   name: string
   streams: string[]
-  table: FanTable & { flowM3s: number[] }
+  table: DutyTable
   /** duty and flow as the plan drives them */
   planned: number
   referenceM3s: number
@@ -68,16 +69,20 @@ const EXPONENT = 0.8
 const named = (control: Control, streams: readonly DayStream[], several: boolean) =>
   control.name || (several ? streams.map((s) => streamName(s.plan)).join(', ') : 'Fans')
 
-/** A control with what it steers and looks at. */
+/** The air streams that a control steers. */
+const steered = (control: Control, all: readonly DayStream[]) =>
+  all.filter((s) => control.streamIds.includes(facedStream(s.plan)))
+
+/** A control with what it steers and looks at. @param table of these streams, where it is known */
 export function groupOf(
   control: Control,
   all: readonly DayStream[],
   parts: readonly DayPart[],
-  table: ModelGroup['table'] | null = null,
+  table: DutyTable | null = null,
 ): ModelGroup {
-  const streams = all.filter((s) => control.streamIds.includes(facedStream(s.plan)))
+  const streams = steered(control, all)
   const planned = plannedDuty(streams, control)
-  const made = table ?? tableOf(streams, control)
+  const made = table ?? atOnce(tableSteps(streams, control))
   const set = settled(control, streams, planned)
   const own = parts.findIndex((p) => p.id === control.sensedId)
   const lag = control.sensorLagS
@@ -100,12 +105,17 @@ export function groupOf(
 const ownLoad = (job: Job): number => job.heatW ?? 0
 
 /** The model of a plan. @param streams one entry an air stream, the first one first */
-export function dayModel(plan: PlanDocument, streams: readonly DayStream[]): DayModel {
+export const dayModel = (plan: PlanDocument, streams: readonly DayStream[]): DayModel =>
+  atOnce(modelSteps(plan, streams))
+
+/** The same in steps. */
+export function* modelSteps(plan: PlanDocument, streams: readonly DayStream[]): Generator<void, DayModel> {
   const day: Day | null = plan.day
   const { job } = plan
   const exponent = day?.exponent ?? EXPONENT
   const controls = controlsOf(plan, streams)
-  const bare = controls.map((c) => groupOf(c, streams, []))
+  const bare: ModelGroup[] = []
+  for (const c of controls) bare.push(groupOf(c, streams, [], yield* tableSteps(steered(c, streams), c)))
   const index = (streamId: string) => bare.findIndex((g) => g.streams.includes(streamId))
   const heat = heatOf(
     plan,

@@ -4,8 +4,8 @@ import type { Figure } from '#core/figure'
 import { usesWire } from './controls'
 import { failuresOf, type Failure } from './failures'
 import { dayFigures } from './figures'
-import { dayModel, type DayModel } from './model'
-import { runDay, runWeek, type DaySummary } from './run'
+import { modelSteps, type DayModel } from './model'
+import { runDay, weekSteps, type DaySummary } from './run'
 import { hotParts } from './schools'
 import type { DayStream } from './streams'
 
@@ -29,31 +29,34 @@ export const planned = ({ controls, day }: PlanDocument): boolean => controls.le
 type Days = Pick<DayReport, 'usual' | 'hot' | 'greyest'>
 const kept = new Map<string, Days>()
 const MOST_KEPT = 8
-function daysOf(model: DayModel): Days {
+function* daySteps(model: DayModel): Generator<void, Days> {
   const key = JSON.stringify(model)
   const known = kept.get(key)
   if (known) return known
-  const made = {
-    usual: runDay(model, 'usual').summary,
-    hot: runDay(model, 'hot').summary,
-    greyest: greyestOf(model),
-  }
+  const usual = runDay(model, 'usual').summary
+  yield
+  const hot = runDay(model, 'hot').summary
+  yield
+  const made = { usual, hot, greyest: yield* greyestSteps(model) }
   if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!)
   kept.set(key, made)
   return made
 }
 
-const greyestOf = (model: DayModel): number | null => {
+function* greyestSteps(model: DayModel): Generator<void, number | null> {
   if (!model.store?.usableJ) return null
-  const lowest = runWeek(model).map((d) => d.summary.lowestCharge ?? 1)
-  return Math.min(...lowest)
+  const week = yield* weekSteps(model)
+  return Math.min(...week.map((d) => d.summary.lowestCharge ?? 1))
 }
 
-/** The day of a plan; null where none was planned, or nothing runs. */
-export function dayReport(plan: PlanDocument, streams: readonly DayStream[]): DayReport | null {
+/** The day of a plan, in steps; null where none was planned, or nothing runs. */
+export function* dayReportSteps(
+  plan: PlanDocument,
+  streams: readonly DayStream[],
+): Generator<void, DayReport | null> {
   if (!planned(plan) || !streams.some((s) => s.system.fanArray !== null)) return null
-  const model = dayModel(plan, streams)
-  const { usual, hot, greyest } = daysOf(model)
+  const model = yield* modelSteps(plan, streams)
+  const { usual, hot, greyest } = yield* daySteps(model)
   return {
     model,
     usual,

@@ -8,6 +8,7 @@ import {
   type DayLanes,
 } from '#core/control'
 import type { DayKind } from '#core/document'
+import { atOnce } from '#core/numeric'
 import type { DayModel, ModelGroup } from './model'
 import { ambientOf, humidityOf, lightOf, loadOf, sunShape } from './weather'
 
@@ -229,16 +230,16 @@ export function runDay(model: DayModel, kind: DayKind, options: DayOptions = {},
   }
 }
 
-/**
- * The days of a week one after the other, each begun with the charge that the one before left.
- * @param onDay called with the number of days done
- */
-export function runWeek(model: DayModel, onDay?: (done: number) => void): DayRun[] {
+/** The days of a week one after the other, each begun with the charge that the one before left. */
+export const runWeek = (model: DayModel): DayRun[] => atOnce(weekSteps(model))
+
+/** The same in steps, a day each. */
+export function* weekSteps(model: DayModel): Generator<void, DayRun[]> {
   const days: DayRun[] = []
   for (const { kind, works } of model.week) {
     const last = days.at(-1)?.summary.endCharge
     days.push(runDay(model, kind, { works }, last ?? undefined))
-    onDay?.(days.length)
+    yield
   }
   return days
 }

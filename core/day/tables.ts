@@ -32,16 +32,21 @@ export function atDuty(stream: DayStream, control: Control, duty: number) {
     : { flow: 0, levelDbA: -Infinity, powerW: 0 }
 }
 
-/** The table of a group: flows and powers of its streams added, levels by their energy. */
-export function tableOf(streams: readonly DayStream[], control: Control): FanTable & { flowM3s: number[] } {
-  const rows = Array.from({ length: POINTS }, (_, i) => {
+/** Flow, level and power of a group over its duty, 0 to 100 %. */
+export type DutyTable = FanTable & { flowM3s: number[] }
+
+/** The table of a group: flows and powers of its streams added, levels by their energy. Yields after every row. */
+export function* tableSteps(streams: readonly DayStream[], control: Control): Generator<void, DutyTable> {
+  const rows: { flow: number; level: number; power: number }[] = []
+  for (let i = 0; i < POINTS; i++) {
     const each = streams.map((s) => atDuty(s, control, i / (POINTS - 1)))
-    return {
+    rows.push({
       flow: each.reduce((sum, r) => sum + r.flow, 0),
       level: 10 * Math.log10(each.reduce((sum, r) => sum + 10 ** (r.levelDbA / 10), 0)),
       power: each.reduce((sum, r) => sum + r.powerW, 0),
-    }
-  })
+    })
+    yield
+  }
   return {
     flowM3s: rows.map((r) => r.flow),
     levelDbA: rows.map((r) => r.level),

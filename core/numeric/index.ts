@@ -1,2 +1,3 @@
 export { normal, normalAt, seeded, splitNormalAt, stratified, Z95 } from './random'
 export { rangeBySquares } from './range'
+export { atOnce } from './steps'

@@ -1,5 +1,5 @@
 /** From a whole plan to a whole report. */
-export { computeReport, dayStreamsOf, type Report } from './report'
+export { computeReport, dayStreamsOf, reportSteps, type Report, type ReportResult } from './report'
 export { targetStart } from './target-start'
 export type { ElementReport } from './path-report'
 export { wholeWith } from './machine-sound'

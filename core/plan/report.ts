@@ -1,6 +1,6 @@
 import { airState, type AirState } from '#core/air'
 import { buildReport, type BuildReport } from '#core/build'
-import { dayReport, loadShare, type DayReport, type DayStream } from '#core/day'
+import { dayReportSteps, loadShare, type DayReport, type DayStream } from '#core/day'
 import {
   facedStream,
   faceStream,
@@ -16,6 +16,7 @@ import {
 } from '#core/document'
 import type { Figure } from '#core/figure'
 import { mountsOf, type MountReport } from '#core/mount'
+import { atOnce } from '#core/numeric'
 import { needFigures, requirementOf, type Need, type NeedEnv } from '#core/requirement'
 import { chanceOf, findingsOf, predictTarget, type Evaluation, type Predicted } from '#core/rules'
 import { operationOf, selectionContextOf, trustedFans, type SelectionContext } from '#core/selection'
@@ -196,26 +197,36 @@ export const dayStreamsOf = (input: PlanInput): DayStream[] => runningOf(input)?
 
 /**
  * The one function: a plan and the fans it speaks of in, the whole report out. Pure; screens, server, tests and the
- * command line all call it. Each line is a stage: plain values in, plain values out, nothing filled in later. The parts
- * of an air stream are those of the stream that stands in front (`faceStream`); feed, verdict, findings, sound and
- * stations are those of the whole machine.
+ * command line all call it. The parts of an air stream are those of the stream that stands in front (`faceStream`);
+ * feed, verdict, findings, sound and stations are those of the whole machine.
  * @param input the plan, the fans of the shelf, and how claims held on it
  * @returns a reason instead of a report where not even the air exists (impossible humidity, altitude above 11 km)
  */
-export function computeReport(input: PlanInput): ReportResult {
+export const computeReport = (input: PlanInput): ReportResult => atOnce(reportSteps(input))
+
+/**
+ * The same in steps: each is a stage, plain values in, plain values out, nothing filled in later; between two of them
+ * other work may go on.
+ */
+export function* reportSteps(input: PlanInput): Generator<void, ReportResult> {
   const running = runningOf(input)
   if (!running)
     return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
   const front = facedStream(input.plan)
   const { home, air, fans, bases, feed, streams, sound } = running
   const { job } = home
-  const day = dayReport(home, streams)
+  yield
+  const day = yield* dayReportSteps(home, streams)
   const runtime = runningTime(home, streams[0]!.power, day && loadShare(day, streams[0]!.power.loadRunA, home))
+  yield
   const build = buildReport({ plan: home, streams: streams.map(buildStream), feed, day })
+  yield
   const verdict = computeVerdict(home, boughtBy(bases))
   const machineDbA = streams.length > 1 ? sound.total : null
+  yield
   const judged = streams.map((s) => ({ ...s, runtime, verdict, machineDbA, day, streams }))
   const findings = findingsOf(judged)
+  yield
   const shown = streams.find((s) => facedStream(s.plan) === front)!
   const { plan, system, needEnv, requirement, context, power, operation, fanName, mount, mounts } = shown
   const { fanArray } = system

@@ -2,9 +2,11 @@ import { trustedFans, modelShelf, type ModelShelf, shelfShown } from '#core/sele
 import type { Fan, ShelfShown, Trust } from '#core/document'
 import { modelFan, type FanModelResult } from '#core/system'
 import type { StoredFan } from '#shared/api'
+import { inPieces } from '#shared/pieces'
 import type { Database } from '../db/database'
 import { changesOf } from '../db/repositories/changes'
 import { fansTouchedSince, someFans } from '../db/repositories/fans'
+import { breathe } from './breathe'
 
 /**
  * The shelf as rankings want it, kept in memory: read once, then brought up to date by what was touched since. Reading and
@@ -45,22 +47,6 @@ function heldOf(db: Database): Held {
 const LATE_MS = 60_000
 /** Fans read at once. */
 const PART = 250
-/** Longest that others wait for a piece of work, ms. */
-const PIECE_MS = 12
-/** Lets what waits at the door come in. */
-const breathe = () => new Promise<void>((done) => setImmediate(done))
-
-/** Does steps of a generator with other work in between. */
-export async function inPieces<T>(steps: Generator<void, T>): Promise<T> {
-  let since = performance.now()
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-    if (performance.now() - since < PIECE_MS) continue
-    await breathe()
-    since = performance.now()
-  }
-}
 
 async function bringUp(db: Database, held: Held): Promise<void> {
   const { shelf: mark, at } = await changesOf(db, '')
@@ -105,7 +91,7 @@ export async function heldShelf(db: Database, trust: Trust): Promise<ModelShelf>
   if (known) return known
   const { mark } = held
   const shown = (held.shown ??= shelfShown([...held.fans.values()].map((s) => s.fan)))
-  const shelf = await inPieces(makeReady(held, trust, shown))
+  const shelf = await inPieces(makeReady(held, trust, shown), breathe)
   if (held.mark === mark) held.ready.set(trust, shelf)
   return shelf
 }

@@ -1,11 +1,11 @@
 import { fanIdsOf } from '#core/document'
-import { computeReport } from '#core/plan'
 import type { JobSummary, StoredPlan } from '#shared/api'
 import type { Database } from '../db/database'
 import { changesOf } from '../db/repositories/changes'
 import { fanRevisions } from '../db/repositories/fans'
 import { listHeads, readPlan, type JobHead } from '../db/repositories/jobs'
-import { planInput } from './plan-input'
+import { breathe } from './breathe'
+import { reportOf } from './plan-input'
 
 /**
  * The bench's list. How a job stands takes a whole report; it is kept as long as nothing that it rests on was changed, and
@@ -53,7 +53,7 @@ const headSummary = (head: JobHead): JobSummary => ({
 })
 
 async function summaryOf(db: Database, head: JobHead, { plan }: StoredPlan): Promise<JobSummary> {
-  const result = computeReport(await planInput(db, plan))
+  const result = await reportOf(db, plan)
   const stations = result.ok ? result.report.stations : []
   const findings = result.ok ? result.report.findings.findings : []
   const count = (severity: string) => findings.filter((f) => f.severity === severity).length
@@ -90,9 +90,6 @@ async function workOut(db: Database, bench: Bench, head: JobHead): Promise<void>
   })
   keep({ fanIds, fans, shelf, summary })
 }
-/** Lets what waits at the door come in. */
-const breathe = () => new Promise<void>((done) => setImmediate(done))
-
 async function workAll(db: Database, bench: Bench): Promise<void> {
   for (const [id, head] of bench.waiting) {
     bench.waiting.delete(id)

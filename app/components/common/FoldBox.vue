@@ -3,6 +3,12 @@
 const props = defineProps<{ title?: string; open?: boolean }>()
 const emit = defineEmits<{ /** it was opened by hand */ opened: [] }>()
 const shown = ref<string | number | (string | number)[]>(props.open ? ['it'] : [])
+/** what is folded in is made when the page stands, or when it is opened before */
+const made = ref(false)
+const make = () => (made.value = true)
+if (props.open) make()
+else onBeforeUnmount(inTurn(make))
+watch(shown, make)
 watch(
   () => props.open,
   (open) => {
@@ -20,7 +26,7 @@ const changed = (now: unknown) => {
       <template #title>
         <slot name="title">{{ title }}</slot>
       </template>
-      <slot />
+      <slot v-if="made" />
     </el-collapse-item>
   </el-collapse>
 </template>

@@ -145,56 +145,62 @@ async function correctFan() {
 <template>
   <section class="sheet stack" :aria-label="`Run ${run.name}`">
     <RunReadings ref="readings" :run="run" />
-    <h3>What was measured, and when</h3>
-    <FieldGrid tight :record="run" :fields="heading" :shape="runSchema.shape" @set="set">
-      <FieldShell :id="timeId" label="When">
-        <input
-          :id="timeId"
-          class="text-input"
-          type="datetime-local"
-          :value="local"
-          @change="setTime(($event.target as HTMLInputElement).value)"
+    <InTurn>
+      <h3>What was measured, and when</h3>
+      <FieldGrid tight :record="run" :fields="heading" :shape="runSchema.shape" @set="set">
+        <FieldShell :id="timeId" label="When">
+          <input
+            :id="timeId"
+            class="text-input"
+            type="datetime-local"
+            :value="local"
+            @change="setTime(($event.target as HTMLInputElement).value)"
+          />
+        </FieldShell>
+        <TextField
+          label="Operating stage"
+          placeholder="working"
+          :suggest="usualStages"
+          :model-value="run.stage"
+          @update:model-value="change('stage', $event)"
         />
-      </FieldShell>
-      <TextField
-        label="Operating stage"
-        placeholder="working"
-        :suggest="usualStages"
-        :model-value="run.stage"
-        @update:model-value="change('stage', $event)"
+      </FieldGrid>
+      <p v-if="run.kind === 'bench'" class="row small">
+        <el-button size="small" :disabled="!test || !fan" @click="correctFan">
+          Write this into the fan’s own record
+        </el-button>
+        <span class="soft">{{
+          !fan
+            ? 'Pick the fan on the Line-up first.'
+            : !test
+              ? 'It takes the voltage and a flow, pressure, speed, current or level.'
+              : 'Flow counts as free delivery, pressure as shut-off pressure, at this voltage.'
+        }}</span>
+      </p>
+    </InTurn>
+    <InTurn>
+      <h3>Under what conditions</h3>
+      <FieldGrid tight :record="run" :fields="conditions" :shape="runSchema.shape" @set="set" />
+      <p v-if="run.slopeKS !== null || run.tauS !== null" class="small soft">
+        From its log: still changing by {{ ((run.slopeKS ?? 0) * 60).toFixed(3) }} K a minute{{
+          run.tauS === null ? '' : `, time constant ${(run.tauS / 60).toFixed(1)} min`
+        }}.
+      </p>
+      <FoldBox title="Stage by stage: load, soak, what each fan did">
+        <RunStages :run="run" />
+      </FoldBox>
+    </InTurn>
+    <InTurn>
+      <FieldGrid :record="run" :fields="notes" :shape="runSchema.shape" @set="set" />
+      <FieldGrid class="wide" :record="run" :fields="words" :shape="runSchema.shape" @set="set" />
+      <PhotoField
+        :photo-id="run.photoId"
+        :job-id="store.plan!.job.id"
+        :label="`Set-up of ${run.name}`"
+        of="this run"
+        @set="change('photoId', $event)"
       />
-    </FieldGrid>
-    <p v-if="run.kind === 'bench'" class="row small">
-      <el-button size="small" :disabled="!test || !fan" @click="correctFan">
-        Write this into the fan’s own record
-      </el-button>
-      <span class="soft">{{
-        !fan
-          ? 'Pick the fan on the Line-up first.'
-          : !test
-            ? 'It takes the voltage and a flow, pressure, speed, current or level.'
-            : 'Flow counts as free delivery, pressure as shut-off pressure, at this voltage.'
-      }}</span>
-    </p>
-    <h3>Under what conditions</h3>
-    <FieldGrid tight :record="run" :fields="conditions" :shape="runSchema.shape" @set="set" />
-    <p v-if="run.slopeKS !== null || run.tauS !== null" class="small soft">
-      From its log: still changing by {{ ((run.slopeKS ?? 0) * 60).toFixed(3) }} K a minute{{
-        run.tauS === null ? '' : `, time constant ${(run.tauS / 60).toFixed(1)} min`
-      }}.
-    </p>
-    <FoldBox title="Stage by stage: load, soak, what each fan did">
-      <RunStages :run="run" />
-    </FoldBox>
-    <FieldGrid :record="run" :fields="notes" :shape="runSchema.shape" @set="set" />
-    <FieldGrid class="wide" :record="run" :fields="words" :shape="runSchema.shape" @set="set" />
-    <PhotoField
-      :photo-id="run.photoId"
-      :job-id="store.plan!.job.id"
-      :label="`Set-up of ${run.name}`"
-      of="this run"
-      @set="change('photoId', $event)"
-    />
+    </InTurn>
   </section>
 </template>
 

@@ -125,15 +125,17 @@ usePageKeys([
         {{ job.problem }} The last good plan is still shown.
       </p>
       <StreamBar v-if="ofStream && report.streams.length > 1" />
-      <AirRibbon
-        :segments="report.ribbon"
-        :elements="report.path.elements"
-        :job-id="id"
-        :job-name="job.plan.job.name"
-        :selected="String(route.query.element ?? '')"
-      />
+      <InTurn>
+        <AirRibbon
+          :segments="report.ribbon"
+          :elements="report.path.elements"
+          :job-id="id"
+          :job-name="job.plan.job.name"
+          :selected="String(route.query.element ?? '')"
+        />
+      </InTurn>
       <main id="main" class="station">
-        <NuxtPage />
+        <InTurn><NuxtPage /></InTurn>
       </main>
     </div>
     <el-drawer

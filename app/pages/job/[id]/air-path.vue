@@ -209,22 +209,24 @@ usePageKeys([
         </FoldBox>
       </section>
     </div>
-    <div class="stack">
-      <PathChart />
-      <ElementForm
-        v-if="selected"
-        :key="selected.id"
-        class="element-form"
-        :element="selected"
-        :branches="selectedBranches"
-        :report="reports.get(selected.id) ?? null"
-        @edit="edit"
-        @apply="apply(selected, $event)"
-        @branch="editBranch"
-        @add-branch="addBranch(selected.id, $event)"
-        @remove-branch="removeBranch"
-      />
-    </div>
+    <InTurn>
+      <div class="stack">
+        <PathChart />
+        <ElementForm
+          v-if="selected"
+          :key="selected.id"
+          class="element-form"
+          :element="selected"
+          :branches="selectedBranches"
+          :report="reports.get(selected.id) ?? null"
+          @edit="edit"
+          @apply="apply(selected, $event)"
+          @branch="editBranch"
+          @add-branch="addBranch(selected.id, $event)"
+          @remove-branch="removeBranch"
+        />
+      </div>
+    </InTurn>
   </div>
 </template>
 

@@ -125,32 +125,34 @@ const usedIn = {
         <FieldGrid tight :record="job" :fields="breathingMore" :shape="jobSchema.shape" @set="put" />
       </FoldBox>
     </section>
-    <div class="stack">
-      <section class="sheet stack">
-        <h2>Where it stands</h2>
-        <FieldGrid class="four" :record="job" :fields="place" :shape="jobSchema.shape" @set="put" />
-        <FoldBox title="Space around the fan">
-          <FieldGrid :record="job" :fields="space" :shape="jobSchema.shape" @set="put" />
-        </FoldBox>
-      </section>
-      <section class="sheet stack">
-        <SituationList>
-          <ChoiceField
-            data-field="domain"
-            :label="usedIn.label"
-            :model-value="job.domain"
-            :options="usedIn.options"
-            @update:model-value="put('domain', $event)"
-          />
-        </SituationList>
-        <FindingList :findings="findings" />
-        <p class="small soft">
-          Redpoll plans below 60 V DC only. Work on the mains side belongs to a licensed electrician; local
-          rules come first.
-        </p>
-      </section>
-      <StreamTable v-if="!plan.streams.length" />
-    </div>
+    <InTurn>
+      <div class="stack">
+        <section class="sheet stack">
+          <h2>Where it stands</h2>
+          <FieldGrid class="four" :record="job" :fields="place" :shape="jobSchema.shape" @set="put" />
+          <FoldBox title="Space around the fan">
+            <FieldGrid :record="job" :fields="space" :shape="jobSchema.shape" @set="put" />
+          </FoldBox>
+        </section>
+        <section class="sheet stack">
+          <SituationList>
+            <ChoiceField
+              data-field="domain"
+              :label="usedIn.label"
+              :model-value="job.domain"
+              :options="usedIn.options"
+              @update:model-value="put('domain', $event)"
+            />
+          </SituationList>
+          <FindingList :findings="findings" />
+          <p class="small soft">
+            Redpoll plans below 60 V DC only. Work on the mains side belongs to a licensed electrician; local
+            rules come first.
+          </p>
+        </section>
+        <StreamTable v-if="!plan.streams.length" />
+      </div>
+    </InTurn>
   </div>
 </template>
 

@@ -94,10 +94,12 @@ const screwWords = computed(() => {
         <FindingList :findings="findings" empty="Nothing to fix in what has been checked." />
       </section>
     </div>
-    <div class="stack">
-      <FitForms />
-      <SawTable v-if="mount && mount.fan.kind === 'axial'" />
-    </div>
+    <InTurn>
+      <div class="stack">
+        <FitForms />
+        <SawTable v-if="mount && mount.fan.kind === 'axial'" />
+      </div>
+    </InTurn>
   </div>
 </template>
 

@@ -162,23 +162,25 @@ usePageKeys([
         <p v-if="!report.path.complete" class="empty">
           The chart waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
         </p>
-        <ParetoChart
-          v-else-if="view === 'pareto'"
-          :rows="rows"
-          :picked="picked"
-          :need="report.selectionContext.needFlow"
-          :limit="report.selectionContext.levelLimit"
-          :height="236"
-          @pick="selection"
-        />
-        <CurveChart
-          v-else
-          :series="series"
-          :path="path"
-          :need="report.selectionContext.needFlow"
-          :design="report.selectionContext.designFlow"
-          :height="236"
-        />
+        <InTurn v-else
+          ><ParetoChart
+            v-if="view === 'pareto'"
+            :rows="rows"
+            :picked="picked"
+            :need="report.selectionContext.needFlow"
+            :limit="report.selectionContext.levelLimit"
+            :height="236"
+            @pick="selection"
+          />
+          <CurveChart
+            v-else
+            :series="series"
+            :path="path"
+            :need="report.selectionContext.needFlow"
+            :design="report.selectionContext.designFlow"
+            :height="236"
+          />
+        </InTurn>
         <el-checkbox
           v-if="view === 'curves' && picked && picked.count > 1"
           v-model="construction"
@@ -203,81 +205,88 @@ usePageKeys([
           {{ report.selectionProblem }}
         </p>
       </section>
-      <ReplacementNotes v-if="plan.job.goal === 'quieten'" />
-      <TrustPanel />
-      <VariantPanel />
+      <InTurn>
+        <ReplacementNotes v-if="plan.job.goal === 'quieten'" />
+        <TrustPanel />
+        <VariantPanel />
+      </InTurn>
     </div>
-    <div class="stack">
-      <section class="sheet">
-        <h2 v-if="waitsFor">Line-up</h2>
-        <p v-if="waitsFor" class="empty">
-          The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
-        </p>
-        <template v-else>
-          <div v-if="picked?.arrangement === 'places' && places.length > 1" class="row places">
-            <span class="small soft">Fans for</span>
-            <SegmentChoice v-model="placeShown" label="Fans for" :options="placeOptions" />
-          </div>
-          <RankControls v-model="choice" :status="status" />
-          <p v-if="problem" class="bad" role="alert">
-            {{ problem }}
+    <InTurn>
+      <div class="stack">
+        <section class="sheet">
+          <h2 v-if="waitsFor">Line-up</h2>
+          <p v-if="waitsFor" class="empty">
+            The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
           </p>
-          <p v-if="compared.length" class="small soft">
-            Comparing {{ compared.length }} of at most {{ COMPARE_MOST }}: the chart shows these and your pick.
-            <el-button text size="small" @click="compared.forEach((c) => compare(c, false))">
-              Show the best again
-            </el-button>
-          </p>
-          <RankTable
-            :rows="shown"
-            :picked="picked"
-            :compared="compared"
-            :columns="choice.columns"
-            @pick="selection"
-            @unpick="unpick"
-            @compare="compare"
-            @light="lit = $event"
-          />
-          <p v-if="!rows.length && !busy && shelf.loaded && !shelf.names.length" class="empty">
-            The shelf is empty: one fan is enough to begin with, and its label is enough of it.
-            <NuxtLink :to="newFanLink" class="button small">A fan from its label</NuxtLink>
-            <NuxtLink to="/shelf/import" class="button small quiet">Import a list</NuxtLink>
-          </p>
-          <p v-else-if="!rows.length && !busy" class="empty">
-            No fan of the shelf passes these filters{{
-              choice.drive === 'pwm' ? ': PWM wants fans with four wires' : ''
-            }}.
-            <el-button size="small" @click="loosen">Drop the filters</el-button>
-          </p>
-          <div class="row foot">
-            <el-button v-if="rows.length > many" size="small" @click="many += MORE">
-              {{ `${Math.min(MORE, rows.length - many)} more of ${rows.length}` }}
-            </el-button>
-            <el-button
-              v-if="usable < rows.length"
-              size="small"
-              :aria-pressed="failing"
-              @click="failing = !failing"
-            >
-              {{ failing ? 'The ones that meet the need' : `Why ${rows.length - usable} fail` }}
-            </el-button>
-            <el-button v-if="many > SHORT" size="small" text @click="many = SHORT"> Only the first </el-button>
-            <NuxtLink :to="newFanLink" class="button small quiet"> Add a fan for this job </NuxtLink>
-            <span v-if="ranking?.skipped.length" class="small soft"
-              >{{ ranking.skipped.length }} fans have a curve that cannot be used:
-              {{
-                ranking.skipped
-                  .slice(0, 5)
-                  .map((s) => s.name)
-                  .join(', ')
-              }}{{ ranking.skipped.length > 5 ? ', …' : '' }}</span
-            >
-          </div>
-        </template>
-        <FindingList class="after" :findings="findings" />
-      </section>
-      <ImprovementPanel />
-    </div>
+          <template v-else>
+            <div v-if="picked?.arrangement === 'places' && places.length > 1" class="row places">
+              <span class="small soft">Fans for</span>
+              <SegmentChoice v-model="placeShown" label="Fans for" :options="placeOptions" />
+            </div>
+            <RankControls v-model="choice" :status="status" />
+            <p v-if="problem" class="bad" role="alert">
+              {{ problem }}
+            </p>
+            <p v-if="compared.length" class="small soft">
+              Comparing {{ compared.length }} of at most {{ COMPARE_MOST }}: the chart shows these and your
+              pick.
+              <el-button text size="small" @click="compared.forEach((c) => compare(c, false))">
+                Show the best again
+              </el-button>
+            </p>
+            <RankTable
+              :rows="shown"
+              :picked="picked"
+              :compared="compared"
+              :columns="choice.columns"
+              @pick="selection"
+              @unpick="unpick"
+              @compare="compare"
+              @light="lit = $event"
+            />
+            <p v-if="!rows.length && !busy && shelf.loaded && !shelf.names.length" class="empty">
+              The shelf is empty: one fan is enough to begin with, and its label is enough of it.
+              <NuxtLink :to="newFanLink" class="button small">A fan from its label</NuxtLink>
+              <NuxtLink to="/shelf/import" class="button small quiet">Import a list</NuxtLink>
+            </p>
+            <p v-else-if="!rows.length && !busy" class="empty">
+              No fan of the shelf passes these filters{{
+                choice.drive === 'pwm' ? ': PWM wants fans with four wires' : ''
+              }}.
+              <el-button size="small" @click="loosen">Drop the filters</el-button>
+            </p>
+            <div class="row foot">
+              <el-button v-if="rows.length > many" size="small" @click="many += MORE">
+                {{ `${Math.min(MORE, rows.length - many)} more of ${rows.length}` }}
+              </el-button>
+              <el-button
+                v-if="usable < rows.length"
+                size="small"
+                :aria-pressed="failing"
+                @click="failing = !failing"
+              >
+                {{ failing ? 'The ones that meet the need' : `Why ${rows.length - usable} fail` }}
+              </el-button>
+              <el-button v-if="many > SHORT" size="small" text @click="many = SHORT">
+                Only the first
+              </el-button>
+              <NuxtLink :to="newFanLink" class="button small quiet"> Add a fan for this job </NuxtLink>
+              <span v-if="ranking?.skipped.length" class="small soft"
+                >{{ ranking.skipped.length }} fans have a curve that cannot be used:
+                {{
+                  ranking.skipped
+                    .slice(0, 5)
+                    .map((s) => s.name)
+                    .join(', ')
+                }}{{ ranking.skipped.length > 5 ? ', …' : '' }}</span
+              >
+            </div>
+          </template>
+          <FindingList class="after" :findings="findings" />
+        </section>
+        <InTurn><ImprovementPanel /></InTurn>
+      </div>
+    </InTurn>
   </div>
 </template>
 

@@ -140,42 +140,44 @@ const shut = (fields: Field<keyof Job>[]) => fields.every((f) => job.value[f.key
       <FieldGrid :record="job" :fields="margin" :shape="jobSchema.shape" @set="put" />
       <FindingList :findings="findings" />
     </section>
-    <div class="stack">
-      <section class="sheet stack">
-        <h2>The need</h2>
-        <p v-if="need.missing" class="soft">
-          To work this out, give {{ need.missing }}.
-          {{ need.refusal }}
-        </p>
-        <dl class="results">
-          <div v-for="(figure, i) in results" :key="figure.key">
-            <dt>{{ figure.label }}</dt>
-            <dd>
-              <FigureValue :figure="figure" :big="i < 2" range />
-            </dd>
-          </div>
-          <div v-for="figure in extras" :key="figure.key" class="minor">
-            <dt>
-              {{ figure.label
-              }}<span v-if="figure.value === null" class="small soft block">{{ figure.note }}</span>
-            </dt>
-            <dd>
-              <FigureValue :figure="figure" range />
-            </dd>
-          </div>
-          <div class="minor">
-            <dt>Air density here</dt>
-            <dd><FigureValue :figure="report.density" /></dd>
-          </div>
-        </dl>
-        <p v-if="uncertainty?.need && uncertainty.need.high > uncertainty.need.low" class="small soft">
-          Likely need (9 in 10): {{ bare(uncertainty.need.low, 'flow') }} to
-          {{ show(uncertainty.need.high, 'flow') }}.
-        </p>
-        <ChanceLine />
-      </section>
-      <TargetTable />
-    </div>
+    <InTurn>
+      <div class="stack">
+        <section class="sheet stack">
+          <h2>The need</h2>
+          <p v-if="need.missing" class="soft">
+            To work this out, give {{ need.missing }}.
+            {{ need.refusal }}
+          </p>
+          <dl class="results">
+            <div v-for="(figure, i) in results" :key="figure.key">
+              <dt>{{ figure.label }}</dt>
+              <dd>
+                <FigureValue :figure="figure" :big="i < 2" range />
+              </dd>
+            </div>
+            <div v-for="figure in extras" :key="figure.key" class="minor">
+              <dt>
+                {{ figure.label
+                }}<span v-if="figure.value === null" class="small soft block">{{ figure.note }}</span>
+              </dt>
+              <dd>
+                <FigureValue :figure="figure" range />
+              </dd>
+            </div>
+            <div class="minor">
+              <dt>Air density here</dt>
+              <dd><FigureValue :figure="report.density" /></dd>
+            </div>
+          </dl>
+          <p v-if="uncertainty?.need && uncertainty.need.high > uncertainty.need.low" class="small soft">
+            Likely need (9 in 10): {{ bare(uncertainty.need.low, 'flow') }} to
+            {{ show(uncertainty.need.high, 'flow') }}.
+          </p>
+          <ChanceLine />
+        </section>
+        <TargetTable />
+      </div>
+    </InTurn>
   </div>
 </template>
 

@@ -81,35 +81,39 @@ const print = () => window.print()
       <FeedDiagram v-if="view === 'diagram'" :chosen="forms?.nodeId" @choose="forms?.openNode($event)" />
       <WireSheet v-else :view="view" />
     </section>
-    <div class="stack no-print">
-      <section class="sheet">
-        <h2>At the fan and at the source</h2>
-        <p v-if="!report.selection && !plan.selection" class="soft">
-          Pick a fan in the Line-up: its current at its driven voltage decides the rest.
-        </p>
-        <template v-else>
-          <p v-if="mismatch" class="warn">
-            The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for
-            {{ show(mismatch.drive, 'voltage') }}. Figures use the feed.
+    <InTurn>
+      <div class="stack no-print">
+        <section class="sheet">
+          <h2>At the fan and at the source</h2>
+          <p v-if="!report.selection && !plan.selection" class="soft">
+            Pick a fan in the Line-up: its current at its driven voltage decides the rest.
           </p>
-          <p v-if="steered" class="small">
-            {{ steered }} <NuxtLink :to="`/job/${plan.job.id}/control`">To Control</NuxtLink>
-          </p>
-          <dl class="figures">
-            <div v-for="figure in power.figures" :key="figure.key">
-              <dt class="small soft">{{ figure.label }}</dt>
-              <dd><FigureValue :figure="figure" range /></dd>
-            </div>
-          </dl>
-        </template>
-      </section>
-      <FeedForms ref="forms" />
-      <section class="sheet">
-        <FindingList :findings="findings" empty="Nothing to fix in what has been checked." />
-      </section>
-      <BatteryPanel v-if="source && isBattery(source.kind)" />
-    </div>
-    <SlowDown class="whole no-print" />
+          <template v-else>
+            <p v-if="mismatch" class="warn">
+              The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for
+              {{ show(mismatch.drive, 'voltage') }}. Figures use the feed.
+            </p>
+            <p v-if="steered" class="small">
+              {{ steered }} <NuxtLink :to="`/job/${plan.job.id}/control`">To Control</NuxtLink>
+            </p>
+            <dl class="figures">
+              <div v-for="figure in power.figures" :key="figure.key">
+                <dt class="small soft">{{ figure.label }}</dt>
+                <dd><FigureValue :figure="figure" range /></dd>
+              </div>
+            </dl>
+          </template>
+        </section>
+        <FeedForms ref="forms" />
+        <section class="sheet">
+          <FindingList :findings="findings" empty="Nothing to fix in what has been checked." />
+        </section>
+        <BatteryPanel v-if="source && isBattery(source.kind)" />
+      </div>
+    </InTurn>
+    <InTurn>
+      <SlowDown class="whole no-print" />
+    </InTurn>
   </div>
 </template>
 

@@ -1,10 +1,9 @@
 import ical, { ICalEventRepeatingFreq } from 'ical-generator'
 import { setResponseHeader } from 'h3'
 import { careStart, careTasks, type CareTask } from '#core/care'
-import { computeReport } from '#core/plan'
 import { Refused } from '../../../db/errors'
 import { getPlan } from '../../../db/repositories/jobs'
-import { planInput } from '../../../utils/plan-input'
+import { reportOf } from '../../../utils/plan-input'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
@@ -19,7 +18,7 @@ function repeating({ everyDays, seasons }: CareTask) {
 export default route(async (event) => {
   const db = await database()
   const { plan } = await getPlan(db, idOf(event))
-  const result = computeReport(await planInput(db, plan))
+  const result = await reportOf(db, plan)
   if (!result.ok) throw new Refused(result.reason)
   const calendar = ical({
     name: `${plan.job.name}, care`,

@@ -1,14 +1,13 @@
-import { computeReport } from '#core/plan'
 import { Refused } from '../../../db/errors'
 import { getPlan } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
-import { planInput } from '../../../utils/plan-input'
+import { reportOf } from '../../../utils/plan-input'
 import { idOf, route } from '../../../utils/reply'
 
 export default route(async (event) => {
   const db = await database()
   const { plan } = await getPlan(db, idOf(event))
-  const result = computeReport(await planInput(db, plan))
+  const result = await reportOf(db, plan)
   if (!result.ok) throw new Refused(result.reason)
   const { need, path, selection, power, verdict, findings, stations, density } = result.report
   return {

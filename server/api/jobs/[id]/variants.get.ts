@@ -1,8 +1,7 @@
-import { computeReport } from '#core/plan'
 import type { VariantSummary } from '#shared/api'
 import { listVariants } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
-import { planInput } from '../../../utils/plan-input'
+import { reportOf } from '../../../utils/plan-input'
 import { idOf, route } from '../../../utils/reply'
 
 export default route(async (event): Promise<VariantSummary[]> => {
@@ -10,7 +9,7 @@ export default route(async (event): Promise<VariantSummary[]> => {
   const plans = await listVariants(db, idOf(event))
   return Promise.all(
     plans.map(async ({ plan }) => {
-      const result = computeReport(await planInput(db, plan))
+      const result = await reportOf(db, plan)
       const report = result.ok ? result.report : null
       const selection = report?.selection ?? null
       const flow = selection?.served.value ?? null

@@ -155,7 +155,9 @@ usePageKeys([
         </div>
         <FindingList :findings="findings" />
       </section>
-      <RunEditor v-if="selected" ref="editor" :key="selected.id" :run="selected" />
+      <InTurn>
+        <RunEditor v-if="selected" ref="editor" :key="selected.id" :run="selected" />
+      </InTurn>
     </div>
   </div>
 </template>

@@ -121,46 +121,48 @@ const best = computed(() =>
           </div>
         </section>
       </div>
-      <div class="stack">
-        <section class="sheet stack">
-          <h2>Before against after</h2>
-          <p v-if="!verdict.beforeState || !verdict.afterState" class="soft">
-            It takes a baseline and a run after the change.
-          </p>
-          <p v-else-if="!verdict.comparisons.length" class="soft">
-            The two states share no reading of the same kind at the same place.
-          </p>
-          <ComparisonPanel
-            v-else
-            :comparison="verdict"
-            before-name="before"
-            after-name="after"
-            @voltage-changed="voltageWasTheChange(verdict.afterState?.runs.map((r) => r.id) ?? [])"
-          />
-          <FindingList :findings="toldBesides" />
-        </section>
-        <GainPanel />
-        <section
-          v-if="
-            best.length && verdict.targets.some((t) => t.verdict === 'not-met' || t.verdict === 'not-decided')
-          "
-          class="sheet stack"
-        >
-          <h2>What to try next</h2>
-          <ul class="levers">
-            <li v-for="l in best" :key="l.key">
-              <span>{{ l.label }}</span>
-              <span class="mono small"
-                >{{ show(l.flow, 'flow') }}{{ l.level === null ? '' : `, ${show(l.level, 'level')}` }}</span
-              >
-            </li>
-          </ul>
-          <p class="small">
-            <NuxtLink :to="`/job/${plan.job.id}/line-up`">All levers on the Line-up</NuxtLink> ·
-            <NuxtLink :to="`/job/${plan.job.id}/verdict/ladder`">which noise source next</NuxtLink>
-          </p>
-        </section>
-      </div>
+      <InTurn>
+        <div class="stack">
+          <section class="sheet stack">
+            <h2>Before against after</h2>
+            <p v-if="!verdict.beforeState || !verdict.afterState" class="soft">
+              It takes a baseline and a run after the change.
+            </p>
+            <p v-else-if="!verdict.comparisons.length" class="soft">
+              The two states share no reading of the same kind at the same place.
+            </p>
+            <ComparisonPanel
+              v-else
+              :comparison="verdict"
+              before-name="before"
+              after-name="after"
+              @voltage-changed="voltageWasTheChange(verdict.afterState?.runs.map((r) => r.id) ?? [])"
+            />
+            <FindingList :findings="toldBesides" />
+          </section>
+          <GainPanel />
+          <section
+            v-if="
+              best.length && verdict.targets.some((t) => t.verdict === 'not-met' || t.verdict === 'not-decided')
+            "
+            class="sheet stack"
+          >
+            <h2>What to try next</h2>
+            <ul class="levers">
+              <li v-for="l in best" :key="l.key">
+                <span>{{ l.label }}</span>
+                <span class="mono small"
+                  >{{ show(l.flow, 'flow') }}{{ l.level === null ? '' : `, ${show(l.level, 'level')}` }}</span
+                >
+              </li>
+            </ul>
+            <p class="small">
+              <NuxtLink :to="`/job/${plan.job.id}/line-up`">All levers on the Line-up</NuxtLink> ·
+              <NuxtLink :to="`/job/${plan.job.id}/verdict/ladder`">which noise source next</NuxtLink>
+            </p>
+          </section>
+        </div>
+      </InTurn>
     </div>
   </div>
 </template>

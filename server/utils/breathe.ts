@@ -1,0 +1,2 @@
+/** Lets what waits at the door come in. */
+export const breathe = () => new Promise<void>((done) => setImmediate(done))
