@@ -22,6 +22,7 @@ const ROOMS = [
   [
     'document',
     'system',
+    'lab',
     'mount',
     'requirement',
     'selection',

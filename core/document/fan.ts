@@ -1,8 +1,10 @@
 import { z } from 'zod'
+import { cartonSchema } from './carton'
 import {
   day,
   defaultsOf,
   idSchema,
+  inOneColumn,
   limits,
   line,
   lines,
@@ -155,6 +157,10 @@ const sheetShape = {
   /** on the maker's own shelf */
   owned: z.boolean().default(false),
   curveBasis: z.enum(bases).default('curve'),
+  /** what the flow of a measured curve is worth, share, 95 times in 100; null: what is usual */
+  curveShare: maybe(within(0.005, 1)),
+  /** the sheet's own points, while a measured curve stands in their place */
+  sheetPoints: inOneColumn(pointsSchema),
   notes: lines,
   points: pointsSchema.default([]),
   curves: z.array(voltageCurveSchema).max(12, 'At most 12 curves.').default([]),
@@ -167,6 +173,7 @@ const sheetShape = {
     )
     .default([]),
   tests: listOf(fanTestSchema, 200, 'Two tests share an id.').default([]),
+  cartons: listOf(cartonSchema, 40, 'Two cartons share an id.').default([]),
 }
 
 /** A fan on the shelf. The points of its curve rise in flow. */

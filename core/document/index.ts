@@ -6,6 +6,7 @@ export { changeWords } from './changes'
 export { columnKeys, idSchema, limits, listOf, moment, momentKeys, shortText, within } from './fields'
 export { eventKinds, eventNames, eventSchema, newEvent, type EventKind, type LogEvent } from './logbook'
 export { mergePlans } from './merge'
+export { cartonReadingSchema, cartonSchema, type Carton, type CartonReading } from './carton'
 export { buildSchema, newBuild, type Release, type Tick } from './build'
 export {
   type Actuator,

@@ -279,11 +279,12 @@ export function trustedFan(fan: Fan, trust: Trust, shown: ShelfShown | null): Fa
   for (const figure of testFigures) {
     const known = own.get(figure)
     const others = shown?.[figure]
-    // a curve that was measured on the bench needs no discount
+    // a curve that was measured on the bench is what the fan does: neither single tests nor other fans correct it
     const measured =
       fan.curveBasis === 'measured' && fan.points.length > 0 && (figure === 'flow' || figure === 'pressure')
+    if (measured) continue
     if (known) trusted[figure] = known
-    else if (trust === 'discounted' && !measured && others && others.fans >= MIN_SHOWN)
+    else if (trust === 'discounted' && others && others.fans >= MIN_SHOWN)
       trusted[figure] = shelfCorrection(others)
   }
   return Object.keys(trusted).length ? { ...fan, trusted } : fan

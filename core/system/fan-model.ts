@@ -152,12 +152,17 @@ function levelClaim(fan: Fan): Pick<FanModel, 'claimDbA' | 'claimDistanceM'> {
 }
 
 /** A curve through points with the band of its source. */
-function bandAround(points: readonly FanPoint[], basis: Exclude<CurveBasis, 'estimated'>): FanCurves | string {
+function bandAround(
+  points: readonly FanPoint[],
+  basis: Exclude<CurveBasis, 'estimated'>,
+  share: number | null = null,
+): FanCurves | string {
   const made = makeCurve(points.map((x) => ({ q: x.flowM3s, p: x.pressurePa })))
   if (!made.ok) return made.message
   if (highestPressure(made.curve) <= 0 || lastFlow(made.curve) <= 0)
     return 'The curve has no pressure or no flow.'
-  return around({ middle: made.curve, shapeLow: made.curve, shapeHigh: made.curve }, basis)
+  const delivered = basis === 'measured' && share !== null ? { low: 1 - share, high: 1 + share } : undefined
+  return around({ middle: made.curve, shapeLow: made.curve, shapeHigh: made.curve }, basis, delivered)
 }
 
 const atSpeedOf = (curve: FanCurve, n: number) => scaleCurve(curve, n, n * n)
@@ -209,7 +214,7 @@ const eachEnd = (c: FanCurves, change: (curve: FanCurve) => FanCurve): FanCurves
 
 function sheetCurves(fan: Fan): FanCurves | string {
   if (fan.points.length > 0)
-    return bandAround(fan.points, fan.curveBasis === 'estimated' ? 'curve' : fan.curveBasis)
+    return bandAround(fan.points, fan.curveBasis === 'estimated' ? 'curve' : fan.curveBasis, fan.curveShare)
   const printed = fan.maxFlowM3s !== null && fan.maxPressurePa !== null
   const label = printed ? null : estimateFromLabel(fan)
   const band = estimatedBand(

@@ -3,6 +3,7 @@ import {
   branchSchema,
   buildSchema,
   calibrationSchema,
+  cartonSchema,
   controlSchema,
   converterSchema,
   daySchema,
@@ -108,6 +109,7 @@ export const FAN: Owner = {
     },
     { key: 'sources', table: 'fan_source', schema: fanSchema.shape.sources.unwrap().element, by: 'figure' },
     { key: 'tests', table: 'fan_test', schema: fanTestSchema, by: 'id' },
+    { key: 'cartons', table: 'fan_carton', schema: cartonSchema, by: 'id' },
   ],
 }
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Paper } from '#core/drawing'
 import { adapterLength, GENTLE_DEG } from '#core/fit'
 
 /** The template of one fan at true scale, to print or to cut from. */
@@ -25,13 +24,6 @@ const template = computed(() => {
   return of(plan.value, mount.value, hole.value)
 })
 const { show } = useUnits()
-/** Sheets of paper that the drawing takes. */
-const sheetWords = computed(() => {
-  const made = drawing.value
-  if (!made || !svg.value) return ''
-  const count = made.tilesOf(svg.value, 'A4').sheets.length
-  return count === 1 ? 'one sheet' : `${count} sheets of A4 with crosses to join`
-})
 /** How the fans stand in the panel, or why there is no drawing of it. */
 function panelWords(): string {
   const { layout, room } = mount.value
@@ -64,65 +56,16 @@ function adapterWords(): string {
 const words = computed(() =>
   what.value === 'panel' ? panelWords() : what.value === 'adapter' ? adapterWords() : '',
 )
-const svg = computed(() => (template.value ? drawing.value!.templateSvg(template.value) : ''))
-const name = computed(() => fileWords(template.value?.name ?? 'template'))
-const saveSvgFile = () => saveText(svg.value, `${name.value}.svg`, 'image/svg+xml')
-const saveDxf = () =>
-  saveText(drawing.value!.templateDxf(template.value!), `${name.value}.dxf`, 'application/dxf')
-const problem = ref('')
-async function savePage(size: Paper) {
-  try {
-    const sheets = drawing.value!.tilesOf(svg.value, size)
-    await saveTrueScale(sheets, template.value!.name, `${name.value}.pdf`, size)
-    problem.value = ''
-  } catch {
-    problem.value = 'The PDF could not be made here: take the SVG, and print it at 100 %.'
-  }
-}
 </script>
 
 <template>
   <div class="stack">
     <SegmentChoice v-model="what" label="Template of" :options="options" />
     <p v-if="words" class="small">{{ words }}</p>
-    <!-- eslint-disable-next-line vue/no-v-html -- made by our own drawing, from numbers -->
-    <div v-if="svg" class="template" v-html="svg" />
-    <div v-if="template" class="row no-print">
-      <span class="small soft">At true scale, {{ sheetWords }}:</span>
-      <el-button size="small" @click="saveSvgFile">SVG</el-button>
-      <el-button size="small" @click="savePage('A4')">PDF, A4</el-button>
-      <el-button size="small" @click="savePage('LETTER')">PDF, Letter</el-button>
-      <el-button size="small" @click="saveDxf">DXF</el-button>
-    </div>
-    <p v-if="problem" class="small bad" role="alert">{{ problem }}</p>
+    <TemplateFiles v-if="template" :template="template" />
     <p class="small soft">
       Red is cut, black is drilled, teal is only marked. Measure the printed ruler before you cut, and the fan’s
       own screw holes before you drill.
     </p>
   </div>
 </template>
-
-<style scoped>
-.template {
-  background: #ffffff;
-  border-radius: 4px;
-  padding: 6px;
-}
-.template :deep(svg) {
-  display: block;
-  width: 100%;
-  height: auto;
-  max-height: 340px;
-}
-/* on the page the lines are as thin as they look; in the file they keep their width */
-.template :deep(circle),
-.template :deep(line),
-.template :deep(path) {
-  vector-effect: non-scaling-stroke;
-  stroke-width: 1.2px;
-}
-.bad {
-  color: var(--stop);
-  font-weight: 600;
-}
-</style>

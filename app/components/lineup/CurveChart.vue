@@ -12,6 +12,7 @@ import {
 } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
+import type { Spanned } from '#core/lab'
 import { fromSi, preferredUnit } from '#core/units'
 
 Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip, Filler, annotation)
@@ -37,6 +38,10 @@ const props = defineProps<{
   height: number
   /** a fan alone: no path, no need */
   plain?: boolean
+  /** what its curves are called where it is alone */
+  names?: { pick: string; other: string }
+  /** points that were read, with what they are worth in both directions */
+  measured?: { label: string; flow: Spanned; pressure: Spanned; odd: boolean }[]
 }>()
 const settings = useSettingsStore()
 const asTable = ref(false)
@@ -70,17 +75,61 @@ const dash = (s: CurveSeries) =>
 
 const top = computed(() => {
   const shown = props.series.flatMap((s) => (s.operating ? [s.operating.pressure] : []))
-  const highest = Math.max(...props.series.flatMap((s) => s.points.map((p) => p.pressure)), 1)
+  const highest = Math.max(
+    ...props.series.flatMap((s) => s.points.map((p) => p.pressure)),
+    ...(props.measured ?? []).map((m) => m.pressure.high),
+    1,
+  )
   if (props.plain) return highest * 1.05
   const useful = Math.max(...shown, props.path.find((p) => p.flow >= (props.design ?? 0))?.drop ?? 0, 1)
   return Math.min(highest * 1.05, useful * 4)
 })
 const right = computed(() =>
-  Math.max(...props.series.map((s) => s.points.at(-1)?.flow ?? 0), (props.design ?? 0) * 1.3, 1e-4),
+  Math.max(
+    ...props.series.map((s) => s.points.at(-1)?.flow ?? 0),
+    ...(props.measured ?? []).map((m) => m.flow.high),
+    (props.design ?? 0) * 1.3,
+    1e-4,
+  ),
 )
+
+/** Bars of the readings: pairs of ends, parted by gaps. */
+const bars = computed(() =>
+  (props.measured ?? []).flatMap(({ flow, pressure }) => [
+    { x: x(flow.low), y: y(pressure.value) },
+    { x: x(flow.high), y: y(pressure.value) },
+    { x: Number.NaN, y: Number.NaN },
+    { x: x(flow.value), y: y(pressure.low) },
+    { x: x(flow.value), y: y(pressure.high) },
+    { x: Number.NaN, y: Number.NaN },
+  ]),
+)
+const measuredSets = computed((): ChartData<'scatter'>['datasets'] => [
+  {
+    label: 'range of readings',
+    data: bars.value,
+    showLine: true,
+    pointRadius: 0,
+    pointHitRadius: 0,
+    borderColor: colours.value.ink,
+    borderWidth: 1.5,
+  },
+  ...(props.measured ?? []).map((m) => ({
+    label: m.label,
+    data: [{ x: x(m.flow.value), y: y(m.pressure.value) }],
+    pointStyle: m.odd ? ('rectRot' as const) : ('circle' as const),
+    pointRadius: m.odd ? 7 : 5,
+    pointHoverRadius: 8,
+    pointHitRadius: 10,
+    backgroundColor: m.odd ? colours.value.lit : colours.value.ink,
+    borderColor: colours.value.sheet,
+    borderWidth: 1.5,
+  })),
+])
 
 const data = computed((): ChartData<'scatter'> => ({
   datasets: [
+    ...(props.measured ? measuredSets.value : []),
     ...props.series.map((s) => ({
       label: s.label,
       data: s.points.map((p) => ({ x: x(p.flow), y: y(p.pressure) })),
@@ -269,8 +318,8 @@ const drawn = useDrawn(() => ({ data: data.value, options: options.value }))
   <div>
     <div class="legend small">
       <template v-if="plain">
-        <span><i class="pick" />curve</span>
-        <span><i class="other" />its doubt</span>
+        <span><i class="pick" />{{ names?.pick ?? 'curve' }}</span>
+        <span><i class="other" />{{ names?.other ?? 'its doubt' }}</span>
       </template>
       <template v-else>
         <span><i class="pick" />your pick</span>
@@ -311,6 +360,11 @@ const drawn = useDrawn(() => ({ data: data.value, options: options.value }))
           </tr>
         </thead>
         <tbody>
+          <tr v-for="m in measured ?? []" :key="m.label">
+            <td>{{ m.label }}</td>
+            <td class="num">{{ format(x(m.flow.value)) }}</td>
+            <td class="num">{{ format(y(m.pressure.value)) }}</td>
+          </tr>
           <template v-for="s in series" :key="s.id">
             <tr v-if="s.operating">
               <td>

@@ -14,7 +14,7 @@ const gains = [
 ] as const
 const inputNames: Record<UncertaintySource, string> = {
   path: 'the path: measure one delivered flow',
-  fan: 'the fan: its sheet, or its own curve on the bench',
+  fan: 'the fan: its own curve, on a carton',
   supply: 'the voltage at the fan',
   heatW: 'the heat, with a wall meter',
   wallLossWK: 'the wall loss: heat the closed box',
@@ -46,8 +46,8 @@ const isInput = (source: UncertaintySource): source is UncertainInput =>
   (uncertainInputs as readonly string[]).includes(source)
 function placeOf(source: UncertaintySource) {
   const { plan } = job
-  if (source === 'fan') return `/shelf/${plan!.selection?.fanId}`
   const id = plan!.job.id
+  if (source === 'fan') return `/shelf/${plan!.selection?.fanId}/measure?job=${id}`
   if (source === 'path') return placeLink(id, { station: 'air-path', field: 'calibrate' })
   if (source === 'supply' || !isInput(source)) return placeLink(id, { station: 'power' })
   return placeLink(id, { station: source === 'ambientC' ? 'brief' : 'need', field: source })

@@ -4,7 +4,7 @@ import { newTest, fanTestSchema } from '#core/document'
 import type { Fan, FanTest } from '#core/document'
 
 /** Own bench tests: what was read, held against the claim at the same voltage and speed, and how much specimens differ. */
-const props = defineProps<{ fan: Fan }>()
+const props = defineProps<{ fan: Fan; /** it is on the shelf: its curve can be measured */ stored: boolean }>()
 const emit = defineEmits<{ update: [tests: FanTest[]] }>()
 const { show } = useUnits()
 const toast = useToast()
@@ -76,7 +76,12 @@ const day = (iso: string) => iso.slice(0, 10)
   <section class="sheet stack">
     <div class="sheet-head">
       <h2>On your own bench</h2>
-      <el-button size="small" @click="add">Add a test</el-button>
+      <div class="row">
+        <NuxtLink v-if="stored" :to="`/shelf/${fan.id}/measure`" class="button small">
+          Its curve, on a carton
+        </NuxtLink>
+        <el-button size="small" @click="add">Add a test</el-button>
+      </div>
     </div>
     <p v-if="!fan.tests.length" class="small soft">
       Run it on a supply you can read, note what you can: every reading is held against the claim at the same

@@ -300,7 +300,7 @@ const estimateWords = computed(() => {
           </div>
         </FoldBox>
       </section>
-      <BenchTests :fan="fan" @update="set('tests', $event)" />
+      <BenchTests :fan="fan" :stored="revision !== null" @update="set('tests', $event)" />
     </div>
     <div class="stack">
       <section class="sheet stack">
