@@ -1,11 +1,13 @@
 import { expose } from 'comlink'
 import {
   bandsOf,
+  framesOf,
   linesOf,
   spectrumOf,
   weightedLevel,
   WINDOW,
   type Band,
+  type Frame,
   type Line,
   readWav,
   type Sound,
@@ -19,6 +21,11 @@ export interface Heard {
   seconds: number
   rate: number
   clipped: number
+  /** Hz between bins */
+  step: number
+  /** its lines in the course of time, and Hz between bins there */
+  frames: Frame[]
+  frameStep: number
   /** spectrum thinned for drawing: Hz and dB */ hz: number[]
   db: number[]
 }
@@ -50,6 +57,7 @@ const worker = {
     const spectrum = spectrumOf(sound, progress)
     if (!spectrum)
       return `The recording is too short: at least ${(WINDOW / sound.rate).toFixed(1)} s, better 20 s.`
+    const { frames, step } = framesOf(sound)
     return {
       level: weightedLevel(spectrum),
       bands: bandsOf(spectrum),
@@ -57,6 +65,9 @@ const worker = {
       seconds: spectrum.seconds,
       rate: sound.rate,
       clipped: spectrum.clipped,
+      step: spectrum.step,
+      frames,
+      frameStep: step,
       ...drawn(spectrum.step, spectrum.power),
     }
   },

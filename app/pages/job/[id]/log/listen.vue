@@ -189,6 +189,21 @@ const gone = computed(() => {
             No narrow lines: it is hiss, not whine.
           </p>
         </section>
+        <section v-if="heard.before.heard || heard.after.heard" class="sheet stack">
+          <h2>How fast it turns</h2>
+          <template v-for="side in sides" :key="side.key">
+            <SpeedHeard
+              v-if="heard[side.key].heard"
+              :side="side.key"
+              :heard="heard[side.key].heard!"
+              :fans="usable"
+            />
+          </template>
+          <p class="small soft">
+            From the blades passing: their line and its multiples, not the loudest line alone. It wants the
+            number of blades, below.
+          </p>
+        </section>
         <section class="sheet stack">
           <h2>Fans that may whine</h2>
           <p v-if="!fans.length" class="soft">Neither an old fan nor a picked one is known.</p>
