@@ -2,11 +2,6 @@ import { transfer, wrap, type Remote } from 'comlink'
 import { makeAxes, readCurve, readingError, type Pixel } from '#core/trace'
 import type { TraceWorker } from '~/workers/trace.worker'
 
-/** Longest side that a picture is worked on at, pixels; larger ones are made smaller first. */
-const LONGEST = 3000
-/** Larger files are not opened. */
-const MAX_BYTES = 40e6
-
 export type MarkKey = 'flow1' | 'flow2' | 'pressure1' | 'pressure2'
 export interface Mark {
   at: Pixel | null
@@ -33,33 +28,13 @@ export function useTrace() {
   const busy = ref(false)
 
   async function open(file: File) {
-    problem.value = ''
-    if (!file.type.startsWith('image/')) {
-      problem.value = 'This is not a picture: a PNG or JPEG of the chart is wanted.'
-      return
-    }
-    if (file.size > MAX_BYTES) {
-      problem.value = 'This picture is too large: 40 MB at most.'
-      return
-    }
-    const bitmap = await createImageBitmap(file).catch(() => null)
-    if (!bitmap) {
-      problem.value = 'The picture cannot be read: is it damaged?'
-      return
-    }
-    const shrink = Math.min(1, LONGEST / Math.max(bitmap.width, bitmap.height))
-    const canvas = document.createElement('canvas')
-    canvas.width = Math.max(1, Math.round(bitmap.width * shrink))
-    canvas.height = Math.max(1, Math.round(bitmap.height * shrink))
-    const pen = canvas.getContext('2d', { willReadFrequently: true })!
-    pen.fillStyle = '#fff'
-    pen.fillRect(0, 0, canvas.width, canvas.height)
-    pen.drawImage(bitmap, 0, 0, canvas.width, canvas.height)
-    bitmap.close()
-    const { data } = pen.getImageData(0, 0, canvas.width, canvas.height)
-    await remote.setPicture(canvas.width, canvas.height, transfer(data, [data.buffer]))
+    const opened = await openPicture(file, 'the chart')
+    problem.value = typeof opened === 'string' ? opened : ''
+    if (typeof opened === 'string') return
+    const { url, width, height, data } = opened
+    await remote.setPicture(width, height, transfer(data, [data.buffer]))
     if (picture.value) URL.revokeObjectURL(picture.value.url)
-    picture.value = { url: URL.createObjectURL(file), width: canvas.width, height: canvas.height }
+    picture.value = { url, width, height }
     for (const mark of Object.values(marks)) mark.at = null
     places.value = []
   }

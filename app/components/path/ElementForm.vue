@@ -34,6 +34,12 @@ const fansInside = computed(() =>
 const ratio = computed(() =>
   kind.value === 'grille' && props.element.pattern ? freeAreaRatioOf(props.element) : null,
 )
+const GrillePhoto = defineAsyncComponent(() => import('./GrillePhoto.vue'))
+const fromPhoto = ref(false)
+function takePhoto(values: Partial<PathElement>) {
+  emit('edit', 'freeAreaRatio', values)
+  fromPhoto.value = false
+}
 const hasPoints = computed(
   () => kind.value === 'custom' || (kind.value === 'filter' && props.element.medium === 'sheet'),
 )
@@ -75,6 +81,19 @@ const spoken = computed(() =>
       the job. A way may stand several times: give the sizes of one.
     </p>
     <FieldGrid tight :record="element" :fields="fields" :shape="elementSchema.shape" @set="set" />
+    <div v-if="kind === 'grille'">
+      <el-button size="small" @click="fromPhoto = true">How open it is, from a photo</el-button>
+    </div>
+    <el-dialog
+      v-model="fromPhoto"
+      :title="`${element.name}, from a photo`"
+      width="min(980px, 96vw)"
+      top="3vh"
+      append-to-body
+      destroy-on-close
+    >
+      <GrillePhoto @take="takePhoto" />
+    </el-dialog>
     <p v-if="element.pattern && ratio !== null" class="small soft">
       That pattern is <strong class="mono">{{ show(ratio, 'ratio') }}</strong> open.
     </p>

@@ -1,0 +1,305 @@
+<script setup lang="ts">
+import { within, type PathElement } from '#core/document'
+import type { Pixel } from '#core/trace'
+
+/** A grille or mesh from a photo: the corners of a known rectangle, the straightened picture to mend, the open share. */
+const emit = defineEmits<{ take: [values: Partial<PathElement>] }>()
+const {
+  picture,
+  problem,
+  busy,
+  known,
+  size,
+  openIs,
+  corners,
+  counted,
+  read,
+  mask,
+  mended,
+  result,
+  between,
+  open,
+  tryMadeUp,
+  mend,
+} = useGrille()
+const { show, bare } = useUnits()
+const SIDE = within(0.005, 3)
+const names = ['top left', 'top right', 'bottom right', 'bottom left']
+const handles = computed(() => [
+  ...corners.value.map((at, i) => ({ at, list: corners.value, i, name: `Corner ${names[i]}`, kind: 'corner' })),
+  ...(known.value === 'card'
+    ? counted.value.map((at, i) => ({
+        at,
+        list: counted.value,
+        i,
+        name: `Counted, corner ${i + 1}`,
+        kind: 'counted',
+      }))
+    : []),
+])
+const svg = ref<SVGSVGElement>()
+const grabbed = ref<{ list: Pixel[]; i: number } | null>(null)
+function drag(event: PointerEvent) {
+  if (!grabbed.value || !picture.value || !svg.value) return
+  const box = svg.value.getBoundingClientRect()
+  grabbed.value.list[grabbed.value.i] = {
+    x: Math.max(0, Math.min(1, (event.clientX - box.left) / box.width)) * picture.value.width,
+    y: Math.max(0, Math.min(1, (event.clientY - box.top) / box.height)) * picture.value.height,
+  }
+}
+function grab(list: Pixel[], i: number, event: PointerEvent) {
+  grabbed.value = { list, i }
+  ;(event.target as Element).setPointerCapture(event.pointerId)
+}
+function nudge(list: Pixel[], i: number, event: KeyboardEvent) {
+  const step = event.shiftKey ? 10 : 1
+  const by: Record<string, [number, number]> = {
+    ArrowLeft: [-step, 0],
+    ArrowRight: [step, 0],
+    ArrowUp: [0, -step],
+    ArrowDown: [0, step],
+  }
+  const move = by[event.key]
+  if (!move) return
+  event.preventDefault()
+  list[i] = { x: list[i]!.x + move[0], y: list[i]!.y + move[1] }
+}
+const chose = (event: Event) => {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) void open(file)
+}
+const radius = computed(() => (picture.value ? picture.value.width / 90 : 5))
+const outline = (list: Pixel[]) => list.map((p) => `${p.x},${p.y}`).join(' ')
+
+/** The straightened picture with what is open tinted; a brush mends it. */
+const canvas = ref<HTMLCanvasElement>()
+const brush = ref<'open' | 'closed'>('closed')
+const painting = ref(false)
+function draw() {
+  const [at, straight, open] = [canvas.value, read.value?.straight, mask.value]
+  if (!at || !straight || !open) return
+  at.width = straight.width
+  at.height = straight.height
+  const image = new ImageData(straight.width, straight.height)
+  for (let i = 0; i < open.length; i++) {
+    const l = straight.light[i]!
+    image.data.set(open[i] ? [0.25 * l, 90 + 0.45 * l, 110 + 0.45 * l, 255] : [l, l, l, 255], 4 * i)
+  }
+  at.getContext('2d')!.putImageData(image, 0, 0)
+}
+watch([read, mask, mended], () => nextTick(draw))
+function paint(event: PointerEvent) {
+  const [at, straight] = [canvas.value, read.value?.straight]
+  if (!painting.value || !at || !straight) return
+  const box = at.getBoundingClientRect()
+  mend(
+    {
+      x: ((event.clientX - box.left) / box.width) * straight.width,
+      y: ((event.clientY - box.top) / box.height) * straight.height,
+    },
+    straight.width / 60,
+    brush.value === 'open' ? 1 : 0,
+  )
+}
+const holeWords = computed(() => {
+  const holes = result.value?.holes
+  if (!holes) return 'No whole holes stand alone: only the open share is told.'
+  return (
+    `${holes.count} whole holes, as large as a circle of ${show(holes.diameterM, 'length')} ` +
+    `(a square of ${show(holes.squareM, 'length')}), ${show(holes.pitchM, 'length')} from middle to middle; ` +
+    `as a mesh its wire would be ${show(Math.max(0, holes.pitchM - holes.squareM), 'length')}.`
+  )
+})
+function take() {
+  if (!result.value) return
+  emit('take', {
+    freeAreaRatio: Math.round(result.value.ratio * 1000) / 1000,
+    pattern: null,
+    basis: 'measured',
+  })
+}
+</script>
+
+<template>
+  <div class="stack photo">
+    <div class="row">
+      <label class="button"
+        >Choose a photo<input
+          class="visually-hidden"
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          aria-label="Choose a photo of the grille"
+          @change="chose"
+      /></label>
+      <el-button @click="tryMadeUp">Try it with a made-up photo</el-button>
+      <span class="small soft"
+        >It stays in this browser. Something dark behind the grille, light from the front.</span
+      >
+    </div>
+    <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
+    <template v-if="picture">
+      <div class="sides">
+        <div class="stack">
+          <svg
+            ref="svg"
+            :viewBox="`0 0 ${picture.width} ${picture.height}`"
+            role="group"
+            aria-label="Photo of the grille"
+            @pointermove="drag"
+            @pointerup="grabbed = null"
+          >
+            <image :href="picture.url" :width="picture.width" :height="picture.height" />
+            <polygon class="frame" :points="outline(corners)" />
+            <polygon
+              v-if="known === 'card'"
+              class="counted"
+              :points="
+                outline([
+                  counted[0]!,
+                  { x: counted[1]!.x, y: counted[0]!.y },
+                  counted[1]!,
+                  { x: counted[0]!.x, y: counted[1]!.y },
+                ])
+              "
+            />
+            <circle
+              v-for="h in handles"
+              :key="h.name"
+              :class="h.kind"
+              :cx="h.at.x"
+              :cy="h.at.y"
+              :r="radius"
+              tabindex="0"
+              role="button"
+              :aria-label="`${h.name}: arrows move it`"
+              @pointerdown="grab(h.list, h.i, $event)"
+              @keydown="nudge(h.list, h.i, $event)"
+            />
+          </svg>
+          <p class="small soft">
+            Drag the red corners onto a rectangle whose size you know; with the keyboard, Tab and the arrows.
+          </p>
+        </div>
+        <div class="stack">
+          <canvas
+            v-show="read"
+            ref="canvas"
+            role="img"
+            aria-label="The grille straightened; what counts as open is tinted"
+            @pointerdown="((painting = true), paint($event))"
+            @pointermove="paint"
+            @pointerup="painting = false"
+            @pointerleave="painting = false"
+          />
+          <p v-if="!read && !problem" class="soft">
+            {{
+              busy
+                ? 'Straightening…'
+                : 'Type the size of the rectangle: then it is straightened and counted here.'
+            }}
+          </p>
+          <div v-if="read" class="row">
+            <SegmentChoice
+              v-model="brush"
+              label="The brush makes it"
+              :options="[
+                { value: 'closed', label: 'closed' },
+                { value: 'open', label: 'open' },
+              ]"
+            />
+            <span class="small soft">Paint where it is wrong.</span>
+          </div>
+        </div>
+      </div>
+      <div class="fields tight">
+        <ChoiceField
+          v-model="known"
+          label="The rectangle is"
+          :options="[
+            { value: 'frame', label: 'what is counted: the grille’s frame' },
+            { value: 'card', label: 'a card beside it' },
+          ]"
+        />
+        <QuantityField v-model="size.widthM" label="Its width" quantity="length" :schema="SIDE" />
+        <QuantityField v-model="size.heightM" label="Its height" quantity="length" :schema="SIDE" />
+        <ChoiceField
+          v-model="openIs"
+          label="Open is"
+          :options="[
+            { value: 'dark', label: 'what is dark' },
+            { value: 'bright', label: 'what is bright' },
+          ]"
+        />
+      </div>
+      <div v-if="result" class="stack" role="status">
+        <p>
+          <strong class="mono big">{{ show(result.ratio, 'ratio') }}</strong> open,
+          <span class="mono">{{ bare(result.low, 'ratio') }} to {{ show(result.high, 'ratio') }}</span
+          >. <span class="small soft">{{ holeWords }}</span>
+        </p>
+        <p v-if="known === 'card' && between !== null" class="small soft">
+          From mark to mark of what is counted: {{ show(between, 'length') }}.
+        </p>
+      </div>
+      <div>
+        <el-button type="primary" :disabled="!result" @click="take">Into the element</el-button>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.sides {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+  align-items: start;
+}
+svg,
+canvas {
+  display: block;
+  width: 100%;
+  max-height: 46vh;
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  touch-action: none;
+}
+canvas {
+  object-fit: contain;
+  cursor: crosshair;
+}
+polygon {
+  fill: none;
+  stroke-width: 0.4%;
+}
+.frame {
+  stroke: #b3202c;
+}
+.counted {
+  stroke: #1d6f82;
+  stroke-dasharray: 8 5;
+}
+circle {
+  fill: #ffffffb0;
+  stroke: #b3202c;
+  stroke-width: 0.5%;
+  cursor: move;
+}
+circle.counted {
+  stroke: #1d6f82;
+}
+.big {
+  font-size: 20px;
+}
+.bad {
+  color: var(--stop);
+  font-weight: 600;
+}
+@media (max-width: 700px) {
+  .sides {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
