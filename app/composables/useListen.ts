@@ -1,5 +1,5 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink'
-import { madeFans, madeRecording, type Sound } from '#core/noise'
+import { madeFans, madeRecording, type KnownFan, type Sound } from '#core/noise'
 import type { Heard, ListenWorker } from '~/workers/listen.worker'
 
 export type Side = 'before' | 'after'
@@ -53,10 +53,13 @@ export function useListen() {
     }
     await hear(side, file.name, await file.arrayBuffer(), 'file')
   }
-  /** Two recordings made up on the spot: a fan that whines, and the one that took its place. */
-  async function tryMadeUp() {
-    for (const side of ['before', 'after'] as const)
-      await hear(side, 'made up, no measurement', madeRecording(madeFans[side]), 'file')
+  /** Two recordings made up on the spot: a fan that whines, and the one that took its place; those of the job where known. */
+  async function tryMadeUp(fans: readonly KnownFan[]) {
+    for (const side of ['before', 'after'] as const) {
+      const own = fans.at(side === 'before' ? 0 : -1)
+      const known = own?.blades && own.rpm > 0 && fans.length > 1 ? { blades: own.blades, rpm: own.rpm } : {}
+      await hear(side, 'made up, no measurement', madeRecording({ ...madeFans[side], ...known }), 'file')
+    }
   }
   async function record(side: Side) {
     let stream: MediaStream

@@ -1,14 +1,6 @@
 import { expose } from 'comlink'
-import {
-  madeGrille,
-  openAreaOf,
-  straighten,
-  workshopGrille,
-} from '#core/trace'
-import type { Pixel, Raster,
-  OpenArea,
-  PlanePoint,
-  Straight } from '#core/trace'
+import { madeGrille, openAreaOf, straighten, workshopGrille } from '#core/trace'
+import type { Pixel, Raster, OpenArea, PlanePoint, Straight } from '#core/trace'
 
 let photo: Raster | null = null
 

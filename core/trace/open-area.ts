@@ -154,20 +154,26 @@ function levels({ width, height, light }: Straight, all: ReturnType<typeof otsu>
   return { dark: (x: number, y: number) => at(dark, x, y), bright: (x: number, y: number) => at(bright, x, y) }
 }
 
+/** Holes that are held against each other at most. */
+const MOST_HOLES = 1500
+const medianOf = (list: readonly number[]) => list.toSorted((a, b) => a - b)[list.length >> 1] ?? 0
+
 /** Whole holes of a mask: connected open pixels that touch no edge. Reference: connected components, four neighbours */
 function holesOf(mask: Uint8Array, width: number, height: number, stepM: number): OpenArea['holes'] {
   const seen = new Uint8Array(mask.length)
   const stack: number[] = []
-  const areas: number[] = []
+  const found: { area: number; x: number; y: number }[] = []
   for (let start = 0; start < mask.length; start++) {
     if (!mask[start] || seen[start]) continue
     seen[start] = 1
     stack.push(start)
-    let [area, edge] = [0, false]
+    let [area, edge, sumX, sumY] = [0, false, 0, 0]
     while (stack.length) {
       const i = stack.pop()!
       area++
       const [x, y] = [i % width, Math.floor(i / width)]
+      sumX += x
+      sumY += y
       if (x === 0 || y === 0 || x === width - 1 || y === height - 1) edge = true
       for (const j of [x > 0 ? i - 1 : -1, x < width - 1 ? i + 1 : -1, i - width, i + width])
         if (j >= 0 && j < mask.length && mask[j] && !seen[j]) {
@@ -175,21 +181,20 @@ function holesOf(mask: Uint8Array, width: number, height: number, stepM: number)
           stack.push(j)
         }
     }
-    if (!edge) areas.push(area)
+    if (!edge) found.push({ area, x: sumX / area, y: sumY / area })
   }
-  areas.sort((a, b) => a - b)
-  const middle = areas[areas.length >> 1] ?? 0
-  const whole = areas.filter((a) => a > middle / 2)
+  const middle = medianOf(found.map((h) => h.area))
+  const whole = found.filter((h) => h.area > middle / 2).slice(0, MOST_HOLES)
   if (whole.length < 4 || middle < 9) return null
-  const open = mask.reduce<number>((s, m) => s + m, 0)
-  const size = whole[whole.length >> 1]!
-  // as many as the open area holds: those on the edge count with what is seen of them
-  const pitch = Math.sqrt((width * height) / (open / size))
+  const size = medianOf(whole.map((h) => h.area))
+  const nearest = whole.map((a) =>
+    Math.min(...whole.map((b) => (a === b ? Infinity : Math.hypot(a.x - b.x, a.y - b.y)))),
+  )
   return {
     count: whole.length,
     diameterM: 2 * Math.sqrt(size / Math.PI) * stepM,
     squareM: Math.sqrt(size) * stepM,
-    pitchM: pitch * stepM,
+    pitchM: medianOf(nearest) * stepM,
   }
 }
 

@@ -20,6 +20,11 @@ function begin() {
 }
 const set = (key: keyof Calibration, value: unknown) =>
   job.change((d) => assign(d.calibration, key, value), `calibration.${key}`)
+const addPair = (point: Calibration['points'][number]) =>
+  set(
+    'points',
+    [...calibration.value!.points, point].sort((a, b) => a.flowM3s - b.flowM3s),
+  )
 const remove = () =>
   job.removeWithUndo('The measurement is removed: the guess counts again.', (d) => {
     d.calibration = null
@@ -78,6 +83,9 @@ const fit = computed(() => report.value?.ownFit ?? null)
         what="the path"
         @update="set('points', $event)"
       />
+      <FoldBox v-if="calibration.kind === 'pairs'" title="A pair from a carton with holes">
+        <CartonPair @add="addPair" />
+      </FoldBox>
       <p v-if="report?.problem" class="soft">
         {{ report.problem }}
       </p>

@@ -6,6 +6,7 @@ import { pressureConversions } from './pressure'
 import { soundConversions } from './sound'
 import { speedConversions } from './speed'
 import { temperatureConversions } from './temperature'
+import { withoutConversions } from './without'
 
 export type { Conversion, Converted, Inputs } from './conversion'
 
@@ -13,6 +14,7 @@ export type { Conversion, Converted, Inputs } from './conversion'
 export const conversions: readonly Conversion[] = [
   ...speedConversions,
   ...airConversions,
+  ...withoutConversions,
   ...pressureConversions,
   ...soundConversions,
   ...temperatureConversions,

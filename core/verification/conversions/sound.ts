@@ -60,6 +60,62 @@ function sound({ n }: Inputs): Converted {
   )
 }
 
+/** What a phone is worth that was held against a real meter once, dB: another spectrum, another hand. Common practice, no source. */
+const PHONE_DB = 2.5
+/** A phone and a meter differ by no more than this, dB; else one of them was misread. Common practice, no source. */
+const MOST_OFFSET_DB = 25
+
+/** A phone’s reading as a level: by one comparison with a real meter, above its own floor; the phone alone tells none. */
+function phone({ n }: Inputs): Converted {
+  const read = n.read!
+  const { phone: then, meter, quiet } = n
+  if (quiet !== null && quiet !== undefined) {
+    const kind = readingClass(read, quiet)
+    if (kind !== 'usable')
+      return no(
+        'The phone hears no more than its own floor: go nearer to the fan, to a distance that both readings share, or take a meter.',
+      )
+  }
+  if (then === null || then === undefined || meter === null || meter === undefined)
+    return no(
+      'A phone alone tells no level, only differences at one spot: hold it beside a real meter once and type both readings.',
+    )
+  const offset = meter - then
+  if (Math.abs(offset) > MOST_OFFSET_DB)
+    return no('Phone and meter differ by more than 25 dB: one was misread, or one was not A-weighted.')
+  const level = read + offset
+  return yes(
+    [
+      figure(
+        'level',
+        'Level',
+        'level',
+        level,
+        'L = L_phone + (L_meter − L_phone then)',
+        'one comparison with a real meter',
+        {
+          basis: 'measured',
+          low: level - PHONE_DB,
+          high: level + PHONE_DB,
+          inputs: [
+            input('L_phone', 'phone now', read, 'level'),
+            input('L_m', 'meter at the comparison', meter, 'level'),
+            input('L_p', 'phone at the comparison', then, 'level'),
+          ],
+          note: 'The same phone, the same app, held the same way. Its automatic gain must be off.',
+        },
+      ),
+      figure('offset', 'This phone’s offset', 'levelDifference', offset, 'L_meter − L_phone', 'one comparison'),
+    ],
+    {
+      warning:
+        quiet === null || quiet === undefined
+          ? 'Its floor is not known: read it once in the quietest room you have.'
+          : '',
+    },
+  )
+}
+
 export const soundConversions: readonly Conversion[] = [
   {
     key: 'sound',
@@ -73,5 +129,17 @@ export const soundConversions: readonly Conversion[] = [
       field('to', 'Wanted at', 'distance', null, { optional: true }),
     ],
     convert: sound,
+  },
+  {
+    key: 'phone',
+    title: 'Phone reading to level, by one comparison',
+    gives: 'level',
+    fields: [
+      field('read', 'Phone, now', 'level'),
+      field('phone', 'Phone, beside a meter once', 'level', null, { optional: true }),
+      field('meter', 'The meter then', 'level', null, { optional: true }),
+      field('quiet', 'Phone in a quiet room', 'level', null, { optional: true }),
+    ],
+    convert: phone,
   },
 ]

@@ -140,7 +140,7 @@ const gone = computed(() => {
         <p v-else class="soft">
           Record or open 20 s before and 20 s after: same phone, same marked spot, same gain, off the air
           stream, everything else in the room quiet.
-          <el-button size="small" @click="tryMadeUp">Try it with two made-up recordings</el-button>
+          <el-button size="small" @click="tryMadeUp(usable)">Try it with two made-up recordings</el-button>
         </p>
         <p class="small soft">
           Dashed or grey is before, red is after. A recording that was not calibrated gives differences only,
