@@ -13,6 +13,7 @@ import {
   type FanTest,
   type VoltageCurve,
 } from '#core/document'
+import { withCartons } from './cartons'
 import { drawn } from './random'
 
 interface Series {
@@ -370,4 +371,4 @@ function testsOf(index: number, fan: Fan, truth: Truth, random: () => number): F
 }
 
 /** The whole invented shelf. */
-export const demoFans: Fan[] = list.map((_, i) => make(i))
+export const demoFans: Fan[] = withCartons(list.map((_, i) => make(i)))

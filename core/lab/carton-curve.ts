@@ -27,6 +27,9 @@ export interface CartonPoint {
   pressure: Spanned
   /** what is odd about the reading; '' where nothing is */
   odd: string
+  /** how often it was read, and how far the readings lie apart, share of their mean */
+  times: number
+  apart: number
 }
 export interface CartonCurve {
   /** rising in flow */
@@ -252,6 +255,8 @@ export function cartonCurve(carton: Carton, fan: Fan, seed = 1): CartonCurve {
     reading: g[0]!,
     flow: spanned(middles[i]!.flow, flows[i]!),
     pressure: spanned(middles[i]!.pressure, pressures[i]!),
+    times: g.length,
+    apart: (Math.max(...g.map((r) => r.pressurePa)) - Math.min(...g.map((r) => r.pressurePa))) / meanOf(g),
     odd: g.map((r) => oddOf(carton, r, claims, middles[i]!.flow)).find(Boolean) ?? '',
   }))
   const end = middles.length > 1 ? drawnOn(middles.at(-2)!, middles.at(-1)!) : null

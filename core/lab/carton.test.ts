@@ -264,6 +264,19 @@ describe('what to read next', () => {
     expect(next(c).do).toBe('stop')
     expect(cartonCurve(c, fan).curve.length).toBeGreaterThan(4)
   })
+  test('readings that lie far apart are taken once more, not for ever', () => {
+    const twice = at([0, 3, 3])
+    const loose = (n: number) => ({
+      ...twice,
+      readings: Array.from({ length: n }, (_, i) => ({
+        ...twice.readings[i === 0 ? 0 : 1]!,
+        id: `l${i}`,
+        pressurePa: i === 0 ? 38 : 20 + 3 * (i % 2),
+      })),
+    })
+    expect(next(loose(3))).toMatchObject({ do: 'read', open: 3, why: expect.stringMatching(/apart/) as string })
+    expect(next(loose(6))).not.toMatchObject({ open: 3 })
+  })
   test('with a job in mind: near where it runs, and no further than its need is away', () => {
     expect(next(at([0, 7]), { flowM3s: 0.014, margin: 0.02 })).toMatchObject({ do: 'read', open: 4 })
     expect(next(at([0, 3, 4, 7], true), { flowM3s: 0.014, margin: 0.5 })).toMatchObject({ do: 'stop' })

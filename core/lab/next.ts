@@ -16,6 +16,9 @@ export interface Interest {
 /** Points of a curve stand no further apart than this share of free delivery. A choice of ours. */
 const WIDEST_GAP = 0.22
 const FEWEST = 4
+/** Repeats that lie further apart than this are read once more, so often at the most. A choice of ours. */
+const APART = 0.08
+const MOST_TIMES = 4
 const percent = (share: number) => `${Math.round(100 * share)} %`
 
 /** Holes nobody has opened yet, with the flow that is expected there: between what was read on both sides. */
@@ -41,6 +44,13 @@ export function nextReading(
     return { do: 'read', open: 0, why: 'A card over the fan: its highest pressure, and the end of the curve.' }
   const odd = curve.points.find((p) => p.odd)
   if (odd) return { do: 'read', open: odd.reading.open, why: 'It does not fit the others: once more.' }
+  const loose = curve.points.find((p) => p.apart > APART && p.times < MOST_TIMES)
+  if (loose)
+    return {
+      do: 'read',
+      open: loose.reading.open,
+      why: `Its readings lie ${percent(loose.apart)} apart: once more, the tape looked after.`,
+    }
   const left = unread(carton, expected)
   const flows = curve.points.map((p) => p.flow.value)
   const away = (flow: number) => Math.min(...flows.map((f) => Math.abs(f - flow)))

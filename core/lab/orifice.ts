@@ -6,8 +6,6 @@ export const SHARP = 0.61
 export const SHARP_SD = 0.01
 /** Below this Reynolds number the coefficient rises and is less certain. Reference: ISO 5167 limits (from memory) */
 export const LEAST_REYNOLDS = 5000
-/** A wall thicker than this share of the hole guides the jet: it is no sharp edge any more. Common practice, no source. */
-export const SHARP_THICKNESS = 0.1
 
 /** Area of a round hole, m2. @param diameterM m, above 0 Reference: circle */
 export const holeArea = (diameterM: number): number => (Math.PI / 4) * diameterM ** 2

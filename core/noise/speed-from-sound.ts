@@ -40,8 +40,9 @@ const SAME = 0.012
 const BEAT_HZ = 10
 /** Share of samples at full scale from which lines are made by the clipping itself. Common practice, no source. */
 const CLIPPED = 0.005
-/** Mains hum and its multiples, Hz: a comb of nothing but these is the room's, not a fan's. */
-const MAINS_HZ = [50, 60]
+/** Hum of the mains and of what it feeds, Hz: a comb that begins there within HUM_HZ is the room's, not a fan's. */
+const MAINS_HZ = [50, 60, 100, 120]
+const HUM_HZ = 0.4
 
 interface Comb {
   hz: number
@@ -76,8 +77,7 @@ function fitted({ matched, hz }: Comb): number {
   return weight > 0 ? sum / weight : hz
 }
 
-const isMains = ({ matched }: Comb) =>
-  MAINS_HZ.some((m) => matched.every(({ line }) => Math.abs(line.hz / m - Math.round(line.hz / m)) * m < 0.4))
+const isMains = ({ hz }: Comb) => MAINS_HZ.some((m) => Math.abs(hz - m) < HUM_HZ)
 
 /** All combs that the lines allow, the best first, none twice. */
 function combsOf(lines: readonly Line[], stepHz: number, low: number, high: number): Comb[] {

@@ -3,6 +3,7 @@ import { fitResistance, pathExponent } from '#core/airpath'
 import { pressureAt, slopeAt, type Resistance } from '#core/fan'
 import { instrumentHalfWidth } from '#core/measure'
 import { airflowWithWallLoss } from '#core/need'
+import { normal, seeded, Z95 } from '#core/numeric'
 import type { Calibration, Fan, PlanDocument } from '#core/document'
 import { curveAt, driveSpeed, modelFan, type CurveEnd, type FanModel } from './fan-model'
 import { figure, input, type Figure } from '#core/figure'
@@ -26,6 +27,8 @@ export interface CalibrationReport {
   residuals: Residual[]
   /** the measured points' own least-squares curve, to compare with */
   ownFit: Resistance | null
+  /** how far both of its numbers are known, 95 times in 100; null for a single point */
+  ownRange: Record<'a' | 'b', { low: number; high: number }> | null
   /** exponent between the lowest and the highest point; 1 to 2 is believable */
   exponent: number | null
 }
@@ -176,9 +179,28 @@ function factorFigure(kind: Calibration['kind'], { points, guesses, factor, ...d
   )
 }
 
+/** Cases drawn for the range of the points' own curve. A choice of ours. */
+const DRAWS = 200
+/** What both numbers of the points' own curve are worth: flows and pressures drawn within their doubt. Reference: JCGM 101 */
+function ownRangeOf(points: readonly Point[]): CalibrationReport['ownRange'] {
+  const z = normal(seeded(1))
+  const off = (p: Point) => 1 + (z() * p.uncertainty) / Z95
+  const fits = Array.from({ length: DRAWS }, () =>
+    fitResistance(
+      points.map((p) => p.flow * off(p)),
+      points.map((p) => p.pressure * off(p)),
+    ),
+  ).filter((f) => f !== null)
+  const range = (key: 'a' | 'b') => {
+    const sorted = fits.map((f) => f[key]).sort((x, y) => x - y)
+    return { low: sorted[Math.floor(0.025 * fits.length)]!, high: sorted[Math.ceil(0.975 * fits.length) - 1]! }
+  }
+  return fits.length < DRAWS ? null : { a: range('a'), b: range('b') }
+}
+
 /** The points' own curve and exponent, to compare with; null for a single point. */
-function ownCurve(points: readonly Point[]): Pick<CalibrationReport, 'ownFit' | 'exponent'> {
-  if (points.length < 2) return { ownFit: null, exponent: null }
+function ownCurve(points: readonly Point[]): Pick<CalibrationReport, 'ownFit' | 'ownRange' | 'exponent'> {
+  if (points.length < 2) return { ownFit: null, ownRange: null, exponent: null }
   const ends = points.toSorted((a, b) => a.flow - b.flow)
   const [first, last] = [ends[0]!, ends.at(-1)!]
   return {
@@ -186,6 +208,7 @@ function ownCurve(points: readonly Point[]): Pick<CalibrationReport, 'ownFit' | 
       points.map((p) => p.flow),
       points.map((p) => p.pressure),
     ),
+    ownRange: ownRangeOf(points),
     exponent: pathExponent(first.flow, first.pressure, last.flow, last.pressure),
   }
 }
@@ -197,6 +220,7 @@ const withoutFactor = (cal: Calibration, problem: string): CalibrationReport => 
   factor: null,
   residuals: [],
   ownFit: null,
+  ownRange: null,
   exponent: null,
   figure: figure('path.factor', 'Real path over the guess', 'number', null, FORMULA, 'least squares', {
     note: problem,

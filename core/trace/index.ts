@@ -1,6 +1,6 @@
 export * from './axes'
 export * from './follow'
 export * from './read-curve'
-export { inPhoto, inPlane, lengthInPlane, obliqueness, planeOf, type PlaneMap, type PlanePoint } from './plane'
-export { openAreaOf, straighten, type OpenArea, type OpenResult, type Straight } from './open-area'
+export { inPhoto, inPlane, lengthInPlane, obliqueness, planeOf, type PlanePoint } from './plane'
+export { openAreaOf, straighten, type OpenArea, type Straight } from './open-area'
 export { madeGrille, workshopGrille } from './made-grille'

@@ -2,8 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { writeWav } from '#core/noise'
 import { choose, expect, saved, test, type, type App } from './app'
+import { wav } from './wav'
 
 const root = join(import.meta.dirname, '..', '..')
 let box: ChildProcess | null = null
@@ -209,24 +209,6 @@ test('the noise ladder of a machine with two fans in three stages', async ({ pag
   await expect(table).not.toContainText('front grille')
 })
 
-/** 4 s of hiss with a tone. */
-function wav(tone: number, amplitude: number, hiss: number): Buffer {
-  const rate = 24000
-  let state = 1
-  const random = () => {
-    state = (state * 48271) % 2147483647
-    return state / 2147483647
-  }
-  return Buffer.from(
-    writeWav({
-      rate,
-      samples: Float32Array.from(
-        { length: 4 * rate },
-        (_, i) => amplitude * Math.sin((2 * Math.PI * tone * i) / rate) + hiss * (2 * random() - 1),
-      ),
-    }),
-  )
-}
 test('two recordings: the difference, and the whine traced to its fan', async ({ page, demo }) => {
   await page.goto(`${demo.url}/job/job-film-cabinet/log/listen`)
   await page.getByLabel('Open a WAV: Before').setInputFiles({
@@ -239,7 +221,7 @@ test('two recordings: the difference, and the whine traced to its fan', async ({
   await type(page, 'Blades of Sedge 92', '9')
   await page
     .getByLabel('Open a WAV: Before')
-    .setInputFiles({ name: 'before.wav', mimeType: 'audio/wav', buffer: wav(240, 0.2, 0.02) })
+    .setInputFiles({ name: 'before.wav', mimeType: 'audio/wav', buffer: wav([240], 0.2, 0.02) })
   await expect(page.getByRole('row').filter({ hasText: '240 Hz' })).toContainText('Sedge 92: blade pass')
   // what was typed stays when the shelf comes in anew
   const sheet = `${demo.url}/api/fans/fan-sedge-92x25-12v`
@@ -253,7 +235,7 @@ test('two recordings: the difference, and the whine traced to its fan', async ({
   await expect(page.getByLabel('Speed of Sedge 92')).toHaveValue(/1600/)
   await page
     .getByLabel('Open a WAV: After')
-    .setInputFiles({ name: 'after.wav', mimeType: 'audio/wav', buffer: wav(240, 0.02, 0.002) })
+    .setInputFiles({ name: 'after.wav', mimeType: 'audio/wav', buffer: wav([240], 0.02, 0.002) })
   // a tenth of the amplitude everywhere: 20 dB, four times quieter to the ear (common practice)
   await expect(page.getByText(/^\s*−20(\.0)?\sdB\s*$/)).toBeVisible()
   await expect(page.getByText('About 4.0 times quieter to the ear, A-weighted.')).toBeVisible()

@@ -11,6 +11,8 @@ const screens = [
   '/shelf/new',
   '/shelf/import',
   '/shelf/fan-sedge-92x25-12v',
+  '/shelf/fan-sedge-80x25-12v/measure',
+  '/shelf/fan-rowan-80x25-24v/measure',
   '/begin',
   '/backup',
   '/enter',

@@ -4,7 +4,7 @@ import type { Calibration } from '#core/document'
 
 /** Scale the guessed path by what was measured on the real one. */
 const job = useJobStore()
-const { show } = useUnits()
+const { show, bare } = useUnits()
 const calibration = computed(() => job.plan!.calibration)
 const report = computed(() => job.report!.path.calibration)
 const path = computed(() => job.report!.path)
@@ -124,6 +124,11 @@ const fit = computed(() => report.value?.ownFit ?? null)
         <p v-if="fit" class="small soft">
           The points’ own curve:
           <span class="mono">{{ show(fit.a, 'linearDrag') }}, {{ show(fit.b, 'quadraticDrag') }}</span
+          ><template v-if="report.ownRange">
+            ({{ bare(report.ownRange.a.low, 'linearDrag') }} to
+            {{ bare(report.ownRange.a.high, 'linearDrag') }},
+            {{ bare(report.ownRange.b.low, 'quadraticDrag') }} to
+            {{ bare(report.ownRange.b.high, 'quadraticDrag') }})</template
           ><template v-if="report.exponent !== null">
             ; exponent {{ report.exponent.toFixed(2)
             }}{{
