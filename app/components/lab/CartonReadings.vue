@@ -52,7 +52,7 @@ const rows = computed(() =>
 const leakWords = computed(() => {
   const { leakRead, leakM2 } = props.curve
   if (!leakRead) return 'Not read: assumed.'
-  return leakM2 > 0 ? `Leaks: ${show(leakM2, 'area')}, taken off.` : 'No leak to be seen.'
+  return leakM2 > 0 ? `Leaks: ${show(leakM2, 'area')}, counted with the airflow.` : 'No leak to be seen.'
 })
 </script>
 
@@ -91,7 +91,7 @@ const leakWords = computed(() => {
     </form>
     <p v-if="refused" class="bad small" role="alert">{{ refused }}</p>
     <div v-if="rows.length" class="scroll-x" tabindex="0" role="region" aria-label="Readings on the carton">
-      <table class="data small">
+      <table class="data blocks small">
         <caption class="visually-hidden">
           Readings on the carton
         </caption>
@@ -107,13 +107,13 @@ const leakWords = computed(() => {
         </thead>
         <tbody>
           <tr v-for="{ r, point } in rows" :key="r.id">
-            <td>
+            <td class="wide">
               {{ holeWords(r.open) }}
               <span v-if="point?.odd" class="odd"><StateMark state="fix" /> {{ point.odd }}</span>
             </td>
-            <td class="num">{{ show(r.pressurePa, 'pressure') }}</td>
-            <td class="num">{{ show(r.volts, 'voltage') }}</td>
-            <td class="num">
+            <td class="num" data-label="read">{{ show(r.pressurePa, 'pressure') }}</td>
+            <td class="num" data-label="at">{{ show(r.volts, 'voltage') }}</td>
+            <td class="num" data-label="airflow">
               <template v-if="point"
                 >{{ show(point.flow.value, 'flow')
                 }}<span v-if="r.open" class="soft range"
@@ -122,11 +122,14 @@ const leakWords = computed(() => {
               >
               <template v-else>–</template>
             </td>
-            <td class="num">{{ point ? show(point.pressure.value, 'pressure') : '–' }}</td>
+            <td class="num" data-label="pressure">
+              {{ point ? show(point.pressure.value, 'pressure') : '–' }}
+            </td>
             <td>
               <el-button
                 text
                 size="small"
+                class="icon"
                 :aria-label="`Take away: ${holeWords(r.open)}, ${show(r.pressurePa, 'pressure')}`"
                 @click="emit('remove', r.id)"
               >

@@ -152,7 +152,8 @@ const back = computed(() => (job ? `/job/${job}/line-up` : `/shelf/${fan.value.i
         <div class="stack">
           <section v-if="curve" class="sheet stack">
             <h2>Its curve</h2>
-            <p v-if="curve.problem" class="bad" role="alert">{{ curve.problem }}</p>
+            <p v-if="curve.problem && carton.readings.length" class="bad" role="alert">{{ curve.problem }}</p>
+            <p v-else-if="curve.problem" class="soft">{{ curve.problem }}</p>
             <CurveChart
               :series="series"
               :path="[]"
