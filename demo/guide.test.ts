@@ -35,7 +35,9 @@ describe('the guide', () => {
     const links = [...text.matchAll(/\]\((\/[^)]*)\)/g)].map((m) => m[1]!)
     expect(links.length).toBeGreaterThan(7)
     for (const link of links) {
-      const page = link.replace('/job/job-film-cabinet', '/job/[id]')
+      const page = link
+        .replace('/job/job-film-cabinet', '/job/[id]')
+        .replace(/\/shelf\/fan-[^/]+/, '/shelf/[id]')
       expect(existsSync(`app/pages${page}.vue`) || existsSync(`app/pages${page}/index.vue`), link).toBe(true)
     }
   })

@@ -138,6 +138,13 @@ export function useGrille() {
       holes: open.holes,
     }
   })
+  /** Area of what is counted, m2. */
+  const areaM2 = computed(() => {
+    if (!plane.value || size.widthM === null || size.heightM === null) return null
+    if (known.value === 'frame') return size.widthM * size.heightM
+    const [a, b] = counted.value.map((c) => inPlane(plane.value!, c))
+    return Math.abs((a!.x - b!.x) * (a!.y - b!.y))
+  })
   /** Length between the two marks of what is counted, m. */
   const between = computed(() =>
     plane.value ? lengthInPlane(plane.value, counted.value[0]!, counted.value[1]!) : null,
@@ -160,6 +167,7 @@ export function useGrille() {
     mask,
     mended,
     result,
+    areaM2,
     between,
     open,
     tryMadeUp,

@@ -7,11 +7,23 @@ export type Side = 'before' | 'after'
 const MAX_BYTES = 120e6
 /** How long the browser records, s. */
 const RECORD_S = 20
+/** While it is recorded the last so many seconds are heard, every second. */
+const LIVE_S = 1.5
 /** Collects what the microphone gives, as it is. */
 const COLLECTOR =
   'class Collector extends AudioWorkletProcessor { process(inputs) { if (inputs[0][0]) ' +
   "this.port.postMessage(inputs[0][0].slice()); return true } } registerProcessor('collector', " +
   'Collector)'
+
+function joined(parts: readonly Float32Array[]): Float32Array<ArrayBuffer> {
+  const samples = new Float32Array(parts.reduce((n, p) => n + p.length, 0))
+  let at = 0
+  for (const p of parts) {
+    samples.set(p, at)
+    at += p.length
+  }
+  return samples
+}
 
 /** Two recordings, from files or the microphone, each heard in a worker. */
 export function useListen() {
@@ -25,6 +37,8 @@ export function useListen() {
   })
   const progress = ref<number | null>(null)
   const recording = ref<{ side: Side; seconds: number } | null>(null)
+  /** what was heard in the last moments, while it is recorded */
+  const live = shallowRef<{ side: Side; heard: Heard } | null>(null)
   let stop: (() => void) | null = null
   const tell = proxy((share: number) => {
     progress.value = share
@@ -61,6 +75,18 @@ export function useListen() {
       await hear(side, 'made up, no measurement', madeRecording({ ...madeFans[side], ...known }), 'file')
     }
   }
+  /** The end of what was recorded up to now. */
+  async function hearLive(side: Side, parts: readonly Float32Array[], rate: number) {
+    const many = Math.min(parts.length, Math.ceil((LIVE_S * rate) / (parts[0]?.length ?? 1)))
+    const samples = joined(parts.slice(-many))
+    const told = await remote
+      .hear(
+        { rate, samples },
+        proxy(() => {}),
+      )
+      .catch(() => '')
+    if (typeof told !== 'string' && recording.value?.side === side) live.value = { side, heard: markRaw(told) }
+  }
   async function record(side: Side) {
     let stream: MediaStream
     try {
@@ -84,8 +110,10 @@ export function useListen() {
     node.port.onmessage = (event: MessageEvent<Float32Array>) => {
       parts.push(event.data)
       const seconds = (parts.length * event.data.length) / context.sampleRate
-      if (recording.value && Math.floor(seconds) !== recording.value.seconds)
+      if (recording.value && Math.floor(seconds) !== recording.value.seconds) {
         recording.value = { side, seconds: Math.floor(seconds) }
+        void hearLive(side, parts, context.sampleRate)
+      }
       if (seconds >= RECORD_S) stop?.()
     }
     context.createMediaStreamSource(stream).connect(node)
@@ -93,22 +121,17 @@ export function useListen() {
     stop = () => {
       stop = null
       recording.value = null
+      live.value = null
       node.disconnect()
       for (const track of stream.getTracks()) track.stop()
       const rate = context.sampleRate
       void context.close()
-      const samples = new Float32Array(parts.reduce((n, p) => n + p.length, 0))
-      let at = 0
-      for (const p of parts) {
-        samples.set(p, at)
-        at += p.length
-      }
-      void hear(side, 'recorded here', { rate, samples }, 'microphone')
+      void hear(side, 'recorded here', { rate, samples: joined(parts) }, 'microphone')
     }
   }
   onBeforeUnmount(() => {
     stop?.()
     thread.terminate()
   })
-  return { heard, progress, recording, open, record, tryMadeUp, stop: () => stop?.() }
+  return { heard, live, progress, recording, open, record, tryMadeUp, stop: () => stop?.() }
 }

@@ -1,4 +1,6 @@
+import { useEventListener } from '@vueuse/core'
 import {
+  type CartonCurve,
   cartonCurve,
   cartonProblem,
   designCarton,
@@ -8,7 +10,7 @@ import {
   rigOf,
   type Interest,
 } from '#core/lab'
-import { cartonSchema, type Carton, type CartonReading, type Fan } from '#core/document'
+import { asClaimed, cartonSchema, newTest, type Carton, type CartonReading, type Fan } from '#core/document'
 import { lastFlow } from '#core/fan'
 import { modelFan } from '#core/system'
 import type { Report } from '#core/plan'
@@ -35,42 +37,71 @@ async function interestOf(job: string, ratedV: number): Promise<Interest | null>
  * A fan being measured on a carton: the rig, its readings, the curve, what to do next. Everything typed is stored with the
  * fan at once.
  */
-export function useMeasure(stored: StoredFan, job: string) {
+export function useMeasure(stored: StoredFan, job: string, draft: Fan | null) {
   const shelf = useShelfStore()
   const toast = useToast()
-  const fan = shallowRef<Fan>(stored.fan)
+  const fan = shallowRef<Fan>(draft ?? stored.fan)
   const problem = ref('')
-  const saved = ref(true)
+  const saved = ref(draft === null)
   let { revision } = stored
   let timer: ReturnType<typeof setTimeout> | undefined
   let sending: Promise<void> | null = null
 
-  async function send() {
+  /** What this page writes of a fan; the rest may be changed elsewhere meanwhile. */
+  const written = ({ cartons, points, curveBasis, curveShare, sheetPoints, tests }: Fan) => ({
+    cartons,
+    points,
+    curveBasis,
+    curveShare,
+    sheetPoints,
+    tests,
+  })
+  /** Stores the fan; changed elsewhere since, it keeps what was changed there. */
+  async function store(): Promise<string> {
+    const result = await shelf.save(fan.value, revision)
+    if (result.ok) {
+      revision = result.data.revision
+      return ''
+    }
+    if (result.kind !== 'conflict') return result.message
+    const theirs = await api<StoredFan>(`fans/${fan.value.id}`)
+    if (!theirs.ok) return theirs.message
+    fan.value = { ...theirs.data.fan, ...written(fan.value) }
+    const again = await shelf.save(fan.value, theirs.data.revision)
+    if (again.ok) revision = again.data.revision
+    return again.ok ? '' : again.message
+  }
+  async function send(): Promise<void> {
     clearTimeout(timer)
     if (sending) await sending
     if (saved.value) return
     saved.value = true
-    sending = shelf
-      .save(fan.value, revision)
-      .then((result) => {
-        problem.value = result.ok ? '' : result.message
-        if (result.ok) revision = result.data.revision
-        else saved.value = false
+    sending = store()
+      .then((message) => {
+        problem.value = message
+        if (message) saved.value = false
       })
       .finally(() => {
         sending = null
       })
     await sending
   }
-  onBeforeUnmount(() => void send())
+  onBeforeRouteLeave(async () => {
+    await send()
+    if (!saved.value) shelf.leaveUnsaved(fan.value, `/shelf/${fan.value.id}/measure`)
+  })
+  useEventListener('beforeunload', (event) => {
+    if (!saved.value) event.preventDefault()
+  })
 
-  /** @returns why the change cannot be; '' where it can */
   function change(next: Fan) {
     fan.value = next
     saved.value = false
     clearTimeout(timer)
     timer = setTimeout(() => void send(), SAVE_AFTER_MS)
   }
+
+  if (draft) change(draft)
 
   const chosen = ref(fan.value.cartons.at(-1)?.id ?? '')
   const carton = computed(() => fan.value.cartons.find((c) => c.id === chosen.value) ?? null)
@@ -137,7 +168,7 @@ export function useMeasure(stored: StoredFan, job: string) {
   }
 
   const claim = computed(() => {
-    const made = modelFan({ ...fan.value, ...claimOnly(fan.value) })
+    const made = modelFan(asClaimed(fan.value))
     return made.ok ? made.model : null
   })
   const curve = computed(() => (carton.value ? cartonCurve(carton.value, fan.value) : null))
@@ -167,13 +198,31 @@ export function useMeasure(stored: StoredFan, job: string) {
       : null,
   )
 
+  /** The bench test that the carton is: held against the claim like every other, and worth as much to the shelf. */
+  const testId = () => `test-${chosen.value}`
+  const withoutTest = (of: Fan) => of.tests.filter((t) => t.id !== testId())
+  const testOf = (made: CartonCurve) => ({
+    ...newTest(testId(), fan.value.ratedV, carton.value!.takenAt),
+    specimen: carton.value!.specimen,
+    flowM3s: made.free?.value ?? null,
+    pressurePa: made.shutOff?.value ?? null,
+    ambientC: carton.value!.ambientC,
+    notes: 'From the carton, at rated voltage.',
+  })
   /** The measured curve becomes the fan's own. */
   function keep() {
     const made = curve.value
     if (!made || made.curve.length < 3) return
     const before = fan.value
     const sheetPoints = before.curveBasis === 'measured' ? before.sheetPoints : before.points
-    change({ ...before, points: made.curve, curveBasis: 'measured', curveShare: made.share, sheetPoints })
+    change({
+      ...before,
+      points: made.curve,
+      curveBasis: 'measured',
+      curveShare: made.share,
+      sheetPoints,
+      tests: [...withoutTest(before), testOf(made)],
+    })
     toast.show('The plan now believes what you measured.', {
       action: { label: 'Undo', run: () => change(before) },
     })
@@ -188,7 +237,7 @@ export function useMeasure(stored: StoredFan, job: string) {
   const seedOf = (text: string) => [...text].reduce((s, c) => (s * 31 + c.charCodeAt(0)) % 1_000_000_007, 7)
   function standIn(open: number | 'leak', volts: number): string {
     const at = carton.value
-    const rig = at && rigOf(at, { ...fan.value, ...claimOnly(fan.value) }, seedOf(at.id))
+    const rig = at && rigOf(at, asClaimed(fan.value), seedOf(at.id))
     if (!at || !rig) return 'The sheet of this fan gives no curve: the stand-in cannot run it.'
     const noise = seedOf(`${at.id} ${open} ${at.readings.length}`)
     if (open === 'leak') {
@@ -199,7 +248,14 @@ export function useMeasure(stored: StoredFan, job: string) {
   }
   function backToSheet() {
     const before = fan.value
-    change({ ...before, points: before.sheetPoints, curveBasis: 'curve', curveShare: null, sheetPoints: [] })
+    change({
+      ...before,
+      points: before.sheetPoints,
+      curveBasis: 'curve',
+      curveShare: null,
+      sheetPoints: [],
+      tests: withoutTest(before),
+    })
     toast.show('The sheet’s curve counts again.', { action: { label: 'Undo', run: () => change(before) } })
   }
 
@@ -225,9 +281,3 @@ export function useMeasure(stored: StoredFan, job: string) {
     retry: send,
   }
 }
-
-/** A fan with the curve that its sheet promises, where a measured one has taken its place. */
-const claimOnly = (fan: Fan): Partial<Fan> =>
-  fan.curveBasis === 'measured' && (fan.sheetPoints.length || fan.maxFlowM3s !== null)
-    ? { points: fan.sheetPoints, curveBasis: 'curve', curveShare: null }
-    : {}

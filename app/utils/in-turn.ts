@@ -1,10 +1,16 @@
 const waiting: (() => void)[] = []
 let going = false
 
+/** The page says that it is not whole yet: to who reads it aloud, and to who looks it over. */
+const tell = (busy: boolean) =>
+  busy
+    ? document.documentElement.setAttribute('aria-busy', 'true')
+    : document.documentElement.removeAttribute('aria-busy')
+
 function next() {
   const show = waiting.shift()
   going = show !== undefined
-  if (!show) return
+  if (!show) return tell(false)
   show()
   setTimeout(next)
 }
@@ -17,6 +23,7 @@ export function inTurn(show: () => void): () => void {
   waiting.push(show)
   if (!going) {
     going = true
+    tell(true)
     setTimeout(next)
   }
   return () => {

@@ -221,6 +221,12 @@ export const newFan = (id: string): Fan => ({
   ratedV: 12,
 })
 
+/** A fan as its sheet promises it, where a measured curve has taken the sheet's place. */
+export const asClaimed = (fan: Fan): Fan =>
+  fan.curveBasis === 'measured' && (fan.sheetPoints.length > 0 || fan.maxFlowM3s !== null)
+    ? { ...fan, points: fan.sheetPoints, curveBasis: 'curve', curveShare: null }
+    : fan
+
 /** A corrected figure: what the number is multiplied by, and between what that may lie. */
 export interface Correction {
   middle: number

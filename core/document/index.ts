@@ -100,6 +100,7 @@ export {
   type SwitchKind,
 } from './feed'
 export {
+  asClaimed,
   fanSchema,
   fanTestSchema,
   newFan,

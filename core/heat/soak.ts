@@ -99,11 +99,10 @@ const MOVES = 1.5
 const NORMAL_MEDIAN = 0.6745
 /** Whether a record does anything but scatter: its spread against the noise from reading to reading. */
 function moves(v: Float64Array): boolean {
-  const steps = Array.from({ length: v.length - 1 }, (_, i) => Math.abs(v[i + 1]! - v[i]!)).sort(
-    (a, b) => a - b,
-  )
-  const noise = medianSorted(steps) / (NORMAL_MEDIAN * Math.SQRT2)
-  return (standardDeviation([...v]) ?? 0) > MOVES * noise
+  // a list of doubles sorts by number, and many times faster than one with a comparison
+  const steps = Float64Array.from({ length: v.length - 1 }, (_, i) => Math.abs(v[i + 1]! - v[i]!)).sort()
+  const noise = medianSorted(Array.from(steps)) / (NORMAL_MEDIAN * Math.SQRT2)
+  return (standardDeviation(Array.from(v)) ?? 0) > MOVES * noise
 }
 
 /** The fit of the longest stretch up to now that one curve explains, and where it begins. */

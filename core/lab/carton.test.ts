@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { cartonSchema, newFan, type Carton, type Fan } from '#core/document'
+import { asClaimed, cartonSchema, newFan, type Carton, type Fan } from '#core/document'
 import { flowAt, lastFlow, pressureAt } from '#core/fan'
 import { seeded } from '#core/numeric'
 import { modelFan } from '#core/system'
@@ -218,6 +218,13 @@ describe('the curve as it is kept', () => {
       made.curve[3]!.pressurePa,
       9,
     )
+  })
+  test('a test of it is held against the sheet, not against the curve that took its place', () => {
+    const own: Fan = { ...fan, points: made.curve, curveBasis: 'measured', curveShare: made.share }
+    const claim = modelFan(asClaimed(own))
+    if (!claim.ok) throw new Error(claim.reason)
+    expect(lastFlow(claim.model.curves.middle)).toBeCloseTo(0.03, 9)
+    expect(asClaimed(fan)).toBe(fan)
   })
   test('repeats make a point of their mean; the same seed gives the same range', () => {
     const twice = { ...read, readings: [...read.readings, { ...read.readings[2]!, id: 'again' }] }

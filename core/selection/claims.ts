@@ -3,6 +3,7 @@ import { meanOf, standardDeviation } from '#core/measure'
 import { currentAtVoltage } from '#core/fan'
 import { atDistance, atSpeed, levelDistance, minusBackground, NEAREST_M } from '#core/noise'
 import { driveSpeed, freeDelivery, modelFan, shutOffPressure, type FanModel } from '#core/system'
+import { asClaimed } from '#core/document'
 import type {
   Correction,
   Fan,
@@ -61,7 +62,7 @@ function flagOf(distance: number, kind: 'share' | 'level'): ClaimRow['flag'] {
  * Reference: docs/physics.md ME19 (correct speed first, then judge)
  */
 export function claimRows(fan: Fan): ClaimRow[] {
-  const made = modelFan({ ...fan, trusted: undefined })
+  const made = modelFan({ ...asClaimed(fan), trusted: undefined })
   const model = made.ok ? made.model : null
   return fan.tests.flatMap((test) =>
     testFigures.flatMap((figure) => {

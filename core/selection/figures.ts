@@ -28,14 +28,18 @@ const countWords = (c: Candidate) =>
       ? 'fans in series'
       : 'fans side by side'
 
-function flowNotes(c: Candidate, { curves, fan: { trusted, maxV } }: FanModel): string {
-  const corrected = trusted?.flow ?? trusted?.rotation
+function flowNotes(c: Candidate, { curves, fan: { trusted, maxV, curveBasis, curveShare } }: FanModel): string {
+  const own = curveBasis === 'measured' && curves.basis === 'measured'
+  const corrected = own ? undefined : (trusted?.flow ?? trusted?.rotation)
   return sentences(
     curves.fromLabel
       ? `The curve is estimated from its ${curves.fromLabel}: measure its airflow, or find its sheet.`
       : curves.basis === 'estimated'
         ? 'The curve is estimated from free delivery and shut-off pressure.'
         : '',
+    own && curveShare !== null
+      ? `The curve was measured, to ±${Math.round(100 * curveShare)} % of its airflow.`
+      : '',
     corrected ? `Its claims are corrected after ${correctedAfter(corrected.from)}.` : '',
     maxV !== null && c.driveV > maxV
       ? `Above its highest voltage of ${maxV.toFixed(1)} V: what it would do there, not what it may.`

@@ -239,7 +239,9 @@ const untested = { middle: 1, low: 1, high: 1 }
  */
 function fanCurves(fan: Fan): FanCurves | string {
   const curves = sheetCurves(fan)
-  if (typeof curves === 'string' || !fan.trusted) return curves
+  // a curve measured at rated voltage holds the fan's speed, flow and pressure as they are
+  const measured = fan.curveBasis === 'measured' && fan.points.length > 0
+  if (typeof curves === 'string' || !fan.trusted || measured) return curves
   const { rotation: n = untested, flow = untested, pressure = untested } = fan.trusted
   const change = (curve: FanCurve) => scaleCurve(curve, n.middle * flow.middle, n.middle ** 2 * pressure.middle)
   const shapes = eachEnd(curves, change)

@@ -168,3 +168,29 @@ test('the path measured with a carton in front of it, and calibrated', async ({ 
   await type(page, 'Carton against the room', '12 Pa')
   await expect(page.getByText('The holes take more than half of the carton')).toBeVisible()
 })
+
+test('what another device changed of the fan meanwhile stays, and so does the reading', async ({
+  page,
+  demo,
+}) => {
+  const at = `${demo.url}/api/fans/${fanId}`
+  const stored = async () =>
+    (await (await page.request.get(at)).json()) as {
+      fan: { price: number; cartons: { readings: object[] }[] }
+      revision: number
+    }
+  await page.goto(`${demo.url}/shelf/${fanId}/measure`)
+  await page.getByRole('button', { name: 'Design the rig for this fan' }).click()
+  await expect.poll(async () => (await stored()).fan.cartons.length).toBe(1)
+  const { fan, revision } = await stored()
+  expect((await page.request.put(at, { data: { fan: { ...fan, price: 99 }, revision } })).ok()).toBe(true)
+  await page.getByRole('button', { name: 'Read the stand-in', exact: true }).click()
+  await expect.poll(async () => (await stored()).fan.cartons[0]!.readings.length).toBe(1)
+  expect((await stored()).fan.price).toBe(99)
+  // left at once after typing: nothing is lost
+  await page.getByLabel('Pressure in the carton', { exact: true }).fill('9 Pa')
+  await page.keyboard.press('Enter')
+  await page.getByRole('link', { name: 'Back to the fan' }).click()
+  await expect(page.getByRole('heading', { name: 'From the data sheet' })).toBeVisible()
+  expect((await stored()).fan.cartons[0]!.readings.length).toBe(2)
+})

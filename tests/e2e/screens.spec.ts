@@ -77,6 +77,8 @@ for (const [half, paths] of halves.entries())
       await page.emulateMedia({ colorScheme: 'light' })
       await page.goto(demo.url + path)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      // the whole of it, not its first parts
+      await page.locator('html:not([aria-busy])').waitFor({ state: 'attached' })
       if (path.endsWith('line-up')) await expect(page.getByText(/choices would do the job/)).toBeVisible()
       expect(await seriousOn(page, path)).toEqual([])
       // the structure is the same in both themes: only colours are looked at again, once they have changed

@@ -17,6 +17,7 @@ const {
   mask,
   mended,
   result,
+  areaM2,
   between,
   open,
   tryMadeUp,
@@ -112,12 +113,15 @@ const holeWords = computed(() => {
     `as a mesh its wire would be ${show(Math.max(0, holes.pitchM - holes.squareM), 'length')}.`
   )
 })
+/** what is counted may be all of the grille, or a part that stands for it */
+const withArea = ref(false)
 function take() {
   if (!result.value) return
   emit('take', {
     freeAreaRatio: Math.round(result.value.ratio * 1000) / 1000,
     pattern: null,
     basis: 'measured',
+    ...(withArea.value && areaM2.value !== null ? { areaM2: areaM2.value } : {}),
   })
 }
 </script>
@@ -243,8 +247,11 @@ function take() {
           From mark to mark of what is counted: {{ show(between, 'length') }}.
         </p>
       </div>
-      <div>
+      <div class="row">
         <el-button type="primary" :disabled="!result" @click="take">Into the element</el-button>
+        <el-checkbox v-if="result && areaM2 !== null" v-model="withArea"
+          >what is counted is all of it: take its {{ show(areaM2, 'area') }} as well</el-checkbox
+        >
       </div>
     </template>
   </div>

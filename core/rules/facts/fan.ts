@@ -19,7 +19,7 @@ import {
   type FanArray,
   type FanModel,
 } from '#core/system'
-import type { Fan, PlanDocument } from '#core/document'
+import { asClaimed, type Fan, type PlanDocument } from '#core/document'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** The selected fans as they run; facts of fans need one. */
@@ -193,7 +193,7 @@ function memberFacts({ plan: { job }, system, requirement, candidate }: Running,
  * stands for the metric figure, the second for the other unit.
  */
 function claimFacts(fan: Fan): SiFacts {
-  const made = modelFan({ ...fan, trusted: undefined })
+  const made = modelFan({ ...asClaimed(fan), trusted: undefined })
   // what is estimated from the label claims nothing
   const model = made.ok && !made.model.curves.fromLabel ? made.model : null
   return {

@@ -34,7 +34,7 @@ const {
   backToSheet,
   standIn,
   retry,
-} = useMeasure(stored, job)
+} = useMeasure(stored, job, route.query.draft && shelf.draft?.id === stored.fan.id ? shelf.draft : null)
 const { show, bare } = useUnits()
 const title = computed(() => `Measure ${fan.value.maker} ${fan.value.model}`.trim())
 useHead({ title: () => `${title.value} · Redpoll` })

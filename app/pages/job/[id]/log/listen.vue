@@ -10,7 +10,7 @@ definePageMeta({ station: 'log' })
 const { plan, report } = useJob('log')
 const shelf = useShelfStore()
 const { show } = useUnits()
-const { heard, progress, recording, open, record, stop, tryMadeUp } = useListen()
+const { heard, live, progress, recording, open, record, stop, tryMadeUp } = useListen()
 const view = ref<'bands' | 'fine'>('bands')
 const sides: { key: Side; title: string; hint: string }[] = [
   { key: 'before', title: 'Before', hint: 'the baseline' },
@@ -22,6 +22,8 @@ function chosen(side: Side, event: Event) {
   input.value = ''
   if (file) void open(side, file)
 }
+/** Of a side: what is heard while it is recorded, else its recording. */
+const heardNow = (side: Side) => (live.value?.side === side ? live.value.heard : heard[side].heard)
 const heardWords = (h: Heard) =>
   `${h.seconds.toFixed(1)} s at ${h.rate / 1000} ` +
   `kHz${h.clipped > 0.0005 ? '; it was too loud for the microphone: record with less gain' : ''}`
@@ -189,13 +191,13 @@ const gone = computed(() => {
             No narrow lines: it is hiss, not whine.
           </p>
         </section>
-        <section v-if="heard.before.heard || heard.after.heard" class="sheet stack">
+        <section v-if="sides.some((s) => heardNow(s.key))" class="sheet stack">
           <h2>How fast it turns</h2>
           <template v-for="side in sides" :key="side.key">
             <SpeedHeard
-              v-if="heard[side.key].heard"
+              v-if="heardNow(side.key)"
               :side="side.key"
-              :heard="heard[side.key].heard!"
+              :heard="heardNow(side.key)!"
               :fans="usable"
             />
           </template>
