@@ -182,7 +182,7 @@ const leakWords = computed(() => {
   padding-top: 8px;
 }
 .words {
-  align-self: center;
+  grid-column: 1 / -1;
 }
 .odd {
   display: block;
