@@ -235,9 +235,9 @@ export function useMeasure(stored: StoredFan, job: string, draft: Fan | null) {
 
   /** The stand-in rig: another one for each rig, the same at each reading but for its noise. */
   const seedOf = (text: string) => [...text].reduce((s, c) => (s * 31 + c.charCodeAt(0)) % 1_000_000_007, 7)
-  function standIn(open: number | 'leak', volts: number): string {
+  function standIn(open: number | 'leak', volts: number, misCut: boolean): string {
     const at = carton.value
-    const rig = at && rigOf(at, asClaimed(fan.value), seedOf(at.id))
+    const rig = at && rigOf(at, asClaimed(fan.value), seedOf(at.id), misCut)
     if (!at || !rig) return 'The sheet of this fan gives no curve: the stand-in cannot run it.'
     const noise = seedOf(`${at.id} ${open} ${at.readings.length}`)
     if (open === 'leak') {

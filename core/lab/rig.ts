@@ -27,14 +27,18 @@ const PRESSURE_OF_CLAIM = [0.85, 1.02] as const
 /** Leaks, m2 for each metre of edge: up to this. Invented. */
 const LEAK_M = 2e-5
 
+/** A hole that was cut wrong, share of its diameter. Invented. */
+const MIS_CUT = 0.7
+
 const between = ([low, high]: readonly [number, number], u: number) => low + (high - low) * u
 
 /**
  * A rig like the one that was described.
  * @param seed of everything that nobody knows of it
+ * @param misCut one hole was cut far too small, as a slip of the knife does
  * @returns null where the fan's sheet gives no curve, or the air does not exist
  */
-export function rigOf(carton: Carton, fan: Fan, seed: number): Rig | null {
+export function rigOf(carton: Carton, fan: Fan, seed: number, misCut = false): Rig | null {
   const made = modelFan(fan)
   const air = airState(carton.ambientC, carton.altitudeM, 0.5)
   if (!made.ok || !air) return null
@@ -42,11 +46,14 @@ export function rigOf(carton: Carton, fan: Fan, seed: number): Rig | null {
   const z = normal(uniform)
   const { middle } = made.model.curves
   const curve = scaleCurve(middle, between(FLOW_OF_CLAIM, uniform()), between(PRESSURE_OF_CLAIM, uniform()))
+  const wrong = misCut ? Math.floor(carton.holesM.length / 2) : -1
   return {
     curve,
     leakM2: uniform() * LEAK_M * 4 * (carton.widthM + carton.heightM + carton.depthM),
     coefficient: SHARP + SHARP_SD * z(),
-    holesM: carton.holesM.map((d) => Math.max(0.001, d + (z() * carton.cutM) / Math.sqrt(3))),
+    holesM: carton.holesM.map((d, i) =>
+      Math.max(0.001, (i === wrong ? MIS_CUT * d : d) + (z() * carton.cutM) / Math.sqrt(3)),
+    ),
     gauge: {
       share: 1 + (z() * carton.gaugeShare) / 1.96,
       offsetPa: (z() * carton.gaugePa) / Math.sqrt(12),

@@ -8,7 +8,8 @@ const emit = defineEmits<{
   take: [reading: Omit<CartonReading, 'id'>]
   remove: [id: string]
   set: [part: Partial<Carton>]
-  standIn: [open: number | 'leak', volts: number]
+  /** misCut: of a stand-in with one hole cut wrong */
+  standIn: [open: number | 'leak', volts: number, misCut: boolean]
   open: [open: number]
 }>()
 const { show, bare } = useUnits()
@@ -16,6 +17,7 @@ const open = ref(0)
 const pressurePa = ref<number | null>(null)
 const volts = ref<number | null>(props.carton.readings.at(-1)?.volts ?? props.ratedV)
 const rpm = ref<number | null>(null)
+const misCut = ref(false)
 const refused = ref('')
 const field = ref<HTMLElement>()
 /** the proposal is taken over; whoever wants another number of holes chooses it */
@@ -87,7 +89,7 @@ const leakWords = computed(() => {
       />
       <QuantityField v-model="rpm" label="Speed, if read" quantity="rotation" />
       <el-button type="primary" native-type="submit">Take the reading</el-button>
-      <el-button @click="emit('standIn', open, volts ?? ratedV)">Read the stand-in</el-button>
+      <el-button @click="emit('standIn', open, volts ?? ratedV, misCut)">Read the stand-in</el-button>
     </form>
     <p v-if="refused" class="bad small" role="alert">{{ refused }}</p>
     <div v-if="rows.length" class="scroll-x" tabindex="0" role="region" aria-label="Readings on the carton">
@@ -155,8 +157,11 @@ const leakWords = computed(() => {
         :model-value="carton.leakPressurePa"
         @update:model-value="emit('set', { leakPressurePa: $event })"
       />
-      <el-button @click="emit('standIn', 'leak', volts ?? ratedV)">Read the stand-in’s leak</el-button>
+      <el-button @click="emit('standIn', 'leak', volts ?? ratedV, misCut)">Read the stand-in’s leak</el-button>
       <span class="small soft words">{{ leakWords }}</span>
+      <el-checkbox v-model="misCut" class="words small"
+        >the stand-in has one hole that was cut wrong</el-checkbox
+      >
     </div>
   </section>
 </template>

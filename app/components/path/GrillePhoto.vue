@@ -74,36 +74,6 @@ const chose = (event: Event) => {
 const radius = computed(() => (picture.value ? picture.value.width / 90 : 5))
 const outline = (list: Pixel[]) => list.map((p) => `${p.x},${p.y}`).join(' ')
 
-/** The straightened picture with what is open tinted; a brush mends it. */
-const canvas = ref<HTMLCanvasElement>()
-const brush = ref<'open' | 'closed'>('closed')
-const painting = ref(false)
-function draw() {
-  const [at, straight, open] = [canvas.value, read.value?.straight, mask.value]
-  if (!at || !straight || !open) return
-  at.width = straight.width
-  at.height = straight.height
-  const image = new ImageData(straight.width, straight.height)
-  for (let i = 0; i < open.length; i++) {
-    const l = straight.light[i]!
-    image.data.set(open[i] ? [0.25 * l, 90 + 0.45 * l, 110 + 0.45 * l, 255] : [l, l, l, 255], 4 * i)
-  }
-  at.getContext('2d')!.putImageData(image, 0, 0)
-}
-watch([read, mask, mended], () => nextTick(draw))
-function paint(event: PointerEvent) {
-  const [at, straight] = [canvas.value, read.value?.straight]
-  if (!painting.value || !at || !straight) return
-  const box = at.getBoundingClientRect()
-  mend(
-    {
-      x: ((event.clientX - box.left) / box.width) * straight.width,
-      y: ((event.clientY - box.top) / box.height) * straight.height,
-    },
-    straight.width / 60,
-    brush.value === 'open' ? 1 : 0,
-  )
-}
 const holeWords = computed(() => {
   const holes = result.value?.holes
   if (!holes) return 'No whole holes stand alone: only the open share is told.'
@@ -186,36 +156,14 @@ function take() {
             Drag the red corners onto a rectangle whose size you know; with the keyboard, Tab and the arrows.
           </p>
         </div>
-        <div class="stack">
-          <canvas
-            v-show="read"
-            ref="canvas"
-            role="img"
-            aria-label="The grille straightened; what counts as open is tinted"
-            @pointerdown="((painting = true), paint($event))"
-            @pointermove="paint"
-            @pointerup="painting = false"
-            @pointerleave="painting = false"
-          />
-          <p v-if="!read && !problem" class="soft">
-            {{
-              busy
-                ? 'Straightening…'
-                : 'Type the size of the rectangle: then it is straightened and counted here.'
-            }}
-          </p>
-          <div v-if="read" class="row">
-            <SegmentChoice
-              v-model="brush"
-              label="The brush makes it"
-              :options="[
-                { value: 'closed', label: 'closed' },
-                { value: 'open', label: 'open' },
-              ]"
-            />
-            <span class="small soft">Paint where it is wrong.</span>
-          </div>
-        </div>
+        <GrilleMask v-if="read && mask" :straight="read.straight" :mask="mask" :mended="mended" @mend="mend" />
+        <p v-else-if="!problem" class="soft">
+          {{
+            busy
+              ? 'Straightening…'
+              : 'Type the size of the rectangle: then it is straightened and counted here.'
+          }}
+        </p>
       </div>
       <div class="fields tight">
         <ChoiceField
@@ -264,18 +212,13 @@ function take() {
   gap: 12px;
   align-items: start;
 }
-svg,
-canvas {
+svg {
   display: block;
   width: 100%;
   max-height: 46vh;
   border: 1px solid var(--line-strong);
   border-radius: 6px;
   touch-action: none;
-}
-canvas {
-  object-fit: contain;
-  cursor: crosshair;
 }
 polygon {
   fill: none;

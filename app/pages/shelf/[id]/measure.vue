@@ -44,8 +44,8 @@ const refused = ref('')
 const start = () => {
   refused.value = begin()
 }
-const readStandIn = (holes: number | 'leak', volts: number) => {
-  refused.value = standIn(holes, volts)
+const readStandIn = (holes: number | 'leak', volts: number, misCut: boolean) => {
+  refused.value = standIn(holes, volts, misCut)
 }
 const rigs = computed(() =>
   fan.value.cartons.map((c, i) => ({
