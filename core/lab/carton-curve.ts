@@ -170,6 +170,12 @@ function groupsOf(carton: Carton): CartonReading[][] {
   return [...groups.entries()].sort(([a], [b]) => a - b).map(([, g]) => g)
 }
 
+/** Repeats at other voltages brought to their mean one (p ~ n²): only then they can be held against each other. */
+function atOneVoltage(group: CartonReading[], speed: (volts: number) => number): CartonReading[] {
+  const volts = group.reduce((s, r) => s + r.volts, 0) / group.length
+  return group.map((r) => ({ ...r, volts, pressurePa: r.pressurePa * (speed(volts) / speed(r.volts)) ** 2 }))
+}
+
 /**
  * The fan's curve from what was read on a carton: flow by the sharp-edged holes and the leaks, brought to rated voltage by
  * the affinity laws and to reference air. Doubts of coefficient, cut, gauge, leaks, air and voltage are drawn together.
@@ -198,7 +204,9 @@ export function cartonCurve(carton: Carton, fan: Fan, seed = 1): CartonCurve {
     return nothing(
       'More air leaves through leaks than through the first hole: tape the seams, then read the leak card again.',
     )
-  const groups = groupsOf(carton).filter(([r]) => r!.open <= carton.holesM.length && r!.pressurePa > 0)
+  const groups = groupsOf(carton)
+    .filter(([r]) => r!.open <= carton.holesM.length && r!.pressurePa > 0)
+    .map((g) => atOneVoltage(g, (volts) => speedAt(model, fan, volts)))
   const usual = {
     coefficient: SHARP,
     leakM2,
@@ -210,7 +218,7 @@ export function cartonCurve(carton: Carton, fan: Fan, seed = 1): CartonCurve {
   }
   const meanOf = (g: CartonReading[]) => g.reduce((s, r) => s + r.pressurePa, 0) / g.length
   const valueOf = (g: CartonReading[], c: Case, pressure: number) =>
-    pointOf(carton, g[0]!, speedAt(model, fan, g.reduce((s, r) => s + r.volts, 0) / g.length), c, pressure)
+    pointOf(carton, g[0]!, speedAt(model, fan, g[0]!.volts), c, pressure)
   const middles = groups.map((g) => valueOf(g, usual, meanOf(g)))
   const gaugeSd = carton.gaugePa / Math.sqrt(12)
   const noises = groups.map((g) => {

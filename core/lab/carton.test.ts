@@ -193,8 +193,11 @@ describe('the curve as it is kept', () => {
     expect(made.curve.at(-1)!.flowM3s / lastFlow(rig.curve)).toBeLessThan(1.1)
   })
   test('a lower voltage is brought to the rated one by the affinity laws', () => {
+    // the leak card was read at the rated voltage: here nobody read it
+    const known = cartonCurve({ ...read, leakPressurePa: null }, fan)
     const slow = {
       ...read,
+      leakPressurePa: null,
       readings: Array.from({ length: carton.holesM.length + 1 }, (_, open) => ({
         id: `s${open}`,
         ...readRig(rig, carton, fan, open, 9, 900 + open),
@@ -202,8 +205,18 @@ describe('the curve as it is kept', () => {
     }
     const same = cartonCurve(slow, fan)
     for (const [i, p] of same.points.entries())
-      expect(p.pressure.value / made.points[i]!.pressure.value).toBeCloseTo(1, 0)
-    expect(same.free!.value / made.free!.value).toBeCloseTo(1, 1)
+      expect(Math.abs(p.pressure.value / known.points[i]!.pressure.value - 1)).toBeLessThan(0.15)
+    expect(same.free!.value / known.free!.value).toBeCloseTo(1, 1)
+  })
+  test('repeats at two voltages are one point, where each of them alone would put it', () => {
+    const both = [12, 9].map((volts, i) => ({ id: `v${i}`, ...readRig(rig, carton, fan, 3, volts, 70 + i) }))
+    const at = (list: typeof both) =>
+      cartonCurve(
+        { ...read, readings: [...read.readings.filter((r) => r.open !== 3), ...list] },
+        fan,
+      ).points.find((p) => p.reading.open === 3)!
+    expect(at(both).flow.value / at([both[0]!]).flow.value).toBeCloseTo(1, 1)
+    expect(at(both).apart).toBeLessThan(0.1)
   })
   test('the fan with its own curve is believed to what was measured', () => {
     const own: Fan = { ...fan, points: made.curve, curveBasis: 'measured', curveShare: made.share }

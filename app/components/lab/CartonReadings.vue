@@ -151,7 +151,7 @@ const leakWords = computed(() => {
         @update:model-value="emit('set', { leakHoleM: $event })"
       />
       <QuantityField
-        label="Pressure with it"
+        label="Pressure with it, same voltage"
         quantity="pressure"
         :schema="cartonSchema.shape.leakPressurePa"
         :model-value="carton.leakPressurePa"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Fan } from '#core/document'
-import { newFan } from '#core/document'
+import { asClaimed, newFan } from '#core/document'
 
 /** One fan: a new one, a duplicate, or one from the shelf. */
 const route = useRoute('shelf-id')
@@ -21,7 +21,16 @@ function start(): Fan {
   if (stored.value) return structuredClone(toRaw(stored.value.fan))
   const id = newId('fan')
   return like
-    ? { ...structuredClone(toRaw(like.fan)), id, model: `${like.fan.model} copy`, owned: false, tests: [] }
+    ? {
+        // what was measured is that one's: the copy has its sheet
+        ...structuredClone(asClaimed(toRaw(like.fan))),
+        id,
+        model: `${like.fan.model} copy`,
+        owned: false,
+        tests: [],
+        cartons: [],
+        sheetPoints: [],
+      }
     : newFan(id)
 }
 const fan = shallowRef<Fan>(start())
