@@ -22,8 +22,8 @@ function start(): Fan {
   const id = newId('fan')
   return like
     ? {
-        // what was measured is that one's: the copy has its sheet
-        ...structuredClone(asClaimed(toRaw(like.fan))),
+        // what a carton has shown is that one's: the copy has its sheet
+        ...structuredClone(like.fan.curveShare === null ? toRaw(like.fan) : asClaimed(toRaw(like.fan))),
         id,
         model: `${like.fan.model} copy`,
         owned: false,
