@@ -55,7 +55,13 @@ export default defineNuxtConfig({
       for (const item of Object.values(manifest)) item.dynamicImports = []
     },
   },
-  vite: { worker: { format: 'es' } },
+  vite: {
+    worker: { format: 'es' },
+    // what every page begins with comes in one piece, not in twenty that fetch each other
+    build: {
+      rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'first', tags: ['$initial'] }] } } },
+    },
+  },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
   elementPlus: { importStyle: 'css', themes: ['dark'] },

@@ -13,6 +13,9 @@
 
 #define MOST_POINTS 64
 #define RUNS 201
+#define STEPS 6
+#define LAST_STEP 1e-5
+#define SETTLED 0.01
 
 typedef struct {
   int n;
@@ -23,6 +26,12 @@ typedef struct {
 typedef struct {
   double c0, c1, c2, c3;
 } Segment;
+
+/* how the fan is driven: read anew for each problem, as the core does */
+typedef struct {
+  double speed, density_ratio, parallel, series;
+} Drive;
+static volatile Drive sheet = {1, 1, 1, 1};
 
 static double value(const Segment *s, double t) { return s->c0 + t * (s->c1 + t * (s->c2 + t * s->c3)); }
 
@@ -40,6 +49,21 @@ static double root_between(const Segment *s, double t0, double t1, double f0, do
     t = next;
   }
   return t;
+}
+
+/* Halley's method from the straight line's zero, as in the core. */
+static double fall_of(const Segment *s, double right) {
+  const double begin = s->c0 / (s->c0 - right);
+  double t = begin, before = 0;
+  for (int i = 0; i < STEPS; i++) {
+    const double f = value(s, t), slope = s->c1 + t * (2 * s->c2 + 3 * t * s->c3);
+    const double step = f * slope / (slope * slope - f * (s->c2 + 3 * t * s->c3));
+    const double size = fabs(step);
+    t -= step;
+    if (size < LAST_STEP && size <= SETTLED * before && t >= 0 && t <= 1) return t;
+    before = size;
+  }
+  return root_between(s, 0, 1, s->c0, begin);
 }
 
 static int monotone_parts(const Segment *s, double *cuts) {
@@ -60,8 +84,7 @@ static int monotone_parts(const Segment *s, double *cuts) {
   return n;
 }
 
-static double stable_flow(const Problem *x) {
-  const double a = x->a, b = x->b, head = x->head;
+static double flow_of(const Problem *x, double a, double b, double head) {
   const int rises = a >= 0 && b >= 0;
   double left = x->p[0] - head - (a + b * x->q[0]) * x->q[0];
   int sign = left > 0 ? 1 : left < 0 ? -1 : 0;
@@ -96,7 +119,8 @@ static double stable_flow(const Problem *x) {
       if (sign != 0 && now != sign) {
         if (sign > 0) {
           if (zero_at >= 0) return zero_at;
-          return q + h * root_between(&s, cuts[i - 1], t, sign, falls ? left / (left - right) : (cuts[i - 1] + t) / 2);
+          if (!falls) return q + h * root_between(&s, cuts[i - 1], t, sign, (cuts[i - 1] + t) / 2);
+          return q + h * fall_of(&s, right);
         }
       } else if (sign == 0 && zero_at >= 0 && now < 0) return zero_at;
       sign = now;
@@ -105,6 +129,16 @@ static double stable_flow(const Problem *x) {
     left = right;
   }
   return -1;
+}
+
+static double stable_flow(const Problem *x, const Drive *drive) {
+  const double flow_factor = drive->speed * drive->parallel;
+  const double pressure_factor = drive->speed * drive->speed * drive->density_ratio * drive->series;
+  if (!(flow_factor > 0 && pressure_factor > 0)) return -1;
+  const double head = x->head / pressure_factor, a = x->a * flow_factor / pressure_factor;
+  const double b = x->b * flow_factor * flow_factor / pressure_factor;
+  const double at = flow_of(x, a, b, head);
+  return at < 0 ? -1 : at * flow_factor;
 }
 
 static int rising(const void *a, const void *b) {
@@ -141,7 +175,10 @@ int main(int argc, char **argv) {
   for (int run = 0; run < RUNS; run++) {
     struct timespec from, to;
     clock_gettime(CLOCK_MONOTONIC, &from);
-    for (int i = 0; i < count; i++) flows[i] = stable_flow(problems + i);
+    for (int i = 0; i < count; i++) {
+      const Drive drive = sheet;
+      flows[i] = stable_flow(problems + i, &drive);
+    }
     clock_gettime(CLOCK_MONOTONIC, &to);
     times[run] = (to.tv_sec - from.tv_sec) * 1e3 + (to.tv_nsec - from.tv_nsec) / 1e6;
   }

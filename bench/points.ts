@@ -44,8 +44,8 @@ function drawProblems(): Problem[] {
   })
 }
 
-/** The same problems in C. @returns time of one run, ms, and the flows; null where there is no compiler */
-function inC(problems: readonly Problem[]): { ms: number; flows: number[] } | null {
+/** The same problems in C. @returns a run of them: its time, ms, and the flows; null where there is no compiler */
+function inC(problems: readonly Problem[]): (() => { ms: number; flows: number[] }) | null {
   const folder = '.cache/bench'
   mkdirSync(folder, { recursive: true })
   const [program, file] = [join(folder, 'operating-points'), join(folder, 'operating-points.bin')]
@@ -59,8 +59,10 @@ function inC(problems: readonly Problem[]): { ms: number; flows: number[] } | nu
     ...Array.from(q).flatMap((x, k) => [x, p[k]!, m[k]!]),
   ])
   writeFileSync(file, Float64Array.from([problems.length, ...numbers]))
-  const [ms, ...flows] = execFileSync(program, [file], { encoding: 'utf8' }).trim().split('\n').map(Number)
-  return { ms: ms!, flows }
+  return () => {
+    const [ms, ...flows] = execFileSync(program, [file], { encoding: 'utf8' }).trim().split('\n').map(Number)
+    return { ms: ms!, flows }
+  }
 }
 
 export function benchPoints(): void {
@@ -88,13 +90,17 @@ export function benchPoints(): void {
   )
   const bare = inC(problems)
   if (!bare) return console.log('      no C compiler here: not held against a bare loop in C')
+  const { flows } = bare()
   const off = Math.max(
-    ...problems.map(({ curve, path }, i) => Math.abs(stableFlow(curve, path, asSheet) / bare.flows[i]! - 1)),
+    ...problems.map(({ curve, path }, i) => Math.abs(stableFlow(curve, path, asSheet) / flows[i]! - 1)),
   )
+  // in turn, so that what the machine does besides falls on both
+  const ratios = Array.from({ length: 21 }, () => time(all, 201) / bare().ms)
+  const ratio = ratios.sort((a, b) => a - b)[10]!
   line(
     'operating points: core against the same loop in C',
-    `${(ours / bare.ms).toFixed(2)} x`,
+    `${ratio.toFixed(2)} x`,
     'within 1.2 x',
-    ours / bare.ms <= 1.2 && off < 1e-12,
+    ratio <= 1.2 && off < 1e-12,
   )
 }

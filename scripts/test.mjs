@@ -2,7 +2,7 @@
 // with "N passed, N failed".
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { startPostgres } from './postgres.mjs'
 import { checkNode, ensureBuild, ensurePackages, root, run, say } from './lib.mjs'
 
@@ -39,11 +39,27 @@ const count = (passed, failed) => {
   totals.passed += passed
   totals.failed += failed
 }
-function check(name, command, args) {
-  say(name)
-  const ok = run(command, args, { mayFail: true }) === 0
-  if (!ok) failed.push({ name })
+/** A check of its own, which others may run beside: what it has to say comes in one piece when it ends. */
+async function check(name, command, args) {
+  const from = Date.now()
+  const child = spawn(command, args, {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    shell: process.platform === 'win32',
+  })
+  let printed = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => (printed += text))
+  const ok = (await new Promise((done) => child.once('error', () => done(1)).once('close', done))) === 0
+  say(`${name}: ${ok ? 'passed' : 'failed'}, ${Math.round((Date.now() - from) / 1000)} s`)
+  if (!ok) {
+    console.log(printed)
+    failed.push({ name, why: printed })
+  }
   count(ok ? 1 : 0, ok ? 0 : 1)
+}
+/** One after the other. */
+async function inOrder(...steps) {
+  for (const step of steps) await step()
 }
 const results = join(root, '.cache', 'results')
 rmSync(results, { recursive: true, force: true })
@@ -54,11 +70,14 @@ const since = Date.now()
 const minutes = () => `${((Date.now() - since) / 60_000).toFixed(1)} min`
 const wanted = (part) => only === 'all' || only === part
 
-function vitest(name, folders, env = {}) {
+function vitest(name, folders, { env = {}, args = [] } = {}) {
   say(`${name} tests (after ${minutes()})`)
   const file = join(results, `${name}.json`)
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
-  run('npx', ['vitest', 'run', ...folders, ...reporters], { mayFail: true, env: { ...process.env, ...env } })
+  run('npx', ['vitest', 'run', ...folders, ...reporters, ...args], {
+    mayFail: true,
+    env: { ...process.env, ...env },
+  })
   if (!existsSync(file)) {
     failed.push({ name: `${name} tests`, why: 'they ended before they could tell' })
     return count(0, 1)
@@ -98,7 +117,7 @@ async function onPostgres() {
     vitest(
       'api on PostgreSQL',
       ON_SERVER.map((name) => `tests/api/${name}.test.ts`),
-      { REDPOLL_TEST_POSTGRES: pg.address },
+      { env: { REDPOLL_TEST_POSTGRES: pg.address } },
     )
   } finally {
     pg.stop()
@@ -130,23 +149,26 @@ function browser() {
 }
 
 run('npx', ['nuxt', 'prepare', '--logLevel', 'silent'])
-if (only === 'all') {
-  check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.'])
-  check('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
-  check('nothing unused', 'node', ['scripts/unused.mjs'])
-  check('types', 'node', ['scripts/types.mjs'])
-}
-if (wanted('unit'))
-  vitest('unit', [
-    'core/',
-    'demo/',
-    'server/',
-    'shared/',
-    'app/',
-    'tests/casebook/',
-    'tests/handbook/',
-    'tests/truth/',
+// each of these has one processor: two at a time, the build among them
+if (only === 'all')
+  await Promise.all([
+    inOrder(
+      () => check('types', 'node', ['scripts/types.mjs']),
+      () => check('nothing unused', 'node', ['scripts/unused.mjs']),
+    ),
+    inOrder(
+      () => check('format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']),
+      () => check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']),
+      ensureBuild,
+    ),
   ])
+if (wanted('unit'))
+  vitest(
+    'unit',
+    ['core/', 'demo/', 'server/', 'shared/', 'app/', 'tests/casebook/', 'tests/handbook/', 'tests/truth/'],
+    // what they test is read once, not once a file: they share nothing that changes
+    { args: ['--no-isolate'] },
+  )
 if (wanted('api') || wanted('e2e')) await ensureBuild()
 if (wanted('api')) {
   vitest('api', ['tests/api/'])

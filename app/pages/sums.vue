@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useClipboard } from '@vueuse/core'
 import { conversions } from '#core/verification'
-import { placesFor, sums, type Place } from '#core/sums'
+import { placesFor, sums, type Place, type Sum } from '#core/sums'
 import type { Figure } from '#core/figure'
 
 /** Quick sums: what stands alone is worked out here, each with its working; `?sum=` leads to one. */
@@ -12,23 +12,21 @@ const clipboard = useClipboard({ legacy: true })
 /** Dry air at 20 °C and sea level, kg/m3, for the sums that need one. */
 const DENSITY = 1.2
 const UNITS = 'units'
-const everything = [
-  ...sums.map((sum) => ({ group: sum.group, sum })),
-  ...conversions.map((sum) => ({ group: 'From what an instrument shows', sum })),
+const everything: Sum[] = [
+  ...sums,
+  ...conversions.map((c) => ({ ...c, group: 'From what an instrument shows' })),
 ]
 const search = ref('')
 const groups = computed(() => {
   const wanted = search.value.trim().toLowerCase()
-  const found = everything.filter(({ group, sum }) => `${sum.title} ${group}`.toLowerCase().includes(wanted))
-  return [...new Set(found.map((f) => f.group))].map((title) => ({
+  const found = everything.filter((s) => `${s.title} ${s.group}`.toLowerCase().includes(wanted))
+  return [...new Set(found.map((s) => s.group))].map((title) => ({
     title,
-    sums: found.filter((f) => f.group === title).map((f) => f.sum),
+    sums: found.filter((s) => s.group === title),
   }))
 })
 const chosen = computed(
-  () =>
-    everything.find(({ sum }) => sum.key === route.query.sum)?.sum ??
-    (route.query.sum === UNITS ? null : sums[0]!),
+  () => everything.find((s) => s.key === route.query.sum) ?? (route.query.sum === UNITS ? null : sums[0]!),
 )
 async function copy(figure: Figure) {
   const text = show(figure.value, figure.quantity)
@@ -56,12 +54,12 @@ usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.fo
   <div>
     <AppHeader title="Quick sums" />
     <main id="main" class="sums">
-      <section class="sheet" aria-label="Which sum">
+      <section class="sheet list" aria-label="Which sum">
         <el-input
           ref="searchBox"
           v-model="search"
           clearable
-          placeholder="Search: dew, wire, LED"
+          placeholder="Search: dew, wire, fan laws"
           aria-label="Search the sums"
         />
         <nav aria-label="Sums">
@@ -90,22 +88,27 @@ usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.fo
       </section>
       <section class="sheet stack">
         <h2>{{ chosen?.title ?? 'One value in every unit' }}</h2>
-        <SumForm v-if="chosen" v-slot="{ result }" :key="chosen.key" :sum="chosen" :density="DENSITY">
-          <el-button size="small" @click="copy(result.figures[0]!)">Copy the result</el-button>
-          <el-dropdown
-            v-if="placesOf(result.figures[0]!).length"
-            trigger="click"
-            @command="put($event, result.figures[0]!)"
-          >
-            <el-button size="small">Put into {{ job.plan?.job.name }}</el-button>
-            <template #dropdown>
-              <el-dropdown-menu>
-                <el-dropdown-item v-for="p in placesOf(result.figures[0]!)" :key="p.key" :command="p">{{
-                  p.label
-                }}</el-dropdown-item>
-              </el-dropdown-menu>
-            </template>
-          </el-dropdown>
+        <SumForm v-if="chosen" :key="chosen.key" :sum="chosen" :density="DENSITY">
+          <template #default="{ result }">
+            <el-button size="small" @click="copy(result.figures[0]!)">Copy the result</el-button>
+            <el-dropdown
+              v-if="placesOf(result.figures[0]!).length"
+              trigger="click"
+              @command="put($event, result.figures[0]!)"
+            >
+              <el-button size="small">Put into {{ job.plan?.job.name }}</el-button>
+              <template #dropdown>
+                <el-dropdown-menu>
+                  <el-dropdown-item v-for="p in placesOf(result.figures[0]!)" :key="p.key" :command="p">{{
+                    p.label
+                  }}</el-dropdown-item>
+                </el-dropdown-menu>
+              </template>
+            </el-dropdown>
+          </template>
+          <template #more="{ result, inputs }">
+            <SumSweep :sum="chosen" :inputs="inputs" :figure="result.figures[0]!" />
+          </template>
         </SumForm>
         <UnitTable v-else />
         <p v-if="chosen" class="small soft">
@@ -117,6 +120,13 @@ usePageKeys([{ key: '/', what: 'Search the sums', run: () => searchBox.value?.fo
 </template>
 
 <style scoped>
+/* the list is walked by itself: the sum stays in sight */
+.list {
+  position: sticky;
+  top: 0;
+  max-height: 100vh;
+  overflow-y: auto;
+}
 .sums {
   display: grid;
   grid-template-columns: minmax(240px, 320px) minmax(0, 1fr);
@@ -155,6 +165,10 @@ nav a[aria-current] {
   }
   .sums > .stack {
     order: -1;
+  }
+  .list {
+    position: static;
+    max-height: none;
   }
 }
 </style>

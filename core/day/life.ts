@@ -1,5 +1,5 @@
 import type { Control } from '#core/document'
-import { setLife } from '#core/heat'
+import { setLife, WEAR_SHAPE } from '#core/heat'
 import { lifeAt, membersOf } from '#core/system'
 import { onlySwitches, USUAL } from './controls'
 import type { DayStream } from './streams'
@@ -22,9 +22,6 @@ export function contactYears(control: Control, startsADay: number): { years: num
   }
 }
 
-/** Wear-out of bearings (Weibull): 1.5 to 3. Common practice, no source (handbook heat 9). */
-const SHAPE = 2
-
 /**
  * Years until one in ten of such sets has lost a first bearing, at its two ends; null without a stated life.
  * @param onS a day, s @param airC at the fans, degC
@@ -39,7 +36,7 @@ export function bearingYears(
     fanArray ? membersOf(fanArray).flatMap((m) => lifeAt(m.fan, airC) ?? []) : [],
   )
   if (!lives.length || !(onS > 0)) return null
-  const years = (hours: number) => (setLife(hours, SHAPE, lives.length) * HOUR_S) / (onS * DAYS_A_YEAR)
+  const years = (hours: number) => (setLife(hours, WEAR_SHAPE, lives.length) * HOUR_S) / (onS * DAYS_A_YEAR)
   return {
     low: years(Math.min(...lives.map((l) => l.low))),
     high: years(Math.min(...lives.map((l) => l.high))),

@@ -11,8 +11,13 @@ export interface FanCurve {
   p: Float64Array
   /** slopes dp/dq at the points, Pa.s/m3 */
   m: Float64Array
-  /** the same once more, flow, pressure and slope of each point in turn: what a search reads, in one piece of memory */
+  /**
+   * the same once more for a search that reads thousands of curves: flow, pressure and slope of each point in turn, from
+   * one place to another (not with it) of memory that many curves share
+   */
   flat: Float64Array
+  from: number
+  to: number
 }
 
 export interface CurvePoint {
@@ -58,14 +63,29 @@ export function makeCurve(points: readonly CurvePoint[]): CurveResult {
   return { ok: true, curve: curveOf(q, p, pchipSlopes(q, p)) }
 }
 
-function curveOf(q: Float64Array, p: Float64Array, m: Float64Array): FanCurve {
-  const flat = new Float64Array(3 * q.length)
-  for (let k = 0; k < q.length; k++) {
-    flat[3 * k] = q[k]!
-    flat[3 * k + 1] = p[k]!
-    flat[3 * k + 2] = m[k]!
+/** Numbers in a piece of shared memory; a longer curve has one of its own. */
+const PIECE = 4096
+let piece = new Float64Array(PIECE)
+let taken = 0
+/** Room for a curve behind the one that was made before it. A piece goes when none of its curves is held any more. */
+function room(numbers: number): number {
+  if (taken + numbers > piece.length) {
+    piece = new Float64Array(Math.max(PIECE, numbers))
+    taken = 0
   }
-  return { q, p, m, flat }
+  taken += numbers
+  return taken - numbers
+}
+
+function curveOf(q: Float64Array, p: Float64Array, m: Float64Array): FanCurve {
+  const from = room(3 * q.length)
+  const to = from + 3 * q.length
+  for (let k = 0; k < q.length; k++) {
+    piece[from + 3 * k] = q[k]!
+    piece[from + 3 * k + 1] = p[k]!
+    piece[from + 3 * k + 2] = m[k]!
+  }
+  return { q, p, m, flat: piece, from, to }
 }
 
 /**

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { seeded } from '#core/numeric'
 import { asSheet, crossings, dropOf, operatingPoint, speedForFlow, stableFlow } from './operating-point'
 import { estimatedCurve } from './estimate'
 import { flowAt, lastFlow, makeCurve, pressureAt, scaleCurve, stallLimit, type FanCurve } from './curve'
@@ -112,7 +113,8 @@ describe('the curve', () => {
     expect(flowAt(dipped, 32)!).toBeGreaterThan(0.011)
   })
   test('a curve scaled by one is the curve', () => {
-    expect(scaleCurve(falling, 1, 1)).toEqual(falling)
+    const { q, p, m } = scaleCurve(falling, 1, 1)
+    expect({ q, p, m }).toEqual({ q: falling.q, p: falling.p, m: falling.m })
   })
   test('an estimated curve follows its power law', () => {
     const c = estimatedCurve(50, 0.02, 2)!
@@ -157,6 +159,34 @@ describe('the operating point', () => {
         expect(stableFlow(c, { a, b }, asSheet)).toBeCloseTo((low + high) / 2, 9)
       }),
     )
+  })
+  test('a search reads what a scan reads: any curve, any drive, many of them in shared memory', () => {
+    const random = seeded(7)
+    const curves = Array.from({ length: 600 }, (_, i) => {
+      // one of them is longer than a piece of the memory that they share
+      const n = i === 300 ? 1500 : 2 + Math.floor(random() * 20)
+      let q = -0.001
+      const points = Array.from({ length: n }, () => ({ q: (q += 0.001 + 0.002 * random()), p: 80 * random() }))
+      if (i % 2) points.sort((a, b) => a.q - b.q).forEach((x, k) => (x.p = 80 - (80 * k) / n))
+      return curve(points.map((x) => [x.q, x.p]))
+    })
+    let found = 0
+    for (const one of curves)
+      for (let k = 0; k < 6; k++) {
+        const path = { a: 4000 * random(), b: 4e6 * random() ** 4, staticHead: k === 5 ? 10 * random() : 0 }
+        const drive = {
+          speed: 0.3 + random(),
+          densityRatio: 0.8 + 0.3 * random(),
+          parallel: 1 + (k % 3),
+          series: 1 + (k % 2),
+        }
+        const scanned = crossings(one, path, drive).find((c) => c.stable)?.flow ?? -1
+        const flow = stableFlow(one, path, drive)
+        if (scanned > 0) expect(Math.abs(flow / scanned - 1)).toBeLessThan(1e-11)
+        else expect(flow).toBe(scanned)
+        if (scanned > 0) found++
+      }
+    expect(found).toBeGreaterThan(2000)
   })
   test('n in parallel equal a fan of n times the flow, n in series one of n times the pressure', () => {
     const path = { a: 200, b: 80000 }

@@ -1,3 +1,5 @@
+/** Weibull shape of bearings that wear out: 1.5 to 3. Common practice, no source (handbook heat 9). */
+export const WEAR_SHAPE = 2
 /** Kelvin that halve a bearing's life: the short and the long view. Common practice, no source (10 to 15 K). */
 export const HALVING_K = { short: 10, long: 15 } as const
 

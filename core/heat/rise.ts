@@ -32,18 +32,6 @@ export function timeTo(start: number, final: number, tau: number, target: number
  * Reference: first-order balance; docs/physics.md HT6 to HT12
  */
 export const remainingChange = (slope: number, tau: number) => slope * tau
-/**
- * Final value from three equally spaced readings; null where they do not bend. A quick look only.
- * @param t1 first of three equally spaced values
- * @param t2 second of them
- * @param t3 third of them
- * Reference: first-order balance; docs/physics.md HT6 to HT12
- */
-export function threePointEnd(t1: number, t2: number, t3: number): number | null {
-  const bend = t1 + t3 - 2 * t2
-  return Math.abs(bend) < 1e-9 * Math.max(1, Math.abs(t2)) ? null : (t1 * t3 - t2 ** 2) / bend
-}
-
 /** A rise fitted: T = T_inf + A exp(-(t - t1)/tau). */
 export interface RiseFit {
   final: number
@@ -132,9 +120,9 @@ function firstLook(t: Float64Array, v: Float64Array, span: number): number | nul
 
 /**
  * Settings of the library's search: relative steps of the gradient, and how many. From a start within a fifth of the
- * best time constant it stands still after about ten; the sum of squares of a noisy record never reaches its tolerance.
+ * best time constant it stands still after eight at most; the sum of squares of a noisy record never reaches its tolerance.
  */
-const FINE = { damping: 1e-3, gradientDifference: 1e-6, maxIterations: 20, errorTolerance: 1e-14 } as const
+const FINE = { damping: 1e-3, gradientDifference: 1e-6, maxIterations: 8, errorTolerance: 1e-14 } as const
 
 /**
  * Time constant by least squares, s: the curve is fitted in units of its own span and height, so that all three

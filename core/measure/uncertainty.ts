@@ -84,30 +84,30 @@ export const meterLimit = (reading: number, share: number, digits: number, resol
   share * Math.abs(reading) + digits * resolution
 /**
  * Standard uncertainty of a flow from speed and the diameter of a disc, m3/s: products add relative ones.
- * @param speed rpm
- * @param uSpeed relative standard uncertainty
+ * @param speed m/s, above 0
+ * @param uSpeed its standard uncertainty, m/s
  * @param diameter m, above 0
- * @param uDiameter relative standard uncertainty
+ * @param uDiameter its standard uncertainty, m
  * Reference: JCGM 100
  */
 export const flowUncertainty = (speed: number, uSpeed: number, diameter: number, uDiameter: number) =>
   (Math.PI / 4) * diameter ** 2 * speed * Math.hypot(uSpeed / speed, (2 * uDiameter) / diameter)
 /**
  * The same of a power from voltage and current, W.
- * @param voltage V
- * @param uVoltage relative standard uncertainty
- * @param current A
- * @param uCurrent relative standard uncertainty
+ * @param voltage V, above 0
+ * @param uVoltage its standard uncertainty, V
+ * @param current A, above 0
+ * @param uCurrent its standard uncertainty, A
  * Reference: JCGM 100 (propagation of uncertainty)
  */
 export const powerUncertainty = (voltage: number, uVoltage: number, current: number, uCurrent: number) =>
   voltage * current * Math.hypot(uVoltage / voltage, uCurrent / current)
 /**
  * The same of an air speed from velocity pressure, m/s: half the relative ones of a root.
- * @param pressure Pa
- * @param uPressure relative standard uncertainty
+ * @param pressure Pa, above 0
+ * @param uPressure its standard uncertainty, Pa
  * @param density kg/m3, above 0
- * @param uDensity relative standard uncertainty
+ * @param uDensity its standard uncertainty, kg/m3
  * Reference: JCGM 100 (propagation of uncertainty)
  */
 export const pitotUncertainty = (pressure: number, uPressure: number, density: number, uDensity: number) =>

@@ -38,10 +38,6 @@ export function captureDistance(flow: number, speed: number, areaM2: number, ope
   return reach > 0 ? Math.sqrt(reach / (opening === 'bench' ? 5 : 10)) : 0
 }
 
-/** Share of the face velocity that is left at a distance before a plain opening. Reference: as above. */
-export const captureVelocityRatio = (distanceM: number, areaM2: number) =>
-  areaM2 / (10 * distanceM ** 2 + areaM2)
-
 /**
  * Flow of a slot (height/length up to 0.2), m3/s.
  * @param speed m/s, 0 or more

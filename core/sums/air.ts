@@ -1,10 +1,34 @@
 /** Sums of air: flow, speed, clearing, holes and filters. */
+import { equalFrictionDiameter, orificeFlow } from '#core/airpath'
 import { figure } from '#core/figure'
 import { ellipseArea, slotArea } from '#core/fit'
-import { clearOutTime } from '#core/need'
-import { field, given, no, yes, type SumOfGroup } from './sum'
+import { captureFlow, captureGuide, captureSpeedAt, clearOutTime, type CaptureOpening } from '#core/need'
+import { field, given, no, inputsOf, yes, type SumOfGroup } from './sum'
 
 const DILUTION = 'well-mixed dilution with the mixing factor of industrial-ventilation practice'
+
+const CAPTURE = 'industrial-ventilation handbook after DallaValle and Silverman (from memory)'
+/** Air comes back together behind a sharp hole in a thin wall: this share of it is filled. */
+const SHARP = 0.61
+
+const holeFields = [
+  field('area', 'Hole', 'area'),
+  field('pressure', 'Pressure across it', 'pressure'),
+  field('share', 'Filled share (discharge coefficient)', 'ratio', SHARP, {
+    hint: '61 % sharp, 80 % thick wall, 95 % rounded',
+  }),
+]
+const ductFields = [field('width', 'Width', 'length'), field('height', 'Height', 'length')]
+const captureFields = [
+  field('flow', 'Airflow', 'flow'),
+  field('area', 'Opening', 'area'),
+  field('distance', 'Source before it', 'length'),
+]
+const FACTORS: Record<CaptureOpening, string> = {
+  plain: 'v = Q/(10·x² + A)',
+  flanged: 'v = Q/(0.75·(10·x² + A))',
+  bench: 'v = Q/(5·x² + A)',
+}
 
 export const air: SumOfGroup[] = [
   {
@@ -144,6 +168,107 @@ export const air: SumOfGroup[] = [
         ),
         figure('side', 'Square of side', 'length', Math.sqrt(area), 's = √A', 'geometry'),
       ])
+    },
+  },
+  {
+    key: 'hole-flow',
+    title: 'Air through a hole, by its pressure',
+    fields: holeFields,
+    convert: (i) => {
+      const { area, pressure, share } = i.n
+      if (share! > 1) return no('The filled share is at most 100 %.')
+      const flow = orificeFlow(area!, share!, pressure!, i.density)
+      const inputs = inputsOf(i, holeFields, { area: 'A', pressure: 'Δp', share: 'C_d' })
+      const ORIFICE = 'orifice equation, 1.2 kg/m³ (20 °C, sea level)'
+      return yes([
+        figure('flow', 'Airflow', 'flow', flow, 'Q = C_d·A·√(2·Δp/ρ)', ORIFICE, { inputs }),
+        figure(
+          'speed',
+          'Speed in the jet',
+          'speed',
+          area! > 0 ? flow / (share! * area!) : null,
+          'v = √(2·Δp/ρ)',
+          ORIFICE,
+          { inputs },
+        ),
+      ])
+    },
+  },
+  {
+    key: 'round-duct',
+    title: 'Round duct in place of a rectangle',
+    fields: ductFields,
+    convert: (i) => {
+      const { width, height } = i.n
+      const inputs = inputsOf(i, ductFields, { width: 'a', height: 'b' })
+      return yes([
+        figure(
+          'bore',
+          'Bore of equal flow and friction',
+          'length',
+          equalFrictionDiameter(width!, height!),
+          'D = 1.30·(a·b)^0.625/(a + b)^0.25',
+          'Huebscher, ASHRAE Fundamentals',
+          { inputs },
+        ),
+        figure('area', 'Area of the rectangle', 'area', width! * height!, 'a·b', 'geometry'),
+        figure(
+          'hydraulic',
+          'Hydraulic diameter',
+          'length',
+          (2 * width! * height!) / (width! + height!),
+          '4·A/U',
+          'definition: equal friction at equal speed',
+          { inputs },
+        ),
+      ])
+    },
+  },
+  {
+    key: 'capture',
+    title: 'Air speed before a suction opening',
+    fields: captureFields,
+    choices: [
+      {
+        key: 'opening',
+        label: 'Opening',
+        options: [
+          { value: 'plain', label: 'plain end' },
+          { value: 'flanged', label: 'with a flange' },
+          { value: 'bench', label: 'resting on the bench' },
+        ],
+      },
+    ],
+    convert: (i) => {
+      const { flow, area, distance } = i.n
+      const opening = (i.choice.opening || 'plain') as CaptureOpening
+      if (!(area! > 0 && flow! > 0)) return no('Airflow and opening are above zero.')
+      const speed = captureSpeedAt(flow!, distance!, area!, opening)
+      const inputs = inputsOf(i, captureFields, { flow: 'Q', area: 'A', distance: 'x' })
+      const enough = captureGuide.filter((g) => speed >= g.low).at(-1)
+      return yes(
+        [
+          figure('speed', 'Speed at the source', 'speed', speed, FACTORS[opening], CAPTURE, {
+            inputs,
+            note: enough
+              ? `Enough for what ${enough.how}.`
+              : 'Not even enough for what evaporates in still air.',
+          }),
+          figure('face', 'Speed in the opening', 'speed', flow! / area!, 'Q/A', 'continuity', { inputs }),
+          figure(
+            'wanted',
+            'Airflow for 0.5 m/s there',
+            'flow',
+            captureFlow(0.5, distance!, area!, opening),
+            'the same backwards',
+            CAPTURE,
+            { inputs },
+          ),
+        ],
+        distance! > 1.5 * Math.sqrt((4 * area!) / Math.PI)
+          ? 'Farther than one and a half openings the law is stretched, and any draught wins.'
+          : '',
+      )
     },
   },
 ]

@@ -2,15 +2,19 @@
 import {
   contactYears,
   cyclesPerHour,
+  equalSlopeCycles,
+  expectedSpeed,
   PWM_WINDOW,
+  pwmWindowOk,
   quietInterval,
   runOnHeat,
+  TACH_ALARM,
   timerFrequency,
   timerTopFor,
 } from '#core/control'
 import { figure } from '#core/figure'
 import { thermostatCycle, thermostatState } from '#core/heat'
-import { field, given, no, yes, type SumOfGroup } from './sum'
+import { field, given, no, inputsOf, yes, type SumOfGroup } from './sum'
 
 const BALANCE = 'first-order balance of one part'
 /** Operations of a small relay at its rated load. Common practice, no source. */
@@ -22,6 +26,17 @@ const never = {
   'never-on': 'It never gets as warm as that: the fan stays off.',
   'always-on': 'With the fan on it never gets as cool as that: the fan stays on.',
 } as const
+
+const slopeFields = [
+  field('warmer', 'Warmer by, a minute, fan off', 'temperatureDifference'),
+  field('cooler', 'Cooler by, a minute, fan on', 'temperatureDifference'),
+  field('width', 'From off to on', 'temperatureDifference', 5),
+]
+const tachFields = [
+  field('full', 'Speed at full duty', 'rotation'),
+  field('duty', 'Duty cycle', 'ratio'),
+  field('pulses', 'Pulses a turn', 'number', 2),
+]
 
 export const control: SumOfGroup[] = [
   {
@@ -181,7 +196,7 @@ export const control: SumOfGroup[] = [
         ['N', 'prescaler', 'prescaler', 'number'],
         ['f', 'wanted', 'wanted', 'frequency'],
       )
-      const outside = frequency < PWM_WINDOW.low || frequency > PWM_WINDOW.high
+      const outside = !pwmWindowOk(clock!, prescaler!, top, 'up')
       const coarse = top + 1 < COARSE_STEPS
       return yes(
         [
@@ -207,6 +222,64 @@ export const control: SumOfGroup[] = [
             ? 'Under 50 steps a ramp is heard as steps.'
             : '',
       )
+    },
+  },
+  {
+    key: 'slopes',
+    title: 'Cycles of a thermostat, from its slopes',
+    fields: slopeFields,
+    convert: (i) => {
+      const { warmer, cooler, width } = i.n
+      if (!(warmer! > 0 && cooler! > 0 && width! > 0)) return no('Slopes and difference are above 0.')
+      const [up, down] = [warmer! / 60, cooler! / 60]
+      const inputs = inputsOf(i, slopeFields, { warmer: 'a', cooler: 'b', width: 'ΔT' })
+      const cycles = equalSlopeCycles(up, down, width!)
+      return yes(
+        [
+          figure('cycles', 'Cycles an hour', 'perHour', cycles, 'n = 3600/(ΔT/a + ΔT/b)', 'straight slopes', {
+            inputs,
+          }),
+          figure('on', 'Fan on for', 'duration', width! / down, 'ΔT/b', 'straight slopes', { inputs }),
+          figure('off', 'Fan off for', 'duration', width! / up, 'ΔT/a', 'straight slopes', { inputs }),
+        ],
+        cycles > MANY_CYCLES
+          ? 'More than 6 an hour are heard and wear a relay: set on and off farther apart.'
+          : '',
+      )
+    },
+  },
+  {
+    key: 'tach',
+    title: 'Speed a 4-wire fan should show',
+    fields: tachFields,
+    convert: (i) => {
+      const { full, duty, pulses } = i.n
+      if (duty! > 1) return no('A duty cycle is at most 100 %.')
+      if (!(duty! > 0 && pulses! >= 1)) return no('Duty cycle and pulses are above zero.')
+      const speed = expectedSpeed(full!, duty!)
+      const inputs = inputsOf(i, tachFields, { full: 'n_max', duty: 'd', pulses: 'z' })
+      const SPECIFIED = '4-wire fan specification rev. 1.3 (from memory), ±10 %'
+      return yes([
+        figure('speed', 'Speed', 'rotation', speed, 'n = n_max·d', SPECIFIED, {
+          inputs,
+          low: 0.9 * speed,
+          high: 1.1 * speed,
+        }),
+        figure('pulses', 'Pulses a second', 'frequency', (speed * pulses!) / 60, 'f = n·z/60', 'definition', {
+          inputs,
+        }),
+        figure(
+          'alarm',
+          'Alarm below',
+          'rotation',
+          TACH_ALARM.fraction * speed,
+          '0.7·n',
+          'common practice, no source',
+          {
+            note: `held for ${TACH_ALARM.holdS} s`,
+          },
+        ),
+      ])
     },
   },
 ]

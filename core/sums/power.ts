@@ -8,12 +8,15 @@ import {
   converterInputCurrent,
   converterLoss,
   copperResistance,
+  ledMaxPerString,
   ledResistor,
   ledResistorPower,
   longestWire,
   nextPreferred,
+  resistorDerated,
   resistorForVoltage,
   resistorRating,
+  startsBehind,
   wireDrop,
 } from '#core/power'
 import { field, given, no, yes, type SumOfGroup } from './sum'
@@ -30,13 +33,23 @@ export const power: SumOfGroup[] = [
       field('supply', 'Supply', 'voltage', 12),
       field('fan', 'Wanted at the fan', 'voltage', 7),
       field('current', 'Fan current at that voltage', 'current'),
+      field('ambient', 'Air around the resistor', 'temperature', 25),
+      field('startA', 'Current as it starts', 'current', null, { optional: true, hint: 'often twice' }),
+      field('startV', 'Voltage it starts at', 'voltage', null, {
+        optional: true,
+        hint: 'on its sheet, or tried',
+      }),
     ],
     convert: (i) => {
-      const { supply, fan, current } = i.n
+      const { supply, fan, current, ambient, startA, startV } = i.n
       if (fan! >= supply!) return no('A resistor only takes voltage away: the fan gets less than the supply.')
       const ohm = resistorForVoltage(supply!, fan!, current!)
       const heat = (supply! - fan!) * current!
       const rating = resistorRating(heat)
+      const mayBurn = rating === null ? null : resistorDerated(rating, ambient!)
+      const known = typeof startA === 'number' && typeof startV === 'number'
+      const started = known ? supply! - ohm * startA : null
+      const starts = !known || startsBehind(supply!, ohm, startA, startV)
       return yes(
         [
           figure('ohm', 'Resistor', 'resistance', ohm, 'R = (U − U_fan) / I', PREFERRED, {
@@ -52,8 +65,29 @@ export const power: SumOfGroup[] = [
           figure('rating', 'Part for', 'power', rating, 'twice the heat, next rating', 'common practice', {
             note: rating === null ? 'More than a resistor should burn: take a step-down converter.' : '',
           }),
+          figure(
+            'may',
+            'May burn in that air',
+            'power',
+            mayBurn,
+            'full up to 70 °C, down to nothing at 155 °C',
+            'film resistors (from memory)',
+            {
+              note:
+                mayBurn !== null && mayBurn < heat
+                  ? 'Less than it has to: a larger one, or a cooler place.'
+                  : '',
+            },
+          ),
+          ...(known
+            ? [figure('start', 'Voltage as it starts', 'voltage', started, 'U − R·I_start', PREFERRED)]
+            : []),
         ],
-        'Check that it still starts: the start wants more voltage, and a fan draws more when it starts.',
+        known
+          ? starts
+            ? ''
+            : 'It does not start behind this resistor: what it draws at the start leaves it too little.'
+          : 'Check that it still starts: the start wants more voltage, and a fan draws more when it starts.',
       )
     },
   },
@@ -69,7 +103,11 @@ export const power: SumOfGroup[] = [
     convert: (i) => {
       const { supply, forward, leds, current } = i.n
       const ohm = ledResistor(supply!, leds!, forward!, current!)
-      if (!(ohm > 0)) return no('So many LEDs in a row take more than the supply gives.')
+      if (!(ohm > 0))
+        return no(
+          'So many LEDs in a row take more than the supply gives: ' +
+            `${ledMaxPerString(supply!, forward!)} at most, with a fifth left for the resistor.`,
+        )
       return yes([
         figure('ohm', 'Resistor', 'resistance', ohm, 'R = (U − n·U_LED) / I', PREFERRED, {
           inputs: given(

@@ -22,3 +22,8 @@ export const yes = (figures: Figure[], warning = ''): Converted => ({
 })
 export const given = (i: Inputs, ...list: [symbol: string, key: string, label: string, quantity: Quantity][]) =>
   list.map(([symbol, key, label, quantity]) => input(symbol, label, i.n[key] ?? null, quantity))
+/** What was put in, by the fields of a sum; each by its symbol. One that was left out is not among them. */
+export const inputsOf = (i: Inputs, fields: SumOfGroup['fields'], symbols: Record<string, string>) =>
+  fields
+    .filter((f) => symbols[f.key] && !f.list && typeof i.n[f.key] === 'number')
+    .map((f) => input(symbols[f.key]!, f.label, i.n[f.key]!, f.quantity))

@@ -285,6 +285,18 @@ export const quantities = {
     si: 'ohm',
     units: [unit('Ω', 1, 3, ['ohm', 'ohms', 'r']), unit('kΩ', 1000, 3, ['kohm', 'k'])],
   },
+  inductance: {
+    article: 'an inductance',
+    example: '100 µH',
+    si: 'H',
+    units: [unit('µH', 1e-6, 1, ['uh', 'μh']), unit('mH', 1e-3, 3), unit('H', 1, 4)],
+  },
+  capacitance: {
+    article: 'a capacitance',
+    example: '470 µF',
+    si: 'F',
+    units: [unit('µF', 1e-6, 2, ['uf', 'μf']), unit('nF', 1e-9, 1), unit('mF', 1e-3, 3), unit('F', 1, 4)],
+  },
   density: { article: 'a density', example: '1.2 kg/m³', si: 'kg/m3', units: [unit('kg/m³', 1, 3, ['kg/m3'])] },
   ratio: {
     article: 'a share',

@@ -5,7 +5,14 @@ export {
   mainComparison,
   readingHalfWidth,
 } from './comparison'
-export { conversions, convert, type Conversion, type Converted, type Inputs } from './conversions/index'
+export {
+  conversions,
+  convert,
+  type Conversion,
+  type ConversionField,
+  type Converted,
+  type Inputs,
+} from './conversions/index'
 export {
   everydayLevels,
   RANKING_GAP_DB,

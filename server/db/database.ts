@@ -37,7 +37,8 @@ const queryable = (executor: Executor): Queryable => ({
 
 /**
  * Opens the embedded PostgreSQL of a data directory: takes the lock, starts, migrates.
- * @param directory created where missing; null keeps everything in memory (tests)
+ * @param directory created where missing; null keeps everything in memory, the dump of a cluster begins there with what
+ * it holds (tests)
  * @param migrations numbered SQL files in order
  * @param progress told what is being done
  * @param flushed told what is on the disk (tests)
@@ -45,14 +46,15 @@ const queryable = (executor: Executor): Queryable => ({
  * @throws DataDirectoryBusy when another living process holds it
  */
 export async function openDatabase(
-  directory: string | null,
+  directory: string | Blob | null,
   migrations: readonly Migration[],
   progress: (text: string) => void = () => {},
   flushed?: Flushed,
 ): Promise<Database> {
-  const lock = directory === null ? null : acquireLock(directory)
+  const kept = typeof directory === 'string' ? directory : null
+  const lock = kept === null ? null : acquireLock(kept)
   try {
-    const place = directory === null ? null : prepareCluster(directory)
+    const place = kept === null ? null : prepareCluster(kept)
     progress('opening the database (a first start takes some seconds)')
     const open = () =>
       PGlite.create(
@@ -61,15 +63,17 @@ export async function openDatabase(
               fs: new DurableFs(place.cluster, flushed),
               startParams: durableParams(PGlite.defaultStartParams),
             }
-          : {},
+          : directory instanceof Blob
+            ? { loadDataDir: directory }
+            : {},
       )
     let pg = await open()
     place?.opened()
     const { missing, older } = await pending(queryable(pg), migrations)
-    if (directory !== null && place && older && missing.length) {
+    if (kept !== null && place && older && missing.length) {
       progress('keeping a copy of the data as they were')
       await pg.close()
-      keepCopy(directory, place.cluster, missing[0]!.name)
+      keepCopy(kept, place.cluster, missing[0]!.name)
       pg = await open()
     }
     const db: Database = {

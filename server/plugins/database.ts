@@ -1,3 +1,4 @@
+import { isMainThread } from 'node:worker_threads'
 import { defineNitroPlugin, useStorage } from 'nitropack/runtime'
 import type { Database } from '../db/database'
 import { DataDirectoryBusy } from '../db/lock'
@@ -23,12 +24,13 @@ declare module 'nitropack' {
   }
 }
 
+const OWNER_ONLY = 0o077
 /** Exit code by which the start script knows that another process holds the data directory. */
 const EXIT_BUSY = 3
 
 export default defineNitroPlugin((nitro) => {
-  // what is made here is for its owner only
-  process.umask(0o077)
+  // what is made here is for its owner only; in the development server's worker its starter has said so already
+  if (isMainThread) process.umask(OWNER_ONLY)
   const directory = dataDirectory()
   const fill = async (db: Database) => {
     await nitro.hooks.callHook('redpoll:untouched', db)

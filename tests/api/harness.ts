@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import {
   cpSync,
   existsSync,
@@ -10,10 +10,12 @@ import {
   renameSync,
   rmSync,
   statSync,
+  writeFileSync,
 } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
+import { PGlite } from '@electric-sql/pglite'
 import { Client } from 'pg'
 import { openDatabase, type Database } from '../../server/db/database'
 import { openPostgres } from '../../server/db/postgres'
@@ -55,7 +57,7 @@ async function makeDatabase(name: string, template = 'template1'): Promise<strin
 export const memoryDatabase = async (): Promise<Database> =>
   onPostgres
     ? openPostgres(await makeDatabase(`t-${randomUUID()}`), migrations)
-    : openDatabase(null, migrations)
+    : openDatabase(new Blob([readFileSync(await emptyDump())]), migrations)
 
 export const temporaryDir = () => mkdtempSync(join(tmpdir(), 'redpoll-'))
 
@@ -125,9 +127,51 @@ export async function startServer(
 const cache = join(root, '.cache')
 
 /**
- * A copy of a data directory with the demo workshop, made once for a build: a new cluster takes seconds, a copy does not.
- * It is made aside and moved into place, so that test files running side by side never see half of one.
+ * What is made once and then copied, since a new cluster takes seconds and a copy does not. It is made aside and moved
+ * into place, so that test files running side by side never see half of one.
+ * @param kind what it is; older ones of its kind go
+ * @param key what it is made of
+ * @param make makes it at the place it is given
  */
+async function madeOnce(kind: string, key: string, make: (aside: string) => Promise<void>): Promise<string> {
+  const template = join(cache, `test-${kind}-${key}`)
+  if (existsSync(template)) return template
+  mkdirSync(cache, { recursive: true })
+  for (const old of readdirSync(cache))
+    if (old.startsWith(`test-${kind}-`) && old !== basename(template))
+      rmSync(join(cache, old), { recursive: true, force: true })
+  const aside = join(cache, `making-${kind}-${process.pid}`)
+  await make(aside)
+  try {
+    renameSync(aside, template)
+  } catch {
+    // another test file was faster
+    rmSync(aside, { recursive: true, force: true })
+  }
+  return template
+}
+const copyOf = (template: string) => {
+  const copy = temporaryDir()
+  cpSync(template, copy, { recursive: true })
+  return copy
+}
+
+const tables = createHash('sha256').update(JSON.stringify(migrations)).digest('hex').slice(0, 12)
+const emptyTemplate = () =>
+  madeOnce('empty', tables, async (aside) => (await openDatabase(aside, migrations)).close())
+/** A data directory with all tables and nothing in them. */
+export const emptyData = async () => copyOf(await emptyTemplate())
+/** The same as a dump, which a database in memory begins with. */
+const emptyDump = () =>
+  madeOnce('dump', tables, async (aside) => {
+    const copy = await emptyData()
+    const pg = await PGlite.create(join(copy, 'pg'))
+    writeFileSync(aside, Buffer.from(await (await pg.dumpDataDir('none')).arrayBuffer()))
+    await pg.close()
+    rmSync(copy, { recursive: true, force: true })
+  })
+
+/** A copy of a data directory with the demo workshop, made once for a build. */
 export async function demoData(): Promise<string> {
   if (onPostgres) {
     await demoTemplate()
@@ -135,28 +179,12 @@ export async function demoData(): Promise<string> {
     await makeDatabase(basename(copy), DEMO)
     return copy
   }
-  const template = join(
-    cache,
-    `test-data-${Math.round(statSync(join(root, '.output', 'server', 'index.mjs')).mtimeMs)}`,
+  const built = statSync(join(root, '.output', 'server', 'index.mjs')).mtimeMs
+  return copyOf(
+    await madeOnce('demo', String(Math.round(built)), async (aside) => {
+      await (await startServer(aside)).stop()
+    }),
   )
-  if (!existsSync(template)) {
-    mkdirSync(cache, { recursive: true })
-    for (const old of readdirSync(cache))
-      if (old.startsWith('test-data') && old !== basename(template))
-        rmSync(join(cache, old), { recursive: true, force: true })
-    const aside = join(cache, `making-${process.pid}`)
-    const server = await startServer(aside)
-    await server.stop()
-    try {
-      renameSync(aside, template)
-    } catch {
-      // another test file was faster
-      rmSync(aside, { recursive: true, force: true })
-    }
-  }
-  const copy = temporaryDir()
-  cpSync(template, copy, { recursive: true })
-  return copy
 }
 
 /** The demo workshop on the PostgreSQL server, made by whoever comes first. */

@@ -12,7 +12,7 @@ import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
 import { acquireLock, DataDirectoryBusy } from '../../server/db/lock'
 import { openDatabase } from '../../server/db/database'
-import { migrations, temporaryDir } from './harness'
+import { emptyData, migrations, temporaryDir } from './harness'
 
 let dir: string
 beforeEach(() => {
@@ -89,6 +89,7 @@ describe('the lock', () => {
     await db.close()
   })
   test('data of a newer program are refused', async () => {
+    dir = await emptyData()
     const db = await openDatabase(dir, [
       ...migrations,
       { name: '998_later.sql', sql: 'CREATE TABLE later (x integer)' },
@@ -125,6 +126,7 @@ describe('the cluster', () => {
     ],
     ['that is gone', () => rmSync(cluster(), { recursive: true }), 'database is gone'],
   ])('one %s is told, and nothing is laid over it', { timeout: 60_000 }, async (_, spoil, words) => {
+    dir = await emptyData()
     await opened()
     spoil()
     const before = existsSync(cluster()) ? tree() : null
@@ -133,7 +135,7 @@ describe('the cluster', () => {
     expect(existsSync(file())).toBe(false)
   })
   test('one whose making was cut short is begun again', { timeout: 60_000 }, async () => {
-    await opened()
+    dir = await emptyData()
     writeFileSync(join(dir, 'cluster.json'), JSON.stringify({ state: 'making', version: '' }))
     rmSync(cluster('global'), { recursive: true })
     await opened()

@@ -220,8 +220,9 @@ describe('the data directory', () => {
     await server.stop()
     rmSync(data, { recursive: true, force: true })
   })
-  test('kill -9 while writing, six times: every acknowledged save is there afterwards', async () => {
-    const KILLS = 6
+  /** Beside a server of its own two are enough: what is acknowledged is in its hands. */
+  const KILLS = onPostgres ? 2 : 6
+  test(`kill -9 while writing, ${KILLS} times: every acknowledged save is there afterwards`, async () => {
     const data = await demoData()
     let acknowledged = 0
     let survived = 0
@@ -272,7 +273,8 @@ describe('the data directory', () => {
       await again.stop()
     }
     expect(survived).toBe(KILLS)
-    expect(acknowledged).toBeGreaterThanOrEqual(27)
+    // 2 in the first round, one more in each
+    expect(acknowledged).toBeGreaterThanOrEqual((KILLS * (KILLS + 3)) / 2)
     rmSync(data, { recursive: true, force: true })
   }, 180_000)
 })

@@ -1,6 +1,7 @@
 import { rmSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
 import { test as base, expect, type Locator, type Page } from '@playwright/test'
-import { demoData, startServer, temporaryDir, type TestServer } from '../api/harness'
+import { demoData, emptyData, startServer, type TestServer } from '../api/harness'
 
 export interface App {
   server: TestServer
@@ -33,7 +34,7 @@ export const test = base.extend<{ quiet: string[]; empty: App }, { demo: App }>(
   demo: [async ({}, use) => run(await demoData(), false, use), { scope: 'worker', timeout: 60_000 }],
   empty: [
     async ({ page }, use) =>
-      run(temporaryDir(), true, async (app) => {
+      run(await emptyData(), true, async (app) => {
         await use(app)
         // what the page still asks is not cut off by the end of its server
         await page.goto('about:blank').catch(() => {})
@@ -57,6 +58,41 @@ export const test = base.extend<{ quiet: string[]; empty: App }, { demo: App }>(
 })
 
 export { expect }
+
+/**
+ * What axe finds on the page that is open, as a line each. It looks at the one document there is (the legacy mode, which
+ * opens no page of its own to gather frames) and tells of violations only: what passes would be described node by node.
+ * @param within only this part
+ * @param rules only these; else all
+ * @param without all but these
+ * @param least how bad it is at least
+ */
+export async function violations(
+  page: Page,
+  { within, rules, without = [], least = 'serious' }: AxeWish = {},
+): Promise<string[]> {
+  const builder = new AxeBuilder({ page }).setLegacyMode(true).options({
+    resultTypes: ['violations'],
+    ...(rules ? { runOnly: { type: 'rule' as const, values: rules } } : {}),
+    rules: Object.fromEntries(without.map((rule) => [rule, { enabled: false }])),
+  })
+  if (within) builder.include(within)
+  const { violations: found } = await builder.analyze()
+  const bad = least === 'any' ? found : found.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+  return bad.map(
+    (v) =>
+      `${v.id}: ${v.nodes
+        .map((n) => n.html)
+        .slice(0, 2)
+        .join(' ')}`,
+  )
+}
+interface AxeWish {
+  within?: string
+  rules?: string[]
+  without?: string[]
+  least?: 'serious' | 'any'
+}
 
 /** Types into a field by its label and leaves it, as a person does. */
 export async function type(page: Page, label: string, text: string) {
@@ -110,6 +146,8 @@ export async function beginEmpty(page: Page, url: string): Promise<string> {
   await page.goto(`${url}/begin`)
   await page.getByRole('button', { name: 'Begin with an empty plan' }).press('Enter')
   await page.waitForURL(/\/job\/[^/]+\/brief/)
+  // the address comes before the page: the beginning, with a goal of its own to choose, may still stand there
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
   return page.url().split('/')[4]!
 }
 /** Marks one of a few, or a tick, by the space bar. */

@@ -1,6 +1,4 @@
-import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
-import { expect, test } from './app'
+import { expect, test, violations } from './app'
 
 // its tests share nothing: they may run side by side
 test.describe.configure({ mode: 'parallel' })
@@ -48,21 +46,6 @@ async function revisions(url: string) {
   return Object.fromEntries(jobs.map((j) => [j.id, j.revision]))
 }
 
-/** What axe finds serious on the page that is open. */
-async function seriousOn(page: Page, path: string, rules?: string[]): Promise<string[]> {
-  const builder = new AxeBuilder({ page })
-  const { violations } = await (rules ? builder.withRules(rules) : builder).analyze()
-  return violations
-    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-    .map(
-      (v) =>
-        `${path}: ${v.id} ${v.nodes
-          .map((n) => n.html)
-          .slice(0, 2)
-          .join(' ')}`,
-    )
-}
-
 /** The screens in two halves, which may be looked at side by side. */
 const halves = [screens.filter((_, i) => i % 2 === 0), screens.filter((_, i) => i % 2 === 1)]
 for (const [half, paths] of halves.entries())
@@ -80,11 +63,11 @@ for (const [half, paths] of halves.entries())
       // the whole of it, not its first parts
       await page.locator('html:not([aria-busy])').waitFor({ state: 'attached' })
       if (path.endsWith('line-up')) await expect(page.getByText(/choices would do the job/)).toBeVisible()
-      expect(await seriousOn(page, path)).toEqual([])
+      expect(await violations(page), path).toEqual([])
       // the structure is the same in both themes: only colours are looked at again, once they have changed
       await page.emulateMedia({ colorScheme: 'dark' })
       await page.waitForTimeout(300)
-      expect(await seriousOn(page, `${path} dark`, ['color-contrast'])).toEqual([])
+      expect(await violations(page, { rules: ['color-contrast'] }), `${path} dark`).toEqual([])
       await page.setViewportSize({ width: 390, height: 844 })
       await page.waitForTimeout(150)
       const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
@@ -111,6 +94,23 @@ test('the first page is small: at most 220 kB of compressed script', async ({ pa
   await page.waitForLoadState('networkidle')
   expect(bytes).toBeGreaterThan(50_000)
   expect(bytes).toBeLessThan(220_000)
+})
+
+test('the air drifts along the ribbon, and stands still for who asks for less motion', async ({
+  page,
+  demo,
+}) => {
+  await page.emulateMedia({ reducedMotion: 'no-preference' })
+  await page.goto(`${demo.url}/job/job-film-cabinet/brief`)
+  const running = () =>
+    page
+      .locator('.ribbon .streaks')
+      .evaluateAll(
+        (all) => all.flatMap((e) => e.getAnimations().filter((a) => a.playState === 'running')).length,
+      )
+  await expect.poll(running).toBeGreaterThan(1)
+  await page.emulateMedia({ reducedMotion: 'reduce' })
+  expect(await running()).toBe(0)
 })
 
 test('at 390 px a reading can be logged', async ({ page, demo }) => {

@@ -1,4 +1,4 @@
-import { expect, test } from './app'
+import { choose, expect, test, type, violations } from './app'
 
 test('a sum is found, worked out, copied, and its address leads back to it', async ({
   page,
@@ -29,4 +29,34 @@ test('a sum is found, worked out, copied, and its address leads back to it', asy
   await page.goto(`${demo.url}/sums?sum=units`)
   await page.getByLabel('Value with its unit').fill('28.25 CFM')
   await expect(page.getByRole('row', { name: /48 m³\/h/ })).toBeVisible()
+})
+
+test('the answer is followed as one field changes, as a curve and as a table, in the units of the workshop', async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/sums?sum=fan-laws`)
+  await expect(page.getByText('Wanted: Speed now.')).toBeVisible()
+  await type(page, 'Speed now', '2000')
+  await type(page, 'Speed wanted', '1000')
+  await expect(page.getByText(/at least one of airflow, pressure, power or level/)).toBeVisible()
+  await type(page, 'Static pressure now', '40 Pa')
+  await type(page, 'Level now', '40')
+  // a quarter of the pressure; 15 dB less, between 13.5 and 18
+  await expect(page.getByRole('button', { name: /^Static pressure: 10 Pa/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Level: 24\.9 dB\(A\), range 21\.9/ })).toBeVisible()
+  // the speed wanted decides by its square: at twice of it, full pressure
+  await choose(page, 'How it follows', 'Speed wanted')
+  await page.getByRole('button', { name: 'The same as a table' }).press('Enter')
+  await expect(page.getByRole('row', { name: /^2000 40\.0$/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^500 2\.5$/ })).toBeVisible()
+  await choose(page, 'How it follows', 'Speed now')
+  await expect(page.getByRole('row', { name: /^4000 2\.5$/ })).toBeVisible()
+  // where there is no answer a row says so
+  await page.goto(`${demo.url}/sums?sum=resistor`)
+  await type(page, 'Fan current at that voltage', '90 mA')
+  await choose(page, 'How it follows', 'Wanted at the fan')
+  await page.getByRole('button', { name: 'The same as a table' }).press('Enter')
+  await expect(page.getByRole('row', { name: /^14(\.0+)? no answer$/ })).toBeVisible()
+  expect(await violations(page, { least: 'any' })).toEqual([])
 })

@@ -282,7 +282,9 @@ export const calcs: Record<string, Calc> = {
       i.n('opening_area'),
       i.text('opening') as need.CaptureOpening,
     ),
-  'need.captureVelocityRatio': (i) => need.captureVelocityRatio(i.n('distance'), i.n('opening_area')),
+  // at 1 m/s in the opening what is left of it is the share
+  'need.captureVelocityRatio': (i) =>
+    need.captureSpeedAt(i.n('opening_area'), i.n('distance'), i.n('opening_area'), 'plain'),
   'need.slotCaptureFlow': (i) =>
     need.slotCaptureFlow(
       i.n('capture_velocity'),
@@ -725,7 +727,7 @@ export const calcs: Record<string, Calc> = {
   'heat.remaining': (i) => heat.remainingChange(i.n('slope'), i.n('tau')),
   'heat.threePoint': (i) => {
     const [a, b, c] = i.list('readings')
-    return heat.threePointEnd(a!, b!, c!)
+    return measure.endValue(a!, b!, c!)
   },
   'heat.fitFinal': (i) => heat.fitRise(i.list('times'), i.list('temperatures'))?.final ?? null,
   'heat.fitTau': (i) => heat.fitRise(i.list('times'), i.list('temperatures'))?.tau ?? null,

@@ -3,7 +3,11 @@ import { convert, type Conversion, type Converted, type Inputs } from '#core/ver
 
 /** The fields of one calculation and its answer with the working; what may be done with the answer stands in the slot. */
 const props = defineProps<{ sum: Conversion; density: number }>()
-defineSlots<{ default?: (scope: { result: Extract<Converted, { ok: true }> }) => unknown }>()
+type Answer = Extract<Converted, { ok: true }>
+defineSlots<{
+  /** beside the answer */ default?: (scope: { result: Answer }) => unknown
+  /** below it */ more?: (scope: { result: Answer; inputs: Inputs }) => unknown
+}>()
 const inputs = reactive<Inputs>({ n: {}, lists: {}, choice: {}, density: 1.2 })
 watch(
   () => props.sum,
@@ -14,7 +18,11 @@ watch(
   },
   { immediate: true },
 )
+const { inUnits } = useUnits()
 const result = computed(() => convert(props.sum, { ...inputs, density: props.density }))
+/** The first figure is the answer; the others help to judge it. */
+const main = computed(() => (result.value.ok ? result.value.figures[0]! : null))
+const others = computed(() => (result.value.ok ? result.value.figures.slice(1) : []))
 </script>
 
 <template>
@@ -46,20 +54,31 @@ const result = computed(() => convert(props.sum, { ...inputs, density: props.den
     </template>
   </div>
   <p v-if="!result.ok" class="small soft" role="status">
-    {{ result.reason }}
+    {{ inUnits(result.reason) }}
   </p>
   <template v-else>
-    <p class="row answer" role="status">
-      <template v-for="(f, i) in result.figures" :key="f.key">
-        <span class="small soft">{{ f.label }}</span>
-        <FigureValue :figure="f" :big="i === 0" :range="i === 0" />
-      </template>
-      <slot :result="result" />
+    <div class="answer" role="status">
+      <p class="row main">
+        <span class="small soft">{{ main!.label }}</span>
+        <FigureValue :figure="main!" big range />
+        <slot :result="result" />
+      </p>
+      <p v-if="main!.note" class="small soft">{{ inUnits(main!.note) }}</p>
+      <dl v-if="others.length">
+        <template v-for="f in others" :key="f.key">
+          <dt class="small soft">{{ f.label }}</dt>
+          <dd><FigureValue :figure="f" range /></dd>
+          <dd class="small soft">{{ inUnits(f.note) }}</dd>
+        </template>
+      </dl>
+    </div>
+    <p v-if="result.warning" class="row small warning">
+      <StateMark state="fix" /> {{ inUnits(result.warning) }}
     </p>
     <p class="small soft">
-      <span class="mono">{{ result.figures[0]!.formula }}</span> · {{ result.figures[0]!.source }}
+      <span class="mono">{{ main!.formula }}</span> · {{ main!.source }}
     </p>
-    <p v-if="result.warning" class="row small"><StateMark state="fix" /> {{ result.warning }}</p>
+    <slot name="more" :result="result" :inputs="{ ...inputs, density }" />
   </template>
 </template>
 
@@ -68,6 +87,36 @@ const result = computed(() => convert(props.sum, { ...inputs, density: props.den
   grid-column: 1 / -1;
 }
 .answer {
+  display: grid;
+  gap: 8px;
+}
+.main {
   gap: 12px;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content max-content minmax(0, 1fr);
+  align-items: start;
+  gap: 4px 14px;
+  margin: 0;
+}
+dd {
+  margin: 0;
+  text-align: right;
+}
+dd + dd {
+  text-align: left;
+}
+.warning {
+  flex-wrap: nowrap;
+  align-items: start;
+}
+@media (max-width: 760px) {
+  dl {
+    grid-template-columns: minmax(0, 1fr) max-content;
+  }
+  dd + dd {
+    grid-column: 1 / -1;
+  }
 }
 </style>

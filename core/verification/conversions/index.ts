@@ -8,7 +8,7 @@ import { speedConversions } from './speed'
 import { temperatureConversions } from './temperature'
 import { withoutConversions } from './without'
 
-export type { Conversion, Converted, Inputs } from './conversion'
+export type { Conversion, ConversionField, Converted, Inputs } from './conversion'
 
 /** From what an instrument shows to what a run wants to know: by what is read. */
 export const conversions: readonly Conversion[] = [
