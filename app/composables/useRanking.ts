@@ -1,4 +1,4 @@
-import { facedStream, faceStream, MAIN_STREAM, type PlanDocument } from '#core/document'
+import { facedStream, faceStream, MAIN_STREAM, type PlanDocument, type ShelfShown } from '#core/document'
 import type { Ranking, RankOptions } from '#core/selection'
 
 const WAIT_MS = 60
@@ -9,6 +9,7 @@ const WAIT_MS = 60
  */
 export function useRanking(plan: Ref<PlanDocument>, options: Ref<RankOptions>) {
   const shelf = useShelfStore()
+  const shown = computed((before?: ShelfShown | null) => steady(before, shelf.shown))
   const ranking = shallowRef<Ranking | null>(null)
   const busy = ref(true)
   const problem = ref('')
@@ -46,9 +47,11 @@ export function useRanking(plan: Ref<PlanDocument>, options: Ref<RankOptions>) {
     busy.value = false
   }
   watch(
-    [plan, options, () => shelf.changed, () => shelf.shown],
+    [plan, options, () => shelf.changed, shown],
     () => {
       clearTimeout(timer)
+      // what stands there is the answer to another question from now on
+      busy.value = true
       timer = setTimeout(ask, ranking.value ? WAIT_MS : 0)
     },
     { immediate: true },

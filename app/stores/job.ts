@@ -20,6 +20,7 @@ import { computeReport, reportSteps, type Report, type ReportResult } from '#cor
 import { presentFlow } from '#core/requirement'
 import type { StoredPlan } from '#shared/api'
 import { inPieces } from '#shared/pieces'
+import { steady } from '~/utils/steady'
 import { createSaving, type Draft, type SaveAnswer, type SaveState } from '~/stores/saving'
 
 /** Changes of one field within this time are one step of undo. */
@@ -48,9 +49,6 @@ function keepDraft({ plan, revision, base }: Draft) {
     // a full or forbidden browser store: the change still lives in this page
   }
 }
-/** What was there before where the new is the same: who watches it has nothing to do. */
-const steady = <T>(before: T | undefined, now: T): T =>
-  before !== undefined && JSON.stringify(before) === JSON.stringify(now) ? before : now
 const breathe = () => new Promise<void>((done) => setTimeout(done))
 
 const dropDraft = (id: string) => localStorage.removeItem(draftKey(id))

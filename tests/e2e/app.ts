@@ -46,8 +46,9 @@ export const test = base.extend<{ quiet: string[]; empty: App }, { demo: App }>(
       const heard: string[] = []
       page.on('console', (m) => {
         // what asks for changes every few seconds may ask while a test has its server stopped
-        if (m.location().url.includes('/api/changes')) return
-        if (m.type() === 'error' || m.type() === 'warning') heard.push(m.text())
+        const { url } = m.location()
+        if (url.includes('/api/changes')) return
+        if (m.type() === 'error' || m.type() === 'warning') heard.push(`${m.text()} ${url}`)
       })
       page.on('pageerror', (e) => heard.push(e.message))
       await use(heard)
@@ -136,6 +137,11 @@ export async function press(page: Page, name: string | RegExp) {
   const button = page.getByRole('button', { name }).first()
   await button.focus()
   await page.keyboard.press('Enter')
+}
+/** Picks a choice of the line-up, once what was typed there is answered. */
+export async function pickFan(page: Page, name: RegExp) {
+  await expect(page.getByText(/choices would do the job/)).toBeVisible()
+  await press(page, name)
 }
 /** Goes to a station by the keyboard. */
 export const goTo = (page: Page, station: string) =>

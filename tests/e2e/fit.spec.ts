@@ -1,7 +1,20 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { drawPdf } from './pdf'
-import { addElement, beginEmpty, choose, expect, goTo, press, saved, test, type, undo, violations } from './app'
+import {
+  addElement,
+  beginEmpty,
+  choose,
+  expect,
+  goTo,
+  pickFan,
+  press,
+  saved,
+  test,
+  type,
+  undo,
+  violations,
+} from './app'
 
 const piece = (page: Page, name: string) => page.getByRole('radio', { name, exact: true }).press('Space')
 const figure = (page: Page, label: string) => page.getByRole('button', { name: new RegExp(`^${label}: `) })
@@ -104,7 +117,7 @@ test('four fans laid out on a panel: their pitch, and what a smaller one has roo
   await goTo(page, 'Line-up')
   await press(page, 'More filters')
   await type(page, 'Maker, model or note', 'sedge 120')
-  await press(page, /^Pick 4 × /)
+  await pickFan(page, /^Pick 4 × /)
   await goTo(page, 'Fit')
   await piece(page, 'Template')
   await piece(page, 'Whole panel')
@@ -213,7 +226,7 @@ test('a blower gives way to an axial fan: what no longer fits is said, and an ad
   await goTo(page, 'Line-up')
   await press(page, 'More filters')
   await type(page, 'Maker, model or note', 'sorrel')
-  await press(page, /^Pick 1 × .*Sorrel/)
+  await pickFan(page, /^Pick 1 × .*Sorrel/)
   await goTo(page, 'Fit')
   // a blower has no pattern: its own lugs and outlet are measured
   await piece(page, 'Mount')
@@ -235,7 +248,7 @@ test('a blower gives way to an axial fan: what no longer fits is said, and an ad
   await goTo(page, 'Line-up')
   await press(page, 'More filters')
   await type(page, 'Maker, model or note', 'sedge 80')
-  await press(page, /^Pick 1 × .*Sedge 80/)
+  await pickFan(page, /^Pick 1 × .*Sedge 80/)
   await expect(page.getByText(/Does not fit this fan: hole 40\smm, screw holes 40\smm/)).toBeVisible()
   await press(page, 'See Fit')
   await expect(page.getByText(/Does not fit: hole 40\smm, smaller than the blades/)).toBeVisible()

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, press, saved, test } from './app'
+import { expect, pickFan, saved, test } from './app'
 
 /** A shelf that is too long to be held by a page: names are here, sheets come when they are asked for. */
 
@@ -46,7 +46,7 @@ test('a long shelf: ranked, picked from, searched by name, and taken out whole',
   await first.getByRole('button', { name: /^Airflow at the operating point/ }).press('Enter')
   await expect(page.getByText('monotone cubic through the fan’s curve')).toBeVisible()
   await page.keyboard.press('Escape')
-  await press(page, /^Pick \d × .* no \d+/)
+  await pickFan(page, /^Pick \d × .* no \d+/)
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
   await saved(page)
   await page.reload()

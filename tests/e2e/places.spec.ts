@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { addElement, beginEmpty, choose, expect, goTo, pick, press, saved, test, type } from './app'
+import { addElement, beginEmpty, choose, expect, goTo, pick, pickFan, press, saved, test, type } from './app'
 
 const ribbon = (page: Page) => page.getByRole('region', { name: /^Air path from/ })
 /** Adds an element and names it. */
@@ -26,13 +26,13 @@ test('a cabinet with fans at both ends, and a thermal switch in their lead', asy
   // alike at both places first, then other ones for the back alone
   await goTo(page, 'Line-up')
   await expect(page.getByText(/(one|\d) at each place/).first()).toBeVisible()
-  await press(page, /^Pick [24] × /)
+  await pickFan(page, /^Pick [24] × /)
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
   const back = page.getByRole('radio', { name: 'Back' })
   await back.focus()
   await page.keyboard.press('Space')
   await expect(page.locator('.ranks')).toContainText(' and ')
-  await press(page, /^Pick [^0-9]*2 × .* and /)
+  await pickFan(page, /^Pick [^0-9]*2 × .* and /)
   await expect(page.locator('.ranks tr.picked')).toContainText(' and ')
   await expect(ribbon(page)).toContainText(/Pa (under|over)/)
   await saved(page)
@@ -75,7 +75,7 @@ test('four outlets alike with fans in each', async ({ page, demo }) => {
   await expect(page.getByText('4 × One of them').first()).toBeVisible()
   await goTo(page, 'Line-up')
   // as many in every one of them
-  await press(page, /^Pick (4|8|12|16) × /)
+  await pickFan(page, /^Pick (4|8|12|16) × /)
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
   await goTo(page, 'Air path')
   // an unlike way beside openings with fans would be a loop

@@ -7,6 +7,7 @@ import {
   goTo,
   mark,
   pick,
+  pickFan,
   press,
   saved,
   test,
@@ -28,7 +29,7 @@ async function planStream(page: Page, heat: string) {
   await type(page, 'Free area', '12 x 3 cm')
   await addElement(page, 'Fan')
   await goTo(page, 'Line-up')
-  await press(page, /^Pick 1 × /)
+  await pickFan(page, /^Pick 1 × /)
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
 }
 

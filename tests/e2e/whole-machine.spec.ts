@@ -1,5 +1,18 @@
 import type { Page } from '@playwright/test'
-import { addElement, beginEmpty, choose, expect, goTo, mark, pick, press, saved, test, type } from './app'
+import {
+  addElement,
+  beginEmpty,
+  choose,
+  expect,
+  goTo,
+  mark,
+  pick,
+  pickFan,
+  press,
+  saved,
+  test,
+  type,
+} from './app'
 
 /** Whole machines from an empty job to the verdict, by keyboard. */
 
@@ -29,7 +42,7 @@ test('a hub fed by its own supply and steered by a header, from an empty job to 
   await press(page, 'More filters')
   await type(page, 'Maker, model or note', 'teasel 140')
   await choose(page, 'How the fans may be driven', 'rated voltage')
-  await press(page, /^Pick 4 × /)
+  await pickFan(page, /^Pick 4 × /)
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
   await mark(page, 'checkbox', /PWM/)
 
@@ -103,14 +116,14 @@ async function stream(page: Page, name: string | null, heat: string, fan: string
   await type(page, 'Free area', '30 cm2')
   await addElement(page, 'Fan')
   await goTo(page, 'Line-up')
-  await pickFan(page, fan)
+  await findAndPick(page, fan)
 }
-async function pickFan(page: Page, fan: string) {
+async function findAndPick(page: Page, fan: string) {
   if (!(await page.getByLabel('Maker, model or note', { exact: true }).isVisible()))
     await press(page, 'More filters')
   await type(page, 'Maker, model or note', fan)
   await choose(page, 'How the fans may be driven', 'rated voltage')
-  await press(page, /^Pick 1 × /)
+  await pickFan(page, /^Pick 1 × /)
   await expect(page.getByRole('button', { name: 'Give up the pick' })).toBeVisible()
 }
 
