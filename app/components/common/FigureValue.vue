@@ -24,12 +24,17 @@ const estimated = computed(() => props.figure.basis === 'estimated' && props.fig
 const text = computed(() => {
   const { value, quantity } = props.figure
   const plus = props.signed && value !== null && value > 0 ? '+' : ''
-  return `${props.before ?? ''}${estimated.value ? '~' : ''}${plus}${show(value, quantity)}`
+  return `${props.before ?? ''}${mark.value}${plus}${show(value, quantity)}`
 })
+/** An estimate bears a tilde, the least that is told a sign of its own. */
+const mark = computed(() =>
+  props.figure.openLow && props.figure.value === props.figure.low ? '≤ ' : estimated.value ? '~' : '',
+)
 const unitOf = (text: string) => text.replace(/^[−-]?[\d\s.,]+/u, '')
 const rangeText = computed(() => {
-  const { low, high, openHigh, quantity } = props.figure
+  const { low, high, openHigh, openLow, quantity } = props.figure
   if (low === null) return ''
+  if (openLow && high !== null) return high === low ? 'or less' : `up to ${show(high, quantity)}`
   const own = show(low, quantity)
   // a duration or an energy chooses its unit by its size: what both ends share is told once
   const unit = unitOf(own)
@@ -61,9 +66,7 @@ const bases = {
     @keydown.esc="open = false"
   >
     <span>{{
-      bare && figure.quantity !== 'ratio'
-        ? `${estimated ? '~' : ''}${printBare(figure.value, figure.quantity)}`
-        : text
+      bare && figure.quantity !== 'ratio' ? `${mark}${printBare(figure.value, figure.quantity)}` : text
     }}</span>
     <span v-if="range && rangeText" class="range">{{ rangeText }}</span>
   </button>

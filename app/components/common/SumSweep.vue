@@ -1,27 +1,16 @@
 <script setup lang="ts">
-import {
-  Chart,
-  LinearScale,
-  LineElement,
-  PointElement,
-  ScatterController,
-  Tooltip,
-  type ChartData,
-  type ChartOptions,
-} from 'chart.js'
+import type { ChartData, ChartOptions } from 'chart.js'
 import { Scatter } from 'vue-chartjs'
 import { sweep, type Sum } from '#core/sums'
 import type { Figure } from '#core/figure'
 import { fromSi, preferredUnit, type Quantity } from '#core/units'
 import type { Inputs } from '#core/verification'
 
-Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip)
-
 /** How the answer of a sum follows one of its fields: a curve around what was typed, and the same as a table. */
 const props = defineProps<{ sum: Sum; inputs: Inputs; figure: Figure }>()
 const settings = useSettingsStore()
 const { show, bare, symbol } = useUnits()
-const colours = useChartColours()
+const { colours, axis, line, still } = useChart()
 /** Fields that have a value and change the answer, the first of them shown. */
 const fields = computed(() =>
   props.sum.fields.filter((f) => {
@@ -46,12 +35,7 @@ const titleOf = (label: string, quantity: Quantity) =>
 const data = computed((): ChartData<'scatter'> => ({
   datasets: [
     {
-      showLine: true,
-      pointRadius: 0,
-      pointHitRadius: 8,
-      borderWidth: 2,
-      borderColor: colours.value.teal,
-      backgroundColor: colours.value.teal,
+      ...line(colours.value.teal, 2, { hit: 8 }),
       data: points.value.map((p) => ({
         x: inUnit(p.at, field.value!.quantity)!,
         // a gap where there is no answer
@@ -75,21 +59,17 @@ const data = computed((): ChartData<'scatter'> => ({
     },
   ],
 }))
-const font = { family: 'Atkinson Hyperlegible Mono Variable, monospace', size: 12 }
-const axis = (text: string, grid: boolean) => ({
-  title: { display: true, text, align: 'end' as const, color: colours.value.ink, font },
-  grid: grid ? { color: colours.value.grid } : { display: false },
-  ticks: { color: colours.value.ink, font, maxTicksLimit: 8, format: { useGrouping: false } },
-  border: { display: !grid, color: colours.value.grid },
-})
+/** An axis whose numbers are written as those of the table. */
+function plain(text: string, grid: boolean) {
+  const made = axis(text, { grid })
+  return { ...made, ticks: { ...made.ticks, format: { useGrouping: false } } }
+}
 const options = computed((): ChartOptions<'scatter'> => ({
-  responsive: true,
-  maintainAspectRatio: false,
-  animation: false,
+  ...still,
   interaction: { mode: 'nearest', axis: 'x', intersect: false },
   scales: {
-    x: axis(titleOf(field.value?.label ?? '', field.value?.quantity ?? 'number'), false),
-    y: axis(titleOf(props.figure.label, props.figure.quantity), true),
+    x: plain(titleOf(field.value?.label ?? '', field.value?.quantity ?? 'number'), false),
+    y: plain(titleOf(props.figure.label, props.figure.quantity), true),
   },
   plugins: {
     legend: { display: false },

@@ -1,21 +1,11 @@
 <script setup lang="ts">
-import {
-  Chart,
-  LinearScale,
-  LineElement,
-  PointElement,
-  ScatterController,
-  Tooltip,
-  Filler,
-  type ChartData,
-  type ChartOptions,
-} from 'chart.js'
+import { Chart, Filler, type ChartData, type ChartOptions } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
 import type { Spanned } from '#core/lab'
 import { fromSi, preferredUnit } from '#core/units'
 
-Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip, Filler, annotation)
+Chart.register(Filler, annotation)
 
 export interface CurveSeries {
   id: string
@@ -50,7 +40,7 @@ const pressureUnit = computed(() => preferredUnit('pressure', settings.units))
 const x = (si: number) => fromSi(si, flowUnit.value)
 const y = (si: number) => fromSi(si, pressureUnit.value)
 
-const colours = useChartColours()
+const { colours, axis, line, mark, words: wordsAt, still } = useChart()
 const tone = (s: CurveSeries) =>
   s.tone === 'pick' || s.tone === 'member'
     ? colours.value.cap
@@ -108,11 +98,7 @@ const measuredSets = computed((): ChartData<'scatter'>['datasets'] => [
   {
     label: 'range of readings',
     data: bars.value,
-    showLine: true,
-    pointRadius: 0,
-    pointHitRadius: 0,
-    borderColor: colours.value.ink,
-    borderWidth: 1.5,
+    ...line(colours.value.ink, 1.5),
   },
   ...(props.measured ?? []).map((m) => ({
     label: m.label,
@@ -133,40 +119,27 @@ const data = computed((): ChartData<'scatter'> => ({
     ...props.series.map((s) => ({
       label: s.label,
       data: s.points.map((p) => ({ x: x(p.flow), y: y(p.pressure) })),
-      showLine: true,
-      pointRadius: 0,
-      pointHitRadius: 0,
-      borderColor: tone(s),
-      borderWidth: s.tone === 'pick' || s.tone === 'lit' ? 3 : s.order !== undefined ? 2 : 1.4,
-      borderDash: dash(s),
+      ...line(tone(s), s.tone === 'pick' || s.tone === 'lit' ? 3 : s.order !== undefined ? 2 : 1.4, {
+        dash: dash(s),
+      }),
     })),
     {
       label: 'path, low',
       data: props.path.map((p) => ({ x: x(p.flow), y: y(p.low) })),
-      showLine: true,
-      pointRadius: 0,
-      pointHitRadius: 0,
-      borderWidth: 0,
+      ...line(colours.value.bark, 0),
       fill: false,
     },
     {
       label: 'path, high',
       data: props.path.map((p) => ({ x: x(p.flow), y: y(p.high) })),
-      showLine: true,
-      pointRadius: 0,
-      pointHitRadius: 0,
-      borderWidth: 0,
+      ...line(colours.value.bark, 0),
       fill: '-1',
       backgroundColor: `color-mix(in srgb, ${colours.value.bark} 18%, transparent)`,
     },
     {
       label: 'your air path',
       data: props.path.map((p) => ({ x: x(p.flow), y: y(p.drop) })),
-      showLine: true,
-      pointRadius: 0,
-      pointHitRadius: 0,
-      borderColor: colours.value.bark,
-      borderWidth: 2.2,
+      ...line(colours.value.bark, 2.2),
     },
     // the range of each operating point, along its flow
     ...props.series
@@ -174,11 +147,7 @@ const data = computed((): ChartData<'scatter'> => ({
       .map((s) => ({
         label: `${s.label}, range`,
         data: [s.operating!.low!, s.operating!.high!].map((q) => ({ x: x(q), y: y(s.operating!.pressure) })),
-        showLine: true,
-        pointRadius: 0,
-        pointHitRadius: 0,
-        borderColor: tone(s),
-        borderWidth: 1.5,
+        ...line(tone(s), 1.5),
       })),
     ...props.series.flatMap((s) =>
       (s.others ?? []).map((other) => ({
@@ -206,41 +175,19 @@ const data = computed((): ChartData<'scatter'> => ({
       })),
   ],
 }))
-const font = { family: 'Atkinson Hyperlegible Mono Variable, monospace', size: 12 }
+/** An axis from nought to its end, where no number stands unless it is a round one. */
+const fromNought = (of: ReturnType<typeof axis>, max: number) => ({
+  ...of,
+  min: 0,
+  max,
+  ticks: { ...of.ticks, includeBounds: false },
+})
 const options = computed((): ChartOptions<'scatter'> => ({
-  responsive: true,
-  maintainAspectRatio: false,
-  animation: false,
+  ...still,
   interaction: { mode: 'nearest', intersect: true },
   scales: {
-    x: {
-      min: 0,
-      max: x(right.value),
-      title: {
-        display: true,
-        text: `airflow, ${flowUnit.value.symbol}`,
-        align: 'end',
-        color: colours.value.ink,
-        font,
-      },
-      grid: { display: false },
-      ticks: { color: colours.value.ink, font, maxTicksLimit: 8, includeBounds: false },
-      border: { color: colours.value.grid },
-    },
-    y: {
-      min: 0,
-      max: y(top.value),
-      title: {
-        display: true,
-        text: `static pressure, ${pressureUnit.value.symbol}`,
-        align: 'end',
-        color: colours.value.ink,
-        font,
-      },
-      grid: { color: colours.value.grid },
-      ticks: { color: colours.value.ink, font, maxTicksLimit: 7, includeBounds: false },
-      border: { display: false },
-    },
+    x: fromNought(axis(`airflow, ${flowUnit.value.symbol}`), x(right.value)),
+    y: fromNought(axis(`static pressure, ${pressureUnit.value.symbol}`, { grid: true, most: 7 }), y(top.value)),
   },
   plugins: {
     legend: { display: false },
@@ -265,33 +212,14 @@ const options = computed((): ChartOptions<'scatter'> => ({
                 drawTime: 'beforeDatasetsDraw',
               },
               line: {
-                type: 'line',
-                xMin: x(props.need),
-                xMax: x(props.need),
-                borderColor: colours.value.teal,
-                borderWidth: 1.5,
-                borderDash: [4, 4],
+                ...mark('x', x(props.need), colours.value.teal),
                 label: {
-                  display: true,
-                  content: `need ${x(props.need).toPrecision(3)}`,
-                  position: 'start',
-                  color: colours.value.teal,
-                  backgroundColor: 'transparent',
-                  font,
+                  ...wordsAt(`need ${x(props.need).toPrecision(3)}`, colours.value.teal),
                   xAdjust: 40,
                 },
               },
               ...(props.design !== null && props.design > props.need
-                ? {
-                    design: {
-                      type: 'line' as const,
-                      xMin: x(props.design),
-                      xMax: x(props.design),
-                      borderColor: colours.value.teal,
-                      borderWidth: 1,
-                      borderDash: [1, 4],
-                    },
-                  }
+                ? { design: mark('x', x(props.design), colours.value.teal, { width: 1, dash: [1, 4] }) }
                 : {}),
             },
     },

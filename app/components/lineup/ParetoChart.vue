@@ -1,19 +1,11 @@
 <script setup lang="ts">
-import {
-  Chart,
-  LinearScale,
-  PointElement,
-  ScatterController,
-  Tooltip,
-  type ChartData,
-  type ChartOptions,
-} from 'chart.js'
+import { Chart, type ChartData, type ChartOptions } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
 import { paretoFront, type Candidate } from '#core/selection'
 import { fromSi, preferredUnit } from '#core/units'
 
-Chart.register(ScatterController, LinearScale, PointElement, Tooltip, annotation)
+Chart.register(annotation)
 
 /** Noise against airflow, price in the size: what no other group beats in both is drawn full. */
 const props = defineProps<{
@@ -25,7 +17,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ pick: [candidate: Candidate] }>()
 const settings = useSettingsStore()
-const colours = useChartColours()
+const { colours, axis, mark, still } = useChart()
 const unit = computed(() => preferredUnit('flow', settings.units))
 const usable = computed(() => props.rows.filter((c) => c.flow !== null && c.level !== null))
 const front = computed(() => new Set(paretoFront(usable.value)))
@@ -49,40 +41,15 @@ const data = computed((): ChartData<'scatter'> => ({
     },
   ],
 }))
-const font = { family: 'Atkinson Hyperlegible Mono Variable, monospace', size: 12 }
 const options = computed((): ChartOptions<'scatter'> => ({
-  responsive: true,
-  maintainAspectRatio: false,
-  animation: false,
+  ...still,
   onClick: (_, items) => {
     const c = items[0] && usable.value[items[0].index]
     if (c) emit('pick', c)
   },
   scales: {
-    x: {
-      title: {
-        display: true,
-        text: `airflow on this path, ${unit.value.symbol}`,
-        align: 'end',
-        color: colours.value.ink,
-        font,
-      },
-      grid: { display: false },
-      ticks: { color: colours.value.ink, font, maxTicksLimit: 8 },
-      border: { color: colours.value.grid },
-    },
-    y: {
-      title: {
-        display: true,
-        text: 'level at the listener, dB(A)',
-        align: 'end',
-        color: colours.value.ink,
-        font,
-      },
-      grid: { color: colours.value.grid },
-      ticks: { color: colours.value.ink, font, maxTicksLimit: 7 },
-      border: { display: false },
-    },
+    x: axis(`airflow on this path, ${unit.value.symbol}`),
+    y: axis('level at the listener, dB(A)', { grid: true, most: 7 }),
   },
   plugins: {
     legend: { display: false },
@@ -99,30 +66,8 @@ const options = computed((): ChartOptions<'scatter'> => ({
     },
     annotation: {
       annotations: {
-        ...(props.need === null
-          ? {}
-          : {
-              need: {
-                type: 'line' as const,
-                xMin: fromSi(props.need, unit.value),
-                xMax: fromSi(props.need, unit.value),
-                borderColor: colours.value.teal,
-                borderWidth: 1.5,
-                borderDash: [4, 4],
-              },
-            }),
-        ...(props.limit === null
-          ? {}
-          : {
-              limit: {
-                type: 'line' as const,
-                yMin: props.limit,
-                yMax: props.limit,
-                borderColor: colours.value.teal,
-                borderWidth: 1.5,
-                borderDash: [4, 4],
-              },
-            }),
+        ...(props.need === null ? {} : { need: mark('x', fromSi(props.need, unit.value), colours.value.teal) }),
+        ...(props.limit === null ? {} : { limit: mark('y', props.limit, colours.value.teal) }),
       },
     },
   },

@@ -1,14 +1,5 @@
 <script setup lang="ts">
-import {
-  Chart,
-  LinearScale,
-  LineElement,
-  PointElement,
-  ScatterController,
-  Tooltip,
-  type ChartData,
-  type ChartOptions,
-} from 'chart.js'
+import { Chart, type ChartData, type ChartOptions } from 'chart.js'
 import annotation from 'chartjs-plugin-annotation'
 import { Scatter } from 'vue-chartjs'
 import type { SoakReport } from '#core/heat'
@@ -16,7 +7,7 @@ import type { Channel, WindowSummary } from '#core/measure'
 import { fromSi, preferredUnit } from '#core/units'
 import type { LogFacts, LogView } from '~/workers/log.worker'
 
-Chart.register(ScatterController, LinearScale, PointElement, LineElement, Tooltip, annotation)
+Chart.register(annotation)
 
 /** A log's channels over time, one panel for each kind, with silences, losses of the tach and the predicted end of the soak. */
 const props = defineProps<{
@@ -31,7 +22,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ range: [from: number, to: number]; whole: [] }>()
 const settings = useSettingsStore()
-const colours = useChartColours()
+const { colours, axis, line, mark, words: wordsAt, still } = useChart()
 const { show } = useUnits()
 /** Kinds that are drawn at first: the others are a press away. */
 const FIRST = new Set(['temperature', 'rotation', 'level', 'flow', 'power', 'speed'])
@@ -72,7 +63,6 @@ const panels = computed(() => {
     .filter((p) => p.members.some((m) => !hidden.value.has(m.i)))
 })
 const colourOf = (order: number) => colours.value.series[order % colours.value.series.length]!
-const font = { family: 'Atkinson Hyperlegible Mono Variable, monospace', size: 12 }
 type Panel = (typeof panels.value)[number]
 function dataOf(p: Panel): ChartData<'scatter'> {
   const x = (t: number) => t / clock.value.factor
@@ -87,27 +77,19 @@ function dataOf(p: Panel): ChartData<'scatter'> {
           return {
             label: m.name,
             data: v.x.map((t, k) => ({ x: x(t), y: Number.isNaN(v.y[k]!) ? NaN : fromSi(v.y[k]!, p.unit) })),
-            showLine: true,
             spanGaps: false,
+            ...line(colourOf(p.members.indexOf(m)), 1.6, {
+              hit: 4,
+              dash: dashes[p.members.indexOf(m) % dashes.length]!,
+            }),
             pointRadius: v.x.length < 60 ? 2 : 0,
-            pointHitRadius: 4,
-            borderWidth: 1.6,
-            borderColor: colourOf(p.members.indexOf(m)),
-            backgroundColor: colourOf(p.members.indexOf(m)),
-            borderDash: dashes[p.members.indexOf(m) % dashes.length]!,
           }
         }),
       ...(watched && soak?.fit?.trusted
         ? [
             {
               label: 'predicted',
-              showLine: true,
-              pointRadius: 0,
-              pointHitRadius: 0,
-              borderWidth: 1.6,
-              borderDash: [3, 3],
-              borderColor: colours.value.cap,
-              backgroundColor: colours.value.cap,
+              ...line(colours.value.cap, 1.6, { dash: [3, 3] }),
               data: Array.from({ length: 60 }, (_, k) => {
                 const t = soak.from + (k / 59) * (props.to + 0.6 * (props.to - props.from) - soak.from)
                 return {
@@ -130,41 +112,24 @@ const right = computed(() =>
 function optionsOf_(p: Panel, last: boolean): ChartOptions<'scatter'> {
   const x = (t: number) => t / clock.value.factor
   const watched = props.soakChannel !== null && p.members.some((m) => m.i === props.soakChannel)
+  const time = axis(last ? `time, ${clock.value.symbol}` : '', { grid: true, most: 9 })
+  const value = axis(p.unit.symbol || 'value', { grid: true, most: 4 })
   return {
-    responsive: true,
-    maintainAspectRatio: false,
-    animation: false,
+    ...still,
     normalized: true,
     interaction: { mode: 'nearest', intersect: false, axis: 'x' },
     scales: {
       x: {
+        ...time,
         min: x(props.from),
         max: x(right.value),
-        title: {
-          display: last,
-          text: `time, ${clock.value.symbol}`,
-          align: 'end',
-          color: colours.value.ink,
-          font,
-        },
-        grid: { color: colours.value.grid },
-        ticks: {
-          display: last,
-          color: colours.value.ink,
-          font,
-          maxTicksLimit: 9,
-          maxRotation: 0,
-          includeBounds: false,
-        },
-        border: { color: colours.value.grid },
+        ticks: { ...time.ticks, display: last, maxRotation: 0, includeBounds: false },
       },
       y: {
-        title: { display: true, text: p.unit.symbol || 'value', color: colours.value.ink, font },
-        grid: { color: colours.value.grid },
-        ticks: { color: colours.value.ink, font, maxTicksLimit: 4 },
-        border: { display: false },
-        afterFit: (axis) => {
-          axis.width = 74
+        ...value,
+        title: { ...value.title, align: 'center' },
+        afterFit: (scale) => {
+          scale.width = 74
         },
       },
     },
@@ -195,19 +160,8 @@ function optionsOf_(p: Panel, last: boolean): ChartOptions<'scatter'> {
                 props.facts.tachLosses.slice(0, 12).map((l, k) => [
                   `loss${k}`,
                   {
-                    type: 'line' as const,
-                    xMin: x(l.at),
-                    xMax: x(l.at),
-                    borderColor: colours.value.cap,
-                    borderWidth: 2,
-                    label: {
-                      display: true,
-                      content: 'stands',
-                      position: 'start' as const,
-                      color: colours.value.cap,
-                      backgroundColor: 'transparent',
-                      font,
-                    },
+                    ...mark('x', x(l.at), colours.value.cap, { width: 2, dash: [] }),
+                    label: wordsAt('stands', colours.value.cap),
                   },
                 ]),
               )
@@ -221,14 +175,7 @@ function optionsOf_(p: Panel, last: boolean): ChartOptions<'scatter'> {
                   backgroundColor: `color-mix(in srgb, ${colours.value.cap} 12%, transparent)`,
                   borderWidth: 0,
                 },
-                end: {
-                  type: 'line' as const,
-                  yMin: fromSi(props.soak.final, p.unit),
-                  yMax: fromSi(props.soak.final, p.unit),
-                  borderColor: colours.value.cap,
-                  borderWidth: 1,
-                  borderDash: [2, 3],
-                },
+                end: mark('y', fromSi(props.soak.final, p.unit), colours.value.cap, { width: 1, dash: [2, 3] }),
               }
             : {}),
         },

@@ -4,12 +4,7 @@ import {
   BarElement,
   CategoryScale,
   Chart,
-  LinearScale,
-  LineElement,
   LogarithmicScale,
-  PointElement,
-  ScatterController,
-  Tooltip,
   type ChartData,
   type ChartOptions,
 } from 'chart.js'
@@ -18,18 +13,7 @@ import { Bar, Scatter } from 'vue-chartjs'
 import type { Traced } from '#core/noise'
 import type { Heard } from '~/workers/listen.worker'
 
-Chart.register(
-  ScatterController,
-  BarController,
-  BarElement,
-  CategoryScale,
-  LinearScale,
-  LogarithmicScale,
-  PointElement,
-  LineElement,
-  Tooltip,
-  annotation,
-)
+Chart.register(BarController, BarElement, CategoryScale, LogarithmicScale, annotation)
 
 /** Two recordings against each other: third-octave bands, and the fine spectrum with the lines that belong to a fan. */
 const props = defineProps<{
@@ -38,8 +22,7 @@ const props = defineProps<{
   traced: Traced[]
   view: 'bands' | 'fine'
 }>()
-const colours = useChartColours()
-const font = { family: 'Atkinson Hyperlegible Mono Variable, monospace', size: 12 }
+const { colours, axis, line, mark, words: wordsAt, still } = useChart()
 const sides = computed(() =>
   [
     { name: 'before', heard: props.before, colour: colours.value.other, dash: [6, 3] },
@@ -62,49 +45,25 @@ const floor = computed(
 const fine = computed((): ChartData<'scatter'> => ({
   datasets: sides.value.map((s) => ({
     label: s.name,
-    showLine: true,
-    pointRadius: 0,
-    pointHitRadius: 3,
-    borderWidth: 1.3,
-    borderColor: s.colour,
-    backgroundColor: s.colour,
-    borderDash: s.dash,
+    ...line(s.colour, 1.3, { hit: 3, dash: s.dash }),
     data: s.heard!.hz.map((hz, i) => ({ x: hz, y: s.heard!.db[i]! })),
   })),
 }))
-const scaleY = computed(() => ({
-  title: { display: true, text: 'dB below full scale', color: colours.value.ink, font },
-  grid: { color: colours.value.grid },
-  ticks: { color: colours.value.ink, font, maxTicksLimit: 7 },
-  border: { display: false },
-}))
+const scaleY = computed(() => axis('dB below full scale', { grid: true, most: 7 }))
 const bandOptions = computed((): ChartOptions<'bar'> => ({
-  responsive: true,
-  maintainAspectRatio: false,
-  animation: false,
+  ...still,
   plugins: {
     legend: { display: false },
     tooltip: { callbacks: { label: (i) => `${i.dataset.label}: ${i.parsed.y?.toFixed(1)} dB(A)` } },
   },
   scales: {
-    x: {
-      title: {
-        display: true,
-        text: 'third-octave band, Hz, A-weighted',
-        align: 'end',
-        color: colours.value.ink,
-        font,
-      },
-      grid: { display: false },
-      ticks: { color: colours.value.ink, font, maxRotation: 60 },
-    },
+    x: axis('third-octave band, Hz, A-weighted', { most: 31 }),
     y: { ...scaleY.value, min: floor.value },
   },
 }))
+const frequency = computed(() => axis('frequency, Hz', { grid: true, most: 40 }))
 const fineOptions = computed((): ChartOptions<'scatter'> => ({
-  responsive: true,
-  maintainAspectRatio: false,
-  animation: false,
+  ...still,
   interaction: { mode: 'nearest', axis: 'x', intersect: false },
   plugins: {
     legend: { display: false },
@@ -118,20 +77,10 @@ const fineOptions = computed((): ChartOptions<'scatter'> => ({
         props.traced.slice(0, 6).map((t, k) => [
           `line${k}`,
           {
-            type: 'line' as const,
-            xMin: t.line.hz,
-            xMax: t.line.hz,
-            borderColor: colours.value.teal,
-            borderWidth: 1,
-            borderDash: [3, 3],
+            ...mark('x', t.line.hz, colours.value.teal, { width: 1, dash: [3, 3] }),
             label: {
-              display: true,
-              content: `${t.fan}, ${t.what}`,
-              position: k % 2 ? ('start' as const) : ('end' as const),
+              ...wordsAt(`${t.fan}, ${t.what}`, colours.value.teal, k % 2 ? 'start' : 'end'),
               yAdjust: 14 * Math.floor(k / 2),
-              color: colours.value.teal,
-              backgroundColor: 'transparent',
-              font,
             },
           },
         ]),
@@ -140,14 +89,12 @@ const fineOptions = computed((): ChartOptions<'scatter'> => ({
   },
   scales: {
     x: {
+      ...frequency.value,
       type: 'logarithmic',
       min: 20,
       max: 16000,
-      title: { display: true, text: 'frequency, Hz', align: 'end', color: colours.value.ink, font },
-      grid: { color: colours.value.grid },
       ticks: {
-        color: colours.value.ink,
-        font,
+        ...frequency.value.ticks,
         maxRotation: 0,
         callback: (v) =>
           [20, 50, 100, 200, 500, 1000, 2000, 5000, 10000].includes(Number(v)) ? String(v) : '',

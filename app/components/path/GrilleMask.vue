@@ -32,17 +32,8 @@ onMounted(draw)
 watch([() => props.straight, () => props.mask, () => props.mended], draw)
 function paint(event: PointerEvent) {
   if (!painting.value || !canvas.value) return
-  const box = canvas.value.getBoundingClientRect()
-  const { width, height } = props.straight
-  emit(
-    'mend',
-    {
-      x: ((event.clientX - box.left) / box.width) * width,
-      y: ((event.clientY - box.top) / box.height) * height,
-    },
-    width * BRUSH,
-    brush.value === 'open' ? 1 : 0,
-  )
+  const at = pointOn(canvas.value, props.straight, event)
+  emit('mend', at, props.straight.width * BRUSH, brush.value === 'open' ? 1 : 0)
 }
 function begin(event: PointerEvent) {
   painting.value = true

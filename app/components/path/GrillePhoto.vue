@@ -42,28 +42,17 @@ const svg = ref<SVGSVGElement>()
 const grabbed = ref<{ list: Pixel[]; i: number } | null>(null)
 function drag(event: PointerEvent) {
   if (!grabbed.value || !picture.value || !svg.value) return
-  const box = svg.value.getBoundingClientRect()
-  grabbed.value.list[grabbed.value.i] = {
-    x: Math.max(0, Math.min(1, (event.clientX - box.left) / box.width)) * picture.value.width,
-    y: Math.max(0, Math.min(1, (event.clientY - box.top) / box.height)) * picture.value.height,
-  }
+  grabbed.value.list[grabbed.value.i] = pointOn(svg.value, picture.value, event)
 }
 function grab(list: Pixel[], i: number, event: PointerEvent) {
   grabbed.value = { list, i }
   ;(event.target as Element).setPointerCapture(event.pointerId)
 }
 function nudge(list: Pixel[], i: number, event: KeyboardEvent) {
-  const step = event.shiftKey ? 10 : 1
-  const by: Record<string, [number, number]> = {
-    ArrowLeft: [-step, 0],
-    ArrowRight: [step, 0],
-    ArrowUp: [0, -step],
-    ArrowDown: [0, step],
-  }
-  const move = by[event.key]
+  const move = arrowStep(event)
   if (!move) return
   event.preventDefault()
-  list[i] = { x: list[i]!.x + move[0], y: list[i]!.y + move[1] }
+  list[i] = { x: list[i]!.x + move.x, y: list[i]!.y + move.y }
 }
 const chose = (event: Event) => {
   const input = event.target as HTMLInputElement

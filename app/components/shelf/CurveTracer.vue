@@ -29,13 +29,7 @@ const hint = computed(
 const chosen = ref<number | null>(null)
 const svg = ref<SVGSVGElement>()
 
-function placeOf(event: MouseEvent): Pixel {
-  const box = svg.value!.getBoundingClientRect()
-  return {
-    x: ((event.clientX - box.left) / box.width) * picture.value!.width,
-    y: ((event.clientY - box.top) / box.height) * picture.value!.height,
-  }
-}
+const placeOf = (event: MouseEvent) => pointOn(svg.value!, picture.value!, event)
 async function clicked(event: MouseEvent) {
   if (dragging.value !== null) return
   const at = placeOf(event)
@@ -64,14 +58,7 @@ const drop = () =>
     dragging.value = null
   })
 function nudge(i: number, event: KeyboardEvent) {
-  const step = event.shiftKey ? 10 : 1
-  const by: Record<string, Pixel> = {
-    ArrowLeft: { x: -step, y: 0 },
-    ArrowRight: { x: step, y: 0 },
-    ArrowUp: { x: 0, y: -step },
-    ArrowDown: { x: 0, y: step },
-  }
-  const move = by[event.key]
+  const move = arrowStep(event)
   if (move) places.value = places.value.map((p, k) => (k === i ? { x: p.x + move.x, y: p.y + move.y } : p))
   else if (event.key === 'Delete' || event.key === 'Backspace')
     places.value = places.value.filter((_, k) => k !== i)
