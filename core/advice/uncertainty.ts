@@ -338,9 +338,12 @@ function drivenOf({ selection, air, power, path }: Report): Driven | null {
     delivered: calibrates(path.model, fanArray) ? exact : widest(members.map((m) => m.curves.delivered)),
     shape: calibrates(path.model, fanArray) ? exact : widest(members.map((m) => shapeAt(m, drive, flowOfOne))),
     supply:
-      power.fanLowV === null || power.fanHighV === null
+      power.fanRuns === null
         ? exact
-        : { low: speedAt(power.fanLowV) / candidate.speed, high: speedAt(power.fanHighV) / candidate.speed },
+        : {
+            low: speedAt(power.fanRuns.low) / candidate.speed,
+            high: speedAt(power.fanRuns.high) / candidate.speed,
+          },
   }
 }
 

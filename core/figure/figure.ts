@@ -20,6 +20,8 @@ export interface Figure {
   high: number | null
   /** nothing bounds it upwards: at one end of the doubt it does not exist */
   openHigh: boolean
+  /** its low end is the least that is told: the truth may be less */
+  openLow: boolean
   basis: FigureBasis
   formula: string
   inputs: FigureInput[]
@@ -28,7 +30,7 @@ export interface Figure {
   note: string
 }
 
-type Optional = Partial<Pick<Figure, 'low' | 'high' | 'openHigh' | 'basis' | 'note' | 'inputs'>>
+type Optional = Partial<Pick<Figure, 'low' | 'high' | 'openHigh' | 'openLow' | 'basis' | 'note' | 'inputs'>>
 
 /**
  * Builds a figure; a value that is not finite becomes "no value".
@@ -62,6 +64,7 @@ export function figure(
     low: ends.length ? Math.min(...held) : null,
     high: ends.length && !rest.openHigh ? Math.max(...held) : null,
     openHigh: rest.openHigh ?? false,
+    openLow: rest.openLow ?? false,
   }
 }
 

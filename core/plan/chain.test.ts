@@ -84,6 +84,55 @@ describe('from the source to the fan', () => {
     expect(set(9).fanLowV).toBeCloseTo(7.5, 9)
     expect(set(20).fanHighV).toBeCloseTo(9.45, 9)
   })
+  test('a setting is as sure as it was measured, and the fans run within it', () => {
+    const runs = (measuredV: number | null) =>
+      power((p) => {
+        p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV: 23, highV: 25 }
+        p.converter = { ...newConverter('c', 9), measuredV }
+      })
+    expect(runs(null).fanRuns!.low).toBeCloseTo(8.55, 9)
+    expect(runs(null).fanRuns!.high).toBeCloseTo(9.45, 9)
+    expect(runs(9).fanRuns!.low).toBeCloseTo(8.82, 9)
+    expect(runs(9).fanHighV).toBeCloseTo(9.18, 9)
+    // what must start is held against what was set
+    expect(runs(null).fanLowV).toBeCloseTo(9, 9)
+  })
+  test('behind a resistor the running voltage is no higher than running makes it, the limit is without load', () => {
+    const r = power((p) => {
+      p.source = { ...newSource('s', 'rail'), nominalV: 12, lowV: 11.4, highV: 12.6 }
+      p.converter = { ...newConverter('c', 8), kind: 'resistor', ohm: 25 }
+    })
+    expect(r.fanV! + 25 * r.fanRunA!).toBeCloseTo(12, 9)
+    expect(r.fanRuns!.low).toBeLessThan(r.fanV!)
+    expect(r.fanRuns!.high).toBeGreaterThan(r.fanV!)
+    expect(r.fanRuns!.high - r.fanV!).toBeLessThan(0.6)
+    expect(r.fanHighV).toBeCloseTo(12.6, 9)
+  })
+  test('an unregulated adapter gives its label’s voltage at its label’s current, and more below', () => {
+    const wart = (rest: object, amps: number) =>
+      power((p) => {
+        p.source = { ...newSource('s', 'adapter'), regulated: false, iMaxA: 1, openV: 17, ...rest }
+        p.feed = [{ ...newFeedPart('l', 'load', null), currentA: amps, loadKind: 'module', ratedV: 12 }]
+      })
+    // nothing beside the fan: far above the label, on the straight line from 17 V down to 12 V at 1 A
+    const light = wart({}, 1e-4)
+    expect(light.fanV! + 5 * light.loadRunA!).toBeCloseTo(17, 6)
+    expect(light.fanV!).toBeGreaterThan(15)
+    expect(light.fanHighV).toBe(17)
+    expect(light.fanRuns!.high).toBeLessThan(17)
+    const heavy = wart({}, 0.7)
+    expect(heavy.fanV!).toBeLessThan(light.fanV! - 2)
+    // measured nowhere: between 1.3 and 1.5 times the label, taken in the middle
+    const assumed = wart({ openV: null }, 1e-4)
+    expect(assumed.fanV! + 4.8 * assumed.loadRunA!).toBeCloseTo(16.8, 6)
+    expect(assumed.fanRuns!.low).toBeLessThan(light.fanV! - 1)
+    expect(assumed.fanHighV).toBe(18)
+    // without the current of its label nobody knows the slope
+    expect(wart({ iMaxA: null }, 1e-4).fanV).toBe(12)
+    const source = light.feed.nodes.find((n) => n.kind === 'source')!
+    expect(source).toMatchObject({ heatW: 0, inV: light.fanV })
+    expect(source.powerW).toBeCloseTo(light.fanV! * light.loadRunA!, 9)
+  })
   test('a linear regulator passes its current through, a boost multiplies it', () => {
     const through = (kind: 'linear' | 'boost', nominalV: number) =>
       power((p) => {

@@ -121,9 +121,7 @@ const fansOfStreams = (streams: readonly StreamBase[]): StreamFans[] =>
 function runOf(base: StreamBase, feed: FeedReport, context: SelectionContext) {
   const { plan, system } = base
   const power = powerOf(plan, system.fanArray && plan.selection, feed)
-  const { fanV, fanLowV, fanHighV } = power
-  const supply = fanLowV === null || fanHighV === null ? null : { low: fanLowV, high: fanHighV }
-  const operation = operationOf(plan, system, context, fanV, supply)
+  const operation = operationOf(plan, system, context, power.fanV, power.fanRuns)
   const fanName = system.fanArray ? arrayName(system.fanArray) : (system.fan?.model ?? '')
   const mounts = mountsOf(plan, system, operation.candidate)
   return { ...base, context, power, operation, fanName, mounts, mount: mounts[0] ?? null }

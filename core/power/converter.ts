@@ -84,6 +84,8 @@ export const protectionSaving = (rdsOn: number, current: number, forwardV: numbe
 
 /** Accepted setting error of a converter, share. Common practice, no source. */
 export const SETTING_TOLERANCE = 0.05
+/** What a measured output may be off: the meter's error and the module's drift with its load, share. Common practice, no source. */
+export const METERED_TOLERANCE = 0.02
 /** A trimmer is set so near to what is wanted, share. A choice of ours: as near as a hand turns it. */
 export const SETTING_NEAR = 0.02
 

@@ -1,8 +1,16 @@
 import { describe, expect, test } from 'vitest'
 import { byCause } from './causes'
+import type { Severity } from './rule'
 
-const raised = (id: string, rest: { subject?: string; elements?: string[]; facts?: object } = {}) => ({
+interface Rest {
+  severity?: Severity
+  subject?: string
+  elements?: string[]
+  facts?: object
+}
+const raised = (id: string, rest: Rest = {}) => ({
   id,
+  severity: rest.severity ?? ('fix' as const),
   message: id,
   facts: rest.facts ?? { id },
   subject: rest.subject ? { id: rest.subject } : null,
@@ -45,6 +53,13 @@ describe('one cause, one message', () => {
     expect(
       told(raised('air-outlet-small'), raised('need-flow-short'), raised('target-hotter', { subject: 't' })),
     ).toEqual([['need-flow-short', 'air-outlet-small', 'target-hotter']])
+  })
+  test('a note hides nothing that is to be fixed', () => {
+    const eased = raised('air-inlet-small', { severity: 'note' })
+    expect(told(eased, raised('port-intake-starved'))).toHaveLength(2)
+    expect(told(eased, raised('air-grille-closed', { severity: 'note' }))).toEqual([
+      ['air-inlet-small', 'air-grille-closed'],
+    ])
   })
   test('with enough air two restrictions stay two', () => {
     expect(

@@ -1,3 +1,5 @@
+import type { Severity } from './rule'
+
 /** One cause, one message: which findings speak of the same thing, and which cannot be believed after a stop. */
 
 /**
@@ -167,6 +169,7 @@ const resting = new Set([
 /** What a finding is to the causes: its rule, its subject, how grave it is. */
 interface Raised {
   id: string
+  severity: Severity
   message: string
   facts: object
   subject: { id: string } | null
@@ -175,10 +178,11 @@ interface Raised {
 }
 
 /**
- * Whether two findings can speak of one thing: of the same subject, or one of them of the whole plan; of the same element
- * where both name one.
+ * Whether one finding can say it for another: both of the same subject, or one of them of the whole plan; of the same
+ * element where both name one. A note hides nothing that is to be fixed.
  */
 const together = (a: Raised, b: Raised) =>
+  (a.severity !== 'note' || b.severity === 'note') &&
   (!a.subject || !b.subject || a.subject.id === b.subject.id) &&
   (!a.elements.length || !b.elements.length || a.elements.some((e) => b.elements.includes(e)))
 /** Whether two findings say the very same of two things. */

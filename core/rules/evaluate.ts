@@ -100,13 +100,14 @@ function firedOf(
   { facts, quantities }: Known,
   subject: Subject | null,
 ): Fired {
-  const { id, severity, message, why, fix, source } = rule
+  const { id, message, why, fix, source } = rule
+  const eased = rule.costsAir && facts['op.ample'] === true
   const known = Object.fromEntries(spoken.filter((f) => facts[f] !== undefined).map((f) => [f, facts[f]]))
   return {
     id,
-    severity,
+    severity: eased ? 'note' : rule.severity,
     group,
-    message,
+    message: eased ? `${message}; the air is enough even so` : message,
     why,
     fix,
     source,

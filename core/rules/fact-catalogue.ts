@@ -85,6 +85,10 @@ export const factCatalogue = {
     quantity: 'flow',
     symbol: 'm³/h',
   },
+  'op.ample': {
+    unit: 'bool',
+    meaning: 'the low end of the range, filter loaded, gives what the high end of the need asks for',
+  },
   'op.flowAtCap': { unit: 'm3/h', meaning: 'the same at the duty cap', quantity: 'flow', symbol: 'm³/h' },
   'op.dp': { unit: 'Pa', meaning: 'pressure at the operating point', quantity: 'pressure', symbol: 'Pa' },
   'op.dpAtNeed': {

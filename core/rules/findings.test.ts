@@ -81,6 +81,18 @@ describe('the catalogue', () => {
       '27.1 CFM at the operating point, 29.4 CFM needed',
     )
   })
+  test('what costs air only is a note where there is enough of it even so', () => {
+    const small = { 'air.inletFreeArea': 6, 'fan.annulus': 9 }
+    const [told] = evaluateFindings(small).findings
+    expect(told).toMatchObject({ id: 'air-inlet-small', severity: 'fix' })
+    expect(evaluateFindings({ ...small, 'op.ample': false }).findings[0]).toEqual(told)
+    const [eased] = evaluateFindings({ ...small, 'op.ample': true }).findings
+    expect(eased).toMatchObject({ id: 'air-inlet-small', severity: 'note' })
+    expect(findingMessage(eased!)).toMatch(/; the air is enough even so$/)
+    // a surface before the blades makes them loud as well
+    const near = { 'air.inletClear': 0.5, 'fan.size': 4, 'op.ample': true }
+    expect(evaluateFindings(near).findings).toMatchObject([{ id: 'air-intake-starved', severity: 'fix' }])
+  })
   test('stops come first', () => {
     const severities = evaluateFindings({
       'op.flow': 30,

@@ -43,6 +43,8 @@ export interface Rule {
   each?: SubjectKind
   /** where this is true the rule is silent: what the handbook's trigger does not know */
   unless?: string
+  /** it costs air and nothing else: where there is enough of it even so, it is told as a note */
+  costsAir?: true
   /** why it can never fire here: a mistake that this product cannot make */
   retired?: string
 }

@@ -157,6 +157,7 @@ function levelFigure(context: SelectionContext, c: Candidate, fanArray: FanArray
       basis: 'estimated',
       low: level?.low,
       high: level?.high,
+      openLow: level !== null && level.low <= LEVEL_FLOOR,
       inputs: [
         input('L_claim', claimName(model), model.claimDbA, 'level'),
         term('Δ_speed', `at ${Math.round(100 * c.speed)} % of its speed`, parts?.speed),

@@ -100,6 +100,7 @@ const passive = {
   minV: null,
   assumed: { max: false, start: false, min: false },
   adjustableUnset: false,
+  metered: false,
 }
 
 function sourceNode(source: Source): BuiltNode {
@@ -134,6 +135,7 @@ function converterNode(
     // a resistor that nobody chose is worked out from the current: one that is not known gives none
     known: fansKnown || converter.kind !== 'resistor' || converter.ohm !== null,
     adjustableUnset: converter.adjustable && !converter.setFirst && holdsItsOutput(converter.kind),
+    metered: converter.measuredV !== null,
     stated: {
       id: converter.id,
       parentId: source.id,

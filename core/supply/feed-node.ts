@@ -49,6 +49,8 @@ export interface FeedNodeReport {
   lowFirm: boolean
   /** running voltage with the source at its highest */
   highRunV: number
+  /** between what its running voltage lies, settings a little off as well, V */
+  runs: { low: number; high: number }
   /** largest current over the source's window, A: a converter takes most at the lowest voltage */
   worstA: number | null
   worstOutA: number | null
@@ -96,4 +98,6 @@ export interface BuiltNode extends FeedNode, FeedLimits {
   /** whether its current is known */
   known: boolean
   adjustableUnset: boolean
+  /** its output was measured */
+  metered: boolean
 }

@@ -1,17 +1,18 @@
 import {
   headroomVerdict,
   longestWire,
+  METERED_TOLERANCE,
   SETTING_TOLERANCE,
   solveFeed,
   usbVoltages,
   utilisation as utilisationOf,
 } from '#core/power'
-import type { SupplyKind, FeedState } from '#core/power'
+import type { FeedConvert, FeedSolution, FeedState, SupplyKind } from '#core/power'
 import { facedStream, sourcesOf, type Fan, type PlanDocument, type Source } from '#core/document'
 import { buildFeed, nameApart } from './feed-build'
 import type { BuiltNode, FeedNodeReport, LeadReport, StreamFans } from './feed-node'
 import { DROP_LIMIT, problemsOf, type FeedProblem } from './feed-problems'
-import { windowOf, type SourceWindow } from './source-window'
+import { windowOf, type Emf, type SourceWindow } from './source-window'
 
 /** The whole feed, solved. */
 export interface FeedReport {
@@ -32,7 +33,7 @@ function highest(nodes: readonly BuiltNode[], sourceHighV: number): Float64Array
     const { parent, convert } = node
     const above = parent < 0 ? sourceHighV : high[parent]!
     if (!convert) high[i] = above
-    else if (sets(node)) high[i] = convert.outV * (1 + SETTING_TOLERANCE)
+    else if (sets(node)) high[i] = convert.outV * (1 + settingOff(node))
     else if (convert.kind === 'divider') high[i] = (above * convert.ohm2) / (convert.ohm + convert.ohm2)
     // a resistor drops nothing while nothing flows, a chopped supply keeps its peak
     else high[i] = above
@@ -54,6 +55,36 @@ const emptying: SupplyKind[] = ['house-battery', 'pack', 'power-bank']
 const sets = ({ convert }: BuiltNode) =>
   convert !== null && (convert.kind === 'buck' || convert.kind === 'linear' || convert.kind === 'boost')
 
+/** Share that a set output may be off: little where it was measured. */
+const settingOff = ({ metered }: BuiltNode) => (metered ? METERED_TOLERANCE : SETTING_TOLERANCE)
+/** The nodes with every setting off to one side. */
+const withSettings = (nodes: readonly BuiltNode[], side: 1 | -1): BuiltNode[] =>
+  nodes.map((n) =>
+    sets(n) ? { ...n, convert: { ...n.convert!, outV: n.convert!.outV * (1 + side * settingOff(n)) } } : n,
+  )
+
+/** What a source loses on its own, as the solver knows it. */
+const windings = (ohm: number): FeedConvert => ({
+  kind: 'resistor',
+  ohm,
+  outV: 0,
+  dropoutV: 0,
+  efficiency: 1,
+  ohm2: 1e9,
+  diodes: 0,
+  diodeV: 0,
+  duty: 1,
+})
+/** The feed of a source that gives less the more is drawn; at its terminals it has what is left. */
+function solveFrom(nodes: readonly BuiltNode[], { volts, ohm }: Emf): FeedSolution {
+  if (ohm === 0) return solveFeed(nodes, volts)
+  const [source, ...others] = nodes
+  const solved = solveFeed([{ ...source!, convert: windings(ohm) }, ...others], volts)
+  const [first] = solved.states
+  Object.assign(first!, { inV: first!.outV, heatW: 0 })
+  return solved
+}
+
 /** A lead as solved: what it loses, and how long it may be. */
 function solvedLead(lead: LeadReport, state: FeedState, aboveV: number): LeadReport {
   return {
@@ -72,6 +103,7 @@ interface SolvedWindow {
   highFirm: boolean
   lowFirm: boolean
   highRunV: number
+  runs: { low: number; high: number }
   aboveV: number
   worstInA: number
   worstOutA: number
@@ -96,6 +128,7 @@ function solvedNode(node: BuiltNode, state: FeedState, window: SolvedWindow, sta
     highFirm: window.highFirm,
     lowFirm: window.lowFirm,
     highRunV: window.highRunV,
+    runs: window.runs,
     worstA: known ? window.worstInA : null,
     worstOutA: outA === null ? null : window.worstOutA,
     inA: known ? state.inA : null,
@@ -128,14 +161,18 @@ function sourceProblems(source: Source, { worstA }: FeedNodeReport, settled: boo
 
 /** One source with all that hangs on it. */
 function treeOf(source: Source, nodes: readonly BuiltNode[], window: SourceWindow): FeedReport {
-  const { lowV, nominalV, highV } = window
-  const normal = solveFeed(nodes, nominalV)
-  const low = solveFeed(nodes, lowV)
-  const top = solveFeed(nodes, highV)
+  const { emf, highV } = window
+  const normal = solveFrom(nodes, emf.nominal)
+  const low = solveFrom(nodes, emf.low)
+  const top = solveFrom(nodes, emf.high)
+  // most feeds have nothing that is set
+  const set = nodes.some(sets)
+  const least = set ? solveFrom(withSettings(nodes, -1), emf.low) : low
+  const most = set ? solveFrom(withSettings(nodes, 1), emf.high) : top
   // at the start everything draws its start current at the voltage it has running
-  const starting = solveFeed(
+  const starting = solveFrom(
     nodes.map((n, i) => (n.current ? { ...n, ohm: 0, current: () => n.start(normal.states[i]!.inV) } : n)),
-    nominalV,
+    emf.nominal,
   )
   const high = highest(nodes, highV)
   const firm = firmHighs(nodes, source)
@@ -145,13 +182,14 @@ function treeOf(source: Source, nodes: readonly BuiltNode[], window: SourceWindo
   return {
     settled: normal.settled,
     nodes: nodes.map((node, i) => {
-      const aboveV = node.parent < 0 ? nominalV : normal.states[node.parent]!.outV
+      const aboveV = node.parent < 0 ? normal.states[0]!.inV : normal.states[node.parent]!.outV
       const seen = {
         lowV: low.states[i]!.inV,
         highV: high[i]!,
         highFirm: firm[i]!,
         lowFirm: source.lowV !== null || emptying.includes(source.kind),
         highRunV: top.states[i]!.inV,
+        runs: { low: least.states[i]!.inV, high: most.states[i]!.inV },
         aboveV,
         worstInA: worst(i, 'inA'),
         worstOutA: worst(i, 'outA'),

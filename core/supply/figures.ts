@@ -1,4 +1,4 @@
-import { CONTACT_OHM, SETTING_TOLERANCE } from '#core/power'
+import { CONTACT_OHM, METERED_TOLERANCE, SETTING_TOLERANCE } from '#core/power'
 import type { PlanDocument } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import type { FanArray } from '#core/system'
@@ -17,14 +17,24 @@ interface Fed {
   conv: FeedNodeReport | null
 }
 
+/** Volts by which no load differs from running before it is told. */
+const UNLOADED_TOLD_V = 0.5
+const unloaded = ({ highV, runs }: FeedNodeReport) =>
+  highV - runs.high > UNLOADED_TOLD_V ? `While nothing is drawn up to ${highV.toFixed(1)} V.` : ''
+
 /** A converter whose output is set. */
 const isSet = ({ plan: { converter } }: Fed) =>
   converter !== null && (converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear')
 
+const settingNote = ({ plan: { converter } }: Fed) => {
+  const off = converter!.measuredV === null ? SETTING_TOLERANCE : METERED_TOLERANCE
+  return `The range counts a setting ${100 * off} % off.`
+}
+
 /** What hands its voltage on to the fans, in words. */
 function feederName({ at, power: { feed } }: Fed): string {
   const above = feed.nodes.find((n) => n.id === at.parentId)
-  if (above?.kind === 'source') return 'source, nominal'
+  if (above?.kind === 'source') return 'source, as planned'
   return above?.kind === 'converter' ? 'converter output' : `behind ${above?.name ?? 'its feeder'}`
 }
 
@@ -32,8 +42,8 @@ function fanVoltageFigure(fed: Fed): Figure {
   const { at, power } = fed
   const ohm = at.lead?.ohm ?? 0
   return figure('power.fanV', 'At the fan', 'voltage', at.inV, 'V_fan + R·I(V_fan) = V_feed', 'Kirchhoff', {
-    low: at.lowV,
-    high: at.highV,
+    low: at.runs.low,
+    high: at.runs.high,
     inputs: [
       input('V_feed', feederName(fed), power.feedV, 'voltage'),
       input('R', 'wire both ways and contacts', ohm, 'resistance'),
@@ -41,7 +51,8 @@ function fanVoltageFigure(fed: Fed): Figure {
     ],
     note: [
       ohm ? '' : 'No wire given yet: its drop is not counted.',
-      isSet(fed) ? `The range counts a setting ${100 * SETTING_TOLERANCE} % off.` : '',
+      isSet(fed) ? settingNote(fed) : '',
+      unloaded(at),
     ]
       .filter(Boolean)
       .join(' '),
@@ -195,14 +206,14 @@ const key = (node: FeedNodeReport, name: string) => `feed.${node.id}.${name}`
 /** What every node of the feed does. */
 const terminalFigures = (node: FeedNodeReport): Figure[] => [
   figure(key(node, 'voltage'), 'At its terminals', 'voltage', node.inV, 'V = V_above − R·I', 'Kirchhoff', {
-    low: node.lowV,
-    high: node.highV,
+    low: node.runs.low,
+    high: node.runs.high,
     inputs: [
       input('V_above', 'handed to it', node.aboveV, 'voltage'),
       input('R', 'lead both ways and contacts', node.lead?.ohm ?? 0, 'resistance'),
       input('I', 'drawn', node.inA, 'current'),
     ],
-    note: 'The upper end is without load, settings 5 % off and a chopped supply at its peak.',
+    note: unloaded(node),
   }),
   figure(
     key(node, 'current'),

@@ -5,10 +5,12 @@ import { fansNodeOf, rootOf, type FeedReport } from './feed-tree'
 
 /** What the feed gives and draws, in numbers. */
 export interface PowerState {
-  /** lowest, planned and highest voltage at the fan's terminals, V; null without a source or pick */
+  /** lowest running, planned and highest voltage at the fan's terminals, loaded or not, V; null without a source or pick */
   fanLowV: number | null
   fanV: number | null
   fanHighV: number | null
+  /** between what the running voltage there lies, V */
+  fanRuns: { low: number; high: number } | null
   /** what leaves the converter, or the source when there is none */
   feedV: number | null
   fanRunA: number | null
@@ -33,6 +35,7 @@ const none: PowerState = {
   fanLowV: null,
   fanV: null,
   fanHighV: null,
+  fanRuns: null,
   feedV: null,
   fanRunA: null,
   fanStartA: null,
@@ -81,6 +84,7 @@ export function powerOf(plan: PlanDocument, selection: FanSelection | null, feed
     // a feed that finds no voltage gives none
     fanV: !told ? (selection?.driveV ?? null) : settled ? at.inV : 0,
     fanHighV: told ? at.highV : null,
+    fanRuns: told ? at.runs : null,
     runs: told ? settled && !at.problems.some((p) => p.code === 'does-not-run') : null,
     feedV: at.aboveV,
     fanRunA,

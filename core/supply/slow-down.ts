@@ -20,7 +20,7 @@ import { PWM_PIN_V } from '#core/control'
 import { voltageForSpeed } from '#core/fan'
 import type { Converter, PlanDocument, Source } from '#core/document'
 import { chosenResistor, diodeVolts } from './feed-build'
-import { windowOf } from './source-window'
+import { loadedV, windowOf } from './source-window'
 import { dutySpeed, driveSpeed, lowestDuty } from '#core/system'
 import { arrayCurrent, arrayLimits, arrayStart, membersOf, type FanArray } from '#core/system'
 
@@ -377,7 +377,8 @@ export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: nu
   const { source, selection } = plan
   const window = windowOf(plan)
   if (!source || !window || !selection) return []
-  const supply = window.nominalV
+  const amps = arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0
+  const supply = loadedV(window, amps)
   const { maxV, maxKnown, startV, startKnown } = arrayLimits(fanArray)
   const w: Wish = {
     plan,
@@ -391,7 +392,7 @@ export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: nu
     maxKnown,
     startV,
     startKnown,
-    amps: arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0,
+    amps,
     startA: arrayStart(fanArray, targetV) ?? 0,
   }
   const diodes = (['silicon', 'schottky'] as const).map((kind) => (x: Wish) => diodeRow(x, kind))

@@ -1,15 +1,21 @@
 import { packVoltage, supplyDefaults } from '#core/power'
 import type { Battery, PlanDocument, Source } from '#core/document'
 
-/** Between what a source's voltage lies, V. */
+/** What a source gives: its voltage without load, V, and what it loses for each ampere drawn, ohm. */
+export interface Emf {
+  volts: number
+  ohm: number
+}
+/** Between what a source's voltage lies, V; `emf` at its lowest, as planned and at its highest. */
 export interface SourceWindow {
   lowV: number
   nominalV: number
   highV: number
+  emf: { low: Emf; nominal: Emf; high: Emf }
 }
 
 /** Open-circuit voltage of an unregulated adapter over its label at light load. Common practice, no source (1.3 to 1.5). */
-const UNREGULATED = 1.5
+const UNREGULATED = { low: 1.3, nominal: 1.4, high: 1.5 }
 /** What a header gives that drives three-wire fans by its voltage, V, and its tolerance. From memory. */
 const HEADER_LOW_V = 5
 const HEADER_TOLERANCE = 0.1
@@ -38,9 +44,44 @@ function usualWindow({ battery, wiring }: PlanDocument, source: Source, nominalV
   const usual = supplyDefaults.find((s) => s.kind === source.kind)
   const share = (end: 'lowV' | 'highV') => (usual ? (nominalV * usual[end]) / usual.nominalV : nominalV)
   if (source.kind === 'adapter' && source.regulated === false)
-    return { lowV: share('lowV'), highV: nominalV * UNREGULATED }
+    return { lowV: share('lowV'), highV: nominalV * UNREGULATED.high }
   return { lowV: share('lowV'), highV: share('highV') }
 }
+
+/** A source that holds its voltage whatever is drawn. */
+const firm = (volts: number): Emf => ({ volts, ohm: 0 })
+
+/**
+ * An unregulated adapter gives the voltage of its label at the current of its label, and more the less is drawn: a straight
+ * line from its voltage without load. Its lowest and highest follow the mains as far as those of others of its kind do.
+ * Where that voltage was not measured it is taken as usual; without the current of its label the slope is not known, and
+ * the label's voltage is planned with.
+ */
+function emfOf(source: Source, ends: Pick<SourceWindow, 'lowV' | 'nominalV' | 'highV'>): SourceWindow['emf'] {
+  const { lowV, nominalV, highV } = ends
+  const { kind, regulated, iMaxA, openV } = source
+  if (kind !== 'adapter' || regulated !== false || iMaxA === null)
+    return { low: firm(lowV), nominal: firm(nominalV), high: firm(highV) }
+  const line = (volts: number, atLabelV: number): Emf => ({
+    volts,
+    ohm: Math.max(0, volts - atLabelV) / iMaxA,
+  })
+  const open = (end: keyof typeof UNREGULATED) => openV ?? UNREGULATED[end] * nominalV
+  const mains = lowV / nominalV
+  return {
+    low: line(Math.max(lowV, open('low') * mains), lowV),
+    nominal: line(Math.max(nominalV, open('nominal')), nominalV),
+    high: line(highV, Math.min(highV, nominalV * (2 - mains))),
+  }
+}
+
+/**
+ * What a source gives at a current, V, as planned.
+ * @param window of the source
+ * @param amps drawn from it, A, 0 and above
+ */
+export const loadedV = ({ emf: { nominal } }: SourceWindow, amps: number): number =>
+  Math.max(0, nominal.volts - nominal.ohm * amps)
 
 /**
  * The voltage window that a source is judged by: what is typed of it, else what is usual for its kind at its nominal
@@ -56,5 +97,6 @@ export function windowOf(plan: PlanDocument, source = plan.source): SourceWindow
   const usual = usualWindow(plan, source, nominalV)
   const lowV = Math.min(source.lowV ?? usual.lowV, nominalV)
   const highV = Math.max(source.highV ?? (source.openV === null ? usual.highV : source.openV), nominalV)
-  return { lowV, nominalV, highV: Math.max(highV, source.openV ?? 0) }
+  const ends = { lowV, nominalV, highV: Math.max(highV, source.openV ?? 0) }
+  return { ...ends, emf: emfOf(source, ends) }
 }

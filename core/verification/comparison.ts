@@ -305,6 +305,8 @@ const basisWords: Record<IntervalBasis, string> = {
   instruments: 'The range is what the instruments are worth: three runs of each state would give a real one.',
 }
 
+const runsOf = ({ length }: readonly unknown[]) => (length === 1 ? 'one run' : `${length} runs`)
+
 function compareKey(c: ComparisonContext, key: string, readings: readonly [Reading[], Reading[]]): Comparison {
   const { quantity, place, stage, source } = readings[0][0]!
   const asRise = quantity === 'temperature' && [...c.before, ...c.after].every((r) => r.ambientC !== null)
@@ -369,8 +371,8 @@ function compareKey(c: ComparisonContext, key: string, readings: readonly [Readi
         low: y - x - halfWidth,
         high: y - x + halfWidth,
         inputs: [
-          input('before', asRise ? `rise before, ${b.length} runs` : `before, ${b.length} runs`, x, shownAs),
-          input('after', asRise ? `rise after, ${a.length} runs` : `after, ${a.length} runs`, y, shownAs),
+          input('before', `${asRise ? 'rise ' : ''}before, ${runsOf(b)}`, x, shownAs),
+          input('after', `${asRise ? 'rise ' : ''}after, ${runsOf(a)}`, y, shownAs),
         ],
         note: [...steps.map((s) => `${s}.`), basisWords[basis]].join(' '),
       },

@@ -36,6 +36,7 @@ const dynamic = (rho: number, v: number) => (rho / 2) * v * v
 /** Formulas by what they say; several figures share one. */
 const formulas: Record<string, (v: Values, f: Figure) => number> = {
   'ρ = (p − pv)/(287.05·T) + pv/(461.52·T)': (v) => airDensity(v.t!, v.p!, v.RH!)!,
+  'P = Q·ρ·cp·(tᵢ − tₐ) + ṁ_w·h': (v) => v.Q! * v.ρ! * CP * (v.tᵢ! - v.tₐ!) + v.ṁ_w! * v.h! * 1000,
   't = Σ tᵢ': (_, f) => f.inputs.reduce((s, i) => s + i.value!, 0),
   'x = d − t': (v) => v.d! - v.t!,
   'w = s/√2 − D/2 − h/2': (v) => v.s! / Math.SQRT2 - v.D! / 2 - v.h! / 2,

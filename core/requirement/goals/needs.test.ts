@@ -184,6 +184,19 @@ describe('ventilate', () => {
     expect(damp.need.missing).toContain('drier')
     expect(damp.findings.findings.map((f) => f.id)).toContain('need-brings-moisture')
   })
+  test('a warm inside takes heat with the air and with the water', () => {
+    const dry = { insideC: 40, insideRhMax: 0.4, waterKgS: 0.05 / 3600 }
+    const r = report('ventilate', dry)
+    // by hand: Q·ρ·cp·20 K, and 50 g an hour at about 2406 kJ/kg (steam tables, 40 °C)
+    const warmth = extra(r, 'warmth')
+    const flow = r.selection!.candidate.flow!
+    expect(warmth.value).toBeCloseTo(flow * r.needEnv.air.density * 1006 * 20 + 33.4, 0)
+    expect(warmth.low).toBeLessThan(warmth.value!)
+    expect(warmth.high).toBeGreaterThan(warmth.value!)
+    // nothing to keep warm
+    expect(extra(report('ventilate', { ...dry, insideC: 20 }), 'warmth')).toBeUndefined()
+    expect(extra(report('ventilate', { ...dry, insideC: null }), 'warmth')).toBeUndefined()
+  })
   test('a surface near the dew point is a finding', () => {
     expect(
       report('ventilate', {

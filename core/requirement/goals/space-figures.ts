@@ -1,4 +1,4 @@
-import { dewPoint, humidityRatio, vapourPressure } from '#core/air'
+import { CP_AIR, dewPoint, humidityRatio, latentHeat, vapourPressure } from '#core/air'
 import type { Job } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import { clearOutTime, moistureRemoval, steadyExcess } from '#core/need'
@@ -148,6 +148,40 @@ export function waterOutFigure(job: Job, env: NeedEnv, flow: number): Figure | n
         note: 'Below zero: the fresh air brings water in.',
       },
     )
+  )
+}
+
+/**
+ * Heat that a warmer inside takes at a flow; null where the inside is no warmer than the fresh air, or nobody said.
+ * @param flow m3/s, 0 or more
+ */
+export function warmthFigure(job: Job, env: NeedEnv, flow: number, { low, high }: Delivered): Figure | null {
+  const { insideC, ambientC, waterKgS } = job
+  if (insideC === null || insideC <= ambientC) return null
+  const perAir = env.air.density * CP_AIR * (insideC - ambientC)
+  const evaporated = (waterKgS ?? 0) * latentHeat(insideC)
+  const at = (q: number | null) => (q === null ? null : q * perAir + evaporated)
+  return figure(
+    'need.warmth',
+    'Heat that keeps it that warm',
+    'power',
+    at(flow),
+    'P = Q·ρ·cp·(tᵢ − tₐ) + ṁ_w·h',
+    'heat balance, ASHRAE Fundamentals',
+    {
+      basis: 'estimated',
+      low: at(low),
+      high: at(high),
+      inputs: [
+        input('Q', 'airflow', flow, 'flow'),
+        input('ρ', 'fresh air', env.air.density, 'density'),
+        input('tᵢ', 'inside', insideC, 'temperature'),
+        input('tₐ', 'fresh air', ambientC, 'temperature'),
+        input('ṁ_w', 'water released', waterKgS ?? 0, 'waterRate'),
+        input('h', 'heat of evaporation, kJ/kg', latentHeat(insideC) / 1000, 'number'),
+      ],
+      note: 'What a heater gives, or what is in there; walls come on top. Less air takes less.',
+    },
   )
 }
 

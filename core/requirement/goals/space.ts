@@ -9,6 +9,7 @@ import {
   clearOutFigure,
   co2Figure,
   dewPointFigure,
+  warmthFigure,
   waterOutFigure,
 } from './space-figures'
 import { asks, rulingAsk } from './space-flow'
@@ -43,6 +44,7 @@ export const ventilate: GoalNeed = {
       flow && volume ? changesFigure(volume, flow, delivered) : null,
       flow && volume ? clearOutFigure(job, flow, 'Clears after a dirty job in', low, high) : null,
       flow ? waterOutFigure(job, env, flow) : null,
+      flow ? warmthFigure(job, env, flow, delivered) : null,
       flow && job.co2M3s ? co2Figure(job, job.co2M3s, flow) : null,
       job.insideRhMax === null ? null : dewPointFigure(job, job.insideRhMax),
     ].filter((f) => f !== null)

@@ -35,13 +35,28 @@ export const distinctMembers = (fanArray: FanArray): FanModel[] => [
   ...new Map(membersOf(fanArray).map((m) => [m.fan.id, m])).values(),
 ]
 
+/**
+ * Whether the air is enough even where everything turns out badly: fans and path at the low end, the need at its high one,
+ * the filter loaded. A plan that was made for cooler air than there may be says nothing of that.
+ */
+function ampleOf({ plan: { job }, operation, requirement }: Running): boolean | undefined {
+  const { delivered, deliveredDirty } = operation
+  const { design, high, openHigh } = requirement
+  if (delivered.low === null || design === null) return undefined
+  const hotter = job.ambientMaxC !== null && job.ambientMaxC > job.ambientC
+  const least = Math.min(delivered.low, deliveredDirty ?? Infinity)
+  return !openHigh && !hotter && least >= Math.max(design, high ?? 0)
+}
+
 /** The air at the job's side: what of the fans' air does the job. */
-function operatingFacts({ operation, candidate, system }: Running): SiFacts {
+function operatingFacts(running: Running): SiFacts {
+  const { operation, candidate, system } = running
   const turns = candidate.none !== 'not-turning'
   return {
     'op.exists': !system.path.complete ? null : turns ? candidate.flow !== null : undefined,
     'op.flow': operation.delivered.flow,
     'op.flowDirty': operation.deliveredDirty ?? undefined,
+    'op.ample': ampleOf(running),
     'op.dp': candidate.pressure,
   }
 }
