@@ -267,7 +267,9 @@ test('levers are tried and taken back, kept as variants; the drive is dragged; q
   await expect(table.getByRole('row')).toHaveCount(3)
 
   await page.getByRole('radio', { name: 'Noise and flow' }).click()
-  await expect(page.getByRole('img', { name: /^Level against airflow of \d+ groups/ })).toBeVisible()
+  await expect(
+    page.getByRole('img', { name: /^Level against airflow of \d+ groups.* your pick: \d+ × / }),
+  ).toBeVisible()
   await page.getByRole('radio', { name: 'Curves' }).click()
   await pick(page, page.getByLabel('Rank by something else'), 'Thinnest')
   await page.getByText('More filters').click()

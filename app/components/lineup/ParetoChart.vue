@@ -21,8 +21,11 @@ const { colours, axis, mark, still } = useChart()
 const unit = computed(() => preferredUnit('flow', settings.units))
 const usable = computed(() => props.rows.filter((c) => c.flow !== null && c.level !== null))
 const front = computed(() => new Set(paretoFront(usable.value)))
+/** The pick is seen whatever it costs, px. */
+const PICKED = 7
 /** Size by the root of the price, so that the area tells it. */
-const radius = (c: Candidate) => 3 + Math.min(7, Math.sqrt(c.cost ?? 0))
+const radius = (c: Candidate) =>
+  Math.max(c === props.picked ? PICKED : 0, 3 + Math.min(7, Math.sqrt(c.cost ?? 0)))
 const colour = (c: Candidate) =>
   c === props.picked ? colours.value.cap : front.value.has(c) ? colours.value.teal : colours.value.other
 const data = computed((): ChartData<'scatter'> => ({
@@ -41,6 +44,13 @@ const data = computed((): ChartData<'scatter'> => ({
     },
   ],
 }))
+function wordsOf(index: number): string {
+  const c = usable.value[index]!
+  return (
+    `${c.count} × ${c.model} at ${c.driveV} V: ${fromSi(c.flow!, unit.value).toPrecision(3)} ` +
+    `${unit.value.symbol}, ${c.level!.value.toFixed(1)} dB(A)${c.cost === null ? '' : `, € ${c.cost}`}`
+  )
+}
 const options = computed((): ChartOptions<'scatter'> => ({
   ...still,
   onClick: (_, items) => {
@@ -55,13 +65,7 @@ const options = computed((): ChartOptions<'scatter'> => ({
     legend: { display: false },
     tooltip: {
       callbacks: {
-        label: (item) => {
-          const c = usable.value[item.dataIndex]!
-          return (
-            `${c.count} × ${c.model} at ${c.driveV} V: ${item.parsed.x?.toPrecision(3)} ` +
-            `${unit.value.symbol}, ${c.level!.value.toFixed(1)} dB(A)${c.cost === null ? '' : `, € ${c.cost}`}`
-          )
-        },
+        label: (item) => wordsOf(item.dataIndex),
       },
     },
     annotation: {
@@ -72,10 +76,14 @@ const options = computed((): ChartOptions<'scatter'> => ({
     },
   },
 }))
+const pickWords = computed(() => {
+  const at = usable.value.indexOf(props.picked!)
+  return at < 0 ? '' : `; your pick: ${wordsOf(at)}`
+})
 const words = computed(
   () =>
     `Level against airflow of ${usable.value.length} groups; ${front.value.size} of them are beaten ` +
-    `by none in both. The table beside it holds the same data.`,
+    `by none in both${pickWords.value}. The table beside it holds the same data.`,
 )
 const due = useAfterFirstFrame()
 const drawn = useDrawn(() => ({ data: data.value, options: options.value }))
@@ -84,7 +92,8 @@ const drawn = useDrawn(() => ({ data: data.value, options: options.value }))
 <template>
   <div>
     <p class="small soft legend">
-      Full: no group is quieter with as much air. Size: price. Dashed: need and noise limit. A click picks.
+      Diamond: your pick. Full: no group is quieter with as much air. Size: price. Dashed: need and noise limit.
+      A click picks.
     </p>
     <div :style="{ height: `${height}px` }">
       <Scatter v-if="due" :aria-label="words" :data="drawn.data" :options="drawn.options" />

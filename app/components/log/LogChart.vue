@@ -109,6 +109,8 @@ function dataOf(p: Panel): ChartData<'scatter'> {
 const right = computed(() =>
   props.soak?.state === 'predicted' ? props.to + 0.35 * (props.to - props.from) : props.to,
 )
+const allNought = (p: Panel) =>
+  p.members.every((m) => hidden.value.has(m.i) || props.view.channels[m.i]?.y.every((y) => !y))
 function optionsOf_(p: Panel, last: boolean): ChartOptions<'scatter'> {
   const x = (t: number) => t / clock.value.factor
   const watched = props.soakChannel !== null && p.members.some((m) => m.i === props.soakChannel)
@@ -127,6 +129,8 @@ function optionsOf_(p: Panel, last: boolean): ChartOptions<'scatter'> {
       },
       y: {
         ...value,
+        // what stays at nought has no room below it
+        ...(allNought(p) ? { min: 0 } : {}),
         title: { ...value.title, align: 'center' },
         afterFit: (scale) => {
           scale.width = 74

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { FanPoint } from '#core/document'
-import type { Pixel } from '#core/trace'
 import { limits, within } from '#core/document'
 import type { MarkKey } from '~/composables/useTrace'
 

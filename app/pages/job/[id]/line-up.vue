@@ -50,10 +50,12 @@ const many = ref(SHORT)
 const failing = ref(false)
 
 const pickKey = computed(() => (picked.value ? candidateKey(picked.value) : ''))
+/** Every choice but the pick as it is listed, and the pick as it stands, last: it is drawn on top. */
+const others = computed(() => rows.value.filter((c) => candidateKey(c) !== pickKey.value))
+const cloud = computed(() => [...others.value, ...(picked.value ? [picked.value] : [])])
 const shown = computed(() => {
-  const others = rows.value.filter((c) => candidateKey(c) !== pickKey.value)
   const first = compared.value.filter((c) => candidateKey(c) !== pickKey.value)
-  const rest = others
+  const rest = others.value
     .filter((c) => !first.includes(c) && (!failing.value || c.verdict === 'fail'))
     .slice(0, many.value)
   return [...(picked.value ? [picked.value] : []), ...first, ...rest]
@@ -165,7 +167,7 @@ usePageKeys([
         <InTurn v-else
           ><ParetoChart
             v-if="view === 'pareto'"
-            :rows="rows"
+            :rows="cloud"
             :picked="picked"
             :need="report.selectionContext.needFlow"
             :limit="report.selectionContext.levelLimit"
