@@ -244,6 +244,8 @@ describe('PWM', () => {
     expect(dutySpeed(m, 0.2)).toBeCloseTo(0.25, 9)
     expect(dutySpeed(m, 1)).toBe(1)
     expect(dutySpeed(m, 0.1)).toBe(0)
+    // three wires: nothing takes the duty, it runs as fast as its voltage lets it
+    expect(dutySpeed({ ...m, fan: { ...m.fan, wires: 3 } }, 0.2)).toBe(1)
     expect(fanCurrent(m, 12, 0.6)!).toBeLessThan(0.2 * dutySpeed(m, 0.6))
     expect(
       evaluateCandidate(report(plan()).selectionContext, single(strong), at(12, 0.1))

@@ -17,7 +17,7 @@ import {
   type Target,
   type TargetKind,
 } from '#core/document'
-import { chanceOf } from '#core/rules'
+import { chanceOf, findingMessage } from '#core/rules'
 import { targetStart } from './target-start'
 import { computeReport, type Report } from '.'
 
@@ -227,4 +227,20 @@ describe('what the plan predicts beside it', () => {
     for (const kind of Object.keys(targetKinds) as TargetKind[])
       expect(targetKinds[kind].limit.safeParse(targetStart(kind, plan, report)).success, kind).toBe(true)
   })
+})
+
+test('fans and room each under the wish, together above: how much is over, and what is left for the fans', () => {
+  const plan = box([newTarget({ id: 't', kind: 'level', limit: 40, place: 'chair', setBy: '', why: '' })])
+  const fans = reportOf(plan).selection!.candidate.level!.value
+  const limit = Math.ceil(fans)
+  plan.targets[0]!.limit = limit
+  plan.job.roomDbA = limit - 2
+  const told = reportOf(plan).findings.findings.find((f) => f.id === 'noise-sum-missed')!
+  const energy = (dB: number) => 10 ** (dB / 10)
+  const together = 10 * Math.log10(energy(fans) + energy(limit - 2))
+  const left = 10 * Math.log10(energy(limit) - energy(limit - 2))
+  expect(together).toBeGreaterThan(limit)
+  const said = findingMessage(told).replaceAll('\u00a0', ' ')
+  expect(said).toContain(`make ${together.toFixed(1)} dB(A) together`)
+  expect(said).toContain(`the fans may make ${left.toFixed(1)} dB(A)`)
 })

@@ -368,6 +368,18 @@ export const factCatalogue = {
     symbol: 'dB(A)',
   },
   'noise.target': { unit: 'dB(A)', meaning: 'wanted at the listener', quantity: 'level', symbol: 'dB(A)' },
+  'noise.together': {
+    unit: 'dB(A)',
+    meaning: 'the fans and all other sources at the listener',
+    quantity: 'level',
+    symbol: 'dB(A)',
+  },
+  'noise.left': {
+    unit: 'dB(A)',
+    meaning: 'what the other sources leave of the target for the fans',
+    quantity: 'level',
+    symbol: 'dB(A)',
+  },
   'noise.other': {
     unit: 'dB(A)',
     meaning: 'all other sources at the listener',

@@ -23,6 +23,8 @@ import type { BuiltNode, LeadReport, StreamFans } from './feed-node'
 
 /** Drop of one diode, V: silicon 0.7 to 0.9 V at 0.1 to 1 A, Schottky 0.3 to 0.5 V. Common practice, no source. */
 export const diodeVolts = { silicon: 0.75, schottky: 0.3 } as const
+/** Drop of a diode at a light load over its full one. Common practice, no source. */
+export const DIODE_LIGHT = 0.8
 
 export const converterNames: Record<Converter['kind'], string> = {
   buck: 'Step-down converter',

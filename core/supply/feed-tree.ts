@@ -7,9 +7,9 @@ import {
   usbVoltages,
   utilisation as utilisationOf,
 } from '#core/power'
-import type { FeedConvert, FeedSolution, FeedState, SupplyKind } from '#core/power'
+import type { FeedConvert, FeedNode, FeedSolution, FeedState, SupplyKind } from '#core/power'
 import { facedStream, sourcesOf, type Fan, type PlanDocument, type Source } from '#core/document'
-import { buildFeed, nameApart } from './feed-build'
+import { buildFeed, DIODE_LIGHT, nameApart } from './feed-build'
 import type { BuiltNode, FeedNodeReport, LeadReport, StreamFans } from './feed-node'
 import { DROP_LIMIT, problemsOf, type FeedProblem } from './feed-problems'
 import { windowOf, type Emf, type SourceWindow } from './source-window'
@@ -35,6 +35,8 @@ function highest(nodes: readonly BuiltNode[], sourceHighV: number): Float64Array
     if (!convert) high[i] = above
     else if (sets(node)) high[i] = convert.outV * (1 + settingOff(node))
     else if (convert.kind === 'divider') high[i] = (above * convert.ohm2) / (convert.ohm + convert.ohm2)
+    // what a fan always draws is enough for most of a diode's drop
+    else if (convert.kind === 'diode') high[i] = above - convert.diodes * DIODE_LIGHT * convert.diodeV
     // a resistor drops nothing while nothing flows, a chopped supply keeps its peak
     else high[i] = above
   })
@@ -76,7 +78,7 @@ const windings = (ohm: number): FeedConvert => ({
   duty: 1,
 })
 /** The feed of a source that gives less the more is drawn; at its terminals it has what is left. */
-function solveFrom(nodes: readonly BuiltNode[], { volts, ohm }: Emf): FeedSolution {
+export function solveFrom(nodes: readonly FeedNode[], { volts, ohm }: Emf): FeedSolution {
   if (ohm === 0) return solveFeed(nodes, volts)
   const [source, ...others] = nodes
   const solved = solveFeed([{ ...source!, convert: windings(ohm) }, ...others], volts)

@@ -1,28 +1,24 @@
 import {
-  behindResistor,
   capacitorRating,
   choppedPeak,
   converterInputCurrent,
-  converterLoss,
   diodeDrop,
   dividerVoltage,
   idealDuty,
-  dividerHeat,
-  linearHeat,
   converterDefaults,
   junctionTemperature,
   nearestPreferred,
   resistorRating,
   SETTING_TOLERANCE,
-  type FanLoad,
 } from '#core/power'
 import { PWM_PIN_V } from '#core/control'
 import { voltageForSpeed } from '#core/fan'
-import type { Converter, PlanDocument, Source } from '#core/document'
-import { chosenResistor, diodeVolts } from './feed-build'
-import { loadedV, windowOf } from './source-window'
+import { newConverter, type Converter, type PlanDocument, type Source } from '#core/document'
+import { chosenResistor, convertOf, DIODE_LIGHT, diodeVolts } from './feed-build'
+import { solveFrom } from './feed-tree'
+import { loadedV, windowOf, type SourceWindow } from './source-window'
 import { dutySpeed, driveSpeed, lowestDuty } from '#core/system'
-import { arrayCurrent, arrayLimits, arrayStart, membersOf, type FanArray } from '#core/system'
+import { arrayCurrent, arrayLaw, arrayLimits, arrayStart, membersOf, type FanArray } from '#core/system'
 
 /** Ways to make a fan slower, side by side, for this fan on this source. */
 export type SlowWay = Converter['kind'] | 'pwm-wire' | 'tap' | 'header' | 'under-run' | 'straight'
@@ -54,8 +50,6 @@ export interface SlowRow {
   duty: number | null
 }
 
-/** Exponent of a fan's current over its voltage. Common practice, no source. */
-const FAN_CURRENT_EXPONENT = 1.3
 /** Price of the parts of each way. Common practice, no source. */
 const PARTS = { buck: 2, boost: 2.5, linear: 1.2, resistor: 0.3, divider: 0.4, diode: 0.6, pwm: 3, pwmWire: 4 }
 /** Thermal resistance of a bare TO-220 to air, K/W, and the junction to stay under, degC. From memory; handbook. */
@@ -83,6 +77,14 @@ interface Wish {
   /** of all fans at the target, running and at the start, A */
   amps: number
   startA: number
+  /** what a way makes of the feed */
+  behind: (take: Partial<Converter> | null) => Behind
+}
+/** The feed with a way in it: at the fans, in the way, from the source. */
+interface Behind {
+  fanV: number
+  heatW: number
+  inA: number
 }
 
 type Hazard = SlowRow['hazard']
@@ -96,6 +98,9 @@ const over = ({ maxV, maxKnown }: Wish, peak: number): Hazard =>
   peak > maxV ? weighed(maxKnown, `up to ${volts(peak)} on a fan for ${volts(maxV)}`) : null
 const noStart = ({ startV, startKnown }: Wish, v: number): Hazard =>
   v < startV ? weighed(startKnown, `starts at ${volts(startV)}, would get ${volts(v)}`) : null
+
+const drawsTooMuch = ({ source: { iMaxA } }: Wish, amps: number): Hazard =>
+  iMaxA !== null && amps > iMaxA ? stop(`draws ${amps.toFixed(2)} A, the source gives ${iMaxA} A`) : null
 
 /** Range that a meter may show after setting. */
 const accepted = ({ targetV, maxV }: Wish) =>
@@ -140,14 +145,16 @@ const toSet = (kind: Converter['kind'], outV: number) => ({ kind, outV, setFirst
 const tooNear = (lowV: number) => fix(`input may fall to ${volts(lowV)}: too near`)
 
 function buckRow(w: Wish): SlowRow {
-  const { targetV, amps, highV, lowV } = w
-  const { efficiency, dropoutV } = converterDefaults.buck
-  return rowOf(w, 'buck', 'Step-down converter', targetV, targetV, {
+  const { targetV, highV, lowV } = w
+  const { dropoutV } = converterDefaults.buck
+  const take = toSet('buck', targetV)
+  const { fanV, heatW } = w.behind(take)
+  return rowOf(w, 'buck', 'Step-down converter', fanV, fanV, {
     peakV: highV,
-    heatW: converterLoss(targetV, amps, efficiency),
+    heatW,
     adjustable: true,
     parts: PARTS.buck,
-    take: toSet('buck', targetV),
+    take,
     hazard:
       noStart(w, targetV) ??
       (lowV >= targetV + dropoutV ? note('set it first, or the fan may get the full voltage') : tooNear(lowV)),
@@ -156,27 +163,21 @@ function buckRow(w: Wish): SlowRow {
 }
 
 function linearRow(w: Wish): SlowRow {
-  const { targetV, amps, supply, highV, lowV, plan } = w
-  const heatW = linearHeat(supply, targetV, amps, 0)
+  const { targetV, highV, lowV, plan } = w
+  const take = toSet('linear', targetV)
+  const { fanV, heatW } = w.behind(take)
   const tj = junctionTemperature(heatW, BARE_THETA, plan.job.ambientMaxC ?? plan.job.ambientC)
   const hot = tj > JUNCTION_LIMIT_C ? fix(`bare it reaches ${Math.round(tj)} °C inside: heat sink`) : null
   const near = lowV < targetV + converterDefaults.linear.dropoutV ? tooNear(lowV) : null
-  return rowOf(w, 'linear', 'Linear regulator', targetV, targetV, {
+  return rowOf(w, 'linear', 'Linear regulator', fanV, fanV, {
     peakV: highV,
     heatW,
     adjustable: true,
     parts: PARTS.linear,
-    take: toSet('linear', targetV),
+    take,
     hazard: noStart(w, targetV) ?? hot ?? near,
     setting: `Set to ${volts(targetV)}, accept ${accepted(w)}; its capacitors close to the pins.`,
   })
-}
-
-/** The current of the fans over their voltage, for what stands in series with them. */
-function loadOf({ fanArray }: Wish): FanLoad {
-  const { ratedV } = fanArray.model.fan
-  const ratedA = arrayCurrent(fanArray, { volts: ratedV, duty: null }) ?? 0
-  return { kind: 'power-law', ratedA, ratedV, exponent: FAN_CURRENT_EXPONENT }
 }
 
 function resistorHazard(w: Wish, ohm: number | null, atStart: number | null, rating: number | null): Hazard {
@@ -189,8 +190,9 @@ function resistorHazard(w: Wish, ohm: number | null, atStart: number | null, rat
 function resistorRow(w: Wish): SlowRow {
   const { targetV, amps, startA, supply, lowV } = w
   const ohm = chosenResistor(supply, targetV, amps)
-  const behind = ohm === null ? null : behindResistor(supply, ohm, loadOf(w))
-  const heatW = behind === null || ohm === null ? null : (supply - behind) ** 2 / ohm
+  const made = ohm === null ? null : w.behind({ kind: 'resistor', outV: targetV, ohm })
+  const behind = made && made.fanV
+  const heatW = made && made.heatW
   const rating = heatW === null ? null : resistorRating(heatW)
   const atStart = ohm === null ? null : lowV - ohm * startA
   const name = ohm === null ? 'Series resistor' : `Series resistor ${ohm} Ω`
@@ -212,59 +214,53 @@ function dividerRow(w: Wish): SlowRow | null {
   if (!(amps > 0)) return null
   const r1 = nearestPreferred((supply - targetV) / Math.max(1e-6, (STIFFNESS + 1) * amps), 'E12')
   const r2 = nearestPreferred(targetV / Math.max(1e-6, STIFFNESS * amps), 'E12')
-  const heatW = dividerHeat(supply, r1, r2, targetV)
-  const atStart = targetV - ((startA - amps) * r1 * r2) / (r1 + r2)
-  return rowOf(w, 'divider', `Divider ${r1} / ${r2} Ω`, targetV, atStart, {
+  const take = { kind: 'divider' as const, outV: targetV, ohm: r1, ohm2: r2 }
+  const { fanV, heatW, inA } = w.behind(take)
+  const atStart = fanV - ((startA - amps) * r1 * r2) / (r1 + r2)
+  const tooMuch = drawsTooMuch(w, inA)
+  const burns = `burns ${heatW.toFixed(1)} W for ${(targetV * amps).toFixed(1)} W of use`
+  return rowOf(w, 'divider', `Divider ${r1} / ${r2} Ω`, fanV, atStart, {
     // without a load
     peakV: dividerVoltage(supply, r1, r2, 0, 0),
     heatW,
     parts: PARTS.divider,
-    take: { kind: 'divider', outV: targetV, ohm: r1, ohm2: r2 },
-    hazard: fix(`burns ${heatW.toFixed(1)} W for ${(targetV * amps).toFixed(1)} W of use`),
+    take,
+    hazard: tooMuch ? stop(`${tooMuch.text}, and ${burns}`) : (noStart(w, atStart) ?? fix(burns)),
     setting: 'A divider is for signals, not for fans.',
   })
 }
 
-/** Drop of a diode at a light load over its full one. Common practice, no source. */
-const LIGHT = 0.8
-
 function diodeRow(w: Wish, kind: keyof typeof diodeVolts): SlowRow {
   const drop = diodeVolts[kind]
-  const { targetV, amps, supply, lowV, highV } = w
+  const { targetV, supply, lowV, highV } = w
   const n = Math.max(1, Math.round((supply - targetV) / drop))
+  const take = { kind: 'diode' as const, outV: diodeDrop(supply, n, drop), diodes: n, diodeKind: kind }
+  const { fanV, heatW } = w.behind(take)
   const atStart = diodeDrop(lowV, n, drop)
-  return rowOf(
-    w,
-    'diode',
-    `${n} ${diodeNames[kind]} diode${n > 1 ? 's' : ''} in a row`,
-    diodeDrop(supply, n, drop),
-    atStart,
-    {
-      peakV: highV,
-      heatW: n * drop * amps,
-      parts: PARTS.diode * Math.ceil(n / 4),
-      take: { kind: 'diode', outV: diodeDrop(supply, n, drop), diodes: n, diodeKind: kind },
-      hazard: noStart(w, atStart) ?? over(w, diodeDrop(highV, n, LIGHT * drop)),
-      setting: `${n} ${diodeNames[kind]} diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
-    },
-  )
+  return rowOf(w, 'diode', `${n} ${diodeNames[kind]} diode${n > 1 ? 's' : ''} in a row`, fanV, atStart, {
+    peakV: highV,
+    heatW,
+    parts: PARTS.diode * Math.ceil(n / 4),
+    take,
+    hazard: noStart(w, atStart) ?? over(w, diodeDrop(highV, n, DIODE_LIGHT * drop)),
+    setting: `${n} ${diodeNames[kind]} diodes of 1 A, ring end to the fan; the drop is smaller at a light load.`,
+  })
 }
 
 const diodeNames = { silicon: 'silicon', schottky: 'Schottky' }
 
-/** Share of the power that a switch loses. Common practice, no source. */
-const SWITCH_LOSS = 0.02
-
 function choppedRow(w: Wish): SlowRow {
-  const { targetV, amps, supply, highV } = w
+  const { targetV, supply, highV } = w
   const duty = idealDuty('buck', supply, targetV)
-  return rowOf(w, 'pwm', `Switched supply (PWM), ${Math.round(100 * duty)} % on`, targetV, highV, {
+  const take = { kind: 'pwm' as const, outV: targetV, duty, pwmHz: 25000, switchSide: 'high' as const }
+  const { fanV, heatW } = w.behind(take)
+  return rowOf(w, 'pwm', `Switched supply (PWM), ${Math.round(100 * duty)} % on`, fanV, highV, {
     peakV: choppedPeak(highV),
-    heatW: SWITCH_LOSS * supply * amps,
+    heatW,
     noise: 'whine from 0.1 to 18 kHz',
     adjustable: true,
     parts: PARTS.pwm,
-    take: { kind: 'pwm', outV: targetV, duty, pwmHz: 25000, switchSide: 'high' },
+    take,
     hazard: over(w, highV) ?? fix('the tach reads the chopping; a diode across the fan is needed'),
     setting:
       `The mean is ${volts(targetV)}, the peak stays ${volts(supply)}. Fast diode across the fan, ` +
@@ -273,19 +269,17 @@ function choppedRow(w: Wish): SlowRow {
 }
 
 function boostRow(w: Wish): SlowRow {
-  const { targetV, amps, lowV, source } = w
-  const { efficiency } = converterDefaults.boost
-  const drawn = converterInputCurrent(lowV, targetV, amps, efficiency)
-  return rowOf(w, 'boost', 'Step-up converter', targetV, targetV, {
+  const { targetV, amps, lowV } = w
+  const take = toSet('boost', targetV)
+  const { fanV, heatW } = w.behind(take)
+  const drawn = converterInputCurrent(lowV, targetV, amps, converterDefaults.boost.efficiency)
+  return rowOf(w, 'boost', 'Step-up converter', fanV, fanV, {
     peakV: targetV * (1 + SETTING_TOLERANCE),
-    heatW: converterLoss(targetV, amps, efficiency),
+    heatW,
     adjustable: true,
     parts: PARTS.boost,
-    take: toSet('boost', targetV),
-    hazard:
-      source.iMaxA !== null && drawn > source.iMaxA
-        ? stop(`draws ${drawn.toFixed(2)} A, the source gives ${source.iMaxA} A`)
-        : null,
+    take,
+    hazard: drawsTooMuch(w, drawn),
     setting: `Turn the screw, unloaded, until the meter reads ${volts(targetV)}, accept ${accepted(w)}, before the fan is connected.`,
   })
 }
@@ -339,7 +333,7 @@ const UNDER_RUN = 0.7
 function straightRow(w: Wish): SlowRow {
   const { supply, lowV, highV, fanArray } = w
   const { ratedV } = fanArray.model.fan
-  return rowOf(w, 'straight', 'Straight on the source', supply, lowV, {
+  return rowOf(w, 'straight', 'Straight on the source', w.behind(null).fanV, lowV, {
     peakV: highV,
     parts: 0,
     hazard: over(w, highV) ?? noStart(w, lowV),
@@ -367,6 +361,22 @@ function underRunRow(w: Wish): SlowRow | null {
   })
 }
 
+/** The feed with a way in it and nothing else on the source. */
+function solveWay(window: SourceWindow, fanArray: FanArray, take: Partial<Converter> | null): Behind {
+  const current = (volts: number) => arrayLaw(fanArray, { volts, duty: null }) ?? 0
+  const made = take && convertOf({ ...newConverter('way', take.outV ?? 0), ...take }, window.nominalV, current)
+  const node = { id: '', ohm: 0, convert: null, current: null }
+  const { states } = solveFrom(
+    [
+      { ...node, parent: -1 },
+      ...(made ? [{ ...node, parent: 0, convert: made }] : []),
+      { ...node, parent: made ? 1 : 0, current },
+    ],
+    window.emf.nominal,
+  )
+  return { fanV: states.at(-1)!.inV, heatW: made ? states[1]!.heatW : 0, inA: states[0]!.outA }
+}
+
 /**
  * The ways compared for a target voltage at the fan.
  * @param targetV V, at the fan's terminals
@@ -378,26 +388,24 @@ export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: nu
   const window = windowOf(plan)
   if (!source || !window || !selection) return []
   const amps = arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0
-  const supply = loadedV(window, amps)
-  const { maxV, maxKnown, startV, startKnown } = arrayLimits(fanArray)
+  const startA = arrayStart(fanArray, targetV) ?? 0
+  const { low } = window.emf
   const w: Wish = {
     plan,
     source,
     fanArray,
     targetV,
-    supply,
-    lowV: window.lowV,
+    supply: loadedV(window, amps),
+    lowV: Math.max(0, low.volts - low.ohm * amps),
     highV: window.highV,
-    maxV,
-    maxKnown,
-    startV,
-    startKnown,
+    ...arrayLimits(fanArray),
     amps,
-    startA: arrayStart(fanArray, targetV) ?? 0,
+    startA,
+    behind: (take) => solveWay(window, fanArray, take),
   }
   const diodes = (['silicon', 'schottky'] as const).map((kind) => (x: Wish) => diodeRow(x, kind))
   const down = [buckRow, linearRow, resistorRow, dividerRow, ...diodes, choppedRow]
-  const stepping = targetV < supply ? down : targetV > supply ? [boostRow] : []
+  const stepping = targetV < w.supply ? down : targetV > w.supply ? [boostRow] : []
   return [
     ...stepping.map((row) => row(w)),
     pwmWireRow(w),

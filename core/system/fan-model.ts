@@ -328,12 +328,13 @@ export const lowestDuty = ({ fan }: FanModel) => ({
 })
 
 /**
- * Share of the full speed that a duty on the PWM wire gives; 1 without one, 0 below the lowest duty (where the
- * behaviour depends on the fan).
+ * Share of the full speed that a duty on the PWM wire gives; 1 without one, also where the fan is known to have no such
+ * wire, 0 below the lowest duty (where the behaviour depends on the fan).
  * @param duty 0..1
  */
 export function dutySpeed(model: FanModel, duty: number | null): number {
-  if (duty === null) return 1
+  const { wires } = model.fan
+  if (duty === null || (wires !== null && wires < 4)) return 1
   const low = lowestDuty(model)
   return speedFromDuty(duty, low.duty, low.speed, 1) ?? 0
 }

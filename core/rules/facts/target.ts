@@ -1,3 +1,4 @@
+import { k1, sumLevels } from '#core/noise'
 import {
   facedStream,
   MAIN_STREAM,
@@ -17,18 +18,33 @@ import type { FactSources, SiFacts, SiSubject } from './sources'
 /** The need holds the airflow wanted at least; nothing is told twice. */
 const heldElsewhere = (t: Target) => t.kind === 'flow' && senseOf(t) === 'least'
 
+/** What the fans and all other sources make together, and what the others leave for the fans. */
+function besideOthers(
+  { plan: { job } }: FactSources,
+  limit: number,
+  level: number | null,
+): Pick<SiFacts, 'noise.together' | 'noise.left'> {
+  const { roomDbA } = job
+  if (roomDbA === null || level === null) return {}
+  return {
+    'noise.together': sumLevels([level, roomDbA]) ?? undefined,
+    'noise.left': roomDbA < limit ? limit - k1(limit - roomDbA) : undefined,
+  }
+}
+
 function factsOf(sources: FactSources, target: Target): SiFacts {
   // the listener hears all of the machine
   const night = ofNight(target) ? nightLevel(sources) : null
-  if (target.kind === 'level' && wantedRange(target).low === null && night !== null)
-    return { 'target.kind': target.kind, 'noise.target': target.limit, 'noise.level': night }
-  if (target.kind === 'level' && wantedRange(target).low === null)
+  if (target.kind === 'level' && wantedRange(target).low === null) {
+    const level = night ?? sources.machineDbA
     return {
       'target.kind': target.kind,
       // a lesser stage is quieter than what the plan stands for
-      'noise.target': ofLesserStage(target) ? undefined : target.limit,
-      ...(sources.machineDbA === null ? {} : { 'noise.level': sources.machineDbA }),
+      'noise.target': night === null && ofLesserStage(target) ? undefined : target.limit,
+      ...(level === null ? {} : { 'noise.level': level }),
+      ...besideOthers(sources, target.limit, level ?? sources.operation.candidate?.level?.value ?? null),
     }
+  }
   const predicted = heldElsewhere(target) ? null : predictTarget(sources, target)
   return {
     'target.kind': target.kind,
