@@ -1,9 +1,11 @@
 /** Sums of power and wire: resistors, leads, converters, running time. */
-import { figure } from '#core/figure'
+import { DEFAULT_CURRENT_EXPONENT } from '#core/fan'
+import { figure, input, type Figure } from '#core/figure'
 import {
   BANK_EFFICIENCY,
   awgAmpacity,
   awgArea,
+  behindResistor,
   bankRuntime,
   converterInputCurrent,
   converterLoss,
@@ -25,6 +27,22 @@ const PREFERRED = 'Ohm’s law; IEC 60063 for the preferred value'
 const BALANCE = 'power balance'
 const COPPER = 'IEC 60028 (copper), ASTM B258 (AWG); there and back'
 
+/** What the fan gets behind the part that there is, V: it draws less the less it gets. */
+function behindFigure(supplyV: number, fanV: number, fanA: number, ohm: number | null): Figure {
+  const load = { kind: 'power-law' as const, ratedA: fanA, ratedV: fanV, exponent: DEFAULT_CURRENT_EXPONENT }
+  const volts = ohm === null ? null : behindResistor(supplyV, ohm, load)
+  const formula = 'V = U − R·I_fan·(V/U_fan)^1.3'
+  return figure('behind', 'At the fan with it', 'voltage', volts, formula, PREFERRED, {
+    inputs: [
+      input('U', 'supply', supplyV, 'voltage'),
+      input('R', 'next of E24', ohm, 'resistance'),
+      input('I_fan', 'current at the wanted voltage', fanA, 'current'),
+      input('U_fan', 'wanted', fanV, 'voltage'),
+    ],
+    note: 'The exponent is common practice: a fan draws less the less it gets.',
+  })
+}
+
 export const power: SumOfGroup[] = [
   {
     key: 'resistor',
@@ -44,6 +62,7 @@ export const power: SumOfGroup[] = [
       const { supply, fan, current, ambient, startA, startV } = i.n
       if (fan! >= supply!) return no('A resistor only takes voltage away: the fan gets less than the supply.')
       const ohm = resistorForVoltage(supply!, fan!, current!)
+      const part = nextPreferred(ohm, 'E24')
       const heat = (supply! - fan!) * current!
       const rating = resistorRating(heat)
       const mayBurn = rating === null ? null : resistorDerated(rating, ambient!)
@@ -60,7 +79,7 @@ export const power: SumOfGroup[] = [
               ['I', 'current', 'current', 'current'],
             ),
           }),
-          figure('e24', 'Next of E24', 'resistance', nextPreferred(ohm, 'E24'), 'E24, not below', PREFERRED),
+          figure('e24', 'Next of E24', 'resistance', part, 'E24, not below', PREFERRED),
           figure('heat', 'Heat in it', 'power', heat, 'P = (U − U_fan) · I', PREFERRED),
           figure('rating', 'Part for', 'power', rating, 'twice the heat, next rating', 'common practice', {
             note: rating === null ? 'More than a resistor should burn: take a step-down converter.' : '',
@@ -82,6 +101,7 @@ export const power: SumOfGroup[] = [
           ...(known
             ? [figure('start', 'Voltage as it starts', 'voltage', started, 'U − R·I_start', PREFERRED)]
             : []),
+          behindFigure(supply!, fan!, current!, part),
         ],
         known
           ? starts

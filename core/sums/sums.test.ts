@@ -44,6 +44,9 @@ describe('quick sums, worked by hand from the formula that stands beside each', 
     // (12 − 7) / 0.1 = 50 Ω, next of E24 51 Ω, 0.5 W, part for 1 W
     near(values('resistor', { current: 0.1 }), [50, 51, 0.5, 1])
     expect(values('resistor', { fan: 12, current: 0.1 })).toMatch(/only takes voltage away/)
+    // behind 51 Ω: V + 51·0.1·(V/7)^1.3 = 12, by Newton's method by hand 6.949
+    const [behind] = (values('resistor', { current: 0.1 }) as number[]).slice(-1)
+    expect(behind).toBeCloseTo(6.949, 3)
     // (12 − 2) / 10 mA = 1 kΩ, 0.1 W
     near(values('led', {}), [1000, 1000, 0.1])
     expect(values('led', { current: 0 })).toBe('Current must be above zero.')
