@@ -83,6 +83,8 @@ function dataOf(p: Panel): ChartData<'scatter'> {
               dash: dashes[p.members.indexOf(m) % dashes.length]!,
             }),
             pointRadius: v.x.length < 60 ? 2 : 0,
+            // a line along the edge keeps its whole width
+            clip: 3,
           }
         }),
       ...(watched && soak?.fit?.trusted
