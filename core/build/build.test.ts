@@ -12,6 +12,7 @@ import {
   type Fan,
   type PlanDocument,
 } from '#core/document'
+import { sayIn } from '#core/units'
 import { computeReport } from '#core/plan'
 import {
   buildMarkdown,
@@ -153,6 +154,18 @@ describe('what is measured', () => {
     const judged = judge(measure(key), value)
     expect(judged.ok).toBe(ok)
     if (!judged.ok) expect(judged.message).toContain(words)
+  })
+  test('behind a resistor the open plug shows more than the fan will get, and says so', () => {
+    const plan = ordinary((p) => {
+      p.converter = { ...p.converter!, kind: 'resistor', ohm: 22 }
+    })
+    const { text, measure: at } = step(plan, 'polarity-main')
+    const said = sayIn(text).replaceAll('\u00a0', ' ')
+    expect(said).toContain('as nothing is drawn it may show up to 12.2 V')
+    expect(judge(at!, 12.1).ok).toBe(true)
+    expect(judge(at!, 13).ok).toBe(false)
+    // what a converter holds, it holds unloaded too
+    expect(sayIn(step(ordinary(), 'polarity-main').text)).not.toContain('nothing is drawn')
   })
   test('which way the air goes is seen: one answer is right, the others say what to do', () => {
     const { look } = step(ordinary(), 'direction')

@@ -1,6 +1,6 @@
 import { crimpPull, SETTING_NEAR, SETTING_TOLERANCE } from '#core/power'
 import { sourcesOf } from '#core/document'
-import { windowOf } from '#core/supply'
+import { UNLOADED_TOLD_V, windowOf } from '#core/supply'
 import { groupsOf } from '#core/system'
 import type { Sentence } from '#core/units'
 import { slug, type Env } from './env'
@@ -229,6 +229,7 @@ function fanSteps(env: Env): BuildStep[] {
   return env.streams.flatMap((s): BuildStep[] => {
     const { fanV, fanRunA } = s.power
     if (!s.system.fanArray || fanV === null) return []
+    const unloadedV = s.power.fanHighV ?? fanV
     const name = several ? ` of ${s.name}` : ''
     const key = slug(s.id)
     const plug = step({
@@ -241,12 +242,15 @@ function fanSteps(env: Env): BuildStep[] {
         of(fanV, 'voltage'),
         ', not −',
         of(fanV, 'voltage'),
+        ...(unloadedV - (s.power.fanRuns?.high ?? unloadedV) > UNLOADED_TOLD_V
+          ? ['; as nothing is drawn it may show up to ', of(unloadedV, 'voltage')]
+          : []),
         '.',
       ],
       measure: {
         quantity: 'voltage',
         low: (1 - DROP_SHARE) * fanV,
-        high: (s.power.fanHighV ?? fanV) * 1.03,
+        high: unloadedV * 1.03,
         negative: 'Swapped: + and − change places before the fan is plugged in, or its electronics die.',
         below:
           'Too little arrives: a bad joint, a wire too thin, or a converter that is not set. Measure again nearer to the source.',

@@ -17,8 +17,8 @@ interface Fed {
   conv: FeedNodeReport | null
 }
 
-/** Volts by which no load differs from running before it is told. */
-const UNLOADED_TOLD_V = 0.5
+/** Volts by which no load differs from running before it is told. A choice of ours. */
+export const UNLOADED_TOLD_V = 0.5
 const unloaded = ({ highV, runs }: FeedNodeReport) =>
   highV - runs.high > UNLOADED_TOLD_V ? `While nothing is drawn up to ${highV.toFixed(1)} V.` : ''
 

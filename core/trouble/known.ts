@@ -4,7 +4,7 @@ import { groupsOf } from '#core/system'
 
 /** The plan's numbers that a search for trouble is held against. SI; null where the plan cannot tell. */
 export interface Known {
-  /** planned voltage at the fan's plug, and the highest that may stand there */
+  /** planned voltage at the fan's plug, and the highest that may stand there while it runs */
   fanV: number | null
   fanHighV: number | null
   /** what surely starts the fans, by their sheets */
@@ -60,7 +60,7 @@ export function knownOf(plan: PlanDocument, report: Report): Known {
     plan.converter?.kind === 'divider'
   return {
     fanV: power.fanV,
-    fanHighV: power.fanHighV,
+    fanHighV: power.fanRuns?.high ?? null,
     startV: start.length ? Math.max(...start) : null,
     maxV: most.length ? Math.min(...most) : null,
     runA: power.fanRunA,

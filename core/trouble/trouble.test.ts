@@ -191,3 +191,16 @@ describe('a search', () => {
       }
   })
 })
+
+test('a running fan is held against what it runs at, not against what stands there unloaded', () => {
+  const behind = known(
+    box((p) => {
+      p.converter = { ...newConverter('c', 9), kind: 'resistor', ohm: 40 }
+    }),
+  )
+  const at = measurementsOf(behind).find((m) => m.key === 'fanV')!
+  // 11.9 V at a plug behind a resistor, plugged in: the fan draws nothing, or the resistor is bridged
+  expect(behind.fanV!).toBeLessThan(11)
+  expect(at.band(11.9)).toBe('high')
+  expect(at.band(behind.fanV!)).toBe('ok')
+})
