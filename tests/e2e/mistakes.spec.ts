@@ -1,5 +1,5 @@
 import { startServer } from '../api/harness'
-import { addElement, choose, expect, saved, test, type } from './app'
+import { addElement, choose, expect, saved, test, type, variantOf } from './app'
 
 test('what cannot be read or cannot be is said beside the field, and the last good plan stays', async ({
   page,
@@ -118,6 +118,8 @@ test('two windows on one job: the second is told, and keeps or gives up its vers
   context,
   quiet,
 }) => {
+  // this window does not hear of the other one before it saves itself
+  await page.route('**/api/changes*', (route) => route.abort())
   await page.goto(`${demo.url}/job/job-choir-amplifier/brief`)
   const other = await context.newPage()
   await other.goto(`${demo.url}/job/job-choir-amplifier/brief`)
@@ -158,7 +160,8 @@ test('units change everywhere at once, and keys go everywhere', async ({ page, d
 })
 
 test('an element is inserted from the ribbon with the keyboard', async ({ page, demo }) => {
-  await page.goto(`${demo.url}/job/job-choir-amplifier/brief`)
+  const id = await variantOf(demo.url, 'job-choir-amplifier')
+  await page.goto(`${demo.url}/job/${id}/brief`)
   await page.getByRole('button', { name: 'Insert an element before Fin stack' }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('combobox', { name: 'Insert as number 3' })).toBeFocused()
@@ -169,6 +172,8 @@ test('an element is inserted from the ribbon with the keyboard', async ({ page, 
   await expect(page.getByRole('button', { name: 'Move Bend towards the outlet' })).toBeVisible()
   const names = await page.locator('.path-row .pick strong').allInnerTexts()
   expect(names.indexOf('Bend')).toBe(2)
+  await saved(page)
+  await page.request.delete(`${demo.url}/api/jobs/${id}`)
 })
 
 test('a server that still opens its database: the page says so, and goes on by itself', async ({
