@@ -112,7 +112,7 @@ const belowTooLittleAir = [
 ]
 
 /** After one of these the fans do not run as planned. */
-const unbelievable = new Set([
+export const unbelievable = new Set([
   'air-no-way-in',
   'air-no-way-out',
   'fan-no-operating-point',

@@ -8,6 +8,7 @@ import {
   type UnitPreferences,
 } from '#core/units'
 import { ruleGroups, type RuleGroup } from './catalogue'
+import { unbelievable } from './causes'
 import { parseExpression, type Expression } from './expression'
 import { factCatalogue, type FactInfo, type FactName, type Facts } from './fact-catalogue'
 import type { Rule, Severity } from './rule'
@@ -100,14 +101,13 @@ function firedOf(
   { facts, quantities }: Known,
   subject: Subject | null,
 ): Fired {
-  const { id, message, why, fix, source } = rule
-  const eased = rule.costsAir && facts['op.ample'] === true
+  const { id, severity, message, why, fix, source } = rule
   const known = Object.fromEntries(spoken.filter((f) => facts[f] !== undefined).map((f) => [f, facts[f]]))
   return {
     id,
-    severity: eased ? 'note' : rule.severity,
+    severity,
     group,
-    message: eased ? `${message}; the air is enough even so` : message,
+    message,
     why,
     fix,
     source,
@@ -131,6 +131,7 @@ export function judgeRules(
   groups: readonly RuleGroup[] = ruleGroups,
 ): Judged {
   const result: Judged = { findings: [], passed: [], notChecked: [] }
+  const harmless: Fired[] = []
   const knownFor = new Map((subjects ?? []).map((s) => [s, knownOf(whole, s)]))
   for (const p of rulesOf(groups)) {
     const { rule, group } = p
@@ -145,7 +146,9 @@ export function judgeRules(
       const said = answer(p, known)
       if (said.state === 'fires') {
         fired = true
-        result.findings.push(firedOf(p, known, subject))
+        const found = firedOf(p, known, subject)
+        result.findings.push(found)
+        if (rule.costsAir && known.facts['op.ample'] === true) harmless.push(found)
       } else if (said.state === 'passes') passed = true
       else if (said.state === 'open') for (const name of said.missing) missing.add(name)
     }
@@ -153,6 +156,10 @@ export function judgeRules(
       result.notChecked.push({ id: rule.id, severity: rule.severity, group, missing: [...missing] })
     else if (passed && !fired) result.passed.push(rule.id)
   }
+  // an airflow that cannot be believed is not enough for anything
+  if (!result.findings.some((f) => unbelievable.has(f.id)))
+    for (const found of harmless)
+      Object.assign(found, { severity: 'note', message: `${found.message}; the air is enough even so` })
   result.findings.sort((a, b) => severityOrder.indexOf(a.severity) - severityOrder.indexOf(b.severity))
   return result
 }

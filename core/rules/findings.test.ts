@@ -89,6 +89,9 @@ describe('the catalogue', () => {
     const [eased] = evaluateFindings({ ...small, 'op.ample': true }).findings
     expect(eased).toMatchObject({ id: 'air-inlet-small', severity: 'note' })
     expect(findingMessage(eased!)).toMatch(/; the air is enough even so$/)
+    // on twice its voltage its air is not what was worked out
+    const burning = { ...small, 'op.ample': true, 'fan.highV': 25, 'fan.vMax': 13.2 }
+    expect(evaluateFindings(burning).findings).toContainEqual(told)
     // a surface before the blades makes them loud as well
     const near = { 'air.inletClear': 0.5, 'fan.size': 4, 'op.ample': true }
     expect(evaluateFindings(near).findings).toMatchObject([{ id: 'air-intake-starved', severity: 'fix' }])
