@@ -127,6 +127,9 @@ describe('from the source to the fan', () => {
     expect(assumed.fanV! + 4.8 * assumed.loadRunA!).toBeCloseTo(16.8, 6)
     expect(assumed.fanRuns!.low).toBeLessThan(light.fanV! - 1)
     expect(assumed.fanHighV).toBe(18)
+    // a highest voltage that was typed is not passed
+    expect(wart({ openV: null, highV: 12.4 }, 1e-4).fanV!).toBeLessThan(12.4)
+    expect(wart({ openV: null, highV: 12.4 }, 1e-4).fanRuns!.high).toBeLessThanOrEqual(12.4)
     // without the current of its label nobody knows the slope
     expect(wart({ iMaxA: null }, 1e-4).fanV).toBe(12)
     const source = light.feed.nodes.find((n) => n.kind === 'source')!

@@ -66,7 +66,8 @@ function emfOf(source: Source, ends: Pick<SourceWindow, 'lowV' | 'nominalV' | 'h
     volts,
     ohm: Math.max(0, volts - atLabelV) / iMaxA,
   })
-  const open = (end: keyof typeof UNREGULATED) => openV ?? UNREGULATED[end] * nominalV
+  // a highest voltage that was typed is one that it does not pass
+  const open = (end: keyof typeof UNREGULATED) => Math.min(highV, openV ?? UNREGULATED[end] * nominalV)
   const mains = lowV / nominalV
   return {
     low: line(Math.max(lowV, open('low') * mains), lowV),
