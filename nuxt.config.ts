@@ -44,6 +44,7 @@ export default defineNuxtConfig({
   nitro: {
     preset: 'node-server',
     plugins: [here('./demo/plugin.ts')],
+    errorHandler: here('./server/error.ts'),
     logging: { compressedSizes: false },
     serverAssets: [{ baseName: 'migrations', dir: here('./server/db/migrations') }],
     externals: { external: ['@electric-sql/pglite'] },

@@ -149,7 +149,7 @@ const answers = async (address, within) => {
 const pause = (ms) => new Promise((done) => setTimeout(done, ms))
 
 /** Starts the built server; resolves when it answers, rejects when it ends first. It ends with its starter. */
-export function startServer({ port, host, data, empty, bench }) {
+export function startServer({ port, host, data, empty, bench, open }) {
   const env = {
     ...process.env,
     PORT: String(port),
@@ -159,6 +159,7 @@ export function startServer({ port, host, data, empty, bench }) {
     REDPOLL_DATA: data,
     REDPOLL_EMPTY: empty ? '1' : '',
     REDPOLL_STARTER: '1',
+    REDPOLL_OPEN: open ? '1' : '',
     NODE_ENV: 'production',
     ...(bench ? { REDPOLL_BENCH: bench } : {}),
   }

@@ -22,7 +22,9 @@ const data = resolve(root, options.data)
 const file = join(data, 'password.json')
 if (options.none) {
   rmSync(file, { force: true })
-  say('this workshop has no password now: --host other than this computer asks for --open')
+  say(
+    'no password from the next start on: what runs now stays locked; a --host that others reach asks for --open',
+  )
   process.exit(0)
 }
 

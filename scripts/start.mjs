@@ -101,7 +101,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stop)
 
 for (;;) {
   began.push(Date.now())
-  server = startServer({ port, host: options.host, data, empty: options.empty, bench: options.bench })
+  server = startServer({ ...options, port, data })
   const { child, ready, ended } = server
   try {
     say(`running at ${await ready}  (stop with Ctrl+C)`)

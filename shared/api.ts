@@ -13,7 +13,18 @@ export interface Session {
   locked: boolean
   inside: boolean
 }
-/** What the server answers with. */
+/** A browser that is signed in. */
+export interface TicketShown {
+  id: string
+  /** what it calls itself */
+  agent: string
+  madeAt: string
+  seenAt: string
+  endsAt: string
+  /** the one that asks */
+  own: boolean
+}
+/** What the server answers with where it cannot do what was asked. */
 export interface ApiError {
   error: { code: string; message: string; field?: string }
 }

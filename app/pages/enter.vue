@@ -47,7 +47,7 @@ async function comeIn() {
       <el-button type="primary" native-type="submit" :loading="busy">Come in</el-button>
     </el-form>
     <p class="small soft">
-      Who started Redpoll knows it. What you typed and was not saved waits in this browser.
+      Ask whoever started Redpoll. What you typed and was not saved waits in this browser.
     </p>
   </main>
 </template>

@@ -5,6 +5,6 @@ import { database } from '../utils/store'
 import { checked, route } from '../utils/reply'
 
 /** Whether somebody changed something: asked now and then by every page that is looked at. */
-export default route(async (event) =>
+export default route('inside', async (event) =>
   changesOf(await database(), checked(getQuery(event), changesQuerySchema).job),
 )

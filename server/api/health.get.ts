@@ -1,7 +1,7 @@
 import { database } from '../utils/store'
 import { route } from '../utils/reply'
 
-export default route(async () => {
+export default route('anyone', async () => {
   await (await database()).query('SELECT 1')
   return { ready: true }
 })

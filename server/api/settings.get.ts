@@ -2,4 +2,4 @@ import { getSettings } from '../db/repositories/settings'
 import { database } from '../utils/store'
 import { route } from '../utils/reply'
 
-export default route(async () => getSettings(await database()))
+export default route('inside', async () => getSettings(await database()))

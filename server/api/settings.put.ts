@@ -3,4 +3,6 @@ import { saveSettings } from '../db/repositories/settings'
 import { database } from '../utils/store'
 import { bodyOf, route } from '../utils/reply'
 
-export default route(async (event) => saveSettings(await database(), await bodyOf(event, settingsSchema)))
+export default route('inside', async (event) =>
+  saveSettings(await database(), await bodyOf(event, settingsSchema)),
+)

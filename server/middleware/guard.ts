@@ -1,40 +1,23 @@
-import {
-  defineEventHandler,
-  getCookie,
-  getRequestHeader,
-  getRequestURL,
-  setResponseHeader,
-  setResponseStatus,
-} from 'h3'
+import { defineEventHandler, getRequestHeader, setResponseHeader } from 'h3'
 import type { ApiError } from '#shared/api'
-import { HEADERS, isInside, namesOf, OUTSIDE, refusalOf, TICKET } from '../utils/guard'
-import { isLocked, isTicket } from '../utils/password'
+import { HEADERS, namesOf, refusalOf } from '../utils/guard'
+import { refuse } from '../utils/reply'
 
 const names = namesOf(
   process.env.NITRO_HOST ?? process.env.HOST ?? '127.0.0.1',
   (process.env.REDPOLL_NAMES ?? '').split(',').filter(Boolean),
 )
 
-/** Before every route: who asks, and what the browser is told about the answer. */
+/** Before everything: by which name this server is called, from which page, and what the browser is told of the answer. */
 export default defineEventHandler((event): ApiError | undefined => {
   for (const [name, value] of Object.entries(HEADERS)) setResponseHeader(event, name, value)
-  const header = (name: 'host' | 'origin' | 'sec-fetch-site' | 'content-type') => getRequestHeader(event, name)
-  const path = getRequestURL(event).pathname
-  const kept = isInside(path) && isLocked() && !isTicket(getCookie(event, TICKET))
-  const refusal =
-    refusalOf(
-      {
-        method: event.method,
-        path,
-        host: header('host'),
-        origin: header('origin'),
-        site: header('sec-fetch-site'),
-        contentType: header('content-type'),
-      },
-      names,
-    ) ?? (kept ? OUTSIDE : null)
-  if (!refusal) return undefined
-  setResponseStatus(event, refusal.status)
-  setResponseHeader(event, 'content-type', 'application/json')
-  return { error: { code: refusal.code, message: refusal.message } }
+  const header = (name: 'host' | 'origin' | 'sec-fetch-site') => getRequestHeader(event, name)
+  const refusal = refusalOf(
+    { method: event.method, host: header('host'), origin: header('origin'), site: header('sec-fetch-site') },
+    names,
+  )
+  if (refusal) return refuse(event, refusal)
+  // who asks for the head gets that of the answer: its body is left out where it is sent
+  if (event.method === 'HEAD') event._method = 'GET'
+  return undefined
 })

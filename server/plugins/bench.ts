@@ -49,8 +49,15 @@ export default defineNitroPlugin((nitro) => {
   const server = createServer(async (request, response) => {
     const say = (status: number, body: unknown) =>
       response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body))
-    const { pathname, search } = new URL(request.url ?? '/', 'http://bench')
-    if (pathname !== PATH || request.method !== 'POST')
+    // the path as it was sent: an address that cannot be read is answered too
+    const [path, query = ''] = (request.url ?? '').split('?', 2)
+    if (!path?.startsWith('/') || path.startsWith('//')) {
+      response.setHeader('connection', 'close')
+      return say(400, {
+        error: { code: 'bad-address', message: `This address cannot be read: POST to ${PATH}.` },
+      })
+    }
+    if (path !== PATH || request.method !== 'POST')
       return say(404, {
         error: {
           code: 'not-found',
@@ -61,7 +68,7 @@ export default defineNitroPlugin((nitro) => {
       const body = await bodyOf(request)
       if (body === null)
         return say(413, { error: { code: 'too-large', message: 'At most 2 MB in one message.' } })
-      const answer = await nitro.localFetch(PATH + search, {
+      const answer = await nitro.localFetch(query ? `${PATH}?${query}` : PATH, {
         method: 'POST',
         body,
         headers: {

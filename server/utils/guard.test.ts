@@ -1,16 +1,14 @@
 import { describe, expect, test } from 'vitest'
-import { nameOf, namesOf, policyOf, refusalOf, type Asked } from './guard'
+import { nameOf, namesOf, policyOf, refusalOf, unknownKind, type Asked } from './guard'
 
 /** Who may ask. */
 
 const names = namesOf('127.0.0.1')
 const asked = (more: Partial<Asked> = {}): Asked => ({
   method: 'PUT',
-  path: '/api/settings',
   host: 'localhost:3000',
   origin: undefined,
   site: undefined,
-  contentType: 'application/json',
   ...more,
 })
 const code = (more: Partial<Asked>) => refusalOf(asked(more), names)?.code ?? ''
@@ -21,6 +19,11 @@ describe('names', () => {
     ['[::1]:3000', '::1'],
     ['127.0.0.1', '127.0.0.1'],
     ['Redpoll.Local.:80', 'redpoll.local'],
+    ['localhost:', 'localhost'],
+    ['localhost:evil', ''],
+    ['[localhost]', ''],
+    ['[::1].evil', ''],
+    ['me@localhost', ''],
   ])('%s is %s', (host, name) => expect(nameOf(host)).toBe(name))
   test('a wildcard takes this machine’s own names and addresses, and no others', () => {
     const all = namesOf('0.0.0.0', ['fans.example'])
@@ -42,10 +45,6 @@ describe('a request', () => {
     ['by another name', { host: 'evil.example:3000' }, 'unknown-host'],
     ['by another name, only reading', { method: 'GET', host: 'evil.example' }, 'unknown-host'],
     ['of a foreign page that only reads', { method: 'GET', origin: 'https://evil.example' }, ''],
-    ['with a form', { contentType: 'application/x-www-form-urlencoded' }, 'unknown-kind'],
-    ['with plain text', { contentType: 'text/plain;charset=UTF-8' }, 'unknown-kind'],
-    ['of a board', { method: 'POST', path: '/api/instruments/readings', contentType: 'text/plain' }, ''],
-    ['with a picture', { method: 'POST', contentType: 'application/octet-stream' }, ''],
     ['of the program itself', { host: undefined }, ''],
   ] as [string, Partial<Asked>, string][])('%s', (_, more, wanted) => expect(code(more)).toBe(wanted))
 })
@@ -56,3 +55,15 @@ test('a page may run its own files and the scripts that were counted, nothing el
   expect(/script-src[^;]*unsafe-inline|'unsafe-eval'/.test(policy)).toBe(false)
   expect(policy).toContain("frame-ancestors 'none'")
 })
+
+test.each([
+  ['application/json', false, true],
+  ['application/octet-stream', false, true],
+  [undefined, false, true],
+  ['application/x-www-form-urlencoded', false, false],
+  ['text/plain;charset=UTF-8', false, false],
+  ['text/plain;charset=UTF-8', true, true],
+  ['text/html', true, false],
+] as const)('a body of the kind %s, lines taken %s: %s', (kind, lines, taken) =>
+  expect(unknownKind('POST', kind, lines) === null).toBe(taken),
+)

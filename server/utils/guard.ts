@@ -1,3 +1,4 @@
+import { isIPv6 } from 'node:net'
 import { hostname, networkInterfaces } from 'node:os'
 
 /**
@@ -7,13 +8,11 @@ import { hostname, networkInterfaces } from 'node:os'
 
 export interface Asked {
   method: string
-  path: string
   /** as the request says; undefined where it comes from this program itself */
   host: string | undefined
   origin: string | undefined
   /** what the browser says of where the request comes from (Fetch Metadata, W3C) */
   site: string | undefined
-  contentType: string | undefined
 }
 export interface Refusal {
   status: number
@@ -22,12 +21,18 @@ export interface Refusal {
 }
 
 const LOOPBACK = ['localhost', '127.0.0.1', '::1']
+/** Whether a server that listens there is reached from this computer only. */
+export const isAlone = (listens: string): boolean => LOOPBACK.includes(listens)
 const ANY = ['0.0.0.0', '::', '']
 
-/** The name of a Host header, without its port and brackets. */
+/** A Host header: a name or an address, with or without a port. RFC 9110, 7.2; RFC 3986, 3.2.2. */
+const HOST = /^(?:\[([0-9a-f:.]+)\]|([^\s:[\]/@]+))(?::\d{0,5})?$/i
+
+/** The name of a Host header, without its port and brackets; '' where it is none. */
 export function nameOf(host: string): string {
-  const name = host.startsWith('[') ? host.slice(1, host.indexOf(']')) : host.replace(/:\d*$/, '')
-  return name.toLowerCase().replace(/\.$/, '')
+  const [, address, name] = HOST.exec(host) ?? []
+  if (address !== undefined) return isIPv6(address) ? address.toLowerCase() : ''
+  return name?.toLowerCase().replace(/\.$/, '') ?? ''
 }
 
 /**
@@ -42,17 +47,27 @@ export function namesOf(listens: string, more: readonly string[] = []): Set<stri
         ...Object.values(networkInterfaces()).flatMap((i) => (i ?? []).map((a) => a.address)),
       ]
     : [listens]
-  return new Set([...LOOPBACK, ...own, ...more].map((n) => nameOf(n.includes(':') ? `[${n}]` : n)))
+  const all = [...LOOPBACK, ...own, ...more].map((n) => nameOf(n.includes(':') ? `[${n}]` : n))
+  return new Set(all.filter((name) => name !== ''))
 }
 
-const WRITES = ['POST', 'PUT', 'PATCH', 'DELETE']
-/** Kinds of bodies that are taken; plain text only where boards send their lines. */
+export const WRITES: readonly string[] = ['POST', 'PUT', 'PATCH', 'DELETE']
+/** Kinds of bodies that are taken; plain text only where boards, or a page for them, send their lines. */
 const KINDS = ['application/json', 'application/octet-stream']
-const takesText = (path: string) => /^\/api\/instruments\/([^/]+\/lines|readings)$/.test(path)
+/** Why a body's kind is refused; null where it is taken. */
+export function unknownKind(method: string, contentType: string | undefined, lines: boolean): Refusal | null {
+  const kind = contentType?.split(';')[0]!.trim().toLowerCase()
+  if (!WRITES.includes(method) || !kind || KINDS.includes(kind) || (kind === 'text/plain' && lines)) return null
+  return {
+    status: 415,
+    code: 'unknown-kind',
+    message: `A body of the kind ${kind.slice(0, 60)} is not taken here: JSON is wanted.`,
+  }
+}
 
 /** Why a request is refused; null where it may pass. */
 export function refusalOf(asked: Asked, names: ReadonlySet<string>): Refusal | null {
-  const { method, path, host, origin, site, contentType } = asked
+  const { method, host, origin, site } = asked
   if (host !== undefined && !names.has(nameOf(host)))
     return {
       status: 421,
@@ -68,22 +83,10 @@ export function refusalOf(asked: Asked, names: ReadonlySet<string>): Refusal | n
   if (origin !== undefined && (!host || origin !== `http://${host}`) && origin !== `https://${host}`)
     return foreign
   if (origin === undefined && site !== undefined && site !== 'same-origin' && site !== 'none') return foreign
-  const kind = contentType?.split(';')[0]!.trim().toLowerCase()
-  if (kind && !KINDS.includes(kind) && !(kind === 'text/plain' && takesText(path)))
-    return {
-      status: 415,
-      code: 'unknown-kind',
-      message: `A body of the kind ${kind.slice(0, 60)} is not taken here: JSON is wanted.`,
-    }
   return null
 }
 
-/** The cookie of those who gave the password. */
-export const TICKET = 'redpoll-ticket'
-/** What may be asked without it: whether the server is there, the door itself, and boards, which have tokens of their own. */
-const FREE = ['/api/health', '/api/startup', '/api/session', '/api/instruments/readings']
-/** Whether a path is for those inside only; the pages themselves hold nobody's data. */
-export const isInside = (path: string): boolean => path.startsWith('/api/') && !FREE.includes(path)
+/** What those are told who did not give the password. */
 export const OUTSIDE: Refusal = {
   status: 401,
   code: 'password',

@@ -1,61 +1,79 @@
-import { createHmac, randomBytes, scrypt, timingSafeEqual } from 'node:crypto'
+import { createHash, scrypt, timingSafeEqual } from 'node:crypto'
 import { readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
+import { z } from 'zod'
 import { dataDirectory } from './place'
 
 /**
  * The workshop's one password, shared by those who may come in. Of it only a salted hash is kept (scrypt, RFC 7914), in
- * the data directory; a visitor who gave it holds a signed ticket, which ends when it is old or the password is changed.
+ * the data directory. A server that has seen a password stays locked until it ends, whatever becomes of the file: what is
+ * gone or torn opens nothing.
  */
-interface Kept {
-  salt: string
-  hash: string
-}
+const keptSchema = z.object({ salt: z.string().min(1), hash: z.string().min(1) })
+type Kept = z.infer<typeof keptSchema>
 const derive = promisify(scrypt) as (password: string, salt: Buffer, bytes: number) => Promise<Buffer>
 const BYTES = 32
-/** How long a ticket serves, ms: a month, so that a bench tablet is not asked every week. */
-export const TICKET_MS = 30 * 86400_000
 
 export const passwordFile = () => join(dataDirectory(), 'password.json')
-let seen = { changed: -1, kept: null as Kept | null }
 
-/** As it is on the disk now: it may be set or taken away while the server runs. */
-function kept(): Kept | null {
-  let changed: number
-  try {
-    changed = statSync(passwordFile()).mtimeMs
-  } catch {
-    return null
+/** The password's file is there and cannot be read: nobody comes in by it. */
+export class PasswordUnreadable extends Error {
+  constructor() {
+    super(
+      'The file of the workshop’s password cannot be read. Set the password again where Redpoll runs: npm run password',
+    )
   }
-  if (changed !== seen.changed)
-    seen = { changed, kept: JSON.parse(readFileSync(passwordFile(), 'utf8')) as Kept }
-  return seen.kept
 }
-export const isLocked = (): boolean => kept() !== null
+/** More wait for their password to be checked than is sensible. */
+export class Crowded extends Error {}
 
-const same = (a: Buffer, b: Buffer) => a.length === b.length && timingSafeEqual(a, b)
+/** When the file was last changed, and what it held. */
+let seen: { changed: number; kept: Kept | null } = { changed: -1, kept: null }
+/** The last password that could be read. */
+let last: Kept | null = null
+
+function read(): Kept | null {
+  const parsed = keptSchema.safeParse(JSON.parse(readFileSync(passwordFile(), 'utf8')))
+  return parsed.success ? parsed.data : null
+}
+
+/** As it is on the disk now: it may be set while the server runs. */
+function kept(): Kept | 'none' | 'unreadable' {
+  try {
+    const changed = statSync(passwordFile()).mtimeMs
+    if (changed !== seen.changed || !seen.kept) seen = { changed, kept: read() }
+    last = seen.kept ?? last
+    return last ?? 'unreadable'
+  } catch (error) {
+    const gone = (error as NodeJS.ErrnoException).code === 'ENOENT'
+    return last ?? (gone ? 'none' : 'unreadable')
+  }
+}
+export const isLocked = (): boolean => kept() !== 'none'
+
+/** What tells one password from the next: tickets hold to it. '' where none can be read */
+export function doorOf(): string {
+  const now = kept()
+  return typeof now === 'string' ? '' : createHash('sha256').update(now.hash).digest('hex').slice(0, 16)
+}
+
 /** One hash at a time: whoever guesses in parallel waits in line and leaves the server its processor. */
 let line: Promise<unknown> = Promise.resolve()
+/** How long that line may become: about a second. */
+const MOST_IN_LINE = 8
+let inLine = 0
 
+/** @throws PasswordUnreadable @throws Crowded where too many are being checked already */
 export async function isPassword(typed: string): Promise<boolean> {
   const now = kept()
-  if (!now) return false
+  if (now === 'none') return false
+  if (now === 'unreadable') throw new PasswordUnreadable()
+  if (inLine >= MOST_IN_LINE) throw new Crowded()
+  inLine++
   const turn = line.then(() => derive(typed, Buffer.from(now.salt, 'base64'), BYTES))
-  line = turn.catch(() => {})
-  return same(await turn, Buffer.from(now.hash, 'base64'))
-}
-
-const sign = (text: string, { hash }: Kept) => createHmac('sha256', hash).update(text).digest('base64url')
-
-/** @returns a ticket: until when it serves, something unique, and the signature over both */
-export function newTicket(now = Date.now()): string {
-  const text = `${now + TICKET_MS}.${randomBytes(9).toString('base64url')}`
-  return `${text}.${sign(text, kept()!)}`
-}
-export function isTicket(ticket: string | undefined, now = Date.now()): boolean {
-  const by = kept()
-  const [until = '', unique = '', signature = ''] = ticket?.split('.') ?? []
-  if (!by || !(Number(until) > now)) return false
-  return same(Buffer.from(signature), Buffer.from(sign(`${until}.${unique}`, by)))
+  line = turn.catch(() => {}).finally(() => inLine--)
+  const wanted = Buffer.from(now.hash, 'base64')
+  const hash = await turn
+  return hash.length === wanted.length && timingSafeEqual(hash, wanted)
 }

@@ -4,61 +4,107 @@ import {
   getRequestHeader,
   getRequestIP,
   getRouterParam,
-  readRawBody,
   sendStream,
   setResponseHeader,
   setResponseStatus,
   type EventHandlerRequest,
   type H3Event,
 } from 'h3'
-import type { z } from 'zod'
 import { idSchema } from '#core/document'
 import { Conflict, DatabaseAway, NotFound, Refused } from '../db/errors'
 import type { ApiError } from '#shared/api'
+import { BadInput } from './body'
+import { OUTSIDE, unknownKind, WRITES, type Refusal } from './guard'
+import { PasswordUnreadable } from './password'
 import { checkRoom } from './room'
+import { isInside } from './tickets'
 
-const WRITES = ['POST', 'PUT', 'PATCH', 'DELETE']
-/** Largest body a save may have, bytes: a plan with all its readings stays far below. */
-const MAX_BODY = 2_000_000
+export { bodyOf, bytesOf, checked, textOf } from './body'
 
 function failure(event: H3Event, status: number, code: string, message: string, field?: string): ApiError {
   setResponseStatus(event, status)
   setResponseHeader(event, 'content-type', 'application/json')
   return { error: { code, message, ...(field ? { field } : {}) } }
 }
+export const refuse = (event: H3Event, { status, code, message }: Refusal): ApiError =>
+  failure(event, status, code, message)
+
+/**
+ * Who may call a route: `anyone`; those `inside` the workshop, which is everybody where it has no password; a `board` with
+ * a token, which its route looks at itself.
+ */
+export type Caller = 'anyone' | 'inside' | 'board'
+const CALLERS: readonly unknown[] = ['anyone', 'inside', 'board']
+const UNDECLARED: Refusal = {
+  status: 403,
+  code: 'undeclared',
+  message: 'Nobody said who may ask for this: it is refused.',
+}
+/** Requests whose route said who may call it. */
+const admitted = new WeakSet<object>()
+/** The last word before an answer goes out: what matched a route that says nothing of its callers is not told. */
+export const undeclared = (event: H3Event): ApiError | null =>
+  event.context.matchedRoute?.path.startsWith('/api') && !admitted.has(event) ? refuse(event, UNDECLARED) : null
 
 type Handler<T> = (event: H3Event<EventHandlerRequest>) => Promise<T>
-/** A thin route: its errors become JSON with code, message and field; never a stack trace. */
-export const route = <T>(handler: Handler<T>) => answering(handler, (method) => WRITES.includes(method))
+/**
+ * A thin route: its callers are looked at where it stands, whatever the address looked like; its errors become JSON with
+ * code, message and field, never a stack trace.
+ */
+export const route = <T>(caller: Caller, handler: Handler<T>) =>
+  answering(caller, handler, (method) => WRITES.includes(method))
+/** The same where lines of text are taken, as boards write them. */
+export const linesRoute = <T>(caller: Caller, handler: Handler<T>) =>
+  answering(caller, handler, (method) => WRITES.includes(method), true)
 /** A question that is too long for an address: it is sent as a body, and writes nothing. */
-export const question = <T>(handler: Handler<T>) => answering(handler, () => false)
+export const question = <T>(caller: Caller, handler: Handler<T>) => answering(caller, handler, () => false)
 
-function answering<T>(handler: Handler<T>, writes: (method: string) => boolean) {
+async function refusalAt(event: H3Event, caller: Caller, lines: boolean): Promise<Refusal | null> {
+  if (!CALLERS.includes(caller)) return UNDECLARED
+  const kind = unknownKind(event.method, getRequestHeader(event, 'content-type'), lines)
+  if (kind) return kind
+  return caller !== 'inside' || (await isInside(event)) ? null : OUTSIDE
+}
+
+function answering<T>(caller: Caller, handler: Handler<T>, writes: (method: string) => boolean, lines = false) {
   return defineEventHandler(async (event) => {
+    admitted.add(event)
     try {
+      const refusal = await refusalAt(event, caller, lines)
+      if (refusal) return refuse(event, refusal)
       if (writes(event.method)) checkRoom()
       return await handler(event)
     } catch (error) {
-      // the answer has begun: it breaks off, and nothing can be said in it any more
-      if (event.node.res.headersSent) return undefined
-      if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)
-      if (error instanceof WrongToken) return failure(event, 401, 'wrong-token', error.message)
-      if (error instanceof WrongPassword)
-        return failure(event, 401, 'wrong-password', error.message, 'password')
-      if (error instanceof TooOften) {
-        setResponseHeader(event, 'retry-after', error.waitS)
-        return failure(event, 429, 'too-often', error.message)
-      }
-      if (error instanceof NotFound) return failure(event, 404, 'not-found', error.message)
-      if (error instanceof Conflict) return failure(event, 409, 'changed-elsewhere', error.message)
-      if (error instanceof Refused) return failure(event, 422, 'refused', error.message, error.field)
-      if (error instanceof DatabaseAway) return failure(event, 503, 'database-away', error.message)
-      const refused = databaseWords(error)
-      if (refused) return failure(event, 422, 'refused', refused, fieldOf(error))
-      console.error(error)
-      return failure(event, 500, 'internal', 'Something went wrong on the server; nothing was changed.')
+      const { req, res } = event.node
+      // the answer has begun, or nobody waits for it: nothing can be said any more
+      if (res.headersSent || res.destroyed || (req.destroyed && !req.complete)) return undefined
+      return answerTo(event, error)
     }
   })
+}
+
+function answerTo(event: H3Event, error: unknown): ApiError {
+  if (error instanceof BadInput) return failure(event, 400, error.code, error.message, error.field)
+  if (error instanceof WrongToken) return failure(event, 401, 'wrong-token', error.message)
+  if (error instanceof WrongPassword) return failure(event, 401, 'wrong-password', error.message, 'password')
+  if (error instanceof PasswordUnreadable) return failure(event, 503, 'password-file', error.message)
+  if (error instanceof TooOften) {
+    setResponseHeader(event, 'retry-after', error.waitS)
+    return failure(event, 429, 'too-often', error.message)
+  }
+  if (error instanceof NotFound) return failure(event, 404, 'not-found', error.message)
+  if (error instanceof Conflict) return failure(event, 409, 'changed-elsewhere', error.message)
+  if (error instanceof Refused) return failure(event, 422, 'refused', error.message, error.field)
+  if (error instanceof DatabaseAway) return failure(event, 503, 'database-away', error.message)
+  const refused = databaseWords(error)
+  if (refused) return failure(event, 422, 'refused', refused, fieldOf(error))
+  console.error(error)
+  return failure(
+    event,
+    500,
+    'internal',
+    'Something went wrong on the server. Look whether it was saved before you try again.',
+  )
 }
 
 /** What the database says of a value, in words: classes 22 (data) and 23 (constraints) of SQLSTATE. PostgreSQL, appendix A. */
@@ -77,16 +123,6 @@ function fieldOf(error: unknown): string | undefined {
   const limit = typeof constraint === 'string' ? /^limit_(\w+)$/.exec(constraint)?.[1] : undefined
   const name = limit ?? (typeof column === 'string' ? column : undefined)
   return name?.replaceAll(/_(\w)/g, (_, c: string) => c.toUpperCase())
-}
-
-class BadInput extends Error {
-  constructor(
-    readonly code: string,
-    message: string,
-    readonly field?: string,
-  ) {
-    super(message)
-  }
 }
 
 /** A board that cannot show whose it is. */
@@ -115,71 +151,14 @@ export const addressOf = (event: H3Event): string =>
 /** Header in which that door says where a board is; from outside it is not believed. */
 export const PASSED_ON = 'x-redpoll-from'
 
-/** The body as text, as a board sends it. */
-export async function textOf(event: H3Event): Promise<string> {
-  return (await rawOf(event, MAX_BODY, 'At most 2 MB in one message.')).toString('utf8')
-}
-
-/**
- * The body's bytes, refused while they come in: what is too large is never held whole.
- * @param most bytes @param refused what is said of more
- */
-async function rawOf(event: H3Event, most: number, refused: string): Promise<Buffer> {
-  const tooLarge = new BadInput('too-large', refused)
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > most) throw tooLarge
-  const { req } = event.node
-  // what this program asks itself has its body at hand
-  if (!req.socket?.remoteAddress || 'body' in req) {
-    const held = (await readRawBody(event, false)) ?? Buffer.alloc(0)
-    if (held.length > most) throw tooLarge
-    return held
-  }
-  const parts: Buffer[] = []
-  let size = 0
-  for await (const part of req) {
-    size += (part as Buffer).length
-    if (size > most) throw tooLarge
-    parts.push(part as Buffer)
-  }
-  return Buffer.concat(parts)
-}
-
-/** The body, checked by its schema. */
-export async function bodyOf<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
-  const text = (await rawOf(event, MAX_BODY, 'This is larger than a plan can be.')).toString('utf8')
-  let json: unknown
-  try {
-    json = JSON.parse(text)
-  } catch {
-    throw new BadInput('not-json', 'The body is not JSON.')
-  }
-  return checked(json, schema)
-}
-/** As JSON writes them: the null character, and halves of characters. */
-const UNSTORABLE = /(?<!\\)(?:\\\\)*\\u(?:0000|d[89a-f][0-9a-f]{2})/
-
-/** A value that came from outside, checked by its schema. */
-export function checked<S extends z.ZodType>(value: unknown, schema: S): z.infer<S> {
-  if (UNSTORABLE.test(JSON.stringify(value) ?? ''))
-    throw new BadInput('bad-text', 'A text here holds a character that cannot be stored.')
-  const result = schema.safeParse(value)
-  if (result.success) return result.data
-  const issue = result.error.issues[0]!
-  throw new BadInput('invalid', issue.message, issue.path.join('.'))
-}
-
-/** The body as it is: a picture or a page. */
-export async function bytesOf(event: H3Event, most: number): Promise<Uint8Array> {
-  const bytes = await rawOf(event, most, `At most ${Math.round(most / 1e6)} MB.`)
-  if (!bytes.length) throw new BadInput('empty', 'The file is empty.')
-  return bytes
-}
-
 /** Sends a file while it is made. One that cannot be finished breaks off: nobody shall take its first half for the whole. */
 export function sendMade(event: H3Event, file: Readable): Promise<void> {
+  const { res } = event.node
+  // who went away has no need of the rest
+  res.once('close', () => file.destroy())
   file.once('error', (error) => {
-    console.error(error)
-    event.node.res.destroy()
+    if (!res.destroyed) console.error(error)
+    res.destroy()
   })
   return sendStream(event, file)
 }

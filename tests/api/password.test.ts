@@ -1,17 +1,10 @@
-import { spawnSync } from 'node:child_process'
 import { readFileSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { demoData, startServer, type TestServer } from './harness'
+import { command, SECRET, setPassword } from './password'
 
 /** A workshop with a password: what is seen from outside, and how it is entered. */
-
-const root = join(import.meta.dirname, '..', '..')
-const SECRET = 'nine tarn lane kettles'
-const command = (script: string, args: string[], input = '') =>
-  spawnSync(process.execPath, [join(root, 'scripts', script), ...args], { input, encoding: 'utf8' })
-const setPassword = (data: string, password: string) =>
-  command('password.mjs', ['--data', data], `${password}\n`)
 
 let data: string
 let server: TestServer
@@ -83,17 +76,8 @@ test('the password opens: by a ticket that scripts cannot read, which cannot be 
   expect(inside.headers.get('set-cookie')).toMatch(/SameSite=Strict/i)
   const ticket = ticketOf(inside.headers)
   expect((await ask('api/jobs', { headers: { cookie: ticket } })).status).toBe(200)
-  const [name, value] = ticket.split('=') as [string, string]
-  const [until, unique, signature] = decodeURIComponent(value).split('.') as [string, string, string]
-  const forged = [
-    `${Number(until) + 1}.${unique}.${signature}`,
-    `${until}.${unique}.${signature.slice(1)}`,
-    `${until}..`,
-    `Infinity.${unique}.${signature}`,
-    '',
-  ]
-  for (const one of forged)
-    expect((await ask('api/jobs', { headers: { cookie: `${name}=${one}` } })).status, one).toBe(401)
+  for (const one of ['', 'x', 'Infinity.x.y', ticket.split('=')[1]!.toLowerCase()])
+    expect((await ask('api/jobs', { headers: { cookie: `redpoll-ticket=${one}` } })).status, one).toBe(401)
   // who leaves is asked again
   const left = await ask('api/session', {
     method: 'DELETE',
@@ -102,13 +86,16 @@ test('the password opens: by a ticket that scripts cannot read, which cannot be 
   expect(left.headers.get('set-cookie')).toMatch(/Max-Age=0/i)
 })
 
-test('a new password ends what was given for the old one; without one the door is open again', async () => {
+test('a new password ends what was given for the old one; taken away, it opens the door at the next start', async () => {
   const ticket = ticketOf((await enter(SECRET)).headers)
   expect(setPassword(data, 'another nine kettles')).toMatchObject({ status: 0 })
   expect((await ask('api/jobs', { headers: { cookie: ticket } })).status).toBe(401)
   expect((await enter(SECRET)).code).toBe('wrong-password')
   expect((await enter('another nine kettles')).status).toBe(200)
   expect(command('password.mjs', ['--data', data, '--none'])).toMatchObject({ status: 0 })
+  expect((await ask('api/jobs')).status).toBe(401)
+  await server.stop()
+  server = await startServer(data)
   expect((await ask('api/jobs')).status).toBe(200)
 })
 

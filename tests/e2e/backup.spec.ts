@@ -125,8 +125,8 @@ test('a workshop with a password: the door, a wrong word, in, back to where one 
   // scripts of the page do not see the ticket
   expect(await page.evaluate(() => document.cookie)).toBe('')
   await page.goto(`${empty.url}/backup`)
-  await expect(page.getByText('This workshop has a password, and this browser gave it.')).toBeVisible()
-  await page.getByRole('button', { name: 'Leave on this device' }).press('Enter')
+  await expect(page.getByText('This workshop has a password; this browser is signed in.')).toBeVisible()
+  await page.getByRole('button', { name: 'Sign out this browser' }).press('Enter')
   await expect(page.getByRole('heading', { name: 'This workshop has a password' })).toBeVisible()
   await page.goto('about:blank')
   // what the browser itself writes of an answer that is no

@@ -1,10 +1,25 @@
 <script setup lang="ts">
-import type { Session } from '#shared/api'
+import type { Session, TicketShown } from '#shared/api'
 
 /** Who may come in. */
 const session = shallowRef<Session | null>(null)
 const result = await api<Session>('session')
 if (result.ok) session.value = result.data
+const tickets = shallowRef<TicketShown[]>([])
+const problem = ref('')
+async function list() {
+  const got = await api<TicketShown[]>('tickets')
+  problem.value = got.ok ? '' : got.message
+  if (got.ok) tickets.value = got.data
+}
+if (session.value?.locked) await list()
+const what = ({ agent }: TicketShown) => (/mobile|android|tablet/i.test(agent) ? 'Phone or tablet' : 'Computer')
+async function end({ id, own }: TicketShown) {
+  if (own) return leave()
+  const ended = await api(`tickets/${id}`, { method: 'DELETE' })
+  await list()
+  if (!ended.ok) problem.value = ended.message
+}
 async function leave() {
   await api<Session>('session', { method: 'DELETE' })
   window.location.assign('/enter')
@@ -16,13 +31,39 @@ async function leave() {
     <h2 id="door-title">Who may come in</h2>
     <template v-if="session.locked">
       <p class="told">
-        <StateMark state="settled" /> <span>This workshop has a password, and this browser gave it.</span>
+        <StateMark state="settled" /> <span>This workshop has a password; this browser is signed in.</span>
       </p>
       <p class="soft small">
-        A new one is set, or taken away, with <code>npm run password</code> where Redpoll runs; whoever was in
-        is asked again then.
+        Set a new one with <code>npm run password</code> where Redpoll runs; everyone then has to enter it
+        again.
       </p>
-      <div><el-button @click="leave">Leave on this device</el-button></div>
+      <el-alert v-if="problem" type="error" :closable="false" :title="problem" role="alert" />
+      <el-table :data="tickets" row-key="id" size="small" aria-label="Signed-in browsers">
+        <el-table-column label="Browser" min-width="130">
+          <template #default="{ row }">
+            <span :title="row.agent">{{ row.own ? 'This browser' : what(row) }}</span>
+          </template>
+        </el-table-column>
+        <el-table-column label="Last seen" min-width="130">
+          <template #default="{ row }">{{ localTime(row.seenAt) }}</template>
+        </el-table-column>
+        <el-table-column label="Signed in until" min-width="120">
+          <template #default="{ row }">{{ localTime(row.endsAt).slice(0, 10) }}</template>
+        </el-table-column>
+        <el-table-column label="Do" width="100">
+          <template #default="{ row }">
+            <el-button
+              text
+              size="small"
+              :aria-label="
+                row.own ? 'Sign out this browser' : `Sign out ${what(row)}, last seen ${localTime(row.seenAt)}`
+              "
+              @click="end(row)"
+              >Sign out</el-button
+            >
+          </template>
+        </el-table-column>
+      </el-table>
     </template>
     <template v-else>
       <p class="told">

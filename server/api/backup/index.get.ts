@@ -5,7 +5,7 @@ import { database } from '../../utils/store'
 import { route, sendMade } from '../../utils/reply'
 
 /** The whole workshop as one file, made while it is sent. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const made = new Date().toISOString()
   setResponseHeader(event, 'content-type', 'application/zip')
   setResponseHeader(

@@ -1,7 +1,7 @@
 import { stopBox } from '../../devices/box'
 import { route } from '../../utils/reply'
 
-export default route(async () => {
+export default route('inside', async () => {
   stopBox()
   return { ok: true }
 })

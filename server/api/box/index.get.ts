@@ -1,4 +1,4 @@
 import { boxState } from '../../devices/box'
 import { route } from '../../utils/reply'
 
-export default route(async () => ({ running: boxState() }))
+export default route('inside', async () => ({ running: boxState() }))

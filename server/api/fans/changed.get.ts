@@ -4,6 +4,6 @@ import { shelfChanges } from '../../db/repositories/changes'
 import { database } from '../../utils/store'
 import { checked, route } from '../../utils/reply'
 
-export default route(async (event) =>
+export default route('inside', async (event) =>
   shelfChanges(await database(), checked(getQuery(event), sinceQuerySchema).since),
 )

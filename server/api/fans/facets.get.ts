@@ -2,4 +2,4 @@ import { shelfFacets } from '../../db/repositories/fans'
 import { database } from '../../utils/store'
 import { route } from '../../utils/reply'
 
-export default route(async () => shelfFacets(await database()))
+export default route('inside', async () => shelfFacets(await database()))

@@ -4,4 +4,6 @@ import { pageOfFans } from '../../db/repositories/fans'
 import { database } from '../../utils/store'
 import { checked, route } from '../../utils/reply'
 
-export default route(async (event) => pageOfFans(await database(), checked(getQuery(event), fanQuerySchema)))
+export default route('inside', async (event) =>
+  pageOfFans(await database(), checked(getQuery(event), fanQuerySchema)),
+)

@@ -2,4 +2,4 @@ import { fanNames } from '../../db/repositories/fans'
 import { database } from '../../utils/store'
 import { route } from '../../utils/reply'
 
-export default route(async () => fanNames(await database()))
+export default route('inside', async () => fanNames(await database()))

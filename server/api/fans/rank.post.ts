@@ -9,7 +9,7 @@ import { database } from '../../utils/store'
 import { bodyOf, question } from '../../utils/reply'
 
 /** The shelf ranked for a plan, where all its fans are; null where its air path is not complete. */
-export default question(async (event) => {
+export default question('inside', async (event) => {
   const db = await database()
   const { plan, stream, options } = await bodyOf(event, rankQuestionSchema)
   const result = await reportOf(db, faceStream(plan, stream))

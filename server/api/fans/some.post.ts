@@ -3,4 +3,6 @@ import { someFans } from '../../db/repositories/fans'
 import { database } from '../../utils/store'
 import { bodyOf, question } from '../../utils/reply'
 
-export default question(async (event) => someFans(await database(), (await bodyOf(event, someFansSchema)).ids))
+export default question('inside', async (event) =>
+  someFans(await database(), (await bodyOf(event, someFansSchema)).ids),
+)

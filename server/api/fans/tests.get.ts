@@ -3,4 +3,4 @@ import { testedFans } from '../../db/repositories/fans'
 import { database } from '../../utils/store'
 import { route } from '../../utils/reply'
 
-export default route(async () => compareTests(await testedFans(await database())))
+export default route('inside', async () => compareTests(await testedFans(await database())))

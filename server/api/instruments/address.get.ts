@@ -1,4 +1,4 @@
 import { benchAddress } from '../../utils/bench-address'
 import { route } from '../../utils/reply'
 
-export default route(async () => ({ address: benchAddress.value }))
+export default route('inside', async () => ({ address: benchAddress.value }))

@@ -3,4 +3,4 @@ import { liveState } from '../../devices/intake'
 import { database } from '../../utils/store'
 import { route } from '../../utils/reply'
 
-export default route(async () => (await listInstruments(await database())).map((i) => liveState(i)))
+export default route('inside', async () => (await listInstruments(await database())).map((i) => liveState(i)))

@@ -4,7 +4,7 @@ import { database } from '../../utils/store'
 import { bodyOf, route } from '../../utils/reply'
 
 /** The token is told once, here. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const { id, name, kind } = await bodyOf(event, newInstrumentSchema)
   return createInstrument(await database(), id, name, kind)
 })

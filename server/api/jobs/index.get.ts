@@ -4,6 +4,6 @@ import { database } from '../../utils/store'
 import { checked, route } from '../../utils/reply'
 import { summaries } from '../../utils/summaries'
 
-export default route(async (event) =>
+export default route('inside', async (event) =>
   summaries(await database(), checked(getQuery(event), listQuerySchema).soon === '1'),
 )

@@ -7,7 +7,7 @@ import { dataDirectory } from '../../utils/place'
 import { bodyOf, idOf, route } from '../../utils/reply'
 
 /** Writes what was chosen of a backup: all of it, or nothing. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const order = await bodyOf(event, restoreSchema)
   const id = idOf(event)
   const done = await restoreBackup(await database(), readBackup(heldBackup(dataDirectory(), id)), order)

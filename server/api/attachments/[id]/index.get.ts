@@ -3,7 +3,7 @@ import { readAttachment } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const { mediaType, bytes } = await readAttachment(await database(), idOf(event))
   setResponseHeader(event, 'content-type', mediaType)
   // what was uploaded is shown as that kind of file and as nothing else

@@ -2,7 +2,7 @@ import { archiveAttachment } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => {
+export default route('inside', async (event) => {
   await archiveAttachment(await database(), idOf(event), false)
   return { ok: true }
 })

@@ -6,7 +6,7 @@ import { dataDirectory } from '../../../utils/place'
 import { checked, route, sendMade } from '../../../utils/reply'
 
 /** A daily copy, to be kept elsewhere. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const name = checked(getRouterParam(event, 'id'), copyNameSchema)
   const file = copyFile(dataDirectory(), name)
   setResponseHeader(event, 'content-type', 'application/zip')

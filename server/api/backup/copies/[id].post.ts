@@ -10,7 +10,7 @@ import { dataDirectory } from '../../../utils/place'
 import { checked, route } from '../../../utils/reply'
 
 /** What restoring a daily copy would do. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const bytes = readFileSync(copyFile(dataDirectory(), checked(getRouterParam(event, 'id'), copyNameSchema)))
   return previewOf(await database(), readBackup(bytes), holdBackup(dataDirectory(), bytes))
 })

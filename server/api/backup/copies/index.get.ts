@@ -2,4 +2,4 @@ import { copiesOf } from '../../../backup/copies'
 import { dataDirectory } from '../../../utils/place'
 import { route } from '../../../utils/reply'
 
-export default route(async () => copiesOf(dataDirectory()))
+export default route('inside', async () => copiesOf(dataDirectory()))

@@ -4,4 +4,6 @@ import { dataDirectory } from '../../../utils/place'
 import { bodyOf, route } from '../../../utils/reply'
 
 /** How many daily copies are kept. */
-export default route(async (event) => keepCopies(dataDirectory(), (await bodyOf(event, copiesSchema)).keep))
+export default route('inside', async (event) =>
+  keepCopies(dataDirectory(), (await bodyOf(event, copiesSchema)).keep),
+)

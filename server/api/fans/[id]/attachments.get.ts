@@ -2,4 +2,4 @@ import { listAttachments } from '../../../db/repositories/attachments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => listAttachments(await database(), { fanId: idOf(event) }))
+export default route('inside', async (event) => listAttachments(await database(), { fanId: idOf(event) }))

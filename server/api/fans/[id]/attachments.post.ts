@@ -6,7 +6,7 @@ import { database } from '../../../utils/store'
 import { bytesOf, checked, idOf, route } from '../../../utils/reply'
 
 /** The picture is the body; its id, name and type stand in the query. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const { id, name, mediaType } = checked(getQuery(event), attachmentSchema)
   return addAttachment(
     await database(),

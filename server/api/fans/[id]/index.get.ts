@@ -2,4 +2,4 @@ import { getFan } from '../../../db/repositories/fans'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => getFan(await database(), idOf(event)))
+export default route('inside', async (event) => getFan(await database(), idOf(event)))

@@ -7,7 +7,7 @@ import { bodyOf, idOf, route } from '../../../utils/reply'
 
 const saveFanSchema = z.object({ fan: fanSchema, revision: z.number().int().min(1) })
 
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const { fan, revision } = await bodyOf(event, saveFanSchema)
   if (fan.id !== idOf(event)) throw new Refused('The data belong to another fan.', 'fan.id')
   return saveFan(await database(), fan, revision)

@@ -5,7 +5,7 @@ import { takeUpWritten } from '../../../utils/held-shelf'
 import { database } from '../../../utils/store'
 import { bodyOf, route } from '../../../utils/reply'
 
-export default route(async (event): Promise<Imported> => {
+export default route('inside', async (event): Promise<Imported> => {
   const db = await database()
   const { fans } = await bodyOf(event, importSchema)
   const imported = await importFans(db, fans)

@@ -2,7 +2,7 @@ import { archiveInstrument } from '../../../db/repositories/instruments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => {
+export default route('inside', async (event) => {
   await archiveInstrument(await database(), idOf(event))
   return { ok: true }
 })

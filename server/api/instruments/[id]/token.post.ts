@@ -2,4 +2,4 @@ import { renewToken } from '../../../db/repositories/instruments'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => ({ token: await renewToken(await database(), idOf(event)) }))
+export default route('inside', async (event) => ({ token: await renewToken(await database(), idOf(event)) }))

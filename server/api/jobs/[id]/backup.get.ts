@@ -6,7 +6,7 @@ import { database } from '../../../utils/store'
 import { idOf, route, sendMade } from '../../../utils/reply'
 
 /** One job with its fans, logs and pictures, as a backup of its own. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const db = await database()
   const { plan } = await getPlan(db, idOf(event))
   setResponseHeader(event, 'content-type', 'application/zip')

@@ -4,6 +4,6 @@ import { database } from '../../../utils/store'
 import { bodyOf, idOf, route } from '../../../utils/reply'
 
 /** Puts the plan's equipment on the stand-in bench box, or tells the running one what to do. */
-export default route(async (event) => ({
+export default route('inside', async (event) => ({
   instrumentId: await startBox(await database(), idOf(event), await bodyOf(event, boxSchema)),
 }))

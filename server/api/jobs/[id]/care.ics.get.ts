@@ -15,7 +15,7 @@ function repeating({ everyDays, seasons }: CareTask) {
 }
 
 /** The care reminders as a calendar file, whole days, repeating. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const db = await database()
   const { plan } = await getPlan(db, idOf(event))
   const result = await reportOf(db, plan)

@@ -4,7 +4,7 @@ import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
 /** A job with all that its report is computed from. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const db = await database()
   const stored = await getPlan(db, idOf(event))
   return { ...stored, ...(await planInput(db, stored.plan)) }

@@ -2,4 +2,4 @@ import { listLogs } from '../../../db/repositories/logs'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => listLogs(await database(), idOf(event)))
+export default route('inside', async (event) => listLogs(await database(), idOf(event)))

@@ -4,7 +4,7 @@ import { database } from '../../../utils/store'
 import { reportOf } from '../../../utils/plan-input'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const db = await database()
   const { plan } = await getPlan(db, idOf(event))
   const result = await reportOf(db, plan)

@@ -2,7 +2,7 @@ import { restoreJob } from '../../../db/repositories/jobs'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => {
+export default route('inside', async (event) => {
   await restoreJob(await database(), idOf(event))
   return { restored: true }
 })

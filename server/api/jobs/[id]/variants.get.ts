@@ -4,7 +4,7 @@ import { database } from '../../../utils/store'
 import { reportOf } from '../../../utils/plan-input'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event): Promise<VariantSummary[]> => {
+export default route('inside', async (event): Promise<VariantSummary[]> => {
   const db = await database()
   const plans = await listVariants(db, idOf(event))
   return Promise.all(

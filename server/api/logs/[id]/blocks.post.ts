@@ -7,7 +7,7 @@ import { database } from '../../../utils/store'
 import { bytesOf, checked, idOf, route } from '../../../utils/reply'
 
 /** A part of an imported file; sent again it does no harm. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const db = await database()
   const log = await getLog(db, idOf(event))
   if (log.origin !== 'imported') throw new Refused('Only an imported log takes blocks.')

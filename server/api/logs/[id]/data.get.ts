@@ -10,7 +10,7 @@ const querySchema = z.object({ after: z.coerce.number().int().min(-1).default(-1
 const PART_BYTES = 2_000_000
 
 /** Samples behind a block's number, as blocks; `x-more` says whether to ask again. */
-export default route(async (event) => {
+export default route('inside', async (event) => {
   const db = await database()
   const { id } = await getLog(db, idOf(event))
   const { blocks, more } = await readLogBlocks(db, id, checked(getQuery(event), querySchema).after, PART_BYTES)

@@ -2,7 +2,7 @@ import { archiveLog } from '../../../db/repositories/logs'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => {
+export default route('inside', async (event) => {
   await archiveLog(await database(), idOf(event))
   return { ok: true }
 })

@@ -2,4 +2,4 @@ import { getLog } from '../../../db/repositories/logs'
 import { database } from '../../../utils/store'
 import { idOf, route } from '../../../utils/reply'
 
-export default route(async (event) => getLog(await database(), idOf(event)))
+export default route('inside', async (event) => getLog(await database(), idOf(event)))
