@@ -1,9 +1,11 @@
 /** npm run restore: a backup into a workshop, empty or in use; says first what it would do. */
-import { existsSync, readFileSync } from 'node:fs'
+import { randomUUID } from 'node:crypto'
+import { existsSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { backupKinds } from '#shared/schemas/backup'
-import { readBackup } from '../server/backup/read'
-import { previewOf, restoreBackup } from '../server/backup/restore'
+import { openBackup } from '../server/backup/read'
+import { besideJobs, restoreBackup } from '../server/backup/restore'
+import { previewOf } from '../server/backup/standing'
 import { openWorkshop } from './workshop'
 
 const usage =
@@ -30,7 +32,7 @@ if (!existsSync(file)) {
 }
 const db = await openWorkshop(values.data)
 try {
-  const backup = readBackup(readFileSync(file))
+  const backup = await openBackup(file)
   const { counts, items, warnings } = await previewOf(db, backup, '')
   for (const kind of backupKinds) {
     const c = counts[kind]
@@ -41,7 +43,9 @@ try {
     console.log(`  different: ${item.kind} “${item.name}”${item.detail && `, ${item.detail}`}`)
   for (const warning of warnings) console.log(`  ${warning}`)
   if (values.write) {
-    const done = await restoreBackup(db, backup, { others: conflicts, choices: {} })
+    const order = { others: conflicts, choices: {} } as const
+    const beside = new Set(await besideJobs(db, backup, order))
+    const done = await restoreBackup(db, backup, order, randomUUID(), beside)
     console.log(`[redpoll] ${done.written} written, ${done.kept} left as they were`)
   } else console.log('[redpoll] nothing was written: say --write')
 } catch (error) {

@@ -19,26 +19,33 @@ const kinds: Record<number, 'conflict' | 'missing' | 'refused'> = {
 /** Asks the server; every failure comes back as a value with a sentence that can be shown. */
 export const api = <T>(
   path: string,
-  options: { method?: 'GET' | 'POST' | 'PUT' | 'DELETE'; body?: unknown } = {},
+  options: { method?: 'GET' | 'POST' | 'PUT' | 'DELETE'; body?: unknown; patienceMs?: number } = {},
 ): Promise<ApiResult<T>> =>
-  ask<T>(path, {
-    method: options.method ?? 'GET',
-    ...(options.body === undefined
-      ? {}
-      : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
-  })
+  ask<T>(
+    path,
+    {
+      method: options.method ?? 'GET',
+      ...(options.body === undefined
+        ? {}
+        : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
+    },
+    options.patienceMs,
+  )
 
 /** Sends a file as it is. */
 export const sendFile = <T>(path: string, file: Blob): Promise<ApiResult<T>> =>
-  ask<T>(path, { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } })
+  ask<T>(
+    path,
+    { method: 'POST', body: file, headers: { 'content-type': 'application/octet-stream' } },
+    PATIENCE_LONG_MS,
+  )
 
-/** A server that has not answered after so long is not waited for: nothing says “saving” for ever. Files take their time, ms. */
+/** A server that has not answered after so long is not waited for: nothing says “saving” for ever. Files and whole workshops take their time, ms. */
 const PATIENCE_MS = 30_000
-const PATIENCE_FILE_MS = 600_000
+export const PATIENCE_LONG_MS = 3600_000
 
-async function ask<T>(path: string, init: RequestInit): Promise<ApiResult<T>> {
+async function ask<T>(path: string, init: RequestInit, patience = PATIENCE_MS): Promise<ApiResult<T>> {
   let response: Response
-  const patience = init.body instanceof Blob ? PATIENCE_FILE_MS : PATIENCE_MS
   try {
     response = await fetch(`/api/${path}`, { ...init, signal: AbortSignal.timeout(patience) })
   } catch {

@@ -10,7 +10,6 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { z } from 'zod'
 import { copiesSchema, type Copies, type DailyCopy } from '#shared/schemas/backup'
@@ -97,7 +96,7 @@ async function marksOf(db: Database): Promise<string> {
 export async function backupTo(db: Database, file: string, made: string): Promise<void> {
   const draft = `${file}.part`
   try {
-    await pipeline(Readable.from(writeBackup(db, null, made)), createWriteStream(draft, { mode: 0o600 }))
+    await pipeline(writeBackup(db, null, made), createWriteStream(draft, { mode: 0o600 }))
     flush(draft)
     renameSync(draft, file)
   } catch (error) {

@@ -1,18 +1,18 @@
 import { createHash } from 'node:crypto'
-import { strFromU8, unzipSync } from 'fflate'
 import type { z } from 'zod'
 import { completePlan, planSchema, type PlanDocument } from '#core/document'
+import { MAX_ATTACHED } from '#shared/schemas/fan'
 import {
   BACKUP_FORMAT,
   BACKUP_VERSION,
   inBackup,
-  keptFansSchema,
-  keptInstrumentsSchema,
+  keptFanSchema,
+  keptInstrumentSchema,
   keptJobSchema,
   keptLogSchema,
-  keptPartsSchema,
-  keptPicturesSchema,
-  keptSettingsSchema,
+  keptPartSchema,
+  keptPictureSchema,
+  keptSettingSchema,
   manifestSchema,
   type KeptInstrument,
   type KeptLog,
@@ -20,8 +20,16 @@ import {
   type Manifest,
 } from '#shared/schemas/backup'
 import { Refused } from '../db/errors'
+import { breathe } from '../utils/breathe'
+import { checkedPicture } from '../utils/picture'
+import { itemsOf, jsonOf } from './json-items'
+import { rowsIn, type Rows } from './log-rows'
+import { NO_BACKUP, openZip, type Packed } from './zip'
 
-/** A backup as it is read: checked against its sums and schemas before anything is written. */
+/**
+ * A backup as it is read: from the disk, thing by thing, each checked against its sum and by the schemas that check what
+ * comes in elsewhere. No more of it is held than one thing, or a part of one.
+ */
 
 export interface BackedJob {
   plan: PlanDocument
@@ -29,57 +37,66 @@ export interface BackedJob {
   createdAt: string
   updatedAt: string
 }
+export type BackedFan = z.infer<typeof keptFanSchema>
+export type BackedPart = z.infer<typeof keptPartSchema>
+export type BackedLog = KeptLog & { sum: string; rows: () => AsyncGenerator<Rows> }
+export type BackedPicture = KeptPicture & { sum: string; bytes: () => AsyncGenerator<Uint8Array> }
+/** What comes out of a backup at once. */
+export type Piece =
+  | { kind: 'settings'; setting: z.infer<typeof keptSettingSchema> }
+  | { kind: 'fan'; fans: BackedFan[] }
+  | { kind: 'part'; parts: BackedPart[] }
+  | { kind: 'instrument'; instrument: KeptInstrument }
+  | { kind: 'job'; job: BackedJob }
+  | { kind: 'log'; log: BackedLog }
+  | { kind: 'picture'; picture: BackedPicture }
+
 export interface Backup {
   manifest: Manifest
-  jobs: BackedJob[]
-  fans: z.infer<typeof keptFansSchema>
-  parts: z.infer<typeof keptPartsSchema>
-  instruments: KeptInstrument[]
-  settings: z.infer<typeof keptSettingsSchema>
-  logs: (KeptLog & { rows: number })[]
-  pictures: (KeptPicture & { size: number })[]
-  /** what of it cannot be taken, in words */
+  /** things in it, by what it says */
+  logs: readonly KeptLog[]
+  pictures: readonly KeptPicture[]
+  /** what of it cannot be taken, in words; of jobs only once they were read */
   warnings: string[]
-  rowsOf: (logId: string) => { times: Float64Array; columns: Float64Array[] }
-  bytesOf: (picture: KeptPicture) => Uint8Array
+  pieces: () => AsyncGenerator<Piece>
+  close: () => void
 }
 
-/** Largest file that is taken, and largest that it may become, bytes. */
-export const MAX_BACKUP = 500_000_000
-const MAX_UNPACKED = 1_500_000_000
-const MAX_FILES = 200_000
-
-const NO_BACKUP = 'This file is no backup of Redpoll, or it was cut short: nothing was changed.'
-
-function unpack(bytes: Uint8Array): Record<string, Uint8Array> {
-  let [size, files] = [0, 0]
-  try {
-    return unzipSync(bytes, {
-      filter: ({ originalSize }) => {
-        size += originalSize
-        if (size > MAX_UNPACKED || ++files > MAX_FILES)
-          throw new Refused('This file is larger than any workshop.')
-        return true
-      },
-    })
-  } catch (error) {
-    throw error instanceof Refused ? error : new Refused(NO_BACKUP)
-  }
+/** Largest file that is taken, bytes. */
+export const MAX_BACKUP = 2_000_000_000
+const MB = 1_000_000
+/** Largest that a thing may be: a plan as it may be sent, spread over its lines. */
+const MAX_ITEM = 4 * MB
+const MAX_HEADS = 60 * MB
+/** How large a file of that name may be, bytes. */
+function mostOf(name: string): number {
+  if (name === inBackup.manifest) return 16 * MB
+  if (name === inBackup.pictures) return MAX_HEADS
+  if (name.startsWith('pictures/')) return MAX_ATTACHED
+  if (/^(jobs|logs)\/.*\.json$/.test(name)) return MAX_ITEM
+  if (name.startsWith('unreadable/')) return 100 * MB
+  return MAX_BACKUP
 }
+/** Fans that come at once. */
+const FANS_AT_ONCE = 25
 
-const sumOf = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
-function jsonOf(bytes: Uint8Array | undefined): unknown {
-  if (!bytes) return undefined
-  try {
-    return JSON.parse(strFromU8(bytes))
-  } catch {
-    return undefined
-  }
-}
 const saying = (error: z.ZodError) => `${error.issues[0]!.path.join('.')}: ${error.issues[0]!.message}`
 
-function manifestOf(files: Record<string, Uint8Array>): Manifest {
-  const raw = jsonOf(files[inBackup.manifest]) as { format?: unknown; version?: unknown } | undefined
+async function whole(parts: AsyncIterable<Buffer>): Promise<Buffer> {
+  const all: Buffer[] = []
+  for await (const part of parts) all.push(part)
+  return Buffer.concat(all)
+}
+
+async function manifestOf(zip: Packed): Promise<Manifest> {
+  if (!zip.has(inBackup.manifest)) throw new Refused(NO_BACKUP)
+  const bytes = await whole(zip.read(inBackup.manifest))
+  let raw: { format?: unknown; version?: unknown } | undefined
+  try {
+    raw = jsonOf(bytes, inBackup.manifest) as typeof raw
+  } catch {
+    throw new Refused(NO_BACKUP)
+  }
   if (raw?.format !== BACKUP_FORMAT) throw new Refused(NO_BACKUP)
   if (typeof raw.version === 'number' && raw.version > BACKUP_VERSION)
     throw new Refused(
@@ -88,83 +105,120 @@ function manifestOf(files: Record<string, Uint8Array>): Manifest {
     )
   const manifest = manifestSchema.safeParse(raw)
   if (!manifest.success) throw new Refused(NO_BACKUP)
-  for (const [name, sum] of Object.entries(manifest.data.sums)) {
-    if (!files[name])
+  for (const name of Object.keys(manifest.data.sums))
+    if (!zip.has(name))
       throw new Refused(`This backup is damaged: ${name} is missing in it. Nothing was changed.`)
-    if (sumOf(files[name]) !== sum)
-      throw new Refused(`This backup is damaged: ${name} is not as it was written. Nothing was changed.`)
-  }
   return manifest.data
 }
 
-const NEWLINE = 10
-/** Lines behind the head. */
-function linesIn(bytes: Uint8Array): number {
-  let n = 0
-  for (let at = bytes.indexOf(NEWLINE); at >= 0 && at + 1 < bytes.length; at = bytes.indexOf(NEWLINE, at + 1))
-    n++
-  return n
-}
-/** Rows of a log as they were written: numbers parted by commas, nothing between two where there is a gap. */
-function rowsIn(bytes: Uint8Array, rows: number, channels: number) {
-  const times = new Float64Array(rows)
-  const columns = Array.from({ length: channels }, () => new Float64Array(rows))
-  const number = (text: string | undefined) => (text ? Number(text) : NaN)
-  let from = bytes.indexOf(NEWLINE) + 1
-  for (let row = 0; row < rows; row++) {
-    const end = bytes.indexOf(NEWLINE, from)
-    const cells = strFromU8(bytes.subarray(from, end < 0 ? bytes.length : end)).split(',')
-    times[row] = number(cells[0])
-    columns.forEach((column, c) => (column[row] = number(cells[c + 1])))
-    from = end + 1
+/**
+ * Opens a backup: what it is, and the heads of its logs and pictures.
+ * @param from path of its file, or its bytes
+ * @throws Refused where it is no backup, damaged, too large or of a newer Redpoll
+ */
+export async function openBackup(from: string | Uint8Array): Promise<Backup> {
+  const zip = await openZip(from, mostOf)
+  try {
+    return await backupIn(zip)
+  } catch (error) {
+    zip.close()
+    throw error
   }
-  return { times, columns }
 }
 
-/** @throws Refused where it is no backup, damaged, too large or of a newer Redpoll */
-export function readBackup(bytes: Uint8Array): Backup {
-  const files = unpack(bytes)
-  const manifest = manifestOf(files)
+async function backupIn(zip: Packed): Promise<Backup> {
+  const manifest = await manifestOf(zip)
+  const sums = new Map(Object.entries(manifest.sums))
+  /** A file's bytes, held against its sum when they end. */
+  async function* read(name: string): AsyncGenerator<Buffer> {
+    const sum = createHash('sha256')
+    for await (const part of zip.read(name)) {
+      sum.update(part)
+      yield part
+    }
+    const wanted = sums.get(name)
+    if (wanted !== undefined && sum.digest('hex') !== wanted)
+      throw new Refused(`This backup is damaged: ${name} is not as it was written. Nothing was changed.`)
+  }
+  function checkedItem<S extends z.ZodType>(value: unknown, schema: S, where: string): z.infer<S> {
+    const result = schema.safeParse(value)
+    if (!result.success) throw new Refused(`This backup cannot be read: ${where}${saying(result.error)}`)
+    return result.data
+  }
+  async function* listed<S extends z.ZodType>(name: string, schema: S): AsyncGenerator<z.infer<S>> {
+    if (!zip.has(name)) return
+    let n = 0
+    for await (const item of itemsOf(read(name), name, MAX_ITEM))
+      yield checkedItem(item, schema, `${name}, ${n++}.`)
+  }
+  async function single<S extends z.ZodType>(name: string, schema: S): Promise<z.infer<S>> {
+    return checkedItem(jsonOf(await whole(read(name)), name), schema, `${name}, `)
+  }
+
+  const logs: KeptLog[] = []
+  for (const id of manifest.logs) {
+    const name = inBackup.log(id)
+    const log = await single(name, keptLogSchema)
+    if (log.id !== id || !zip.has(inBackup.rows(id))) throw new Refused(`This backup cannot be read: ${name}`)
+    logs.push(log)
+  }
+  const pictures: KeptPicture[] = []
+  for await (const picture of listed(inBackup.pictures, keptPictureSchema))
+    if (zip.sizeOf(inBackup.picture(picture.id, picture.mediaType)) > 0) pictures.push(picture)
+  const ids = [...manifest.jobs.map((id) => `j ${id}`), ...logs.map((l) => `l ${l.id}`)]
+  if (new Set([...ids, ...pictures.map((p) => `p ${p.id}`)]).size !== ids.length + pictures.length)
+    throw new Refused('This backup cannot be read: two things in it have the same id.')
   const warnings = manifest.unreadable.map(
     (id) =>
       `Job ${id} could not be read when this backup was made: its rows lie in the file, and are not taken.`,
   )
-  function part<S extends z.ZodType>(name: string, schema: S, none: z.input<S>): z.infer<S> {
-    const read = schema.safeParse(files[name] ? jsonOf(files[name]) : none)
-    if (!read.success) throw new Refused(`This backup cannot be read: ${name}, ${saying(read.error)}`)
-    return read.data
-  }
-  const jobs: BackedJob[] = []
-  for (const id of manifest.jobs) {
-    const name = inBackup.job(id)
-    const kept = part(name, keptJobSchema, undefined as never)
+
+  async function jobOf(id: string): Promise<BackedJob | null> {
+    const kept = await single(inBackup.job(id), keptJobSchema)
     const plan = planSchema.safeParse(completePlan(kept.plan))
-    if (plan.success) jobs.push({ ...kept, plan: plan.data })
-    else warnings.push(`Job ${id} is not taken: ${saying(plan.error)}`)
+    const wrong = !plan.success
+      ? saying(plan.error)
+      : plan.data.job.id !== id
+        ? 'it says that it is another one'
+        : plan.data.job.variantOf === id
+          ? 'it says that it is its own variant'
+          : ''
+    if (!wrong) return { ...kept, plan: plan.data! }
+    const told = `Job ${id} is not taken: ${wrong}`
+    if (!warnings.includes(told)) warnings.push(told)
+    return null
   }
-  const logs = manifest.logs.map((id) => ({
-    ...part(inBackup.log(id), keptLogSchema, undefined as never),
-    rows: linesIn(files[inBackup.rows(id)] ?? new Uint8Array(0)),
-  }))
-  const bytesOf = (p: KeptPicture) => files[inBackup.picture(p.id, p.mediaType)] ?? new Uint8Array(0)
-  const pictures = part(inBackup.pictures, keptPicturesSchema, []).map((p) => ({
-    ...p,
-    size: bytesOf(p).length,
-  }))
-  return {
-    manifest,
-    jobs,
-    fans: part(inBackup.fans, keptFansSchema, []),
-    parts: part(inBackup.parts, keptPartsSchema, []),
-    instruments: part(inBackup.instruments, keptInstrumentsSchema, []),
-    settings: part(inBackup.settings, keptSettingsSchema, []),
-    logs,
-    pictures: pictures.filter((p) => p.size > 0),
-    warnings,
-    rowsOf: (id) => {
-      const { rows, channels } = logs.find((l) => l.id === id)!
-      return rowsIn(files[inBackup.rows(id)]!, rows, channels.length)
-    },
-    bytesOf,
+  async function* inBatches<T>(all: AsyncIterable<T>): AsyncGenerator<T[]> {
+    let batch: T[] = []
+    for await (const one of all) {
+      if (batch.push(one) < FANS_AT_ONCE) continue
+      yield batch
+      batch = []
+    }
+    if (batch.length) yield batch
   }
+  async function* pieces(): AsyncGenerator<Piece> {
+    for await (const setting of listed(inBackup.settings, keptSettingSchema))
+      yield { kind: 'settings', setting }
+    for await (const fans of inBatches(listed(inBackup.fans, keptFanSchema))) yield { kind: 'fan', fans }
+    for await (const parts of inBatches(listed(inBackup.parts, keptPartSchema))) yield { kind: 'part', parts }
+    for await (const instrument of listed(inBackup.instruments, keptInstrumentSchema))
+      yield { kind: 'instrument', instrument }
+    for (const id of manifest.jobs) {
+      const job = await jobOf(id)
+      if (job) yield { kind: 'job', job }
+      await breathe()
+    }
+    for (const log of logs) {
+      const name = inBackup.rows(log.id)
+      const rows = () => rowsIn(read(name), name, log.channels.length, log.origin === 'recorded')
+      yield { kind: 'log', log: { ...log, sum: sums.get(name) ?? '', rows } }
+    }
+    for (const picture of pictures) {
+      const name = inBackup.picture(picture.id, picture.mediaType)
+      const bytes = () => checkedPicture(read(name), picture.mediaType)
+      yield { kind: 'picture', picture: { ...picture, sum: sums.get(name) ?? '', bytes } }
+    }
+  }
+  return { manifest, logs, pictures, warnings, pieces, close: () => zip.close() }
 }

@@ -1,138 +1,39 @@
-import { randomUUID } from 'node:crypto'
-import { isDeepStrictEqual } from 'node:util'
+import { createHash } from 'node:crypto'
 import { BLOCK_ROWS, encodeBlock } from '#shared/log-blocks'
-import {
-  backupKinds,
-  type BackupItem,
-  type BackupKind,
-  type BackupPreview,
-  type ConflictChoice,
-  type Restored,
-  type RestoreOrder,
-} from '#shared/schemas/backup'
+import type { BackupItem, ConflictChoice, Restored, RestoreOrder } from '#shared/schemas/backup'
 import { asOne, type Database } from '../db/database'
-import { keptFans, putFans } from '../db/repositories/fans'
+import { NotFound, Refused } from '../db/errors'
+import { putFans } from '../db/repositories/fans'
 import { keptJob, putJob } from '../db/repositories/jobs'
-import {
-  keptInstruments,
-  keptLogs,
-  keptPictures,
-  keptSettings,
-  putInstrument,
-  putLog,
-  putPicture,
-  putSetting,
-} from '../db/repositories/keeping'
+import { putInstrument, putLog, putPicture, putSetting, wholeLog } from '../db/repositories/keeping'
 import { putBlock } from '../db/repositories/logs'
-import { archiveStock, keptParts, saveStock } from '../db/repositories/stock'
-import type { BackedJob, Backup } from './read'
+import { archiveStock, saveStock } from '../db/repositories/stock'
+import { breathe } from '../utils/breathe'
+import type { BackedJob, BackedLog, Backup, Piece } from './read'
+import { lookHere, standingOf } from './standing'
 
-/** A backup held against what is here, and written into it: everything that was chosen, or nothing. */
+/**
+ * Writes a backup into a workshop, thing by thing: each is written whole or not at all, others work on meanwhile, and what
+ * was begun can be gone on with. Gone over again, what is written already is found the same.
+ */
 
-type Standing = Pick<BackupItem, 'state' | 'detail' | 'changed'>
-const NEW: Standing = { state: 'new', detail: '', changed: null }
-const SAME: Standing = { state: 'same', detail: '', changed: null }
-const differs = (detail: string): Standing => ({ state: 'conflict', detail, changed: null })
-
-interface Kept {
-  archived: boolean
+/** What may be known, and said, while it goes on. */
+export interface Watch {
+  told: (done: number) => void
+  /** asked before each thing */
+  stopped: () => boolean
 }
-/** Something that is here and in the backup; what was put aside here comes back without asking. */
-const against = (here: Kept | undefined, there: Kept, same: boolean, detail: string): Standing => {
-  if (!here) return NEW
-  if (here.archived && !there.archived && same) return { ...NEW, detail: 'was put aside here' }
-  return same ? SAME : differs(detail)
-}
+const UNWATCHED: Watch = { told: () => {}, stopped: () => false }
 
-/** Every thing of a backup with how it stands to what is here. */
-async function itemsOf(db: Database, backup: Backup): Promise<BackupItem[]> {
-  const items: BackupItem[] = []
-  const add = (kind: BackupKind, id: string, name: string, standing: Standing) =>
-    items.push({ kind, id, name, ...standing })
-  for (const job of backup.jobs) {
-    const { id, name } = job.plan.job
-    const here = await keptJob(db, id)
-    const same = here !== null && isDeepStrictEqual(here.plan, job.plan)
-    const standing = against(here ?? undefined, job, same, '')
-    const changed =
-      here && standing.state === 'conflict' ? { here: here.updatedAt, there: job.updatedAt } : null
-    add('job', id, name, { ...standing, changed })
+/** Jobs that stand beside those that are here: by choice, or because the one here cannot be read. */
+export async function besideJobs(db: Database, backup: Backup, order: RestoreOrder): Promise<string[]> {
+  const beside: string[] = []
+  for (const id of backup.manifest.jobs) {
+    const choice = order.choices[`job/${id}`] ?? order.others
+    if (choice === 'both') beside.push(id)
+    else if (choice === 'take' && (await keptJob(db, id))?.plan === null) beside.push(id)
   }
-  const fans = new Map((await keptFans(db)).map((f) => [f.fan.id, f]))
-  for (const kept of backup.fans) {
-    const here = fans.get(kept.fan.id)
-    const same = isDeepStrictEqual(here?.fan, kept.fan)
-    add(
-      'fan',
-      kept.fan.id,
-      `${kept.fan.maker} ${kept.fan.model}`.trim(),
-      against(here, kept, same, 'other figures'),
-    )
-  }
-  const parts = new Map((await keptParts(db)).map((p) => [p.part.id, p]))
-  for (const kept of backup.parts) {
-    const here = parts.get(kept.part.id)
-    const same = isDeepStrictEqual(here?.part, kept.part)
-    add('part', kept.part.id, kept.part.name, against(here, kept, same, 'other figures'))
-  }
-  const instruments = new Map((await keptInstruments(db)).map((i) => [i.id, i]))
-  for (const kept of backup.instruments) {
-    const here = instruments.get(kept.id)
-    const same = here?.name === kept.name && here.kind === kept.kind && here.tokenHash === kept.tokenHash
-    add('instrument', kept.id, kept.name, against(here, kept, same, 'another name or token'))
-  }
-  const settings = new Map((await keptSettings(db)).map((s) => [s.key, s.value]))
-  for (const { key, value } of backup.settings) {
-    const here = settings.get(key)
-    add(
-      'settings',
-      key,
-      key,
-      here === undefined ? NEW : isDeepStrictEqual(here, value) ? SAME : differs('other choices'),
-    )
-  }
-  const logs = new Map((await keptLogs(db)).map((l) => [l.id, l]))
-  for (const kept of backup.logs) {
-    const here = logs.get(kept.id)
-    const same =
-      here?.rows === kept.rows && isDeepStrictEqual(here.channels, kept.channels) && here.jobId === kept.jobId
-    add(
-      'log',
-      kept.id,
-      kept.name,
-      against(here, kept, same, `${here?.rows} rows here, ${kept.rows} in the backup`),
-    )
-  }
-  const pictures = new Map((await keptPictures(db)).map((p) => [p.id, p]))
-  for (const kept of backup.pictures) {
-    const here = pictures.get(kept.id)
-    const same = here?.size === kept.size && here.fanId === kept.fanId && here.jobId === kept.jobId
-    add('picture', kept.id, kept.name, against(here, kept, same, 'another picture'))
-  }
-  return items
-}
-
-/** Things told one by one. */
-const TOLD = 300
-
-/** What a restore would do. */
-export async function previewOf(db: Database, backup: Backup, id: string): Promise<BackupPreview> {
-  const items = await itemsOf(db, backup)
-  const none = () => ({ new: 0, same: 0, conflict: 0 })
-  const counts = Object.fromEntries(backupKinds.map((k) => [k, none()])) as BackupPreview['counts']
-  for (const item of items) counts[item.kind][item.state]++
-  const told = (state: BackupItem['state']) => items.filter((i) => i.state === state)
-  // every conflict can be decided; of what is new a list is enough
-  const listed = [...told('conflict'), ...told('new').slice(0, TOLD)]
-  return {
-    id,
-    made: backup.manifest.made,
-    scope: backup.manifest.scope,
-    counts,
-    items: listed,
-    more: told('new').length + told('conflict').length - listed.length,
-    warnings: backup.warnings,
-  }
+  return beside
 }
 
 /** The same value with every text that is an old id replaced. */
@@ -142,87 +43,17 @@ function renamed(value: unknown, ids: ReadonlyMap<string, string>): unknown {
   if (typeof value !== 'object' || value === null) return value
   return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, renamed(v, ids)]))
 }
-const newId = (kind: string) => `${kind}-${randomUUID().slice(0, 8)}`
-
-/**
- * Writes what is new and what was chosen, in one transaction.
- * @param order what happens to conflicts
- */
-export const restoreBackup = (db: Database, backup: Backup, order: RestoreOrder): Promise<Restored> =>
-  asOne(db, async (within) => {
-    const items = await itemsOf(within, backup)
-    const warnings = [...backup.warnings]
-    const chosen = (item: BackupItem): ConflictChoice =>
-      item.state === 'new'
-        ? 'take'
-        : item.state === 'same'
-          ? 'keep'
-          : (order.choices[`${item.kind}/${item.id}`] ?? order.others)
-    const choices = new Map(items.map((i) => [`${i.kind}/${i.id}`, chosen(i)]))
-    const takes = (kind: BackupKind, id: string) => choices.get(`${kind}/${id}`) === 'take'
-
-    // jobs that are wanted beside those that are here: they, their logs and their pictures get ids of their own
-    const beside = new Set<string>()
-    for (const { plan } of backup.jobs) {
-      const { id } = plan.job
-      const unreadable = takes('job', id) && (await keptJob(within, id))?.plan === null
-      if (unreadable)
-        warnings.push(`“${plan.job.name}” here cannot be read: the one of the backup stands beside it.`)
-      if (unreadable || choices.get(`job/${id}`) === 'both') beside.add(id)
-    }
-    const ids = new Map<string, string>()
-    for (const id of beside) ids.set(id, newId('job'))
-    for (const log of backup.logs) if (beside.has(log.jobId)) ids.set(log.id, newId('log'))
-    for (const p of backup.pictures)
-      if (p.jobId !== null && beside.has(p.jobId)) ids.set(p.id, newId('picture'))
-    const own = <T>(value: T): T => renamed(value, ids) as T
-    /** Things of a job go where it goes: beside, or by their own choice. */
-    const goes = (kind: 'log' | 'picture', id: string, jobId: string | null) =>
-      (jobId !== null && beside.has(jobId)) || takes(kind, id)
-
-    let written = 0
-    for (const { key, value } of backup.settings)
-      if (takes('settings', key)) {
-        await putSetting(within, key, value)
-        written++
-      }
-    const fans = backup.fans.filter((f) => takes('fan', f.fan.id))
-    if (fans.length) await putFans(within, fans)
-    const parts = backup.parts.filter((p) => takes('part', p.part.id))
-    if (parts.length) {
-      await saveStock(
-        within,
-        parts.map((p) => p.part),
-      )
-      const aside = parts.filter((p) => p.archived).map((p) => p.part.id)
-      await archiveStock(within, aside, true)
-    }
-    const instruments = backup.instruments.filter((i) => takes('instrument', i.id))
-    for (const instrument of instruments) await putInstrument(within, instrument)
-    written += fans.length + parts.length + instruments.length
-
-    const day = backup.manifest.made.slice(0, 10)
-    for (const kept of backup.jobs) {
-      const { id } = kept.plan.job
-      if (beside.has(id)) await putJob(within, besides(own(kept), day))
-      else if (takes('job', id)) await putJob(within, await rooted(within, kept))
-      else continue
-      written++
-    }
-    for (const log of backup.logs) {
-      if (!goes('log', log.id, log.jobId)) continue
-      if (!(await keptJob(within, own(log.jobId)))) continue
-      await writeLog(within, backup, log.id, own(log))
-      written++
-    }
-    for (const picture of backup.pictures) {
-      if (!goes('picture', picture.id, picture.jobId)) continue
-      if (picture.jobId !== null && !(await keptJob(within, own(picture.jobId)))) continue
-      await putPicture(within, own(picture), backup.bytesOf(picture))
-      written++
-    }
-    return { written, kept: items.length - written, warnings }
-  })
+/** Ids of what stands beside: the same ones however often one restore is begun. */
+function idsBeside(backup: Backup, run: string, beside: ReadonlySet<string>): Map<string, string> {
+  const fresh = (kind: string, id: string) =>
+    `${kind}-${createHash('sha256').update(`${run} ${kind} ${id}`).digest('hex').slice(0, 12)}`
+  const ids = new Map<string, string>()
+  for (const id of beside) ids.set(id, fresh('job', id))
+  for (const log of backup.logs) if (beside.has(log.jobId)) ids.set(log.id, fresh('log', log.id))
+  for (const p of backup.pictures)
+    if (p.jobId !== null && beside.has(p.jobId)) ids.set(p.id, fresh('picture', p.id))
+  return ids
+}
 
 const MAX_NAME = 120
 /** A job beside the one that is here, told apart by its name. */
@@ -238,12 +69,126 @@ async function rooted(db: Database, kept: BackedJob): Promise<BackedJob> {
   return { ...kept, plan: { ...kept.plan, job: { ...kept.plan.job, variantOf: null } } }
 }
 
-async function writeLog(db: Database, backup: Backup, id: string, log: Backup['logs'][number]): Promise<void> {
-  await putLog(db, log)
-  const { times, columns } = backup.rowsOf(id)
-  for (let from = 0, seq = 0; from < times.length; from += BLOCK_ROWS, seq++) {
-    const to = Math.min(times.length, from + BLOCK_ROWS)
-    const data = encodeBlock(times, columns, from, to)
-    await putBlock(db, log.id, { seq, rows: to - from, channels: columns.length, data })
+/** A log without its rows first, then they in blocks; it is whole when the last one is there. */
+async function writeLog(db: Database, log: BackedLog): Promise<void> {
+  await asOne(db, (within) => putLog(within, { ...log, whole: false }))
+  let seq = 0
+  for await (const { times, columns } of log.rows())
+    for (let from = 0; from < times.length; from += BLOCK_ROWS) {
+      const to = Math.min(times.length, from + BLOCK_ROWS)
+      const data = encodeBlock(times, columns, from, to)
+      await putBlock(db, log.id, { seq: seq++, rows: to - from, channels: columns.length, data })
+      await breathe()
+    }
+  await wholeLog(db, log.id, log.whole)
+}
+
+/**
+ * Writes what is new and what was chosen.
+ * @param run what tells this restore from others
+ * @param beside jobs that stand beside those that are here, as `besideJobs` found them when it was begun
+ */
+export async function restoreBackup(
+  db: Database,
+  backup: Backup,
+  order: RestoreOrder,
+  run: string,
+  beside: ReadonlySet<string>,
+  watch: Watch = UNWATCHED,
+): Promise<Restored> {
+  const ids = idsBeside(backup, run, beside)
+  const own = <T>(value: T): T => renamed(value, ids) as T
+  const isBeside = (jobId: string | null) => jobId !== null && beside.has(jobId)
+  const day = backup.manifest.made.slice(0, 10)
+  const warnings: string[] = []
+  const chosen = (item: BackupItem): ConflictChoice =>
+    item.state === 'new'
+      ? 'take'
+      : item.state === 'same'
+        ? 'keep'
+        : (order.choices[`${item.kind}/${item.id}`] ?? order.others)
+
+  /** @returns how many of its things were written */
+  async function write(piece: Piece, items: readonly BackupItem[]): Promise<number> {
+    const wanted = new Set(items.filter((i) => chosen(i) === 'take').map((i) => i.id))
+    switch (piece.kind) {
+      case 'settings':
+        if (wanted.size) await putSetting(db, piece.setting.key, piece.setting.value)
+        return wanted.size
+      case 'fan': {
+        const fans = piece.fans.filter((f) => wanted.has(f.fan.id))
+        if (fans.length) await asOne(db, (within) => putFans(within, fans))
+        return fans.length
+      }
+      case 'part': {
+        const parts = piece.parts.filter((p) => wanted.has(p.part.id))
+        const aside = parts.filter((p) => p.archived).map((p) => p.part.id)
+        if (parts.length)
+          await asOne(db, async (within) => {
+            const all = parts.map((p) => p.part)
+            await saveStock(within, all)
+            await archiveStock(within, aside, true)
+          })
+        return parts.length
+      }
+      case 'instrument':
+        if (wanted.size) await putInstrument(db, piece.instrument)
+        return wanted.size
+      case 'job': {
+        const { id, name } = piece.job.plan.job
+        if (isBeside(id)) {
+          if ((await keptJob(db, id))?.plan === null)
+            warnings.push(`“${name}” here cannot be read: the one of the backup stands beside it.`)
+          const job = besides(own(piece.job), day)
+          await asOne(db, (within) => putJob(within, job))
+        } else if (wanted.size)
+          await asOne(db, async (within) => putJob(within, await rooted(within, piece.job)))
+        else return 0
+        return 1
+      }
+      case 'log': {
+        const { rows, ...head } = piece.log
+        if (!isBeside(head.jobId) && !wanted.size) return 0
+        const log = { ...own(head), rows }
+        if (!(await keptJob(db, log.jobId))) return 0
+        await writeLog(db, log)
+        return 1
+      }
+      case 'picture': {
+        const { bytes, ...head } = piece.picture
+        if (!isBeside(head.jobId) && !wanted.size) return 0
+        const picture = own(head)
+        if (picture.jobId !== null && !(await keptJob(db, picture.jobId))) return 0
+        await putPicture(db, picture, bytes())
+        return 1
+      }
+    }
   }
+
+  let [written, done] = [0, 0]
+  let stopped = false
+  const here = await lookHere(db)
+  for await (const piece of backup.pieces()) {
+    stopped = watch.stopped()
+    if (stopped) break
+    const items = await standingOf(db, piece, here, true)
+    done += items.length
+    try {
+      written += await write(piece, items)
+    } catch (error) {
+      // what cannot be written is named, and stands in the way of nothing else
+      if (!isRefusal(error)) throw error
+      warnings.push(`${items.map((i) => `“${i.name}”`).join(', ')} is not taken: ${error.message}`)
+    }
+    watch.told(done)
+    await breathe()
+  }
+  return { written, kept: done - written, warnings: [...backup.warnings, ...warnings], stopped }
+}
+
+/** A thing that may not stand here: by our rules, or by the database’s own (a class of SQLSTATE). */
+function isRefusal(error: unknown): error is Error {
+  if (error instanceof Refused || error instanceof NotFound) return true
+  const code = (error as { code?: unknown } | null)?.code
+  return error instanceof Error && typeof code === 'string' && /^2[23]\w{3}$/.test(code)
 }

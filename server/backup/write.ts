@@ -1,12 +1,12 @@
-import { createHash } from 'node:crypto'
-import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate'
+import { Readable } from 'node:stream'
 import { fanIdsOf } from '#core/document'
 import { csvOf } from '#shared/exchange/csv'
 import { writeCsv } from '#shared/exchange/shelf-file'
 import { decodeBlock } from '#shared/log-blocks'
 import { BACKUP_FORMAT, BACKUP_VERSION, inBackup, type Manifest } from '#shared/schemas/backup'
 import type { Database } from '../db/database'
-import { keptFans } from '../db/repositories/fans'
+import { pictureParts } from '../db/repositories/attachments'
+import { fanIds, keptFans } from '../db/repositories/fans'
 import { jobIds, keptJob } from '../db/repositories/jobs'
 import {
   keptBoots,
@@ -14,61 +14,24 @@ import {
   keptLogs,
   keptPictures,
   keptSettings,
-  pictureBytes,
   type CountedLog,
 } from '../db/repositories/keeping'
 import { readLogBlocks } from '../db/repositories/logs'
 import { keptParts } from '../db/repositories/stock'
+import { breathe } from '../utils/breathe'
+import { packing } from './zip'
 
 /** Everything of a workshop, or of one job, as one zip file that is made while it is sent. */
 
-/** A zip that is made file by file; what is ready of it is taken away in between. */
-function packing() {
-  const ready: Uint8Array[] = []
-  const sums: Record<string, string> = {}
-  const zip = new Zip((error, chunk) => {
-    if (error) throw error
-    ready.push(chunk)
-  })
-  /** @param packed pictures are packed already */
-  function begin(name: string, packed = false) {
-    const file = packed ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 6 })
-    const sum = createHash('sha256')
-    zip.add(file)
-    return {
-      push(bytes: Uint8Array) {
-        sum.update(bytes)
-        file.push(bytes)
-      },
-      end() {
-        file.push(new Uint8Array(0), true)
-        sums[name] = sum.digest('hex')
-      },
-    }
-  }
-  function add(name: string, content: string | Uint8Array, packed = false) {
-    const file = begin(name, packed)
-    file.push(typeof content === 'string' ? strToU8(content) : content)
-    file.end()
-  }
-  return {
-    begin,
-    add,
-    json: (name: string, value: unknown) => add(name, JSON.stringify(value, null, 1)),
-    sums,
-    end: () => zip.end(),
-    taken: () => ready.splice(0),
-  }
-}
-
 /** As it is read back to the last bit; a gap is empty. */
 const cell = (x: number) => (Number.isNaN(x) ? '' : String(x))
-/** Rows read at once, bytes; rows written at once. */
-const READ_BYTES = 1_000_000
-const AT_ONCE = 5000
+/** Rows read at once, bytes; rows written at once; fans read at once. */
+const READ_BYTES = 200_000
+const AT_ONCE = 2000
+const FANS_AT_ONCE = 50
 
 /** A log's rows: seconds from its start, then each channel in SI units. */
-async function* rowsOf(db: Database, log: CountedLog): AsyncGenerator<string> {
+export async function* rowsOf(db: Database, log: CountedLog): AsyncGenerator<string> {
   const heading = (c: CountedLog['channels'][number]) => `${c.name} (${c.quantity})`.replaceAll(/\s+/g, ' ')
   yield csvOf(['time_s', ...log.channels.map(heading)], [], '\n').trimEnd()
   for (let after = -1, more = true; more;) {
@@ -83,6 +46,7 @@ async function* rowsOf(db: Database, log: CountedLog): AsyncGenerator<string> {
           for (let c = 1; c <= log.channels.length; c++) text += `,${cell(columns[c]?.[i] ?? NaN)}`
         }
         yield text
+        await breathe()
       }
       after = seq
     }
@@ -91,17 +55,50 @@ async function* rowsOf(db: Database, log: CountedLog): AsyncGenerator<string> {
   yield '\n'
 }
 
+const json = (value: unknown) => JSON.stringify(value, null, 1)
+/** A list as JSON, item by item. */
+async function* listed(items: AsyncIterable<unknown> | Iterable<unknown>): AsyncGenerator<string> {
+  let before = '['
+  for await (const item of items) {
+    yield `${before}\n${json(item)}`
+    before = ','
+  }
+  yield before === '[' ? '[]' : '\n]'
+}
+/** Fans in the order of their ids, some at a time. */
+async function* fansOf(db: Database, ids: readonly string[]) {
+  for (let from = 0; from < ids.length; from += FANS_AT_ONCE) {
+    yield* await keptFans(db, ids.slice(from, from + FANS_AT_ONCE))
+    await breathe()
+  }
+}
+async function* shelfOf(db: Database, ids: readonly string[]): AsyncGenerator<string> {
+  let head = true
+  for (let from = 0; head || from < ids.length; from += FANS_AT_ONCE) {
+    const fans = (await keptFans(db, ids.slice(from, from + FANS_AT_ONCE))).filter((f) => !f.archived)
+    const text = writeCsv(fans.map((f) => f.fan))
+    yield head ? text : text.slice(text.indexOf('\n') + 1)
+    head = false
+    await breathe()
+  }
+}
+
 /**
  * @param jobId one job with the fans it speaks of, its logs and pictures; null for everything
  * @param made ISO moment
- * @yields the parts of the zip file
+ * @returns the zip file, while it is made
  */
-export async function* writeBackup(
-  db: Database,
-  jobId: string | null,
-  made: string,
-): AsyncGenerator<Uint8Array> {
+export function writeBackup(db: Database, jobId: string | null, made: string): Readable {
   const zip = packing()
+  const { out } = zip
+  void fill(db, zip, jobId, made).catch((error: unknown) => {
+    zip.fail(error)
+    out.destroy(error as Error)
+  })
+  return out
+}
+
+async function fill(db: Database, zip: ReturnType<typeof packing>, jobId: string | null, made: string) {
   const manifest: Omit<Manifest, 'sums'> = {
     format: BACKUP_FORMAT,
     version: BACKUP_VERSION,
@@ -119,49 +116,35 @@ export async function* writeBackup(
     if (plan) {
       manifest.jobs.push(id)
       for (const fan of fanIdsOf(plan)) spoken.add(fan)
-      zip.json(inBackup.job(id), { plan, ...kept })
+      await zip.add(inBackup.job(id), json({ plan, ...kept }))
     } else {
       manifest.unreadable.push(id)
-      zip.json(inBackup.unread(id), rows)
+      await zip.add(inBackup.unread(id), json(rows))
     }
-    yield* zip.taken()
+    await breathe()
   }
-  const fans = (await keptFans(db)).filter((f) => jobId === null || spoken.has(f.fan.id))
-  zip.json(inBackup.fans, fans)
-  const written = fans.filter((f) => !f.archived).map((f) => f.fan)
-  zip.add(inBackup.shelf, writeCsv(written))
-  yield* zip.taken()
+  const fans = (await fanIds(db)).filter((id) => jobId === null || spoken.has(id))
+  await zip.add(inBackup.fans, listed(fansOf(db, fans)))
+  await zip.add(inBackup.shelf, shelfOf(db, fans))
   if (jobId === null) {
-    zip.json(inBackup.parts, await keptParts(db))
-    zip.json(inBackup.instruments, await keptInstruments(db))
-    zip.json(inBackup.settings, await keptSettings(db))
+    await zip.add(inBackup.parts, listed(await keptParts(db)))
+    await zip.add(inBackup.instruments, listed(await keptInstruments(db)))
+    await zip.add(inBackup.settings, listed(await keptSettings(db)))
   }
   const jobs = new Set(manifest.jobs)
   for (const log of await keptLogs(db)) {
     if (!jobs.has(log.jobId)) continue
     manifest.logs.push(log.id)
     const { rows: _, ...kept } = log
-    zip.json(inBackup.log(log.id), { ...kept, boots: await keptBoots(db, log.id) })
-    const file = zip.begin(inBackup.rows(log.id))
-    for await (const text of rowsOf(db, log)) {
-      file.push(strToU8(text))
-      yield* zip.taken()
-    }
-    file.end()
+    await zip.add(inBackup.log(log.id), json({ ...kept, boots: await keptBoots(db, log.id) }))
+    await zip.add(inBackup.rows(log.id), rowsOf(db, log))
   }
-  const there = new Set(fans.map((f) => f.fan.id))
+  const there = new Set(fans)
   const pictures = (await keptPictures(db)).filter((p) =>
     p.fanId === null ? jobs.has(p.jobId!) : there.has(p.fanId),
   )
-  zip.json(
-    inBackup.pictures,
-    pictures.map(({ size: _, ...picture }) => picture),
-  )
-  for (const p of pictures) {
-    zip.add(inBackup.picture(p.id, p.mediaType), await pictureBytes(db, p.id), true)
-    yield* zip.taken()
-  }
-  zip.json(inBackup.manifest, { ...manifest, sums: { ...zip.sums } })
+  await zip.add(inBackup.pictures, listed(pictures.map(({ size: _, sha256: __, ...picture }) => picture)))
+  for (const p of pictures) await zip.add(inBackup.picture(p.id, p.mediaType), pictureParts(db, p.id), true)
+  await zip.add(inBackup.manifest, json({ ...manifest, sums: { ...zip.sums } }))
   zip.end()
-  yield* zip.taken()
 }

@@ -1,5 +1,8 @@
 import { z } from 'zod'
-import { fanSchema, idSchema, stockPartSchema } from '#core/document'
+import { fanSchema, idSchema, shortText, stockPartSchema } from '#core/document'
+import { attachmentSchema } from './fan'
+import { logHeadSchema } from './log'
+import { settingsSchema } from './settings'
 
 /**
  * A backup: one zip file with everything of a workshop, or of one job, as JSON, CSV and pictures. docs/formats.md has it
@@ -27,14 +30,16 @@ export const inBackup = {
 
 const archived = z.boolean().default(false)
 const moment = z.iso.datetime({ offset: true })
+/** More jobs or logs than any workshop has. */
+const MOST_THINGS = 20_000
 export const manifestSchema = z.object({
   format: z.literal(BACKUP_FORMAT),
   version: z.number().int().min(1),
   made: moment,
   /** one job alone, or the whole workshop */
   scope: z.enum(['workshop', 'job']),
-  jobs: z.array(idSchema),
-  logs: z.array(idSchema),
+  jobs: z.array(idSchema).max(MOST_THINGS),
+  logs: z.array(idSchema).max(MOST_THINGS),
   /** jobs that could not be read: their rows as they are, for somebody who can */
   unreadable: z.array(z.string()).default([]),
   /** SHA-256 of each file, hexadecimal */
@@ -44,21 +49,22 @@ export type Manifest = z.infer<typeof manifestSchema>
 
 /** The plan within is completed and checked as one of an older file may have to be. */
 export const keptJobSchema = z.object({ plan: z.unknown(), archived, createdAt: moment, updatedAt: moment })
-export const keptFansSchema = z.array(z.object({ fan: fanSchema, archived }))
-export const keptPartsSchema = z.array(z.object({ part: stockPartSchema, archived }))
-export const keptInstrumentsSchema = z.array(
-  z.object({
-    id: idSchema,
-    name: z.string().min(1),
-    kind: z.enum(['board', 'serial', 'stand-in']),
-    tokenHash: z.string(),
-    archived,
-  }),
-)
-export type KeptInstrument = z.infer<typeof keptInstrumentsSchema>[number]
-export const keptSettingsSchema = z.array(z.object({ key: z.string(), value: z.unknown() }))
+export const keptFanSchema = z.object({ fan: fanSchema, archived })
+export const keptPartSchema = z.object({ part: stockPartSchema, archived })
+export const keptInstrumentSchema = z.object({
+  id: idSchema,
+  name: shortText.min(1),
+  kind: z.enum(['board', 'serial', 'stand-in']),
+  tokenHash: z.string().max(128),
+  archived,
+})
+export type KeptInstrument = z.infer<typeof keptInstrumentSchema>
+/** The key under which the person's choices are kept: there is no other one. */
+export const PREFERENCES = 'preferences'
+export const keptSettingSchema = z.object({ key: z.literal(PREFERENCES), value: settingsSchema })
+const MOST_BOOTS = 10_000
 const bootSchema = z.object({
-  boot: z.string(),
+  boot: z.string().max(200),
   lastSeq: z.number(),
   lastMs: z.number(),
   offsetS: z.number(),
@@ -66,34 +72,23 @@ const bootSchema = z.object({
   repeated: z.number(),
   late: z.number().default(0),
   clockJumps: z.number(),
-  gaps: z.array(z.tuple([z.number(), z.number(), z.boolean()])).default([]),
+  gaps: z
+    .array(z.tuple([z.number(), z.number(), z.boolean()]))
+    .max(100_000)
+    .default([]),
 })
-export const keptLogSchema = z.object({
-  id: idSchema,
+export const keptLogSchema = logHeadSchema.extend({
   jobId: idSchema,
-  instrumentId: idSchema.nullable(),
-  name: z.string(),
-  origin: z.enum(['recorded', 'imported']),
-  startedAt: moment,
-  remarks: z.string(),
   whole: z.boolean().default(true),
   archived,
-  channels: z.array(z.object({ name: z.string(), quantity: z.string() })),
-  boots: z.array(bootSchema),
+  boots: z.array(bootSchema).max(MOST_BOOTS),
 })
 export type KeptLog = z.infer<typeof keptLogSchema>
 export type KeptBoot = z.infer<typeof bootSchema>
-export const keptPicturesSchema = z.array(
-  z.object({
-    id: idSchema,
-    fanId: idSchema.nullable(),
-    jobId: idSchema.nullable(),
-    name: z.string(),
-    mediaType: z.enum(['image/png', 'image/jpeg', 'image/webp', 'application/pdf']),
-    archived,
-  }),
-)
-export type KeptPicture = z.infer<typeof keptPicturesSchema>[number]
+export const keptPictureSchema = attachmentSchema
+  .extend({ fanId: idSchema.nullable(), jobId: idSchema.nullable(), archived })
+  .refine((p) => (p.fanId === null) !== (p.jobId === null), 'A picture belongs to a fan or to a job.')
+export type KeptPicture = z.infer<typeof keptPictureSchema>
 
 export const backupKinds = ['job', 'fan', 'part', 'log', 'picture', 'instrument', 'settings'] as const
 export type BackupKind = (typeof backupKinds)[number]
@@ -127,13 +122,26 @@ export const restoreSchema = z.object({
   others: z.enum(['keep', 'take']).default('keep'),
   /** by kind and id, as in `job/job-kiln` */
   choices: z.record(z.string().max(100), z.enum(conflictChoices)).default({}),
+  /** things that it has, as its preview told: for saying how far it is */
+  of: z.number().int().min(0).default(0),
 })
-export type RestoreOrder = z.infer<typeof restoreSchema>
+/** What happens to conflicts. */
+export type RestoreOrder = Omit<z.infer<typeof restoreSchema>, 'of'>
+/** How far a restore is. */
+export interface RestoreProgress {
+  /** by which it is asked for; '' where nothing is going on */
+  id: string
+  doing: 'nothing' | 'reading' | 'writing' | 'stopped'
+  done: number
+  of: number
+}
 /** What a restore did. */
 export interface Restored {
   written: number
   kept: number
   warnings: string[]
+  /** it was stopped before its end: what was written stays, and it can go on */
+  stopped: boolean
 }
 /** A copy that was made by itself. */
 export interface DailyCopy {

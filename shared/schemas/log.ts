@@ -26,21 +26,21 @@ const channelsSchema = z
     'Two channels of one kind have the same name.',
   )
 
+/** What every log says of itself. */
+export const logHeadSchema = z.object({
+  id: idSchema,
+  name: shortText.min(1, 'A log needs a name.'),
+  origin: z.enum(['recorded', 'imported']),
+  startedAt: moment,
+  instrumentId: idSchema.nullable(),
+  channels: channelsSchema,
+  remarks: z.string().max(2000),
+})
 /** A new log: recorded from an instrument, or filled from a file in blocks. */
-export const newLogSchema = z
-  .object({
-    id: idSchema,
-    name: shortText.min(1, 'A log needs a name.'),
-    origin: z.enum(['recorded', 'imported']),
-    startedAt: moment,
-    instrumentId: idSchema.nullable(),
-    channels: channelsSchema,
-    remarks: z.string().max(2000),
-  })
-  .refine((l) => l.origin === 'imported' || l.instrumentId !== null, {
-    message: 'Choose an instrument to record from.',
-    path: ['instrumentId'],
-  })
+export const newLogSchema = logHeadSchema.refine((l) => l.origin === 'imported' || l.instrumentId !== null, {
+  message: 'Choose an instrument to record from.',
+  path: ['instrumentId'],
+})
 export type NewLog = z.infer<typeof newLogSchema>
 /** All rows of an import were sent. */
 export const wholeSchema = z.object({ rows: z.number().int().min(0) })

@@ -1,19 +1,27 @@
-import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { fillWithDemo } from '../../demo/fill'
 import { demoJobs } from '../../demo/jobs'
 import { writeBench, type BenchRow } from '#core/measure'
-import { readBlocks, joinBlocks } from '#shared/log-blocks'
-import { inBackup, type BackupPreview, type Copies, type Manifest, type Restored } from '#shared/schemas/backup'
+import { decodeBlock, encodeBlock, readBlocks, joinBlocks } from '#shared/log-blocks'
+import {
+  inBackup,
+  type BackupPreview,
+  type Copies,
+  type Manifest,
+  type Restored,
+  type RestoreOrder,
+} from '#shared/schemas/backup'
 import { dailyCopy, keepCopies, listCopies } from '../../server/backup/copies'
-import { readBackup } from '../../server/backup/read'
-import { previewOf, restoreBackup } from '../../server/backup/restore'
+import { openBackup, type Backup, type Piece } from '../../server/backup/read'
+import { besideJobs, restoreBackup } from '../../server/backup/restore'
+import { previewOf } from '../../server/backup/standing'
 import { writeBackup } from '../../server/backup/write'
 import { openDatabase, type Database } from '../../server/db/database'
-import { addAttachment, listAttachments } from '../../server/db/repositories/attachments'
-import { deleteFan, getFan, keptFans, saveFan } from '../../server/db/repositories/fans'
+import { addAttachment, listAttachments, storePicture } from '../../server/db/repositories/attachments'
+import { deleteFan, fanIds, getFan, keptFans, saveFan } from '../../server/db/repositories/fans'
 import { createInstrument, getInstrument, instrumentByToken } from '../../server/db/repositories/instruments'
 import {
   createPlan,
@@ -23,7 +31,14 @@ import {
   jobIds,
   savePlan,
 } from '../../server/db/repositories/jobs'
-import { archiveLog, createLog, getLog, listLogs, readLogBlocks } from '../../server/db/repositories/logs'
+import {
+  archiveLog,
+  createLog,
+  getLog,
+  listLogs,
+  putBlock,
+  readLogBlocks,
+} from '../../server/db/repositories/logs'
 import { saveSettings, getSettings } from '../../server/db/repositories/settings'
 import { takeMessage } from '../../server/devices/intake'
 import { demoData, memoryDatabase, migrations, onPostgres, startServer, temporaryDir } from './harness'
@@ -39,9 +54,20 @@ async function backupOf(db: Database, jobId: string | null = null): Promise<Uint
 /** What a backup says of each of its files. */
 const sumsOf = (bytes: Uint8Array) =>
   (JSON.parse(strFromU8(unzipSync(bytes)[inBackup.manifest]!)) as Manifest).sums
-const restore = (db: Database, bytes: Uint8Array, order = {}) =>
-  restoreBackup(db, readBackup(bytes), { others: 'keep', choices: {}, ...order })
-const preview = (db: Database, bytes: Uint8Array) => previewOf(db, readBackup(bytes), 'x')
+async function restore(db: Database, bytes: Uint8Array, more: Partial<RestoreOrder> = {}) {
+  const backup = await openBackup(bytes)
+  const order = { others: 'keep' as const, choices: {}, ...more }
+  return restoreBackup(db, backup, order, 'run', new Set(await besideJobs(db, backup, order)))
+}
+const preview = async (db: Database, bytes: Uint8Array) => previewOf(db, await openBackup(bytes), 'x')
+const allFans = async (db: Database) => keptFans(db, await fanIds(db))
+async function piecesOf(backup: Backup): Promise<Piece[]> {
+  const all: Piece[] = []
+  for await (const piece of backup.pieces()) all.push(piece)
+  return all
+}
+const jobsOf = async (backup: Backup) =>
+  (await piecesOf(backup)).flatMap((piece) => (piece.kind === 'job' ? [piece.job] : []))
 const totals = ({ counts }: BackupPreview) => {
   const sum = { new: 0, same: 0, conflict: 0 }
   for (const count of Object.values(counts))
@@ -49,14 +75,14 @@ const totals = ({ counts }: BackupPreview) => {
   return sum
 }
 
-const PNG = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 1, 2, 3)
+const PNG = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, ...Array.from({ length: 20 }, (_, i) => i))
 const JOB = 'job-film-cabinet'
 /** The demo workshop with what it does not bring along: pictures, a board that records, things put aside, own units. */
 async function workshop(db: Database): Promise<string> {
   await fillWithDemo(db)
-  await addAttachment(db, { jobId: JOB }, 'picture-1', 'Bench.png', 'image/png', PNG)
-  const fan = (await keptFans(db)).find((f) => f.fan.owned)!.fan.id
-  await addAttachment(db, { fanId: fan }, 'picture-2', 'Label.png', 'image/png', PNG.slice(0, 5))
+  await addAttachment(db, { jobId: JOB }, 'picture-1', 'Bench.png', 'image/png', [PNG])
+  const fan = (await allFans(db)).find((f) => f.fan.owned)!.fan.id
+  await addAttachment(db, { fanId: fan }, 'picture-2', 'Label.png', 'image/png', [PNG.slice(0, 12)])
   const { plan, revision } = await getPlan(db, JOB)
   const runs = plan.runs.map((run, i) => (i === 0 ? { ...run, photoId: 'picture-1', logId: 'log-board' } : run))
   await savePlan(db, { ...plan, runs }, revision)
@@ -78,7 +104,7 @@ async function workshop(db: Database): Promise<string> {
   await takeMessage(db, await getInstrument(db, 'board-1'), writeBench('one', rows), Date.parse(MADE))
   await createVariant(db, JOB, 'job-variant', 'With two', (await getPlan(db, JOB)).plan)
   await deleteJob(db, 'job-kiln-controller')
-  await deleteFan(db, (await keptFans(db)).find((f) => !f.fan.owned)!.fan.id)
+  await deleteFan(db, (await allFans(db)).find((f) => !f.fan.owned)!.fan.id)
   await saveSettings(db, { units: { flow: 'CFM' }, theme: 'dark' })
   return token
 }
@@ -229,15 +255,56 @@ describe('into a workshop that has gone on', () => {
     expect(await getLog(other, 'log-board')).toMatchObject({ rows: 3 })
     await other.close()
   })
-  test('all of it or nothing: where one thing cannot be written, none is', async () => {
+  test('what cannot be written is named, whole or not at all, and stands in the way of nothing else', async () => {
     const files = unzipSync(bytes)
     // a job of a fan that nobody has
     const kept = JSON.parse(strFromU8(files[inBackup.job(JOB)]!)) as { plan: { selection: { fanId: string } } }
     kept.plan.selection.fanId = 'fan-of-nobody'
     const other = await memoryDatabase()
-    await expect(restore(other, repacked(files, inBackup.job(JOB), kept))).rejects.toThrow('not on the shelf')
-    expect(await jobIds(other)).toEqual([])
-    expect(await keptFans(other)).toEqual([])
+    const done = await restore(other, repacked(files, inBackup.job(JOB), kept))
+    expect(done.warnings).toEqual([expect.stringMatching(/^“.*” is not taken: This fan is not on the shelf/)])
+    const ids = await jobIds(other)
+    expect(ids).not.toContain(JOB)
+    // but for its variant, which speaks of nobody now, all others are there
+    expect(ids).toHaveLength((await jobIds(db)).length - 1)
+    expect(await listAttachments(other, { jobId: JOB })).toEqual([])
+    await other.close()
+  })
+  test('stopped in the middle, it goes on where it was begun, and nothing is there twice', async () => {
+    const other = await gone()
+    const order = { others: 'keep' as const, choices: { [`job/${JOB}`]: 'both' as const } }
+    const backup = await openBackup(bytes)
+    const beside = new Set(await besideJobs(other, backup, order))
+    for (let most = 3; ; most += 7) {
+      let asked = 0
+      const watch = { told: () => {}, stopped: () => ++asked > most }
+      const { stopped } = await restoreBackup(other, backup, order, 'run', beside, watch)
+      if (!stopped) break
+    }
+    const at = await jobIds(other)
+    expect(at.filter((id) => id.startsWith('job-') && !(id === 'job-since'))).toHaveLength(
+      (await jobIds(db)).length + 1,
+    )
+    expect(totals(await preview(other, bytes))).toMatchObject({ new: 0, conflict: 2 })
+    await other.close()
+  })
+  test('another content of the same size is told: of a log, of a picture', async () => {
+    const other = await memoryDatabase()
+    await restore(other, bytes)
+    await addAttachment(other, { jobId: JOB }, 'picture-3', 'Third.png', 'image/png', [PNG])
+    const { blocks } = await readLogBlocks(other, 'log-board', -1, 1e6)
+    const columns = decodeBlock(blocks[0]!.data, 2)!
+    columns[1]![0] = 22
+    await other.query('DELETE FROM log_block WHERE log_id = $1 AND seq = 0', ['log-board'])
+    await putBlock(other, 'log-board', { ...blocks[0]!, data: encodeBlock(columns[0]!, columns.slice(1)) })
+    await storePicture(other, 'picture-1', [PNG.map((b, i) => (i === 15 ? 99 : b))])
+    const told = (await preview(other, bytes)).items.filter((i) => i.state === 'conflict')
+    expect(told.map((i) => [i.id, i.detail])).toEqual([
+      ['log-board', 'other values in as many rows'],
+      ['picture-1', 'another picture'],
+    ])
+    await restore(other, bytes, { others: 'take' })
+    expect(totals(await preview(other, bytes))).toMatchObject({ new: 0, conflict: 0 })
     await other.close()
   })
 })
@@ -266,7 +333,7 @@ describe('a job alone', () => {
       rows: 3,
       instrumentId: null,
     })
-    expect((await keptFans(other)).length).toBeLessThan((await keptFans(db)).length)
+    expect((await allFans(other)).length).toBeLessThan((await allFans(db)).length)
     expect(await getSettings(other)).toMatchObject({ theme: 'system' })
     await other.close()
   })
@@ -279,34 +346,100 @@ describe('a job alone', () => {
 })
 
 describe('what is no good backup', () => {
-  const read = (b: Uint8Array) => () => readBackup(b)
-  test('is told apart and refused in words', () => {
+  /** Reads all of it. */
+  const read = async (b: Uint8Array) => {
+    const backup = await openBackup(b)
+    for (const piece of await piecesOf(backup)) {
+      if (piece.kind === 'log') for await (const _ of piece.log.rows());
+      if (piece.kind === 'picture') for await (const _ of piece.picture.bytes());
+    }
+    return backup
+  }
+  const refused = (b: Uint8Array) => expect(read(b)).rejects
+  const kept = <T>(files: Record<string, Uint8Array>, name: string) => JSON.parse(strFromU8(files[name]!)) as T
+  test('is told apart and refused in words', async () => {
     const files = unzipSync(bytes)
-    expect(read(strToU8('hello'))).toThrow('no backup of Redpoll')
-    expect(read(bytes.slice(0, bytes.length / 2))).toThrow('cut short')
-    expect(read(zipSync({ 'a.txt': strToU8('x') }))).toThrow('no backup of Redpoll')
-    const manifest = JSON.parse(strFromU8(files[inBackup.manifest]!)) as Manifest
-    expect(read(repacked(files, inBackup.manifest, { ...manifest, version: 2 }))).toThrow(
+    await refused(strToU8('hello')).toThrow('no backup of Redpoll')
+    await refused(bytes.slice(0, bytes.length / 2)).toThrow('cut short')
+    await refused(zipSync({ 'a.txt': strToU8('x') })).toThrow('no backup of Redpoll')
+    const manifest = kept<Manifest>(files, inBackup.manifest)
+    await refused(repacked(files, inBackup.manifest, { ...manifest, version: 2 })).toThrow(
       'made by a newer Redpoll (version 2',
     )
     const { [inBackup.fans]: _, ...without } = files
-    expect(read(zipSync(without))).toThrow('fans.json is missing')
-    expect(read(zipSync({ ...files, [inBackup.fans]: strToU8('[]') }))).toThrow(
+    await refused(zipSync(without)).toThrow('fans.json is missing')
+    await refused(zipSync({ ...files, [inBackup.fans]: strToU8('[]') })).toThrow(
       'fans.json is not as it was written',
     )
-    expect(read(repacked(files, inBackup.fans, [{ fan: { id: 'x' } }]))).toThrow(
+    await refused(repacked(files, inBackup.fans, [{ fan: { id: 'x' } }])).toThrow(
       /cannot be read: fans.json, 0\.fan/,
     )
   })
+  test('is held to the limits of everything that comes in elsewhere', async () => {
+    const files = unzipSync(bytes)
+    const with_ = (name: string, change: (value: never) => unknown) =>
+      refused(repacked(files, name, change(kept(files, name) as never)))
+    type Log = { channels: object[]; name: string }
+    const log = inBackup.log('log-board')
+    await with_(log, (l: Log) => ({ ...l, name: 'x'.repeat(1_000_000) })).toThrow(/name: At most 120/)
+    await with_(log, (l: Log) => ({ ...l, channels: [{ name: 'a', quantity: 'constructor' }] })).toThrow(
+      /quantity/,
+    )
+    const many = Array.from({ length: 100 }, (_, i) => ({ name: `c${i}`, quantity: 'number' }))
+    await with_(log, (l: Log) => ({ ...l, channels: many })).toThrow('At most 32 channels')
+    await with_(inBackup.settings, () => [{ key: 'other', value: {} }]).toThrow(/key/)
+    await with_(inBackup.instruments, (l: object[]) => l.map((i) => ({ ...i, name: '' }))).toThrow(/name/)
+    await with_(inBackup.pictures, (l: object[]) => l.map((p) => ({ ...p, fanId: 'a', jobId: 'b' }))).toThrow(
+      'to a fan or to a job',
+    )
+    const rows = async (text: string) => {
+      const manifest = kept<Manifest>(files, inBackup.manifest)
+      const { [inBackup.rows('log-board')]: _, ...sums } = manifest.sums
+      const changed = {
+        ...files,
+        [inBackup.manifest]: strToU8(JSON.stringify({ ...manifest, sums })),
+        [inBackup.rows('log-board')]: strToU8(text),
+      }
+      return read(zipSync(changed))
+    }
+    await expect(rows('time_s,a,b\n0,1,2\nNaN,1,2\n')).rejects.toThrow('row 2: its time is missing')
+    await expect(rows('time_s,a,b\n0,1,2\n\n\n')).rejects.toThrow('its time is missing')
+    await expect(rows('time_s,a,b\n0,1\n')).rejects.toThrow('2 values are wanted')
+    await expect(rows('time_s,a,b\n0,1,x\n')).rejects.toThrow('a value is no number')
+    await expect(rows('time_s,a,b\n0,1,2\n1,2')).rejects.toThrow('cut short')
+    await expect(rows('time_s,a,b\n0,1,2\n')).resolves.toBeTruthy()
+  })
+  test('one that unfolds to far more than it is, or nests without end, is refused before it is read', async () => {
+    const files = unzipSync(bytes)
+    const bomb = (name: string, content: Uint8Array) => refused(zipSync({ ...files, [name]: content }))
+    await bomb(inBackup.rows('log-board'), new Uint8Array(60e6).fill(10)).toThrow(/unfolds to \d+ times/)
+    await bomb(inBackup.fans, strToU8(`[${'['.repeat(50_000)}`)).toThrow('Nothing was changed')
+    await bomb(inBackup.picture('picture-1', 'image/png'), new Uint8Array(7e6)).toThrow('larger than it can be')
+    const manifest = kept<Manifest>(files, inBackup.manifest)
+    for (const name of ['toString', 'constructor'])
+      await refused(
+        repacked(files, inBackup.manifest, { ...manifest, sums: JSON.parse(`{"${name}": "x"}`) }),
+      ).toThrow('is missing in it')
+    await refused(repacked(files, inBackup.manifest, { ...manifest, jobs: [JOB, JOB] })).toThrow('the same id')
+  })
   test('one job in it that cannot be read hides no other', async () => {
     const files = unzipSync(bytes)
-    const kept = JSON.parse(strFromU8(files[inBackup.job(JOB)]!)) as { plan: { job: object } }
-    kept.plan.job = { ...kept.plan.job, ambientC: 9000 }
-    const backup = readBackup(repacked(files, inBackup.job(JOB), kept))
+    type Kept = { plan: { job: object } }
+    const spoiled = async (job: object) => {
+      const one = kept<Kept>(files, inBackup.job(JOB))
+      one.plan.job = { ...one.plan.job, ...job }
+      const backup = await openBackup(repacked(files, inBackup.job(JOB), one))
+      return { jobs: await jobsOf(backup), backup }
+    }
+    const { jobs, backup } = await spoiled({ ambientC: 9000 })
     expect(backup.warnings).toEqual([
       expect.stringMatching(/^Job job-film-cabinet is not taken: job\.ambientC: Not above/),
     ])
-    expect(backup.jobs.length).toBe(backup.manifest.jobs.length - 1)
+    expect(jobs).toHaveLength(backup.manifest.jobs.length - 1)
+    expect((await spoiled({ variantOf: JOB })).backup.warnings).toEqual([
+      expect.stringMatching(/its own variant/),
+    ])
+    expect((await spoiled({ id: 'job-other' })).backup.warnings).toEqual([expect.stringMatching(/another one/)])
   })
 })
 
@@ -326,8 +459,8 @@ describe('daily copies', () => {
       expect(await dailyCopy(db, data, day(n))).toBe(true)
     }
     expect(names()).toEqual(['daily-2026-06-04.zip', 'daily-2026-06-03.zip'])
-    const copy = readBackup(readFileSync(join(data, 'copies', names()[0]!)))
-    expect(copy.jobs.find((j) => j.plan.job.id === 'job-mushroom-tent')!.plan.job.complaint).toBe('day 4')
+    const copy = await jobsOf(await openBackup(join(data, 'copies', names()[0]!)))
+    expect(copy.find((j) => j.plan.job.id === 'job-mushroom-tent')!.plan.job.complaint).toBe('day 4')
     keepCopies(data, 0)
     expect(names()).toEqual([])
     expect(await dailyCopy(db, data, day(5))).toBe(false)
@@ -368,7 +501,7 @@ test('by the routes: a backup leaves, comes in again, is shown, chosen and writt
     expect((await post(url('restore/..%2Fcopies'), order)).status).toBe(404)
     expect((await post(url('restore'), strToU8('nonsense'), 'application/octet-stream')).status).toBe(422)
     const alone = new Uint8Array(await (await fetch(url('jobs/job-film-cabinet/backup'))).arrayBuffer())
-    expect(readBackup(alone).manifest).toMatchObject({ scope: 'job', jobs: ['job-film-cabinet'] })
+    expect((await openBackup(alone)).manifest).toMatchObject({ scope: 'job', jobs: ['job-film-cabinet'] })
     expect((await fetch(url('jobs/nobody/backup'))).status).toBe(404)
 
     let copies: Copies
@@ -377,7 +510,7 @@ test('by the routes: a backup leaves, comes in again, is shown, chosen and writt
     expect(copies).toMatchObject({ keep: 7, problem: '' })
     const { name } = copies.copies[0]!
     const copy = new Uint8Array(await (await fetch(url(`backup/copies/${name}`))).arrayBuffer())
-    expect(readBackup(copy).jobs.length).toBeGreaterThan(5)
+    expect((await jobsOf(await openBackup(copy))).length).toBeGreaterThan(5)
     expect((await fetch(url('backup/copies/daily-2020-01-01.zip'))).status).toBe(404)
     expect((await fetch(url('backup/copies/..%2F..%2Fpassword.json'))).status).toBe(400)
     expect((await post(url(`backup/copies/${name}`), '{}')).status).toBe(200)

@@ -7,7 +7,15 @@ import { demoFans } from '../../demo/fans'
 import { fillWithDemo } from '../../demo/fill'
 import { demoJobs } from '../../demo/jobs'
 import type { Database } from '../../server/db/database'
-import { deleteFan, getFan, importFans, keptFans, restoreFan, saveFan } from '../../server/db/repositories/fans'
+import {
+  deleteFan,
+  getFan,
+  importFans,
+  fanIds,
+  keptFans,
+  restoreFan,
+  saveFan,
+} from '../../server/db/repositories/fans'
 import { heldShelf, takeUpWritten } from '../../server/utils/held-shelf'
 import { demoData, memoryDatabase, startServer, type TestServer } from './harness'
 
@@ -27,7 +35,7 @@ describe('the shelf that is held', () => {
   afterAll(() => db.close())
   const namesOf = async (trust: Trust = 'claims') =>
     (await heldShelf(db, trust)).models.map((m) => m.fan.model).sort()
-  const stored = async () => (await keptFans(db)).filter((k) => !k.archived).map((k) => k.fan)
+  const stored = async () => (await keptFans(db, await fanIds(db))).filter((k) => !k.archived).map((k) => k.fan)
   const many = (count: number): Fan[] =>
     Array.from({ length: count }, (_, i) => ({ ...demoFans[i % 40]!, id: `many-${i}`, model: `Many ${i}` }))
 

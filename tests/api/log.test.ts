@@ -456,14 +456,14 @@ test('answers come in parts of about the bytes asked for', async () => {
 })
 
 test('pictures belong to a job or a fan, and to nothing else', async () => {
-  await addAttachment(db, { jobId }, 'photo', 'bench.jpg', 'image/jpeg', Uint8Array.of(1, 2, 3))
+  await addAttachment(db, { jobId }, 'photo', 'bench.jpg', 'image/jpeg', [Uint8Array.of(1, 2, 3)])
   expect(await listAttachments(db, { jobId })).toEqual([
     { id: 'photo', name: 'bench.jpg', mediaType: 'image/jpeg', size: 3 },
   ])
   expect(await listAttachments(db, { fanId: jobId })).toEqual([])
-  await expect(addAttachment(db, { jobId: 'none' }, 'p2', 'x', 'image/png', Uint8Array.of(1))).rejects.toThrow(
-    'job',
-  )
+  await expect(
+    addAttachment(db, { jobId: 'none' }, 'p2', 'x', 'image/png', [Uint8Array.of(1)]),
+  ).rejects.toThrow('job')
 })
 
 test('a run with everything that it may hold comes back as it was', async () => {

@@ -41,7 +41,7 @@ async function leave() {
       <el-table :data="tickets" row-key="id" size="small" aria-label="Signed-in browsers">
         <el-table-column label="Browser" min-width="130">
           <template #default="{ row }">
-            <span :title="row.agent">{{ row.own ? 'This browser' : what(row) }}</span>
+            <span :title="row.agent">{{ row.own ? 'This browser' : what(row as TicketShown) }}</span>
           </template>
         </el-table-column>
         <el-table-column label="Last seen" min-width="130">
@@ -56,9 +56,11 @@ async function leave() {
               text
               size="small"
               :aria-label="
-                row.own ? 'Sign out this browser' : `Sign out ${what(row)}, last seen ${localTime(row.seenAt)}`
+                row.own
+                  ? 'Sign out this browser'
+                  : `Sign out ${what(row as TicketShown)}, last seen ${localTime(row.seenAt)}`
               "
-              @click="end(row)"
+              @click="end(row as TicketShown)"
               >Sign out</el-button
             >
           </template>

@@ -4,7 +4,7 @@ import { backupKinds, type BackupItem, type BackupKind, type ConflictChoice } fr
 
 /** A backup comes in: what it would do is seen and decided before anything is written. */
 const props = defineProps<{ restore: ReturnType<typeof useRestore> }>()
-const { preview, name, doing, problem, done, conflicts, wanted } = props.restore
+const { preview, name, doing, problem, done, conflicts, wanted, progress } = props.restore
 
 const kinds: Record<BackupKind, [one: string, many: string]> = {
   job: ['job', 'jobs'],
@@ -31,6 +31,10 @@ const moment = (iso: string) => new Date(iso).toLocaleString()
 const made = computed(() => (preview.value ? moment(preview.value.made) : ''))
 const differenceOf = ({ changed, detail }: BackupItem) =>
   changed ? `changed here ${moment(changed.here)}, in the backup ${moment(changed.there)}` : detail
+const far = computed(() => {
+  const { done: n = 0, of = 0 } = progress.value ?? {}
+  return of ? Math.min(100, Math.round((100 * n) / of)) : 0
+})
 const chosen = (file: UploadFile) => file.raw && void props.restore.open(file.raw)
 </script>
 
@@ -56,10 +60,24 @@ const chosen = (file: UploadFile) => file.raw && void props.restore.open(file.ra
       <p class="soft small">a zip file that Redpoll wrote</p>
     </el-upload>
     <p v-if="doing" role="status">{{ doing }} …</p>
+    <div v-if="progress && progress.doing !== 'stopped'" class="row">
+      <el-progress v-if="progress.of" class="far" :percentage="far" :aria-label="`${far} % restored`" />
+      <span class="soft small">{{ progress.done }}{{ progress.of ? ` of ${progress.of}` : '' }} done</span>
+      <el-button v-if="progress.doing === 'writing'" size="small" @click="restore.stop()">Stop</el-button>
+    </div>
+    <el-alert v-else-if="progress && !doing" type="warning" :closable="false" role="status">
+      <template #title>A restore was stopped before its end. What it has written so far stays.</template>
+      <div class="row">
+        <el-button size="small" type="primary" @click="restore.goOn()">Go on</el-button>
+        <el-button size="small" @click="restore.stop()">Leave it as it is</el-button>
+      </div>
+    </el-alert>
     <el-alert v-if="problem" type="error" :closable="false" :title="problem" role="alert" />
     <el-alert v-if="done" type="success" :closable="false" role="status">
       <template #title
-        >Restored from {{ name }}: {{ done.written }} written, {{ done.kept }} left as they were.</template
+        >Restored from {{ name }}: {{ done.written }} written, {{ done.kept }} left as they were{{
+          done.stopped ? ', then stopped' : ''
+        }}.</template
       >
       <p v-for="w in done.warnings" :key="w">{{ w }}</p>
     </el-alert>
@@ -111,13 +129,16 @@ const chosen = (file: UploadFile) => file.raw && void props.restore.open(file.ra
           {{ wanted ? (wanted === 1 ? 'Write 1 thing' : `Write ${wanted} things`) : 'Nothing to write' }}
         </el-button>
         <el-button :disabled="doing !== ''" @click="restore.giveUp()">Leave it</el-button>
-        <span class="soft small">All of it is written, or nothing.</span>
+        <span class="soft small">Each thing is written whole or not at all; others can work on meanwhile.</span>
       </div>
     </template>
   </section>
 </template>
 
 <style scoped>
+.far {
+  flex: 1;
+}
 .plain,
 .names {
   margin: 0;

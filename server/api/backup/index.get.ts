@@ -1,4 +1,3 @@
-import { Readable } from 'node:stream'
 import { setResponseHeader } from 'h3'
 import { writeBackup } from '../../backup/write'
 import { database } from '../../utils/store'
@@ -13,5 +12,5 @@ export default route('inside', async (event) => {
     'content-disposition',
     `attachment; filename="redpoll-backup-${made.slice(0, 10)}.zip"`,
   )
-  return sendMade(event, Readable.from(writeBackup(await database(), null, made)))
+  return sendMade(event, writeBackup(await database(), null, made))
 })

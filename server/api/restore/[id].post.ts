@@ -1,16 +1,11 @@
 import { restoreSchema } from '#shared/schemas/backup'
-import { dropBackup, heldBackup } from '../../backup/incoming'
-import { readBackup } from '../../backup/read'
-import { restoreBackup } from '../../backup/restore'
+import { writeRestore } from '../../backup/incoming'
 import { database } from '../../utils/store'
 import { dataDirectory } from '../../utils/place'
 import { bodyOf, idOf, route } from '../../utils/reply'
 
-/** Writes what was chosen of a backup: all of it, or nothing. */
+/** Writes what was chosen of a backup, thing by thing; one that was stopped goes on. */
 export default route('inside', async (event) => {
-  const order = await bodyOf(event, restoreSchema)
-  const id = idOf(event)
-  const done = await restoreBackup(await database(), readBackup(heldBackup(dataDirectory(), id)), order)
-  dropBackup(dataDirectory(), id)
-  return done
+  const { of, ...order } = await bodyOf(event, restoreSchema)
+  return writeRestore(await database(), dataDirectory(), idOf(event), order, of)
 })

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import type { Attachment } from '#shared/api'
 import type { Database, Queryable } from '../database'
 import { NotFound, Refused } from '../errors'
@@ -9,7 +10,7 @@ export type Owner = { fanId: string } | { jobId: string }
 const ids = (owner: Owner): [string | null, string | null] =>
   'fanId' in owner ? [owner.fanId, null] : [null, owner.jobId]
 
-const ATTACHMENT = 'id, name, media_type, length(bytes) AS size'
+const ATTACHMENT = 'id, name, media_type, size'
 const attachmentOf = (row: Row): Attachment => ({
   id: row.id as string,
   name: row.name as string,
@@ -21,55 +22,137 @@ const attachmentOf = (row: Row): Attachment => ({
 export async function listAttachments(db: Queryable, owner: Owner): Promise<Attachment[]> {
   return (
     await db.query<Row>(
-      `SELECT ${ATTACHMENT} FROM attachment WHERE (fan_id = $1 OR job_id = $2) AND deleted_at IS NULL ORDER BY created_at, id`,
+      `SELECT ${ATTACHMENT}
+        FROM attachment
+        WHERE (fan_id = $1 OR job_id = $2) AND whole AND deleted_at IS NULL
+        ORDER BY created_at, id`,
       ids(owner),
     )
   ).map(attachmentOf)
 }
 
-/** @throws NotFound when the owner is not there */
+/** Bytes of one part: about what the database stores within a hundredth of a second. As in migration 026. */
+const PART_BYTES = 262_144
+
+/** The same bytes in parts of that size. */
+async function* inParts(bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): AsyncGenerator<Buffer> {
+  let held: Uint8Array[] = []
+  let size = 0
+  for await (const piece of bytes) {
+    held.push(piece)
+    size += piece.length
+    if (size < PART_BYTES) continue
+    const all = Buffer.concat(held)
+    let from = 0
+    for (; all.length - from >= PART_BYTES; from += PART_BYTES) yield all.subarray(from, from + PART_BYTES)
+    held = [all.subarray(from)]
+    size = all.length - from
+  }
+  if (size) yield Buffer.concat(held)
+}
+
+/**
+ * Stores a picture's bytes part by part, each by itself, so that nobody waits for all of them; it is not whole before the
+ * last one. Begun anew, it is written over. Bytes go as base64: the database decodes them some ten times as fast as the
+ * driver writes them out.
+ */
+export async function storePicture(
+  db: Queryable,
+  id: string,
+  bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>,
+): Promise<void> {
+  const sum = createHash('sha256')
+  let [seq, size] = [0, 0]
+  for await (const part of inParts(bytes)) {
+    sum.update(part)
+    size += part.length
+    await db.query(
+      `INSERT INTO attachment_part (attachment_id, seq, bytes) VALUES ($1, $2, decode($3, 'base64'))
+        ON CONFLICT (attachment_id, seq) DO UPDATE SET bytes = EXCLUDED.bytes, updated_at = now()`,
+      [id, seq++, part.toString('base64')],
+    )
+  }
+  const stored = await db.query(
+    `WITH behind AS (DELETE FROM attachment_part WHERE attachment_id = $1 AND seq >= $2)
+      UPDATE attachment SET whole = true, size = $3, sha256 = $4, updated_at = now(), revision = revision + 1
+      WHERE id = $1 RETURNING id`,
+    [id, seq, size, sum.digest('hex')],
+  )
+  if (!stored.length) throw new NotFound('picture')
+}
+
+/**
+ * Keeps a picture of a fan or a job. Sent again because its answer was lost on the way, it is kept once.
+ * @throws NotFound when the owner is not there, Refused when something else has this id
+ */
 export async function addAttachment(
   db: Database,
   owner: Owner,
   id: string,
   name: string,
   mediaType: Attachment['mediaType'],
-  bytes: Uint8Array,
+  bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>,
 ): Promise<Attachment> {
-  return db.transaction(async (tx) => {
+  const one = async () => {
+    const [row] = await db.query<Row>(
+      `SELECT ${ATTACHMENT}, whole FROM attachment WHERE id = $1 AND (fan_id = $2 OR job_id = $3)`,
+      [id, ...ids(owner)],
+    )
+    return row
+  }
+  await db.transaction(async (tx) => {
     const there = await tx.query(
       'SELECT 1 FROM fan WHERE id = $1 UNION ALL SELECT 1 FROM job WHERE id = $2',
       ids(owner),
     )
     if (!there.length) throw new NotFound('fanId' in owner ? 'fan' : 'job')
-    const [row] = await tx.query<Row>(
-      `INSERT INTO attachment (id, fan_id, job_id, name, media_type, bytes) VALUES ($1, $2, $3, $4, $5, $6)
-      ON CONFLICT (id) DO NOTHING RETURNING ${ATTACHMENT}`,
-      [id, ...ids(owner), name, mediaType, bytes],
+    await tx.query(
+      `INSERT INTO attachment (id, fan_id, job_id, name, media_type, whole) VALUES ($1, $2, $3, $4, $5, false)
+      ON CONFLICT (id) DO NOTHING`,
+      [id, ...ids(owner), name, mediaType],
     )
-    if (row) return attachmentOf(row)
-    // sent again because its answer was lost on the way: it is kept once
-    const [kept] = await tx.query<Row>(
-      `SELECT ${ATTACHMENT} FROM attachment WHERE id = $1 AND (fan_id = $2 OR job_id = $3)`,
-      [id, ...ids(owner)],
-    )
-    if (!kept) throw new Refused('Something else has this id.')
-    return attachmentOf(kept)
   })
+  const begun = await one()
+  if (!begun) throw new Refused('Something else has this id.')
+  if (begun.whole) return attachmentOf(begun)
+  try {
+    await storePicture(db, id, bytes)
+  } catch (error) {
+    // what did not come to its end leaves nothing behind
+    await db.query('DELETE FROM attachment WHERE id = $1 AND NOT whole', [id]).catch(() => {})
+    throw error
+  }
+  return attachmentOf((await one())!)
 }
 
 /** @throws NotFound */
 export async function readAttachment(
   db: Queryable,
   id: string,
-): Promise<{ name: string; mediaType: string; bytes: Uint8Array }> {
+): Promise<Attachment & { bytes: AsyncGenerator<Buffer> }> {
   const [row] = await db.query<Row>(
-    'SELECT name, media_type, bytes FROM attachment WHERE id = $1 AND deleted_at IS NULL',
+    `SELECT ${ATTACHMENT} FROM attachment WHERE id = $1 AND whole AND deleted_at IS NULL`,
     [id],
   )
   if (!row) throw new NotFound('picture')
-  return { name: row.name as string, mediaType: row.media_type as string, bytes: row.bytes as Uint8Array }
+  return { ...attachmentOf(row), bytes: pictureParts(db, id) }
 }
+
+/** The bytes of a picture, part by part. */
+export async function* pictureParts(db: Queryable, id: string): AsyncGenerator<Buffer> {
+  for (let seq = 0; ; seq++) {
+    const [part] = await db.query<{ bytes: string }>(
+      "SELECT encode(bytes, 'base64') AS bytes FROM attachment_part WHERE attachment_id = $1 AND seq = $2",
+      [id, seq],
+    )
+    if (!part) return
+    yield Buffer.from(part.bytes, 'base64')
+  }
+}
+
+/** Takes away what an upload that broke off with its server left behind. */
+export const dropHalfPictures = (db: Queryable) =>
+  db.query("DELETE FROM attachment WHERE NOT whole AND updated_at < now() - interval '1 day'")
 
 /** Puts a picture archived, or brings it back. @throws NotFound */
 export async function archiveAttachment(db: Queryable, id: string, archived: boolean): Promise<void> {

@@ -227,9 +227,15 @@ export async function fansChangedSince(
   return rows.map((row) => ({ ...storedFan(row), gone: row.deleted_at !== null }))
 }
 
-/** Every fan, archived ones too. */
-export const keptFans = async (db: Queryable): Promise<{ fan: Fan; archived: boolean }[]> =>
-  (await db.query<FanRow>(`${SELECT_FANS} ORDER BY o.id`)).map((row) => ({
+/** Ids of every fan, archived ones too, in order. */
+export const fanIds = async (db: Queryable): Promise<string[]> =>
+  (await db.query<{ id: string }>('SELECT id FROM fan ORDER BY id')).map((r) => r.id)
+/** Some fans as they are kept, archived ones too, in the order of their ids. */
+export const keptFans = async (
+  db: Queryable,
+  ids: readonly string[],
+): Promise<{ fan: Fan; archived: boolean }[]> =>
+  (await db.query<FanRow>(`${SELECT_FANS} WHERE ${AMONG} ORDER BY o.id`, [JSON.stringify(ids)])).map((row) => ({
     fan: storedFan(row).fan,
     archived: row.deleted_at !== null,
   }))

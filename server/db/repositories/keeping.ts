@@ -1,11 +1,12 @@
 import {
-  keptInstrumentsSchema,
+  keptInstrumentSchema,
   type KeptBoot,
   type KeptInstrument,
   type KeptLog,
   type KeptPicture,
 } from '#shared/schemas/backup'
 import type { Queryable } from '../database'
+import { storePicture } from './attachments'
 import { putBoot } from './logs'
 
 /** What a backup reads and writes beside plans, fans and parts: rows as they are, archived ones too. */
@@ -22,11 +23,11 @@ export const putSetting = (tx: Queryable, key: string, value: unknown) =>
   )
 
 export const keptInstruments = async (db: Queryable): Promise<KeptInstrument[]> =>
-  keptInstrumentsSchema.parse(
+  (
     await db.query(
       `SELECT id, name, kind, token_hash AS "tokenHash", ${isArchived} FROM instrument ORDER BY id`,
-    ),
-  )
+    )
+  ).map((row) => keptInstrumentSchema.parse(row))
 export const putInstrument = (tx: Queryable, { id, name, kind, tokenHash, archived }: KeptInstrument) =>
   tx.query(
     `INSERT INTO instrument AS t (id, name, kind, token_hash, deleted_at)
@@ -81,20 +82,29 @@ export async function putLog(tx: Queryable, log: KeptLog): Promise<void> {
   for (const b of log.boots) await putBoot(tx, log.id, b.boot, b)
 }
 
+/** Says whether all rows of a log are there. */
+export const wholeLog = (db: Queryable, id: string, whole: boolean) =>
+  db.query('UPDATE log SET whole = $2, updated_at = now() WHERE id = $1', [id, whole])
+
 /** Pictures of fans and jobs, without their bytes. */
 export const keptPictures = (db: Queryable) =>
-  db.query<KeptPicture & { size: number }>(
-    `SELECT id, fan_id AS "fanId", job_id AS "jobId", name, media_type AS "mediaType", ${isArchived},
-      length(bytes) AS size FROM attachment ORDER BY id`,
+  db.query<KeptPicture & { size: number; sha256: string }>(
+    `SELECT id, fan_id AS "fanId", job_id AS "jobId", name, media_type AS "mediaType", ${isArchived}, size, sha256
+      FROM attachment WHERE whole ORDER BY id`,
   )
-export const pictureBytes = async (db: Queryable, id: string): Promise<Uint8Array> =>
-  (await db.query<{ bytes: Uint8Array }>('SELECT bytes FROM attachment WHERE id = $1', [id]))[0]!.bytes
-export const putPicture = (tx: Queryable, p: KeptPicture, bytes: Uint8Array) =>
-  tx.query(
-    `INSERT INTO attachment AS t (id, fan_id, job_id, name, media_type, bytes, deleted_at)
-      VALUES ($1, $2, $3, $4, $5, $6, CASE WHEN $7::boolean THEN now() END)
+/** Writes a picture with its bytes, over the one of its id where there is one. */
+export async function putPicture(
+  db: Queryable,
+  p: KeptPicture,
+  bytes: AsyncIterable<Uint8Array>,
+): Promise<void> {
+  await db.query(
+    `INSERT INTO attachment AS t (id, fan_id, job_id, name, media_type, whole, deleted_at)
+      VALUES ($1, $2, $3, $4, $5, false, CASE WHEN $6::boolean THEN now() END)
       ON CONFLICT (id) DO UPDATE SET fan_id = EXCLUDED.fan_id, job_id = EXCLUDED.job_id, name = EXCLUDED.name,
-      media_type = EXCLUDED.media_type, bytes = EXCLUDED.bytes, deleted_at = EXCLUDED.deleted_at,
+      media_type = EXCLUDED.media_type, whole = false, deleted_at = EXCLUDED.deleted_at,
       revision = t.revision + 1, updated_at = now()`,
-    [p.id, p.fanId, p.jobId, p.name, p.mediaType, bytes, p.archived],
+    [p.id, p.fanId, p.jobId, p.name, p.mediaType, p.archived],
   )
+  await storePicture(db, p.id, bytes)
+}

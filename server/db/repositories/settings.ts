@@ -1,7 +1,6 @@
+import { PREFERENCES as KEY } from '#shared/schemas/backup'
 import { defaultSettings, settingsSchema, type Settings } from '#shared/schemas/settings'
 import type { Database } from '../database'
-
-const KEY = 'preferences'
 
 /** The person's settings; what was never chosen is the default. */
 export async function getSettings(db: Database): Promise<Settings> {

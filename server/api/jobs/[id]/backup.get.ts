@@ -1,4 +1,3 @@
-import { Readable } from 'node:stream'
 import { setResponseHeader } from 'h3'
 import { writeBackup } from '../../../backup/write'
 import { getPlan } from '../../../db/repositories/jobs'
@@ -11,5 +10,5 @@ export default route('inside', async (event) => {
   const { plan } = await getPlan(db, idOf(event))
   setResponseHeader(event, 'content-type', 'application/zip')
   setResponseHeader(event, 'content-disposition', 'attachment')
-  return sendMade(event, Readable.from(writeBackup(db, plan.job.id, new Date().toISOString())))
+  return sendMade(event, writeBackup(db, plan.job.id, new Date().toISOString()))
 })
