@@ -16,6 +16,6 @@ ALTER TABLE attachment
   ADD COLUMN whole boolean NOT NULL DEFAULT true;
 UPDATE attachment SET size = length(bytes), sha256 = encode(sha256(bytes), 'hex');
 INSERT INTO attachment_part (attachment_id, seq, bytes)
-  SELECT id, n, substr(bytes, 1 + n * 262144, 262144)
-  FROM attachment, generate_series(0, (length(bytes) - 1) / 262144) AS n;
+  SELECT id, n, substr(bytes, 1 + n * 65536, 65536)
+  FROM attachment, generate_series(0, (length(bytes) - 1) / 65536) AS n;
 ALTER TABLE attachment DROP COLUMN bytes;

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Attachment } from '#shared/api'
+import { breathe } from '../../utils/breathe'
 import type { Database, Queryable } from '../database'
 import { NotFound, Refused } from '../errors'
 
@@ -31,8 +32,8 @@ export async function listAttachments(db: Queryable, owner: Owner): Promise<Atta
   ).map(attachmentOf)
 }
 
-/** Bytes of one part: about what the database stores within a hundredth of a second. As in migration 026. */
-const PART_BYTES = 262_144
+/** Bytes of one part: about what the database stores within some milliseconds. As in migration 026. */
+const PART_BYTES = 65_536
 
 /** The same bytes in parts of that size. */
 async function* inParts(bytes: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): AsyncGenerator<Buffer> {
@@ -71,6 +72,7 @@ export async function storePicture(
         ON CONFLICT (attachment_id, seq) DO UPDATE SET bytes = EXCLUDED.bytes, updated_at = now()`,
       [id, seq++, part.toString('base64')],
     )
+    await breathe()
   }
   const stored = await db.query(
     `WITH behind AS (DELETE FROM attachment_part WHERE attachment_id = $1 AND seq >= $2)
@@ -147,6 +149,7 @@ export async function* pictureParts(db: Queryable, id: string): AsyncGenerator<B
     )
     if (!part) return
     yield Buffer.from(part.bytes, 'base64')
+    await breathe()
   }
 }
 
