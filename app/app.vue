@@ -17,6 +17,11 @@ watch(paletteOpen, (open) => (palette.value ||= open))
 <template>
   <div class="app">
     <template v-if="ready">
+      <el-alert v-if="serverTrouble" class="trouble" type="warning" :closable="false" role="alert">
+        <template #title
+          >{{ serverTrouble }} What you change is kept in this browser and saved as soon as it can be.</template
+        >
+      </el-alert>
       <a class="skip" href="#main" @click.prevent="landIn('#main')">Skip to the page</a>
       <NuxtPage />
       <KeysHelp />
@@ -31,6 +36,12 @@ watch(paletteOpen, (open) => (palette.value ||= open))
 <style scoped>
 .app {
   min-height: 100%;
+}
+.trouble {
+  position: sticky;
+  top: 0;
+  z-index: 3000;
+  border-radius: 0;
 }
 .skip {
   position: fixed;

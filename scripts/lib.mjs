@@ -138,10 +138,13 @@ export async function ensureBuild() {
 /** How a host stands in an address. */
 const inAddress = (host) =>
   host === '0.0.0.0' || host === '::' ? 'localhost' : host.includes(':') ? `[${host}]` : host
-/** Whether the server at an address answers within a time, ms. */
-const answers = async (address, within) => {
+/** How long a first answer may take, ms. */
+const ANSWER_MS = 5000
+/** Whether the server at an address is there: ready, or waiting for a database that is not. */
+const isThere = async (address) => {
   try {
-    return (await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(within) })).ok
+    const response = await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(ANSWER_MS) })
+    return response.ok || (await response.json()).error?.code === 'database-away'
   } catch {
     return false
   }
@@ -167,8 +170,11 @@ export function startServer({ port, host, data, empty, bench, open }) {
     cwd: root,
     env,
     // by its input it sees that the starter is gone, however it went
-    stdio: ['pipe', 'pipe', 'inherit'],
+    // what it sends shows that it lives
+    stdio: ['pipe', 'pipe', 'inherit', 'ipc'],
   })
+  const alive = { at: Date.now() }
+  child.on('message', () => (alive.at = Date.now()))
   child.stdout.on('data', (text) => {
     for (const line of String(text).split('\n')) if (line.startsWith('[redpoll]')) console.log(line)
   })
@@ -178,26 +184,28 @@ export function startServer({ port, host, data, empty, bench, open }) {
     void ended.then(({ code }) => reject(new Error(`the server ended with code ${code}`)))
     const ask = async () => {
       while (child.exitCode === null && child.signalCode === null) {
-        if (await answers(address, 5000)) return resolve(address)
+        if (await isThere(address)) return resolve(address)
         await pause(100)
       }
     }
     void ask()
   })
-  return { child, ready, ended, address }
+  return { child, ready, ended, alive }
 }
 
-/** A server that has not answered for so long is ended, ms; it is asked so often. */
+/** A server that has shown no life for so long is ended, ms; it is looked at so often. */
 const HUNG_MS = Number(process.env.REDPOLL_HUNG_MS ?? 60_000)
-const LOOK_MS = Math.min(10_000, HUNG_MS / 3)
+const LOOK_MS = Math.min(5000, HUNG_MS / 3)
 
-/** Resolves when a server that answered has stopped answering; never while it does. */
-export async function hangs({ child, address }) {
-  let last = Date.now()
+/** Resolves when a server has stopped showing life; never while it does, whether its database answers or not. */
+export async function hangs({ child, alive }) {
+  alive.at = Date.now()
   while (child.exitCode === null && child.signalCode === null) {
+    const from = Date.now()
     await pause(LOOK_MS)
-    if (await answers(address, LOOK_MS)) last = Date.now()
-    else if (Date.now() - last > HUNG_MS) return
+    // a computer that slept shows a gap of its own
+    if (Date.now() - from > 3 * LOOK_MS) alive.at = Date.now()
+    if (Date.now() - alive.at > HUNG_MS) return
   }
   await new Promise(() => {})
 }

@@ -104,6 +104,7 @@ const ON_SERVER = [
   'backup',
   'postgres',
   'summaries',
+  'away',
 ]
 async function onPostgres() {
   let pg = await startPostgres()

@@ -6,6 +6,8 @@ import type { BoxOrder } from './schemas/log'
 /** How far the server's start is, in words that a page shows. */
 export interface Startup {
   ready: boolean
+  /** the database server does not answer: it is waited for */
+  away: boolean
   doing: string
 }
 /** Whether the workshop has a password, and whether this browser gave it. */
@@ -32,6 +34,12 @@ export interface StoredPlan {
   plan: PlanDocument
   revision: number
   updatedAt: string
+}
+/** What a save came to; with the plan where it was put together with what somebody else saved meanwhile. */
+export interface SavedPlan {
+  revision: number
+  updatedAt: string
+  plan?: PlanDocument
 }
 export interface StoredFan {
   fan: Fan

@@ -18,7 +18,7 @@ import {
 } from '#core/document'
 import { computeReport, reportSteps, type Report, type ReportResult } from '#core/plan'
 import { presentFlow } from '#core/requirement'
-import type { StoredPlan } from '#shared/api'
+import type { SavedPlan, StoredPlan } from '#shared/api'
 import { inPieces } from '#shared/pieces'
 import { steady } from '~/utils/steady'
 import { createSaving, type Draft, type SaveAnswer, type SaveState } from '~/stores/saving'
@@ -26,6 +26,7 @@ import { createSaving, type Draft, type SaveAnswer, type SaveState } from '~/sto
 /** Changes of one field within this time are one step of undo. */
 const COALESCE_MS = 1500
 const UNDO_STEPS = 100
+const BOTH_KEPT = 'Another device changed this job meanwhile: both changes were kept.'
 const FOUND = 'Unsaved changes were found in this browser, and the job was changed elsewhere since.'
 
 const draftKey = (id: string) => `redpoll-draft-${id}`
@@ -36,15 +37,19 @@ function readDraft(id: string): Draft | null {
     const draft = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as Draft | null
     const checked = draft && planSchema.safeParse(completePlan(draft.plan))
     if (!checked?.success) return null
-    const base = draft!.base ? planSchema.safeParse(completePlan(draft!.base)) : null
-    return { plan: checked.data, revision: draft!.revision, base: base?.success ? base.data : null }
+    const whole = (plan: PlanDocument | null | undefined) => {
+      const read = plan ? planSchema.safeParse(completePlan(plan)) : null
+      return read?.success ? read.data : null
+    }
+    const { revision, base, unsure } = draft!
+    return { plan: checked.data, revision, base: whole(base), unsure: whole(unsure) }
   } catch {
     return null
   }
 }
-function keepDraft({ plan, revision, base }: Draft) {
+function keepDraft({ plan, revision, base, unsure }: Draft) {
   try {
-    localStorage.setItem(draftKey(plan.job.id), JSON.stringify({ plan, revision, base }))
+    localStorage.setItem(draftKey(plan.job.id), JSON.stringify({ plan, revision, base, unsure }))
   } catch {
     // a full or forbidden browser store: the change still lives in this page
   }
@@ -54,11 +59,8 @@ const breathe = () => new Promise<void>((done) => setTimeout(done))
 const dropDraft = (id: string) => localStorage.removeItem(draftKey(id))
 
 async function put(plan: PlanDocument, revision: number): Promise<SaveAnswer> {
-  const result = await api<{ revision: number }>(`jobs/${plan.job.id}`, {
-    method: 'PUT',
-    body: { plan, revision },
-  })
-  if (result.ok) return { ok: true, revision: result.data.revision }
+  const result = await api<SavedPlan>(`jobs/${plan.job.id}`, { method: 'PUT', body: { plan, revision } })
+  if (result.ok) return { ok: true, revision: result.data.revision, plan: result.data.plan }
   const kind = result.kind === 'conflict' || result.kind === 'offline' ? result.kind : 'refused'
   return { ok: false, kind, message: result.message }
 }
@@ -124,6 +126,19 @@ export const useJobStore = defineStore('job', () => {
     put,
     keepDraft,
     dropDraft,
+    join: (base, mine, theirs) => {
+      const both = mergePlans(base, mine, theirs)
+      const checked = both && planSchema.safeParse(both.plan)
+      return checked?.success ? checked.data : null
+    },
+    joined: (next) => {
+      if (stored.value?.job.id !== next.job.id) return
+      ledTo.set(next, 'what another device changed')
+      stored.value = next
+      history.commit()
+      lastKey = ''
+      useToast().show(BOTH_KEPT)
+    },
     told: (id, state, message, revision) => {
       if (state === 'conflict' && saving.sides(id)) {
         void putTogether(id, message)
@@ -156,7 +171,7 @@ export const useJobStore = defineStore('job', () => {
     useToast().show(
       twice.length
         ? `Another device ticked ${twice.map((t) => `“${t}”`).join(', ')} as well: the later value stands, the other is in its note.`
-        : 'Another device changed this job meanwhile: both changes were kept.',
+        : BOTH_KEPT,
     )
     await saving.together(checked.data, result.data.plan, result.data.revision)
   }
@@ -173,7 +188,10 @@ export const useJobStore = defineStore('job', () => {
   function takeUp(found: StoredPlan, draft: Draft) {
     stored.value = draft.plan
     history.commit()
-    if (draft.revision === found.revision) saving.changed(draft.plan, 0)
+    const same = (a: PlanDocument, b: PlanDocument) => JSON.stringify(a) === JSON.stringify(b)
+    // what was sent from here and never answered stands there: nobody else changed anything
+    const own = draft.unsure && same(draft.unsure, planSchema.parse(completePlan(found.plan)))
+    if (draft.revision === found.revision || own) saving.changed(draft.plan, 0)
     else saving.begin(draft.plan, draft.revision, 'conflict', FOUND, draft.base ?? null)
   }
 

@@ -10,21 +10,30 @@ export interface Draft {
   revision: number
   /** as the server had it at that revision; null where nobody knows any more */
   base?: PlanDocument | null
+  /** what was sent from here and never answered: it may stand there by now */
+  unsure?: PlanDocument | null
 }
 export type SaveAnswer =
-  { ok: true; revision: number } | { ok: false; kind: 'conflict' | 'offline' | 'refused'; message: string }
+  /** with the plan where the server put it together with what somebody else saved */
+  | { ok: true; revision: number; plan?: PlanDocument }
+  | { ok: false; kind: 'conflict' | 'offline' | 'refused'; message: string }
 
 /** What saving needs of the world around it. */
 export interface SavingPorts {
   put: (plan: PlanDocument, revision: number) => Promise<SaveAnswer>
   keepDraft: (draft: Draft) => void
   dropDraft: (id: string) => void
+  /** what two sides made of a plan, put together; null where they changed the same thing */
+  join: (base: PlanDocument, mine: PlanDocument, theirs: PlanDocument) => PlanDocument | null
+  /** the plan is now this one: what somebody else saved is in it */
+  joined: (plan: PlanDocument) => void
   /** told after each step of a job */
   told: (id: string, state: SaveState, message: string, revision: number) => void
 }
 
 interface Track extends Draft {
   base: PlanDocument | null
+  unsure: PlanDocument | null
   state: SaveState
   message: string
   /** the request that is under way */
@@ -35,7 +44,7 @@ interface Track extends Draft {
 export const SAVE_AFTER_MS = 350
 const RETRY_MS = 2500
 
-export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
+export function createSaving({ put, keepDraft, dropDraft, join, joined, told }: SavingPorts) {
   const tracks = new Map<string, Track>()
 
   function tell(track: Track, state: SaveState, message = '') {
@@ -59,24 +68,44 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
   }
 
   async function send(track: Track): Promise<void> {
-    const sent = track.plan
+    // what was sent and never answered goes first, as it was: the server knows it again
+    const sent = track.unsure ?? track.plan
     const answer = await put(sent, track.revision)
     track.sending = null
-    if (answer.ok) {
-      track.revision = answer.revision
-      track.base = sent
-      if (track.plan !== sent) {
-        keepDraft(track)
-        tell(track, 'saving')
-        return schedule(track, 0)
-      }
-      dropDraft(sent.job.id)
-      return tell(track, 'saved')
-    }
+    track.unsure = !answer.ok && answer.kind === 'offline' ? sent : null
+    if (answer.ok) return taken(track, sent, answer)
     if (answer.kind === 'conflict') return tell(track, 'conflict', answer.message)
-    if (answer.kind === 'refused') return tell(track, 'failed', answer.message)
+    if (answer.kind === 'refused') {
+      if (track.plan !== sent) return schedule(track, 0)
+      return tell(track, 'failed', answer.message)
+    }
+    keepDraft(track)
     tell(track, 'unsaved', answer.message)
     schedule(track, RETRY_MS)
+  }
+
+  /** The server has what was sent, perhaps with what somebody else saved. */
+  function taken(track: Track, sent: PlanDocument, answer: SaveAnswer & { ok: true }) {
+    const stands = answer.plan ?? sent
+    if (track.plan === sent) track.plan = stands
+    else if (answer.plan) {
+      const next = join(sent, track.plan, stands)
+      // changed here meanwhile as well, and otherwise: a person decides
+      if (!next) {
+        track.base = sent
+        return tell(track, 'conflict', 'It was changed elsewhere while you typed.')
+      }
+      track.plan = next
+    }
+    Object.assign(track, { revision: answer.revision, base: stands })
+    if (answer.plan) joined(track.plan)
+    if (track.plan !== stands) {
+      keepDraft(track)
+      tell(track, 'saving')
+      return schedule(track, 0)
+    }
+    dropDraft(sent.job.id)
+    tell(track, 'saved')
   }
 
   const trackOf = (id: string) => tracks.get(id)
@@ -94,7 +123,16 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
       base: PlanDocument | null = plan,
     ): void {
       clearTimeout(tracks.get(plan.job.id)?.timer)
-      const track: Track = { plan, base, revision, state, message, sending: null, timer: undefined }
+      const track: Track = {
+        plan,
+        base,
+        unsure: null,
+        revision,
+        state,
+        message,
+        sending: null,
+        timer: undefined,
+      }
       tracks.set(plan.job.id, track)
       tell(track, state, message)
     },
@@ -112,7 +150,7 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
     async keep(id: string, revision: number): Promise<void> {
       const track = tracks.get(id)
       if (!track) return
-      track.revision = revision
+      Object.assign(track, { revision, unsure: null })
       tell(track, 'saving')
       await flush(track)
     },
@@ -125,7 +163,7 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
     async together(plan: PlanDocument, theirs: PlanDocument, revision: number): Promise<void> {
       const track = tracks.get(plan.job.id)
       if (!track) return
-      Object.assign(track, { plan, base: theirs, revision })
+      Object.assign(track, { plan, base: theirs, revision, unsure: null })
       keepDraft(track)
       tell(track, 'saving')
       await flush(track)
@@ -145,8 +183,8 @@ export function createSaving({ put, keepDraft, dropDraft, told }: SavingPorts) {
       if (!track) return null
       if (track.sending) await track.sending
       if (track.state === 'saving' || track.state === 'unsaved') await flush(track)
-      const { plan, base, revision, state, message } = track
-      return state === 'saved' ? null : { plan, base, revision, state, message }
+      const { plan, base, unsure, revision, state, message } = track
+      return state === 'saved' ? null : { plan, base, unsure, revision, state, message }
     },
   }
 }

@@ -4,6 +4,7 @@ import { DurableFs, durableParams, type Flushed } from './durable-fs'
 import { layLimits } from './limits'
 import { acquireLock } from './lock'
 import { migrate, pending, type Migration } from './migrate'
+import { keepWritten, nextKey, withKeys, writtenBefore } from './writes'
 
 export type Param = string | number | boolean | null | Uint8Array
 
@@ -76,15 +77,24 @@ export async function openDatabase(
       keepCopy(kept, place.cluster, missing[0]!.name)
       pg = await open()
     }
-    const db: Database = {
+    const db = withKeys({
       ...queryable(pg),
-      transaction: (work) =>
-        pg.transaction((tx) => work(queryable(tx as Executor))) as Promise<Awaited<ReturnType<typeof work>>>,
+      transaction: <T>(work: (tx: Queryable) => Promise<T>) => {
+        const key = nextKey()
+        return pg.transaction(async (running) => {
+          const tx = queryable(running as Executor)
+          const before = key === null ? undefined : await writtenBefore(tx, key)
+          if (before) return before.result as T
+          const result = await work(tx)
+          if (key !== null) await keepWritten(tx, key, result)
+          return result
+        }) as Promise<T>
+      },
       close: async () => {
         await pg.close()
         lock?.release()
       },
-    }
+    })
     for (const one of missing) await db.transaction((tx) => migrate(tx, one, progress))
     await db.transaction((tx) => layLimits(tx, progress))
     return db

@@ -27,10 +27,20 @@ export class Refused extends Error {
   }
 }
 
-/** The database server is not there, or went away. */
+/** The database server is not there, or went away before anything was written. */
 export class DatabaseAway extends Error {
   constructor(why: string) {
     super(`The database server does not answer (${why}). Nothing was changed.`)
     this.name = 'DatabaseAway'
+  }
+}
+
+/** The database server went away in the moment of writing. */
+export class NotKnown extends Error {
+  constructor() {
+    super(
+      'The database server went away while this was being written: it is not known whether it was. Redpoll asks again.',
+    )
+    this.name = 'NotKnown'
   }
 }

@@ -77,6 +77,8 @@ const allColumns = (owner: Owner, part: Part) => [
 /** The statements of one table of parts. */
 interface TableStatements {
   table: string
+  /** columns that tell its rows apart */
+  keys: string[]
   /**
    * Writes rows ($1, as JSON). A row keeps its created_at; its revision and updated_at move only when something in it
    * changed.
@@ -96,6 +98,7 @@ function statementsOf(owner: Owner, part: Part): TableStatements {
   const present = rest.map((c) => `t."${c}"`).join(', ')
   return {
     table,
+    keys,
     upsert: `INSERT INTO ${table} AS t (${quoted(all)}) SELECT ${quoted(all)} FROM ${rows('$1')}
       ON CONFLICT (${quoted(keys)}) DO UPDATE SET (${quoted(rest)}) = ROW (${incoming}), revision = t.revision + 1, updated_at = now()
       WHERE (${present}) IS DISTINCT FROM (${incoming})`,
@@ -133,10 +136,17 @@ export function partStore(owner: Owner): PartStore {
         .filter((t) => t.was !== t.is)
       for (const { upsert, is } of changed) if (is !== '[]') await tx.query(upsert, [is])
       const ids = JSON.stringify(before.map((d) => d.id))
-      for (const { deleteMissing, was, is } of changed)
-        if (was !== '[]') await tx.query(deleteMissing, [ids, is])
+      for (const { table, keys, deleteMissing, is } of changed)
+        if (anyMissing(keys, stored[table]!, given[table]!)) await tx.query(deleteMissing, [ids, is])
     },
   }
+}
+
+/** Whether some row is not among those given any more. */
+function anyMissing(keys: readonly string[], stored: readonly Row[], given: readonly Row[]): boolean {
+  const keyOf = (row: Row) => JSON.stringify(keys.map((k) => row[k]))
+  const there = new Set(given.map(keyOf))
+  return stored.some((row) => !there.has(keyOf(row)))
 }
 
 /** The parts of documents as rows by table. */

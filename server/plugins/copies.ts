@@ -2,6 +2,7 @@ import { defineNitroPlugin } from 'nitropack/runtime'
 import { dailyCopy } from '../backup/copies'
 import { goOn } from '../backup/incoming'
 import { dropHalfPictures } from '../db/repositories/attachments'
+import { forgetWritten } from '../db/writes'
 import { dataDirectory } from '../utils/place'
 import { database } from '../utils/store'
 
@@ -14,6 +15,7 @@ export default defineNitroPlugin((nitro) => {
     try {
       const db = await database()
       await dropHalfPictures(db)
+      await forgetWritten(db)
       await dailyCopy(db, dataDirectory(), new Date().toISOString())
     } catch (error) {
       // the database is away: the next look makes up for it

@@ -14,7 +14,7 @@ import { breathe } from './breathe'
  */
 
 interface Held {
-  /** mark of the shelf that this is, and when it was looked at */
+  /** mark of the shelf that this is, and by which what changes behind it is asked for */
   mark: string
   at: string
   fans: Map<string, StoredFan>
@@ -26,7 +26,7 @@ interface Held {
   reading: Promise<void> | null
 }
 const shelves = new WeakMap<Database, Held>()
-const EVER = '1970-01-01T00:00:00.000Z'
+const EVER = '0'
 function heldOf(db: Database): Held {
   const known = shelves.get(db)
   if (known) return known
@@ -43,16 +43,13 @@ function heldOf(db: Database): Held {
   return fresh
 }
 
-/** Work that was begun before a moment may be written after it, ms. */
-const LATE_MS = 60_000
 /** Fans read at once. */
 const PART = 250
 
 async function bringUp(db: Database, held: Held): Promise<void> {
   const { shelf: mark, at } = await changesOf(db, '')
   if (mark === held.mark) return
-  const since = new Date(Math.max(0, Date.parse(held.at) - LATE_MS)).toISOString()
-  const touched = await fansTouchedSince(db, since)
+  const touched = await fansTouchedSince(db, held.at)
   const missing = touched.filter((t) => !t.gone && held.fans.get(t.id)?.revision !== t.revision)
   for (const { id } of touched.filter((t) => t.gone)) held.fans.delete(id)
   for (let from = 0; from < missing.length; from += PART) {

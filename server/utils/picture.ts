@@ -3,6 +3,7 @@ import type { Attachment } from '#shared/api'
 import { attachmentSchema, MAX_ATTACHED } from '#shared/schemas/fan'
 import { Refused } from '../db/errors'
 import { addAttachment, type Owner } from '../db/repositories/attachments'
+import { unkept } from '../db/writes'
 import { checked, emptyFile, mostWords, partsOf } from './body'
 import { database } from './store'
 
@@ -50,5 +51,6 @@ export async function* checkedPicture(
 export async function takePicture(event: H3Event, owner: Owner): Promise<Attachment> {
   const { id, name, mediaType } = checked(getQuery(event), attachmentSchema)
   const bytes = checkedPicture(partsOf(event, MAX_ATTACHED, mostWords(MAX_ATTACHED)), mediaType)
-  return addAttachment(await database(), owner, id, name, mediaType, bytes)
+  const db = await database()
+  return unkept(() => addAttachment(db, owner, id, name, mediaType, bytes))
 }

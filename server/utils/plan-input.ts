@@ -7,11 +7,12 @@ import { breathe } from './breathe'
 
 /** A plan with all that its report is computed from. */
 export async function planInput(db: Queryable, plan: PlanDocument): Promise<PlanInput> {
-  return {
-    plan,
-    fans: await fansOfPlan(db, fanIdsOf(plan)),
-    shown: plan.job.trust === 'discounted' ? await shownByShelf(db) : null,
-  }
+  // both on their way at once: a database elsewhere answers each after a while
+  const [fans, shown] = await Promise.all([
+    fansOfPlan(db, fanIdsOf(plan)),
+    plan.job.trust === 'discounted' ? shownByShelf(db) : null,
+  ])
+  return { plan, fans, shown }
 }
 
 /** A plan's report, with other requests answered in between. */

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import type { Readable } from 'node:stream'
 import {
   defineEventHandler,
@@ -11,7 +12,8 @@ import {
   type H3Event,
 } from 'h3'
 import { idSchema } from '#core/document'
-import { Conflict, DatabaseAway, NotFound, Refused } from '../db/errors'
+import { Conflict, DatabaseAway, NotFound, NotKnown, Refused } from '../db/errors'
+import { asWrite } from '../db/writes'
 import type { ApiError } from '#shared/api'
 import { BadInput } from './body'
 import { OUTSIDE, unknownKind, WRITES, type Refusal } from './guard'
@@ -72,8 +74,9 @@ function answering<T>(caller: Caller, handler: Handler<T>, writes: (method: stri
     try {
       const refusal = await refusalAt(event, caller, lines)
       if (refusal) return refuse(event, refusal)
-      if (writes(event.method)) checkRoom()
-      return await handler(event)
+      if (!writes(event.method)) return await handler(event)
+      checkRoom()
+      return await asWrite(keyOf(event), () => handler(event))
     } catch (error) {
       const { req, res } = event.node
       // the answer has begun, or nobody waits for it: nothing can be said any more
@@ -81,6 +84,15 @@ function answering<T>(caller: Caller, handler: Handler<T>, writes: (method: stri
       return answerTo(event, error)
     }
   })
+}
+
+/** Header by which a request that writes can be told from its repeat. */
+const WRITE_ID = 'x-redpoll-write'
+/** What tells one write from all others; null where it does not say. */
+function keyOf(event: H3Event): string | null {
+  const id = getRequestHeader(event, WRITE_ID)
+  if (!id || !/^[\w-]{8,64}$/.test(id)) return null
+  return createHash('sha256').update(`${event.method} ${event.path} ${id}`).digest('base64url')
 }
 
 function answerTo(event: H3Event, error: unknown): ApiError {
@@ -96,6 +108,7 @@ function answerTo(event: H3Event, error: unknown): ApiError {
   if (error instanceof Conflict) return failure(event, 409, 'changed-elsewhere', error.message)
   if (error instanceof Refused) return failure(event, 422, 'refused', error.message, error.field)
   if (error instanceof DatabaseAway) return failure(event, 503, 'database-away', error.message)
+  if (error instanceof NotKnown) return failure(event, 503, 'not-known', error.message)
   const refused = databaseWords(error)
   if (refused) return failure(event, 422, 'refused', refused, fieldOf(error))
   console.error(error)

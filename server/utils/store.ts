@@ -1,6 +1,7 @@
 import type { Database } from '../db/database'
 import { asOne, openDatabase } from '../db/database'
-import { openPostgres } from '../db/postgres'
+import { DatabaseAway, NotKnown } from '../db/errors'
+import { openPostgres, spokenAddress } from '../db/postgres'
 import type { Migration } from '../db/migrate'
 import type { Startup } from '#shared/api'
 import { stopBox } from '../devices/box'
@@ -8,11 +9,12 @@ import { stopBox } from '../devices/box'
 let opening: Promise<Database> | null = null
 
 /** How far the start is: pages are served before the database is open, and say what they wait for. */
-export const startup: Startup = { ready: false, doing: 'starting' }
+export const startup: Startup = { ready: false, away: false, doing: 'starting' }
 
-/** The open database; every route waits for it here. */
-export function database(): Promise<Database> {
+/** The open database; every route waits for it here. @throws DatabaseAway where its server is waited for */
+export async function database(): Promise<Database> {
   if (!opening) throw new Error('The database is not open.')
+  if (startup.away) throw new DatabaseAway('it is waited for')
   return opening
 }
 
@@ -39,6 +41,31 @@ interface Place {
   address: string
 }
 
+/** Between two tries to reach a database server that is away, ms. */
+const AGAIN_MS = 2000
+/** Waits for a database server that is not there yet, and says so meanwhile. */
+async function openWhenThere(
+  address: string,
+  migrations: readonly Migration[],
+  tell: (text: string) => void,
+): Promise<Database> {
+  for (;;) {
+    try {
+      const db = await openPostgres(address, migrations, startup.away ? () => {} : tell)
+      if (startup.away) tell('the database server is there again')
+      startup.away = false
+      return db
+    } catch (error) {
+      if (!(error instanceof DatabaseAway) && !(error instanceof NotKnown)) throw error
+      if (!startup.away)
+        tell(`waiting for the database server at ${spokenAddress(address)}: it does not answer`)
+      startup.away = true
+      if (!opening) throw error
+      await new Promise((done) => setTimeout(done, AGAIN_MS))
+    }
+  }
+}
+
 /**
  * Opens the workshop at the start of the server, not at the first request.
  * @param fill what an untouched data directory is filled with; null leaves it empty
@@ -55,7 +82,7 @@ export function startDatabase(
   }
   opening = (async () => {
     const db = address
-      ? await openPostgres(address, await migrations, tell)
+      ? await openWhenThere(address, await migrations, tell)
       : await openDatabase(directory, await migrations, tell)
     if (fill) await asOne(db, (within) => fillOnce(within, fill, tell))
     startup.ready = true
@@ -69,5 +96,7 @@ export async function stopDatabase(): Promise<void> {
   stopBox()
   const db = opening
   opening = null
+  // one that is still waited for is not
+  if (startup.away) return
   await (await db?.catch(() => null))?.close()
 }

@@ -99,9 +99,12 @@ async function workAll(db: Database, bench: Bench): Promise<void> {
 }
 function begin(db: Database, bench: Bench, heads: readonly JobHead[]) {
   for (const head of heads) bench.waiting.set(head.id, head)
-  bench.working ??= workAll(db, bench).finally(() => {
-    bench.working = null
-  })
+  bench.working ??= workAll(db, bench)
+    // the database went away: who asks next is told so, and begins anew
+    .catch(() => bench.waiting.clear())
+    .finally(() => {
+      bench.working = null
+    })
 }
 
 /** The jobs there are, and which of them need not be worked out anew. */

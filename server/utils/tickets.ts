@@ -8,6 +8,7 @@ import {
   ticketBy,
   type KeptTicket,
 } from '../db/repositories/tickets'
+import { unkept } from '../db/writes'
 import { doorOf, isLocked } from './password'
 import { database } from './store'
 
@@ -41,7 +42,8 @@ const fingerprint = (secret: string) => createHash('sha256').update(secret).dige
 export async function newTicket(event: H3Event): Promise<string> {
   const secret = randomBytes(SECRET_BYTES).toString('base64url')
   const agent = (getRequestHeader(event, 'user-agent') ?? '').slice(0, MAX_AGENT)
-  await addTicket(await database(), fingerprint(secret), randomUUID(), agent, doorOf(), TICKET_DAYS)
+  const db = await database()
+  await unkept(() => addTicket(db, fingerprint(secret), randomUUID(), agent, doorOf(), TICKET_DAYS))
   return secret
 }
 

@@ -45,4 +45,6 @@ export const attachmentSchema = z.object({
   }),
 })
 /** Since when changes of the shelf are asked for. */
-export const sinceQuerySchema = z.object({ since: z.iso.datetime({ offset: true }) })
+export const sinceQuerySchema = z.object({
+  since: z.string().regex(/^\d{1,18}$/, 'A mark of the shelf is wanted.'),
+})

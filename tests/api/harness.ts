@@ -79,7 +79,14 @@ export interface TestServer {
 /** The built server on a data directory; resolves when it answers or has ended. */
 export async function startServer(
   data: string,
-  options: { empty?: boolean; port?: number; bench?: string; env?: Record<string, string> } = {},
+  options: {
+    empty?: boolean
+    port?: number
+    bench?: string
+    env?: Record<string, string>
+    /** does not wait until it is ready */
+    waits?: boolean
+  } = {},
 ): Promise<TestServer> {
   const port = options.port ?? (await freePort())
   // a data directory's place is taken by a database of the same name
@@ -112,7 +119,7 @@ export async function startServer(
     child.kill(signal)
     return ended
   }
-  for (;;) {
+  while (!options.waits) {
     if (child.exitCode !== null || child.signalCode !== null) break
     const ok = await fetch(`${url}/api/health`).then(
       (r) => r.ok,

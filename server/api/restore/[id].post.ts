@@ -1,3 +1,4 @@
+import { unkept } from '../../db/writes'
 import { restoreSchema } from '#shared/schemas/backup'
 import { writeRestore } from '../../backup/incoming'
 import { database } from '../../utils/store'
@@ -7,5 +8,6 @@ import { bodyOf, idOf, route } from '../../utils/reply'
 /** Writes what was chosen of a backup, thing by thing; one that was stopped goes on. */
 export default route('inside', async (event) => {
   const { of, ...order } = await bodyOf(event, restoreSchema)
-  return writeRestore(await database(), dataDirectory(), idOf(event), order, of)
+  const db = await database()
+  return unkept(() => writeRestore(db, dataDirectory(), idOf(event), order, of))
 })

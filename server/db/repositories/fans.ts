@@ -84,14 +84,15 @@ export const fanNames = (db: Queryable): Promise<FanName[]> =>
 /** Some fans, archived ones too: a plan may still speak of them. */
 export const someFans = async (db: Queryable, ids: readonly string[]): Promise<StoredFan[]> =>
   (await db.query<FanRow>(`${SELECT_FANS} WHERE ${AMONG}`, [JSON.stringify(ids)])).map(storedFan)
-/** Which fans were touched since a moment, archived ones too, and how they stand. */
+/** Which fans were touched since a look at the shelf, archived ones too, and how they stand. */
 export const fansTouchedSince = (
   db: Queryable,
   since: string,
 ): Promise<{ id: string; revision: number; gone: boolean }[]> =>
-  db.query('SELECT id, revision, deleted_at IS NOT NULL AS gone FROM fan WHERE updated_at >= $1 ORDER BY id', [
-    since,
-  ])
+  db.query(
+    'SELECT id, revision, deleted_at IS NOT NULL AS gone FROM fan WHERE changed_in >= $1::xid8 ORDER BY id',
+    [since],
+  )
 
 /** Frames and voltages that are on the shelf, and how many fans there are. */
 export async function shelfFacets(db: Queryable): Promise<ShelfFacets> {
@@ -151,8 +152,12 @@ export async function saveFan(db: Database, fan: Fan, revision: number): Promise
 }
 
 /** Those of some fans that are stored, archived ones too, locked until the end of the transaction. */
-const storedAmong = (tx: Queryable, fans: readonly Pick<Fan, 'id'>[]) =>
-  tx.query<FanRow>(`${SELECT_FANS} WHERE ${AMONG} FOR UPDATE OF o`, [JSON.stringify(fans.map((f) => f.id))])
+async function storedAmong(tx: Queryable, fans: readonly Pick<Fan, 'id'>[]): Promise<FanRow[]> {
+  const ids = [JSON.stringify(fans.map((f) => f.id))]
+  // locked first, in one order, then read: a statement that waits sees the parts as they were before its wait
+  await tx.query(`SELECT 1 FROM fan o WHERE ${AMONG} ORDER BY o.id FOR UPDATE`, ids)
+  return tx.query<FanRow>(`${SELECT_FANS} WHERE ${AMONG}`, ids)
+}
 
 /** Writes fans whole, new and known ones, in one transaction: all of them or none. A fan that was put aside comes back. */
 export async function importFans(db: Database, fans: readonly Fan[]): Promise<Imported> {
@@ -214,16 +219,16 @@ export const fanRevisions = async (db: Queryable, ids: readonly string[]): Promi
     ).map((r) => [r.id, r.revision]),
   )
 
-/** Fans that were changed since a moment, archived ones too. */
+/** Fans that were changed since a look at the shelf, archived ones too. */
 export async function fansChangedSince(
   db: Queryable,
   since: string,
   most: number,
 ): Promise<(StoredFan & { gone: boolean })[]> {
-  const rows = await db.query<FanRow>(
-    `${SELECT_FANS} WHERE o.updated_at > $1 ORDER BY o.updated_at, o.id LIMIT $2`,
-    [since, most],
-  )
+  const rows = await db.query<FanRow>(`${SELECT_FANS} WHERE o.changed_in >= $1::xid8 ORDER BY o.id LIMIT $2`, [
+    since,
+    most,
+  ])
   return rows.map((row) => ({ ...storedFan(row), gone: row.deleted_at !== null }))
 }
 

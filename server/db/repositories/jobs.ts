@@ -1,5 +1,14 @@
-import { fanIdsOf, newPlan, planSchema, type Fan, type PlanDocument, type Goal } from '#core/document'
-import type { StoredPlan } from '#shared/api'
+import {
+  fanIdsOf,
+  mergePlans,
+  newPlan,
+  planSchema,
+  type Fan,
+  type PlanDocument,
+  type Goal,
+} from '#core/document'
+import type { SavedPlan, StoredPlan } from '#shared/api'
+import { baseOf, rememberBase } from '../bases'
 import type { Database, Queryable } from '../database'
 import { Conflict, NotFound, Refused } from '../errors'
 import { addUnknownFans } from './fans'
@@ -15,7 +24,9 @@ const SELECT_PLANS = `${SELECT_ALL} WHERE o.deleted_at IS NULL`
 const INSERT_JOB = `INSERT INTO job (${COLUMNS}) SELECT ${COLUMNS} FROM jsonb_populate_record(NULL::job, $1::jsonb)`
 const UPDATE_JOB = `UPDATE job SET (${COLUMNS}) = (SELECT ${COLUMNS} FROM jsonb_populate_record(NULL::job, $2::jsonb)),
   revision = revision + 1, updated_at = now()
-  WHERE id = $1 RETURNING revision, updated_at`
+  WHERE id = $1 AND revision = $3 RETURNING revision, updated_at`
+/** How often a save begins anew because somebody else was faster: the second time it holds the job. */
+const TRIES = 3
 
 const held = (plan: PlanDocument) => ({ id: plan.job.id, document: plan })
 
@@ -196,28 +207,48 @@ export async function putJob(
 export const createJob = (db: Database, id: string, name: string) => createPlan(db, newPlan(id, name))
 
 /**
- * Saves a whole document in one transaction.
+ * Saves a whole document in one transaction. Where it was saved elsewhere in the meantime, what only one side touched is
+ * kept from both.
  * @param revision the one the document was read at
- * @throws NotFound, Conflict (saved elsewhere in the meantime), Refused (unknown fan)
+ * @throws NotFound, Conflict (the same thing was changed elsewhere), Refused (unknown fan)
  */
-export async function savePlan(
-  db: Database,
-  plan: PlanDocument,
-  revision: number,
-): Promise<{ revision: number; updatedAt: string }> {
-  return db.transaction(async (tx) => {
-    const [row] = await tx.query<PlanRow>(`${SELECT_PLANS} AND o.id = $1 FOR UPDATE OF o`, [plan.job.id])
-    if (!row) throw new NotFound('job')
-    const stored = storedPlan(row)
-    if (stored.revision !== revision) throw new Conflict(stored.revision)
-    await checkFans(tx, plan)
-    const [saved] = await tx.query<{ revision: number; updated_at: Date }>(UPDATE_JOB, [
-      plan.job.id,
-      ownRow(JOB, plan.job),
-    ])
-    await PARTS.write(tx, [held(stored.plan)], [held(plan)])
-    return { revision: saved!.revision, updatedAt: saved!.updated_at.toISOString() }
+export async function savePlan(db: Database, plan: PlanDocument, revision: number): Promise<SavedPlan> {
+  const { id } = plan.job
+  if (plan.job.variantOf === id) throw new Refused('A job cannot be its own variant.', 'plan.job.variantOf')
+  const base = baseOf(db, id, revision)
+  const saved = await db.transaction(async (tx): Promise<SavedPlan> => {
+    for (let tried = 1; ; tried++) {
+      // locked before it is read, and only once somebody was faster: one statement that waits would see the job as it is
+      // after the wait, and its parts as they were before
+      if (tried > 1) await tx.query('SELECT 1 FROM job WHERE id = $1 FOR UPDATE', [id])
+      const [row] = await tx.query<PlanRow>(`${SELECT_PLANS} AND o.id = $1`, [id])
+      if (!row) throw new NotFound('job')
+      const stored = storedPlan(row)
+      const together = stored.revision === revision ? null : putTogether(base, plan, stored)
+      const next = together ?? plan
+      if (fanIdsOf(next).join() !== fanIdsOf(stored.plan).join()) await checkFans(tx, next)
+      const [written] = await tx.query<{ revision: number; updated_at: Date }>(UPDATE_JOB, [
+        id,
+        ownRow(JOB, next.job),
+        stored.revision,
+      ])
+      if (written) {
+        await PARTS.write(tx, [held(stored.plan)], [held(next)])
+        const { revision: at, updated_at } = written
+        return { revision: at, updatedAt: updated_at.toISOString(), ...(together ? { plan: together } : {}) }
+      }
+      if (tried >= TRIES) throw new Conflict(stored.revision)
+    }
   })
+  rememberBase(db, saved.plan ?? plan, saved.revision)
+  return saved
+}
+/** What both sides made of a job. @throws Conflict where they changed the same thing, or nobody knows from what */
+function putTogether(base: PlanDocument | null, mine: PlanDocument, stored: StoredPlan): PlanDocument {
+  const both = base && mergePlans(base, mine, stored.plan)
+  const checked = both && planSchema.safeParse(both.plan)
+  if (!checked?.success) throw new Conflict(stored.revision)
+  return checked.data
 }
 
 /** The job a variant belongs to, or itself. @throws NotFound */

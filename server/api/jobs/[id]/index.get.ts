@@ -1,3 +1,4 @@
+import { rememberBase } from '../../../db/bases'
 import { getPlan } from '../../../db/repositories/jobs'
 import { planInput } from '../../../utils/plan-input'
 import { database } from '../../../utils/store'
@@ -7,5 +8,6 @@ import { idOf, route } from '../../../utils/reply'
 export default route('inside', async (event) => {
   const db = await database()
   const stored = await getPlan(db, idOf(event))
+  rememberBase(db, stored.plan, stored.revision)
   return { ...stored, ...(await planInput(db, stored.plan)) }
 })
