@@ -177,6 +177,12 @@ if (wanted('api')) {
 }
 if (wanted('e2e')) browser()
 
+// ten thousand bad requests instead of the draw that npm test makes
+if (only === 'hostile') {
+  await ensureBuild()
+  vitest('hostile', ['tests/api/hostile.test.ts'], { env: { REDPOLL_HOSTILE: '10000' } })
+}
+
 const LONGEST = 10
 say('the longest tests')
 for (const { name, ms } of took.toSorted((a, b) => b.ms - a.ms).slice(0, LONGEST))

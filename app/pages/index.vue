@@ -298,6 +298,8 @@ const waits = (job: JobSummary) => {
   gap: 10px;
 }
 .title a {
+  min-width: 0;
+  overflow-wrap: anywhere;
   font-weight: 700;
   font-size: 17px;
   color: var(--ink);

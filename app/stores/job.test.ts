@@ -11,6 +11,11 @@ const server = {
   offline: false,
   /** answers of saves wait for this */
   gate: Promise.resolve(),
+  /** how many of the next saves are written and never answered; what was written is known again */
+  loses: 0,
+  known: new Map<string, object>(),
+  /** somebody else’s change that the server puts together with the next save */
+  joins: null as ((d: PlanDocument) => void) | null,
 }
 async function answer(
   path: string,
@@ -24,9 +29,21 @@ async function answer(
     return { ok: true, data: { ...structuredClone(stored), fans: [], shown: null } }
   server.puts.push(`${id} ${body.plan.job.name}`)
   await server.gate
+  const what = JSON.stringify(body)
+  const before = server.known.get(what)
+  if (before) return before
   if (body.revision !== stored.revision) return { ok: false, kind: 'conflict', message: 'Changed elsewhere.' }
-  server.jobs.set(id, { plan: structuredClone(body.plan), revision: stored.revision + 1 })
-  return { ok: true, data: { revision: stored.revision + 1 } }
+  const plan = structuredClone(body.plan)
+  server.joins?.(plan)
+  server.jobs.set(id, { plan, revision: stored.revision + 1 })
+  const data = { revision: stored.revision + 1, ...(server.joins ? { plan: structuredClone(plan) } : {}) }
+  server.joins = null
+  server.known.set(what, { ok: true, data })
+  if (server.loses > 0) {
+    server.loses--
+    return { ok: false, kind: 'offline', message: 'The server does not answer.' }
+  }
+  return { ok: true, data }
 }
 
 const drafts = new Map<string, string>()
@@ -53,7 +70,15 @@ async function elsewhere(id: string, mutate: (d: PlanDocument) => void) {
 let useJobStore: typeof import('./job').useJobStore
 beforeEach(async () => {
   vi.useFakeTimers()
-  Object.assign(server, { jobs: new Map(), puts: [], offline: false, gate: Promise.resolve() })
+  Object.assign(server, {
+    jobs: new Map(),
+    puts: [],
+    offline: false,
+    gate: Promise.resolve(),
+    loses: 0,
+    known: new Map(),
+    joins: null,
+  })
   drafts.clear()
   toasts.length = 0
   for (const [id, name] of [
@@ -153,6 +178,58 @@ describe('saving', () => {
     expect(job.saveState).toBe('saved')
     expect(server.jobs.get('a')).toMatchObject({ revision: 2, plan: { job: { name: 'Oven' } } })
     expect(drafts.size).toBe(0)
+  })
+  test('a save whose answer was lost goes once more as it was, and is no conflict with itself', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    server.loses = 1
+    job.change(rename('One'))
+    await rest()
+    expect(job.saveState).toBe('unsaved')
+    job.change(rename('Two'))
+    await rest(10_000)
+    expect(server.puts).toEqual(['a One', 'a One', 'a Two'])
+    expect(job.saveState).toBe('saved')
+    expect(server.jobs.get('a')).toMatchObject({ revision: 3, plan: { job: { name: 'Two' } } })
+  })
+  test('nor after the page was opened anew', async () => {
+    const first = useJobStore()
+    await first.open('a')
+    server.loses = 1
+    first.change(rename('One'))
+    await rest()
+    server.offline = true
+    first.change(rename('Two'))
+    await rest()
+    server.offline = false
+    setActivePinia(createPinia())
+    const job = useJobStore()
+    await job.open('a')
+    await rest()
+    expect(job.plan!.job.name).toBe('Two')
+    expect(job.saveState).toBe('saved')
+    expect(server.jobs.get('a')!.plan.job.name).toBe('Two')
+  })
+  test('what the server put together with somebody else’s change is shown, also under what is typed meanwhile', async () => {
+    const job = useJobStore()
+    await job.open('a')
+    server.joins = (d) => (d.job.complaint = 'by another')
+    job.change(rename('Mine'))
+    await rest()
+    expect(job.plan!.job).toMatchObject({ name: 'Mine', complaint: 'by another' })
+    expect(toasts).toHaveLength(1)
+    let open!: () => void
+    server.gate = new Promise((done) => (open = done))
+    server.joins = (d) => (d.job.complaint = 'by another again')
+    job.change(rename('Mine again'))
+    await rest()
+    job.change((d) => (d.job.equipment = 'an oven'))
+    open()
+    await rest(2 * SAVE_AFTER_MS)
+    const both = { name: 'Mine again', complaint: 'by another again', equipment: 'an oven' }
+    expect(job.plan!.job).toMatchObject(both)
+    expect(server.jobs.get('a')!.plan.job).toMatchObject(both)
+    expect(job.saveState).toBe('saved')
   })
   test('what changes while a save is under way goes behind it', async () => {
     const job = useJobStore()

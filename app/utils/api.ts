@@ -44,7 +44,10 @@ export const sendFile = <T>(path: string, file: Blob): Promise<ApiResult<T>> =>
     PATIENCE_LONG_MS,
   )
 
-/** A server that has not answered after so long is not waited for: nothing says “saving” for ever. Files and whole workshops take their time, ms. */
+/**
+ * A server that has not answered after so long is not waited for: nothing says “saving” for ever. Files and whole workshops
+ * take their time, ms.
+ */
 const PATIENCE_MS = 30_000
 export const PATIENCE_LONG_MS = 3600_000
 

@@ -17,7 +17,9 @@ import type { Database } from '../db/database'
 import { flush } from '../db/durable-fs'
 import { changesOf } from '../db/repositories/changes'
 import { NotFound } from '../db/errors'
+import { breathe } from '../utils/breathe'
 import { checkRoom } from '../utils/room'
+import { openBackup } from './read'
 import { writeBackup } from './write'
 
 /** Copies of the workshop that are made by themselves: one a day on which something was changed, a number of them kept. */
@@ -30,14 +32,23 @@ const stateFile = (data: string) => join(copiesDir(data), 'daily.json')
 /** Why the last copy could not be made; '' where it could. */
 let problem = ''
 
-/** How many are kept, and how the workshop stood at the last one. */
-const stateSchema = z.object({ keep: copiesSchema.shape.keep, marks: z.string() })
+/** How many are kept, how the workshop stood at the last one, and what was found when it was read back. */
+const stateSchema = z.object({
+  keep: copiesSchema.shape.keep,
+  marks: z.string(),
+  /** names of the copies in the order in which they were made: a clock may have been wrong */
+  made: z.array(z.string()).default([]),
+  proof: z
+    .object({ name: z.string(), at: z.string(), things: z.number(), problem: z.string() })
+    .nullable()
+    .default(null),
+})
 type State = z.infer<typeof stateSchema>
 function stateOf(data: string): State {
   try {
     return stateSchema.parse(JSON.parse(readFileSync(stateFile(data), 'utf8')))
   } catch {
-    return { keep: KEPT_AT_FIRST, marks: '' }
+    return { keep: KEPT_AT_FIRST, marks: '', made: [], proof: null }
   }
 }
 function keepState(data: string, state: State) {
@@ -48,14 +59,15 @@ function keepState(data: string, state: State) {
 }
 
 const NAME = /^daily-(\d{4}-\d{2}-\d{2})\.zip$/
-/** Newest first. */
+/** The last one made first; those of which nobody knows when they were made behind, by the dates in their names. */
 export function listCopies(data: string): DailyCopy[] {
   const dir = copiesDir(data)
   if (!existsSync(dir)) return []
+  const { made } = stateOf(data)
+  const order = (a: string, b: string) => made.indexOf(b) - made.indexOf(a) || (a < b ? 1 : -1)
   return readdirSync(dir)
     .filter((name) => NAME.test(name))
-    .sort()
-    .reverse()
+    .sort(order)
     .map((name) => {
       const { size, mtime } = statSync(join(dir, name))
       return { name, made: mtime.toISOString(), size }
@@ -65,6 +77,7 @@ export const copiesOf = (data: string): Copies => ({
   keep: stateOf(data).keep,
   copies: listCopies(data),
   problem,
+  proof: stateOf(data).proof,
 })
 export function keepCopies(data: string, keep: number): Copies {
   keepState(data, { ...stateOf(data), keep })
@@ -84,10 +97,10 @@ function prune(data: string, keep: number) {
 async function marksOf(db: Database): Promise<string> {
   const { bench, shelf, parts } = await changesOf(db, '')
   const [logs] = await db.query<{ mark: string }>(
-    "SELECT count(*) || ' ' || coalesce(max(created_at), 'epoch') AS mark FROM log_block",
+    "SELECT count(*) || ' ' || coalesce(sum(rows), 0) AS mark FROM log_block",
   )
   const [pictures] = await db.query<{ mark: string }>(
-    "SELECT count(*) || ' ' || coalesce(max(updated_at), 'epoch') AS mark FROM attachment",
+    "SELECT count(*) || ' ' || coalesce(sum(revision), 0) AS mark FROM attachment",
   )
   return [bench, shelf, parts, logs!.mark, pictures!.mark].join(' | ')
 }
@@ -106,12 +119,40 @@ export async function backupTo(db: Database, file: string, made: string): Promis
 }
 
 /**
+ * Reads the newest copy back to its end, once: every sum, every thing by its schema, every row and picture.
+ * @param now ISO moment
+ */
+export async function proveCopy(data: string, now: string): Promise<void> {
+  const [newest] = listCopies(data)
+  if (!newest || stateOf(data).proof?.name === newest.name) return
+  let things = 0
+  let wrong = ''
+  try {
+    const backup = await openBackup(copyFile(data, newest.name))
+    try {
+      for await (const piece of backup.pieces()) {
+        things += piece.kind === 'fan' ? piece.fans.length : piece.kind === 'part' ? piece.parts.length : 1
+        if (piece.kind === 'log') for await (const _ of piece.log.rows()) await breathe()
+        if (piece.kind === 'picture') for await (const _ of piece.picture.bytes()) await breathe()
+        await breathe()
+      }
+      wrong = backup.warnings.join(' ')
+    } finally {
+      backup.close()
+    }
+  } catch (error) {
+    wrong = error instanceof Error ? error.message : String(error)
+  }
+  keepState(data, { ...stateOf(data), proof: { name: newest.name, at: now, things, problem: wrong } })
+}
+
+/**
  * Makes the day's copy where none is there and something was changed since the last one.
  * @param today ISO moment
  * @returns whether one was made
  */
 export async function dailyCopy(db: Database, data: string, today: string): Promise<boolean> {
-  const { keep, marks } = stateOf(data)
+  const { keep, marks, made, proof } = stateOf(data)
   const name = `daily-${today.slice(0, 10)}.zip`
   const dir = copiesDir(data)
   if (keep === 0 || existsSync(join(dir, name))) return false
@@ -121,7 +162,7 @@ export async function dailyCopy(db: Database, data: string, today: string): Prom
     checkRoom()
     mkdirSync(dir, { recursive: true, mode: 0o700 })
     await backupTo(db, join(dir, name), today)
-    keepState(data, { keep, marks: now })
+    keepState(data, { keep, marks: now, made: [...made.filter((n) => n !== name), name], proof })
     prune(data, keep)
     problem = ''
     return true

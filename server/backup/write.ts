@@ -1,4 +1,4 @@
-import { Readable } from 'node:stream'
+import type { Readable } from 'node:stream'
 import { fanIdsOf } from '#core/document'
 import { csvOf } from '#shared/exchange/csv'
 import { writeCsv } from '#shared/exchange/shelf-file'

@@ -20,10 +20,45 @@ export class ClusterDamaged extends Error {
   constructor(directory: string, what: string) {
     super(
       `The data directory ${directory} cannot be opened: ${what}. Nothing was changed in it. ` +
-        `Put it aside and restore a copy of it, or name another one with --data.`,
+        wayBack(directory),
     )
     this.name = 'ClusterDamaged'
   }
+}
+/** What brings the workshop back: the newest copy that is there, and the command. */
+function wayBack(directory: string): string {
+  const copies = join(directory, 'copies')
+  const newest = existsSync(copies)
+    ? readdirSync(copies)
+        .filter((name) => /^daily-.*\.zip$/.test(name))
+        .toSorted()
+        .at(-1)
+    : undefined
+  return newest
+    ? `Its newest daily copy is ${newest}. Put it into a new directory with ` +
+        `"npm run restore -- ${join(copies, newest)} --data ${directory}-new --write", then start with --data ${directory}-new.`
+    : 'Put it aside and restore a backup into a new directory with "npm run restore", or name another one with --data.'
+}
+
+const NOT_WRITABLE: Record<string, string> = {
+  EROFS: 'it lies on a disk that may only be read',
+  EACCES: 'this user may not write there',
+  EPERM: 'this user may not write there',
+  ENOSPC: 'the disk is full',
+  EIO: 'the disk does not answer as it should',
+}
+/** What the database's engine or the system says of files, in words; null where it is something else. */
+export function fileTrouble(error: unknown): string | null {
+  const { code = '', message = String(error) } = (error ?? {}) as { code?: string; message?: string }
+  const page = /invalid page in block (\d+) of relation (\S+?)["\s]*$/.exec(message)
+  if (page) return `block ${page[1]} of its file ${page[2]} is damaged`
+  const file = /could not [^"]*"([^"]+)"/.exec(message)
+  if (file) return `its file ${file[1]} cannot be read as it should`
+  if (code in NOT_WRITABLE) return NOT_WRITABLE[code]!
+  // the engine says no more than that it gave up
+  if (/^Aborted\(\)|PGlite failed to initialize|unreachable|memory access out of bounds/.test(message))
+    return 'files of its database (in pg) are damaged or incomplete'
+  return /^XX00[12]$/.test(code) ? `a part of its database is damaged (${message})` : null
 }
 
 /** What every cluster has; PostgreSQL documentation, "Database File Layout". */

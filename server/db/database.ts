@@ -1,8 +1,8 @@
 import { PGlite } from '@electric-sql/pglite'
-import { keepCopy, prepareCluster } from './cluster'
+import { ClusterDamaged, fileTrouble, keepCopy, prepareCluster } from './cluster'
 import { DurableFs, durableParams, type Flushed } from './durable-fs'
 import { layLimits } from './limits'
-import { acquireLock } from './lock'
+import { acquireLock, type Lock } from './lock'
 import { migrate, pending, type Migration } from './migrate'
 import { keepWritten, nextKey, withKeys, writtenBefore } from './writes'
 
@@ -53,8 +53,13 @@ export async function openDatabase(
   flushed?: Flushed,
 ): Promise<Database> {
   const kept = typeof directory === 'string' ? directory : null
-  const lock = kept === null ? null : acquireLock(kept)
+  const inWords = (error: unknown) => {
+    const trouble = kept === null || error instanceof ClusterDamaged ? null : fileTrouble(error)
+    return trouble === null ? error : new ClusterDamaged(kept!, trouble)
+  }
+  let lock: Lock | null = null
   try {
+    if (kept !== null) lock = acquireLock(kept)
     const place = kept === null ? null : prepareCluster(kept)
     progress('opening the database (a first start takes some seconds)')
     const open = () =>
@@ -100,6 +105,6 @@ export async function openDatabase(
     return db
   } catch (error) {
     lock?.release()
-    throw error
+    throw inWords(error)
   }
 }

@@ -1,5 +1,5 @@
 import { defineNitroPlugin } from 'nitropack/runtime'
-import { dailyCopy } from '../backup/copies'
+import { dailyCopy, proveCopy } from '../backup/copies'
 import { goOn } from '../backup/incoming'
 import { dropHalfPictures } from '../db/repositories/attachments'
 import { forgetWritten } from '../db/writes'
@@ -17,6 +17,7 @@ export default defineNitroPlugin((nitro) => {
       await dropHalfPictures(db)
       await forgetWritten(db)
       await dailyCopy(db, dataDirectory(), new Date().toISOString())
+      await proveCopy(dataDirectory(), new Date().toISOString())
     } catch (error) {
       // the database is away: the next look makes up for it
       console.error(`[redpoll] no copy was made: ${error instanceof Error ? error.message : String(error)}`)

@@ -44,14 +44,7 @@ export default defineNitroPlugin((nitro) => {
   )
     .then(() => progress('ready'))
     .catch((error: unknown) => {
-      const message = error instanceof Error ? error.message : String(error)
-      // the embedded database says no more than that it gave up
-      console.error(
-        message.startsWith('Aborted()')
-          ? `[redpoll] The data directory ${directory} cannot be opened: its database files are damaged or ` +
-              `incomplete. Put it aside and start with a copy, or name another one with --data.`
-          : `[redpoll] ${message}`,
-      )
+      console.error(`[redpoll] ${error instanceof Error ? error.message : String(error)}`)
       process.exit(error instanceof DataDirectoryBusy ? EXIT_BUSY : 1)
     })
   const stop = () => void stopDatabase().finally(() => process.exit(0))

@@ -14,6 +14,7 @@ import {
 import { idSchema } from '#core/document'
 import { Conflict, DatabaseAway, NotFound, NotKnown, Refused } from '../db/errors'
 import { asWrite } from '../db/writes'
+import { fileTrouble } from '../db/cluster'
 import type { ApiError } from '#shared/api'
 import { BadInput } from './body'
 import { OUTSIDE, unknownKind, WRITES, type Refusal } from './guard'
@@ -112,6 +113,15 @@ function answerTo(event: H3Event, error: unknown): ApiError {
   const refused = databaseWords(error)
   if (refused) return failure(event, 422, 'refused', refused, fieldOf(error))
   console.error(error)
+  const damage = fileTrouble(error)
+  if (damage)
+    return failure(
+      event,
+      503,
+      'damaged',
+      `The database cannot read or write a part of its files: ${damage}. What needs it not can still be read; bring the ` +
+        'newest copy back from the page “Backup”, or with "npm run restore".',
+    )
   return failure(
     event,
     500,

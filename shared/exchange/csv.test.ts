@@ -9,7 +9,23 @@ import { readStock, writeStock } from './stock-table'
 /** What a spreadsheet would run leaves as text, and comes back as it was. */
 
 const read = (text: string) => Papa.parse<string[]>(text).data.slice(1)
-const starters = ['=1+1', '+cmd', '-2+3', '@SUM(A1)', '\t=1', "'=1", "''=1"]
+const starters = [
+  '=1+1',
+  '+cmd',
+  '-2+3',
+  '@SUM(A1)',
+  '\t=1',
+  "'=1",
+  "''=1",
+  '＝1+1',
+  '＋1',
+  '－a',
+  '＠a',
+  ' =1',
+  '  @a',
+  '\n=1',
+  "' =1",
+]
 
 describe('cells', () => {
   test.each(starters)('%j is written as text and read back', (cell) => {
@@ -24,7 +40,7 @@ describe('cells', () => {
     },
   )
   test('any text comes back', () => {
-    const text = fc.string({ unit: fc.constantFrom(...'=+-@\'", ;ab1\t') })
+    const text = fc.string({ unit: fc.constantFrom(...'=+-@\'", ;ab1\t\n＝＋') })
     fc.assert(
       fc.property(fc.array(text, { minLength: 2, maxLength: 4 }), (cells) => {
         const [row] = read(

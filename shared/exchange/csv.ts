@@ -5,9 +5,13 @@ import Papa from 'papaparse'
  * again: a fan's name from a foreign file must not run in somebody's spreadsheet. OWASP, CSV injection (from memory).
  */
 
-/** A sign that stands alone is no formula: a pole is “+”. */
-const FORMULA = /^'*[=+\-@\t\r]./s
-const GUARDED = /^'+[=+\-@\t\r]./s
+/**
+ * What makes a formula of a text: a sign, also a full-width one and behind blanks, with something behind it; a tab or line
+ * end first. A sign that stands alone is none: a pole is “+”.
+ */
+const BODY = String.raw`(?:\s*[=+\-@＝＋－＠]|[\t\r\n]).`
+const FORMULA = new RegExp(`^'*${BODY}`, 's')
+const GUARDED = new RegExp(`^'+${BODY}`, 's')
 const NUMBER = /^[+-]?\d[\d.,]*(?:e[+-]?\d+)?$/i
 
 const harmless = (cell: unknown): unknown =>

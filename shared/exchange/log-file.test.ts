@@ -147,6 +147,23 @@ test('what is written is read again, as CSV and as JSON', () => {
   ])
 })
 
+test('a channel’s name tears no column and is no formula, and comes back', () => {
+  const names = ['=HYPERLINK("x")', 'top, left', 'a "b"', '＝1+1', 'two\nlines']
+  const times = Float64Array.of(0, 1)
+  const channels = names.map((name) => ({
+    name,
+    quantity: 'temperature' as const,
+    values: Float64Array.of(20, 21),
+  }))
+  const text = [...logCsv({ times, channels }, '2026-05-13T10:00:00.000Z')].join('')
+  const head = text.split('\n')[1]!
+  expect(head).toContain(`"'=HYPERLINK(""x"")_degC"`)
+  expect(head).toContain("'＝1+1_degC")
+  const back = read(text)
+  expect(back.log.channels.map((c) => c.name)).toEqual([...names.slice(0, 4), 'two lines'])
+  expect([...back.log.times]).toEqual([0, 1])
+})
+
 test('a table of thousands of columns is refused at once', () => {
   const line = (cell: (i: number) => string) => Array.from({ length: 5000 }, (_, i) => cell(i)).join(',')
   const text = `${line((i) => `c${i} (V)`)}\n${line((i) => String(i))}\n${line((i) => String(i + 1))}\n`

@@ -11,6 +11,7 @@ import {
   type LogData,
   type NamedChannel,
 } from '#core/measure'
+import { csvOf, plainCell } from './csv'
 
 dayjs.extend(customParseFormat)
 dayjs.extend(utc)
@@ -221,7 +222,10 @@ export function sniffLog(head: string): LogTable | string {
     .slice(0, firstRow)
     .toReversed()
     .find((r) => r.length === width && r.some((c) => c.trim()))
-  const headings = Array.from({ length: width }, (_, i) => head0?.[i]?.trim() || `column ${i + 1}`)
+  const headings = Array.from(
+    { length: width },
+    (_, i) => plainCell(head0?.[i] ?? '').trim() || `column ${i + 1}`,
+  )
   const decimalComma = delimiter !== ',' && values.some((r) => r.some((c) => /^[+-]?\d+,\d+$/.test(c.trim())))
   const toNumber = (cell: string) => Number(decimalComma ? cell.replace(',', '.') : cell)
   const { time, date, format } = findTime(headings, values, toNumber)
@@ -487,7 +491,9 @@ export function rowsBegin(text: string, skip: number): number {
 const rounded = (x: number) => (Number.isNaN(x) ? '' : String(Number(x.toPrecision(9))))
 /** Rows of a log as CSV, the head first: seconds from the start, then each channel under its name with unit, gaps empty. */
 export function* logCsv(log: LogData, startedAt: string, start = 0, end = log.times.length): Generator<string> {
-  yield `# Redpoll log, started ${startedAt}\n${['time_s', ...log.channels.map(channelName)].join(',')}\n`
+  // a head is one line, whatever a channel is called
+  const names = log.channels.map((c) => channelName(c).replaceAll(/\s+/g, ' '))
+  yield `# Redpoll log, started ${startedAt}\n${csvOf(['time_s', ...names], [], '\n').trimEnd()}\n`
   const scale = log.channels.map((c) => channelOf(channelName(c)))
   for (let from = start; from < end; from += 5000) {
     let text = ''

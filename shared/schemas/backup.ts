@@ -155,6 +155,8 @@ export interface Copies {
   copies: DailyCopy[]
   /** why the last one could not be made; '' where it could */
   problem: string
+  /** what was found when the newest one was read back: things in it, and what is wrong with it; null before */
+  proof: { name: string; at: string; things: number; problem: string } | null
 }
 export const copiesSchema = z.object({
   keep: z.number().int('A whole number is wanted.').min(0, 'Not below 0.').max(60, 'At most 60 copies.'),

@@ -1,4 +1,4 @@
-import { mkdirSync, rmSync } from 'node:fs'
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
@@ -14,7 +14,7 @@ import {
   type Restored,
   type RestoreOrder,
 } from '#shared/schemas/backup'
-import { dailyCopy, keepCopies, listCopies } from '../../server/backup/copies'
+import { copiesOf, dailyCopy, keepCopies, listCopies, proveCopy } from '../../server/backup/copies'
 import { openBackup, type Backup, type Piece } from '../../server/backup/read'
 import { besideJobs, restoreBackup } from '../../server/backup/restore'
 import { previewOf } from '../../server/backup/standing'
@@ -464,6 +464,31 @@ describe('daily copies', () => {
     keepCopies(data, 0)
     expect(names()).toEqual([])
     expect(await dailyCopy(db, data, day(5))).toBe(false)
+    rmSync(data, { recursive: true, force: true })
+  })
+  test('copies of a clock that was wrong take nothing away from today’s; the newest is read back once', async () => {
+    const data = temporaryDir()
+    mkdirSync(join(data, 'copies'))
+    for (let year = 2093; year < 2100; year++)
+      writeFileSync(join(data, 'copies', `daily-${year}-01-01.zip`), 'not a zip')
+    expect(await dailyCopy(db, data, '2026-06-09T03:00:00.000Z')).toBe(true)
+    expect(listCopies(data)[0]!.name).toBe('daily-2026-06-09.zip')
+    expect(listCopies(data)).toHaveLength(7)
+    await proveCopy(data, MADE)
+    const { proof } = copiesOf(data)
+    expect(proof).toMatchObject({ name: 'daily-2026-06-09.zip', at: MADE, problem: '' })
+    expect(proof!.things).toBeGreaterThan(70)
+    // one that was spoiled since is found out when it is looked at anew
+    writeFileSync(join(data, 'copies', 'daily-2026-06-10.zip'), bytes.slice(0, 5000))
+    writeFileSync(
+      join(data, 'copies', 'daily.json'),
+      JSON.stringify({ keep: 7, marks: '', made: ['daily-2026-06-10.zip'], proof }),
+    )
+    await proveCopy(data, MADE)
+    expect(copiesOf(data).proof).toMatchObject({
+      name: 'daily-2026-06-10.zip',
+      problem: expect.stringContaining('cut short') as string,
+    })
     rmSync(data, { recursive: true, force: true })
   })
   test('where it cannot be made, that is told and no half of one stays', async () => {

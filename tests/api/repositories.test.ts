@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { jobSchema, newCalibration, newElement, newFeedPart, newPlan } from '#core/document'
@@ -27,6 +28,9 @@ import {
   restoreJob,
   savePlan,
 } from '../../server/db/repositories/jobs'
+import { createInstrument } from '../../server/db/repositories/instruments'
+import { rememberBase } from '../../server/db/bases'
+import { asWrite, unkept } from '../../server/db/writes'
 import { getSettings, saveSettings } from '../../server/db/repositories/settings'
 import { MAX_ON_PAGE } from '#shared/api'
 import { fanQuerySchema } from '#shared/schemas/fan'
@@ -448,4 +452,48 @@ describe('limits of the tables', () => {
     await deleteJob(own, 'one')
     expect(await listPlans(own)).toEqual([])
   })
+})
+
+describe('a write that comes twice', () => {
+  test('is done once and answered as the first time; another id is another write', async () => {
+    const make = (key: string) => asWrite(key, () => createJob(db, `job-${randomUUID().slice(0, 8)}`, 'Once'))
+    const first = await make('key-one')
+    expect(await make('key-one')).toEqual(first)
+    expect((await make('key-two')).plan.job.id).not.toBe(first.plan.job.id)
+    // a statement alone too: what was deleted is not “not there” when it is asked again
+    const drop = () => asWrite('key-three', () => deleteJob(db, first.plan.job.id))
+    await drop()
+    await expect(drop()).resolves.toBeUndefined()
+    await expect(deleteJob(db, first.plan.job.id)).rejects.toThrow('does not exist')
+  })
+  test('one that failed leaves nothing, and is tried again', async () => {
+    const key = 'key-four'
+    await expect(asWrite(key, () => deleteJob(db, 'job-of-nobody'))).rejects.toThrow('does not exist')
+    await createJob(db, 'job-of-nobody', 'Now there')
+    await asWrite(key, () => deleteJob(db, 'job-of-nobody'))
+    await expect(getPlan(db, 'job-of-nobody')).rejects.toThrow('does not exist')
+  })
+  test('secrets are not kept', async () => {
+    await asWrite('key-five', () => unkept(() => createInstrument(db, 'board-secret', 'Secret board', 'board')))
+    expect(await db.query("SELECT 1 FROM written WHERE id LIKE 'key-five%'")).toEqual([])
+  })
+})
+
+test('two people who change different things of one job: both are kept; the same thing is sent back', async () => {
+  const { plan, revision } = await createJob(db, 'job-two-people', 'Two people')
+  rememberBase(db, plan, revision)
+  const by = (job: object) => savePlan(db, { ...plan, job: { ...plan.job, ...job } }, revision)
+  await by({ complaint: 'hot' })
+  expect(await by({ equipment: 'an oven' })).toMatchObject({
+    revision: revision + 2,
+    plan: { job: { complaint: 'hot', equipment: 'an oven' } },
+  })
+  expect((await getPlan(db, 'job-two-people')).plan.job).toMatchObject({
+    complaint: 'hot',
+    equipment: 'an oven',
+  })
+  await expect(by({ complaint: 'loud' })).rejects.toThrow('changed elsewhere')
+  await expect(
+    savePlan(db, { ...plan, job: { ...plan.job, variantOf: plan.job.id } }, revision),
+  ).rejects.toThrow('own variant')
 })

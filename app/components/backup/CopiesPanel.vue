@@ -20,8 +20,8 @@ const size = (bytes: number) =>
   <section class="sheet stack" aria-labelledby="copies-title">
     <h2 id="copies-title">Daily copies</h2>
     <p class="soft small">
-      On every day on which something was changed a copy is put beside the workshop, in its folder “copies”.
-      They help against a mistake, not against a broken disk: take a backup elsewhere now and then.
+      A copy is saved on each day with changes, in the workshop’s folder “copies”. They help against a mistake,
+      not against a broken disk: take a backup elsewhere now and then.
     </p>
     <FieldShell v-if="copies" id="copies-kept" label="Copies that are kept">
       <el-input-number
@@ -41,6 +41,20 @@ const size = (bytes: number) =>
       :title="problem || copies!.problem"
       role="alert"
     />
+    <el-alert
+      v-if="copies?.proof?.problem"
+      type="error"
+      :closable="false"
+      :title="`The copy ${copies.proof.name} cannot be read back in full: ${copies.proof.problem}`"
+      role="alert"
+    />
+    <p v-else-if="copies?.proof" class="proof small">
+      <StateMark state="settled" />
+      <span>
+        The copy {{ copies.proof.name }} was read back in full on {{ localTime(copies.proof.at) }}:
+        {{ copies.proof.things }} things, all as they were written.
+      </span>
+    </p>
     <p v-if="copies && !copies.copies.length" class="soft">
       {{ copies.keep ? 'None yet: the first one is made within the hour.' : 'None are made.' }}
     </p>
@@ -70,3 +84,11 @@ const size = (bytes: number) =>
     </el-table>
   </section>
 </template>
+
+<style scoped>
+.proof {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+</style>

@@ -1,5 +1,5 @@
 import type { Changes, FanChanges } from '#shared/api'
-import type { Database, Queryable } from '../database'
+import type { Database } from '../database'
 import { fansChangedSince } from './fans'
 
 /** A mark that moves with every change of a table, whoever made it. */

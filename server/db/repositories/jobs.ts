@@ -124,10 +124,13 @@ export async function getPlan(db: Queryable, id: string): Promise<StoredPlan> {
 export const createPlan = (db: Database, plan: PlanDocument): Promise<StoredPlan> =>
   db.transaction((tx) => insertPlan(tx, plan))
 
-async function insertPlan(tx: Queryable, plan: PlanDocument): Promise<StoredPlan> {
+async function layPlan(tx: Queryable, plan: PlanDocument): Promise<void> {
   await checkFans(tx, plan)
   await tx.query(INSERT_JOB, [ownRow(JOB, plan.job)])
   await PARTS.write(tx, [], [held(plan)])
+}
+async function insertPlan(tx: Queryable, plan: PlanDocument): Promise<StoredPlan> {
+  await layPlan(tx, plan)
   return getPlan(tx, plan.job.id)
 }
 
@@ -193,11 +196,11 @@ export async function putJob(
   }: Pick<KeptJob, 'archived' | 'createdAt' | 'updatedAt'> & { plan: PlanDocument },
 ): Promise<void> {
   const { id } = plan.job
-  const there = await keptJob(db, id)
+  const [there] = await db.query<{ revision: number }>('SELECT revision FROM job WHERE id = $1', [id])
   if (there) {
     await db.query('UPDATE job SET deleted_at = NULL WHERE id = $1', [id])
     await savePlan(db, plan, there.revision)
-  } else await createPlan(db, plan)
+  } else await layPlan(db, plan)
   await db.query(
     `UPDATE job SET created_at = $2, updated_at = $3, deleted_at = CASE WHEN $4::boolean THEN now() END WHERE id = $1`,
     [id, createdAt, there ? new Date().toISOString() : updatedAt, archived],

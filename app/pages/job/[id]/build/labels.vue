@@ -79,6 +79,8 @@ usePageKeys([{ key: 'p', what: 'Print the labels', run: print }])
 }
 li {
   position: relative;
+  min-width: 0;
+  overflow-wrap: anywhere;
   border: 1px dashed var(--line-strong);
   padding: 10px 36px 10px 12px;
   break-inside: avoid;
