@@ -177,10 +177,15 @@ if (wanted('api')) {
 }
 if (wanted('e2e')) browser()
 
-// ten thousand bad requests instead of the draw that npm test makes
-if (only === 'hostile') {
+/** Longer ones of the tests that npm test draws from. */
+const LONG = {
+  hostile: { REDPOLL_HOSTILE: '10000' },
+  kills: { REDPOLL_KILLS: '60' },
+}
+const FILES = { hostile: 'hostile', kills: 'kill' }
+if (only in LONG) {
   await ensureBuild()
-  vitest('hostile', ['tests/api/hostile.test.ts'], { env: { REDPOLL_HOSTILE: '10000' } })
+  vitest(only, [`tests/api/${FILES[only]}.test.ts`], { env: LONG[only] })
 }
 
 const LONGEST = 10

@@ -1,13 +1,15 @@
+import { spawn } from 'node:child_process'
 import { rmSync } from 'node:fs'
-import { basename } from 'node:path'
+import { basename, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { ApiError, JobSummary, Startup, StoredPlan } from '#shared/api'
-import { demoData, onPostgres, startServer, type TestServer } from './harness'
+import { demoData, freePort, onPostgres, startServer, type TestServer } from './harness'
 import { linkTo, type Link } from './link'
 
 /** A database server that goes and comes: what was written is known, nothing is written twice, nobody waits for ever. */
 
 const JOB = 'job-film-cabinet'
+const root = join(import.meta.dirname, '..', '..')
 const REPEATED = { 'x-redpoll-write': 'one-write-of-a-test' }
 
 describe.skipIf(!onPostgres)('a database server that goes and comes', () => {
@@ -100,6 +102,29 @@ describe.skipIf(!onPostgres)('a database server that goes and comes', () => {
       await new Promise((done) => setTimeout(done, 50))
     }
   }
+  test('its starter does not take a server for hung whose database is away', async () => {
+    const port = await freePort()
+    const args = [join(root, 'scripts', 'start.mjs'), '--port', String(port), '--data', data]
+    const env = { ...process.env, DATABASE_URL: link.address, REDPOLL_HUNG_MS: '1500' }
+    const starter = spawn(process.execPath, args, { env })
+    let said = ''
+    starter.stdout.on('data', (text) => (said += String(text)))
+    const ended = new Promise((done) => starter.once('exit', done))
+    const asked = () =>
+      get<ApiError & { ready?: boolean }>('health', `http://127.0.0.1:${port}`).catch(() => null)
+    while (!said.includes('running at')) await new Promise((done) => setTimeout(done, 50))
+    await link.close()
+    // longer than it would wait for one that hangs
+    for (let i = 0; i < 8; i++) {
+      expect(await asked()).toMatchObject({ error: { code: 'database-away' } })
+      await new Promise((done) => setTimeout(done, 400))
+    }
+    await link.open()
+    expect(await asked()).toEqual({ ready: true })
+    expect(said).not.toContain('started again')
+    starter.kill('SIGTERM')
+    expect(await ended).toBe(0)
+  })
   test('twenty people at two servers change different things of one job: all of it is there, nobody is sent back', async () => {
     const two = await startServer(data)
     try {

@@ -15,6 +15,7 @@ import {
   restoreFan,
   saveFan,
   undoImport,
+  fanIds,
 } from '../../server/db/repositories/fans'
 import {
   createJob,
@@ -28,6 +29,7 @@ import {
   restoreJob,
   savePlan,
 } from '../../server/db/repositories/jobs'
+import { changesOf, shelfChanges } from '../../server/db/repositories/changes'
 import { createInstrument } from '../../server/db/repositories/instruments'
 import { rememberBase } from '../../server/db/bases'
 import { asWrite, unkept } from '../../server/db/writes'
@@ -496,4 +498,14 @@ test('two people who change different things of one job: both are kept; the same
   await expect(
     savePlan(db, { ...plan, job: { ...plan.job, variantOf: plan.job.id } }, revision),
   ).rejects.toThrow('own variant')
+})
+
+test('a clock that was set back tells nobody less of the shelf', async () => {
+  const { at } = await changesOf(db, '')
+  const { fan, revision } = await getFan(db, (await fanIds(db))[0]!)
+  await saveFan(db, { ...fan, notes: 'changed in another time' }, revision)
+  await db.query("UPDATE fan SET updated_at = '1970-01-01' WHERE id = $1", [fan.id])
+  expect((await shelfChanges(db, at)).fans.map((f) => f.fan.id)).toContain(fan.id)
+  // a mark of another database says that all of it is to be read
+  expect((await shelfChanges(db, '999999999999')).all).toBe(true)
 })

@@ -35,20 +35,17 @@ async function leave() {
       </p>
       <p class="soft small">
         Set a new one with <code>npm run password</code> where Redpoll runs; everyone then has to enter it
-        again.
+        again. A browser stays signed in for 30 days.
       </p>
       <el-alert v-if="problem" type="error" :closable="false" :title="problem" role="alert" />
       <el-table :data="tickets" row-key="id" size="small" aria-label="Signed-in browsers">
-        <el-table-column label="Browser" min-width="130">
+        <el-table-column label="Browser" min-width="100">
           <template #default="{ row }">
             <span :title="row.agent">{{ row.own ? 'This browser' : what(row as TicketShown) }}</span>
           </template>
         </el-table-column>
-        <el-table-column label="Last seen" min-width="130">
+        <el-table-column label="Last seen" min-width="120">
           <template #default="{ row }">{{ localTime(row.seenAt) }}</template>
-        </el-table-column>
-        <el-table-column label="Signed in until" min-width="120">
-          <template #default="{ row }">{{ localTime(row.endsAt).slice(0, 10) }}</template>
         </el-table-column>
         <el-table-column label="Do" width="100">
           <template #default="{ row }">
