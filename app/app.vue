@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { useTimeout } from '@vueuse/core'
+import { refDebounced, useTimeout } from '@vueuse/core'
 import { paletteOpen } from '~/composables/useKeys'
 import { tourAt } from '~/composables/useTourStep'
 
 const { ready, doing } = useStartup()
+/** not told of a moment that passes by itself */
+const trouble = refDebounced(serverTrouble, 1000)
 /** a server that is ready answers sooner: no flash of a page that is not needed */
 const late = useTimeout(300)
 useTheme()
@@ -17,9 +19,9 @@ watch(paletteOpen, (open) => (palette.value ||= open))
 <template>
   <div class="app">
     <template v-if="ready">
-      <el-alert v-if="serverTrouble" class="trouble" type="warning" :closable="false" role="alert">
+      <el-alert v-if="trouble" class="trouble" type="warning" :closable="false" role="alert">
         <template #title
-          >{{ serverTrouble }} What you change is kept in this browser and saved as soon as it can be.</template
+          >{{ trouble }} What you change is kept in this browser and saved as soon as it can be.</template
         >
       </el-alert>
       <a class="skip" href="#main" @click.prevent="landIn('#main')">Skip to the page</a>

@@ -160,24 +160,31 @@ export async function openPostgres(
       }
     }
   }
+  const pooled = queryable(pool as unknown as PoolClient, true)
+  /** Another transaction of the same key was faster. */
+  const isTwice = (error: unknown) =>
+    codeOf(error) === UNIQUE && (error as { table?: unknown }).table === 'written'
   async function transaction<T>(work: (tx: Queryable) => Promise<T>): Promise<T> {
     const key = nextKey()
     for (let tried = 1; ; tried++) {
       try {
         return await once(key, work)
       } catch (error) {
-        const twice =
-          key !== null && codeOf(error) === UNIQUE && (error as { table?: unknown }).table === 'written'
-        if (key !== null && (twice || error instanceof NotKnown)) {
-          const before = await findOut(key)
+        const lost = error instanceof NotKnown
+        const away = error instanceof DatabaseAway
+        if (key !== null && !away) {
+          // refused because it was done before, or because it is not known whether it was
+          const before = lost || isTwice(error) ? await findOut(key) : await writtenBefore(pooled, key)
           if (before) return before.result as T
-          if (tried >= TRIES) throw error
+        }
+        if (lost || isTwice(error)) {
+          if (key === null || tried >= TRIES) throw error
         } else if (tried >= TRIES || !AGAIN.has(String(codeOf(error)))) throw error
       }
     }
   }
   const db = withKeys({
-    ...queryable(pool as unknown as PoolClient, true),
+    ...pooled,
     transaction,
     close: () => pool.end(),
   })

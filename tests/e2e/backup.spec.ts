@@ -105,6 +105,7 @@ test.describe('two people', () => {
 
 test('a workshop with a password: the door, a wrong word, in, back to where one wanted to go, out', async ({
   page,
+  browser,
   empty,
   quiet,
 }) => {
@@ -126,6 +127,14 @@ test('a workshop with a password: the door, a wrong word, in, back to where one 
   expect(await page.evaluate(() => document.cookie)).toBe('')
   await page.goto(`${empty.url}/backup`)
   await expect(page.getByText('This workshop has a password; this browser is signed in.')).toBeVisible()
+  // another browser is seen, and signed out from here
+  const { request: other } = await browser.newContext({ userAgent: 'A phone, mobile' })
+  await other.post(`${empty.url}/api/session`, { data: { password: 'tarn lane kettle' } })
+  expect((await other.get(`${empty.url}/api/jobs`)).status()).toBe(200)
+  await page.reload()
+  await page.getByRole('button', { name: /^Sign out Phone or tablet/ }).press('Enter')
+  await expect(page.getByRole('button', { name: /^Sign out/ })).toHaveCount(1)
+  expect((await other.get(`${empty.url}/api/jobs`)).status()).toBe(401)
   await page.getByRole('button', { name: 'Sign out this browser' }).press('Enter')
   await expect(page.getByRole('heading', { name: 'This workshop has a password' })).toBeVisible()
   await page.goto('about:blank')
