@@ -40,6 +40,8 @@ export interface SavedPlan {
   revision: number
   updatedAt: string
   plan?: PlanDocument
+  /** steps of the build that both sides ticked */
+  twice?: string[]
 }
 export interface StoredFan {
   fan: Fan

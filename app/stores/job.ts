@@ -27,6 +27,11 @@ import { createSaving, type Draft, type SaveAnswer, type SaveState } from '~/sto
 const COALESCE_MS = 1500
 const UNDO_STEPS = 100
 const BOTH_KEPT = 'Another device changed this job meanwhile: both changes were kept.'
+/** @param twice steps of the build that both ticked */
+const togetherWords = (twice: readonly string[]) =>
+  twice.length
+    ? `Another device ticked ${twice.map((t) => `“${t}”`).join(', ')} as well: the later value stands, the other is in its note.`
+    : BOTH_KEPT
 const FOUND = 'Unsaved changes were found in this browser, and the job was changed elsewhere since.'
 
 const draftKey = (id: string) => `redpoll-draft-${id}`
@@ -60,7 +65,7 @@ const dropDraft = (id: string) => localStorage.removeItem(draftKey(id))
 
 async function put(plan: PlanDocument, revision: number): Promise<SaveAnswer> {
   const result = await api<SavedPlan>(`jobs/${plan.job.id}`, { method: 'PUT', body: { plan, revision } })
-  if (result.ok) return { ok: true, revision: result.data.revision, plan: result.data.plan }
+  if (result.ok) return { ok: true, ...result.data }
   const kind = result.kind === 'conflict' || result.kind === 'offline' ? result.kind : 'refused'
   return { ok: false, kind, message: result.message }
 }
@@ -131,13 +136,13 @@ export const useJobStore = defineStore('job', () => {
       const checked = both && planSchema.safeParse(both.plan)
       return checked?.success ? checked.data : null
     },
-    joined: (next) => {
+    joined: (next, twice) => {
       if (stored.value?.job.id !== next.job.id) return
       ledTo.set(next, 'what another device changed')
       stored.value = next
       history.commit()
       lastKey = ''
-      useToast().show(BOTH_KEPT)
+      useToast().show(togetherWords(twice))
     },
     told: (id, state, message, revision) => {
       if (state === 'conflict' && saving.sides(id)) {
@@ -168,11 +173,7 @@ export const useJobStore = defineStore('job', () => {
       history.commit()
     }
     const { twice } = both!
-    useToast().show(
-      twice.length
-        ? `Another device ticked ${twice.map((t) => `“${t}”`).join(', ')} as well: the later value stands, the other is in its note.`
-        : BOTH_KEPT,
-    )
+    useToast().show(togetherWords(twice))
     await saving.together(checked.data, result.data.plan, result.data.revision)
   }
 

@@ -15,7 +15,7 @@ export interface Draft {
 }
 export type SaveAnswer =
   /** with the plan where the server put it together with what somebody else saved */
-  | { ok: true; revision: number; plan?: PlanDocument }
+  | { ok: true; revision: number; plan?: PlanDocument; twice?: string[] }
   | { ok: false; kind: 'conflict' | 'offline' | 'refused'; message: string }
 
 /** What saving needs of the world around it. */
@@ -25,8 +25,8 @@ export interface SavingPorts {
   dropDraft: (id: string) => void
   /** what two sides made of a plan, put together; null where they changed the same thing */
   join: (base: PlanDocument, mine: PlanDocument, theirs: PlanDocument) => PlanDocument | null
-  /** the plan is now this one: what somebody else saved is in it */
-  joined: (plan: PlanDocument) => void
+  /** the plan is now this one: what somebody else saved is in it; some steps of the build were ticked by both */
+  joined: (plan: PlanDocument, twice: readonly string[]) => void
   /** told after each step of a job */
   told: (id: string, state: SaveState, message: string, revision: number) => void
 }
@@ -98,7 +98,7 @@ export function createSaving({ put, keepDraft, dropDraft, join, joined, told }: 
       track.plan = next
     }
     Object.assign(track, { revision: answer.revision, base: stands })
-    if (answer.plan) joined(track.plan)
+    if (answer.plan) joined(track.plan, answer.twice ?? [])
     if (track.plan !== stands) {
       keepDraft(track)
       tell(track, 'saving')

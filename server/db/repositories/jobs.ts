@@ -228,7 +228,7 @@ export async function savePlan(db: Database, plan: PlanDocument, revision: numbe
       if (!row) throw new NotFound('job')
       const stored = storedPlan(row)
       const together = stored.revision === revision ? null : putTogether(base, plan, stored)
-      const next = together ?? plan
+      const next = together?.plan ?? plan
       if (fanIdsOf(next).join() !== fanIdsOf(stored.plan).join()) await checkFans(tx, next)
       const [written] = await tx.query<{ revision: number; updated_at: Date }>(UPDATE_JOB, [
         id,
@@ -238,7 +238,7 @@ export async function savePlan(db: Database, plan: PlanDocument, revision: numbe
       if (written) {
         await PARTS.write(tx, [held(stored.plan)], [held(next)])
         const { revision: at, updated_at } = written
-        return { revision: at, updatedAt: updated_at.toISOString(), ...(together ? { plan: together } : {}) }
+        return { revision: at, updatedAt: updated_at.toISOString(), ...together }
       }
       if (tried >= TRIES) throw new Conflict(stored.revision)
     }
@@ -247,11 +247,15 @@ export async function savePlan(db: Database, plan: PlanDocument, revision: numbe
   return saved
 }
 /** What both sides made of a job. @throws Conflict where they changed the same thing, or nobody knows from what */
-function putTogether(base: PlanDocument | null, mine: PlanDocument, stored: StoredPlan): PlanDocument {
+function putTogether(
+  base: PlanDocument | null,
+  mine: PlanDocument,
+  stored: StoredPlan,
+): { plan: PlanDocument; twice: string[] } {
   const both = base && mergePlans(base, mine, stored.plan)
   const checked = both && planSchema.safeParse(both.plan)
   if (!checked?.success) throw new Conflict(stored.revision)
-  return checked.data
+  return { plan: checked.data, twice: both!.twice }
 }
 
 /** The job a variant belongs to, or itself. @throws NotFound */
