@@ -15,11 +15,9 @@ export function rememberBase(db: Database, plan: PlanDocument, revision: number)
   const known = bases.get(db) ?? new Map<string, string>()
   bases.set(db, known)
   const key = keyOf(plan.job.id, revision)
-  if (known.delete(key) || known.size < MOST) known.set(key, JSON.stringify(plan))
-  else {
-    known.delete(known.keys().next().value!)
-    known.set(key, JSON.stringify(plan))
-  }
+  known.delete(key)
+  if (known.size >= MOST) known.delete(known.keys().next().value!)
+  known.set(key, JSON.stringify(plan))
 }
 /** The plan at a revision; null where it is not remembered. */
 export function baseOf(db: Database, id: string, revision: number): PlanDocument | null {
