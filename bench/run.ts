@@ -13,18 +13,20 @@ import { fanArrayOf } from '#core/system'
 import {
   addStream,
   feedStreams,
-  MAIN_STREAM,
+  seenFrom,
+  type Stream,
+  wholePlan,
   newElement,
   newFeedPart,
-  newPlan,
+  newStreamPlan,
   type ElementKind,
   type PathElement,
-  type PlanDocument,
+  type StreamPlan,
 } from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { panelTemplate, templateDxf, templateSvg } from '#core/drawing'
 import { demoFans } from '../demo/fans'
-import { demoJobs } from '../demo/jobs'
+import { demoPlans } from '../demo/jobs'
 import { demoData, startServer } from '../tests/api/harness'
 import { benchDays } from './days'
 import { benchJobs } from './jobs'
@@ -36,12 +38,12 @@ import { line, time, timePair } from './measure'
 benchPoints()
 
 const demoShelf = modelShelf(demoFans)
-const plan = demoJobs()[0]!
+const plan = demoPlans()[0]!
 const result = computeReport({ shown: null, plan, fans: demoFans })
 if (!result.ok) throw new Error(result.reason)
 const report = time(() => computeReport({ shown: null, plan, fans: demoFans }), 40)
 line('one whole report', `${report.toFixed(2)} ms`, '', true)
-for (const job of demoJobs()) {
+for (const job of demoPlans()) {
   const made = computeReport({ shown: null, plan: job, fans: demoFans })
   if (!made.ok || !made.report.path.complete) continue
   const options = { ...defaultRank, series: false }
@@ -57,8 +59,8 @@ for (const job of demoJobs()) {
 benchSearch()
 
 /** A long path with four ways side by side, one of them a leak. */
-function longPath(): PlanDocument {
-  const big = newPlan('bench', 'Long path')
+function longPath(): StreamPlan {
+  const big = newStreamPlan('bench', 'Long path')
   const kinds: ElementKind[] = ['opening', 'grille', 'filter', 'duct', 'bend', 'custom']
   const sized = (id: string, kind: ElementKind, branchId: string | null): PathElement => ({
     ...newElement(id, kind, branchId),
@@ -104,7 +106,7 @@ console.log(
 )
 
 /** A source with six converters and sixty loads on their own leads. */
-function bigFeed(): PlanDocument {
+function bigFeed(): StreamPlan {
   const big = structuredClone(plan)
   big.feed = Array.from({ length: 6 }, (_, i) => ({
     ...newFeedPart(`c${i}`, 'converter', null),
@@ -128,20 +130,21 @@ function bigFeed(): PlanDocument {
 const fed = bigFeed()
 
 /** The same with three further streams, their fans among the parts of the feed. */
-function bigMachine(): PlanDocument {
-  const big = structuredClone(fed)
+function bigMachine(): StreamPlan {
+  const big = wholePlan(structuredClone(fed))
+  const [{ path, branches, selection }] = big.streams as [Stream]
   for (let i = 0; i < 3; i++) {
-    addStream(big, `stream-${i}`, `Stream ${i}`)
-    Object.assign(big.streams.at(-1)!, { path: big.path, branches: big.branches, selection: big.selection })
+    addStream(big, `further-${i}`, `Further ${i}`)
+    Object.assign(big.streams.at(-1)!, { path, branches, selection })
   }
   feedStreams(big)
-  return big
+  return seenFrom(big)
 }
 const four = bigMachine()
 /** A job of the demo with and without what is told of its place. */
-const placed = demoJobs()[0]!
+const placed = demoPlans()[0]!
 const bareJob = { ...placed, fit: null, job: { ...placed.job, mountKind: null, holeM: null } }
-const reportOn = (plan: PlanDocument) => () => computeReport({ shown: null, plan, fans: demoFans })
+const reportOn = (plan: StreamPlan) => () => computeReport({ shown: null, plan, fans: demoFans })
 timePair(reportOn(placed), reportOn(bareJob))
 const [withFit, withoutFit] = timePair(reportOn(placed), reportOn(bareJob))
 line(
@@ -178,7 +181,7 @@ line(
 )
 const fedArray = fanArrayOf(fed.selection!, demoFans)
 if (!fedArray.ok) throw new Error(fedArray.reason)
-const fedFans = [{ stream: MAIN_STREAM, selection: fed.selection!, fanArray: fedArray.fanArray }]
+const fedFans = [{ stream: 'main', selection: fed.selection!, fanArray: fedArray.fanArray }]
 const feedTime = time(() => feedOf(fed, fedFans, demoFans), 41)
 line(
   'feed of 60 loads behind 6 converters, low, usual, start',

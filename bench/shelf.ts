@@ -7,7 +7,7 @@ import { rankShelf } from '../tests/ranked'
 import { readTable, tableReader, writeCsv } from '#shared/exchange/shelf-file'
 import { IMPORT_PART, importSchema } from '#shared/schemas/fan'
 import { demoFans } from '../demo/fans'
-import { demoJobs } from '../demo/jobs'
+import { demoPlans } from '../demo/jobs'
 import { importFans } from '../server/db/repositories/fans'
 import { breathe } from '../server/utils/breathe'
 import { heldShelf } from '../server/utils/held-shelf'
@@ -36,7 +36,7 @@ export function multipliedShelf(count: number): Fan[] {
 
 export function benchSearch(): void {
   const shelf = modelShelf(multipliedShelf(MANY))
-  for (const job of demoJobs().slice(0, 3)) {
+  for (const job of demoPlans().slice(0, 3)) {
     const made = computeReport({ shown: null, plan: job, fans: demoFans })
     if (!made.ok || !made.report.path.complete) continue
     const counts = Array.from({ length: 16 }, (_, i) => i + 1)
@@ -89,7 +89,7 @@ export async function benchShelf(): Promise<void> {
     'within 3 x',
     parsing + writing <= 3 * least,
   )
-  const job = demoJobs()[0]!
+  const job = demoPlans()[0]!
   const made = computeReport({ shown: null, plan: job, fans: demoFans })
   if (!made.ok) throw new Error(made.reason)
   const context = made.report.selectionContext

@@ -2,9 +2,9 @@ import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
 import { modelFan } from '#core/system'
 import { dataPlausibility } from '#core/fan'
-import { fanSchema, planSchema } from '#core/document'
+import { fanSchema, planSchema, wholePlan } from '#core/document'
 import { demoFans } from './fans'
-import { demoJobs } from './jobs'
+import { demoPlans } from './jobs'
 
 describe('the invented workshop', () => {
   test('about sixty fans, each valid, computable and physically plausible', () => {
@@ -18,14 +18,14 @@ describe('the invented workshop', () => {
     }
     expect(new Set(demoFans.map((f) => `${f.maker} ${f.model}`)).size).toBe(demoFans.length)
   })
-  test.each(demoJobs().map((p) => [p.job.name, p] as const))(
+  test.each(demoPlans().map((p) => [p.job.name, p] as const))(
     '%s is a valid plan that gives a report',
     (_, plan) => {
-      expect(planSchema.safeParse(plan).error).toBeUndefined()
+      expect(planSchema.safeParse(wholePlan(plan)).error).toBeUndefined()
       expect(computeReport({ shown: null, plan, fans: demoFans }).ok).toBe(true)
     },
   )
-  test.each(demoJobs().map((p) => [p.job.name, p] as const))(
+  test.each(demoPlans().map((p) => [p.job.name, p] as const))(
     '%s: no part of the wiring is marked without a finding that says why',
     (_, plan) => {
       const result = computeReport({ shown: null, plan, fans: demoFans })
@@ -40,7 +40,7 @@ describe('the invented workshop', () => {
   )
   test('one job is finished and met, one has stops, one waits', () => {
     const states = Object.fromEntries(
-      demoJobs().map((plan) => {
+      demoPlans().map((plan) => {
         const result = computeReport({ shown: null, plan, fans: demoFans })
         return [plan.job.id, result.ok ? result.report : null]
       }),
@@ -52,7 +52,7 @@ describe('the invented workshop', () => {
     ).toEqual(['power-direct-too-high', 'wire-polarity-unchecked'])
     expect(states['job-choir-amplifier']!.verdict.after).toBeNull()
   })
-  test.each(demoJobs().map((p) => [p.job.name, p] as const))(
+  test.each(demoPlans().map((p) => [p.job.name, p] as const))(
     '%s: every number of a step of the build is a figure of its plan, and no step is said twice',
     (_, plan) => {
       const made = computeReport({ shown: null, plan, fans: demoFans })
@@ -77,7 +77,7 @@ describe('the invented workshop', () => {
     const of = (id: string) => {
       const made = computeReport({
         shown: null,
-        plan: demoJobs().find((p) => p.job.id === id)!,
+        plan: demoPlans().find((p) => p.job.id === id)!,
         fans: demoFans,
       })
       if (!made.ok) throw new Error(made.reason)

@@ -1,5 +1,5 @@
 /** The invented jobs of the Tarn Lane Workshop: every goal kind, some finished, some half-way, one with serious findings. */
-import type { PlanDocument } from '#core/document'
+import { wholePlan, type PlanDocument, type StreamPlan } from '#core/document'
 import { choirAmplifier, filmCabinet, kilnBox, mushroomTent } from './jobs/first'
 import { withBuild } from './jobs/builds'
 import { hallCupboard, recorderShelf, withControl } from './jobs/control'
@@ -9,7 +9,8 @@ import { printRack } from './jobs/panel'
 import { seedStore, tapeRack } from './jobs/places'
 import { batteryLocker, cheeseBox, hydroponicTank, telescopeMirror, waxBench } from './jobs/further'
 
-export const demoJobs = (): PlanDocument[] =>
+/** Each from its first stream. */
+export const demoPlans = (): StreamPlan[] =>
   [
     filmCabinet(),
     choirAmplifier(),
@@ -30,3 +31,4 @@ export const demoJobs = (): PlanDocument[] =>
     .map(withFit)
     .map(withControl)
     .map(withBuild)
+export const demoJobs = (): PlanDocument[] => demoPlans().map(wholePlan)

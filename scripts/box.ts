@@ -7,7 +7,7 @@ import { parseArgs } from 'node:util'
 import { writeBench, type BenchRow } from '#core/measure'
 import { boxOf, makeBox } from '../server/simulator/bench-box'
 import type { Receipt } from '#shared/api'
-import type { Fan, PlanDocument } from '#core/document'
+import type { Fan, StreamPlan } from '#core/document'
 
 const { values } = parseArgs({
   options: {
@@ -47,7 +47,7 @@ if (!answer.ok) {
   console.error(`The job ${values.job} cannot be read from ${values.url}.`)
   process.exit(1)
 }
-const { plan, fans } = (await answer.json()) as { plan: PlanDocument; fans: Fan[] }
+const { plan, fans } = (await answer.json()) as { plan: StreamPlan; fans: Fan[] }
 const setting = boxOf(plan, fans, values.which === 'as-found' ? 'as-found' : 'as-planned')
 const volts = values.volts === undefined ? (setting.fan?.atV ?? 12) : number(values.volts, 'volts')
 const box = makeBox(

@@ -1,7 +1,7 @@
 /** npm run report -- plan.json: a plan document (with its fans) in, the whole report out. The file: { "plan": ..., "fans": [...] }. */
 import { readFileSync } from 'node:fs'
 import { z } from 'zod'
-import { completePlan, fanSchema, planSchema } from '#core/document'
+import { completePlan, fanSchema, planSchema, seenFrom } from '#core/document'
 import { computeReport } from '#core/plan'
 import { findingMessage } from '#core/rules'
 import { printQuantity, sayIn } from '#core/units'
@@ -18,7 +18,7 @@ if (!parsed.success) {
   for (const issue of parsed.error.issues) console.error(`${issue.path.join('.')}: ${issue.message}`)
   process.exit(1)
 }
-const result = computeReport({ ...parsed.data, shown: null })
+const result = computeReport({ plan: seenFrom(parsed.data.plan), fans: parsed.data.fans, shown: null })
 if (!result.ok) {
   console.error(result.reason)
   process.exit(1)

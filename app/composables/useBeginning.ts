@@ -10,7 +10,8 @@ import {
   type PathSizes,
   type Shape,
 } from '#core/begin'
-import { newPlan, type Fan, type Goal, type Job, type PlanDocument, type Uncertainty } from '#core/document'
+import { newStreamPlan,
+  seenFrom, type Fan, type Goal, type Job, type StreamPlan, type Uncertainty } from '#core/document'
 import { computeReport } from '#core/plan'
 import type { StoredPlan } from '#shared/api'
 
@@ -22,14 +23,14 @@ interface Answers {
   levelDbA: number | null
   shape: Shape
   sizes: PathSizes
-  copied: { id: string; path: PlanDocument['path']; branches: PlanDocument['branches'] } | null
+  copied: { id: string; path: StreamPlan['path']; branches: StreamPlan['branches'] } | null
   way: BeginFan['way']
   label: BeginLabel
   fanId: string | null
 }
 const unanswered = (): Answers => ({
   name: '',
-  job: newPlan('job-new', 'New job').job,
+  job: newStreamPlan('job-new', 'New job').job,
   uncertainties: [],
   levelDbA: null,
   shape: usualShape.cool,
@@ -66,8 +67,12 @@ export function useBeginning() {
     problem.value = ''
     if (id === null) return change({ copied: null })
     const result = await api<StoredPlan>(`jobs/${id}`)
-    if (!result.ok) problem.value = result.message
-    else change({ copied: { id, path: result.data.plan.path, branches: result.data.plan.branches } })
+    if (!result.ok) {
+      problem.value = result.message
+      return
+    }
+    const { path, branches } = seenFrom(result.data.plan)
+    change({ copied: { id, path, branches } })
   }
   // one of the shelf may still have to come here
   watch(

@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
 import { judge, tickStep, untickStep, type BuiltStep } from '#core/build'
-import { faceStream, facedStream, MAIN_STREAM, newBuild, type PlanDocument, type Tick } from '#core/document'
+import { newBuild, type StreamPlan, type Tick } from '#core/document'
 
 /**
  * The build of the open job: ticks with what was measured, taken back, cautions answered for. A tick is a change of the
@@ -10,15 +10,9 @@ export function useBuild() {
   const { store, plan, report } = useJob('build')
   const who = useLocalStorage('redpoll.who', '')
   const build = computed(() => report.value.build)
-  /** Changes the plan with its first stream in front, and gives it back as it was turned. */
-  function changed(mutate: (home: PlanDocument) => void) {
-    return (d: PlanDocument) => {
-      const front = facedStream(d)
-      const home = faceStream(d, MAIN_STREAM)
-      home.build ??= newBuild(newId('build'))
-      mutate(home)
-      Object.assign(d, faceStream(home, front))
-    }
+  const changed = (mutate: (d: StreamPlan) => void) => (d: StreamPlan) => {
+    d.build ??= newBuild(newId('build'))
+    mutate(d)
   }
   /** Ticks a step. @returns what is wrong with the value; '' where it is ticked */
   function tick(step: BuiltStep, value: number | null, note: string, photoId: string | null): string {

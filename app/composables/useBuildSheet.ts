@@ -1,6 +1,6 @@
 import { until } from '@vueuse/core'
 import { buildSheet } from '#core/build'
-import { faceStream } from '#core/document'
+import { seenFrom, wholePlan } from '#core/document'
 
 /** The sheet of a build with its drawings, made when somebody prints it. */
 const WAIT_MS = 3000
@@ -23,7 +23,7 @@ export function useBuildSheet(wiring: () => SVGSVGElement | null) {
         ? []
         : s.mounts.map((mount) => {
             // each stream has a panel of its own
-            const face = faceStream(plan.value, s.id)
+            const face = seenFrom(wholePlan(plan.value), s.id)
             const hole = mount.holeM ?? mount.wantedM
             const made = panelTemplate(face, mount, hole) ?? fanTemplate(face, mount, hole)
             return { name: made.name, svg: templateSvg(made) }

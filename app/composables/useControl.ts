@@ -4,8 +4,7 @@ import {
   type Control,
   type Day,
   type LoadStep,
-  type ThermalPartDoc,
-} from '#core/document'
+  type ThermalPartDoc, wholePlan } from '#core/document'
 
 type DayLists = 'loads' | 'parts' | 'links' | 'ambient'
 
@@ -21,7 +20,7 @@ export function useControl() {
     const at = plan.value.controls.findIndex((c) => c.id === route.query.part)
     return Math.max(0, at)
   })
-  const blank = newControlOf('blank', 'always')
+  const blank = newControlOf('blank', 'always', [])
   const control = computed((): Control => plan.value.controls[index.value] ?? blank)
   const blankDay = newDay('blank')
   const told = computed((): Day => plan.value.day ?? blankDay)
@@ -29,7 +28,7 @@ export function useControl() {
   const change = (mutate: (control: Control) => void, key = '', label = '') =>
     store.change(
       (d) => {
-        if (!d.controls.length) d.controls.push(newControlOf(newId('control'), 'always'))
+        if (!d.controls.length) d.controls.push(newControlOf(newId('control'), 'always', [d.stream]))
         mutate(d.controls[index.value]!)
       },
       key && `control.${index.value}.${key}`,
@@ -51,7 +50,7 @@ export function useControl() {
     const id = newId('control')
     store.change((d) => {
       const steered = new Set(d.controls.flatMap((c) => c.streamIds))
-      const free = ['main', ...d.streams.map((s) => s.id)].filter((s) => !steered.has(s))
+      const free = wholePlan(d).streams.map((s) => s.id).filter((s) => !steered.has(s))
       d.controls.push(newControlOf(id, 'always', free))
     })
     return id
@@ -114,10 +113,10 @@ export const newLoad = (watts: number): LoadStep => ({
   watts,
 })
 /** A part of which only the name is known. */
-export const newPart = (name: string): ThermalPartDoc => ({
+export const newPart = (name: string, streamId: string): ThermalPartDoc => ({
   id: newId('part'),
   name,
-  streamId: null,
+  streamId,
   limitC: null,
   massKg: null,
   material: null,

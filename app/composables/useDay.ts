@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import type { Advice, DayModel, DayView, DoubtedDay, Quietest, SchoolRow } from '#core/day'
-import { faceStream, MAIN_STREAM } from '#core/document'
+import { seenFrom, wholePlan } from '#core/document'
 import type { LogSummary } from '#shared/api'
 import type { DayWorker, ShownDay } from '~/workers/day.worker'
 
@@ -39,7 +39,7 @@ export function useDay(kind: Ref<ShownDay>, index: Ref<number>) {
   let far: ReturnType<typeof started> | null = null
   let asked = 0
   let timer: ReturnType<typeof setTimeout> | undefined
-  const input = () => inputOf(faceStream(job.plan!, MAIN_STREAM))
+  const input = () => inputOf(seenFrom(wholePlan(job.plan!)))
 
   async function ask() {
     if (!job.plan) return

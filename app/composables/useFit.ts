@@ -1,4 +1,4 @@
-import { facePlace, newFit, type Fit, type Job, type PlanDocument } from '#core/document'
+import { facePlace, newFit, type Fit, type Job, type StreamPlan } from '#core/document'
 import { fanPlaces } from '#core/system'
 
 type Lists = 'keepClear' | 'things' | 'lugs' | 'positions'
@@ -30,14 +30,14 @@ export function useFit() {
     all.value.filter((f) => mounts.value.length < 2 || (f.at.place ?? 0) === place.value),
   )
   /** Changes the plan with this place in front. */
-  const edit = (mutate: (faced: PlanDocument) => void) => (d: PlanDocument) => {
+  const edit = (mutate: (faced: StreamPlan) => void) => (d: StreamPlan) => {
     const faced = facePlace(d, place.value)
     mutate(faced)
     Object.assign(d, facePlace(faced, 0))
   }
-  const changePlan = (mutate: (faced: PlanDocument) => void, key = '', label = '') =>
+  const changePlan = (mutate: (faced: StreamPlan) => void, key = '', label = '') =>
     store.change(edit(mutate), `${key}.${place.value}`, label)
-  const begun = (d: PlanDocument): Fit => (d.fit ??= newFit(newId('fit')))
+  const begun = (d: StreamPlan): Fit => (d.fit ??= newFit(newId('fit')))
   const change = (mutate: (fit: Fit) => void, key?: string, label?: string) =>
     changePlan((d) => mutate(begun(d)), key, label)
   const set = (key: keyof Fit, value: unknown, label?: string) =>

@@ -1,7 +1,7 @@
 import type { InjectionKey } from 'vue'
 import { wrap, type Remote } from 'comlink'
 import { bandAt, type Improvement, type Remedy, type Sensitivity, type UncertaintyReport } from '#core/advice'
-import { faceStream, fanIdsOf, MAIN_STREAM, type PlanDocument, type PlanInput } from '#core/document'
+import { fanIdsOf, seenFrom, wholePlan, type PlanInput, type StreamPlan } from '#core/document'
 import { pathCurve, pathDrop, type PathCurvePoint } from '#core/system'
 import type { Report } from '#core/plan'
 import type { Finding } from '#core/rules'
@@ -26,8 +26,8 @@ const key = Symbol('beside') as InjectionKey<PlanThread>
 /** A plan with its fans, as a worker can be given it. */
 export function usePlanInput() {
   const shelf = useShelfStore()
-  return (plan: PlanDocument): PlanInput => {
-    const ids = fanIdsOf(plan)
+  return (plan: StreamPlan): PlanInput => {
+    const ids = fanIdsOf(wholePlan(plan))
     return {
       plan: structuredClone(toRaw(plan)),
       fans: structuredClone(shelf.known.filter((f) => ids.includes(f.id)).map((f) => toRaw(f))),
@@ -52,7 +52,7 @@ export function usePlanWorker() {
     job.plan
       ? remote
           .remedies(
-            inputOf(faceStream(job.plan, finding.stream?.id ?? MAIN_STREAM)),
+            inputOf(seenFrom(wholePlan(job.plan), finding.stream?.id)),
             JSON.parse(JSON.stringify(finding)) as Finding,
           )
           .catch(() => [])

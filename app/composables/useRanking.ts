@@ -1,4 +1,4 @@
-import { facedStream, faceStream, MAIN_STREAM, type PlanDocument, type ShelfShown } from '#core/document'
+import { wholePlan, type ShelfShown, type StreamPlan } from '#core/document'
 import type { Ranking, RankOptions } from '#core/selection'
 
 const WAIT_MS = 60
@@ -7,7 +7,7 @@ const WAIT_MS = 60
  * The shelf ranked for the open job, on the server, where all its fans are; the last answer stays until the next one is
  * there. One question is asked at a time: what changed meanwhile is asked afterwards.
  */
-export function useRanking(plan: Ref<PlanDocument>, options: Ref<RankOptions>) {
+export function useRanking(plan: Ref<StreamPlan>, options: Ref<RankOptions>) {
   const shelf = useShelfStore()
   const shown = computed((before?: ShelfShown | null) => steady(before, shelf.shown))
   const ranking = shallowRef<Ranking | null>(null)
@@ -30,8 +30,8 @@ export function useRanking(plan: Ref<PlanDocument>, options: Ref<RankOptions>) {
       const answer = await api<{ ranking: Ranking | null }>('fans/rank', {
         method: 'POST',
         body: {
-          plan: faceStream(plan.value, MAIN_STREAM),
-          stream: facedStream(plan.value),
+          plan: wholePlan(plan.value),
+          stream: plan.value.stream,
           options: options.value,
         },
       })

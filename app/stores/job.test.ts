@@ -1,7 +1,7 @@
 import { createPinia, defineStore, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import * as vue from 'vue'
-import { faceStream, MAIN_STREAM, newPlan, newTarget, type PlanDocument } from '#core/document'
+import { newPlan, newTarget, seenFrom, wholePlan, type MachinePlan, type PlanDocument } from '#core/document'
 import { SAVE_AFTER_MS } from './saving'
 
 /** A server that holds jobs, and can be slow, gone, or changed by somebody else. */
@@ -115,7 +115,7 @@ afterEach(() => {
   vi.useRealTimers()
 })
 
-const rename = (name: string) => (d: PlanDocument) => {
+const rename = (name: string) => (d: Pick<MachinePlan, 'job'>) => {
   d.job.name = name
 }
 const rest = (ms = SAVE_AFTER_MS) => vi.advanceTimersByTimeAsync(ms)
@@ -360,31 +360,31 @@ describe('several air streams', () => {
     const job = useJobStore()
     await job.open('a')
     job.newAirStream('Board')
-    expect([job.plan!.faced, job.plan!.job.streamName, job.undoWhat]).toEqual([
+    expect([job.plan!.stream, job.plan!.job.streamName, job.undoWhat]).toEqual([
       job.chosen,
       'Board',
       'Board added',
     ])
     job.change((d) => (d.job.heatW = 7), 'job.heatW')
     expect(job.plan!.job.heatW).toBe(7)
-    // a page of the whole machine has the first stream in front
+    // a page of the whole machine sees it from the first stream
     job.ofStream = false
-    expect([job.plan!.faced, job.plan!.job.heatW]).toEqual([undefined, null])
+    expect([job.plan!.stream, job.plan!.job.heatW]).toEqual(['main', null])
     job.ofStream = true
     job.undo()
     job.undo()
-    expect([job.plan!.streams, job.plan!.faced]).toEqual([[], undefined])
+    expect([job.plan!.beside, job.plan!.stream]).toEqual([[], 'main'])
     job.redo()
     expect(job.plan!.job.streamName).toBe('Board')
   })
-  test('a whole document is taken over, whichever stream stands in front of either', async () => {
+  test('a whole document is taken over, whichever stream either is seen from', async () => {
     const job = useJobStore()
     await job.open('a')
     job.newAirStream('Board')
-    const other = structuredClone(vue.toRaw(faceStream(job.plan!, MAIN_STREAM)))
-    other.job.heatW = 11
-    other.streams[0]!.job.heatW = 3
-    job.replace(other)
+    const other = structuredClone(wholePlan(vue.toRaw(job.plan!)))
+    other.streams[0]!.job.heatW = 11
+    other.streams[1]!.job.heatW = 3
+    job.replace(seenFrom(other))
     expect(job.plan!.job).toMatchObject({ streamName: 'Board', heatW: 3 })
     job.ofStream = false
     expect(job.plan!.job.heatW).toBe(11)
@@ -409,7 +409,7 @@ describe('several air streams', () => {
     })
     expect(job.plan!.feed).toMatchObject([{ streamId: id, name: 'Board', parentId: null }])
     job.removeAirStream()
-    expect(job.plan).toMatchObject({ streams: [], feed: [] })
+    expect(job.plan).toMatchObject({ beside: [], feed: [] })
     job.undo()
     expect(job.plan!.feed).toMatchObject([{ streamId: id }])
   })
@@ -461,7 +461,7 @@ describe('undo', () => {
     await job.open('a')
     expect([job.undoWhat, job.redoWhat]).toEqual(['', ''])
     job.change((d) => (d.job.heatW = 5), 'job.heatW', 'Heat released inside')
-    job.change((d) => d.targets.push(newTarget({ id: 't', kind: 'level', limit: 30 })))
+    job.change((d) => d.targets.push(newTarget({ id: 't', kind: 'level', limit: 30 }, 'main')))
     expect(job.undoWhat).toBe('target added')
     job.undo()
     expect([job.undoWhat, job.redoWhat]).toEqual(['Heat released inside', 'target added'])

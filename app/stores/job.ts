@@ -3,17 +3,18 @@ import {
   addStream,
   changeWords,
   completePlan,
-  facedStream,
   fanIdsOf,
-  faceStream,
   feedStreams,
   holdKeptFlow,
-  MAIN_STREAM,
   mergePlans,
   planSchema,
   removeStream,
+  streamName,
+  seenFrom,
   type Fan,
   type PlanDocument,
+  wholePlan,
+  type StreamPlan,
   type ShelfShown,
 } from '#core/document'
 import { computeReport, reportSteps, type Report, type ReportResult } from '#core/plan'
@@ -75,15 +76,12 @@ async function put(plan: PlanDocument, revision: number): Promise<SaveAnswer> {
  * as well, so that neither a dead server, a closed window nor another job lose it.
  */
 export const useJobStore = defineStore('job', () => {
-  /** as it is stored, the first stream in front */
   const stored = shallowRef<PlanDocument | null>(null)
   /** the stream that was chosen, and whether the open page speaks of one stream or of the whole machine */
-  const chosen = ref(MAIN_STREAM)
+  const chosen = ref('')
   const ofStream = ref(true)
-  /** the plan as pages see it: with the chosen stream in front where they speak of one */
-  const plan = computed(
-    () => stored.value && faceStream(stored.value, ofStream.value ? chosen.value : MAIN_STREAM),
-  )
+  /** the plan as pages see it: from the chosen stream where they speak of one */
+  const plan = computed(() => stored.value && seenFrom(stored.value, ofStream.value ? chosen.value : ''))
   const saveState = ref<SaveState>('saved')
   const saveMessage = ref('')
   const missing = ref('')
@@ -111,7 +109,7 @@ export const useJobStore = defineStore('job', () => {
   /** the report of a job that is being opened, worked out before the job is shown */
   let ahead: { of: PlanDocument; result: ReportResult } | null = null
   async function lookAhead(of: PlanDocument) {
-    const input = { plan: faceStream(of, MAIN_STREAM), fans: spokenOf(of), shown: shelf.shown }
+    const input = { plan: seenFrom(of), fans: spokenOf(of), shown: shelf.shown }
     ahead = { of, result: await inPieces(reportSteps(input), breathe) }
   }
   watchEffect(() => {
@@ -120,7 +118,7 @@ export const useJobStore = defineStore('job', () => {
       return
     }
     const input = { plan: plan.value, fans: fans.value, shown: shown.value }
-    const foreseen = ahead?.of === stored.value && facedStream(plan.value) === MAIN_STREAM
+    const foreseen = ahead?.of === stored.value && plan.value.before === 0
     const result = foreseen ? ahead!.result : computeReport(input)
     ahead = null
     problem.value = result.ok ? '' : result.reason
@@ -200,7 +198,7 @@ export const useJobStore = defineStore('job', () => {
     wanted = id
     if (plan.value?.job.id === id && saveState.value !== 'saved') return
     show(null)
-    chosen.value = MAIN_STREAM
+    chosen.value = ''
     missing.value = ''
     const unsaved = await saving.settle(id)
     const result = await api<StoredPlan & { fans: Fan[]; shown: ShelfShown | null }>(`jobs/${id}`)
@@ -228,23 +226,24 @@ export const useJobStore = defineStore('job', () => {
    * @param label what the person calls that field
    * @returns the refusal's message, or an empty text
    */
-  function change(mutate: (draft: PlanDocument) => void, key = '', label = ''): string {
+  function change(mutate: (draft: StreamPlan) => void, key = '', label = ''): string {
     if (!plan.value || !stored.value) return ''
-    const faced = faceStream(copy(stored.value), plan.value.faced ?? MAIN_STREAM)
-    mutate(faced)
+    const next = seenFrom(copy(stored.value), plan.value.stream)
+    mutate(next)
     // a job to quieten keeps the airflow it was found with, whatever is done to its path once a fan is chosen
-    if (faced.selection && lastGood.value && JSON.stringify(faced.path) !== JSON.stringify(plan.value.path))
-      holdKeptFlow(faced, presentFlow(plan.value.job, lastGood.value.needEnv))
-    return take(faceStream(faced, MAIN_STREAM), key, changeWords(plan.value, faced, label))
+    if (next.selection && lastGood.value && JSON.stringify(next.path) !== JSON.stringify(plan.value.path))
+      holdKeptFlow(next, presentFlow(plan.value.job, lastGood.value.needEnv))
+    return take(wholePlan(next), key, changeWords(plan.value, next, label))
   }
 
-  /** Puts a whole document in the place of this one, whichever of its streams stands in front. */
-  const replace = (next: PlanDocument) =>
-    change((d) => {
-      Object.assign(d, faceStream(copy(next), facedStream(d)))
-    })
+  /** Puts a whole document in the place of this one. */
+  function replace(next: StreamPlan): string {
+    if (!plan.value) return ''
+    const whole = copy(wholePlan(next))
+    return take(whole, '', changeWords(plan.value, seenFrom(whole, plan.value.stream)))
+  }
 
-  /** Takes a changed document, its first stream in front. */
+  /** Takes a changed document. */
   function take(next: PlanDocument, key: string, words: string): string {
     feedStreams(next)
     const checked = planSchema.safeParse(next)
@@ -285,7 +284,7 @@ export const useJobStore = defineStore('job', () => {
   })
 
   /** Removal with its undo offered. */
-  function removeWithUndo(text: string, mutate: (draft: PlanDocument) => void) {
+  function removeWithUndo(text: string, mutate: (draft: StreamPlan) => void) {
     change(mutate)
     useToast().show(text, { action: { label: 'Undo', run: undo } })
   }
@@ -359,14 +358,13 @@ export const useJobStore = defineStore('job', () => {
     addStream(next, id, name)
     if (!take(next, '', `${name} added`)) chosen.value = id
   }
-  /** Takes the chosen further stream away, with its leads and targets; undo is offered. */
+  /** Takes the shown stream away, with its leads and targets; undo is offered. The only one stays. */
   function removeAirStream() {
-    if (!stored.value || chosen.value === MAIN_STREAM) return
-    const gone = stored.value.streams.find((s) => s.id === chosen.value)
-    const name = gone?.job.streamName || 'The stream'
+    if (!stored.value || !plan.value || stored.value.streams.length < 2) return
+    const name = streamName(plan.value)
     const next = copy(stored.value)
-    removeStream(next, chosen.value)
-    chosen.value = MAIN_STREAM
+    removeStream(next, plan.value.stream)
+    chosen.value = ''
     take(next, '', `${name} removed`)
     useToast().show(`${name} removed.`, { action: { label: 'Undo', run: undo } })
   }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
-import { newElement, newFan, newPlan, type Fan } from '#core/document'
+import { newElement, newFan, newStreamPlan, type Fan } from '#core/document'
 import { sayIn } from '#core/units'
 import { otherCrossings } from './candidate-curves'
 
@@ -18,7 +18,7 @@ const dipped: Fan = {
   ],
 }
 const candidate = (headPa: number, volts = 12) => {
-  const plan = newPlan('j', 'Head')
+  const plan = newStreamPlan('j', 'Head')
   plan.path = [{ ...newElement('head', 'custom'), headPa, a: 0, b: 1000 }, newElement('fan', 'fan')]
   plan.selection = {
     id: 's',

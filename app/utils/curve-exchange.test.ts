@@ -4,7 +4,7 @@ import { curveJson, readCurveJson } from '#shared/exchange/curve-file'
 import { fromCurveFile, toCurveFile } from './curve-exchange'
 
 const control = {
-  ...newControlOf('c', 'curve'),
+  ...newControlOf('c', 'curve', ['main']),
   points: [
     { temperatureC: 35, duty: 0.3 },
     { temperatureC: 52.5, duty: 1 },
@@ -38,7 +38,7 @@ test('a control written as a file and read again is the same', () => {
     expect(back[key], key).toEqual(control[key])
 })
 test('what nobody said is written as it is stepped', () => {
-  const bare = { ...newControlOf('c', 'curve'), points: control.points }
+  const bare = { ...newControlOf('c', 'curve', ['main']), points: control.points }
   const file = toCurveFile(bare, '', { min: 0.3, start: 0.35 }, null)
   expect(file).toMatchObject({
     minDuty: 0.3,

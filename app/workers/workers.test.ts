@@ -1,12 +1,12 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest'
 import { planUncertainty } from '#core/advice'
-import { newControlOf, newPlan, type PlanDocument } from '#core/document'
+import { newControlOf, newStreamPlan, type StreamPlan } from '#core/document'
 import { joinBlocks } from '#shared/log-blocks'
 import { writeCsv } from '#shared/exchange/shelf-file'
 import type { LogTable } from '#shared/exchange/log-file'
 import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 import type { DayWorker } from './day.worker'
 import type { LogWorker } from './log.worker'
 import type { PlanWorker } from './plan.worker'
@@ -31,7 +31,7 @@ afterAll(() => {
   for (const port of ports) port.close()
 })
 
-const plan = demoJobs()[0]!
+const plan = demoPlans()[0]!
 const input = { plan, fans: demoFans, shown: null }
 
 describe('plan', () => {
@@ -48,7 +48,7 @@ describe('plan', () => {
     expect(new Set(improvements.map((x) => x.key)).size).toBe(improvements.length)
   })
   test('a plan without anything gets no improvements and no failure', async () => {
-    const empty = { plan: newPlan('empty', 'Empty'), fans: [], shown: null }
+    const empty = { plan: newStreamPlan('empty', 'Empty'), fans: [], shown: null }
     expect(await worker.improvements(empty)).toMatchObject({ improvements: [] })
   })
 })
@@ -161,8 +161,8 @@ describe('trace', () => {
 
 describe('day', () => {
   let worker: Remote<DayWorker>
-  const shelf = demoJobs().find((p) => p.job.id === 'job-recorder-shelf')!
-  const of = (day: PlanDocument) => ({ plan: day, fans: demoFans, shown: null })
+  const shelf = demoPlans().find((p) => p.job.id === 'job-recorder-shelf')!
+  const of = (day: StreamPlan) => ({ plan: day, fans: demoFans, shown: null })
   beforeAll(async () => {
     worker = await started<DayWorker>(() => import('./day.worker'))
   })
@@ -195,9 +195,9 @@ describe('day', () => {
     expect(Math.max(...shares)).toBeLessThanOrEqual(1)
   }, 60_000)
   test('a machine of several streams: two controls, and the rest always on', async () => {
-    const press = demoJobs().find((p) => p.job.id === 'job-stencil-press')!
+    const press = demoPlans().find((p) => p.job.id === 'job-stencil-press')!
     press.controls = [
-      { ...newControlOf('c1', 'thermostat'), onC: 40, offC: 34 },
+      { ...newControlOf('c1', 'thermostat', ['main']), onC: 40, offC: 34 },
       { ...newControlOf('c2', 'timer', ['stream-board']), timerOnS: 600, timerEveryS: 1800 },
     ]
     const view = (await worker.day(of(press), 'usual', 200))!
@@ -209,7 +209,7 @@ describe('day', () => {
     expect(loudest(view.level.high)).toBeGreaterThan(25)
   })
   test('no fan, no day', async () => {
-    const none = newPlan('x', 'X')
+    const none = newStreamPlan('x', 'X')
     expect([await worker.day(of(none), 'hot', 100), await worker.model(of(none), 0)]).toEqual([null, null])
     expect(await worker.schools(of(none), 0)).toEqual([])
   })

@@ -5,7 +5,7 @@ import { defaultRank, paretoFront, modelShelf, replacementNotes, type Candidate 
 import { rankShelf } from '../../tests/ranked'
 import { improvementsOf } from './improvements'
 import { measurementSensitivity } from './uncertainty'
-import { newConverter, newElement, newFan, newPlan, type Fan, type PlanDocument } from '#core/document'
+import { newConverter, newElement, newFan, newStreamPlan, type Fan, type StreamPlan } from '#core/document'
 import { sayIn } from '#core/units'
 
 const curve = (shutOff: number, free: number) =>
@@ -54,8 +54,8 @@ const others: Fan[] = [
   },
 ]
 const fans = [fan, ...others]
-function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const p = newPlan('j', 'Box')
+function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const p = newStreamPlan('j', 'Box')
   Object.assign(p.job, { goal: 'cool', heatW: 90, heatBasis: 'estimate', insideMaxC: 40, ambientC: 22 })
   p.path = [
     { ...newElement('in', 'grille'), name: 'Front slots', areaM2: 0.006, freeAreaRatio: 0.4 },
@@ -77,12 +77,12 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   change(p)
   return p
 }
-const reportOf = (p: PlanDocument) => {
+const reportOf = (p: StreamPlan) => {
   const result = computeReport({ shown: null, plan: p, fans })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
-const improvements = (p: PlanDocument) => improvementsOf({ shown: null, plan: p, fans }, reportOf(p))
+const improvements = (p: StreamPlan) => improvementsOf({ shown: null, plan: p, fans }, reportOf(p))
 
 describe('levers', () => {
   test('each tells the margin its own plan really has', () => {
@@ -170,7 +170,7 @@ describe('what to measure first', () => {
       expect(w.gain).toBeGreaterThan(0)
       expect(w.gain).toBeLessThanOrEqual(1)
     }
-    expect(measurementSensitivity({ shown: null, plan: newPlan('j', 'x'), fans })).toEqual([])
+    expect(measurementSensitivity({ shown: null, plan: newStreamPlan('j', 'x'), fans })).toEqual([])
   })
 })
 

@@ -4,7 +4,7 @@ import {
   setDrive,
   type FanSelection,
   type Goal,
-  type PlanDocument,
+  type StreamPlan,
   type PlanInput,
 } from '#core/document'
 import { presentFlow } from '#core/requirement'
@@ -20,7 +20,7 @@ export interface Improvement {
   label: string
   /** the path, the drive, the fans, or what is asked for */
   group: 'path' | 'drive' | 'fans' | 'need'
-  plan: PlanDocument
+  plan: StreamPlan
   /** airflow that does the job, m3/s */
   flow: number | null
   /** airflow needed then, m3/s */
@@ -54,7 +54,7 @@ export interface Change {
   key: string
   label: string
   group: Improvement['group']
-  change: (plan: PlanDocument) => void
+  change: (plan: StreamPlan) => void
 }
 
 /** Changes of what is asked for, by goal: what a maker could live with. */
@@ -128,7 +128,7 @@ const relaxed: Partial<Record<Goal, Change[]>> = {
   ],
 }
 
-function pathChanges(plan: PlanDocument, report: Report): Change[] {
+function pathChanges(plan: StreamPlan, report: Report): Change[] {
   const worst = report.path.elements
     .filter((e) => (e.share ?? 0) > 0.02)
     .toSorted((a, b) => b.share! - a.share!)
@@ -150,13 +150,13 @@ function pathChanges(plan: PlanDocument, report: Report): Change[] {
   })
 }
 
-function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Change[] {
+function fanChanges(plan: StreamPlan, report: Report, input: PlanInput): Change[] {
   const { selection } = plan
   const fan = input.fans.find((f) => f.id === selection?.fanId)
   if (!selection || !fan) return []
   const list: Change[] = []
   const top = Math.min(fan.ratedV, report.power.fanHighV ?? fan.ratedV)
-  const set = (p: PlanDocument, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
+  const set = (p: StreamPlan, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
   if (selection.driveV < 0.98 * fan.ratedV)
     list.push({
       key: 'drive.rated',
@@ -198,7 +198,7 @@ function fanChanges(plan: PlanDocument, report: Report, input: PlanInput): Chang
  * The same fans with one more or one less: of openings alike in every one of them, of two places at each.
  * @returns null where that cannot be
  */
-function stepped(plan: PlanDocument, selection: FanSelection, by: 1 | -1): FanSelection | null {
+function stepped(plan: StreamPlan, selection: FanSelection, by: 1 | -1): FanSelection | null {
   const places = fanPlaces(plan)
   const { arrangement } = selection
   if (arrangement === 'places') {
@@ -216,7 +216,7 @@ function stepped(plan: PlanDocument, selection: FanSelection, by: 1 | -1): FanSe
   return { ...selection, count, secondCount, arrangement: count === 1 ? 'single' : left }
 }
 /** How many stand where, in words. */
-function numberWords(plan: PlanDocument, { count, secondCount, arrangement }: FanSelection): string {
+function numberWords(plan: StreamPlan, { count, secondCount, arrangement }: FanSelection): string {
   const openings = fanPlaces(plan)[0]?.times ?? 1
   if (arrangement === 'places') return `${count - (secondCount ?? 0)} and ${secondCount} at the two places`
   if (openings > 1) return `${count / openings} in each of ${openings} openings`
@@ -227,11 +227,11 @@ function numberWords(plan: PlanDocument, { count, secondCount, arrangement }: Fa
 const DRIVE_STEP = 0.5
 
 /** Ways to less: what a plan with far more air than it wants can give up for quiet. */
-function lessChanges(plan: PlanDocument, report: Report): Change[] {
+function lessChanges(plan: StreamPlan, report: Report): Change[] {
   const { selection } = plan
   const running = report.selection
   if (!selection || !running) return []
-  const set = (p: PlanDocument, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
+  const set = (p: StreamPlan, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
   const lowest = START_MARGIN * arrayLimits(running.fanArray).startV
   const list: Change[] = []
   for (let volts = selection.driveV - DRIVE_STEP; volts >= lowest; volts -= DRIVE_STEP) {
@@ -259,7 +259,7 @@ const part = (now: number | null, next: number | null) => (now && next !== null 
 
 /** A change carried out on a copy of the plan, and the whole report asked again. */
 function tried(input: PlanInput, report: Report, { key, label, group, change }: Change): Improvement | null {
-  const next = JSON.parse(JSON.stringify(input.plan)) as PlanDocument
+  const next = JSON.parse(JSON.stringify(input.plan)) as StreamPlan
   change(next)
   const result = computeReport({ ...input, plan: next })
   if (!result.ok) return null
@@ -305,13 +305,13 @@ function quieter(list: readonly Improvement[], design: number): Improvement[] {
 }
 
 /** Ways to more air, or to a need for less of it. */
-const moreChanges = (plan: PlanDocument, report: Report, input: PlanInput): Change[] => [
+const moreChanges = (plan: StreamPlan, report: Report, input: PlanInput): Change[] => [
   ...pathChanges(plan, report),
   ...fanChanges(plan, report, input),
   ...(relaxed[plan.job.goal] ?? []),
 ]
 /** Every single change of path, drive, fans and wishes that could be tried on a plan. */
-export const changesOf = (plan: PlanDocument, report: Report, input: PlanInput): Change[] => [
+export const changesOf = (plan: StreamPlan, report: Report, input: PlanInput): Change[] => [
   ...moreChanges(plan, report, input),
   ...lessChanges(plan, report),
 ]

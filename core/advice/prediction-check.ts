@@ -1,5 +1,5 @@
 import type { Figure } from '#core/figure'
-import type { Fan, FanTest, PlanDocument, ReadingQuantity, Run } from '#core/document'
+import type { Fan, FanTest, StreamPlan, ReadingQuantity, Run } from '#core/document'
 import { newCalibration, newTest, readingMean } from '#core/document'
 import type { Report } from '#core/plan'
 import { readingHalfWidth } from '#core/verification'
@@ -197,7 +197,7 @@ export const worseOf = ({ verdict }: Report): Worse[] =>
     })
 
 /** The path scaled by a run's flow with the picked fan: the plan of a new variant; null where the run does not say enough. */
-export function calibratedBy(plan: PlanDocument, run: Run, id: string): PlanDocument | null {
+export function calibratedBy(plan: StreamPlan, run: Run, id: string): StreamPlan | null {
   const flow = run.readings.find((r) => r.quantity === 'flow' && !r.source && r.method !== 'jet')
   const { selection } = plan
   // a baseline was taken with the old fan

@@ -3,7 +3,7 @@ import {
   newSource,
   setDrive,
   type FeedPart,
-  type PlanDocument,
+  type StreamPlan,
   type PlanInput,
 } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
@@ -18,7 +18,7 @@ export interface Remedy {
   key: string
   /** what is changed, in words */
   label: string
-  plan: PlanDocument
+  plan: StreamPlan
   /** airflow that does the job then, m3/s, and level at the listener, dB(A) */
   flow: number | null
   level: number | null
@@ -31,13 +31,13 @@ const THICKEST_AWG = 14
 const CONVERTER_ID = 'converter-remedy'
 
 type Make = (input: PlanInput, report: Report, finding: Finding) => Change[]
-const change = (key: string, label: string, apply: (plan: PlanDocument) => void): Change => ({
+const change = (key: string, label: string, apply: (plan: StreamPlan) => void): Change => ({
   key,
   label,
   group: 'drive',
   change: apply,
 })
-const partOf = (plan: PlanDocument, finding: Finding): FeedPart | undefined =>
+const partOf = (plan: StreamPlan, finding: Finding): FeedPart | undefined =>
   plan.feed.find((f) => f.id === finding.subject?.id)
 
 /** A converter before the fan that gets too much or too little: the picked one's, or one of its own. */
@@ -279,7 +279,7 @@ export function remediesOf(input: PlanInput, report: Report, finding: Finding): 
   const before = stops(report.findings.findings)
   const cured = (makers[finding.id]?.(input, report, finding) ?? []).flatMap(
     ({ key, label, change: apply }) => {
-      const next = JSON.parse(JSON.stringify(input.plan)) as PlanDocument
+      const next = JSON.parse(JSON.stringify(input.plan)) as StreamPlan
       apply(next)
       const result = computeReport({ ...input, plan: next })
       if (!result.ok) return []

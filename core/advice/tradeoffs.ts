@@ -1,6 +1,6 @@
 import { CP_AIR, type AirState } from '#core/air'
 import { ductDrop, surfaces } from '#core/airpath'
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import { elementDrop, insideC, mainRow, pathDrop, usefulShare, type PathModel } from '#core/system'
 
@@ -20,7 +20,7 @@ export interface Tradeoff {
 const STEP_K = 10
 
 /** Fan before the box (pushes) or behind it (pulls): pressure in the box and the air at the fan. */
-function pushOrPull(plan: PlanDocument, path: PathModel, air: AirState, flow: number): Tradeoff | null {
+function pushOrPull(plan: StreamPlan, path: PathModel, air: AirState, flow: number): Tradeoff | null {
   const row = mainRow(plan)
   const box = row.findIndex((e) => e.kind === 'chamber')
   if (box < 0) return null
@@ -174,7 +174,7 @@ function oneOrSeveral(path: PathModel, air: AirState, flow: number): Tradeoff | 
  * @param flow m3/s, 0 or more
  */
 export function tradeoffsOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   path: PathModel,
   air: AirState,
   flow: number | null,

@@ -7,11 +7,11 @@ import {
   newTarget,
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newReading,
   newRun,
   type Fan,
-  type PlanDocument,
+  type StreamPlan,
   type Reading,
   type Run,
 } from '#core/document'
@@ -225,10 +225,10 @@ const fan: Fan = {
     [0.016, 0],
   ].map(([q, p]) => ({ flowM3s: q!, pressurePa: p! })),
 }
-function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const p = newPlan('j', 'Box')
+function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const p = newStreamPlan('j', 'Box')
   Object.assign(p.job, { goal: 'cool', heatW: 60, insideMaxC: 45, ambientC: 22 })
-  p.targets = [newTarget({ id: 't', kind: 'level', limit: 36, place: 'chair' })]
+  p.targets = [newTarget({ id: 't', kind: 'level', limit: 36, place: 'chair' }, 'main')]
   p.path = [
     { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 },
     newElement('fan', 'fan'),
@@ -247,7 +247,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   change(p)
   return p
 }
-const report = (p: PlanDocument, f: Fan = fan) => {
+const report = (p: StreamPlan, f: Fan = fan) => {
   const result = computeReport({ shown: null, plan: p, fans: [f] })
   if (!result.ok) throw new Error(result.reason)
   return result.report

@@ -1,6 +1,6 @@
 import type { AirState } from '#core/air'
 import { filterMedia } from '#core/airpath'
-import type { Goal, PathElement, PlanDocument } from '#core/document'
+import type { Goal, PathElement, StreamPlan } from '#core/document'
 import { freeAreaOf } from '#core/system'
 import { modelPath, pathDrop, scalePath, type PathModel } from '#core/system'
 
@@ -86,7 +86,7 @@ export function variants(
  * @param planFlow m3/s
  */
 export function elementWhatIfs(
-  plan: PlanDocument,
+  plan: StreamPlan,
   air: AirState,
   path: PathModel,
   element: PathElement,

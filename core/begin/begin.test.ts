@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest'
-import { newPlan, planSchema, type Goal, type Job } from '#core/document'
+import { newStreamPlan, planSchema, type Goal, type Job, wholePlan } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { withAlso } from '#core/rules'
 import { assumptionsOf, beginPlan, unknownSizes, usualShape, type Beginning } from './index'
 
-const newJob = (id: string, name: string): Job => newPlan(id, name).job
+const newJob = (id: string, name: string): Job => newStreamPlan(id, name).job
 const goals: Goal[] = ['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']
 const makeIds = () => {
   let n = 0
@@ -22,7 +22,7 @@ const beginning = (goal: Goal, rest: Partial<Beginning> = {}): Beginning => ({
 })
 function begun(b: Beginning): Report & { made: boolean } {
   const { plan, made } = beginPlan(b, makeIds())
-  planSchema.parse(plan)
+  planSchema.parse(wholePlan(plan))
   const result = computeReport({ plan, fans: made ? [made] : [], shown: null })
   if (!result.ok) throw new Error(result.reason)
   return { ...result.report, made: made !== null }

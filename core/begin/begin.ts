@@ -1,13 +1,13 @@
 import {
   newFan,
-  newPlan,
+  newStreamPlan,
   newTarget,
   setDrive,
   type Branch,
   type Fan,
   type Job,
   type PathElement,
-  type PlanDocument,
+  type StreamPlan,
   type Uncertainty,
 } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
@@ -39,7 +39,7 @@ export interface Beginning {
   fan: BeginFan
 }
 interface Begun {
-  plan: PlanDocument
+  plan: StreamPlan
   /** the fan that was made for it; null where there is none, or it stands on the shelf */
   made: Fan | null
 }
@@ -94,7 +94,7 @@ const usualFan = (id: string, frameM: number): Fan => ({
 function withAssumptions(
   job: Job,
   uncertainties: readonly Uncertainty[],
-): Pick<PlanDocument, 'job' | 'uncertainties'> {
+): Pick<StreamPlan, 'job' | 'uncertainties'> {
   const open = assumptionsOf(job).filter((a) => job[a.key] === null)
   return {
     job: { ...job, ...Object.fromEntries(open.map((a) => [a.key, a.value])) },
@@ -105,11 +105,11 @@ function withAssumptions(
   }
 }
 
-function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => string): PlanDocument {
+function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => string): StreamPlan {
   const { job, uncertainties, levelDbA, shape, sizes, path } = beginning
   const frameM = fan?.frameM ?? USUAL_FRAME_M
-  const plan: PlanDocument = {
-    ...newPlan(job.id, job.name),
+  const plan: StreamPlan = {
+    ...newStreamPlan(job.id, job.name),
     ...withAssumptions(job, uncertainties),
     ...(shape === 'like'
       ? (path ?? { path: [], branches: [] })
@@ -119,7 +119,7 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
   // air that only goes round stays in the box; a hose leads out; what is cooled or changed is drawn through
   if (shape === 'hose') Object.assign(plan.job, { direction: 'out', airOutlet: 'outdoors' })
   if (shape === 'box') plan.job.direction = 'out'
-  if (levelDbA !== null) plan.targets.push(newTarget({ id: id('target'), kind: 'level', limit: levelDbA }))
+  if (levelDbA !== null) plan.targets.push(newTarget({ id: id('target'), kind: 'level', limit: levelDbA }, plan.stream))
   if (job.goal === 'part')
     plan.job.workings = [
       ...plan.job.workings,
@@ -145,7 +145,7 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
   return plan
 }
 
-const reportOf = (plan: PlanDocument, fans: readonly Fan[]): Report | null => {
+const reportOf = (plan: StreamPlan, fans: readonly Fan[]): Report | null => {
   const made = computeReport({ plan, fans, shown: null })
   return made.ok ? made.report : null
 }

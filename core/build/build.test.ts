@@ -5,13 +5,12 @@ import {
   newConverter,
   newFan,
   newFit,
-  newPlan,
+  newStreamPlan,
   newSource,
   newTarget,
   planSchema,
   type Fan,
-  type PlanDocument,
-} from '#core/document'
+  type StreamPlan, seenFrom, wholePlan } from '#core/document'
 import { sayIn } from '#core/units'
 import { computeReport } from '#core/plan'
 import {
@@ -42,8 +41,8 @@ const fan: Fan = {
     { flowM3s: 0.016, pressurePa: 0 },
   ],
 }
-function ordinary(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const plan = newPlan('j', 'Box')
+function ordinary(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, {
     goal: 'cool',
     equipment: 'Box',
@@ -80,16 +79,16 @@ function ordinary(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   plan.fit = { ...newFit('fit'), material: 'wood', panelM: 0.009, guard: 'wire' }
   plan.build = newBuild('b')
   change(plan)
-  return planSchema.parse(plan)
+  return seenFrom(planSchema.parse(wholePlan(plan)))
 }
-function report(plan: PlanDocument) {
+function report(plan: StreamPlan) {
   const made = computeReport({ plan, fans: [fan], shown: null })
   if (!made.ok) throw new Error(made.reason)
   return made.report
 }
-const build = (plan: PlanDocument) => report(plan).build
-const steps = (plan: PlanDocument) => build(plan).sittings.flatMap((s) => s.steps)
-const step = (plan: PlanDocument, key: string): BuiltStep => {
+const build = (plan: StreamPlan) => report(plan).build
+const steps = (plan: StreamPlan) => build(plan).sittings.flatMap((s) => s.steps)
+const step = (plan: StreamPlan, key: string): BuiltStep => {
   const found = steps(plan).find((s) => s.key === key)
   if (!found) throw new Error(`${key} is not among ${steps(plan).map((s) => s.key)}`)
   return found
@@ -201,11 +200,11 @@ describe('what is measured', () => {
     untickStep(plan, 'polarity-main')
     expect(plan.runs).toEqual([])
     expect(plan.build!.ticks).toEqual([])
-    expect(planSchema.safeParse(plan).success).toBe(true)
+    expect(planSchema.safeParse(wholePlan(plan)).success).toBe(true)
   })
   test('a target of temperature is looked at after an hour', () => {
     const plan = ordinary((p) => {
-      p.targets = [newTarget({ id: 't', kind: 'temperature', limit: 40, place: 'lid' })]
+      p.targets = [newTarget({ id: 't', kind: 'temperature', limit: 40, place: 'lid' }, 'main')]
     })
     const hour = step(plan, 'hour-t')
     expect(hour.measure).toMatchObject({ high: 40, low: null })
@@ -230,7 +229,7 @@ describe('what is measured', () => {
 })
 
 /** For every caution a plan that calls for it; the ordinary plan is its silent neighbour. */
-const casebook: Record<string, (p: PlanDocument) => void> = {
+const casebook: Record<string, (p: StreamPlan) => void> = {
   'mains-inside': (p) => (p.job.mains = true),
   'earth-path': (p) => (p.job.mains = true),
   isolation: (p) => (p.job.mains = true),
@@ -264,14 +263,14 @@ const casebook: Record<string, (p: PlanDocument) => void> = {
   'radio-noise': (p) => (p.job.cautions = ['sensitive']),
 }
 /** Called for by the ordinary plan itself: without a fan, without a cut. */
-const silenced: Record<string, (p: PlanDocument) => void> = {
+const silenced: Record<string, (p: StreamPlan) => void> = {
   'rotating-parts': (p) => (p.selection = null),
   'eyes-dust': (p) => (p.fit = null),
 }
 
 describe('cautions', () => {
-  type Change = (p: PlanDocument) => unknown
-  const called = (plan: PlanDocument) => cautionsOf(plan).called.map((c) => c.id)
+  type Change = (p: StreamPlan) => unknown
+  const called = (plan: StreamPlan) => cautionsOf(plan).called.map((c) => c.id)
   test('every caution of the handbook has its case', () => {
     expect([...Object.keys(casebook), ...Object.keys(silenced)].toSorted()).toEqual(
       cautionRules.map((r) => r.id).toSorted(),
@@ -287,18 +286,18 @@ describe('cautions', () => {
     expect(called(ordinary(change))).not.toContain(id)
   })
   const holding: [string, Change, Change | null][] = [
-    ['flammable-vapour', (p: PlanDocument) => (p.job.flammable = true), null],
-    ['aircraft-medical', (p: PlanDocument) => (p.job.domain = 'aircraft'), null],
+    ['flammable-vapour', (p: StreamPlan) => (p.job.flammable = true), null],
+    ['aircraft-medical', (p: StreamPlan) => (p.job.domain = 'aircraft'), null],
     [
       'gas-appliance',
-      (p: PlanDocument) => (p.job.openFlue = true),
-      (p: PlanDocument) => (p.job.supplyOpening = true),
+      (p: StreamPlan) => (p.job.openFlue = true),
+      (p: StreamPlan) => (p.job.supplyOpening = true),
     ],
-    ['mains-inside', (p: PlanDocument) => Object.assign(p.job, { mains: true, opensSupply: true }), null],
+    ['mains-inside', (p: StreamPlan) => Object.assign(p.job, { mains: true, opensSupply: true }), null],
     [
       'gas-appliance',
-      (p: PlanDocument) => Object.assign(p.job, { openFlue: null, airOutlet: 'outdoors' }),
-      (p: PlanDocument) => (p.job.openFlue = false),
+      (p: StreamPlan) => Object.assign(p.job, { openFlue: null, airOutlet: 'outdoors' }),
+      (p: StreamPlan) => (p.job.openFlue = false),
     ],
   ]
   test.each(holding)(

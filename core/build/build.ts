@@ -1,4 +1,4 @@
-import type { PlanDocument, Release, Tick } from '#core/document'
+import type { StreamPlan, Release, Tick } from '#core/document'
 import { sayIn } from '#core/units'
 import { cautionsOf, type Caution } from './cautions'
 import type { Env } from './env'
@@ -82,7 +82,7 @@ export function buildReport(env: Env): BuildReport {
  * Ticks a step, with what it found; what it found goes back into the plan.
  * @param plan changed in place, with its first stream in front
  */
-export function tickStep(plan: PlanDocument, step: BuildStep, tick: Omit<Tick, 'id' | 'seen'>): void {
+export function tickStep(plan: StreamPlan, step: BuildStep, tick: Omit<Tick, 'id' | 'seen'>): void {
   const made: Tick = { ...tick, id: step.key, seen: seenOf(step) }
   const { build } = plan
   if (!build) return
@@ -90,7 +90,7 @@ export function tickStep(plan: PlanDocument, step: BuildStep, tick: Omit<Tick, '
   step.apply?.(plan, made)
 }
 /** Takes a tick back, with what it wrote into the log. */
-export function untickStep(plan: PlanDocument, key: string): void {
+export function untickStep(plan: StreamPlan, key: string): void {
   const { build } = plan
   if (!build) return
   build.ticks = build.ticks.filter((t) => t.id !== key)

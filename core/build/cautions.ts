@@ -1,4 +1,4 @@
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import type { SittingKey } from './step'
 
 /**
@@ -17,26 +17,26 @@ export interface Caution {
 }
 export interface CautionRule extends Omit<Caution, 'stop'> {
   /** true: this plan calls for it; null: nobody said whether it does */
-  calls: (plan: PlanDocument) => boolean | null
+  calls: (plan: StreamPlan) => boolean | null
   /** why it holds, where it does */
-  stop?: (plan: PlanDocument) => string | null
+  stop?: (plan: StreamPlan) => string | null
 }
 
 const told = (...texts: (string | null | undefined)[]) => texts.filter(Boolean).join(' ')
-const mentions = ({ job }: PlanDocument, words: RegExp) =>
+const mentions = ({ job }: StreamPlan, words: RegExp) =>
   words.test(told(job.equipment, job.complaint, job.breathesIn, job.breathesOut, job.untouchable, job.name))
-const picked = ({ selection, streams }: PlanDocument) =>
-  selection !== null || streams.some((s) => s.selection !== null)
+const picked = ({ selection, beside }: StreamPlan) =>
+  selection !== null || beside.some((s) => s.selection !== null)
 const lithium = (c: string | undefined) => c === 'li-ion' || c === 'lifepo4'
-const sources = ({ source, sources: more }: PlanDocument) => (source ? [source, ...more] : more)
-const switching = ({ converter, feed }: PlanDocument) =>
+const sources = ({ source, sources: more }: StreamPlan) => (source ? [source, ...more] : more)
+const switching = ({ converter, feed }: StreamPlan) =>
   ['buck', 'boost', 'pwm'].includes(converter?.kind ?? '') ||
   feed.some((p) => p.converterKind === 'buck' || p.converterKind === 'boost')
-const warmConverter = ({ converter, feed }: PlanDocument) =>
+const warmConverter = ({ converter, feed }: StreamPlan) =>
   ['resistor', 'linear', 'divider'].includes(converter?.kind ?? '') ||
   feed.some((p) => p.converterKind === 'resistor' || p.converterKind === 'linear')
-const outdoors = ({ job }: PlanDocument) => job.airOutlet === 'outdoors'
-const cuts = ({ fit, job }: PlanDocument) =>
+const outdoors = ({ job }: StreamPlan) => job.airOutlet === 'outdoors'
+const cuts = ({ fit, job }: StreamPlan) =>
   fit !== null && fit.opening === null && (fit.material !== null || job.holeM !== null)
 /** Highest extra-low voltage that is planned here, V. IEC 62368-1 class ES1, from memory. */
 const LOW_V = 60
@@ -347,7 +347,7 @@ export const cautionRules: readonly CautionRule[] = [
 ]
 
 /** The cautions that a plan calls for, and those that nobody answered. */
-export function cautionsOf(plan: PlanDocument): { called: Caution[]; open: Caution[] } {
+export function cautionsOf(plan: StreamPlan): { called: Caution[]; open: Caution[] } {
   const rows = cautionRules.map(({ calls, stop, ...words }) => ({
     called: calls(plan),
     caution: { ...words, stop: stop?.(plan) ?? null },

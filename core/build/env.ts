@@ -1,4 +1,4 @@
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { FeedReport, PowerState } from '#core/supply'
 import type { AirSystem } from '#core/system'
@@ -8,14 +8,14 @@ import type { DayReport } from '#core/day'
 export interface BuildStream {
   id: string
   name: string
-  plan: PlanDocument
+  plan: StreamPlan
   system: AirSystem
   power: PowerState
   mounts: readonly MountReport[]
 }
 export interface Env {
   /** with its first stream in front */
-  plan: PlanDocument
+  plan: StreamPlan
   streams: readonly BuildStream[]
   feed: FeedReport
   day: DayReport | null

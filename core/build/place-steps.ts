@@ -1,4 +1,4 @@
-import { MAIN_STREAM, wantedRange } from '#core/document'
+import { isOneOfSeveral, wantedRange } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { Sentence } from '#core/units'
 import { slug, type BuildStream, type Env } from './env'
@@ -73,7 +73,7 @@ function placesOf(
   return stream.mounts.flatMap((mount, i) => {
     const id = slug(`${stream.id}${stream.mounts.length > 1 ? `-${i + 1}` : ''}`)
     const name = [
-      stream.id === MAIN_STREAM && stream.name === '' ? '' : stream.name,
+      stream.name,
       stream.mounts.length > 1 ? `place ${i + 1}` : '',
     ]
       .filter(Boolean)
@@ -82,7 +82,7 @@ function placesOf(
   })
 }
 const fitAt = (stream: BuildStream) =>
-  ({ station: 'fit', ...(stream.id === MAIN_STREAM ? {} : { stream: stream.id }) }) as const
+  ({ station: 'fit', ...(isOneOfSeveral(stream.plan) ? { stream: stream.id } : {}) }) as const
 
 function drySteps(stream: BuildStream, mount: MountReport, id: string, name: string): BuildStep[] {
   const room: Sentence =

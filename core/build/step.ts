@@ -1,4 +1,4 @@
-import { newReading, newRun, type PlanDocument, type ReadingQuantity, type Tick } from '#core/document'
+import { newReading, newRun, type StreamPlan, type ReadingQuantity, type Tick } from '#core/document'
 import type { Quantity, Sentence } from '#core/units'
 import type { Where } from '#core/rules'
 
@@ -80,7 +80,7 @@ export interface BuildStep {
   /** the plan shows that it is done already */
   done: boolean
   /** what it found goes back into the plan */
-  apply?: (plan: PlanDocument, tick: Tick) => void
+  apply?: (plan: StreamPlan, tick: Tick) => void
 }
 
 /** The run in which the values of the build stand, so that Log and Verdict can be held against them. */
@@ -89,7 +89,7 @@ export const BUILD_RUN = 'build-checks'
  * Writes what a step measured into the log, in the run of the build.
  * @param id of the reading, that of its step @param place where it was read
  */
-export function logReading(plan: PlanDocument, tick: Tick, quantity: ReadingQuantity, place: string): void {
+export function logReading(plan: StreamPlan, tick: Tick, quantity: ReadingQuantity, place: string): void {
   let run = plan.runs.find((r) => r.id === BUILD_RUN)
   if (!run) {
     run = { ...newRun(BUILD_RUN, 'bench', tick.at), name: 'Checks of the build', who: tick.who }
@@ -99,7 +99,7 @@ export function logReading(plan: PlanDocument, tick: Tick, quantity: ReadingQuan
   if (tick.value !== null) run.readings.push(newReading(tick.id, quantity, place, tick.value))
 }
 /** Takes the values of a step out of the log again. */
-export function unlogReading(plan: PlanDocument, id: string): void {
+export function unlogReading(plan: StreamPlan, id: string): void {
   const run = plan.runs.find((r) => r.id === BUILD_RUN)
   if (!run) return
   run.readings = run.readings.filter((r) => r.id !== id)

@@ -6,12 +6,12 @@ import {
   newElement,
   newEvent,
   newFan,
-  newPlan,
+  newStreamPlan,
   newReading,
   newRun,
   newSource,
   type Fan,
-  type PlanDocument,
+  type StreamPlan,
   type Run,
 } from '#core/document'
 import { computeReport } from '#core/plan'
@@ -43,8 +43,8 @@ const fan: Fan = {
     { flowM3s: 0.016, pressurePa: 0 },
   ],
 }
-function box(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const plan = newPlan('j', 'Box')
+function box(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, { goal: 'cool', heatW: 20, insideMaxC: 35, direction: 'out', hoursPerDay: 12 })
   plan.selection = {
     id: 'p',
@@ -61,16 +61,16 @@ function box(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   change(plan)
   return plan
 }
-function report(plan: PlanDocument) {
+function report(plan: StreamPlan) {
   const made = computeReport({ plan, fans: [fan], shown: null })
   if (!made.ok) throw new Error(made.reason)
   return made.report
 }
-const tasks = (change?: (p: PlanDocument) => void, from = '2026-01-10') => {
+const tasks = (change?: (p: StreamPlan) => void, from = '2026-01-10') => {
   const plan = box(change)
   return careTasks(plan, report(plan), from)
 }
-const task = (key: string, change?: (p: PlanDocument) => void, from?: string) =>
+const task = (key: string, change?: (p: StreamPlan) => void, from?: string) =>
   tasks(change, from).find((t) => t.key === key)
 
 describe('care', () => {
@@ -107,7 +107,7 @@ describe('care', () => {
     expect(task('blades', (p) => (p.job.airDust = 'usual'))!.why).not.toContain('assumed')
   })
   test('a filter by its kind, one’s own days before all', () => {
-    const filter = (medium: string) => (p: PlanDocument) =>
+    const filter = (medium: string) => (p: StreamPlan) =>
       void p.path.unshift({ ...newElement('x', 'filter'), medium })
     expect(task('filter', filter('foam20'))).toMatchObject({ title: 'Clean the filter', everyDays: 30 })
     expect(task('filter', filter('fine'))).toMatchObject({ title: 'Change the fine filter', everyDays: 365 })
@@ -120,7 +120,7 @@ describe('care', () => {
     expect(task('filter', (p) => (p.path = p.path.filter((e) => e.kind !== 'grille')))).toBeUndefined()
   })
   test('seals age by their warmth', () => {
-    const duct = (p: PlanDocument) => void p.path.unshift(newElement('d', 'duct'))
+    const duct = (p: StreamPlan) => void p.path.unshift(newElement('d', 'duct'))
     expect(task('seals', duct)!.everyDays).toBe(365)
     const warm = task('seals', (p) => {
       duct(p)
@@ -131,7 +131,7 @@ describe('care', () => {
     expect(task('seals')).toBeUndefined()
   })
   test('nests in spring and autumn, where an opening is outdoors', () => {
-    const out = (p: PlanDocument) => (p.job.airOutlet = 'outdoors')
+    const out = (p: StreamPlan) => (p.job.airOutlet = 'outdoors')
     expect(task('nests', out, '2026-01-10')!.due).toBe('2026-04-01')
     expect(task('nests', out, '2026-05-10')!.due).toBe('2026-10-01')
     expect(task('nests', out, '2026-11-10')!.due).toBe('2027-04-01')
@@ -149,7 +149,7 @@ describe('care', () => {
   test('what was done is counted from then, and the first look is done once', () => {
     const done =
       (careKey: string, at: string, nextDue: string | null = null) =>
-      (p: PlanDocument) =>
+      (p: StreamPlan) =>
         void p.logbook.push({
           ...newEvent(`e${at}`, `${at}T10:00:00Z`, 'Done'),
           kind: 'care',

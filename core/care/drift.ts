@@ -3,7 +3,7 @@ import {
   readingMean,
   samePlace,
   stageOf,
-  type PlanDocument,
+  type StreamPlan,
   type Reading,
   type Run,
 } from '#core/document'
@@ -126,7 +126,7 @@ const quantities: Record<DriftKind, Quantity> = {
 }
 
 /** The last state of the equipment: what changed since its first run. */
-export function driftReport({ runs }: Pick<PlanDocument, 'runs'>): DriftReport {
+export function driftReport({ runs }: Pick<StreamPlan, 'runs'>): DriftReport {
   const after = runs
     .filter((r) => r.kind === 'after' && r.readings.length)
     .toSorted((a, b) => a.takenAt.localeCompare(b.takenAt))

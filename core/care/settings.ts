@@ -1,5 +1,5 @@
 import { schoolWords, type Report } from '#core/plan'
-import type { LogEvent, PlanDocument } from '#core/document'
+import type { LogEvent, StreamPlan } from '#core/document'
 import { printQuantity } from '#core/units'
 
 /**
@@ -10,7 +10,7 @@ import { printQuantity } from '#core/units'
 const volts = (v: number | null) => printQuantity(v, 'voltage', {}).replaceAll('\u00A0', ' ')
 
 /** All settings, one a line. */
-export function settingsOf(plan: PlanDocument, report: Report): string[] {
+export function settingsOf(plan: StreamPlan, report: Report): string[] {
   const { power, streams } = report
   const fans = streams.flatMap((s) =>
     s.asIs || !s.fanArray ? [] : [`${streams.length > 1 ? s.name : 'Fans'}: ${s.fanName}`],

@@ -1,5 +1,5 @@
 import { hoursOnOf } from '#core/day'
-import type { PathElement, PlanDocument } from '#core/document'
+import type { PathElement, StreamPlan } from '#core/document'
 import type { Report } from '#core/plan'
 import { insideLimit } from '#core/requirement'
 
@@ -72,7 +72,7 @@ const factorOf = (x: number) => Number(x.toPrecision(2))
 type Task = Omit<CareTask, 'due' | 'last' | 'seasons'> & { seasons?: readonly Season[] }
 
 /** How dusty the air is: as told, else from where it is drawn in, else as in a room that is lived in. */
-export function dustOf({ job }: PlanDocument): { key: keyof typeof DUST_SHARE; words: string } {
+export function dustOf({ job }: StreamPlan): { key: keyof typeof DUST_SHARE; words: string } {
   if (job.airDust !== null)
     return {
       key: job.airDust,
@@ -84,7 +84,7 @@ export function dustOf({ job }: PlanDocument): { key: keyof typeof DUST_SHARE; w
 }
 
 /** An interval that dust and hours shorten or lengthen, with its working. */
-function worn(plan: PlanDocument, report: Report, usual: number): Pick<Task, 'everyDays' | 'why'> {
+function worn(plan: StreamPlan, report: Report, usual: number): Pick<Task, 'everyDays' | 'why'> {
   const { key, words } = dustOf(plan)
   const hours = hoursOnOf(report.day, plan)
   const dust = DUST_SHARE[key]
@@ -106,7 +106,7 @@ const own = (days: number): Pick<Task, 'everyDays' | 'why'> => ({
 })
 
 /** A spare before the bearing's life is used; null where the sheet states none or it lies beyond ten years. */
-function spareTask(plan: PlanDocument, report: Report): Task | null {
+function spareTask(plan: StreamPlan, report: Report): Task | null {
   const hours = hoursOnOf(report.day, plan)
   const seconds = report.selection?.life?.low
   const low = seconds ? seconds / 3600 : null
@@ -124,7 +124,7 @@ function spareTask(plan: PlanDocument, report: Report): Task | null {
   }
 }
 
-function carbonTask(plan: PlanDocument, report: Report): Task | null {
+function carbonTask(plan: StreamPlan, report: Report): Task | null {
   const { goal, carbonLifeH, carbonHours } = plan.job
   const hours = hoursOnOf(report.day, plan)
   if (goal !== 'fume' || carbonLifeH === null || !(hours > 0)) return null
@@ -141,7 +141,7 @@ function carbonTask(plan: PlanDocument, report: Report): Task | null {
 const isFine = ({ medium }: PathElement) => medium === 'fine' || medium === 'hepa'
 
 /** What every fan asks for. */
-const always = (plan: PlanDocument, report: Report): Task[] => [
+const always = (plan: StreamPlan, report: Report): Task[] => [
   {
     key: 'tight',
     title: 'Feel for loose screws, warm wires and new noises',
@@ -180,7 +180,7 @@ const always = (plan: PlanDocument, report: Report): Task[] => [
   },
 ]
 
-function intakeTask(plan: PlanDocument, report: Report): Task | null {
+function intakeTask(plan: StreamPlan, report: Report): Task | null {
   const filters = plan.path.filter((e) => e.kind === 'filter')
   if (filters.some(isFine))
     return {
@@ -200,7 +200,7 @@ function intakeTask(plan: PlanDocument, report: Report): Task | null {
   }
 }
 
-function sealTask(plan: PlanDocument): Task | null {
+function sealTask(plan: StreamPlan): Task | null {
   const { fit, path, job } = plan
   if (fit?.gasketM == null && !path.some((e) => e.kind === 'duct')) return null
   const hot = insideLimit(plan) ?? job.ambientMaxC ?? job.ambientC
@@ -216,7 +216,7 @@ function sealTask(plan: PlanDocument): Task | null {
 }
 
 /** What this plan's outlet, battery, control and alarm ask for. */
-const ofThisPlan = (plan: PlanDocument): (Task | null)[] => {
+const ofThisPlan = (plan: StreamPlan): (Task | null)[] => {
   const { job, controls, battery } = plan
   return [
     controls.some((c) => c.minDuty !== null || c.startDuty !== null)
@@ -281,7 +281,7 @@ function dueOf(task: Task, last: string | null, from: string, next: string | nul
 }
 
 /** From when care is counted: as it was told, else from the last step that was ticked, else from a day. */
-export function careStart({ job, build }: PlanDocument, today: string): string {
+export function careStart({ job, build }: StreamPlan, today: string): string {
   const ticked = build?.ticks.map((t) => t.at.slice(0, 10)).toSorted()
   return job.maintenanceFrom ?? ticked?.at(-1) ?? today
 }
@@ -290,7 +290,7 @@ export function careStart({ job, build }: PlanDocument, today: string): string {
  * What to do when, for the plan as it stands, the next one first; what was done stands in the log book.
  * @param from ISO date that is counted from
  */
-export function careTasks(plan: PlanDocument, report: Report, from: string): CareTask[] {
+export function careTasks(plan: StreamPlan, report: Report, from: string): CareTask[] {
   const tasks = [
     ...always(plan, report),
     intakeTask(plan, report),

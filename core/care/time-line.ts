@@ -1,4 +1,4 @@
-import { eventNames, readingNames, type PlanDocument } from '#core/document'
+import { eventNames, readingNames, type StreamPlan } from '#core/document'
 import type { Report } from '#core/plan'
 import { printQuantity, type UnitPreferences } from '#core/units'
 
@@ -20,7 +20,7 @@ export interface TimeEntry {
 const runWords = { baseline: 'Baseline', after: 'Run after a change', bench: 'Bench test' } as const
 const MOST_READINGS = 4
 
-function runEntries({ runs }: PlanDocument, units: UnitPreferences): TimeEntry[] {
+function runEntries({ runs }: StreamPlan, units: UnitPreferences): TimeEntry[] {
   return runs.map((r) => {
     const values = r.readings
       .slice(0, MOST_READINGS)
@@ -42,7 +42,7 @@ function runEntries({ runs }: PlanDocument, units: UnitPreferences): TimeEntry[]
   })
 }
 
-function buildEntries({ build }: PlanDocument, report: Report, units: UnitPreferences): TimeEntry[] {
+function buildEntries({ build }: StreamPlan, report: Report, units: UnitPreferences): TimeEntry[] {
   const steps = report.build.sittings.flatMap((s) => s.steps)
   const ticks = (build?.ticks ?? []).map((t): TimeEntry => {
     const step = steps.find((s) => s.key === t.id)
@@ -75,7 +75,7 @@ function buildEntries({ build }: PlanDocument, report: Report, units: UnitPrefer
   return [...ticks, ...releases]
 }
 
-const bookEntries = ({ logbook }: PlanDocument): TimeEntry[] =>
+const bookEntries = ({ logbook }: StreamPlan): TimeEntry[] =>
   logbook.map((e) => ({
     id: e.id,
     at: e.at,
@@ -96,13 +96,13 @@ const bookEntries = ({ logbook }: PlanDocument): TimeEntry[] =>
   }))
 
 /** @param units the person's own */
-export const timeLine = (plan: PlanDocument, report: Report, units: UnitPreferences): TimeEntry[] =>
+export const timeLine = (plan: StreamPlan, report: Report, units: UnitPreferences): TimeEntry[] =>
   [...runEntries(plan, units), ...buildEntries(plan, report, units), ...bookEntries(plan)].toSorted((a, b) =>
     b.at.localeCompare(a.at),
   )
 
 /** What a log book must have at least, and what is missing. Handbook build 7. */
-export function missingEntries(plan: PlanDocument): string[] {
+export function missingEntries(plan: StreamPlan): string[] {
   const ticked = (key: RegExp) => plan.build?.ticks.some((t) => key.test(t.id)) ?? false
   const begun = (plan.build?.ticks.length ?? 0) > 0
   return [

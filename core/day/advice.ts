@@ -1,6 +1,6 @@
 import { cyclesPerHour, quietInterval, runOnAir, runOnHeat } from '#core/control'
 import { thermostatCycle, thermostatState, type SwitchedPart } from '#core/heat'
-import { MAIN_STREAM, type PlanDocument } from '#core/document'
+import { type StreamPlan } from '#core/document'
 import { CLEAR_SHARE, MIXING } from '#core/requirement'
 import { failuresOf, type Failure } from './failures'
 import { contactYears } from './life'
@@ -172,7 +172,7 @@ export interface Advice {
 }
 /** @param index of the group that is meant */
 export function adviceOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   model: DayModel,
   index: number,
   streams: readonly DayStream[],
@@ -181,7 +181,7 @@ export function adviceOf(
   if (!group) return null
   const { control } = group
   const airC = model.weather.usual.highC
-  const stream = streams.find((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
+  const stream = streams.find((s) => group.streams.includes(s.plan.stream))
   return {
     thermostat: thermostatAdvice(model, index, airC),
     quiet: control.school === 'boost' ? quietAdvice(model, index, control.quietDuty ?? 0, airC) : null,

@@ -5,7 +5,7 @@ import {
   type ControlSettings,
   type CurvePoint,
 } from '#core/control'
-import { facedStream, newControlOf, type Actuator, type Control, type PlanDocument } from '#core/document'
+import { newControlOf, type Actuator, type Control, type StreamPlan } from '#core/document'
 import { membersOf, type FanArray } from '#core/system'
 import type { DayStream } from './streams'
 
@@ -37,7 +37,7 @@ export const onlySwitches = ({ actuator }: Pick<Control, 'actuator'>): boolean =
  */
 export const usesWire = (
   { actuator }: Pick<Control, 'actuator'>,
-  { selection, wiring }: Pick<PlanDocument, 'selection' | 'wiring'>,
+  { selection, wiring }: Pick<StreamPlan, 'selection' | 'wiring'>,
 ): boolean => {
   const planned = (selection?.duty ?? null) !== null
   if (actuator === 'pwm-wire') return true
@@ -46,11 +46,11 @@ export const usesWire = (
 }
 
 /** Every control of a plan, and one that is always on for streams that nobody said anything of. */
-export function controlsOf(plan: PlanDocument, streams: readonly DayStream[]): Control[] {
+export function controlsOf(plan: StreamPlan, streams: readonly DayStream[]): Control[] {
   const steered = new Set(plan.controls.flatMap((c) => c.streamIds))
   const rest = streams
     .filter((s) => s.system.fanArray !== null)
-    .map((s) => facedStream(s.plan))
+    .map((s) => s.plan.stream)
     .filter((id) => !steered.has(id))
   return [...plan.controls, ...rest.map((id) => newControlOf(`always-${id}`.slice(0, 64), 'always', [id]))]
 }

@@ -5,14 +5,13 @@ import {
   newDay,
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newSource,
   planSchema,
   type Control,
   type Day,
   type Fan,
-  type PlanDocument,
-} from '#core/document'
+  type StreamPlan, seenFrom, wholePlan } from '#core/document'
 import { airState } from '#core/air'
 import { atOnce } from '#core/numeric'
 import { operationOf, selectionContextOf, trustedFans } from '#core/selection'
@@ -64,7 +63,7 @@ const fan: Fan = {
 const core = {
   id: 'core',
   name: 'Core',
-  streamId: null,
+  streamId: 'main',
   limitC: 60,
   massKg: null,
   material: null,
@@ -77,8 +76,8 @@ const core = {
 }
 const WORK = [{ id: 'w', name: 'working', fromS: 8 * 3600, toS: 18 * 3600, watts: 100 }]
 
-function planWith(control: Partial<Control>, day: Partial<Day> = {}): PlanDocument {
-  const plan = newPlan('j', 'Box')
+function planWith(control: Partial<Control>, day: Partial<Day> = {}): StreamPlan {
+  const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, {
     goal: 'cool',
     heatW: 100,
@@ -104,7 +103,7 @@ function planWith(control: Partial<Control>, day: Partial<Day> = {}): PlanDocume
     duty: null,
   }
   plan.source = { ...newSource('s', 'adapter', 12), lowV: 12, highV: 12, iMaxA: 1 }
-  plan.controls = [{ ...newControlOf('c', control.school ?? 'always'), sensorLagS: 20, ...control }]
+  plan.controls = [{ ...newControlOf('c', control.school ?? 'always', [plan.stream]), sensorLagS: 20, ...control }]
   plan.day = {
     ...newDay('d'),
     usualLowC: 20,
@@ -116,9 +115,9 @@ function planWith(control: Partial<Control>, day: Partial<Day> = {}): PlanDocume
     parts: [core],
     ...day,
   }
-  return planSchema.parse(plan)
+  return seenFrom(planSchema.parse(wholePlan(plan)))
 }
-function streamsOf(plan: PlanDocument): DayStream[] {
+function streamsOf(plan: StreamPlan): DayStream[] {
   const air = airState(plan.job.ambientC, plan.job.altitudeM, plan.job.humidity)!
   const fans = trustedFans([fan], plan.job.trust, null)
   const system = airSystem(plan, air, fans)
@@ -131,7 +130,7 @@ function streamsOf(plan: PlanDocument): DayStream[] {
     { plan, system, context, requirement, power, operation: operationOf(plan, system, context, power.fanV) },
   ]
 }
-const modelOf = (plan: PlanDocument) => dayModel(plan, streamsOf(plan))
+const modelOf = (plan: StreamPlan) => dayModel(plan, streamsOf(plan))
 
 const thermostat: Partial<Control> = { school: 'thermostat', actuator: 'relay', onC: 48, offC: 42 }
 const curve: Partial<Control> & Pick<Control, 'points'> = {

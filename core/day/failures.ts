@@ -1,4 +1,4 @@
-import type { Control, PlanDocument } from '#core/document'
+import type { Control, StreamPlan } from '#core/document'
 import { onlySwitches, usesWire } from './controls'
 
 /** What this control really does when one of its parts fails, and what is wanted. */
@@ -47,7 +47,7 @@ function sensorFails(control: Control): Failure | null {
   }
 }
 
-function controllerFails(control: Control, plan: PlanDocument): Failure | null {
+function controllerFails(control: Control, plan: StreamPlan): Failure | null {
   if (control.school === 'always' || control.school === 'slow') return null
   const { whenDead, actuator } = control
   const covered = control.secondC !== null
@@ -76,7 +76,7 @@ function controllerFails(control: Control, plan: PlanDocument): Failure | null {
   }
 }
 
-function fanFails(control: Control, { job }: PlanDocument): Failure {
+function fanFails(control: Control, { job }: StreamPlan): Failure {
   const { tachAlarm } = control
   return {
     part: 'fan',
@@ -93,7 +93,7 @@ function fanFails(control: Control, { job }: PlanDocument): Failure {
   }
 }
 
-function supplyFails({ interlock }: Control, plan: PlanDocument): Failure {
+function supplyFails({ interlock }: Control, plan: StreamPlan): Failure {
   const sources = [plan.source, ...plan.sources].filter((s) => s !== null)
   const battery = sources.some(
     (s) => s.kind === 'pack' || s.kind === 'house-battery' || s.kind === 'power-bank',
@@ -134,7 +134,7 @@ function hostFails(control: Control): Failure | null {
  * What happens when each part fails.
  * Reference: handbook control 5
  */
-export const failuresOf = (control: Control, plan: PlanDocument): Failure[] =>
+export const failuresOf = (control: Control, plan: StreamPlan): Failure[] =>
   [
     sensorFails(control),
     controllerFails(control, plan),

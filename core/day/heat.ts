@@ -1,9 +1,7 @@
 import type { ThermalLink, ThermalPart } from '#core/control'
 import {
-  facedStream,
-  MAIN_STREAM,
   type Day,
-  type PlanDocument,
+  type StreamPlan,
   type Run,
   type ThermalPartDoc,
 } from '#core/document'
@@ -97,7 +95,7 @@ function planPart(stream: DayStream, group: number, runs: readonly Run[]): DayPa
     ...(run ? [] : ['how slowly it warms']),
   ]
   return {
-    id: `plan-${facedStream(plan)}`,
+    id: `plan-${plan.stream}`,
     name: onPart ? 'Part' : 'Air inside',
     limitC: onPart ? job.partMaxC : job.insideMaxC,
     capacityJK: moved * (run?.tauS ?? USUAL_TAU_S),
@@ -117,7 +115,7 @@ function planPart(stream: DayStream, group: number, runs: readonly Run[]): DayPa
  * @param exponent of the conductance over the flow
  */
 export function heatOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   day: Day | null,
   streams: readonly DayStream[],
   groupOf: (streamId: string) => number,
@@ -126,7 +124,7 @@ export function heatOf(
 ): DayHeat {
   const incomplete: DayHeat['incomplete'] = []
   const parts = (day?.parts ?? []).flatMap((p) => {
-    const group = groupOf(p.streamId ?? MAIN_STREAM)
+    const group = groupOf(p.streamId)
     const made = typedPart(p, group, flows[group] ?? 0, exponent)
     if (typeof made !== 'string') return [made]
     incomplete.push({ id: p.id, name: p.name, wants: made })
@@ -135,7 +133,7 @@ export function heatOf(
   // until one of them can be counted the plan's own balance stands in
   if (!parts.length)
     for (const s of streams) {
-      const own = planPart(s, groupOf(facedStream(s.plan)), plan.runs)
+      const own = planPart(s, groupOf(s.plan.stream), plan.runs)
       if (own) parts.push(own)
     }
   const index = new Map(parts.map((p, i) => [p.id, i]))

@@ -1,14 +1,13 @@
 import type { ControlSettings, ThermalLink } from '#core/control'
 import {
   dayKinds,
-  facedStream,
   streamName,
   type Control,
   type Day,
   type DayKind,
   type Job,
   type LoadStep,
-  type PlanDocument,
+  type StreamPlan,
 } from '#core/document'
 import { atOnce } from '#core/numeric'
 import { controlsOf, settled, USUAL } from './controls'
@@ -71,7 +70,7 @@ const named = (control: Control, streams: readonly DayStream[], several: boolean
 
 /** The air streams that a control steers. */
 const steered = (control: Control, all: readonly DayStream[]) =>
-  all.filter((s) => control.streamIds.includes(facedStream(s.plan)))
+  all.filter((s) => control.streamIds.includes(s.plan.stream))
 
 /** A control with what it steers and looks at. @param table of these streams, where it is known */
 export function groupOf(
@@ -89,7 +88,7 @@ export function groupOf(
   return {
     control,
     name: named(control, streams, all.length > 1),
-    streams: streams.map((s) => facedStream(s.plan)),
+    streams: streams.map((s) => s.plan.stream),
     table: made,
     planned,
     referenceM3s: made.flowM3s[Math.round(planned * (made.flowM3s.length - 1))] ?? 0,
@@ -105,11 +104,11 @@ export function groupOf(
 const ownLoad = (job: Job): number => job.heatW ?? 0
 
 /** The model of a plan. @param streams one entry an air stream, the first one first */
-export const dayModel = (plan: PlanDocument, streams: readonly DayStream[]): DayModel =>
+export const dayModel = (plan: StreamPlan, streams: readonly DayStream[]): DayModel =>
   atOnce(modelSteps(plan, streams))
 
 /** The same in steps. */
-export function* modelSteps(plan: PlanDocument, streams: readonly DayStream[]): Generator<void, DayModel> {
+export function* modelSteps(plan: StreamPlan, streams: readonly DayStream[]): Generator<void, DayModel> {
   const day: Day | null = plan.day
   const { job } = plan
   const exponent = day?.exponent ?? EXPONENT

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { DayModel, ModelGroup } from './model'
-import { newControlOf, newPlan } from '#core/document'
+import { newControlOf, newStreamPlan } from '#core/document'
 import { adviceOf, runOnAdvice, thermostatAdvice } from './advice'
 import { proposed, slowestDuty, thresholdsFor } from './propose'
 import { heardSteps } from './quietest'
@@ -15,7 +15,7 @@ const duties = Array.from({ length: 41 }, (_, i) => i / 40)
 const weather = { lowC: 20, highC: 24, highestAtS: 50_400, points: [], assumed: false }
 function model({ heat = 60, limitC = 60, movedWK = 4, capacityJK = 2000, lagS = 20 } = {}): DayModel {
   const group: ModelGroup = {
-    control: newControlOf('c', 'always'),
+    control: newControlOf('c', 'always', ['main']),
     name: 'Fans',
     streams: ['main'],
     table: {
@@ -69,7 +69,7 @@ function model({ heat = 60, limitC = 60, movedWK = 4, capacityJK = 2000, lagS = 
     idleW: heat,
     light: { fromS: 25_200, toS: 68_400 },
     night: { fromS: 79_200, toS: 21_600 },
-    job: newPlan('j', 'J').job,
+    job: newStreamPlan('j', 'J').job,
     pressurePa: 101_325,
     store: null,
     week: [],
@@ -124,7 +124,7 @@ describe('the slowest duty', () => {
 
 test('what the person set of a school stays, another is proposed', () => {
   const made = model()
-  const own = { ...newControlOf('c', 'timer'), timerOnS: 600, timerEveryS: 1800 }
+  const own = { ...newControlOf('c', 'timer', ['main']), timerOnS: 600, timerEveryS: 1800 }
   const steered = { ...made, groups: [{ ...made.groups[0]!, control: own }] }
   expect(proposed('timer', steered, 0, [])).toBe(own)
   const curve = proposed('curve', steered, 0, [])
@@ -159,13 +159,13 @@ describe('advice', () => {
     expect(advice.seconds).toBeCloseTo(500 * Math.log(15 / 5), 6)
   })
   test('there is none for a group that is not there', () => {
-    expect(adviceOf(newPlan('j', 'J'), model(), 3, [])).toBeNull()
+    expect(adviceOf(newStreamPlan('j', 'J'), model(), 3, [])).toBeNull()
   })
 })
 
 describe('life', () => {
   test('a contact makes its operations; what never switches lasts', () => {
-    const relay = { ...newControlOf('c', 'thermostat'), actuator: 'relay' as const }
+    const relay = { ...newControlOf('c', 'thermostat', ['main']), actuator: 'relay' as const }
     expect(contactYears(relay, 20)!.years).toBeCloseTo(USUAL.operations / (20 * 365), 9)
     expect(contactYears(relay, 20)!.assumed).toBe(true)
     expect(contactYears({ ...relay, operations: 1e6 }, 20)).toEqual({ years: 1e6 / 7300, assumed: false })

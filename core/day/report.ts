@@ -1,5 +1,5 @@
 import { DAY_S } from '#core/control'
-import { MAIN_STREAM, type PlanDocument } from '#core/document'
+import { type StreamPlan } from '#core/document'
 import type { Figure } from '#core/figure'
 import { usesWire } from './controls'
 import { failuresOf, type Failure } from './failures'
@@ -23,7 +23,7 @@ export interface DayReport {
 }
 
 /** Somebody planned a day or a control. */
-export const planned = ({ controls, day }: PlanDocument): boolean => controls.length > 0 || day !== null
+export const planned = ({ controls, day }: StreamPlan): boolean => controls.length > 0 || day !== null
 
 /** Days that were run, by what they were run from: typing elsewhere does not run them again. */
 type Days = Pick<DayReport, 'usual' | 'hot' | 'greyest'>
@@ -51,7 +51,7 @@ function* greyestSteps(model: DayModel): Generator<void, number | null> {
 
 /** The day of a plan, in steps; null where none was planned, or nothing runs. */
 export function* dayReportSteps(
-  plan: PlanDocument,
+  plan: StreamPlan,
   streams: readonly DayStream[],
 ): Generator<void, DayReport | null> {
   if (!planned(plan) || !streams.some((s) => s.system.fanArray !== null)) return null
@@ -75,7 +75,7 @@ export function* dayReportSteps(
 export function loadShare(
   { usual }: DayReport,
   loadRunA: number | null,
-  { controls, source }: PlanDocument,
+  { controls, source }: StreamPlan,
 ): number | null {
   const fullW = (loadRunA ?? 0) * (source?.nominalV ?? 0)
   if (!controls.length || usual.drawnJ === null || !(fullW > 0)) return null
@@ -94,13 +94,13 @@ export interface DriveRange {
   /** a kick at start, duty 0..1; null without */
   kickDuty: number | null
 }
-/** The same of the first stream; null without a planned control, or where its fans never run. @param driveV V */
+/** The same of a stream; null without a planned control, or where its fans never run. @param driveV V */
 export function driveRange(
   day: DayReport,
-  { controls, selection, wiring }: PlanDocument,
+  { controls, selection, stream, wiring }: StreamPlan,
   driveV: number,
 ): DriveRange | null {
-  const index = day.model.groups.findIndex((g) => g.streams.includes(MAIN_STREAM))
+  const index = day.model.groups.findIndex((g) => g.streams.includes(stream))
   const group = day.model.groups[index]
   if (!group || !controls.includes(group.control)) return null
   const days = [day.usual, day.hot].map((d) => d.groups[index]!).filter((g) => g.highDuty > 0)
@@ -119,8 +119,8 @@ export function driveRange(
   }
 }
 
-/** Hours a day that the fans of the first stream run: of the planned usual day, else as the Brief says. */
-export function hoursOnOf(day: DayReport | null, { controls, job }: PlanDocument): number {
-  const group = day?.model.groups.findIndex((g) => g.streams.includes(MAIN_STREAM)) ?? -1
+/** Hours a day that the fans of a stream run: of the planned usual day, else as the Brief says. */
+export function hoursOnOf(day: DayReport | null, { controls, job, stream }: StreamPlan): number {
+  const group = day?.model.groups.findIndex((g) => g.streams.includes(stream)) ?? -1
   return day && controls.length && group >= 0 ? day.usual.groups[group]!.onS / 3600 : job.hoursPerDay
 }

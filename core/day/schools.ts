@@ -1,4 +1,4 @@
-import { MAIN_STREAM, schoolKinds, type Control, type PlanDocument, type School } from '#core/document'
+import { schoolKinds, type Control, type StreamPlan, type School } from '#core/document'
 import { fanAirC } from '#core/system'
 import { failuresOf, type Failure } from './failures'
 import { bearingYears, contactYears } from './life'
@@ -77,13 +77,13 @@ function tuned(control: Control, model: DayModel, index: number, streams: readon
  */
 export function schoolRow(
   school: School,
-  plan: PlanDocument,
+  plan: StreamPlan,
   model: DayModel,
   index: number,
   streams: readonly DayStream[],
 ): SchoolRow {
   const group = model.groups[index]!
-  const mine = streams.filter((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
+  const mine = streams.filter((s) => group.streams.includes(s.plan.stream))
   const control = tuned(proposed(school, model, index, mine), model, index, streams)
   const made = withControl(model, index, control, streams)
   const { problem } = made.groups[index]!
@@ -122,7 +122,7 @@ export function schoolRow(
  * @param index of the group that is meant
  */
 export function compareSchools(
-  plan: PlanDocument,
+  plan: StreamPlan,
   model: DayModel,
   index: number,
   streams: readonly DayStream[],

@@ -1,4 +1,4 @@
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { runningTime } from '#core/supply'
 import type { DayStream } from './streams'
 
@@ -33,7 +33,7 @@ function efficiencyOf({ plan, power }: DayStream): number {
 }
 
 /** The store of a plan; null without a source that tells its voltage. */
-export function storeOf(plan: PlanDocument, home: DayStream | null): DayStore | null {
+export function storeOf(plan: StreamPlan, home: DayStream | null): DayStore | null {
   const { source, sun, day } = plan
   if (!home || !source || source.nominalV === null) return null
   const runtime = runningTime(plan, home.power)

@@ -1,4 +1,4 @@
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import type { Requirement } from '#core/requirement'
 import type { Operation, SelectionContext } from '#core/selection'
 import type { PowerState } from '#core/supply'
@@ -6,7 +6,7 @@ import type { AirSystem } from '#core/system'
 
 /** An air stream where it runs, as the day takes it: the plan with this stream in front, and what was computed of it. */
 export interface DayStream {
-  plan: PlanDocument
+  plan: StreamPlan
   system: AirSystem
   context: SelectionContext
   requirement: Requirement

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { newDay, newPlan, type Day } from '#core/document'
+import { newDay, newStreamPlan, type Day } from '#core/document'
 import { ambientOf, humidityOf, lightOf, loadOf, sunShape, weatherOf, weekOf } from './weather'
 import { thinned } from './view'
 
@@ -8,7 +8,7 @@ import { thinned } from './view'
 
 const HOUR = 3600
 const DAY = 86_400
-const { job } = newPlan('j', 'J')
+const { job } = newStreamPlan('j', 'J')
 const dayOf = (change: Partial<Day>): Day => ({ ...newDay('d'), ...change })
 
 describe('air', () => {

@@ -1,28 +1,28 @@
 import { describe, expect, test } from 'vitest'
-import { changeWords, newElement, newFit, newPlan, newTarget, type PlanDocument } from './index'
+import { changeWords, newElement, newFit, newStreamPlan, newTarget, type StreamPlan } from './index'
 
-const plan = (): PlanDocument => ({
-  ...newPlan('job-x', 'X'),
+const plan = (): StreamPlan => ({
+  ...newStreamPlan('job-x', 'X'),
   path: [
     { ...newElement('a', 'opening'), name: 'Slot' },
     { ...newElement('b', 'fan'), name: 'Fan' },
   ],
 })
-const after = (change: (p: PlanDocument) => void) => {
+const after = (change: (p: StreamPlan) => void) => {
   const p = structuredClone(plan())
   change(p)
   return p
 }
 
 describe('what a change was, in words', () => {
-  test.each<[string, (p: PlanDocument) => void]>([
+  test.each<[string, (p: StreamPlan) => void]>([
     ['Slot changed', (p) => (p.path[0]!.areaM2 = 0.01)],
     ['Slot removed', (p) => p.path.shift()],
     ['Filter added', (p) => p.path.push(newElement('c', 'filter'))],
     ['the air path', (p) => p.path.push(newElement('c', 'filter'), newElement('d', 'bend'))],
     ['order of the air path', (p) => p.path.reverse()],
     ['facts of the job', (p) => (p.job.heatW = 5)],
-    ['target added', (p) => p.targets.push(newTarget({ id: 't', kind: 'level', limit: 30 }))],
+    ['target added', (p) => p.targets.push(newTarget({ id: 't', kind: 'level', limit: 30 }, 'main'))],
     ['panel, guard, screws', (p) => (p.fit = newFit('fit'))],
     ['nothing', () => {}],
   ])('%s', (words, change) => {

@@ -1,4 +1,4 @@
-import type { PlanDocument } from './plan'
+import type { StreamPlan } from './stream'
 
 /** What tells two plans apart, in words: for undo and redo that say what they take back. */
 
@@ -20,7 +20,7 @@ function listChange(before: readonly Named[], after: readonly Named[], one: stri
 
 const lists: {
   key:
-    'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'streams' | 'sources' | 'controls' | 'logbook'
+    'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'beside' | 'sources' | 'controls' | 'logbook'
   one: string
   many: string
 }[] = [
@@ -33,9 +33,9 @@ const lists: {
   { key: 'sources', one: 'source', many: 'sources' },
   { key: 'controls', one: 'control', many: 'controls' },
   { key: 'logbook', one: 'line of the log book', many: 'the log book' },
-  { key: 'streams', one: 'air stream', many: 'air streams' },
+  { key: 'beside', one: 'air stream', many: 'air streams' },
 ]
-const singles: { key: keyof PlanDocument; name: string }[] = [
+const singles: { key: keyof StreamPlan; name: string }[] = [
   { key: 'selection', name: 'picked fan' },
   { key: 'source', name: 'source' },
   { key: 'converter', name: 'converter' },
@@ -55,7 +55,7 @@ const singles: { key: keyof PlanDocument; name: string }[] = [
  * @param label what the person calls the field that was typed in, if it was one
  * @example changeWords(before, after) // "Outlet grille changed"
  */
-export function changeWords(before: PlanDocument, after: PlanDocument, label = ''): string {
+export function changeWords(before: StreamPlan, after: StreamPlan, label = ''): string {
   if (label) return label
   const parts = [
     ...lists

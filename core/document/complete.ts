@@ -1,4 +1,7 @@
 import { newFeedPart } from './feed'
+import { machineJobKeys, streamJobKeys } from './job'
+import { streamParts } from './stream'
+import { targetKinds, type TargetKind } from './target'
 
 type Loose = Record<string, unknown>
 const isObject = (x: unknown): x is Loose => typeof x === 'object' && x !== null && !Array.isArray(x)
@@ -24,15 +27,55 @@ export function completePlan(raw: unknown): unknown {
   const uncertain = list(plan.uncertainties).map((u) =>
     u.id === 'partInnerKW' ? { ...u, id: 'partInnerKPerW' } : u,
   )
-  return {
+  return inStreams({
     ...plan,
     job: renamedPart(raw.job, { careFrom: 'maintenanceFrom', partInnerKW: 'partInnerKPerW' }),
-    uncertainties: uncertain,
+    ...('uncertainties' in plan ? { uncertainties: uncertain } : {}),
     source: windowRepaired(plan.source),
     converter: renamedPart(plan.converter, { thetaKW: 'junctionToAirKPerW' }),
     battery: renamedPart(plan.battery, { chargeC: 'chargeCoulomb' }),
     wiring: oldWiring(plan.wiring),
     feed: plan.feed === undefined ? list(plan.loads).map((l) => oldLoad(l, plan.converter)) : plan.feed,
+  })
+}
+
+/** Changes each thing of a list; what is no list, or no thing, stays for the check. */
+const each = (x: unknown, change: (item: Loose) => Loose): unknown =>
+  Array.isArray(x) ? x.map((item: unknown) => (isObject(item) ? change(item) : item)) : x
+const picked = (from: Loose, keys: readonly string[]): Loose =>
+  Object.fromEntries(keys.flatMap((key) => (key in from ? [[key, from[key]]] : [])))
+/** Id that the first stream had before streams were a list. */
+const FIRST = 'main'
+
+/**
+ * A plan whose first stream stood in the plan itself, further ones in a list beside it: all of them in the list. What
+ * named no stream was of the first one.
+ */
+function inStreams(plan: Loose): Loose {
+  const further = list(plan.streams)
+  if (further.length && !('path' in plan)) return plan
+  const job = plan.job as Loose
+  const parts = Object.keys(streamParts)
+  const first = { id: FIRST, job: picked(job, streamJobKeys), ...picked(plan, parts) }
+  const named = (x: unknown) => each(x, (item) => ({ ...item, streamId: item.streamId ?? FIRST }))
+  const common = Object.fromEntries(Object.entries(plan).filter(([key]) => !parts.includes(key)))
+  const known = list(job.known)
+  return {
+    ...common,
+    job: {
+      ...picked(job, machineJobKeys),
+      // a reason that named no stream stands for the whole, and for the first one where there are several
+      ...(further.length
+        ? { known: [...known, ...known.flatMap((k) => (k.subject ? [] : [{ ...k, subject: FIRST }]))] }
+        : {}),
+    },
+    streams: [first, ...further],
+    targets: each(plan.targets, (t) =>
+      targetKinds[t.kind as TargetKind]?.ofStream ? { ...t, streamId: t.streamId ?? FIRST } : t,
+    ),
+    controls: each(plan.controls, (c) => ({ ...c, streamIds: c.streamIds ?? [FIRST] })),
+    ...(isObject(plan.day) ? { day: { ...plan.day, parts: named(plan.day.parts) } } : {}),
+    runs: each(plan.runs, (run) => ({ ...run, fans: named(run.fans) })),
   }
 }
 

@@ -4,9 +4,6 @@ import { defaultsOf, idSchema, line, maybe, share, shortText, whole, within, yes
 
 /** What decides when fans run and how fast. Temperatures in degC, duties 0..1, times in s. */
 
-/** Id of the stream that stands in the plan itself, as `stream.ts` has it. */
-const FIRST_STREAM = 'main'
-
 export const schoolKinds = ['always', 'slow', 'timer', 'thermostat', 'curve', 'host', 'boost', 'tool'] as const
 export type School = (typeof schoolKinds)[number]
 
@@ -36,7 +33,7 @@ export const controlSchema = z.object({
   id: idSchema,
   name: line,
   /** air streams whose fans it steers */
-  streamIds: z.array(z.string().max(64)).max(8, 'At most 8.').default([FIRST_STREAM]),
+  streamIds: z.array(z.string().max(64)).max(8, 'At most 8.').default([]),
   school: z.enum(schoolKinds).default('always'),
   actuator: maybe(z.enum(actuatorKinds)),
   /** what it looks at */
@@ -114,7 +111,7 @@ export const controlSchema = z.object({
 export interface Control extends z.infer<typeof controlSchema> {}
 
 /** A control of which only the school is chosen. */
-export const newControlOf = (id: string, school: School, streamIds: string[] = [FIRST_STREAM]): Control => ({
+export const newControlOf = (id: string, school: School, streamIds: string[]): Control => ({
   ...defaultsOf(controlSchema),
   id,
   school,
@@ -137,8 +134,8 @@ export interface LoadStep extends z.infer<typeof loadStepSchema> {}
 export const thermalPartSchema = z.object({
   id: idSchema,
   name: shortText.min(1, 'Name it.'),
-  /** air stream that cools it; null: the first one */
-  streamId: maybe(idSchema),
+  /** air stream that cools it */
+  streamId: idSchema,
   limitC: warmth,
   massKg: maybe(within(0.0001, 5000)),
   material: maybe(z.enum(['aluminium', 'copper', 'steel', 'plastic', 'wood', 'water', 'glass', 'electronics'])),

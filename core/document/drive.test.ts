@@ -1,19 +1,20 @@
 import { describe, expect, test } from 'vitest'
 import {
   addStream,
-  faceStream,
+  seenFrom,
+  wholePlan,
   newConverter,
   newFeedPart,
-  newPlan,
+  newStreamPlan,
   newSource,
   planSchema,
   setDrive,
-  type PlanDocument,
+  type StreamPlan,
 } from './index'
 
 /** A 12 V fan at 9 V behind a converter that a lamp hangs on too; the source gives 24 V. */
-function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const p = newPlan('j', 'Machine')
+function machine(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const p = newStreamPlan('j', 'Machine')
   p.selection = {
     id: 's',
     fanId: 'f',
@@ -30,12 +31,12 @@ function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   change(p)
   return p
 }
-const drive = (volts: number, rest: object = {}, change?: (p: PlanDocument) => void) => {
+const drive = (volts: number, rest: object = {}, change?: (p: StreamPlan) => void) => {
   const p = machine(change)
   setDrive(p, { volts, converterId: 'new', ...rest })
   return p
 }
-const parents = (p: PlanDocument) => p.feed.map((f) => f.parentId)
+const parents = (p: StreamPlan) => p.feed.map((f) => f.parentId)
 
 describe('setting the drive voltage', () => {
   test('moves selection and converter together; what was set and measured is not any more', () => {
@@ -57,7 +58,7 @@ describe('setting the drive voltage', () => {
     const p = drive(24)
     expect(p.converter).toBeNull()
     expect(parents(p)).toEqual([null, null])
-    expect(planSchema.safeParse(p).success).toBe(true)
+    expect(planSchema.safeParse(wholePlan(p)).success).toBe(true)
   })
   test.each([
     ['24 V on a 12 V source', 24, 12, 'boost'],
@@ -105,17 +106,18 @@ describe('setting the drive voltage', () => {
 
 describe('the fans of a further stream', () => {
   /** A stream beside the first one, which stands in front; a 12 V rail beside the source of 24 V. */
-  const beside = (volts: number, change: (p: PlanDocument) => void = () => {}) => {
+  const beside = (volts: number, change: (p: StreamPlan) => void = () => {}) => {
     const home = machine()
-    addStream(home, 'board', 'Board')
     home.sources = [{ ...newSource('rail-12', 'rail'), nominalV: 12 }]
-    const p = faceStream(home, 'board')
+    const whole = wholePlan(home)
+    addStream(whole, 'board', 'Board')
+    const p = seenFrom(whole, 'board')
     p.selection = { ...home.selection!, id: 'b' }
     change(p)
     setDrive(p, { volts, converterId: 'made' })
     return p
   }
-  const lead = (p: PlanDocument) => p.feed.find((f) => f.streamId === 'board')!
+  const lead = (p: StreamPlan) => p.feed.find((f) => f.streamId === 'board')!
   test('hang straight on the source that has their voltage', () => {
     expect(lead(beside(24)).parentId).toBeNull()
     expect(lead(beside(12)).parentId).toBe('rail-12')

@@ -1,6 +1,5 @@
 import { newConverter, newFeedPart, type Converter, type FeedPart } from './feed'
-import type { PlanDocument } from './plan'
-import { facedStream, MAIN_STREAM, streamLead } from './stream'
+import { streamLead, trunkStream, type StreamPlan } from './stream'
 
 /** Share of the drive voltage that a source may differ by and still drive the fan straight. Common practice, no source. */
 const STRAIGHT = 0.05
@@ -26,7 +25,7 @@ const UNSET = { setFirst: false, measuredV: null, ohm: null, ohm2: null, diodes:
 const raises = (kind: Converter['kind']) => kind === 'boost'
 
 /** A converter of a kind for a voltage: the one that is there where it is of that kind, else a new one in its place. */
-function converterFor(plan: PlanDocument, kind: Converter['kind'], volts: number, id: string): Converter {
+function converterFor(plan: StreamPlan, kind: Converter['kind'], volts: number, id: string): Converter {
   const { converter } = plan
   if (converter?.kind === kind) return { ...converter, ...UNSET, outV: volts }
   return { ...newConverter(converter?.id ?? id, volts), kind, iMaxA: converter?.iMaxA ?? null }
@@ -37,13 +36,13 @@ function converterFor(plan: PlanDocument, kind: Converter['kind'], volts: number
  * it move together, and what hung on a converter that goes hangs on the source from then on.
  * @param plan changed in place; without a fan selection only the converter is set
  */
-export function setDrive(plan: PlanDocument, { volts, duty, by = 'auto', converterId }: Drive): void {
+export function setDrive(plan: StreamPlan, { volts, duty, by = 'auto', converterId }: Drive): void {
   const { selection, source, converter } = plan
   if (selection) {
     selection.driveV = volts
     if (duty !== undefined) selection.duty = duty
   }
-  if (facedStream(plan) !== MAIN_STREAM) return driveFurther(plan, volts, by, converterId)
+  if (plan.stream !== trunkStream(plan)) return driveFurther(plan, volts, by, converterId)
   if (by === 'straight') return dropConverter(plan)
   if (by !== 'auto') {
     const kind = by.kind ?? converter?.kind ?? 'buck'
@@ -63,7 +62,7 @@ export function setDrive(plan: PlanDocument, { volts, duty, by = 'auto', convert
   plan.converter = converterFor(plan, suits ? converter.kind : up ? 'boost' : 'buck', volts, converterId)
 }
 
-function dropConverter(plan: PlanDocument): void {
+function dropConverter(plan: StreamPlan): void {
   const gone = plan.converter?.id
   plan.converter = null
   if (gone !== undefined) for (const part of plan.feed) if (part.parentId === gone) part.parentId = null
@@ -75,7 +74,7 @@ const isTreeKind = (kind: string): kind is (typeof treeKinds)[number] =>
   (treeKinds as readonly string[]).includes(kind)
 
 /** Voltage that a part of the feed is handed, V: that of the nearest converter above it, else the source's. */
-function handedV(plan: PlanDocument, parentId: string | null): number | null {
+function handedV(plan: StreamPlan, parentId: string | null): number | null {
   if (parentId === null) return plan.source?.nominalV ?? null
   if (parentId === plan.converter?.id) return plan.converter.outV
   const source = [plan.source, ...plan.sources].find((s) => s?.id === parentId)
@@ -85,7 +84,7 @@ function handedV(plan: PlanDocument, parentId: string | null): number | null {
 }
 
 /** A converter that feeds this lead and nothing else; null where there is none. */
-function ownConverter(plan: PlanDocument, lead: FeedPart): FeedPart | null {
+function ownConverter(plan: StreamPlan, lead: FeedPart): FeedPart | null {
   const above = plan.feed.find((p) => p.id === lead.parentId && p.kind === 'converter')
   const alone = plan.feed.filter((p) => p.parentId === lead.parentId).length === 1
   return above && alone ? above : null
@@ -96,12 +95,12 @@ function ownConverter(plan: PlanDocument, lead: FeedPart): FeedPart | null {
  * has that voltage already, or a further source has.
  */
 function driveFurther(
-  plan: PlanDocument,
+  plan: StreamPlan,
   volts: number,
   by: NonNullable<Drive['by']>,
   converterId: string,
 ): void {
-  const stream = facedStream(plan)
+  const stream = plan.stream
   let lead = plan.feed.find((p) => p.streamId === stream)
   if (!lead) {
     lead = streamLead(stream, plan.job.streamName)

@@ -40,6 +40,7 @@ export {
 } from './fit'
 export {
   jobSchema,
+  machineJobSchema,
   newPort,
   streamJobSchema,
   portSchema,
@@ -49,6 +50,7 @@ export {
   type Goal,
   type HeatBasis,
   type Job,
+  type MachineJob,
   type KeepBasis,
   type Lid,
   type Port,
@@ -156,6 +158,7 @@ export { fromStock, sawsOf, stockKinds, stockPartSchema, type StockKind, type St
 export {
   fanIdsOf,
   newPlan,
+  newStreamPlan,
   planSchema,
   sourcesOf,
   targetOf,
@@ -182,21 +185,23 @@ export {
 export { MOST_FANS, selectionSchema, type Arrangement, type FanSelection } from './selection'
 export {
   addStream,
-  facedStream,
-  faceStream,
   feedStreams,
-  MAIN_STREAM,
+  fromEachStream,
+  isOneOfSeveral,
   MOST_STREAMS,
   newStream,
   removeStream,
   runningSelection,
+  seenFrom,
   staysAsIs,
-  streamFaces,
-  streamIds,
   streamName,
   streamNames,
   streamSchema,
+  trunkStream,
+  type MachinePlan,
   type Stream,
+  type StreamPlan,
+  wholePlan,
 } from './stream'
 export { completePlan } from './complete'
 export { setDrive } from './drive'

@@ -305,13 +305,18 @@ export const streamJobSchema = z.object({
 })
 export const streamJobKeys = Object.keys(streamJobSchema.shape) as (keyof z.infer<typeof streamJobSchema>)[]
 
-export const jobSchema = z.object({
+/** What the whole machine has: its name, its room, what stands around it, how it is judged. */
+export const machineJobSchema = z.object({
   ...aboutShape,
   ...placeShape,
   ...surroundingShape,
   ...verdictShape,
-  ...streamJobSchema.shape,
 })
+export interface MachineJob extends z.infer<typeof machineJobSchema> {}
+export const machineJobKeys = Object.keys(machineJobSchema.shape) as (keyof MachineJob)[]
+
+/** The machine's facts with those of one of its streams, as forms and stages read them. */
+export const jobSchema = z.object({ ...machineJobSchema.shape, ...streamJobSchema.shape })
 export interface Job extends z.infer<typeof jobSchema> {}
 export type Goal = Job['goal']
 export type HeatBasis = Job['heatBasis']
@@ -321,7 +326,7 @@ export type Trust = Job['trust']
 export type Side = z.infer<typeof side>
 
 /** A job of which only the name is known. */
-export const newJob = (id: string, name: string): Job => ({ ...defaultsOf(jobSchema), id, name })
+export const newJob = (id: string, name: string): MachineJob => ({ ...defaultsOf(machineJobSchema), id, name })
 
 /** The inputs that may be uncertain: numbers the need is computed from. */
 export const uncertainInputs = [

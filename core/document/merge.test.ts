@@ -20,7 +20,7 @@ const tick = (id: string, value: number | null, at: string, who: string): Tick =
 function base(): PlanDocument {
   const plan = newPlan('j', 'Box')
   plan.converter = newConverter('c', 10.5)
-  plan.path.unshift(newElement('g', 'grille'))
+  plan.streams[0]!.path.unshift(newElement('g', 'grille'))
   plan.build = { ...newBuild('b'), ticks: [tick('dry', null, '2026-01-01T10:00:00Z', 'Ada')] }
   return plan
 }
@@ -39,12 +39,13 @@ describe('two devices on one job', () => {
         p.build!.ticks.push(tick('cut', null, '2026-01-01T11:00:00Z', 'Ada'))
       }),
       changed((p) => {
-        p.job.heatW = 40
+        p.streams[0]!.job.heatW = 40
         p.build!.ticks.push(tick('wire', 10.4, '2026-01-01T11:01:00Z', 'Ben'))
         p.logbook.push(newEvent('e', '2026-01-01T11:01:00Z', 'Dropped it'))
       }),
     )!
-    expect(both.plan.job).toMatchObject({ name: 'Mine', heatW: 40 })
+    expect(both.plan.job.name).toBe('Mine')
+    expect(both.plan.streams[0]!.job.heatW).toBe(40)
     expect(both.plan.build!.ticks.map((t) => t.id)).toEqual(['dry', 'wire', 'cut'])
     expect(both.plan.logbook).toHaveLength(1)
     expect(both.twice).toEqual([])
@@ -70,7 +71,7 @@ describe('two devices on one job', () => {
   test('a tick taken back here and nothing there stays taken back', () => {
     const both = put(
       changed((p) => (p.build!.ticks = [])),
-      changed((p) => (p.job.heatW = 40)),
+      changed((p) => (p.streams[0]!.job.heatW = 40)),
     )!
     expect(both.plan.build!.ticks).toEqual([])
   })
@@ -86,7 +87,7 @@ describe('two devices on one job', () => {
   })
   const clashes: [string, (p: PlanDocument) => void, (p: PlanDocument) => void][] = [
     ['the same field', (p) => (p.job.name = 'A'), (p) => (p.job.name = 'B')],
-    ['gone here, changed there', (p) => p.path.shift(), (p) => (p.path[0]!.name = 'Front')],
+    ['gone here, changed there', (p) => p.streams[0]!.path.shift(), (p) => (p.streams[0]!.path[0]!.name = 'Front')],
   ]
   test.each(clashes)('%s is for a person to decide', (_, mine, theirs) => {
     expect(put(changed(mine), changed(theirs))).toBeNull()

@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { newElement, newPlan } from './index'
+import { newElement, newStreamPlan } from './index'
 import type { PathElement } from './index'
 import { boreBeside, mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
 
 /** A row a, s (split with ways x: x1 x2, y: y1), b. */
 function plan() {
-  const p = newPlan('j', 'Box')
+  const p = newStreamPlan('j', 'Box')
   const el = (id: string, branchId: string | null = null, kind: PathElement['kind'] = 'opening') => ({
     ...newElement(id, kind),
     branchId,
@@ -97,7 +97,7 @@ describe('placing elements', () => {
 
 describe('the bore beside', () => {
   const row = (...list: [PathElement['kind'], number | null][]) => {
-    const p = newPlan('j', 'Box')
+    const p = newStreamPlan('j', 'Box')
     p.path = list.map(([kind, diameterM], i) => ({ ...newElement(`e${i}`, kind), diameterM }))
     return p
   }

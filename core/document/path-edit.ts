@@ -1,10 +1,10 @@
 import type { ElementKind, PathElement } from './path'
-import type { PlanDocument } from './plan'
+import type { Stream } from './stream'
 
 /** Changes of a plan's path in place: the document's list keeps each row's order. */
 
 /** What stands in a row: the main one (null) or a way. */
-export const rowOf = (plan: Pick<PlanDocument, 'path'>, branchId: string | null): PathElement[] =>
+export const rowOf = (plan: Pick<Stream, 'path'>, branchId: string | null): PathElement[] =>
   plan.path.filter((e) => e.branchId === branchId)
 
 /**
@@ -12,7 +12,7 @@ export const rowOf = (plan: Pick<PlanDocument, 'path'>, branchId: string | null)
  * a split has one way only, that of openings alike, each opening has its share of the fans.
  */
 export function mayStandIn(
-  { branches }: Pick<PlanDocument, 'branches'>,
+  { branches }: Pick<Stream, 'branches'>,
   { kind }: Pick<PathElement, 'kind'>,
   branchId: string | null,
 ): boolean {
@@ -26,7 +26,7 @@ export function mayStandIn(
  * @param index place in the row; at its end where null or beyond it
  */
 export function placeElement(
-  plan: Pick<PlanDocument, 'path'>,
+  plan: Pick<Stream, 'path'>,
   element: PathElement,
   branchId: string | null,
   index: number | null,
@@ -44,7 +44,7 @@ const BORED: readonly ElementKind[] = ['duct', 'bend', 'hood', 'outlet', 'damper
  * @returns m; null where there is none, or the kind has no bore
  */
 export function boreBeside(
-  plan: Pick<PlanDocument, 'path'>,
+  plan: Pick<Stream, 'path'>,
   kind: ElementKind,
   branchId: string | null,
   index: number | null,
@@ -61,14 +61,14 @@ export function boreBeside(
 }
 
 /** Takes an element out; a split goes with its ways and all that stands in them. */
-export function removeElement(plan: Pick<PlanDocument, 'path' | 'branches'>, id: string): void {
+export function removeElement(plan: Pick<Stream, 'path' | 'branches'>, id: string): void {
   const ways = plan.branches.filter((b) => b.splitId === id).map((b) => b.id)
   plan.path = plan.path.filter((e) => e.id !== id && !ways.includes(e.branchId ?? ''))
   plan.branches = plan.branches.filter((b) => b.splitId !== id)
 }
 
 /** Takes a way out with all that stands in it. */
-export function removeBranch(plan: Pick<PlanDocument, 'path' | 'branches'>, id: string): void {
+export function removeBranch(plan: Pick<Stream, 'path' | 'branches'>, id: string): void {
   plan.path = plan.path.filter((e) => e.branchId !== id)
   plan.branches = plan.branches.filter((b) => b.id !== id)
 }

@@ -2,12 +2,12 @@ import { z } from 'zod'
 import { maybe } from './fields'
 import { fitSchema } from './fit'
 import { streamJobSchema } from './job'
-import type { PlanDocument } from './plan'
+import type { StreamPlan } from './stream'
 
 /**
  * The places of an air stream's fans. What is told of the first place stands in the plan itself, as in a stream that has
  * only one; the second has a record of its own. To work on a place, the plan is turned so that this place stands in front
- * (`facePlace`), as `faceStream` does it with streams.
+ * (`facePlace`).
  */
 
 /** What of a job is told of one place. */
@@ -37,18 +37,18 @@ export const secondPlaceSchema = z.object({
   fit: maybe(fitSchema).meta({ oneColumn: true }),
 })
 
-const placeFields = (job: PlanDocument['job']): PlaceJob =>
+const placeFields = (job: StreamPlan['job']): PlaceJob =>
   Object.fromEntries(placeKeys.map((key) => [key, job[key]])) as PlaceJob
 
 /** Which place stands in front, 0 or 1. */
-export const facedPlace = ({ place }: PlanDocument): 0 | 1 => place ?? 0
+export const facedPlace = ({ place }: StreamPlan): 0 | 1 => place ?? 0
 
 /**
  * The plan with one of the places of its fans in front. A second place of which nothing is told blows the way the first
  * one does, as the air goes the same way through both.
  * @param place 0 or 1
  */
-export function facePlace(plan: PlanDocument, place: 0 | 1): PlanDocument {
+export function facePlace(plan: StreamPlan, place: 0 | 1): StreamPlan {
   if (facedPlace(plan) === place) return plan
   const other = plan.secondPlace ?? { job: nothingTold(plan.job), fit: null }
   return {
@@ -61,7 +61,7 @@ export function facePlace(plan: PlanDocument, place: 0 | 1): PlanDocument {
 }
 /** The air that is blown in at one place is drawn out at the other. */
 const through = { in: 'out', out: 'in' } as const
-const nothingTold = ({ direction }: PlanDocument['job']): PlaceJob => ({
+const nothingTold = ({ direction }: StreamPlan['job']): PlaceJob => ({
   ...placeJobSchema.parse({}),
   direction: direction && through[direction],
 })

@@ -14,35 +14,38 @@ import {
 import { buildSchema } from './build'
 import { controlSchema, dayProblem, daySchema } from './control'
 import { defaultsOf, listOf, maybe } from './fields'
-import { jobSchema, newJob } from './job'
+import { machineJobSchema, newJob } from './job'
 import { eventSchema } from './logbook'
 import { mayStandIn } from './path-edit'
 import { runSchema } from './run'
-import { MAIN_STREAM, streamList, streamParts } from './stream'
-import { ofLesserStage, targetProblem, targetSchema, wantedRange, type Target, type TargetKind } from './target'
+import { newStream, seenFrom, streamList, type Stream, type StreamPlan } from './stream'
+import {
+  ofLesserStage,
+  targetKinds,
+  targetProblem,
+  targetSchema,
+  wantedRange,
+  type Target,
+  type TargetKind,
+} from './target'
 
 /** The plan document: everything a job holds, in SI units (temperatures in degC, shares 0..1). null is "not known". */
 
-/** The target of a kind that the stream in front is judged by on one side of its number; null without one. */
+/** The target of a kind that a stream is judged by on one side of its number; null without one. */
 export const targetOf = (
-  plan: Pick<PlanDocument, 'targets' | 'faced'>,
+  plan: Pick<StreamPlan, 'targets' | 'stream'>,
   kind: TargetKind,
   end: 'low' | 'high',
 ): Target | null =>
   plan.targets.find(
     (t) =>
-      t.kind === kind &&
-      !ofLesserStage(t) &&
-      wantedRange(t)[end] !== null &&
-      (t.streamId ?? MAIN_STREAM) === (plan.faced ?? MAIN_STREAM),
+      t.kind === kind && !ofLesserStage(t) && wantedRange(t)[end] !== null && t.streamId === plan.stream,
   ) ?? null
 
 /** The document without the rules that bind its parts to each other. */
 const partsSchema = z.object({
-  job: jobSchema,
+  job: machineJobSchema,
   targets: listOf(targetSchema, 20, 'Two targets share an id.').default([]),
-  ...streamParts,
-  /** the further air streams; the first one stands in the plan itself */
   streams: streamList,
   source: maybe(sourceSchema),
   /** further sources: another rail, a header, a supply of its own */
@@ -63,18 +66,13 @@ const partsSchema = z.object({
   /** what happened to it, one line each */
   logbook: listOf(eventSchema, 1000, 'Two lines of the log book share an id.').default([]),
 })
-export interface PlanDocument extends z.infer<typeof partsSchema> {
-  /** the stream that stands in front, in a plan that was turned to one of its streams (`faceStream`); never stored */
-  faced?: string
-  /** the place of its fans that stands in front, where it is the second one (`facePlace`); never stored */
-  place?: 0 | 1
-}
+export interface PlanDocument extends z.infer<typeof partsSchema> {}
 
 /**
  * What is wrong with splits and ways: a path is a row, and ways hold no further splits, so that no loop can be made. Fans
  * stand in the row, or in the one way of openings alike, of which each has its share of them.
  */
-function pathProblem({ path, branches }: Pick<PlanDocument, 'path' | 'branches'>): string | null {
+function pathProblem({ path, branches }: Pick<Stream, 'path' | 'branches'>): string | null {
   const ways = new Set(branches.map((b) => b.id))
   const splits = new Set(path.filter((e) => e.kind === 'split').map((e) => e.id))
   if (branches.some((b) => !splits.has(b.splitId))) return 'A way belongs to no split.'
@@ -118,8 +116,8 @@ export function feedProblem({
 }
 
 /** What is wrong with the controls: a stream that is not there, or one that two of them steer. */
-export function controlProblem({ controls, streams, faced }: PlanDocument): string | null {
-  const known = new Set([MAIN_STREAM, faced, ...streams.map((s) => s.id)])
+export function controlProblem({ controls, streams }: PlanDocument): string | null {
+  const known = new Set(streams.map((s) => s.id))
   const steered = controls.flatMap((c) => c.streamIds)
   if (steered.some((id) => !known.has(id))) return 'A control steers an air stream that is not there.'
   return new Set(steered).size < steered.length ? 'An air stream has one control: it is named in two.' : null
@@ -141,14 +139,12 @@ export function windowProblem(
 }
 
 export const planSchema = partsSchema.superRefine((plan, context) => {
-  const problem = pathProblem(plan)
-  if (problem) context.addIssue({ code: 'custom', path: ['path'], message: problem })
   for (const [i, stream] of plan.streams.entries()) {
     const wrong = pathProblem(stream)
     if (wrong) context.addIssue({ code: 'custom', path: ['streams', i, 'path'], message: wrong })
   }
   const streamIds = new Set(plan.streams.map((s) => s.id))
-  if (plan.targets.some((t) => t.streamId !== null && !streamIds.has(t.streamId)))
+  if (plan.targets.some((t) => (t.streamId === null ? targetKinds[t.kind].ofStream : !streamIds.has(t.streamId))))
     context.addIssue({
       code: 'custom',
       path: ['targets'],
@@ -178,15 +174,18 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
   }
 })
 
-/** A plan of which only the name is known. */
+/** A plan of which only the name is known: one stream, about which nothing is known. */
 export const newPlan = (id: string, name: string): PlanDocument => ({
   ...defaultsOf(partsSchema),
   job: newJob(id, name),
+  streams: [newStream('main', '')],
 })
+/** The same from its only stream. */
+export const newStreamPlan = (id: string, name: string): StreamPlan => seenFrom(newPlan(id, name))
 
-/** A plan with the fans it speaks of: what the report is computed from. */
+/** A plan, seen from one of its streams, with the fans it speaks of: what the report is computed from. */
 export interface PlanInput {
-  plan: PlanDocument
+  plan: StreamPlan
   fans: readonly Fan[]
   /** how claims held on this shelf, for plans that discount them; null where no fan of it was tested */
   shown: ShelfShown | null
@@ -199,7 +198,7 @@ export const sourcesOf = ({ source, sources }: Pick<PlanDocument, 'source' | 'so
 /** Ids of the fans a plan speaks of. */
 export const fanIdsOf = (plan: PlanDocument): string[] =>
   [
-    ...[plan, ...plan.streams].flatMap(({ job, selection, calibration }) => [
+    ...plan.streams.flatMap(({ job, selection, calibration }) => [
       selection?.fanId,
       selection?.secondFanId,
       job.existingFanId,

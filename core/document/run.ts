@@ -101,8 +101,7 @@ export const fanStateSchema = z.object({
   id: idSchema,
   /** '' is that of the run */
   stage: line,
-  /** null: the first stream */
-  streamId: maybe(idSchema),
+  streamId: idSchema,
   off: yesNo,
   volts: maybe(limits.voltage),
   duty: maybe(within(0, 1)),

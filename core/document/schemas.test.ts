@@ -1,13 +1,13 @@
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 import { settingsSchema } from '#shared/schemas/settings'
-import { fanSchema, newFeedPart, newReading, planSchema, readingSchema, type PlanDocument } from './index'
+import { fanSchema, newFeedPart, newReading, planSchema, readingSchema, wholePlan, type StreamPlan,  } from './index'
 
-const refusal = (change: (p: PlanDocument) => void) => {
-  const plan = structuredClone(demoJobs()[0]!)
+const refusal = (change: (p: StreamPlan) => void) => {
+  const plan = structuredClone(demoPlans()[0]!)
   change(plan)
-  const result = planSchema.safeParse(plan)
+  const result = planSchema.safeParse(wholePlan(plan))
   return result.success ? '' : `${result.error.issues[0]!.path.join('.')}: ${result.error.issues[0]!.message}`
 }
 
@@ -15,186 +15,186 @@ describe('a plan', () => {
   test.each([
     [
       'text where a number belongs',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         Object.assign(p.job, { heatW: 'hot' })
       },
-      'job.heatW',
+      'streams.0.job.heatW',
     ],
     [
       'a negative heat',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.heatW = -1
       },
-      'job.heatW: Not below 0.',
+      'streams.0.job.heatW: Not below 0.',
     ],
     [
       'a humidity of 140 %',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.humidity = 1.4
       },
       'job.humidity: Not above 1.',
     ],
     [
       'NaN',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.ambientC = Number.NaN
       },
       'job.ambientC',
     ],
     [
       'an empty name',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.name = '  '
       },
       'job.name: A job needs a name.',
     ],
     [
       'an opening of nothing',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.path[0]!.areaM2 = 0
       },
-      'path.0.areaM2: An area must be above zero.',
+      'streams.0.path.0.areaM2: An area must be above zero.',
     ],
     [
       'a share above all',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.path[4]!.freeAreaRatio = 1.5
       },
-      'path.4.freeAreaRatio: A share cannot be above 100 %.',
+      'streams.0.path.4.freeAreaRatio: A share cannot be above 100 %.',
     ],
     [
       'three places of the fan',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.path.push({ ...p.path[2]!, id: 'again' }, { ...p.path[2]!, id: 'more' })
       },
-      'path: Fans have at most two places',
+      'streams.0.path: Fans have at most two places',
     ],
     [
       'a part that hangs on nothing',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.feed = [{ ...newFeedPart('a', 'load', 'gone') }]
       },
       'feed: Load hangs on something that is not there',
     ],
     [
       'a part on a load',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.feed = [newFeedPart('a', 'load', null), { ...newFeedPart('b', 'load', 'a'), name: 'Lamp' }]
       },
       'feed: Lamp hangs on Load, which is a load',
     ],
     [
       'a feed that goes round',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.feed = [{ ...newFeedPart('a', 'branch', 'b') }, { ...newFeedPart('b', 'branch', 'a') }]
       },
       'feeds itself: a loop',
     ],
     [
       'a wire of no length',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.source!.wireLengthM = 0
       },
       'source.wireLengthM: A wire has a length above zero',
     ],
     [
       'an absurd gauge',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.source!.wireAwg = 40
       },
       'source.wireAwg: Not thinner than 30 AWG',
     ],
     [
       'a split inside a way: a loop',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.path.push(
           { ...p.path[0]!, id: 's', kind: 'split' },
           { ...p.path[0]!, id: 't', kind: 'split', branchId: 'w' },
         )
         p.branches = [{ id: 'w', splitId: 's', name: 'Way', leak: false, times: 1 }]
       },
-      'path: A split cannot stand inside a way, nor a fan in one of several unlike ways: the path would go round in a loop.',
+      'streams.0.path: A split cannot stand inside a way, nor a fan in one of several unlike ways: the path would go round in a loop.',
     ],
     [
       'a way of no split',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.branches = [{ id: 'w', splitId: 'gone', name: 'Way', leak: false, times: 1 }]
       },
-      'path: A way belongs to no split.',
+      'streams.0.path: A way belongs to no split.',
     ],
     [
       'an element in a way that is not there',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.path[0]!.branchId = 'gone'
       },
-      'path: An element stands in a way that is not there.',
+      'streams.0.path: An element stands in a way that is not there.',
     ],
     [
       'a doubt whose ends are crossed',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.uncertainties = [{ id: 'heatW', grade: 'range', low: 5, high: 3 }]
       },
-      'uncertainties.0: The lower end',
+      'streams.0.uncertainties.0: The lower end',
     ],
     [
       'a doubt of what is no number',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         Object.assign(p, { uncertainties: [{ id: 'name', grade: 'measured', low: null, high: null }] })
       },
-      'uncertainties.0.id',
+      'streams.0.uncertainties.0.id',
     ],
     [
       'a negative rise',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.measuredRiseK = -3
       },
-      'job.measuredRiseK: A rise must be above zero.',
+      'streams.0.job.measuredRiseK: A rise must be above zero.',
     ],
     [
       'a point without flow',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.path[0]!.points = [{ flowM3s: 0, pressurePa: 3 }]
       },
-      'path.0.points.0.flowM3s: A flow must be above zero.',
+      'streams.0.path.0.points.0.flowM3s: A flow must be above zero.',
     ],
     [
       'a pocket of water colder than ice',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.waterC = -4
       },
-      'job.waterC',
+      'streams.0.job.waterC',
     ],
     [
       'an id twice',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.path.push({ ...p.path[0]! })
       },
-      'path: Two elements share an id.',
+      'streams.0.path: Two elements share an id.',
     ],
     [
       'no fans at all in a pick',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.selection!.count = 0
       },
-      'selection.count',
+      'streams.0.selection.count',
     ],
     [
       'an unknown goal',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         Object.assign(p.job, { goal: 'fly' })
       },
-      'job.goal',
+      'streams.0.job.goal',
     ],
     [
       'a date that is none',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.runs[0]!.takenAt = 'yesterday'
       },
       'runs.0.takenAt',
     ],
     [
       'a level no ear survives',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.runs[0]!.readings[0]!.value = 300
       },
       'runs.0.readings.0.value: Not above 130.',

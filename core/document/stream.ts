@@ -2,20 +2,25 @@ import { z } from 'zod'
 import { newFeedPart } from './feed'
 import { idSchema, inOneColumn as column, listOf, maybe } from './fields'
 import { fitSchema } from './fit'
-import { secondPlaceSchema } from './place'
-import { portSchema, sinkPointSchema, streamJobSchema, streamJobKeys, uncertaintySchema } from './job'
+import { facePlace, secondPlaceSchema } from './place'
+import {
+  machineJobKeys,
+  portSchema,
+  sinkPointSchema,
+  streamJobKeys,
+  streamJobSchema,
+  uncertaintySchema,
+  type Job,
+} from './job'
 import { branchSchema, calibrationSchema, elementSchema } from './path'
 import { selectionSchema } from './selection'
 import type { PlanDocument } from './plan'
 
 /**
- * The air streams of a job. The first one stands in the plan itself, as in a job that has only one; each further one is
- * an entry of `streams` with everything that is its own. To work on a stream, the plan is turned so that this stream
- * stands in front (`faceStream`): every stage, form and rule that knows a plan of one stream then knows any of them.
+ * The air streams of a job, one or several, all alike. A stage, form or rule that works on one of them takes a
+ * `StreamPlan`: the plan as it is seen from that stream, the stream's own parts beside what all have in common.
  */
 
-/** Id of the stream that stands in the plan itself. */
-export const MAIN_STREAM = 'main'
 export const MOST_STREAMS = 8
 
 /** What a plan holds of each stream, beside the fields of the job that are the stream's. */
@@ -45,70 +50,82 @@ export const streamSchema = z.object({
   job: streamJobSchema.meta({ oneColumn: true }),
   ...streamParts,
 })
-export const streamList = listOf(streamSchema, MOST_STREAMS - 1, 'Two air streams share an id.')
-  .refine((list) => list.every((s) => s.id !== MAIN_STREAM), 'Two air streams share an id.')
-  .default([])
 export interface Stream extends z.infer<typeof streamSchema> {}
+export const streamList = listOf(streamSchema, MOST_STREAMS, 'Two air streams share an id.').min(
+  1,
+  'A job has at least one air stream.',
+)
 
 /** A stream of which only the name is known. */
 export const newStream = (id: string, name: string): Stream =>
   streamSchema.parse({ id, job: { streamName: name } })
 
-/** Id of the stream that stands in front. */
-export const facedStream = (plan: PlanDocument): string => plan.faced ?? MAIN_STREAM
+/** What all streams of a plan have in common. */
+export interface MachinePlan extends Omit<PlanDocument, 'streams'> {}
 
-const streamFields = (job: PlanDocument['job']): Stream['job'] =>
-  Object.fromEntries(streamJobKeys.map((key) => [key, job[key]])) as Stream['job']
+/** The plan as it is seen from one of its air streams. */
+export interface StreamPlan extends Omit<MachinePlan, 'job'>, Omit<Stream, 'id' | 'job'> {
+  /** id of the stream */
+  stream: string
+  /** the machine's facts and the stream's */
+  job: Job
+  /** the other streams in their order, and how many of them stand before this one */
+  beside: readonly Stream[]
+  before: number
+  /** the place of its fans that stands in front, where it is the second one (`facePlace`); never stored */
+  place?: 0 | 1
+}
+
+const pick = <T extends object, K extends keyof T>(from: T, keys: readonly K[]) =>
+  Object.fromEntries(keys.map((key) => [key, from[key]])) as Pick<T, K>
 
 /**
- * The plan with one of its streams in front, the one that stood there in its place in the list. Nothing is copied or lost:
- * turning it back gives the plan as it was.
- * @param id of the stream; one that is not there leaves the plan as it is
+ * The plan from one of its streams.
+ * @param id of the stream; the first one where it is not given or not there
  */
-export function faceStream(plan: PlanDocument, id: string): PlanDocument {
-  const front = facedStream(plan)
-  const wanted = plan.streams.find((s) => s.id === id)
-  if (id === front || !wanted) return plan
-  // home first: every stream then stands in its own place
-  if (front !== MAIN_STREAM && id !== MAIN_STREAM) return faceStream(faceStream(plan, MAIN_STREAM), id)
-  const left: Stream = {
-    id: front,
-    job: streamFields(plan.job),
-    ...(Object.fromEntries(partKeys.map((key) => [key, plan[key]])) as Pick<Stream, keyof typeof streamParts>),
-  }
-  const { id: _, job, ...parts } = wanted
+export function seenFrom({ streams, job, ...common }: PlanDocument, id?: string): StreamPlan {
+  const before = Math.max(
+    0,
+    streams.findIndex((s) => s.id === id),
+  )
+  const { id: stream, job: own, ...parts } = streams[before]!
+  const beside = streams.filter((_, i) => i !== before)
+  return { ...common, ...parts, stream, job: { ...job, ...own }, beside, before }
+}
+
+/** The whole plan again, with what was changed in the stream that it was seen from: the inverse of `seenFrom`. */
+export function wholePlan(plan: StreamPlan): PlanDocument {
+  const { stream: id, beside, before, place: _, ...rest } = facePlace(plan, 0)
+  const common = Object.fromEntries(
+    Object.entries(rest).filter(([key]) => !(partKeys as string[]).includes(key)),
+  ) as Omit<MachinePlan, 'job'>
+  const own: Stream = { id, job: pick(plan.job, streamJobKeys), ...pick(rest, partKeys) }
   return {
-    ...plan,
-    ...parts,
-    faced: id === MAIN_STREAM ? undefined : id,
-    job: { ...plan.job, ...job },
-    streams: plan.streams.map((s) => (s === wanted ? left : s)),
+    ...common,
+    job: pick(plan.job, machineJobKeys),
+    streams: [...beside.slice(0, before), own, ...beside.slice(before)],
   }
 }
 
-/** The ids of all streams, the first one first. */
-export const streamIds = (plan: PlanDocument): string[] => [
-  MAIN_STREAM,
-  ...faceStream(plan, MAIN_STREAM).streams.map((s) => s.id),
-]
+/** The plan once from each of its streams. */
+export const fromEachStream = (plan: PlanDocument): StreamPlan[] =>
+  plan.streams.map(({ id }) => seenFrom(plan, id))
 
-/** The plan once for each of its streams, each in front in turn. */
-export const streamFaces = (plan: PlanDocument): PlanDocument[] =>
-  plan.streams.length ? streamIds(plan).map((id) => faceStream(plan, id)) : [plan]
-
-/** What the stream in front is called. */
-export const streamName = (plan: PlanDocument): string =>
-  plan.job.streamName || (facedStream(plan) === MAIN_STREAM ? 'Main stream' : 'Stream')
-
+const nameOf = ({ streamName }: { streamName: string }, at: number) => streamName || `Stream ${at + 1}`
+/** What the stream is called that a plan is seen from. */
+export const streamName = ({ job, before }: StreamPlan): string => nameOf(job, before)
 /** What every air stream is called, by id. */
-export const streamNames = (plan: PlanDocument): ReadonlyMap<string, string> =>
-  new Map(streamFaces(plan).map((face) => [facedStream(face), streamName(face)]))
+export const streamNames = (plan: StreamPlan): ReadonlyMap<string, string> =>
+  new Map(wholePlan(plan).streams.map(({ id, job }, i) => [id, nameOf(job, i)]))
+/** Whether a plan has more than one air stream. */
+export const isOneOfSeveral = ({ beside }: Pick<StreamPlan, 'beside'>): boolean => beside.length > 0
 
-/** Whether nothing is planned in the stream in front: its present fans stay beside the other streams. */
-export const staysAsIs = ({ job, streams }: PlanDocument): boolean => job.asIs && streams.length > 0
+/** Whether nothing is planned in the stream: its present fans stay beside the other streams. */
+export const staysAsIs = ({ job, beside }: Pick<StreamPlan, 'job' | 'beside'>): boolean =>
+  job.asIs && beside.length > 0
 
 /** The fans that blow: those picked, or in a stream that stays as it is those that are there. */
-export function runningSelection(plan: PlanDocument): PlanDocument['selection'] {
+export function runningSelection(plan: StreamPlan): StreamPlan['selection'] {
   const { job, selection } = plan
   if (!staysAsIs(plan)) return selection
   if (!job.existingFanId || job.existingV === null) return null
@@ -124,20 +141,25 @@ export function runningSelection(plan: PlanDocument): PlanDocument['selection'] 
   }
 }
 
-/** Puts a further stream behind the others. Changes the plan, which has its first stream in front. */
+/** Puts a stream behind the others. Changes the plan. */
 export function addStream(plan: PlanDocument, id: string, name: string): void {
   plan.streams.push(newStream(id, name))
 }
 
-/** Takes a further stream away, with its leads. Changes the plan, which has its first stream in front. */
+/** Takes a stream away, with its leads, targets and states. Changes the plan; the only stream of one stays. */
 export function removeStream(plan: PlanDocument, id: string): void {
+  if (plan.streams.length === 1) return
   plan.streams = plan.streams.filter((s) => s.id !== id)
   plan.feed = plan.feed.filter((part) => part.streamId !== id)
   plan.targets = plan.targets.filter((t) => t.streamId !== id)
   for (const control of plan.controls) control.streamIds = control.streamIds.filter((x) => x !== id)
-  for (const part of plan.day?.parts ?? []) if (part.streamId === id) part.streamId = null
+  for (const part of plan.day?.parts ?? []) if (part.streamId === id) part.streamId = plan.streams[0]!.id
   for (const run of plan.runs) run.fans = run.fans.filter((f) => f.streamId !== id)
 }
+
+/** The stream whose fans stand in the trunk of the feed: behind the plan's own converter. */
+export const trunkStream = ({ before, stream, beside }: Pick<StreamPlan, 'before' | 'stream' | 'beside'>): string =>
+  before === 0 ? stream : beside[0]!.id
 
 /** The lead of a further stream's fans, straight on the first source. */
 export const streamLead = (id: string, name: string): PlanDocument['feed'][number] => ({
@@ -149,10 +171,10 @@ export const streamLead = (id: string, name: string): PlanDocument['feed'][numbe
 
 /**
  * Gives the fans of every further stream their place in the feed: a lead of their own, straight on the source until
- * somebody hangs it elsewhere. Changes the plan, which has its first stream in front.
+ * somebody hangs it elsewhere. Changes the plan.
  */
 export function feedStreams(plan: PlanDocument): void {
-  for (const { id, job, selection } of plan.streams) {
+  for (const { id, job, selection } of plan.streams.slice(1)) {
     const fans = selection !== null || (job.asIs && job.existingFanId !== null)
     if (!fans || plan.feed.some((part) => part.streamId === id)) continue
     plan.feed.push(streamLead(id, job.streamName))

@@ -218,16 +218,23 @@ export const targetSchema = z.object({
   /** operating stage that it is judged in; '': whichever is worst */
   stage: line,
   place: line,
-  /** a further air stream that it is about; null: the first one, or the whole machine */
+  /** air stream that it is about; null: the whole machine */
   streamId: maybe(idSchema),
   setBy: line,
   why: lines,
 })
 export interface Target extends z.infer<typeof targetSchema> {}
 
-/** A target of which only the limit is known. */
-export const newTarget = (target: Pick<Target, 'id' | 'kind' | 'limit'> & Partial<Target>): Target => ({
+/**
+ * A target of which only the limit is known.
+ * @param stream that it is about, where each air stream has its own of this kind
+ */
+export const newTarget = (
+  target: Pick<Target, 'id' | 'kind' | 'limit'> & Partial<Target>,
+  stream: string,
+): Target => ({
   ...defaultsOf(targetSchema),
+  streamId: targetKinds[target.kind].ofStream ? stream : null,
   ...target,
 })
 

@@ -1,6 +1,6 @@
 import { coneSheet, transitionSheet, type TransitionEnd } from '#core/fit'
 import type { AdapterReport } from '#core/mount'
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { at, type Arc, type Stroke, type Template } from './template'
 import { BEYOND_M, ruler } from './marks'
 
@@ -19,7 +19,7 @@ const sizesOf = ({ fanEnd, farEnd, lengthM }: AdapterReport) =>
  * The flat sheet of an adapter, with a tab to glue; the edges are cut, folds are marked. Null where both ends are alike
  * and round: a tube, which is a rectangle.
  */
-export function adapterTemplate({ job }: PlanDocument, adapter: AdapterReport): Template | null {
+export function adapterTemplate({ job }: StreamPlan, adapter: AdapterReport): Template | null {
   const { fanEnd, farEnd, lengthM } = adapter
   const round = fanEnd.shape === 'round' && farEnd.shape === 'round'
   const drawn = round ? coneTemplate(fanEnd.widthM, farEnd.widthM, lengthM) : transitionTemplate(adapter)

@@ -1,5 +1,5 @@
 import type { MountReport } from '#core/mount'
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { BEYOND_M, fanMarks, outline, ruler, together } from './marks'
 import type { Template } from './template'
 
@@ -7,7 +7,7 @@ import type { Template } from './template'
  * The template of the whole panel: every fan where it stands, and the panel's edge. Null without a layout.
  * @param holeM diameter to cut, m
  */
-export function panelTemplate(plan: PlanDocument, mount: MountReport, holeM: number): Template | null {
+export function panelTemplate(plan: StreamPlan, mount: MountReport, holeM: number): Template | null {
   const { panelWidthM, panelHeightM } = plan.fit ?? { panelWidthM: null, panelHeightM: null }
   if (!mount.layout || panelWidthM === null || panelHeightM === null) return null
   const fans = together(mount.layout.centres.map((at) => fanMarks(plan, mount, holeM, at)))
@@ -37,7 +37,7 @@ export function panelTemplate(plan: PlanDocument, mount: MountReport, holeM: num
  * The template of one fan: its hole, its screw holes, its frame, the middle lines, and a ruler.
  * @param holeM diameter to cut, m
  */
-export function fanTemplate(plan: PlanDocument, mount: MountReport, holeM: number): Template {
+export function fanTemplate(plan: StreamPlan, mount: MountReport, holeM: number): Template {
   const marks = fanMarks(plan, mount, holeM, { xM: 0, yM: 0 })
   const below = ruler(-mount.fan.frameM / 2 - 3 * BEYOND_M)
   return {

@@ -1,5 +1,5 @@
 import { figure, input, type Figure } from '#core/figure'
-import type { Fit, PlanDocument } from '#core/document'
+import type { Fit, StreamPlan } from '#core/document'
 import { curtainDistance, curtainShare, endAreaOf } from '#core/fit'
 import { impellerDiameter } from '#core/system'
 import type { HoleOption } from './hole'
@@ -8,7 +8,7 @@ import type { SoftMount } from './soft'
 
 /** Figures of a place, each with its working. */
 export function figuresOf(
-  { job, fit }: PlanDocument,
+  { job, fit }: StreamPlan,
   mount: Omit<MountReport, 'figures' | 'keeps'>,
   hole: HoleOption | null,
   screwHoleM: number | null,

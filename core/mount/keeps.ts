@@ -1,6 +1,6 @@
 import { leastWeb, type HoleOption } from './hole'
 import type { MountReport } from './mount'
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { impellerDiameter } from '#core/system'
 
 /** What is there already, held against the picked fan: what can stay, and what no longer fits. */
@@ -20,7 +20,7 @@ const SAME_PATTERN_M = 0.001
 const LEAST_OF_BLADES = 0.95
 
 type Mount = Omit<MountReport, 'figures' | 'keeps'>
-function holeRow({ job, fit }: PlanDocument, mount: Mount, hole: HoleOption | null): KeepRow[] {
+function holeRow({ job, fit }: StreamPlan, mount: Mount, hole: HoleOption | null): KeepRow[] {
   const { opening, fan } = mount
   if (opening && opening.shape !== 'round' && opening.shape !== 'tapered') {
     const why =
@@ -58,7 +58,7 @@ function screwRow({ screw, drawerM }: Mount): KeepRow[] {
 }
 
 /** What of a place stays with the picked fan, row by row; only what is told. */
-export function keepsOf(plan: PlanDocument, mount: Mount, hole: HoleOption | null): KeepRow[] {
+export function keepsOf(plan: StreamPlan, mount: Mount, hole: HoleOption | null): KeepRow[] {
   const { job } = plan
   const { fan, spacingM, leftM, layout, room, inOpening } = mount
   const rows = holeRow(plan, mount, hole)

@@ -3,14 +3,13 @@ import {
   newElement,
   newFan,
   newFit,
-  newPlan,
+  newStreamPlan,
   planSchema,
   type Fan,
   type Fit,
   type Job,
-  type PlanDocument,
-  type StockPart,
-} from '#core/document'
+  type StreamPlan,
+  type StockPart, wholePlan } from '#core/document'
 import { computeReport } from '#core/plan'
 import { partsList } from '#core/supply'
 import { countPiece, dropStale, piecesOf, staleOf, holeOption, type MountReport } from './index'
@@ -30,8 +29,8 @@ const fan: Fan = {
     { flowM3s: 0.02, pressurePa: 0 },
   ],
 }
-function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): PlanDocument {
-  const plan = newPlan('j', 'Box')
+function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): StreamPlan {
+  const plan = newStreamPlan('j', 'Box')
   plan.path = [{ ...newElement('o', 'opening'), areaM2: 0.005 }, newElement('fan', 'fan')]
   plan.selection = {
     id: 's',
@@ -45,7 +44,7 @@ function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): Plan
   }
   plan.fit = { ...newFit('fit'), ...fit }
   Object.assign(plan.job, job)
-  expect(planSchema.safeParse(plan).error?.issues ?? []).toEqual([])
+  expect(planSchema.safeParse(wholePlan(plan)).error?.issues ?? []).toEqual([])
   return plan
 }
 function mountOf(...told: Parameters<typeof planOf>): MountReport {
@@ -168,7 +167,7 @@ describe('what is bought', () => {
     notes: '',
   })
   const rows = (mount: MountReport, drawer: StockPart[] = []) =>
-    partsList(newPlan('j', 'J'), { nodes: [], settled: true }, [], [], drawer, [mount]).rows
+    partsList(newStreamPlan('j', 'J'), { nodes: [], settled: true }, [], [], drawer, [mount]).rows
   test('four screws a fan, the gasket, and the saw where its size exists', () => {
     const mount = mountOf({ ...stack, spacerM: null, filterM: null }, { mountKind: 'screws', holeM: mm(76) }, 2)
     expect(rows(mount).map((r) => [r.what, r.count, r.owned])).toEqual([
@@ -186,7 +185,7 @@ describe('what is bought', () => {
 })
 
 describe('the gap in the air path', () => {
-  const reportOf = (plan: PlanDocument) => {
+  const reportOf = (plan: StreamPlan) => {
     const r = computeReport({ plan, fans: [fan], shown: null })
     if (!r.ok) throw new Error(r.reason)
     return r.report
@@ -195,14 +194,14 @@ describe('the gap in the air path', () => {
     const plan = planOf({}, { fitDepthM: mm(depth), direction })
     return { plan, mount: reportOf(plan).mount! }
   }
-  const gapOf = (plan: PlanDocument, mount: MountReport) => piecesOf(plan, mount).find((p) => p.key === 'gap')
-  const countGap = (plan: PlanDocument, mount: MountReport) => {
+  const gapOf = (plan: StreamPlan, mount: MountReport) => piecesOf(plan, mount).find((p) => p.key === 'gap')
+  const countGap = (plan: StreamPlan, mount: MountReport) => {
     const gap = gapOf(plan, mount)
     if (gap) countPiece(plan, gap)
   }
-  const countedGap = (plan: PlanDocument) => plan.path.find((e) => e.id === 'fit-gap')
-  const gapIsOff = (plan: PlanDocument, mount: MountReport) => gapOf(plan, mount)!.off
-  const flow = (plan: PlanDocument) => reportOf(plan).selection!.candidate.flow!
+  const countedGap = (plan: StreamPlan) => plan.path.find((e) => e.id === 'fit-gap')
+  const gapIsOff = (plan: StreamPlan, mount: MountReport) => gapOf(plan, mount)!.off
+  const flow = (plan: StreamPlan) => reportOf(plan).selection!.candidate.flow!
   test('is the free ring, on the side that faces the wall, and moves the operating point', () => {
     // 10 mm left behind 25 mm of frame: π · 74.4 mm · 10 mm = 23.4 cm2
     const { plan, mount } = tight(35)

@@ -10,7 +10,7 @@ import {
   type PanelLayout,
 } from '#core/fit'
 import type { Figure } from '#core/figure'
-import { facedPlace, facePlace, type Fan, type Fit, type Job, type PlanDocument } from '#core/document'
+import { facedPlace, facePlace, type Fan, type Fit, type Job, type StreamPlan } from '#core/document'
 import type { Candidate } from '#core/selection'
 import {
   arrayThickness,
@@ -108,7 +108,7 @@ const turnsOf = (model: FanModel, candidate: Candidate | null): number | null =>
  * @param candidate where they run; null where it is not known
  */
 export function mountOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   system: AirSystem,
   candidate: Candidate | null,
 ): MountReport | null {
@@ -200,7 +200,7 @@ function panelOf(fit: Fit | null, fan: Fan, count: number): Pick<MountReport, 'r
 }
 
 /** How the fans go into each of their places: one, or two along the path. */
-export function mountsOf(plan: PlanDocument, system: AirSystem, candidate: Candidate | null): MountReport[] {
+export function mountsOf(plan: StreamPlan, system: AirSystem, candidate: Candidate | null): MountReport[] {
   const places = system.fanArray?.arrangement === 'places' ? ([0, 1] as const) : ([0] as const)
   return places.flatMap((place) => mountOf(facePlace(plan, place), system, candidate) ?? [])
 }

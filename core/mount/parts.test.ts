@@ -3,14 +3,13 @@ import {
   newElement,
   newFan,
   newFit,
-  newPlan,
+  newStreamPlan,
   newThing,
   planSchema,
   type Fan,
   type Fit,
   type Job,
-  type PlanDocument,
-} from '#core/document'
+  type StreamPlan, wholePlan } from '#core/document'
 import { computeReport } from '#core/plan'
 import { countPiece, piecesOf, type MountReport, type Piece } from './index'
 
@@ -28,8 +27,8 @@ const fan: Fan = {
     { flowM3s: 0.02, pressurePa: 0 },
   ],
 }
-function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}): PlanDocument {
-  const plan = newPlan('j', 'Box')
+function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}): StreamPlan {
+  const plan = newStreamPlan('j', 'Box')
   plan.path = [{ ...newElement('in', 'opening'), areaM2: 0.005 }, newElement('fan', 'fan')]
   plan.selection = {
     id: 's',
@@ -43,10 +42,10 @@ function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}): PlanDocument {
   }
   plan.fit = { ...newFit('fit'), ...fit }
   Object.assign(plan.job, { direction: 'out' }, job)
-  expect(planSchema.safeParse(plan).error?.issues ?? []).toEqual([])
+  expect(planSchema.safeParse(wholePlan(plan)).error?.issues ?? []).toEqual([])
   return plan
 }
-function reportOf(plan: PlanDocument, of = fan) {
+function reportOf(plan: StreamPlan, of = fan) {
   const r = computeReport({ plan, fans: [of], shown: null })
   if (!r.ok || !r.report.mount) throw new Error('no mount')
   return r.report
@@ -157,13 +156,13 @@ describe('what can stay with another fan', () => {
 
 describe('one chain: pieces of the place in the air path', () => {
   const guard: Partial<Fit> = { guard: 'mesh', guardOpeningM: mm(4), guardBarM: mm(1) }
-  const piece = (plan: PlanDocument, key: Piece['key']) =>
+  const piece = (plan: StreamPlan, key: Piece['key']) =>
     piecesOf(plan, reportOf(plan).mount!).find((p) => p.key === key)
-  const count = (plan: PlanDocument, ...keys: Piece['key'][]) => {
+  const count = (plan: StreamPlan, ...keys: Piece['key'][]) => {
     for (const key of keys) countPiece(plan, piece(plan, key)!)
   }
-  const flow = (plan: PlanDocument) => reportOf(plan).selection!.candidate.flow!
-  const ids = (plan: PlanDocument) => plan.path.map((e) => e.id)
+  const flow = (plan: StreamPlan) => reportOf(plan).selection!.candidate.flow!
+  const ids = (plan: StreamPlan) => plan.path.map((e) => e.id)
 
   test('guard, narrow hole, filter and adapter each take air, and stand on their side', () => {
     const plan = planOf(

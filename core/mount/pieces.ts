@@ -1,7 +1,7 @@
 import { REFERENCE_DENSITY } from '#core/air'
 import { bFromK, kReducer } from '#core/airpath'
 import { boreOf, smallHoleK } from '#core/fit'
-import { facedPlace, newElement, type Fit, type Job, type PathElement, type PlanDocument } from '#core/document'
+import { facedPlace, newElement, type Fit, type Job, type PathElement, type StreamPlan } from '#core/document'
 import { freeAreaRatioOf, impellerDiameter } from '#core/system'
 import { guardPattern } from './guard'
 import type { MountReport } from './mount'
@@ -31,10 +31,10 @@ export interface Piece {
 }
 
 /** Id of a piece's element: there is one of each at most, at each place. */
-const idOf = (plan: PlanDocument, key: PieceKey) => `${facedPlace(plan) === 0 ? 'fit' : 'fit2'}-${key}`
-const isOwn = (plan: PlanDocument, e: PathElement) => pieceKeys.some((key) => e.id === idOf(plan, key))
+const idOf = (plan: StreamPlan, key: PieceKey) => `${facedPlace(plan) === 0 ? 'fit' : 'fit2'}-${key}`
+const isOwn = (plan: StreamPlan, e: PathElement) => pieceKeys.some((key) => e.id === idOf(plan, key))
 /** Where the fans in front stand in the path. */
-function fansAt(plan: PlanDocument): number {
+function fansAt(plan: StreamPlan): number {
   const places = plan.path.flatMap((e, i) => (e.kind === 'fan' ? [i] : []))
   return places[facedPlace(plan)] ?? -1
 }
@@ -137,14 +137,14 @@ function adapterValues({ adapter, inOpening }: MountReport, behind: boolean): Va
 }
 
 /** What is beside the fans in their row, the nearest first, as far as the air meets nothing but pieces of the place. */
-function besideFans(plan: PlanDocument, side: Piece['side']): PathElement[] {
+function besideFans(plan: StreamPlan, side: Piece['side']): PathElement[] {
   const place = plan.path[fansAt(plan)]
   if (!place) return []
   const row = plan.path.filter((e) => e.branchId === place.branchId)
   const fans = row.indexOf(place)
   return side === 'before' ? row.slice(0, fans).toReversed() : row.slice(fans + 1)
 }
-function foundOf(plan: PlanDocument, key: PieceKey, side: Piece['side']): PathElement | null {
+function foundOf(plan: StreamPlan, key: PieceKey, side: Piece['side']): PathElement | null {
   const own = plan.path.find((e) => e.id === idOf(plan, key))
   if (own) return own
   const next = besideFans(plan, side).find((e) => !isOwn(plan, e))
@@ -162,7 +162,7 @@ function differs(found: PathElement, values: PathElement): boolean {
 }
 
 /** Every piece of a place that can be counted, and those that are counted although the place no longer has them. */
-export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
+export function piecesOf(plan: StreamPlan, mount: MountReport): Piece[] {
   const { fit } = plan
   const outside = plan.job.direction === 'in' ? 'before' : 'behind'
   const inside = outside === 'before' ? 'behind' : 'before'
@@ -203,12 +203,12 @@ export function piecesOf(plan: PlanDocument, mount: MountReport): Piece[] {
 }
 
 /** What a path counts of a place that no longer has it. */
-export function staleOf(plan: PlanDocument, pieces: readonly Piece[]): PathElement[] {
+export function staleOf(plan: StreamPlan, pieces: readonly Piece[]): PathElement[] {
   return plan.path.filter((e) => isOwn(plan, e) && !pieces.some((p) => p.found?.id === e.id))
 }
 
 /** Puts a piece beside the fans, or gives what stands for it the values that it has. Changes the plan. */
-export function countPiece(plan: PlanDocument, { key, side, element, found, clearM }: Piece): void {
+export function countPiece(plan: StreamPlan, { key, side, element, found, clearM }: Piece): void {
   // one chain: what a wall before the intake adds to the noise goes by the same gap
   if (clearM !== null) plan.job.inletClearM = clearM
   const stands = plan.path.find((e) => e.id === found?.id)
@@ -227,6 +227,6 @@ export function countPiece(plan: PlanDocument, { key, side, element, found, clea
   plan.path.splice(side === 'before' ? to + 1 : to, 0, element)
 }
 /** Takes what is no longer there out of the path. Changes the plan. */
-export function dropStale(plan: PlanDocument, stale: readonly PathElement[]): void {
+export function dropStale(plan: StreamPlan, stale: readonly PathElement[]): void {
   plan.path = plan.path.filter((e) => !stale.some((s) => s.id === e.id))
 }

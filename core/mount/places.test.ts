@@ -1,14 +1,14 @@
 import { describe, expect, test } from 'vitest'
-import { facePlace, planSchema, type PlanDocument } from '#core/document'
+import { facePlace, planSchema, type StreamPlan, wholePlan } from '#core/document'
 import { computeReport } from '#core/plan'
 import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 import { countPiece, piecesOf } from './index'
 
 /** Fans at two places of one path: each place has its panel, its screws and its findings. */
 
-const rack = () => structuredClone(demoJobs().find((j) => j.job.id === 'job-tape-rack')!)
-function reportOf(plan: PlanDocument) {
+const rack = () => structuredClone(demoPlans().find((j) => j.job.id === 'job-tape-rack')!)
+function reportOf(plan: StreamPlan) {
   const r = computeReport({ plan, fans: demoFans, shown: null })
   if (!r.ok) throw new Error(r.reason)
   return r.report
@@ -20,7 +20,7 @@ describe('the second place', () => {
     const back = facePlace(plan, 1)
     expect(back.job).toMatchObject({ direction: 'out', holeM: 0.086, name: plan.job.name })
     expect(facePlace(back, 0)).toEqual({ ...plan, place: undefined })
-    expect(planSchema.parse(plan).secondPlace).toEqual(plan.secondPlace)
+    expect(planSchema.parse(wholePlan(plan)).streams[0]!.secondPlace).toEqual(plan.secondPlace)
   })
   test('of which nothing is told lets the air out that the first one lets in', () => {
     const bare = { ...rack(), secondPlace: null }

@@ -4,18 +4,17 @@ import { computeReport } from './report'
 import { computeVerdict, latestRun, targetFigure } from '#core/verification'
 import { alike, modelFan } from '#core/system'
 import {
-  MAIN_STREAM,
   newConverter,
   newElement,
   newFan,
   newFeedPart,
-  newPlan,
+  newStreamPlan,
   newReading,
   newRun,
   newSource,
   newTarget,
   type Fan,
-  type PlanDocument,
+  type StreamPlan,
   type Reading,
   type Run,
   type Target,
@@ -39,8 +38,8 @@ const model = (() => {
   if (!made.ok) throw new Error(made.reason)
   return made.model
 })()
-const base = (change: (p: PlanDocument) => void = () => {}): PlanDocument => {
-  const plan = newPlan('j', 'Box')
+const base = (change: (p: StreamPlan) => void = () => {}): StreamPlan => {
+  const plan = newStreamPlan('j', 'Box')
   plan.selection = {
     id: 'p',
     fanId: 'f',
@@ -55,16 +54,16 @@ const base = (change: (p: PlanDocument) => void = () => {}): PlanDocument => {
   return plan
 }
 const fanArray = alike(model, 1, 'single')
-const power = (change: (p: PlanDocument) => void) => {
+const power = (change: (p: StreamPlan) => void) => {
   const plan = base(change)
   const selection = plan.selection!
-  return powerOf(plan, selection, feedOf(plan, [{ stream: MAIN_STREAM, selection, fanArray }], []))
+  return powerOf(plan, selection, feedOf(plan, [{ stream: plan.stream, selection, fanArray }], []))
 }
 
 describe('from the source to the fan', () => {
   test('without a source the fan stands at its picked voltage and nothing is drawn', () => {
     expect(power(() => {})).toMatchObject({ fanV: 12, loadRunA: null })
-    expect(powerOf(newPlan('x', 'x'), null, feedOf(newPlan('x', 'x'), [], [])).fanV).toBeNull()
+    expect(powerOf(newStreamPlan('x', 'x'), null, feedOf(newStreamPlan('x', 'x'), [], [])).fanV).toBeNull()
   })
   test('straight from an adapter: its window is the fan’s window', () => {
     const r = power((p) => {
@@ -194,8 +193,8 @@ const run = (kind: Run['kind'], takenAt: string, rest: Partial<Run>): Run => ({
 })
 const nothing = { cost: null, thicknessM: null, massKg: null }
 const target = (kind: Target['kind'], limit: number, place = ''): Target =>
-  newTarget({ id: kind, kind, limit, place })
-const judge = (targets: Target[], after: Partial<Run>, change: (p: PlanDocument) => void = () => {}) =>
+  newTarget({ id: kind, kind, limit, place }, 'main')
+const judge = (targets: Target[], after: Partial<Run>, change: (p: StreamPlan) => void = () => {}) =>
   computeVerdict(
     base((p) => {
       p.targets = targets

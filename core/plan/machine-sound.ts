@@ -1,4 +1,4 @@
-import { facedStream, staysAsIs, streamName, type PlanDocument } from '#core/document'
+import { staysAsIs, streamName, type StreamPlan } from '#core/document'
 import { sumLevels } from '#core/noise'
 import { quickArrayLevel, type Operation, type SelectionContext } from '#core/selection'
 import type { AirSystem } from '#core/system'
@@ -35,12 +35,12 @@ const HEARD_DB = 3
 
 /** A stream's fans at the listener. */
 function sourceOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   { fanArray }: AirSystem,
   context: SelectionContext,
   { candidate }: Operation,
 ): SoundSource {
-  const base = { id: facedStream(plan), name: streamName(plan) }
+  const base = { id: plan.stream, name: streamName(plan) }
   const { heardDbA } = plan.job
   if (staysAsIs(plan) && heardDbA !== null)
     return { ...base, level: heardDbA, low: heardDbA - HEARD_DB, high: heardDbA + HEARD_DB, basis: 'heard' }
@@ -68,7 +68,7 @@ function orderOf(sources: readonly SoundSource[]): MachineSound['order'] {
  */
 export function machineSound(
   streams: readonly {
-    plan: PlanDocument
+    plan: StreamPlan
     system: AirSystem
     context: SelectionContext
     operation: Operation
@@ -78,7 +78,7 @@ export function machineSound(
   const known = sources.filter((s) => s.level !== null)
   const sum = (key: 'level' | 'low' | 'high') => sumLevels(known.map((s) => s[key] ?? s.level!))
   const silent = (id: string) => {
-    const { plan, system } = streams.find((s) => facedStream(s.plan) === id)!
+    const { plan, system } = streams.find((s) => s.plan.stream === id)!
     return !system.fanArray && !staysAsIs(plan)
   }
   return {

@@ -20,14 +20,14 @@ import {
   newCalibration,
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newSplit,
   type Branch,
   type Calibration,
   type ElementKind,
   type Fan,
   type PathElement,
-  type PlanDocument,
+  type StreamPlan,
 } from '#core/document'
 import { airState } from '#core/air'
 import { quadraticParallel } from '#core/airpath'
@@ -65,9 +65,9 @@ const box = (bIn: number, bLeak: number, bOut: number) => ({
 })
 function planOf(
   part: { path: PathElement[]; branches: Branch[] },
-  change: (p: PlanDocument) => void = () => {},
-): PlanDocument {
-  const plan = { ...newPlan('j', 'Box'), ...part }
+  change: (p: StreamPlan) => void = () => {},
+): StreamPlan {
+  const plan = { ...newStreamPlan('j', 'Box'), ...part }
   Object.assign(plan.job, {
     goal: 'quieten',
     keepBasis: 'typed',
@@ -89,7 +89,7 @@ function planOf(
   change(plan)
   return plan
 }
-const reportOf = (plan: PlanDocument) => {
+const reportOf = (plan: StreamPlan) => {
   const result = computeReport({ shown: null, plan, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
@@ -357,7 +357,7 @@ describe('doubt, sampled', () => {
     expect(uncertainty.flow!.low).toBeLessThan(uncertainty.flow!.high)
   })
   test('without path or need there is nothing to tell', () => {
-    const empty = planUncertainty({ shown: null, plan: newPlan('j', 'x'), fans: [] })!
+    const empty = planUncertainty({ shown: null, plan: newStreamPlan('j', 'x'), fans: [] })!
     expect(empty).toMatchObject({ need: null, band: [], flow: null, chance: null })
   })
 })

@@ -1,4 +1,4 @@
-import type { PlanDocument, Source } from '#core/document'
+import type { StreamPlan, Source } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import { evaluateCandidate, type Operation, type SelectionContext } from '#core/selection'
 import { fansNodeOf, type PowerState } from '#core/supply'
@@ -18,7 +18,7 @@ const ends = [
  * converter holds the voltage.
  */
 export function packEndFigures(
-  plan: PlanDocument,
+  plan: StreamPlan,
   system: AirSystem,
   context: SelectionContext,
   power: PowerState,

@@ -21,13 +21,13 @@ import {
   newTarget,
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newSource,
   pathStarters,
   type ElementKind,
   type Fan,
   type PathElement,
-  type PlanDocument,
+  type StreamPlan,
 } from '#core/document'
 import { levelDistance } from '#core/noise'
 import { planFacts } from '#core/rules'
@@ -65,8 +65,8 @@ const model = (f: Fan = fan) => {
   return made.model
 }
 const alone = (f: Fan = fan): FanArray => alike(model(f), 1, 'single')
-function report(change: (p: PlanDocument) => void = () => {}): Report {
-  const plan = newPlan('j', 'Box')
+function report(change: (p: StreamPlan) => void = () => {}): Report {
+  const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40 })
   plan.path = [element('opening', { areaM2: 0.004 }), element('fan'), element('chamber', { areaM2: 0.1 })]
   plan.selection = {
@@ -152,7 +152,7 @@ describe('elements of a path', () => {
 })
 
 describe('candidates and their reasons', () => {
-  const reasons = (change: (p: PlanDocument) => void, volts = 12, f: Fan = fan): string => {
+  const reasons = (change: (p: StreamPlan) => void, volts = 12, f: Fan = fan): string => {
     const { selectionContext: context } = report(change)
     return evaluateCandidate(context, alone(f), { volts, duty: null })
       .reasons.map((r) => sayIn(r.text))
@@ -162,7 +162,7 @@ describe('candidates and their reasons', () => {
   test.each([
     [
       'the depth',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.fitDepthM = 0.02
       },
       12,
@@ -170,7 +170,7 @@ describe('candidates and their reasons', () => {
     ],
     [
       'the width',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.fitWidthM = 0.06
       },
       12,
@@ -181,23 +181,23 @@ describe('candidates and their reasons', () => {
     ['the highest voltage', () => {}, 14, 'allows only 13 V'],
     [
       'the money',
-      (p: PlanDocument) => {
-        p.targets = [newTarget({ id: 't', kind: 'money', limit: 8 })]
+      (p: StreamPlan) => {
+        p.targets = [newTarget({ id: 't', kind: 'money', limit: 8 }, 'main')]
       },
       12,
       '€ 2 over the money limit',
     ],
     [
       'the level',
-      (p: PlanDocument) => {
-        p.targets = [newTarget({ id: 't', kind: 'level', limit: 20 })]
+      (p: StreamPlan) => {
+        p.targets = [newTarget({ id: 't', kind: 'level', limit: 20 }, 'main')]
       },
       12,
       'dB too loud',
     ],
     [
       'the flow',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         p.job.heatW = 500
       },
       12,
@@ -205,7 +205,7 @@ describe('candidates and their reasons', () => {
     ],
     [
       'the margin',
-      (p: PlanDocument) => {
+      (p: StreamPlan) => {
         Object.assign(p.job, { margin: 3, heatW: 100 })
       },
       12,
@@ -227,7 +227,7 @@ describe('candidates and their reasons', () => {
     expect(
       reasons(
         (p) => {
-          p.targets = [newTarget({ id: 't', kind: 'level', limit: 20 })]
+          p.targets = [newTarget({ id: 't', kind: 'level', limit: 20 }, 'main')]
         },
         12,
         silent,
@@ -268,7 +268,7 @@ describe('level at the listener', () => {
     expect([0.1, 0.3, 1, 1.5, 6].map(levelDistance)).toEqual([0.3, 0.3, 1, 1.5, 1.5])
   })
   const free = { penalties: [], value: 0, low: 0, high: 0 }
-  const job = newPlan('p', 'P').job
+  const job = newStreamPlan('p', 'P').job
   const at = (...kinds: [ElementKind, Partial<PathElement>?][]) => ({
     row: kinds.map(([kind, rest], i) => element(kind, { id: `e${i}`, ...rest })),
     index: kinds.findIndex(([kind]) => kind === 'fan'),
@@ -324,7 +324,7 @@ describe('what the sheet leaves open', () => {
 })
 
 describe('facts', () => {
-  const factsOf = (r: Report, plan: PlanDocument) => {
+  const factsOf = (r: Report, plan: StreamPlan) => {
     const system = airSystem(plan, r.air, r.fans)
     const requirement = requirementOf(r.needEnv)
     const operation = operationOf(plan, system, r.selectionContext, r.power.fanV)
@@ -348,7 +348,7 @@ describe('facts', () => {
     })
   }
   test('are in the units the rules are written in, and what is not known is left out', () => {
-    let plan!: PlanDocument
+    let plan!: StreamPlan
     const r = report((p) => {
       p.source = { ...newSource('s', 'adapter'), iMaxA: 1 }
       Object.assign(p.job, { fitDepthM: 0.03, inletClearM: 0.05 })
@@ -369,7 +369,7 @@ describe('facts', () => {
       expect(typeof value === 'number' ? Number.isFinite(value) : true, name).toBe(true)
   })
   test('claims are of one fan at its rated voltage, whatever it is driven at and however many there are', () => {
-    let plan!: PlanDocument
+    let plan!: StreamPlan
     const r = report((p) => {
       Object.assign(p.selection!, { driveV: 18, count: 2, arrangement: 'parallel' })
       plan = p
@@ -401,7 +401,7 @@ describe('ribbon and rail', () => {
     expect(r.selection).toBeNull()
   })
   test('states: not begun, settled, to fix, stop', () => {
-    const empty = computeReport({ shown: null, plan: newPlan('e', 'E'), fans: [] })
+    const empty = computeReport({ shown: null, plan: newStreamPlan('e', 'E'), fans: [] })
     expect(empty.ok && empty.report.stations.map((s) => s.state)).toEqual([
       'not-begun',
       'fix',

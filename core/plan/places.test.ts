@@ -4,14 +4,13 @@ import { continuedPressure, pressureAt, pushPullBox } from '#core/fan'
 import {
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newSplit,
   planSchema,
   type ElementKind,
   type Fan,
   type PathElement,
-  type PlanDocument,
-} from '#core/document'
+  type StreamPlan, seenFrom, wholePlan } from '#core/document'
 import { defaultRank, modelShelf } from '#core/selection'
 import { rankShelf } from '../../tests/ranked'
 import { alike, drivenArray, elementFlows, groupCurve, modelFan, type FanModel } from '#core/system'
@@ -44,8 +43,8 @@ const opening = (id: string, areaM2: number, branchId: string | null = null) =>
   el(id, 'opening', { areaM2, branchId })
 
 /** A cabinet: fans in the floor, fans at the back. */
-function cabinet(selection: Partial<NonNullable<PlanDocument['selection']>> = {}): PlanDocument {
-  const plan = newPlan('cabinet', 'Cabinet')
+function cabinet(selection: Partial<NonNullable<StreamPlan['selection']>> = {}): StreamPlan {
+  const plan = newStreamPlan('cabinet', 'Cabinet')
   Object.assign(plan.job, { goal: 'cool', heatW: 80, insideMaxC: 38, ambientC: 24, altitudeM: 0 })
   plan.path = [
     opening('floor-slots', 0.012),
@@ -67,8 +66,8 @@ function cabinet(selection: Partial<NonNullable<PlanDocument['selection']>> = {}
   }
   return plan
 }
-function reportOf(plan: PlanDocument): Report {
-  const checked = planSchema.safeParse(plan)
+function reportOf(plan: StreamPlan): Report {
+  const checked = planSchema.safeParse(wholePlan(plan))
   if (!checked.success) throw new Error(JSON.stringify(checked.error.issues))
   const result = computeReport({ plan, fans, shown: null })
   if (!result.ok) throw new Error(result.reason)
@@ -155,8 +154,8 @@ describe('fans at two places', () => {
   })
   test('an older selection of two at two places is one at each', () => {
     const older = cabinet({ count: 2 })
-    delete (older.selection as Partial<NonNullable<PlanDocument['selection']>>).secondCount
-    const read = planSchema.parse(older)
+    delete (older.selection as Partial<NonNullable<StreamPlan['selection']>>).secondCount
+    const read = seenFrom(planSchema.parse(wholePlan(older)))
     expect(read.selection!.secondCount).toBeNull()
     const { flow, pressure } = reportOf(read).selection!.candidate
     const driven = drivenArray(
@@ -169,8 +168,8 @@ describe('fans at two places', () => {
 })
 
 /** A roof with four outlets alike, so many fans in each. */
-function roof(times: number, count: number, alone = false): PlanDocument {
-  const plan = newPlan('roof', 'Roof')
+function roof(times: number, count: number, alone = false): StreamPlan {
+  const plan = newStreamPlan('roof', 'Roof')
   Object.assign(plan.job, { goal: 'ventilate', ambientC: 24, altitudeM: 0, volumeM3: 20, airChangesPerH: 6 })
   const { element, branches } = newSplit('outlets', [{ id: 'one', name: 'Outlet', leak: false, times }])
   const share = alone ? 0.02 / 4 : 0.02
@@ -244,8 +243,8 @@ describe('openings alike', () => {
   test('a fan in one of two unlike ways is refused where it stands', () => {
     const plan = roof(4, 8)
     plan.branches.push({ id: 'other', splitId: 'outlets', name: 'Other', leak: false, times: 1 })
-    const checked = planSchema.safeParse(plan)
+    const checked = planSchema.safeParse(wholePlan(plan))
     expect(checked.success).toBe(false)
-    expect(checked.error!.issues[0]).toMatchObject({ path: ['path'] })
+    expect(checked.error!.issues[0]).toMatchObject({ path: ['streams', 0, 'path'] })
   })
 })

@@ -10,12 +10,12 @@ import {
   newElement,
   newFan,
   newFeedPart,
-  newPlan,
+  newStreamPlan,
   newReading,
   newRun,
   newSource,
   type Fan,
-  type PlanDocument,
+  type StreamPlan,
 } from '#core/document'
 import { withAlso } from '#core/rules'
 
@@ -43,8 +43,8 @@ const fan: Fan = {
   ].map(([q, p]) => ({ flowM3s: m3h(q!), pressurePa: p! })),
 }
 
-function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const p = newPlan('job-t', 'Test box')
+function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const p = newStreamPlan('job-t', 'Test box')
   Object.assign(p.job, {
     goal: 'cool',
     heatW: 60,
@@ -73,7 +73,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   change(p)
   return p
 }
-function report(p: PlanDocument, fans = [fan]): Report {
+function report(p: StreamPlan, fans = [fan]): Report {
   const result = computeReport({ shown: null, plan: p, fans })
   if (!result.ok) throw new Error(result.reason)
   return result.report
@@ -192,7 +192,7 @@ describe('one chain, from the brief to the verdict', () => {
 
 describe('bad and missing input', () => {
   test('an empty job gives a report that asks, and never a number', () => {
-    const r = report(newPlan('job-e', 'Empty'), [])
+    const r = report(newStreamPlan('job-e', 'Empty'), [])
     expect(r.need.flow.value).toBeNull()
     expect(r.need.missing).toBe('the heat inside')
     expect(r.selection).toBeNull()
@@ -261,7 +261,7 @@ describe('bad and missing input', () => {
 })
 
 describe('findings of whole plans', () => {
-  const ids = (p: PlanDocument) => withAlso(report(p).findings.findings).map((f) => f.id)
+  const ids = (p: StreamPlan) => withAlso(report(p).findings.findings).map((f) => f.id)
   test('a 12 V fan straight on 24 V is stopped', () => {
     const found = ids(
       plan((p) => {
@@ -376,11 +376,11 @@ describe('ranking', () => {
 })
 
 describe('verdict', () => {
-  const withRuns = (change: (p: PlanDocument) => void = () => {}) =>
+  const withRuns = (change: (p: StreamPlan) => void = () => {}) =>
     plan((p) => {
       p.targets = [
-        newTarget({ id: 't1', kind: 'temperature', limit: 40, place: 'inside' }),
-        newTarget({ id: 't2', kind: 'level', limit: 32, place: 'chair' }),
+        newTarget({ id: 't1', kind: 'temperature', limit: 40, place: 'inside' }, 'main'),
+        newTarget({ id: 't2', kind: 'level', limit: 32, place: 'chair' }, 'main'),
       ]
       p.runs = [
         {

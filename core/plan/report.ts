@@ -2,16 +2,16 @@ import { airState, type AirState } from '#core/air'
 import { buildReport, type BuildReport } from '#core/build'
 import { dayReportSteps, loadShare, type DayReport, type DayStream } from '#core/day'
 import {
-  facedStream,
-  faceStream,
   fanIdsOf,
-  MAIN_STREAM,
+  isOneOfSeveral,
   runningSelection,
   staysAsIs,
-  streamFaces,
+  fromEachStream,
+  seenFrom,
   streamName,
+  wholePlan,
   type Fan,
-  type PlanDocument,
+  type StreamPlan,
   type PlanInput,
 } from '#core/document'
 import type { Figure } from '#core/figure'
@@ -93,7 +93,7 @@ export type ReportResult = { ok: true; report: Report } | { ok: false; reason: s
 
 /** The fans that a plan speaks of, as it believes them. */
 function believedFans({ plan, fans, shown }: PlanInput): Fan[] {
-  const ids = new Set(fanIdsOf(plan))
+  const ids = new Set(fanIdsOf(wholePlan(plan)))
   return trustedFans(
     fans.filter((f) => ids.has(f.id)),
     plan.job.trust,
@@ -102,7 +102,7 @@ function believedFans({ plan, fans, shown }: PlanInput): Fan[] {
 }
 
 /** An air stream as far as it is known without the feed. */
-function streamOf(face: PlanDocument, air: AirState, fans: Fan[]) {
+function streamOf(face: StreamPlan, air: AirState, fans: Fan[]) {
   const plan = staysAsIs(face) ? { ...face, selection: runningSelection(face) } : face
   const system = airSystem(plan, air, fans)
   const { path, fan } = system
@@ -114,7 +114,7 @@ type StreamBase = ReturnType<typeof streamOf>
 /** The fans of every stream that has some, as the feed carries them. */
 const fansOfStreams = (streams: readonly StreamBase[]): StreamFans[] =>
   streams.flatMap(({ plan, system: { fanArray } }) =>
-    plan.selection && fanArray ? [{ stream: facedStream(plan), selection: plan.selection, fanArray }] : [],
+    plan.selection && fanArray ? [{ stream: plan.stream, selection: plan.selection, fanArray }] : [],
   )
 
 /** A stream with its feed: where its fans really run. */
@@ -135,7 +135,7 @@ function streamsRunning(bases: readonly StreamBase[], feed: FeedReport) {
   const streams = alone.map((s) => {
     const { levelLimit } = s.context
     if (levelLimit === null) return s
-    const others = othersLevel(sound, facedStream(s.plan))
+    const others = othersLevel(sound, s.plan.stream)
     return runOf(s, feed, { ...s.context, levelLimit: allowedLevel(levelLimit, others) })
   })
   return { streams, sound }
@@ -143,8 +143,8 @@ function streamsRunning(bases: readonly StreamBase[], feed: FeedReport) {
 
 /** A stream as its build takes it; one that stays as it is has nothing to be built. */
 const buildStream = ({ plan, system, power, mounts }: RunningStream) => ({
-  id: facedStream(plan),
-  name: plan.streams.length ? streamName(plan) : '',
+  id: plan.stream,
+  name: isOneOfSeveral(plan) ? streamName(plan) : '',
   plan,
   system: staysAsIs(plan) ? { ...system, fanArray: null } : system,
   power,
@@ -169,7 +169,7 @@ function predictionsOf(streams: readonly Parameters<typeof predictTarget>[0][]):
   const [home] = streams
   return Object.fromEntries(
     home!.plan.targets.flatMap((target) => {
-      const own = streams.find((s) => facedStream(s.plan) === (target.streamId ?? MAIN_STREAM)) ?? home!
+      const own = streams.find((s) => s.plan.stream === (target.streamId)) ?? home!
       const predicted = predictTarget(own, target)
       return predicted && predicted.value !== null
         ? [[target.id, { ...predicted, chance: chanceOf(target, predicted) }]]
@@ -180,12 +180,13 @@ function predictionsOf(streams: readonly Parameters<typeof predictTarget>[0][]):
 
 /** All air streams of a plan where they run; null where not even the air exists. */
 function runningOf(input: PlanInput) {
-  const home = faceStream(input.plan, MAIN_STREAM)
+  const whole = wholePlan(input.plan)
+  const home = seenFrom(whole)
   const { job } = home
   const air = airState(job.ambientC, job.altitudeM, job.humidity)
   if (!air) return null
   const fans = believedFans(input)
-  const bases = streamFaces(home).map((face) => streamOf(face, air, fans))
+  const bases = fromEachStream(whole).map((face) => streamOf(face, air, fans))
   const feed = feedOf(home, fansOfStreams(bases), fans)
   return { home, air, fans, bases, feed, ...streamsRunning(bases, feed) }
 }
@@ -210,7 +211,7 @@ export function* reportSteps(input: PlanInput): Generator<void, ReportResult> {
   const running = runningOf(input)
   if (!running)
     return { ok: false, reason: 'This combination of temperature, altitude and humidity does not exist.' }
-  const front = facedStream(input.plan)
+  const front = input.plan.stream
   const { home, air, fans, bases, feed, streams, sound } = running
   const { job } = home
   yield
@@ -225,7 +226,7 @@ export function* reportSteps(input: PlanInput): Generator<void, ReportResult> {
   const judged = streams.map((s) => ({ ...s, runtime, verdict, machineDbA, day, streams }))
   const findings = findingsOf(judged)
   yield
-  const shown = streams.find((s) => facedStream(s.plan) === front)!
+  const shown = streams.find((s) => s.plan.stream === front)!
   const { plan, system, needEnv, requirement, context, power, operation, fanName, mount, mounts } = shown
   const { fanArray } = system
   const railOf = (s: (typeof streams)[number]) => stationsOf({ ...s, verdict, findings, day, build })

@@ -1,4 +1,4 @@
-import type { ElementKind, PathElement, PlanDocument } from '#core/document'
+import type { ElementKind, PathElement, StreamPlan } from '#core/document'
 import { gainsOf, type Operation, type SelectionContext } from '#core/selection'
 import {
   airRise,
@@ -56,7 +56,7 @@ const FULL_TINT_K = 15
 const MIN_HEIGHT = 0.22
 
 export interface RibbonInput {
-  plan: PlanDocument
+  plan: StreamPlan
   system: AirSystem
   context: SelectionContext
   operation: Operation
@@ -64,7 +64,7 @@ export interface RibbonInput {
 }
 
 /** Where the job's heat enters the main row: at the part's fins or the first chamber, or half way. */
-function heatIndex(plan: PlanDocument, main: readonly ElementModel[]): number {
+function heatIndex(plan: StreamPlan, main: readonly ElementModel[]): number {
   const wanted = plan.job.goal === 'part' ? ['fins', 'chamber'] : ['chamber', 'fins']
   for (const kind of wanted) {
     const at = main.findIndex((e) => e.element.kind === kind)
@@ -75,7 +75,7 @@ function heatIndex(plan: PlanDocument, main: readonly ElementModel[]): number {
 
 /** What every segment is drawn from. */
 interface Drawn {
-  plan: PlanDocument
+  plan: StreamPlan
   /** rise of the air at the flow that does the job, K */
   rise: number
   tint: number
@@ -172,7 +172,7 @@ function elementSegment(
 }
 
 /** Which fans stand at which place. */
-function groupsAt(plan: PlanDocument, { fanArray }: AirSystem): Map<string, FanGroup> {
+function groupsAt(plan: StreamPlan, { fanArray }: AirSystem): Map<string, FanGroup> {
   if (!fanArray) return new Map()
   const places = fanPlaces(plan)
   const groups = groupsOf(fanArray)

@@ -1,4 +1,4 @@
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import type { Figure } from '#core/figure'
 import type { Requirement } from '#core/requirement'
 import {
@@ -25,7 +25,7 @@ export interface SelectionReport {
 
 /** The selection as figures; null without one that can be computed. */
 export function selectionReport(
-  { job }: PlanDocument,
+  { job }: StreamPlan,
   { air, fanArray }: AirSystem,
   { insideMaxC }: Requirement,
   context: SelectionContext,

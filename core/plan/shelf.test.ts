@@ -43,7 +43,7 @@ import {
   type FanModel,
   type FanArray,
 } from '#core/system'
-import { newElement, newFan, newPlan, newTest, type Fan, type PlanDocument } from '#core/document'
+import { newElement, newFan, newStreamPlan, newTest, type Fan, type StreamPlan } from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { sayIn } from '#core/units'
 
@@ -90,8 +90,8 @@ const model = (f: Fan): FanModel => {
   return made.model
 }
 const single = (f: Fan): FanArray => alike(model(f), 1, 'single')
-function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const p = newPlan('j', 'Box')
+function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const p = newStreamPlan('j', 'Box')
   Object.assign(p.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40, direction: 'out' })
   p.path = [
     { ...newElement('o', 'opening'), areaM2: 0.004 },
@@ -111,7 +111,7 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   change(p)
   return p
 }
-function report(p: PlanDocument, fans: Fan[] = [strong, weak]): Report {
+function report(p: StreamPlan, fans: Fan[] = [strong, weak]): Report {
   const result = computeReport({ shown: null, plan: p, fans })
   if (!result.ok) throw new Error(result.reason)
   return result.report
@@ -371,7 +371,7 @@ describe('tests on the bench', () => {
 })
 
 describe('what a shelf is narrowed to', () => {
-  const job = newPlan('j', 'x').job
+  const job = newStreamPlan('j', 'x').job
   const passes = (filter: Partial<typeof noFilter>, fan: Fan = strong, place: Partial<typeof job> = {}) =>
     passesFilter(fan, { ...noFilter, ...filter }, { ...job, ...place })
   test.each([

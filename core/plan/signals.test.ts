@@ -5,11 +5,11 @@ import {
   newFan,
   newFeedPart,
   newPlan,
+  newStreamPlan,
   newSource,
   planSchema,
   type Fan,
-  type PlanDocument,
-} from '#core/document'
+  type StreamPlan, wholePlan } from '#core/document'
 import { withAlso } from '#core/rules'
 import { connectionOrder, diagramOf, fanPins, partsList, wireList } from '#core/supply'
 import { computeReport, type Report } from './report'
@@ -33,8 +33,8 @@ const fan: Fan = {
     { flowM3s: 0.03, pressurePa: 0 },
   ],
 }
-function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const p = newPlan('j', 'Rack')
+function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const p = newStreamPlan('j', 'Rack')
   p.path = [{ ...newElement('o', 'opening'), areaM2: 0.02 }, newElement('fan', 'fan')]
   p.selection = {
     id: 'p',
@@ -50,16 +50,16 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   p.sources = [{ ...newSource('head', 'header', 12), name: 'Front header', iMaxA: 1 }]
   Object.assign(p.wiring, { hub: 'powered', pwmFrom: 'host', tachTo: 'host', groundsJoined: true })
   change(p)
-  expect(planSchema.safeParse(p).error?.issues ?? []).toEqual([])
+  expect(planSchema.safeParse(wholePlan(p)).error?.issues ?? []).toEqual([])
   return p
 }
-function report(p: PlanDocument): Report {
+function report(p: StreamPlan): Report {
   const r = computeReport({ plan: p, fans: [fan], shown: null })
   if (!r.ok) throw new Error(r.reason)
   return r.report
 }
-const found = (p: PlanDocument) => withAlso(report(p).findings.findings).map((f) => f.id)
-const node = (p: PlanDocument, id: string) => report(p).power.feed.nodes.find((n) => n.id === id)!
+const found = (p: StreamPlan) => withAlso(report(p).findings.findings).map((f) => f.id)
+const node = (p: StreamPlan, id: string) => report(p).power.feed.nodes.find((n) => n.id === id)!
 
 describe('a hub with its own supply, steered by a header', () => {
   test('the supply carries the fans, the header nothing', () => {
@@ -107,7 +107,7 @@ describe('a hub with its own supply, steered by a header', () => {
     expect(parts).toContain('Powered fan hub')
   })
   test('grounds: apart is a fault, not told is asked, one and the same needs no joining', () => {
-    const asked = (p: PlanDocument) => report(p).findings.open.map((o) => o.name)
+    const asked = (p: StreamPlan) => report(p).findings.open.map((o) => o.name)
     expect(found(plan((p) => Object.assign(p.wiring, { groundsJoined: false })))).toContain('own-grounds-apart')
     expect(asked(plan((p) => Object.assign(p.wiring, { groundsJoined: null })))).toContain(
       'signal.groundsJoined',
@@ -128,14 +128,14 @@ describe('a hub with its own supply, steered by a header', () => {
         if (board)
           p.feed = [{ ...newFeedPart('b', 'load', null), loadKind: 'board', currentA: 0.2, ratedV: 12 }]
       })
-    const asked = (p: PlanDocument) => report(p).findings.open.some((o) => o.name === 'signal.groundsJoined')
+    const asked = (p: StreamPlan) => report(p).findings.open.some((o) => o.name === 'signal.groundsJoined')
     expect(asked(controlled(false))).toBe(true)
     expect(asked(controlled(true))).toBe(false)
   })
 })
 
 describe('the PWM pin and the tach pin say what they lead to', () => {
-  const pins = (change: (p: PlanDocument) => void) => {
+  const pins = (change: (p: StreamPlan) => void) => {
     const p = plan(change)
     const { feed } = report(p).power
     return fanPins(
@@ -173,7 +173,8 @@ test.each([
   [false, 'open'],
   [null, null],
 ])('an older plan that said tach read: %s', (tachUsed, tachTo) => {
-  const { tachTo: _, ...wiring } = newPlan('j', 'Old').wiring
-  const raw = completePlan({ ...newPlan('j', 'Old'), wiring: { ...wiring, tachUsed } })
+  const plan = newPlan('j', 'Old')
+  const { tachTo: _, ...wiring } = plan.wiring
+  const raw = completePlan({ ...plan, wiring: { ...wiring, tachUsed } })
   expect(planSchema.parse(raw).wiring.tachTo).toBe(tachTo)
 })

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { newElement, newFan, newPlan, newSource, setDrive, type Fan, type PlanDocument } from '#core/document'
+import { newElement, newFan, newStreamPlan, newSource, setDrive, type Fan, type StreamPlan } from '#core/document'
 import { slowDownWays, type SlowRow } from '#core/supply'
 import { fanArrayOf } from '#core/system'
 import { withAlso } from '#core/rules'
@@ -36,8 +36,8 @@ const sources = {
     openV: 17,
   },
 }
-function planOn(source: PlanDocument['source'], count: number): PlanDocument {
-  const plan = newPlan('j', 'Slow')
+function planOn(source: StreamPlan['source'], count: number): StreamPlan {
+  const plan = newStreamPlan('j', 'Slow')
   plan.path = [{ ...newElement('o', 'opening'), areaM2: 0.006 }, newElement('fan', 'fan')]
   plan.selection = {
     id: 'p',
@@ -53,7 +53,7 @@ function planOn(source: PlanDocument['source'], count: number): PlanDocument {
   return plan
 }
 /** The row taken as a person takes it. */
-function taken(plan: PlanDocument, row: SlowRow, volts: number): PlanDocument {
+function taken(plan: StreamPlan, row: SlowRow, volts: number): StreamPlan {
   const next = structuredClone(plan)
   const converterId = 'c'
   if (row.take) setDrive(next, { volts, duty: null, by: row.take, converterId })
@@ -61,7 +61,7 @@ function taken(plan: PlanDocument, row: SlowRow, volts: number): PlanDocument {
   if (next.converter) next.converter.setFirst = true
   return next
 }
-const reportOf = (plan: PlanDocument) => {
+const reportOf = (plan: StreamPlan) => {
   const made = computeReport({ plan, fans: [fan], shown: null })
   if (!made.ok) throw new Error(made.reason)
   return made.report

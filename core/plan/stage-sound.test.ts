@@ -20,7 +20,7 @@ const reading = (stage: string, source: string, value: number): Reading => ({
   stage,
   source,
 })
-const fan = (stage: string, streamId: string | null, parts: Partial<FanState>): FanState => ({
+const fan = (stage: string, streamId: string, parts: Partial<FanState>): FanState => ({
   id: `${stage}-${streamId}`,
   stage,
   streamId,
@@ -33,7 +33,7 @@ const run = {
   ...newRun('r', 'after' as const, '2026-01-01T10:00:00Z'),
   readings: [reading('idle', 'Gearbox', 30), reading('idle', 'Board', 20), reading('working', '', 40)],
   fans: [
-    fan('idle', null, { volts: 12 }),
+    fan('idle', 'main', { volts: 12 }),
     fan('idle', 'stream-drum', { off: true }),
     fan('idle', 'stream-tray', { off: true }),
   ],

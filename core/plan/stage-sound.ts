@@ -1,4 +1,4 @@
-import { fansIn, MAIN_STREAM, samePlace, type Run } from '#core/document'
+import { fansIn, samePlace, type Run } from '#core/document'
 import { atSpeed, sumLevels } from '#core/noise'
 import { drivenSpeed } from '#core/system'
 import type { RankedStage } from '#core/verification'
@@ -48,8 +48,8 @@ export function soundByStage(
   return stages.map(({ stage, cells }) => {
     const fans = streams.map((s) => {
       const { level } = sound.sources.find((x) => x.id === s.id)!
-      const noted = runs.findLast((run) => fansIn(run, stage).some((f) => (f.streamId ?? MAIN_STREAM) === s.id))
-      const state = noted && fansIn(noted, stage).find((f) => (f.streamId ?? MAIN_STREAM) === s.id)
+      const noted = runs.findLast((run) => fansIn(run, stage).some((f) => f.streamId === s.id))
+      const state = noted && fansIn(noted, stage).find((f) => f.streamId === s.id)
       const off = state?.off === true
       return {
         id: s.id,

@@ -1,4 +1,4 @@
-import { staysAsIs, type PlanDocument } from '#core/document'
+import { staysAsIs, type StreamPlan } from '#core/document'
 import type { BuildReport } from '#core/build'
 import type { DayReport } from '#core/day'
 import type { MountReport } from '#core/mount'
@@ -21,7 +21,7 @@ export interface Station {
 }
 
 interface Parts {
-  plan: PlanDocument
+  plan: StreamPlan
   system: AirSystem
   requirement: Requirement
   context: SelectionContext

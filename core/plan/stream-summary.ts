@@ -1,4 +1,4 @@
-import { facedStream, runningSelection, staysAsIs, streamName, type PlanDocument } from '#core/document'
+import { runningSelection, staysAsIs, streamName, type StreamPlan } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { Requirement } from '#core/requirement'
 import type { Finding } from '#core/rules'
@@ -47,7 +47,7 @@ export function streamSummary(
     fanName,
     mounts,
   }: {
-    plan: PlanDocument
+    plan: StreamPlan
     system: AirSystem
     requirement: Requirement
     operation: Operation
@@ -57,7 +57,7 @@ export function streamSummary(
   },
   findings: readonly Finding[],
 ): StreamSummary {
-  const id = facedStream(plan)
+  const id = plan.stream
   const mine = findings.filter((f) => f.stream?.id === id)
   const grave = (severity: Finding['severity']) => mine.some((f) => f.severity === severity)
   const asIs = staysAsIs(plan)

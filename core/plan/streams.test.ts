@@ -3,9 +3,7 @@ import { computeReport, type Report } from './report'
 import { allowedLevel } from './machine-sound'
 import {
   addStream,
-  faceStream,
   feedStreams,
-  MAIN_STREAM,
   newElement,
   newFan,
   newFeedPart,
@@ -15,11 +13,12 @@ import {
   newTarget,
   planSchema,
   removeStream,
+  seenFrom,
   setDrive,
-  streamIds,
   type Fan,
   type FanSelection,
   type PlanDocument,
+  wholePlan,
 } from '#core/document'
 
 // invented
@@ -59,57 +58,55 @@ const open = (id: string) => [
   newElement(`${id}-fan`, 'fan'),
 ]
 
-/** A 24 V fan in front, a 12 V board fan behind it, on a 24 V and a 12 V rail. */
+/** A 24 V supply fan, a 12 V board fan beside it, on a 24 V and a 12 V rail. */
 function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const plan = newPlan('j', 'Machine')
-  plan.job.streamName = 'Supply'
-  plan.path = open('main')
-  plan.selection = pick('p', 'twentyfour', 24)
+  const supply = plan.streams[0]!
+  supply.job.streamName = 'Supply'
+  supply.path = open('supply')
+  supply.selection = pick('p', 'twentyfour', 24)
   plan.source = { ...newSource('rail-24', 'rail'), name: 'Rail 24', nominalV: 24, iMaxA: 1, regulated: true }
   plan.sources = [{ ...newSource('rail-12', 'rail'), name: 'Rail 12', nominalV: 12, iMaxA: 1, regulated: true }]
   const board = newStream('board', 'Board')
   board.path = open('board')
   board.selection = pick('q', 'twelve', 12)
-  plan.streams = [board]
+  plan.streams.push(board)
   feedStreams(plan)
   plan.feed[0]!.parentId = 'rail-12'
   change(plan)
   return plan
 }
-function report(plan: PlanDocument): Report {
-  const result = computeReport({ shown: null, plan, fans })
+function report(plan: PlanDocument, stream?: string): Report {
+  const result = computeReport({ shown: null, plan: seenFrom(plan, stream), fans })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
 const told = (r: Report) => r.findings.findings.flatMap((f) => [f, ...f.also])
 
-describe('a plan turned to one of its streams', () => {
+describe('a plan from one of its streams', () => {
   const three = machine((p) => addStream(p, 'tray', 'Tray'))
-  test.each(streamIds(three))('%s in front and back again: nothing is lost', (id) => {
-    const faced = faceStream(three, id)
-    expect(faced.job.streamName).toBe({ main: 'Supply', board: 'Board', tray: 'Tray' }[id])
-    expect(JSON.parse(JSON.stringify(faceStream(faced, MAIN_STREAM)))).toEqual(
-      JSON.parse(JSON.stringify(three)),
-    )
-    expect(planSchema.safeParse(faceStream(faced, MAIN_STREAM)).success).toBe(true)
+  test.each(['main', 'board', 'tray'])('from %s, and whole again: nothing is lost', (id) => {
+    const seen = seenFrom(three, id)
+    expect(seen.job.streamName).toBe({ 'main': 'Supply', board: 'Board', tray: 'Tray' }[id])
+    expect(wholePlan(seen)).toEqual(three)
+    expect(planSchema.safeParse(wholePlan(seen)).success).toBe(true)
   })
-  test('from one further stream to another', () => {
-    const tray = faceStream(faceStream(three, 'board'), 'tray')
-    expect(tray.job.streamName).toBe('Tray')
-    expect(streamIds(tray)).toEqual(['main', 'board', 'tray'])
+  test('what is changed is that stream’s alone; what is the machine’s is shared', () => {
+    const seen = structuredClone(seenFrom(three, 'board'))
+    seen.job.heatW = 7
+    seen.job.ambientC = 19
+    seen.path = []
+    const { job, streams } = wholePlan(seen)
+    expect(job.ambientC).toBe(19)
+    expect(job).not.toHaveProperty('heatW')
+    expect(streams.map((s) => [s.id, s.job.heatW, s.path.length])).toEqual([
+      ['main', null, 2],
+      ['board', 7, 0],
+      ['tray', null, 0],
+    ])
   })
-  test('what is changed in front is that stream’s alone; what is the machine’s stays shared', () => {
-    const faced = structuredClone(faceStream(three, 'board'))
-    faced.job.heatW = 7
-    faced.job.ambientC = 19
-    faced.path = []
-    const home = faceStream(faced, MAIN_STREAM)
-    expect(home.job).toMatchObject({ heatW: null, ambientC: 19 })
-    expect(home.path).toHaveLength(2)
-    expect(home.streams[0]).toMatchObject({ id: 'board', job: { heatW: 7 }, path: [] })
-  })
-  test('a stream that is not there changes nothing', () => {
-    expect(faceStream(three, 'nowhere')).toBe(three)
+  test('a stream that is not there is taken for the first one', () => {
+    expect(seenFrom(three, 'nowhere').stream).toBe('main')
   })
 })
 
@@ -119,18 +116,18 @@ describe('what cannot be is told where it happened', () => {
     const nine = machine((p) => {
       for (let i = 0; i < 7; i++) addStream(p, `s${i}`, `S ${i}`)
     })
-    expect(messages(nine)).toEqual(['At most 7.'])
+    expect(messages(nine)).toEqual(['At most 8.'])
   })
   test('two streams of one id, a lead and a target of a stream that is gone', () => {
     expect(messages(machine((p) => p.streams.push(newStream('board', 'Again'))))).toEqual([
       'Two air streams share an id.',
     ])
-    expect(messages(machine((p) => (p.streams = [])))).toEqual([
+    expect(messages(machine((p) => p.streams.pop()))).toEqual([
       'A lead feeds an air stream that is not there.',
     ])
     expect(
       messages(
-        machine((p) => p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'gone' }))),
+        machine((p) => p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'gone' }, 'main'))),
       ),
     ).toEqual(['A target is about an air stream that is not there.'])
   })
@@ -146,10 +143,10 @@ describe('what cannot be is told where it happened', () => {
   })
   test('a stream that is taken away takes its leads and targets along', () => {
     const plan = machine((p) =>
-      p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'board' })),
+      p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'board' }, 'main')),
     )
     removeStream(plan, 'board')
-    expect(plan).toMatchObject({ streams: [], feed: [], targets: [] })
+    expect(plan).toMatchObject({ streams: [{ id: 'main' }], feed: [], targets: [] })
     expect(messages(plan)).toEqual([])
   })
 })
@@ -186,20 +183,20 @@ describe('several sources and the fans of every stream', () => {
     expect(r.stations.find((s) => s.key === 'power')!.state).toBe('stop')
   })
   test('the drive of a further stream is set in its own lead, and taken out again', () => {
-    const faced = structuredClone(faceStream(machine(), 'board'))
+    const faced = structuredClone(seenFrom(machine(), 'board'))
     setDrive(faced, { volts: 9, converterId: 'step' })
     expect(faced.converter).toBeNull()
     expect(faced.feed.map((f) => [f.id, f.parentId, f.outV])).toEqual([
       ['step', 'rail-12', 9],
       ['lead-board', 'step', null],
     ])
-    expect(report(faceStream(faced, MAIN_STREAM)).streams[1]!.volts).toBeCloseTo(9, 1)
+    expect(report(wholePlan(faced)).streams[1]!.volts).toBeCloseTo(9, 1)
     setDrive(faced, { volts: 12, converterId: 'other' })
     expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([['lead-board', 'rail-12']])
   })
   test('a fan that is picked first gets its lead and its voltage in one go', () => {
     const faced = structuredClone(
-      faceStream(
+      seenFrom(
         machine((p) => (p.feed = [])),
         'board',
       ),
@@ -207,7 +204,7 @@ describe('several sources and the fans of every stream', () => {
     setDrive(faced, { volts: 12, converterId: 'step' })
     // the 12 V rail has it: nothing stands between
     expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([['lead-board', 'rail-12']])
-    expect(report(faceStream(faced, MAIN_STREAM)).streams[1]!.volts).toBeCloseTo(12, 1)
+    expect(report(wholePlan(faced)).streams[1]!.volts).toBeCloseTo(12, 1)
   })
   test('a converter that feeds others too stays as it is: the lead gets one of its own', () => {
     const plan = machine((p) => {
@@ -215,7 +212,7 @@ describe('several sources and the fans of every stream', () => {
       p.feed.push({ ...newFeedPart('lamp', 'load', 'shared'), currentA: 0.1 })
       p.feed.find((f) => f.streamId)!.parentId = 'shared'
     })
-    const faced = structuredClone(faceStream(plan, 'board'))
+    const faced = structuredClone(seenFrom(plan, 'board'))
     setDrive(faced, { volts: 7, converterId: 'own' })
     expect(faced.feed.find((f) => f.id === 'shared')!.outV).toBe(12)
     expect(faced.feed.find((f) => f.id === 'lead-board')!.parentId).toBe('own')
@@ -248,7 +245,7 @@ describe('the sound of the whole', () => {
     const r = report(
       machine((p) => {
         addStream(p, 'tray', 'Tray')
-        p.streams[1]!.job.asIs = true
+        p.streams[2]!.job.asIs = true
       }),
     )
     expect(r.sound.unknown).toEqual(['Tray'])
@@ -261,7 +258,7 @@ describe('the sound of the whole', () => {
     // others over the limit alone: another stream must be quietened first
     expect(allowedLevel(40, 45)).toBe(40)
     const limited = structuredClone(four)
-    limited.targets = [newTarget({ id: 'l', kind: 'level', limit: 40 })]
+    limited.targets = [newTarget({ id: 'l', kind: 'level', limit: 40 }, 'main')]
     const others = [report(limited).sound.sources[1]!.level!, 31, 36]
     const left = 10 ** 4 - others.reduce((s, l) => s + 10 ** (l / 10), 0)
     expect(report(limited).selectionContext.levelLimit).toBeCloseTo(10 * Math.log10(left), 9)
@@ -270,13 +267,13 @@ describe('the sound of the whole', () => {
 
 describe('findings of several streams', () => {
   test('each names its stream and leads to it; a job of one names none', () => {
-    const narrow = machine((p) => (p.streams[0]!.path[0]!.areaM2 = 0.0004))
+    const narrow = machine((p) => (p.streams[1]!.path[0]!.areaM2 = 0.0004))
     const mine = told(report(narrow)).filter((f) => f.station === 'air-path')
     expect(mine.length).toBeGreaterThan(0)
     for (const f of mine) expect([f.stream?.name, f.at.stream]).toEqual(['Board', 'board'])
     const alone = machine((p) => {
       removeStream(p, 'board')
-      p.path[0]!.areaM2 = 0.0004
+      p.streams[0]!.path[0]!.areaM2 = 0.0004
     })
     for (const f of told(report(alone))) expect(f.stream).toBeNull()
   })
@@ -284,7 +281,7 @@ describe('findings of several streams', () => {
     const r = report(
       machine((p) => {
         addStream(p, 'tray', 'Tray')
-        Object.assign(p.streams[1]!.job, {
+        Object.assign(p.streams[2]!.job, {
           asIs: true,
           existingFanId: 'twelve',
           existingV: 12,
@@ -300,18 +297,18 @@ describe('findings of several streams', () => {
   })
   test('the level target is held against all fans together, and told once', () => {
     // two fans of about 34 and 30 dB: each is under 35.0, both together are over it
-    const r = report(machine((p) => p.targets.push(newTarget({ id: 'l', kind: 'level', limit: 35.2 }))))
+    const r = report(machine((p) => p.targets.push(newTarget({ id: 'l', kind: 'level', limit: 35.2 }, 'main'))))
     expect(r.sound.sources.every((s) => s.level! < 35.2)).toBe(r.sound.total! > 35.2)
     const missed = told(r).filter((f) => f.id === 'noise-target-missed')
     expect(missed.map((f) => [f.subject?.id, f.stream])).toEqual([['l', null]])
   })
   test('a target of a further stream is held against that stream', () => {
-    const of = (streamId: string | null) =>
+    const of = (streamId: string) =>
       report(
         machine((p) => {
-          Object.assign(p.streams[0]!.job, { heatW: 300, insideMaxC: 60 })
-          Object.assign(p.job, { heatW: 1, insideMaxC: 60 })
-          p.targets.push(newTarget({ id: 't', kind: 'temperature', limit: 25, place: 'inside', streamId }))
+          Object.assign(p.streams[1]!.job, { heatW: 300, insideMaxC: 60 })
+          Object.assign(p.streams[0]!.job, { heatW: 1, insideMaxC: 60 })
+          p.targets.push(newTarget({ id: 't', kind: 'temperature', limit: 25, place: 'inside', streamId }, 'main'))
         }),
       )
     const hotter = (r: Report) =>
@@ -319,19 +316,19 @@ describe('findings of several streams', () => {
         .filter((f) => f.id === 'target-hotter')
         .map((f) => f.stream?.name)
     expect(hotter(of('board'))).toEqual(['Board'])
-    expect(hotter(of(null))).toEqual([])
+    expect(hotter(of('main'))).toEqual([])
   })
   test('a job of one stream is planned, whatever a stream that went had said', () => {
     const alone = machine((p) => {
       removeStream(p, 'board')
-      p.job.asIs = true
+      p.streams[0]!.job.asIs = true
     })
     expect(report(alone).streams[0]).toMatchObject({ asIs: false, fanName: '1 × Whin twentyfour' })
   })
   test('what may stand in one stream is still told of another', () => {
     const both = machine((p) => {
-      p.path[0]!.areaM2 = 0.0004
       p.streams[0]!.path[0]!.areaM2 = 0.0004
+      p.streams[1]!.path[0]!.areaM2 = 0.0004
     })
     const ids = (r: Report) =>
       r.findings.findings.filter((f) => f.id === 'air-inlet-small').map((f) => f.stream?.id)

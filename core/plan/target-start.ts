@@ -1,4 +1,4 @@
-import type { PlanDocument, TargetKind } from '#core/document'
+import type { StreamPlan, TargetKind } from '#core/document'
 import { arrayMass } from '#core/system'
 import type { Report } from './report'
 
@@ -13,7 +13,7 @@ const HOUR = 3600
  * What a new target begins with: the job's own limit where it has one, else what the plan gives, else what is usual.
  * @param report of the plan; null where it has none
  */
-export function targetStart(kind: TargetKind, plan: PlanDocument, report: Report | null): number {
+export function targetStart(kind: TargetKind, plan: StreamPlan, report: Report | null): number {
   const { job, battery } = plan
   switch (kind) {
     case 'temperature':

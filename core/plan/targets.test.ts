@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import {
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newReading,
   newRun,
   newTarget,
@@ -12,11 +12,10 @@ import {
   upperLimit,
   wantedWords,
   type Fan,
-  type PlanDocument,
+  type StreamPlan,
   type Reading,
   type Target,
-  type TargetKind,
-} from '#core/document'
+  type TargetKind, wholePlan } from '#core/document'
 import { chanceOf, findingMessage } from '#core/rules'
 import { targetStart } from './target-start'
 import { computeReport, type Report } from '.'
@@ -37,8 +36,8 @@ const fan: Fan = {
     [0.02, 0],
   ].map(([q, p]) => ({ flowM3s: q!, pressurePa: p! })),
 }
-function box(targets: Target[], readings: Reading[] = [], stage = ''): PlanDocument {
-  const plan = newPlan('j', 'Box')
+function box(targets: Target[], readings: Reading[] = [], stage = ''): StreamPlan {
+  const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, { goal: 'cool', heatW: 60, insideMaxC: 45, ambientC: 22, volumeM3: 0.5 })
   plan.path = [
     { ...newElement('in', 'opening'), name: 'in', areaM2: 0.006 },
@@ -70,13 +69,13 @@ function box(targets: Target[], readings: Reading[] = [], stage = ''): PlanDocum
     ]
   return plan
 }
-function reportOf(plan: PlanDocument): Report {
+function reportOf(plan: StreamPlan): Report {
   const result = computeReport({ plan, fans: [fan], shown: null })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
 const target = (kind: TargetKind, limit: number, rest: Partial<Target> = {}) =>
-  newTarget({ id: 't', kind, limit, place: targetKinds[kind].place, ...rest })
+  newTarget({ id: 't', kind, limit, place: targetKinds[kind].place, ...rest }, 'main')
 const judged = (t: Target, ...readings: Reading[]) => reportOf(box([t], readings)).verdict.targets[0]!
 const read = (quantity: Reading['quantity'], place: string, value: number, rest: Partial<Reading> = {}) => ({
   ...newReading(`r-${value}`, quantity, place, value),
@@ -160,14 +159,14 @@ describe('limits that cannot be', () => {
     ['between 5 and nothing', { sense: 'between', limit: 5 }, 'upper one is missing'],
   ] as const)('%s is told at the target', (_, rest, message) => {
     const plan = box([target('pressure', 5, rest)])
-    const checked = planSchema.safeParse(plan)
+    const checked = planSchema.safeParse(wholePlan(plan))
     expect(checked.error!.issues[0]).toMatchObject({ path: ['targets', 0, 'upper'] })
     expect(checked.error!.issues[0]!.message).toContain(message)
   })
 })
 
 describe('what the plan predicts beside it', () => {
-  const predicted = (t: Target, change: (p: PlanDocument) => void = () => {}) => {
+  const predicted = (t: Target, change: (p: StreamPlan) => void = () => {}) => {
     const plan = box([t])
     change(plan)
     const report = reportOf(plan)
@@ -230,7 +229,7 @@ describe('what the plan predicts beside it', () => {
 })
 
 test('fans and room each under the wish, together above: how much is over, and what is left for the fans', () => {
-  const plan = box([newTarget({ id: 't', kind: 'level', limit: 40, place: 'chair', setBy: '', why: '' })])
+  const plan = box([newTarget({ id: 't', kind: 'level', limit: 40, place: 'chair', setBy: '', why: '' }, 'main')])
   const fans = reportOf(plan).selection!.candidate.level!.value
   const limit = Math.ceil(fans)
   plan.targets[0]!.limit = limit

@@ -17,14 +17,13 @@ import {
   newElement,
   newFan,
   newFeedPart,
-  newPlan,
+  newStreamPlan,
   newSource,
   newSun,
   planSchema,
   type Fan,
   type FeedPart,
-  type PlanDocument,
-} from '#core/document'
+  type StreamPlan, wholePlan } from '#core/document'
 import { withAlso } from '#core/rules'
 
 // invented
@@ -55,8 +54,8 @@ const five: Fan = {
   startV: 3,
   wires: 2,
 }
-function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const p = newPlan('j', 'Machine')
+function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const p = newStreamPlan('j', 'Machine')
   p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]
   p.selection = {
     id: 'p',
@@ -85,17 +84,17 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   change(p)
   return p
 }
-function report(p: PlanDocument): Report {
+function report(p: StreamPlan): Report {
   const r = computeReport({ shown: null, plan: p, fans: [fan, five] })
   if (!r.ok) throw new Error(r.reason)
   return r.report
 }
-const fanArray = (p: PlanDocument): FanArray => {
+const fanArray = (p: StreamPlan): FanArray => {
   const made = fanArrayOf(p.selection!, [fan, five])
   if (!made.ok) throw new Error(made.reason)
   return made.fanArray
 }
-const ids = (p: PlanDocument) => withAlso(report(p).findings.findings).map((f) => f.id)
+const ids = (p: StreamPlan) => withAlso(report(p).findings.findings).map((f) => f.id)
 const node = (r: Report, id: string) => r.power.feed.nodes.find((n) => n.id === id)!
 
 /** A 24 V machine with a 12 V and a 5 V fan through two converters. */
@@ -192,7 +191,7 @@ describe('the feed of a plan', () => {
         Object.assign(p.selection!, { count: 4, arrangement: 'parallel' })
         p.wiring.hub = hub
       })
-    const strong = (p: PlanDocument) =>
+    const strong = (p: StreamPlan) =>
       computeReport({ shown: null, plan: p, fans: [{ ...fan, ratedA: 0.35 }] })
     const found = (hub: 'none' | 'powered') => {
       const r = strong(header(hub))
@@ -269,7 +268,7 @@ describe('on paper', () => {
     expect(plus.mm2).toBeCloseTo(0.3255, 3)
   })
   test('pins by position: what stays open is said', () => {
-    const pinsOf = (change: (p: PlanDocument) => void = () => {}) => {
+    const pinsOf = (change: (p: StreamPlan) => void = () => {}) => {
       const p = plan(change)
       const { feed } = report(p).power
       return fanPins(
@@ -325,12 +324,12 @@ describe('on paper', () => {
       warning: 'set it before connecting',
     })
     expect(JSON.stringify(d)).not.toMatch(/undefined|NaN/)
-    expect(diagramOf(newPlan('x', 'x'), { nodes: [], settled: true })).toEqual({ nodes: [], edges: [] })
+    expect(diagramOf(newStreamPlan('x', 'x'), { nodes: [], settled: true })).toEqual({ nodes: [], edges: [] })
   })
 })
 
 describe('batteries and sun', () => {
-  const bank = (change: (p: PlanDocument) => void = () => {}) =>
+  const bank = (change: (p: StreamPlan) => void = () => {}) =>
     plan((p) => {
       p.source = { ...newSource('s', 'power-bank'), polarityChecked: true }
       p.converter = null
@@ -511,7 +510,7 @@ describe('in the lead of the fans', () => {
       'closes below that',
     ],
   ])('%s is refused where it happened', (_, parts: FeedPart[], message: string) => {
-    const checked = planSchema.safeParse(behind(...parts))
+    const checked = planSchema.safeParse(wholePlan(behind(...parts)))
     expect(checked.error!.issues[0]).toMatchObject({ path: ['feed'] })
     expect(checked.error!.issues[0]!.message).toContain(message)
   })

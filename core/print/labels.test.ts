@@ -2,12 +2,12 @@ import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
 import { sayIn } from '#core/units'
 import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 import { labelsOf } from './labels'
 
 /** Labels of the demo jobs: what the plan says, in few words. */
 
-const jobs = demoJobs().map((plan) => [plan.job.id, plan] as const)
+const jobs = demoPlans().map((plan) => [plan.job.id, plan] as const)
 function labels(id: string) {
   const plan = jobs.find(([j]) => j === id)![1]
   const made = computeReport({ plan, fans: demoFans, shown: null })

@@ -1,4 +1,4 @@
-import { sourcesOf, type PlanDocument } from '#core/document'
+import { sourcesOf, type StreamPlan } from '#core/document'
 import type { Report } from '#core/plan'
 import { windowOf } from '#core/supply'
 import { groupsOf } from '#core/system'
@@ -23,7 +23,7 @@ const label = (key: string, big: Sentence, ...lines: (Sentence | null)[]): Label
   arrow: false,
 })
 
-function sourceLabels(plan: PlanDocument, report: Report): Label[] {
+function sourceLabels(plan: StreamPlan, report: Report): Label[] {
   return sourcesOf(plan).flatMap((source) => {
     const node = report.power.feed.nodes.find((n) => n.id === source.id)
     if (!node) return []
@@ -40,7 +40,7 @@ function sourceLabels(plan: PlanDocument, report: Report): Label[] {
   })
 }
 
-const converterLabels = ({ power: { feed } }: Report, { converter, feed: parts }: PlanDocument): Label[] =>
+const converterLabels = ({ power: { feed } }: Report, { converter, feed: parts }: StreamPlan): Label[] =>
   feed.nodes.flatMap((n) => {
     const kind = n.id === converter?.id ? converter.kind : parts.find((p) => p.id === n.id)?.converterKind
     if (n.kind !== 'converter' || (kind !== 'buck' && kind !== 'boost' && kind !== 'linear')) return []
@@ -85,7 +85,7 @@ const plugLabels = ({ power: { feed } }: Report): Label[] =>
     ]
   })
 
-const switchLabels = ({ power: { feed } }: Report, plan: PlanDocument): Label[] =>
+const switchLabels = ({ power: { feed } }: Report, plan: StreamPlan): Label[] =>
   feed.nodes.flatMap((n) => {
     const part = plan.feed.find((p) => p.id === n.id)
     if (n.kind !== 'switch' || !part) return []
@@ -101,9 +101,9 @@ const switchLabels = ({ power: { feed } }: Report, plan: PlanDocument): Label[] 
   })
 
 /** The way of the air, once for each place. */
-const airLabels = ({ streams }: Report, { job, streams: more }: PlanDocument): Label[] =>
-  streams.flatMap((s, i) => {
-    const direction = i === 0 ? job.direction : (more.find((x) => x.id === s.id)?.job.direction ?? null)
+const airLabels = ({ streams }: Report, plan: StreamPlan): Label[] =>
+  streams.flatMap((s) => {
+    const { direction } = [{ id: plan.stream, job: plan.job }, ...plan.beside].find((x) => x.id === s.id)!.job
     if (s.asIs || !s.fanArray || (direction !== 'in' && direction !== 'out')) return []
     const places = Math.max(1, s.mounts.length)
     return Array.from({ length: places }, (_, k): Label => {
@@ -126,7 +126,7 @@ const airLabels = ({ streams }: Report, { job, streams: more }: PlanDocument): L
  * The labels of a plan.
  * @param date ISO date that stands on the last one
  */
-export const labelsOf = (plan: PlanDocument, report: Report, date: string): Label[] => [
+export const labelsOf = (plan: StreamPlan, report: Report, date: string): Label[] => [
   ...sourceLabels(plan, report),
   ...converterLabels(report, plan),
   ...fuseLabels(report),

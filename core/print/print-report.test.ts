@@ -7,11 +7,11 @@ import {
   newTarget,
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newReading,
   newRun,
   type Fan,
-  type PlanDocument,
+  type StreamPlan,
   type Run,
 } from '#core/document'
 import { ruleGroups } from '#core/rules'
@@ -60,13 +60,13 @@ const like: Partial<Run> = {
   backgroundDbA: 24,
   who: 'Ada',
 }
-function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const p = newPlan('j', 'Box | shed')
+function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const p = newStreamPlan('j', 'Box | shed')
   Object.assign(p.job, { goal: 'cool', equipment: 'A box', heatW: 60, insideMaxC: 45, ambientC: 22 })
   p.targets = [
-    newTarget({ id: 't', kind: 'temperature', limit: 40, place: 'inside' }),
-    newTarget({ id: 'l', kind: 'level', limit: 36, place: 'chair' }),
-    newTarget({ id: 'r', kind: 'runtime', limit: 3600 }),
+    newTarget({ id: 't', kind: 'temperature', limit: 40, place: 'inside' }, 'main'),
+    newTarget({ id: 'l', kind: 'level', limit: 36, place: 'chair' }, 'main'),
+    newTarget({ id: 'r', kind: 'runtime', limit: 3600 }, 'main'),
   ]
   p.path = [
     { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 },
@@ -95,12 +95,12 @@ function plan(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   change(p)
   return p
 }
-function report(p: PlanDocument) {
+function report(p: StreamPlan) {
   const result = computeReport({ shown: null, plan: p, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
-const text = (p: PlanDocument, units = preferenceSets.metric) =>
+const text = (p: StreamPlan, units = preferenceSets.metric) =>
   printMarkdown(printReportOf(p, report(p), units, '2026-03-01'), drawChart).replaceAll('\u00a0', ' ')
 
 describe('the report on paper', () => {
@@ -158,7 +158,7 @@ describe('the report on paper', () => {
     }
   })
   test('an empty plan gives a report that says so', () => {
-    const printed = text(newPlan('e', 'Empty'))
+    const printed = text(newStreamPlan('e', 'Empty'))
     expect(printed).toContain('No target was written')
     expect(printed).toContain('It takes a baseline and a run after the change.')
   })
@@ -203,7 +203,7 @@ describe('in words', () => {
 })
 
 test('the group Measurement: every rule can be raised by a plan, and an ordinary pair of runs raises none to mend', () => {
-  const raised = (change: (p: PlanDocument, b: Run, a: Run) => void) =>
+  const raised = (change: (p: StreamPlan, b: Run, a: Run) => void) =>
     report(
       plan((p) => {
         change(p, p.runs[0]!, p.runs[1]!)
@@ -212,7 +212,7 @@ test('the group Measurement: every rule can be raised by a plan, and an ordinary
       .findings.findings.map((f) => f.id)
       .filter((id) => id.startsWith('meas-'))
   expect(raised(() => {})).toEqual(['meas-few-replicates'])
-  const cases: Record<string, (p: PlanDocument, b: Run, a: Run) => void> = {
+  const cases: Record<string, (p: StreamPlan, b: Run, a: Run) => void> = {
     'meas-voltage-differs': (_, __, a) => {
       a.fanV = 10
     },
@@ -275,7 +275,7 @@ test('the group Measurement: every rule can be raised by a plan, and an ordinary
     },
     'meas-jet-as-flow': (p, _, a) => {
       a.readings[2]!.method = 'jet'
-      p.targets.push(newTarget({ id: 'q', kind: 'flow', limit: 0.008, place: 'outlet' }))
+      p.targets.push(newTarget({ id: 'q', kind: 'flow', limit: 0.008, place: 'outlet' }, 'main'))
     },
     'meas-few-points': (_, __, a) => {
       Object.assign(a.readings[2]!, { method: 'traverse', points: 4 })

@@ -10,7 +10,7 @@ import {
 } from '#core/units'
 import { careStart, careTasks, driftReport, timeLine, type DriftRow } from '#core/care'
 import type { Comparison, TargetResult } from '#core/verification'
-import type { PlanDocument, Run } from '#core/document'
+import type { StreamPlan, Run } from '#core/document'
 import { rankNoiseSources, upgradeRungs } from '#core/verification'
 import type { Report } from '#core/plan'
 import { readingNames, targetKinds, targetName, targetNumber, wantedRange, wantedWords } from '#core/document'
@@ -244,7 +244,7 @@ function comparisonBlocks({ show, units }: Printer, { verdict }: Report): PrintB
   ]
 }
 
-function noiseBlocks({ show }: Printer, plan: PlanDocument, report: Report): PrintBlock[] {
+function noiseBlocks({ show }: Printer, plan: StreamPlan, report: Report): PrintBlock[] {
   const target = plan.targets.find((t) => t.kind === 'level')
   const place = target?.place ?? ''
   const { states, afterState, beforeState } = report.verdict
@@ -308,7 +308,7 @@ function missingBlocks(report: Report): PrintBlock[] {
 const about = (text: string, estimated: boolean) => `${estimated ? '~' : ''}${text}`
 
 /** What was built, in one sentence. */
-function builtWords({ show }: Printer, { source }: PlanDocument, report: Report, cost: number | null): string {
+function builtWords({ show }: Printer, { source }: StreamPlan, report: Report, cost: number | null): string {
   const { selection, need } = report
   if (!selection) return ''
   const { driveV, powerW } = selection.candidate
@@ -324,7 +324,7 @@ function builtWords({ show }: Printer, { source }: PlanDocument, report: Report,
 const titled = (text: string, block: PrintBlock): PrintBlock[] => [{ kind: 'heading', text }, block]
 
 /** When the fans run, and what their days are like. */
-function controlBlocks({ show }: Printer, { controls }: PlanDocument, { day }: Report): PrintBlock[] {
+function controlBlocks({ show }: Printer, { controls }: StreamPlan, { day }: Report): PrintBlock[] {
   if (!day || !controls.length) return []
   const what = day.model.groups.map(({ name, control }, i) => {
     const { onS, starts } = day.usual.groups[i]!
@@ -398,7 +398,7 @@ function knownBlocks({ units }: Printer, report: Report): PrintBlock[] {
 /** A change since the build, in words. */
 const driftWords = ({ show }: Printer, r: DriftRow) =>
   `${r.name}, ${r.place}: ${show(r.before, r.quantity)} at first, ${show(r.after, r.quantity)} now. ${r.means}`
-function careBlocks(printer: Printer, plan: PlanDocument, report: Report, today: string): PrintBlock[] {
+function careBlocks(printer: Printer, plan: StreamPlan, report: Report, today: string): PrintBlock[] {
   const tasks = careTasks(plan, report, careStart(plan, today)).filter((t) => t.due !== null)
   const drifted = driftReport(plan).rows.filter((r) => r.state === 'drifted')
   return [
@@ -412,7 +412,7 @@ function careBlocks(printer: Printer, plan: PlanDocument, report: Report, today:
   ]
 }
 
-function logBookBlocks({ units }: Printer, plan: PlanDocument, report: Report): PrintBlock[] {
+function logBookBlocks({ units }: Printer, plan: StreamPlan, report: Report): PrintBlock[] {
   const entries = timeLine(plan, report, units).toReversed()
   if (!entries.length) return []
   return titled('Log book', {
@@ -428,7 +428,7 @@ function logBookBlocks({ units }: Printer, plan: PlanDocument, report: Report): 
  * @param units the person's own @param today ISO date
  */
 export function printReportOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   report: Report,
   units: UnitPreferences,
   today: string,

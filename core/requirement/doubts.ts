@@ -1,4 +1,4 @@
-import type { Job, PlanDocument, UncertainInput, Uncertainty, UncertaintyGrade } from '#core/document'
+import type { Job, StreamPlan, UncertainInput, Uncertainty, UncertaintyGrade } from '#core/document'
 import { rangeBySquares } from '#core/numeric'
 import { heatUncertainty } from './goals/model'
 
@@ -49,7 +49,7 @@ export interface Doubt {
 }
 
 /** The doubted ones among some inputs, with their ranges. */
-export const doubtsOf = (plan: PlanDocument, keys: readonly UncertainInput[]): Doubt[] =>
+export const doubtsOf = (plan: StreamPlan, keys: readonly UncertainInput[]): Doubt[] =>
   keys.flatMap((key) => {
     const range = inputRange(plan.job, plan.uncertainties, key)
     return range ? [{ key, range }] : []

@@ -1,4 +1,4 @@
-import { targetOf, upperLimit, type Goal, type Job, type PlanDocument, type Target } from '#core/document'
+import { targetOf, upperLimit, type Goal, type Job, type StreamPlan, type Target } from '#core/document'
 import { doubtedRange, doubtsOf, type Doubt } from './doubts'
 import { fume } from './goals/fume'
 import { cool, insideLimit, part } from './goals/heat'
@@ -42,7 +42,7 @@ export const goalMargin = (job: Job) =>
   job.margin ?? (heated.includes(job.goal) && job.heatBasis !== 'measured' ? MARGIN_GUESSED : MARGIN_MEASURED)
 
 /** The doubted inputs of a goal with their ranges. */
-export const uncertainRanges = (plan: PlanDocument): Doubt[] =>
+export const uncertainRanges = (plan: StreamPlan): Doubt[] =>
   doubtsOf(plan, goalNeeds[plan.job.goal].uncertainties)
 
 const finite = (x: number | null) => (x !== null && Number.isFinite(x) ? x : null)

@@ -1,4 +1,4 @@
-import type { PlanDocument, UncertainInput } from '#core/document'
+import type { StreamPlan, UncertainInput } from '#core/document'
 import { membersOf, type FanArray } from '#core/system'
 import type { Fired } from './evaluate'
 import type { FactName } from './fact-catalogue'
@@ -13,7 +13,7 @@ const ofInput: Partial<Record<UncertainInput, FactName[]>> = {
 }
 
 /** The facts of a plan that rest on something nobody said: a fan known by its label only, an assumed size, an assumed input. */
-export function assumedFacts(plan: PlanDocument, fanArray: FanArray | null): ReadonlySet<FactName> {
+export function assumedFacts(plan: StreamPlan, fanArray: FanArray | null): ReadonlySet<FactName> {
   const labelled = fanArray !== null && membersOf(fanArray).some((m) => m.curves.fromLabel !== '')
   const sized = plan.path.some((e) => e.basis === 'assumed')
   const inputs = plan.uncertainties.filter((u) => u.grade === 'assumed').map((u) => u.id)

@@ -1,7 +1,7 @@
-import type { PathElement, PlanDocument } from '#core/document'
+import type { PathElement, StreamPlan } from '#core/document'
 import { freeAreaRatioOf, endElements } from '#core/system'
 
-type Which = (plan: PlanDocument) => PathElement[]
+type Which = (plan: StreamPlan) => PathElement[]
 const ofKind =
   (...kinds: PathElement['kind'][]): Which =>
   (plan) =>
@@ -71,5 +71,5 @@ const concerned: Record<string, Which> = {
 }
 
 /** Ids of the elements that a finding concerns. */
-export const concernedElements = (plan: PlanDocument, ruleId: string): string[] =>
+export const concernedElements = (plan: StreamPlan, ruleId: string): string[] =>
   (concerned[ruleId]?.(plan) ?? []).map((e) => e.id)

@@ -1,4 +1,4 @@
-import { facedStream, facePlace, MAIN_STREAM, staysAsIs, streamName, type PlanDocument } from '#core/document'
+import { facePlace, isOneOfSeveral, staysAsIs, streamName, type StreamPlan } from '#core/document'
 import { alike, fanPlaces, groupsOf } from '#core/system'
 import { assumedFacts, softened } from './assumed'
 import { allRuleGroups, type RuleGroup } from './catalogue'
@@ -196,7 +196,7 @@ function findingsOfOne(
   const { plan } = sources
   const whole = planFacts(sources)
   const { findings: fired, passed, notChecked } = judgeRules(whole, whole.subjects, groups)
-  const further = facedStream(plan) === MAIN_STREAM ? null : facedStream(plan)
+  const further = isOneOfSeveral(plan) ? plan.stream : null
   const assumed = assumedFacts(plan, sources.system.fanArray)
   const { told, rests } = byCause(fired.map((f) => asFinding(plan, ofPlace(softened(f, assumed), place))))
   const all = told.map(({ finding, also }): Finding => ({ ...finding, also }))
@@ -219,18 +219,18 @@ function findingsOfOne(
 
 /** What a finding is told of, as it is noted when it is put aside. */
 export const subjectKey = ({ subject, stream }: Pick<Finding, 'subject' | 'stream'>): string =>
-  subject?.id ?? (stream && stream.id !== MAIN_STREAM ? stream.id : '')
+  subject?.id ?? stream?.id ?? ''
 /** Why a finding may stand; '' where nobody said so. */
-const knownReason = ({ job }: PlanDocument, finding: Finding): string =>
+const knownReason = ({ job }: StreamPlan, finding: Finding): string =>
   job.known.find((k) => k.rule === finding.id && k.subject === subjectKey(finding))?.reason ?? ''
 
 /** The stream that a finding of a plan speaks of. */
-const streamOf = (plan: PlanDocument, { group, subject }: Fired): Finding['stream'] =>
-  plan.streams.length && streamGroups.includes(group) && !(subject?.kind === 'target' && group === 'noise')
-    ? { id: facedStream(plan), name: streamName(plan) }
+const streamOf = (plan: StreamPlan, { group, subject }: Fired): Finding['stream'] =>
+  isOneOfSeveral(plan) && streamGroups.includes(group) && !(subject?.kind === 'target' && group === 'noise')
+    ? { id: plan.stream, name: streamName(plan) }
     : null
 
-function asFinding(plan: PlanDocument, fired: Fired): Finding {
+function asFinding(plan: StreamPlan, fired: Fired): Finding {
   const own = fired.subject?.at?.element
   const elements = own ? [own] : concernedElements(plan, fired.id)
   const stream = streamOf(plan, fired)

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { jobSchema, newPlan } from '../document'
+import { jobSchema, newStreamPlan } from '../document'
 import { applies, say, sayNoneElse, situations } from './situations'
 
 const of = (key: string) => situations.find((s) => s.key === key)!
-const fresh = () => newPlan('job-a', 'A').job
+const fresh = () => newStreamPlan('job-a', 'A').job
 
 describe('what can hurt', () => {
   it('is not known of anything at first, and can be said of each', () => {

@@ -1,5 +1,5 @@
 import type { AirState } from '#core/air'
-import { uncertainInputs, type Job, type PathElement, type PlanDocument, upperLimit } from '#core/document'
+import { uncertainInputs, type Job, type PathElement, type StreamPlan, upperLimit } from '#core/document'
 import { doubtsOf, type Doubt, type Requirement } from '#core/requirement'
 import {
   fanFlowFor,
@@ -35,7 +35,7 @@ export interface SelectionContext {
 
 /** The context that rankings and the report share: the requirement on the fan's side, leaks included, and the limits. */
 export function selectionContextOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   { air, path }: AirSystem,
   requirement: Requirement,
 ): SelectionContext {

@@ -1,10 +1,10 @@
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { fanPlaces, placeGains, type AirSystem } from '#core/system'
 import type { Operation } from './operation'
 
 /** Pressure that the picked fans make at each place of the path, Pa, by the place's id; empty where they do not run. */
 export function gainsOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   { fanArray, air }: AirSystem,
   { candidate }: Operation,
 ): Map<string, number | null> {

@@ -1,5 +1,5 @@
 import { LOADED_FACTOR } from '#core/airpath'
-import type { PathElement, PlanDocument } from '#core/document'
+import type { PathElement, StreamPlan } from '#core/document'
 import type { Delivered } from '#core/requirement'
 import {
   alike,
@@ -37,7 +37,7 @@ const loaded = (e: PathElement): PathElement =>
   e.kind === 'filter' ? { ...e, loadFactor: Math.max(LOADED_FACTOR, e.loadFactor ?? 1) } : e
 
 /** The path with its filters loaded; null where it has none. */
-function dirtyPath(plan: PlanDocument, { air, path }: AirSystem): PathModel | null {
+function dirtyPath(plan: StreamPlan, { air, path }: AirSystem): PathModel | null {
   if (!plan.path.some((e) => e.kind === 'filter')) return null
   const part = { ...plan, path: plan.path.map(loaded) }
   const guess = modelPath(part, air)
@@ -62,7 +62,7 @@ function flowOn(
  * @param supply between what it may lie, V; null where that is not known
  */
 export function operationOf(
-  plan: PlanDocument,
+  plan: StreamPlan,
   system: AirSystem,
   context: SelectionContext,
   fanV: number | null,

@@ -1,4 +1,4 @@
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { noFilter, type ShelfFilter } from './shelf-filter'
 
 export type Objective =
@@ -70,7 +70,7 @@ export const defaultRank: RankOptions = {
 }
 
 /** The voltages a plan has: its source and what its converter is set to, beside the common taps. */
-export const railsOf = ({ source, converter }: PlanDocument): number[] =>
+export const railsOf = ({ source, converter }: StreamPlan): number[] =>
   [
     ...new Set([
       ...COMMON_TAPS,

@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest'
-import { newElement, newPlan, planSchema, type PlanDocument } from '#core/document'
+import { newElement, newStreamPlan, planSchema, type StreamPlan, wholePlan } from '#core/document'
 import { figure } from '#core/figure'
 import type { Quantity } from '#core/units'
 import { placesFor } from './index'
 
-const plan = (): PlanDocument => ({
-  ...newPlan('job-x', 'X'),
+const plan = (): StreamPlan => ({
+  ...newStreamPlan('job-x', 'X'),
   path: [{ ...newElement('slot', 'opening'), name: 'Slot' }, newElement('fan', 'fan')],
 })
 const of = (quantity: Quantity) => placesFor(plan(), figure('x', 'x', quantity, 1, '', ''), () => 'target-1')
@@ -27,7 +27,7 @@ describe('a sum’s result goes into a job', () => {
     for (const place of places) {
       const p = plan()
       place.put(p, value, 'from a sum')
-      expect(JSON.stringify(planSchema.parse(p))).toContain(String(value))
+      expect(JSON.stringify(planSchema.parse(wholePlan(p)))).toContain(String(value))
       expect(p).not.toEqual(plan())
     }
   })

@@ -1,4 +1,4 @@
-import { newTarget, type Job, type PathElement, type PlanDocument, type TargetKind } from '#core/document'
+import { newTarget, type Job, type PathElement, type StreamPlan, type TargetKind } from '#core/document'
 import type { Figure } from '#core/figure'
 import type { Quantity } from '#core/units'
 
@@ -7,7 +7,7 @@ export interface Place {
   key: string
   label: string
   /** writes the value, SI, with where it comes from */
-  put: (plan: PlanDocument, value: number, working: string) => void
+  put: (plan: StreamPlan, value: number, working: string) => void
 }
 
 const jobFields: Partial<Record<Quantity, { key: keyof Job & string; label: string }[]>> = {
@@ -36,7 +36,7 @@ const withArea: PathElement['kind'][] = ['opening', 'slot', 'grille', 'filter', 
  * The places of a plan that a figure can go to, by its quantity.
  * @param id makes the id of a new target
  */
-export function placesFor(plan: PlanDocument, { quantity }: Figure, id: () => string): Place[] {
+export function placesFor(plan: StreamPlan, { quantity }: Figure, id: () => string): Place[] {
   const target = targets[quantity]
   return [
     ...(jobFields[quantity] ?? []).map(({ key, label }): Place => ({
@@ -52,8 +52,8 @@ export function placesFor(plan: PlanDocument, { quantity }: Figure, id: () => st
           {
             key: target.kind,
             label: target.label,
-            put: (p: PlanDocument, limit: number, why: string) => {
-              p.targets.push(newTarget({ id: id(), kind: target.kind, limit, why }))
+            put: (p: StreamPlan, limit: number, why: string) => {
+              p.targets.push(newTarget({ id: id(), kind: target.kind, limit, why }, p.stream))
             },
           },
         ]

@@ -1,5 +1,5 @@
 import { BANK_EFFICIENCY, batteryForAutonomy, outputCharge, packVoltage } from '#core/power'
-import type { Battery, PlanDocument, Sun } from '#core/document'
+import type { Battery, StreamPlan, Sun } from '#core/document'
 import { figure, input, type Figure, type FigureInput } from '#core/figure'
 import { DISCHARGE, HOUR_S, lineOfCurrent, PEUKERT, RATE_S, type Pack, type RunningTime } from './running-time'
 
@@ -24,7 +24,7 @@ const energyFigure = (battery: Battery, { energyJ, bank, packV }: Pack): Figure 
 
 /** How the running time is worked out: the formula, and what goes into it beside load, depth, cold and duty. */
 function runtimeWay(
-  { battery, converter, source }: PlanDocument,
+  { battery, converter, source }: StreamPlan,
   { bank, packV, cells, energyJ, loadW, idleW }: Pack,
   loadA: number | null,
 ): { formula: string; inputs: FigureInput[] } {
@@ -77,7 +77,7 @@ function runtimeWay(
   }
 }
 
-function runtimeFigure(plan: PlanDocument, pack: Pack, time: RunningTime): Figure {
+function runtimeFigure(plan: StreamPlan, pack: Pack, time: RunningTime): Figure {
   const { depth, cold, share } = pack
   const { runtimeS } = time
   const { formula, inputs } = runtimeWay(plan, pack, time.loadA)
@@ -226,7 +226,7 @@ const wishedDaysFigure = (days: number, dailyJ: number, { depth, cold }: Pack): 
   )
 
 /** A battery and its sun as figures; none without a battery. */
-export function batteryFigures(plan: PlanDocument, time: RunningTime): Figure[] {
+export function batteryFigures(plan: StreamPlan, time: RunningTime): Figure[] {
   const { battery, sun, source } = plan
   const { pack, dailyJ } = time
   const nominalV = source?.nominalV ?? null

@@ -1,5 +1,5 @@
 import { SETTING_NEAR } from '#core/power'
-import { sourcesOf, type FeedPart, type PlanDocument, type Source } from '#core/document'
+import { sourcesOf, type FeedPart, type StreamPlan, type Source } from '#core/document'
 import { arrayName, membersOf, type FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
@@ -19,7 +19,7 @@ const fused: Source['kind'][] = ['pack', 'house-battery', 'vehicle']
 const lithium: Source['kind'][] = ['pack', 'power-bank']
 
 /** What the source without load should show. */
-function expectedOf(plan: PlanDocument, source: Source): string {
+function expectedOf(plan: StreamPlan, source: Source): string {
   const window = windowOf(plan, source)
   return window ? `${volt(window.lowV)} to ${volt(window.highV)}` : 'note what it gives'
 }
@@ -29,7 +29,7 @@ const mainsStep = caution(
     'the rest is for a licensed electrician.',
 )
 
-function sourceSteps(plan: PlanDocument, source: Source): OrderStep[] {
+function sourceSteps(plan: StreamPlan, source: Source): OrderStep[] {
   const fuse = source.fuseA ? `, ${source.fuseA} A` : ''
   return [
     caution(`Disconnect ${source.name}. Nothing is connected while it is on.`),
@@ -48,12 +48,12 @@ function sourceSteps(plan: PlanDocument, source: Source): OrderStep[] {
 }
 
 /** Kind of a converter node, the plan's own or a further one. */
-function kindOf({ converter, feed }: PlanDocument, id: string) {
+function kindOf({ converter, feed }: StreamPlan, id: string) {
   if (id === converter?.id) return converter.kind
   return feed.find((p: FeedPart) => p.id === id)?.converterKind ?? converter?.kind
 }
 
-function converterSteps(plan: PlanDocument, node: FeedNodeReport): OrderStep[] {
+function converterSteps(plan: StreamPlan, node: FeedNodeReport): OrderStep[] {
   const kind = kindOf(plan, node.id)
   if (kind === 'resistor')
     return [step(`${node.name}: ${node.ohm ?? '?'} Ω, away from plastic and cable; its tabs covered.`)]
@@ -78,7 +78,7 @@ function converterSteps(plan: PlanDocument, node: FeedNodeReport): OrderStep[] {
 }
 
 /** What is to be known of a switch before it is trusted. */
-function switchSteps({ feed }: PlanDocument, node: FeedNodeReport): OrderStep[] {
+function switchSteps({ feed }: StreamPlan, node: FeedNodeReport): OrderStep[] {
   const part = feed.find((p) => p.id === node.id)
   if (!part) return []
   const where = part.sensorAt ? ` at ${part.sensorAt}` : ''
@@ -131,7 +131,7 @@ function stepsOf(fanArray: FanArray, which: string): OrderStep[] {
 }
 
 /** How what steers and what feeds are joined: by ground and signals, never by their supply pins. */
-function signalSteps(plan: PlanDocument, feed: FeedReport): OrderStep[] {
+function signalSteps(plan: StreamPlan, feed: FeedReport): OrderStep[] {
   const { hub } = plan.wiring
   const steps = feed.nodes.flatMap((node): OrderStep[] => {
     if (!node.fans) return []
@@ -150,7 +150,7 @@ function signalSteps(plan: PlanDocument, feed: FeedReport): OrderStep[] {
   return [...steps, ...(steps.length ? powered : [])]
 }
 
-function powerOnSteps(plan: PlanDocument, feed: FeedReport): OrderStep[] {
+function powerOnSteps(plan: StreamPlan, feed: FeedReport): OrderStep[] {
   const { wiring } = plan
   const fed = feed.nodes.filter((n) => n.fans)
   const warm = plan.feed.find((p) => p.switchKind === 'thermal-no' || p.switchKind === 'thermostat')
@@ -176,7 +176,7 @@ function powerOnSteps(plan: PlanDocument, feed: FeedReport): OrderStep[] {
 }
 
 /** The order to connect in, so that nothing is powered before it is known to be right. Common practice, no source. */
-export function connectionOrder(plan: PlanDocument, feed: FeedReport): OrderStep[] {
+export function connectionOrder(plan: StreamPlan, feed: FeedReport): OrderStep[] {
   const sources = sourcesOf(plan).filter((s) => feed.nodes.some((n) => n.id === s.id))
   if (!sources.length) return []
   return [

@@ -1,5 +1,5 @@
 import type { Sentence } from '#core/units'
-import { MAIN_STREAM, sourcesOf, type PlanDocument } from '#core/document'
+import { sourcesOf, trunkStream, type StreamPlan } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { feedProblemText, isLeadProblem, type FeedProblem } from './feed-problems'
@@ -38,7 +38,7 @@ const v = (value: number) => ({ value, quantity: 'voltage' as const })
 const t = (value: number) => ({ value, quantity: 'temperature' as const })
 const a = (value: number) => ({ value, quantity: 'current' as const })
 
-function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
+function linesOf(node: FeedNodeReport, plan: StreamPlan): Sentence[] {
   const lines: Sentence[] = []
   const amps = node.inA
   if (node.kind === 'source') {
@@ -70,7 +70,7 @@ function linesOf(node: FeedNodeReport, plan: PlanDocument): Sentence[] {
       lines.push([a(node.outA), ...(node.startA === null ? [] : [', starting ', a(node.startA)])])
   } else {
     lines.push([v(node.inV), ...(amps === null ? [', current not known'] : [' · ', a(amps)])])
-    if ((node.kind === 'load' || node.fans?.stream !== MAIN_STREAM) && node.what) lines.push([node.what])
+    if ((node.kind === 'load' || node.fans?.stream !== trunkStream(plan)) && node.what) lines.push([node.what])
     if (node.startA !== null && amps !== null && node.startA > 1.05 * amps)
       lines.push(['starting ', a(node.startA)])
   }
@@ -86,7 +86,7 @@ function warningOf(problems: readonly FeedProblem[]): string {
 }
 
 /** The diagram of a plan's feed. Without a source there is none. */
-export function diagramOf(plan: PlanDocument, feed: FeedReport): Diagram {
+export function diagramOf(plan: StreamPlan, feed: FeedReport): Diagram {
   return {
     nodes: feed.nodes.map((n) => ({
       id: n.id,
@@ -123,7 +123,7 @@ const feedEdges = (feed: FeedReport): DiagramEdge[] =>
     })
 
 /** From a header that only steers to the fans it steers. */
-function signalEdges(plan: PlanDocument, feed: FeedReport): DiagramEdge[] {
+function signalEdges(plan: StreamPlan, feed: FeedReport): DiagramEdge[] {
   const { pwmFrom, tachTo } = plan.wiring
   return feed.nodes.flatMap((node): DiagramEdge[] => {
     if (!node.fans) return []

@@ -8,11 +8,11 @@ import {
 } from '#core/power'
 import {
   inFansLead,
-  MAIN_STREAM,
+  trunkStream,
   type Converter,
   type Fan,
   type FeedPart,
-  type PlanDocument,
+  type StreamPlan,
   type Source,
   type SwitchKind,
 } from '#core/document'
@@ -210,7 +210,7 @@ const asConverter = (part: FeedPart, aboveV: number) => ({
 
 /** @param parent index of what it hangs on, among the nodes that are there already */
 function partNode(
-  plan: PlanDocument,
+  plan: StreamPlan,
   part: FeedPart,
   parent: number,
   nodes: readonly BuiltNode[],
@@ -270,7 +270,7 @@ function coilNodes(part: FeedPart, parent: number, parentId: string): BuiltNode[
 /** Puts every further part below what it hangs on, until none finds its place any more. */
 function hangParts(
   nodes: BuiltNode[],
-  plan: PlanDocument,
+  plan: StreamPlan,
   nominalV: number,
   fans: readonly Fan[],
   streams: readonly StreamFans[],
@@ -310,7 +310,7 @@ export function nameApart(nodes: readonly BuiltNode[]): void {
 
 /** What hangs on the first source before everything else: the plan's converter and the fans of the first air stream. */
 function trunkNodes(
-  plan: PlanDocument,
+  plan: StreamPlan,
   source: Source,
   nominalV: number,
   fans: readonly Fan[],
@@ -318,7 +318,7 @@ function trunkNodes(
 ): BuiltNode[] {
   const { converter } = plan
   const nodes: BuiltNode[] = []
-  const first = streams.find((f) => f.stream === MAIN_STREAM)
+  const first = streams.find((f) => f.stream === trunkStream(plan))
   const known =
     !first || arrayLaw(first.fanArray, { volts: first.selection.driveV, duty: first.selection.duty }) !== null
   if (converter) nodes.push(converterNode(converter, source, nominalV, first ? drawOf(first) : () => 0, known))
@@ -345,7 +345,7 @@ function trunkNodes(
  * @returns none where the source has no voltage
  */
 export function buildFeed(
-  plan: PlanDocument,
+  plan: StreamPlan,
   source: Source,
   streams: readonly StreamFans[],
   fans: readonly Fan[],

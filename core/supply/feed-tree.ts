@@ -8,7 +8,7 @@ import {
   utilisation as utilisationOf,
 } from '#core/power'
 import type { FeedConvert, FeedNode, FeedSolution, FeedState, SupplyKind } from '#core/power'
-import { facedStream, sourcesOf, type Fan, type PlanDocument, type Source } from '#core/document'
+import { sourcesOf, type Fan, type StreamPlan, type Source } from '#core/document'
 import { buildFeed, DIODE_LIGHT, nameApart } from './feed-build'
 import type { BuiltNode, FeedNodeReport, LeadReport, StreamFans } from './feed-node'
 import { DROP_LIMIT, problemsOf, type FeedProblem } from './feed-problems'
@@ -20,8 +20,8 @@ export interface FeedReport {
   settled: boolean
 }
 /** Where the fans of the stream in front hang; undefined where nothing feeds them. */
-export const fansNodeOf = (plan: PlanDocument, { nodes }: FeedReport): FeedNodeReport | undefined =>
-  nodes.find((n) => n.fans?.stream === facedStream(plan))
+export const fansNodeOf = (plan: StreamPlan, { nodes }: FeedReport): FeedNodeReport | undefined =>
+  nodes.find((n) => n.fans?.stream === plan.stream)
 
 /**
  * Highest voltage that can reach a node's terminals: the source's highest, nothing drawn, settings at their upper end,
@@ -209,7 +209,7 @@ function treeOf(source: Source, nodes: readonly BuiltNode[], window: SourceWindo
  * @param streams the fans of every air stream that has some
  * @returns no nodes where there is no source
  */
-export function feedOf(plan: PlanDocument, streams: readonly StreamFans[], fans: readonly Fan[]): FeedReport {
+export function feedOf(plan: StreamPlan, streams: readonly StreamFans[], fans: readonly Fan[]): FeedReport {
   const built = sourcesOf(plan).flatMap((source) => {
     const nodes = buildFeed(plan, source, streams, fans)
     const window = windowOf(plan, source)

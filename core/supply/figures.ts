@@ -1,5 +1,5 @@
 import { CONTACT_OHM, METERED_TOLERANCE, SETTING_TOLERANCE } from '#core/power'
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import type { FanArray } from '#core/system'
 import { CONTACT_PAIRS } from './feed-lead'
@@ -9,8 +9,8 @@ import { converterAbove, type PowerState } from './power'
 
 /** What the figures of the feed speak of: the source, its converter and the node of the selected fans. */
 interface Fed {
-  plan: PlanDocument
-  source: NonNullable<PlanDocument['source']>
+  plan: StreamPlan
+  source: NonNullable<StreamPlan['source']>
   fanArray: FanArray | null
   power: PowerState
   at: FeedNodeReport
@@ -185,7 +185,7 @@ const converterHeatFigure = ({ at }: Fed, conv: FeedNodeReport): Figure =>
   )
 
 /** The feed of the selected fans as figures; none without a source or a selection. */
-export function powerFigures(plan: PlanDocument, fanArray: FanArray | null, power: PowerState): Figure[] {
+export function powerFigures(plan: StreamPlan, fanArray: FanArray | null, power: PowerState): Figure[] {
   const { source } = plan
   const at = fansNodeOf(plan, power.feed)
   if (!source || !at) return []

@@ -1,4 +1,4 @@
-import { fromStock, type Fan, type PlanDocument, type StockKind, type StockPart } from '#core/document'
+import { fromStock, type Fan, type StreamPlan, type StockKind, type StockPart } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { FanArray } from '#core/system'
 import type { FeedReport } from './feed-tree'
@@ -64,7 +64,7 @@ interface Wanted extends Omit<Bought, 'owned'> {
 }
 /** What the rows of a list are made from. */
 export interface Shopping {
-  plan: PlanDocument
+  plan: StreamPlan
   feed: FeedReport
   /** the fans of every air stream */
   arrays: readonly FanArray[]

@@ -3,7 +3,7 @@ import {
   sourcesOf,
   type Converter,
   type Fan,
-  type PlanDocument,
+  type StreamPlan,
   type Source,
   type StockPart,
 } from '#core/document'
@@ -234,7 +234,7 @@ export interface ListedPart extends PartRow {
  * @returns rows, their sum, and how many of them have no price
  */
 export function partsList(
-  plan: PlanDocument,
+  plan: StreamPlan,
   feed: FeedReport,
   arrays: readonly FanArray[],
   fans: readonly Fan[],

@@ -1,4 +1,4 @@
-import { sawsOf, streamFaces } from '#core/document'
+import { fromEachStream, sawsOf, wholePlan } from '#core/document'
 import { usualSaws } from '#core/fit'
 import type { MountReport } from '#core/mount'
 import { mm, row, stockRow, USUAL_PRICE, type PartRow, type Shopping } from './part-row'
@@ -113,7 +113,7 @@ const filterRow = (what: string, areaM2: number): PartRow =>
   })
 /** The filters of the air paths, and those of places whose path counts none. */
 const filterRows = ({ plan, mounts }: Shopping): PartRow[] => {
-  const inPaths = streamFaces(plan)
+  const inPaths = fromEachStream(wholePlan(plan))
     .flatMap(({ path }) => path)
     .flatMap((e) => (e.kind === 'filter' && e.areaM2 ? [filterRow(e.name, e.areaM2)] : []))
   const ofPlaces = mounts.flatMap(({ filter }) => (filter?.areaM2 ? [filterRow('Filter', filter.areaM2)] : []))

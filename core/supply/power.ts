@@ -1,5 +1,5 @@
 import { headroomVerdict, utilisation as utilisationOf } from '#core/power'
-import { facedStream, MAIN_STREAM, type FanSelection, type PlanDocument } from '#core/document'
+import { trunkStream, type FanSelection, type StreamPlan } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import { fansNodeOf, rootOf, type FeedReport } from './feed-tree'
 
@@ -53,11 +53,11 @@ const none: PowerState = {
 
 /** What hands its voltage on to the fans of the stream in front: a converter above them, or none. */
 export function converterAbove(
-  plan: PlanDocument,
+  plan: StreamPlan,
   feed: FeedReport,
   at: FeedNodeReport | null,
 ): FeedNodeReport | null {
-  const wanted = facedStream(plan) === MAIN_STREAM ? plan.converter?.id : at?.parentId
+  const wanted = plan.stream === trunkStream(plan) ? plan.converter?.id : at?.parentId
   return feed.nodes.find((n) => n.id === wanted && n.kind === 'converter') ?? null
 }
 
@@ -67,7 +67,7 @@ export function converterAbove(
  * @param selection the fans of the stream in front; null for none that can be computed
  * @param feed the whole feed with the fans of every stream
  */
-export function powerOf(plan: PlanDocument, selection: FanSelection | null, feed: FeedReport): PowerState {
+export function powerOf(plan: StreamPlan, selection: FanSelection | null, feed: FeedReport): PowerState {
   const { source } = plan
   const at = fansNodeOf(plan, feed) ?? null
   const root = feed.nodes.find((n) => n.id === source?.id) ?? null
@@ -98,7 +98,7 @@ export function powerOf(plan: PlanDocument, selection: FanSelection | null, feed
 }
 
 /** What hangs on the first source takes from it. */
-function loadsOf(feed: FeedReport, root: FeedNodeReport | null, source: PlanDocument['source']) {
+function loadsOf(feed: FeedReport, root: FeedNodeReport | null, source: StreamPlan['source']) {
   const mine = root ? feed.nodes.filter((n) => rootOf(feed, n) === root) : []
   const known = root !== null && mine.every((n) => n.kind !== 'selection' || n.inA !== null)
   const loadWorstA = known ? root.worstA : null

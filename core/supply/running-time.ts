@@ -20,7 +20,7 @@ import {
   usableDepth,
 } from '#core/power'
 import { DEFAULT_CURRENT_EXPONENT } from '#core/fan'
-import type { Battery, Job, PlanDocument, Source, Sun } from '#core/document'
+import type { Battery, Job, StreamPlan, Source, Sun } from '#core/document'
 import type { PowerState } from './power'
 
 /** Exponent of a lead-acid battery over its rate, by its build. From memory: AGM 1.05 to 1.15, flooded 1.2 to 1.3. */
@@ -145,7 +145,7 @@ function packOf(
 
 /** Time of running without pause, s; null where capacity or load is not known. */
 function runtimeWhileOn(
-  plan: PlanDocument,
+  plan: StreamPlan,
   pack: Pack,
   nominalV: number,
   drawnA: number | null,
@@ -196,7 +196,7 @@ function efficiencyOf(sun: Sun, nominalV: number): number {
 
 /** The sun's part: harvest month by month, days without it, the panel that would do. */
 function sunOf(
-  { sun }: PlanDocument,
+  { sun }: StreamPlan,
   { energyJ, usableJ, depth, cold }: Pack,
   dailyJ: number | null,
   efficiency: number | null,
@@ -236,7 +236,7 @@ function sunOf(
  * @param ofDay share of the full load that a planned day draws in the mean, 0..1; null: no day was planned
  * Reference: docs/physics.md E4 to E10
  */
-export function runningTime(plan: PlanDocument, power: PowerState, ofDay: number | null = null): RunningTime {
+export function runningTime(plan: StreamPlan, power: PowerState, ofDay: number | null = null): RunningTime {
   const { battery, sun, source, job } = plan
   const drawnA = power.loadRunA
   if (!battery || !source || source.nominalV === null) return nothing

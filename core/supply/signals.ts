@@ -1,5 +1,5 @@
 import { PWM_PIN_V } from '#core/control'
-import { sourcesOf, type PlanDocument, type Source, type Wiring } from '#core/document'
+import { sourcesOf, type StreamPlan, type Source, type Wiring } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import { rootOf, type FeedReport } from './feed-tree'
 
@@ -43,7 +43,7 @@ function tachWords({ tachTo }: Wiring, host: string): string {
 }
 
 /** A board computer that hangs on the same source has the same ground. */
-const sharesBoard = (plan: PlanDocument, feed: FeedReport, root: FeedNodeReport) =>
+const sharesBoard = (plan: StreamPlan, feed: FeedReport, root: FeedNodeReport) =>
   plan.feed.some((p) => {
     const node = p.loadKind === 'board' ? feed.nodes.find((n) => n.id === p.id) : undefined
     return node !== undefined && rootOf(feed, node).id === root.id
@@ -53,7 +53,7 @@ const sharesBoard = (plan: PlanDocument, feed: FeedReport, root: FeedNodeReport)
  * What the tach and PWM wires of the fans at a node lead to. A host's header that is a further source only steers: its
  * ground is joined, its supply pin stays open.
  */
-export function signalsOf(plan: PlanDocument, feed: FeedReport, node: FeedNodeReport): Signals {
+export function signalsOf(plan: StreamPlan, feed: FeedReport, node: FeedNodeReport): Signals {
   const { wiring } = plan
   const root = rootOf(feed, node)
   const headers = sourcesOf(plan).filter((s) => s.kind === 'header')

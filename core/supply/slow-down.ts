@@ -13,7 +13,7 @@ import {
 } from '#core/power'
 import { PWM_PIN_V } from '#core/control'
 import { voltageForSpeed } from '#core/fan'
-import { newConverter, type Converter, type PlanDocument, type Source } from '#core/document'
+import { newConverter, type Converter, type StreamPlan, type Source } from '#core/document'
 import { chosenResistor, convertOf, DIODE_LIGHT, diodeVolts } from './feed-build'
 import { solveFrom } from './feed-tree'
 import { loadedV, windowOf, type SourceWindow } from './source-window'
@@ -62,7 +62,7 @@ const volts = (v: number) => `${v.toFixed(v < 1 ? 2 : 1)} V`
 
 /** What every way is worked out from. */
 interface Wish {
-  plan: PlanDocument
+  plan: StreamPlan
   source: Source
   fanArray: FanArray
   /** wanted at the fan's terminals, V */
@@ -383,7 +383,7 @@ function solveWay(window: SourceWindow, fanArray: FanArray, take: Partial<Conver
  * @returns nothing without a source with a voltage
  * Reference: docs/physics.md, slowing and stepping down
  */
-export function slowDownWays(plan: PlanDocument, fanArray: FanArray, targetV: number): SlowRow[] {
+export function slowDownWays(plan: StreamPlan, fanArray: FanArray, targetV: number): SlowRow[] {
   const { source, selection } = plan
   const window = windowOf(plan)
   if (!source || !window || !selection) return []

@@ -1,5 +1,5 @@
 import { packVoltage, supplyDefaults } from '#core/power'
-import type { Battery, PlanDocument, Source } from '#core/document'
+import type { Battery, StreamPlan, Source } from '#core/document'
 
 /** What a source gives: its voltage without load, V, and what it loses for each ampere drawn, ohm. */
 export interface Emf {
@@ -36,7 +36,7 @@ export const packNominal = (battery: Battery): number | null =>
     : null
 
 /** What is usual for a source where its ends are not typed, V. */
-function usualWindow({ battery, wiring }: PlanDocument, source: Source, nominalV: number) {
+function usualWindow({ battery, wiring }: StreamPlan, source: Source, nominalV: number) {
   const cells = source.kind === 'pack' ? ofCells(battery) : null
   if (cells) return cells
   if (source.kind === 'header' && wiring.headerMode === 'voltage')
@@ -92,7 +92,7 @@ export const loadedV = ({ emf: { nominal } }: SourceWindow, amps: number): numbe
  * @returns null without a source that has a voltage
  * Reference: docs/physics.md, sources (windows of common practice, batteries and USB from memory)
  */
-export function windowOf(plan: PlanDocument, source = plan.source): SourceWindow | null {
+export function windowOf(plan: StreamPlan, source = plan.source): SourceWindow | null {
   if (!source || source.kind === 'none' || source.nominalV === null) return null
   const { nominalV } = source
   const usual = usualWindow(plan, source, nominalV)

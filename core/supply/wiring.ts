@@ -1,5 +1,5 @@
 import { awgArea, crimpPull, fuseChoice, usbBudget } from '#core/power'
-import type { PlanDocument, Source, WireConnector } from '#core/document'
+import type { StreamPlan, Source, WireConnector } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { fromHost, signalsOf, type Signals } from './signals'
@@ -40,7 +40,7 @@ const headerPins = (wires: number, { tach, pwm }: Signals): PinRow[] => [
   ...(wires >= 4 ? [{ pin: 4, use: 'PWM in', connect: pwm, colour: 'pwm' as const }] : []),
 ]
 /** What each wire of the fans at a node is for: by position and function, never by colour alone. */
-export const fanPins = (plan: PlanDocument, feed: FeedReport, node: FeedNodeReport): PinRow[] =>
+export const fanPins = (plan: StreamPlan, feed: FeedReport, node: FeedNodeReport): PinRow[] =>
   node.fans ? headerPins(node.fans.fanArray.model.fan.wires ?? 2, signalsOf(plan, feed, node)) : []
 
 /** One conductor from here to there. */
@@ -68,7 +68,7 @@ export interface WireRow {
 const stripOf = (awg: number) => (awg >= 20 ? 0.0025 : 0.009)
 
 /** The from–to table: both conductors of every lead, and the signal wires of every stream's fans. */
-export function wireList(plan: PlanDocument, feed: FeedReport): WireRow[] {
+export function wireList(plan: StreamPlan, feed: FeedReport): WireRow[] {
   const { wiring } = plan
   const nameOf = new Map(feed.nodes.map((n) => [n.id, n.name]))
   const rows: WireRow[] = []
@@ -115,7 +115,7 @@ export function wireList(plan: PlanDocument, feed: FeedReport): WireRow[] {
 }
 
 /** The tach and PWM wires of the fans at a node, and the ground that they share with what steers them. */
-function signalRows(plan: PlanDocument, feed: FeedReport, node: FeedNodeReport): WireRow[] {
+function signalRows(plan: StreamPlan, feed: FeedReport, node: FeedNodeReport): WireRow[] {
   const { tachTo, pwmFrom } = plan.wiring
   const { header, apart } = signalsOf(plan, feed, node)
   const wires = node.fans!.fanArray.model.fan.wires ?? 2

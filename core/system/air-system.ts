@@ -1,5 +1,5 @@
 import type { AirState } from '#core/air'
-import type { Fan, PlanDocument } from '#core/document'
+import type { Fan, StreamPlan } from '#core/document'
 import { calibrate, type CalibrationReport } from './calibration'
 import { fanArrayOf, type FanArray } from './fan-array'
 import { modelPath, type PathModel } from './path'
@@ -23,7 +23,7 @@ export interface AirSystem {
  * The air system of a plan: its path, calibrated where a measurement is used, and its fan array.
  * @param fans the fans that the plan speaks of, as it believes them
  */
-export function airSystem(plan: PlanDocument, air: AirState, fans: readonly Fan[]): AirSystem {
+export function airSystem(plan: StreamPlan, air: AirState, fans: readonly Fan[]): AirSystem {
   const guess = modelPath(plan, air)
   const { path, report } = calibrate(plan, guess, air, fans)
   const made = plan.selection && fanArrayOf(plan.selection, fans)

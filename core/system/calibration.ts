@@ -4,7 +4,7 @@ import { pressureAt, slopeAt, type Resistance } from '#core/fan'
 import { instrumentHalfWidth } from '#core/measure'
 import { airflowWithWallLoss } from '#core/need'
 import { normal, seeded, Z95 } from '#core/numeric'
-import type { Calibration, Fan, PlanDocument } from '#core/document'
+import type { Calibration, Fan, StreamPlan } from '#core/document'
 import { curveAt, driveSpeed, modelFan, type CurveEnd, type FanModel } from './fan-model'
 import { figure, input, type Figure } from '#core/figure'
 import { pathDrop, scalePath, type PathModel } from './path'
@@ -87,7 +87,7 @@ function pointOfFan(
 }
 
 function measuredPoints(
-  plan: PlanDocument,
+  plan: StreamPlan,
   cal: Calibration,
   air: AirState,
   fans: readonly Fan[],
@@ -233,7 +233,7 @@ const withoutFactor = (cal: Calibration, problem: string): CalibrationReport => 
  * @returns the report, and the path that the plan uses (the guess where nothing is calibrated or it is not used)
  */
 export function calibrate(
-  plan: PlanDocument,
+  plan: StreamPlan,
   path: PathModel,
   air: AirState,
   fans: readonly Fan[],

@@ -1,4 +1,4 @@
-import type { PathElement, PlanDocument } from '#core/document'
+import type { PathElement, StreamPlan } from '#core/document'
 import { freeAreaRatioOf } from './elements/openings'
 import { branchesOf, branchRow, mainRow } from './path'
 
@@ -32,10 +32,10 @@ interface EndElement {
 }
 
 /** Elements by which the air enters (or leaves) the path: the first of the row, or the first of each way of a split that begins it. */
-export const endElements = (plan: PlanDocument, end: 'in' | 'out'): PathElement[] =>
+export const endElements = (plan: StreamPlan, end: 'in' | 'out'): PathElement[] =>
   endsWithTimes(plan, end).map((e) => e.element)
 
-function endsWithTimes(plan: PlanDocument, end: 'in' | 'out'): EndElement[] {
+function endsWithTimes(plan: StreamPlan, end: 'in' | 'out'): EndElement[] {
   const selection = (row: PathElement[]) => (end === 'in' ? row.find(isSolid) : row.findLast(isSolid))
   const outer = selection(mainRow(plan))
   if (!outer) return []
@@ -50,7 +50,7 @@ function endsWithTimes(plan: PlanDocument, end: 'in' | 'out'): EndElement[] {
  * Free area by which the air enters or leaves, m2; 0 where the row ends with a chamber; null while a size lacks, or
  * where the element has none of its own.
  */
-export function endArea(plan: PlanDocument, end: 'in' | 'out'): number | null {
+export function endArea(plan: StreamPlan, end: 'in' | 'out'): number | null {
   const row = mainRow(plan).filter((e) => e.kind !== 'fan')
   // a row that begins or ends with a closed box has no way in or out
   if (row.length > 1 && (end === 'in' ? row[0] : row.at(-1))!.kind === 'chamber') return 0

@@ -10,7 +10,7 @@ import {
   type Passage,
 } from '#core/airpath'
 import type { Resistance } from '#core/fan'
-import type { Branch, PathElement, PlanDocument } from '#core/document'
+import type { Branch, PathElement, StreamPlan } from '#core/document'
 import { modelElement } from './elements'
 import type { BranchModel, ElementModel } from './elements/model'
 
@@ -39,7 +39,7 @@ export interface CalibratedDoubt {
 }
 
 /** The parts of a plan that make its path. */
-export type PathPart = Pick<PlanDocument, 'path' | 'branches'>
+export type PathPart = Pick<StreamPlan, 'path' | 'branches'>
 
 /** The main row: what stands in no branch. */
 export const mainRow = (part: PathPart): PathElement[] => part.path.filter((e) => e.branchId === null)

@@ -1,4 +1,4 @@
-import { wantedRange, type PlanDocument } from '#core/document'
+import { wantedRange, type StreamPlan } from '#core/document'
 import type { Report } from '#core/plan'
 import { groupsOf } from '#core/system'
 
@@ -43,7 +43,7 @@ export interface Known {
 }
 
 /** What a plan and its report tell. */
-export function knownOf(plan: PlanDocument, report: Report): Known {
+export function knownOf(plan: StreamPlan, report: Report): Known {
   const { power, selection, mounts, runtime } = report
   const fanArray = report.streams.find((s) => !s.asIs)?.fanArray ?? null
   const groups = fanArray ? groupsOf(fanArray) : []

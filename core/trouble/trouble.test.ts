@@ -3,13 +3,12 @@ import {
   newConverter,
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newSource,
   newTarget,
   planSchema,
   type Fan,
-  type PlanDocument,
-} from '#core/document'
+  type StreamPlan, seenFrom, wholePlan } from '#core/document'
 import { computeReport } from '#core/plan'
 import { symptoms, type Symptom } from './cause'
 import { causesOf } from './causes'
@@ -33,8 +32,8 @@ const fan: Fan = {
     { flowM3s: 0.016, pressurePa: 0 },
   ],
 }
-function box(change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const plan = newPlan('j', 'Box')
+function box(change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, { goal: 'cool', heatW: 20, insideMaxC: 40, direction: 'out', ambientC: 22 })
   plan.selection = {
     id: 'p',
@@ -52,9 +51,9 @@ function box(change: (p: PlanDocument) => void = () => {}): PlanDocument {
     { ...newElement('g', 'grille'), areaM2: 0.01, freeAreaRatio: 0.6 },
     { ...newElement('x', 'filter'), areaM2: 0.02, medium: 'foam20' },
   )
-  plan.targets = [newTarget({ id: 't', kind: 'temperature', limit: 40, place: 'lid' })]
+  plan.targets = [newTarget({ id: 't', kind: 'temperature', limit: 40, place: 'lid' }, 'main')]
   change(plan)
-  return planSchema.parse(plan)
+  return seenFrom(planSchema.parse(wholePlan(plan)))
 }
 function known(plan = box()): Known {
   const made = computeReport({ plan, fans: [fan], shown: null })
@@ -142,7 +141,7 @@ describe('a search', () => {
     expect(end).toBe('likely')
   })
   test('without any number of the plan it asks what can be looked at', () => {
-    const bare = newPlan('j', 'Bare')
+    const bare = newStreamPlan('j', 'Bare')
     bare.source = null
     const made = computeReport({ plan: bare, fans: [], shown: null })
     if (!made.ok) throw new Error(made.reason)

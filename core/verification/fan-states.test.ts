@@ -8,7 +8,7 @@ const names = new Map([
   ['main', 'Supply'],
   ['board', 'Board'],
 ])
-const fans = (stage: string, streamId: string | null, state: Partial<FanState>): FanState => ({
+const fans = (stage: string, streamId: string, state: Partial<FanState>): FanState => ({
   id: `${stage}-${streamId}`,
   stage,
   streamId,
@@ -65,7 +65,7 @@ describe('what the fans did', () => {
     expect(refused).toBe('the fans of Board were off before and at 12 V after')
   })
   test('where the fan was the change, one stream may differ, two may not', () => {
-    const main = (volts: number) => fans('idle', null, { volts })
+    const main = (volts: number) => fans('idle', 'main', { volts })
     expect(compared(level([onOff(true)]), level([onOff(false)], 'fan')).refused).toBe('')
     expect(compared(level([main(24), onOff(true)]), level([main(12), onOff(false)], 'fan')).refused).toMatch(
       /not the only ones/,

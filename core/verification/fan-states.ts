@@ -1,4 +1,4 @@
-import { fansIn, MAIN_STREAM, type FanState, type Run } from '#core/document'
+import { fansIn, type FanState, type Run } from '#core/document'
 
 /** What the fans of every air stream did in a stage, held against each other: like against like. */
 
@@ -16,7 +16,7 @@ export interface FanStates {
 const NEAR = 0.02
 const near = (a: number, b: number) => Math.abs(a - b) <= NEAR * Math.max(a, b)
 
-const streamOf = (f: FanState) => f.streamId ?? MAIN_STREAM
+const streamOf = (f: FanState) => f.streamId
 /** What the fans of a stream did, in words; null where it was not noted. */
 function doing(f: FanState): string | null {
   if (f.off) return 'off'

@@ -2,7 +2,7 @@ import { intervalHalfWidth, meanOf, targetVerdict, type TargetVerdict } from '#c
 import { compareRuns, type FairComparison } from './comparison'
 import { judgeReading, type Judged } from './judged'
 import { figure, type Figure } from '#core/figure'
-import type { Job, PlanDocument, Target, TargetKind, Reading, Run, RunState } from '#core/document'
+import type { Job, StreamPlan, Target, TargetKind, Reading, Run, RunState } from '#core/document'
 import {
   readingKey,
   readingMean,
@@ -36,7 +36,7 @@ export interface VerdictReport extends FairComparison {
 }
 
 /** Latest run of a kind. */
-export function latestRun(plan: PlanDocument, kind: Run['kind']): Run | null {
+export function latestRun(plan: StreamPlan, kind: Run['kind']): Run | null {
   return plan.runs.filter((r) => r.kind === kind).sort((a, b) => b.takenAt.localeCompare(a.takenAt))[0] ?? null
 }
 
@@ -190,7 +190,7 @@ function judgeBought(
 }
 
 /** What a reading has to be brought to a target's number by, and nobody said; '' where nothing lacks. */
-function openFor({ job, runs }: PlanDocument, { kind }: Target): string {
+function openFor({ job, runs }: StreamPlan, { kind }: Target): string {
   if (kind === 'airchanges' && job.volumeM3 === null) return 'It needs the free air volume, in Need.'
   if (
     kind === 'rise' &&
@@ -202,7 +202,7 @@ function openFor({ job, runs }: PlanDocument, { kind }: Target): string {
 }
 
 function judgeTarget(
-  plan: PlanDocument,
+  plan: StreamPlan,
   state: RunState | null,
   target: Target,
   { cost, thicknessM, massKg }: Bought,
@@ -307,7 +307,7 @@ export function targetFigure({ target, measured }: TargetResult): Figure {
 const nothing: FairComparison = { comparisons: [], unfair: [], notStated: [], unmatched: [] }
 
 /** Targets against the latest state after a change; that state against the baseline. */
-export function computeVerdict(plan: PlanDocument, bought: Bought): VerdictReport {
+export function computeVerdict(plan: StreamPlan, bought: Bought): VerdictReport {
   const states = runStates(plan.runs)
   const { before, after } = usualPair(states)
   return {

@@ -1,7 +1,7 @@
 /** What was built so far: one job half done with evidence, one whose first sitting is held, one finished. All of it is invented. */
 import { tickStep } from '#core/build'
 import { settingsOf } from '#core/care'
-import { newBuild, newEvent, type LogEvent, type PlanDocument } from '#core/document'
+import { newBuild, newEvent, type LogEvent, type StreamPlan } from '#core/document'
 import { computeReport } from '#core/plan'
 import { demoFans } from '../fans'
 
@@ -71,7 +71,7 @@ const found: Record<string, Found> = {
 const MINUTE_MS = 60_000
 
 /** A plan with its build, where some of it is done. */
-export function withBuild(plan: PlanDocument): PlanDocument {
+export function withBuild(plan: StreamPlan): StreamPlan {
   const own = found[plan.job.id]
   if (!own) return plan
   plan.build = newBuild('build')

@@ -2,11 +2,11 @@
 import {
   newControlOf,
   newDay,
-  newPlan,
+  newStreamPlan,
   newSource,
   type Control,
   type Day,
-  type PlanDocument,
+  type StreamPlan,
   type School,
   type ThermalPartDoc,
 } from '#core/document'
@@ -23,7 +23,7 @@ const work = (id: string, name: string, from: number, to: number, watts: number)
 const part = (id: string, name: string, rest: Partial<ThermalPartDoc>): ThermalPartDoc => ({
   id,
   name,
-  streamId: null,
+  streamId: 'main',
   limitC: null,
   massKg: null,
   material: null,
@@ -149,15 +149,15 @@ const steered: Record<string, Steered> = {
 }
 
 /** A plan with its control and its days, where it has some. */
-export function withControl(plan: PlanDocument): PlanDocument {
+export function withControl(plan: StreamPlan): StreamPlan {
   const own = steered[plan.job.id]
   if (!own) return plan
-  plan.controls = [{ ...newControlOf('control', own.school), ...own.control }]
+  plan.controls = [{ ...newControlOf('control', own.school, [plan.stream]), ...own.control }]
   plan.day = { ...newDay('day'), ...own.day }
   return plan
 }
 
-const picked = (fanId: string, driveV: number, duty: number | null): PlanDocument['selection'] => ({
+const picked = (fanId: string, driveV: number, duty: number | null): StreamPlan['selection'] => ({
   id: 'pick',
   fanId,
   secondFanId: null,
@@ -169,8 +169,8 @@ const picked = (fanId: string, driveV: number, duty: number | null): PlanDocumen
 })
 
 /** A recorder that is heard at night: a curve on the PWM wire, quiet in the evening, firm in the afternoon's heat. */
-export function recorderShelf(): PlanDocument {
-  const plan = newPlan('job-recorder-shelf', 'Recorder shelf of the sound archive')
+export function recorderShelf(): StreamPlan {
+  const plan = newStreamPlan('job-recorder-shelf', 'Recorder shelf of the sound archive')
   Object.assign(plan.job, {
     goal: 'cool',
     equipment: 'Closed shelf with a disk recorder and its supply',
@@ -247,7 +247,7 @@ export function recorderShelf(): PlanDocument {
   })
   plan.controls = [
     {
-      ...newControlOf('control', 'curve'),
+      ...newControlOf('control', 'curve', [plan.stream]),
       name: 'Curve on the board',
       actuator: 'pwm-wire',
       sensedId: 'disks',
@@ -314,8 +314,8 @@ export function recorderShelf(): PlanDocument {
 }
 
 /** A cupboard whose thermostat was set by feel: on and off a kelvin apart, on a small relay. It chatters, and is told so. */
-export function hallCupboard(): PlanDocument {
-  const plan = newPlan('job-hall-cupboard', 'Network cupboard in the hall')
+export function hallCupboard(): StreamPlan {
+  const plan = newStreamPlan('job-hall-cupboard', 'Network cupboard in the hall')
   Object.assign(plan.job, {
     goal: 'cool',
     equipment: 'Cupboard with the house’s network box and its adapters',
@@ -366,7 +366,7 @@ export function hallCupboard(): PlanDocument {
   }
   plan.controls = [
     {
-      ...newControlOf('control', 'thermostat'),
+      ...newControlOf('control', 'thermostat', [plan.stream]),
       name: 'Thermostat module',
       actuator: 'relay',
       sensedId: 'box',

@@ -1,9 +1,9 @@
 /** The first four jobs of the Tarn Lane Workshop: one finished with runs, one half-way, one with findings, one just measured. */
-import { newConverter, newFeedPart, newPlan, newSource, type PlanDocument } from '#core/document'
+import { newConverter, newFeedPart, newStreamPlan, newSource, type StreamPlan } from '#core/document'
 import { cm2, element, m3h, minutes, mm, reading, run, target } from './parts'
 
-export function filmCabinet(): PlanDocument {
-  const plan = newPlan('job-film-cabinet', 'Film-drying cabinet')
+export function filmCabinet(): StreamPlan {
+  const plan = newStreamPlan('job-film-cabinet', 'Film-drying cabinet')
   Object.assign(plan.job, {
     goal: 'ventilate',
     equipment: 'Plywood cabinet for drying negatives, 0.6 × 0.5 × 1.6 m',
@@ -150,8 +150,8 @@ export function filmCabinet(): PlanDocument {
   return plan
 }
 
-export function choirAmplifier(): PlanDocument {
-  const plan = newPlan('job-choir-amplifier', 'Choir power amplifier')
+export function choirAmplifier(): StreamPlan {
+  const plan = newStreamPlan('job-choir-amplifier', 'Choir power amplifier')
   Object.assign(plan.job, {
     goal: 'quieten',
     equipment: 'Two-channel power amplifier with a 24 V fan in its rear panel',
@@ -282,8 +282,8 @@ export function choirAmplifier(): PlanDocument {
   return plan
 }
 
-export function mushroomTent(): PlanDocument {
-  const plan = newPlan('job-mushroom-tent', 'Mushroom fruiting tent')
+export function mushroomTent(): StreamPlan {
+  const plan = newStreamPlan('job-mushroom-tent', 'Mushroom fruiting tent')
   Object.assign(plan.job, {
     goal: 'ventilate',
     equipment: 'Fruiting tent, 0.9 × 0.6 × 1.5 m',
@@ -364,8 +364,8 @@ export function mushroomTent(): PlanDocument {
   return plan
 }
 
-export function kilnBox(): PlanDocument {
-  const plan = newPlan('job-kiln-controller', 'Kiln-controller box')
+export function kilnBox(): StreamPlan {
+  const plan = newStreamPlan('job-kiln-controller', 'Kiln-controller box')
   Object.assign(plan.job, {
     goal: 'cool',
     equipment: 'Steel box with two solid-state relays and a small supply',

@@ -1,5 +1,5 @@
 /** Where the fans of some jobs are cut in and held. All of it is invented. */
-import { newFit, newThing, secondPlaceSchema, type Fit, type Job, type PlanDocument } from '#core/document'
+import { newFit, newThing, secondPlaceSchema, type Fit, type Job, type StreamPlan } from '#core/document'
 import { mm } from './parts'
 
 interface Placed {
@@ -151,7 +151,7 @@ const placed: Record<string, Placed> = {
 }
 
 /** The second place of the tape rack's fans: the back, where the air leaves. */
-const tapeRackBack: PlanDocument['secondPlace'] = secondPlaceSchema.parse({
+const tapeRackBack: StreamPlan['secondPlace'] = secondPlaceSchema.parse({
   job: {
     direction: 'out',
     fitDepthM: mm(45),
@@ -179,7 +179,7 @@ const tapeRackBack: PlanDocument['secondPlace'] = secondPlaceSchema.parse({
 })
 
 /** A job with its place, where it has one. */
-export function withFit(plan: PlanDocument): PlanDocument {
+export function withFit(plan: StreamPlan): StreamPlan {
   const place = placed[plan.job.id]
   return place
     ? {

@@ -3,16 +3,16 @@ import {
   newBattery,
   newConverter,
   newFeedPart,
-  newPlan,
+  newStreamPlan,
   newPort,
   newSource,
   newSun,
-  type PlanDocument,
+  type StreamPlan,
 } from '#core/document'
 import { branch, cm2, element, m3h, minutes, mm, reading, run, target } from './parts'
 
-export function waxBench(): PlanDocument {
-  const plan = newPlan('job-wax-bench', 'Encaustic-wax bench')
+export function waxBench(): StreamPlan {
+  const plan = newStreamPlan('job-wax-bench', 'Encaustic-wax bench')
   Object.assign(plan.job, {
     goal: 'fume',
     equipment: 'Hot plate for pigmented wax, under a small hood on the bench',
@@ -136,8 +136,8 @@ export function waxBench(): PlanDocument {
   return plan
 }
 
-export function telescopeMirror(): PlanDocument {
-  const plan = newPlan('job-telescope-mirror', 'Telescope mirror cool-down')
+export function telescopeMirror(): StreamPlan {
+  const plan = newStreamPlan('job-telescope-mirror', 'Telescope mirror cool-down')
   Object.assign(plan.job, {
     goal: 'part',
     equipment: 'Mirror of 200 mm in a tube, taken from the warm house into the cold',
@@ -237,8 +237,8 @@ export function telescopeMirror(): PlanDocument {
   return plan
 }
 
-export function cheeseBox(): PlanDocument {
-  const plan = newPlan('job-cheese-box', 'Cheese-ageing cold box')
+export function cheeseBox(): StreamPlan {
+  const plan = newStreamPlan('job-cheese-box', 'Cheese-ageing cold box')
   Object.assign(plan.job, {
     goal: 'stir',
     equipment: 'Old larder fridge for ageing cheese, 120 L',
@@ -336,8 +336,8 @@ export function cheeseBox(): PlanDocument {
   return plan
 }
 
-export function hydroponicTank(): PlanDocument {
-  const plan = newPlan('job-hydroponic-tank', 'Hydroponic reservoir')
+export function hydroponicTank(): StreamPlan {
+  const plan = newStreamPlan('job-hydroponic-tank', 'Hydroponic reservoir')
   Object.assign(plan.job, {
     goal: 'chill',
     equipment: 'Reservoir of 60 L under salad trays, lid with two openings',
@@ -467,8 +467,8 @@ export function hydroponicTank(): PlanDocument {
   return plan
 }
 
-export function batteryLocker(): PlanDocument {
-  const plan = newPlan('job-battery-locker', 'Battery locker in the allotment shed')
+export function batteryLocker(): StreamPlan {
+  const plan = newStreamPlan('job-battery-locker', 'Battery locker in the allotment shed')
   Object.assign(plan.job, {
     goal: 'ventilate',
     equipment: 'Steel locker with the shed’s lead-acid battery, 0.5 × 0.4 × 0.8 m',

@@ -1,11 +1,11 @@
 /** A machine of four air streams on two rails, changed one fan after another. All of it is invented. */
 import {
   newFeedPart,
-  newPlan,
+  newStreamPlan,
   newSource,
   newStream,
   type FanSelection,
-  type PlanDocument,
+  type StreamPlan,
   type Run,
   type Stream,
 } from '#core/document'
@@ -99,8 +99,8 @@ function trayStream(): Stream {
 
 /** What each stage runs: the drum heater works, the tray only with everything on; the supply turns slower when it idles. */
 const stages = ['idle', 'working', 'everything on'] as const
-const running: readonly [stream: string | null, volts: readonly (number | null)[]][] = [
-  [null, [21.2, 24.1, 24.1]],
+const running: readonly [stream: string, volts: readonly (number | null)[]][] = [
+  ['main', [21.2, 24.1, 24.1]],
   ['stream-board', [12, 12, 12]],
   ['stream-drum', [null, 24.1, 24.1]],
   ['stream-tray', [null, null, 12]],
@@ -164,8 +164,8 @@ function state(
   })
 }
 
-export function stencilPress(): PlanDocument {
-  const plan = newPlan('job-stencil-press', 'Stencil press of the print room')
+export function stencilPress(): StreamPlan {
+  const plan = newStreamPlan('job-stencil-press', 'Stencil press of the print room')
   Object.assign(plan.job, {
     streamName: 'Supply',
     goal: 'quieten',
@@ -202,7 +202,7 @@ export function stencilPress(): PlanDocument {
   ]
   plan.path = boxPath('supply', { inCm2: 80, free: 0.5, boxCm2: 140, outCm2: 50 })
   plan.selection = one('pick', 'fan-rowan-80x25-24v', 24)
-  plan.streams = [boardStream(), drumStream(), trayStream()]
+  plan.beside = [boardStream(), drumStream(), trayStream()]
   plan.source = {
     ...newSource('rail-24', 'rail'),
     name: 'Machine rail 24 V',

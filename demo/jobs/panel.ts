@@ -1,10 +1,10 @@
 /** A job whose fans stand four in one panel, with a brace across it. All of it is invented. */
-import { newPlan, newSource, type PlanDocument } from '#core/document'
+import { newStreamPlan, newSource, type StreamPlan } from '#core/document'
 import { cm2, element, m3h, mm, target } from './parts'
 
 /** Wet prints dry on wires behind a door; four fans in the back panel draw the air out. */
-export function printRack(): PlanDocument {
-  const plan = newPlan('job-print-rack', 'Drying rack of the print table')
+export function printRack(): StreamPlan {
+  const plan = newStreamPlan('job-print-rack', 'Drying rack of the print table')
   Object.assign(plan.job, {
     goal: 'ventilate',
     equipment: 'Cupboard in which wet lino prints hang on wires',

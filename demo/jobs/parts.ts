@@ -11,8 +11,7 @@ import {
   type ReadingQuantity,
   type Run,
   type Target,
-  type TargetKind,
-} from '#core/document'
+  type TargetKind } from '#core/document'
 
 export const m3h = (x: number) => x / 3600
 export const cm2 = (x: number) => x / 1e4
@@ -42,4 +41,4 @@ export const run = (id: string, kind: Run['kind'], takenAt: string, rest: Partia
   ...rest,
 })
 export const target = (kind: TargetKind, limit: number, place: string, setBy: string, why: string): Target =>
-  newTarget({ id: `target-${kind}`, kind, limit, place, setBy, why })
+  newTarget({ id: `target-${kind}`, kind, limit, place, setBy, why }, 'main')

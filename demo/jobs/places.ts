@@ -1,10 +1,10 @@
 /** Jobs whose fans stand at several places: at both ends of a cabinet, and in openings alike. All of it is invented. */
-import { newFeedPart, newPlan, newSource, newTarget, type PlanDocument } from '#core/document'
+import { newFeedPart, newStreamPlan, newSource, newTarget, type StreamPlan } from '#core/document'
 import { branch, cm2, element, m3h, mm, target } from './parts'
 
 /** Two fans in the floor blow in through a filter, two at the back draw out. */
-export function tapeRack(): PlanDocument {
-  const plan = newPlan('job-tape-rack', 'Tape rack of the sound archive')
+export function tapeRack(): StreamPlan {
+  const plan = newStreamPlan('job-tape-rack', 'Tape rack of the sound archive')
   Object.assign(plan.job, {
     goal: 'cool',
     equipment: 'Rack with three tape machines and their supplies behind a glass door',
@@ -46,7 +46,7 @@ export function tapeRack(): PlanDocument {
       place: 'inside against the room',
       setBy: 'Oona',
       why: 'Over the room’s pressure no dust comes in by the door',
-    }),
+    }, 'main'),
   ]
   plan.path = [
     element('floor-grille', 'grille', {
@@ -116,8 +116,8 @@ export function tapeRack(): PlanDocument {
 }
 
 /** A seed store with four outlets alike in its roof, a fan in each. */
-export function seedStore(): PlanDocument {
-  const plan = newPlan('job-seed-store', 'Roof of the seed store')
+export function seedStore(): StreamPlan {
+  const plan = newStreamPlan('job-seed-store', 'Roof of the seed store')
   Object.assign(plan.job, {
     goal: 'ventilate',
     equipment: 'Wooden store with a felt roof, four outlets alike under the ridge',

@@ -10,7 +10,7 @@ import {
 import { dayModel } from '#core/day'
 import { sumLevels, minusBackground } from '#core/noise'
 import { computeReport, dayStreamsOf } from '#core/plan'
-import type { Fan, PlanDocument } from '#core/document'
+import type { Fan, StreamPlan } from '#core/document'
 import { normal, seeded } from '#core/numeric'
 import type { BenchRow } from '#core/measure'
 
@@ -91,7 +91,7 @@ const USUAL = {
 } as const
 
 /** What a plan leaves on the bench: the picked fan, the fan that was found in it, or none. */
-export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found' | 'as-planned'): BoxSetting {
+export function boxOf(plan: StreamPlan, fans: readonly Fan[], which: 'as-found' | 'as-planned'): BoxSetting {
   const { job } = plan
   const found =
     job.existingFanId === null
@@ -150,12 +150,12 @@ export function boxOf(plan: PlanDocument, fans: readonly Fan[], which: 'as-found
 
 /** Seconds after a start in which a slow fan is no alarm. Common practice, no source. */
 const BLANK_S = 5
-/** The planned control of the first stream's fans, as the box obeys it. */
-function controlOf(plan: PlanDocument, fans: readonly Fan[]): BoxSetting['control'] {
+/** The planned control of the stream's fans, as the box obeys it. */
+function controlOf(plan: StreamPlan, fans: readonly Fan[]): BoxSetting['control'] {
   if (!plan.controls.length) return null
   const streams = dayStreamsOf({ plan, fans, shown: null })
   if (!streams.some((s) => s.operation.candidate)) return null
-  const group = dayModel(plan, streams).groups.find((g) => g.streams.includes('main'))
+  const group = dayModel(plan, streams).groups.find((g) => g.streams.includes(plan.stream))
   if (!group?.settings || !(group.referenceM3s > 0)) return null
   const { tachAlarm, alarmShare, alarmHoldS, alarmBlankS } = group.control
   return {

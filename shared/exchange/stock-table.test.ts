@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { fromStock, newPlan, newSource } from '#core/document'
+import { fromStock, newStreamPlan, newSource } from '#core/document'
 import { partsList } from '#core/supply'
 import { demoStock } from '../../demo/stock'
 import { readStock, writeStock } from './stock-table'
@@ -31,7 +31,7 @@ describe('what is taken from the shelf', () => {
     expect(fromStock(demoStock, 'supply', { volts: 12, amps: 3 })).toBeNull()
   })
   test('an owned supply costs the plan nothing', () => {
-    const plan = newPlan('j', 'x')
+    const plan = newStreamPlan('j', 'x')
     plan.source = { ...newSource('s', 'adapter'), name: 'Any brick' }
     const cost = (stock: typeof demoStock) => partsList(plan, { nodes: [], settled: true }, [], [], stock).total
     expect(cost([])).toBeGreaterThan(0)

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { connectors, idSchema, MAIN_STREAM, MOST_FANS, planSchema } from '#core/document'
+import { connectors, idSchema, MOST_FANS, planSchema } from '#core/document'
 import type { RankOptions } from '#core/selection'
 
 const share = z.number().min(0).max(1)
@@ -43,6 +43,6 @@ const rankOptionsSchema = z.object({
 /** A plan as it stands on the page, saved or not, which of its streams is meant, and what its line-up is asked. */
 export const rankQuestionSchema = z.object({
   plan: planSchema,
-  stream: idSchema.default(MAIN_STREAM),
+  stream: idSchema.optional(),
   options: rankOptionsSchema,
 })

@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { faceStream, streamIds, type Fan, type Trust } from '#core/document'
+import { seenFrom, wholePlan, type Fan, type Trust } from '#core/document'
 import { computeReport } from '#core/plan'
 import { defaultRank, modelShelf, shelfShown, trustedFans, type Ranking } from '#core/selection'
 import { rankShelf } from '../ranked'
 import { demoFans } from '../../demo/fans'
 import { fillWithDemo } from '../../demo/fill'
-import { demoJobs } from '../../demo/jobs'
+import { demoJobs, demoPlans } from '../../demo/jobs'
 import type { Database } from '../../server/db/database'
 import {
   deleteFan,
@@ -21,7 +21,7 @@ import { demoData, memoryDatabase, startServer, type TestServer } from './harnes
 
 /** The shelf is ranked where it is kept: as it is now, and as the core ranks it. */
 
-const plan = demoJobs().find((p) => p.job.id === 'job-film-cabinet')!
+const plan = demoPlans().find((p) => p.job.id === 'job-film-cabinet')!
 const made = computeReport({ plan, fans: demoFans, shown: null })
 if (!made.ok) throw new Error(made.reason)
 const context = made.report.selectionContext
@@ -112,14 +112,14 @@ describe('over the wire', () => {
     expect(rows.map((c) => [c.fanId, c.count, c.driveV, c.verdict])).toEqual(
       rankShelf(context, shelf).rows.map((c) => [c.fanId, c.count, c.driveV, c.verdict]),
     )
-    const hotter = { ...plan, job: { ...plan.job, margin: (plan.job.margin ?? 0) + 1 } }
+    const hotter = wholePlan({ ...plan, job: { ...plan.job, margin: (plan.job.margin ?? 0) + 1 } })
     const other = (await ask('fans/rank', { plan: hotter, options: { ...defaultRank, rows: 5 } })).json
     expect((other.ranking as Ranking).rows.length).toBe(5)
   })
   test('of several streams the one that is meant', async () => {
     const press = demoJobs().find((p) => p.job.id === 'job-stencil-press')!
-    for (const stream of streamIds(press)) {
-      const faced = computeReport({ plan: faceStream(press, stream), fans: demoFans, shown: null })
+    for (const { id: stream } of press.streams) {
+      const faced = computeReport({ plan: seenFrom(press, stream), fans: demoFans, shown: null })
       if (!faced.ok || !faced.report.path.complete) continue
       const { json } = await ask('fans/rank', { plan: press, stream, options: defaultRank })
       const flows = (list: Ranking) => list.rows.map((c) => [c.fanId, c.count, c.flow])
@@ -129,7 +129,7 @@ describe('over the wire', () => {
     }
   })
   test('nothing is ranked for a path that is not complete', async () => {
-    const bare = { ...plan, path: [], branches: [], selection: null }
+    const bare = wholePlan({ ...plan, path: [], branches: [], selection: null })
     expect(await ask('fans/rank', { plan: bare, options: defaultRank })).toMatchObject({
       status: 200,
       json: { ranking: null },

@@ -1,7 +1,8 @@
+import { wholePlan, type StreamPlan } from '#core/document'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { boxOf, makeBox } from '../../server/simulator/bench-box'
 import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 import { writeBench } from '#core/measure'
 import { checkBlock, encodeBlock, joinBlocks, readBlocks, type Block } from '#shared/log-blocks'
 import type { Database } from '../../server/db/database'
@@ -34,12 +35,12 @@ import { forgetLive, liveState, takeMessage } from '../../server/devices/intake'
 import { memoryDatabase } from './harness'
 
 let db: Database
-const plan = { ...demoJobs()[3]!, selection: null, calibration: null, feed: [] }
+const plan = { ...demoPlans()[3]!, selection: null, calibration: null, feed: [] } satisfies StreamPlan
 const jobId = plan.job.id
 const start = Date.parse('2026-03-01T10:00:00.000Z')
 beforeAll(async () => {
   db = await memoryDatabase()
-  await createPlan(db, { ...plan, job: { ...plan.job, existingFanId: null } })
+  await createPlan(db, wholePlan({ ...plan, job: { ...plan.job, existingFanId: null } }))
 })
 afterAll(() => db.close())
 
@@ -286,7 +287,7 @@ describe('what a board sends', () => {
     expect((await getLog(db, b.log)).rows).toBe(0)
   })
   test('the stand-in speaks the same lines: fifteen minutes of it, with drop-outs, nothing doubled', async () => {
-    const setting = boxOf(demoJobs()[0]!, demoFans, 'as-planned')
+    const setting = boxOf(demoPlans()[0]!, demoFans, 'as-planned')
     const box = makeBox(
       setting,
       { volts: setting.fan!.atV, doorOpen: false, tachPulled: false, dropouts: 0.05, noise: 1 },

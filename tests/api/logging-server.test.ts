@@ -2,7 +2,7 @@ import { rmSync } from 'node:fs'
 import ICAL from 'ical.js'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { careStart, careTasks } from '#core/care'
-import type { Fan, PlanDocument } from '#core/document'
+import {type Fan, type PlanDocument, seenFrom } from '#core/document'
 import { computeReport } from '#core/plan'
 import type { InstrumentState, LogSummary, Receipt } from '#shared/api'
 import { encodeBlock, readBlocks } from '#shared/log-blocks'
@@ -255,7 +255,8 @@ test('the calendar file, read by another library: the tasks of the plan, on thei
   expect(calendar.headers.get('content-type')).toContain('text/calendar')
   const root = new ICAL.Component(ICAL.parse(await calendar.text()) as unknown[])
   const events = root.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e))
-  const { plan, fans } = (await ask<{ plan: PlanDocument; fans: Fan[] }>('jobs/job-film-cabinet')).body
+  const { plan: whole, fans } = (await ask<{ plan: PlanDocument; fans: Fan[] }>('jobs/job-film-cabinet')).body
+  const plan = seenFrom(whole)
   const made = computeReport({ plan, fans, shown: null })
   if (!made.ok) throw new Error(made.reason)
   const tasks = careTasks(plan, made.report, careStart(plan, '2026-01-01')).filter((t) => t.due !== null)

@@ -78,30 +78,30 @@ describe('plans', () => {
   })
   test('branches, points, doubts, openings and a calibration come back, change, and go', async () => {
     const { plan, revision } = await getPlan(db, 'job-hydroponic-tank')
-    plan.calibration = {
+    plan.streams[0]!.calibration = {
       ...newCalibration('c'),
       kind: 'pairs',
-      fanId: plan.selection!.fanId,
+      fanId: plan.streams[0]!.selection!.fanId,
       points: [
         { flowM3s: 0.01, pressurePa: 4 },
         { flowM3s: 0.02, pressurePa: 15 },
       ],
     }
-    plan.path.push({
+    plan.streams[0]!.path.push({
       ...newElement('own', 'custom'),
       branchId: 'way-mesh',
       points: [{ flowM3s: 0.005, pressurePa: 1 }],
     })
-    plan.sink = [{ flowM3s: 0.004, kPerW: 1 }]
-    plan.uncertainties.push({ id: 'waterC', grade: 'assumed', low: 22, high: 25 })
-    plan.path[0]!.basis = 'assumed'
-    plan.job.workings = [{ key: 'volumeM3', value: 0.3, text: '60 × 50 × 100 cm' }]
+    plan.streams[0]!.sink = [{ flowM3s: 0.004, kPerW: 1 }]
+    plan.streams[0]!.uncertainties.push({ id: 'waterC', grade: 'assumed', low: 22, high: 25 })
+    plan.streams[0]!.path[0]!.basis = 'assumed'
+    plan.streams[0]!.job.workings = [{ key: 'volumeM3', value: 0.3, text: '60 × 50 × 100 cm' }]
     plan.job.known = [{ rule: 'safe-mains', subject: '', reason: 'a licensed electrician works there' }]
     const second = await savePlan(db, plan, revision)
     expect((await getPlan(db, plan.job.id)).plan).toEqual(plan)
     // the split goes with its ways and what stood in them, in one save
     Object.assign(plan, {
-      path: plan.path.filter((e) => e.kind !== 'split' && e.branchId === null),
+      path: plan.streams[0]!.path.filter((e) => e.kind !== 'split' && e.branchId === null),
       branches: [],
       calibration: null,
       sink: [],
@@ -133,14 +133,14 @@ describe('plans', () => {
   })
   test('a fan that ran for a calibration must exist', async () => {
     const { plan, revision } = await getPlan(db, 'job-film-cabinet')
-    plan.calibration = { ...newCalibration('c'), fanId: 'fan-unknown' }
+    plan.streams[0]!.calibration = { ...newCalibration('c'), fanId: 'fan-unknown' }
     await expect(savePlan(db, plan, revision)).rejects.toBeInstanceOf(Refused)
   })
   test('variants stand beside the job they came from, whichever of them they were made of', async () => {
     const { plan } = await getPlan(db, 'job-kiln-controller')
     const one = await createVariant(db, 'job-kiln-controller', 'job-v1', 'More air', {
       ...plan,
-      job: { ...plan.job, heatW: 80 },
+      streams: plan.streams.map((s) => ({ ...s, job: { ...s.job, heatW: 80 } })),
     })
     expect(one.plan.job).toMatchObject({
       id: 'job-v1',
@@ -164,7 +164,7 @@ describe('plans', () => {
   })
   test('saving changes what changed and nothing else', async () => {
     const { plan, revision } = await getPlan(db, 'job-film-cabinet')
-    plan.path[0]!.areaM2 = 0.03
+    plan.streams[0]!.path[0]!.areaM2 = 0.03
     plan.targets.pop()
     const saved = await savePlan(db, plan, revision)
     expect(saved.revision).toBe(revision + 1)
@@ -186,7 +186,7 @@ describe('plans', () => {
     const { plan, revision } = await getPlan(db, 'job-mushroom-tent')
     const elements = await count('path_element')
     plan.job.name = 'Half saved'
-    plan.path = []
+    plan.streams[0]!.path = []
     plan.feed = [{ ...newFeedPart('l', 'load', null), count: -1, currentA: 1 }]
     await expect(savePlan(db, plan, revision)).rejects.toThrow()
     expect((await getPlan(db, 'job-mushroom-tent')).plan.job.name).toBe('Mushroom fruiting tent')
@@ -194,7 +194,7 @@ describe('plans', () => {
   })
   test('an unknown fan is refused in words', async () => {
     const { plan, revision } = await getPlan(db, 'job-mushroom-tent')
-    plan.selection!.fanId = 'no-such-fan'
+    plan.streams[0]!.selection!.fanId = 'no-such-fan'
     await expect(savePlan(db, plan, revision)).rejects.toThrow(Refused)
   })
   test('two jobs may use the same ids for their parts', async () => {

@@ -1,4 +1,4 @@
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
@@ -47,8 +47,9 @@ describe('the routes', () => {
     const file = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json()) as StoredPlan & {
       fans: { id: string; model: string }[]
     }
-    const strange = { ...file.fans.find((f) => f.id === file.plan.selection!.fanId)!, id: 'fan-from-afar' }
-    const plan = { ...file.plan, selection: { ...file.plan.selection!, fanId: 'fan-from-afar' } }
+    const strange = { ...file.fans.find((f) => f.id === file.plan.streams[0]!.selection!.fanId)!, id: 'fan-from-afar' }
+    const plan = structuredClone(file.plan)
+    plan.streams[0]!.selection!.fanId = 'fan-from-afar'
     // without the fan it speaks of nothing is written
     const before = (await (await fetch(`${server.url}/api/jobs`)).json()) as { id: string }[]
     expect((await send({ plan, fans: [] })).status).toBe(422)
@@ -58,7 +59,7 @@ describe('the routes', () => {
     expect(taken.status).toBe(200)
     const { plan: own } = taken.body as unknown as StoredPlan
     expect(own.job.id).not.toBe(file.plan.job.id)
-    expect(own.path).toEqual(file.plan.path)
+    expect(own.streams[0]!.path).toEqual(file.plan.streams[0]!.path)
     expect(own.runs.map((r) => r.readings)).toEqual(file.plan.runs.map((r) => r.readings))
     expect((await fetch(`${server.url}/api/fans/fan-from-afar`)).status).toBe(200)
     // fans that are known stay as they are
@@ -87,7 +88,7 @@ describe('the routes', () => {
     })
     const made = await send({
       name: 'One fan only',
-      plan: { ...plan, selection: { ...plan.selection!, count: 1, arrangement: 'single' } },
+      plan: { ...plan, selection: { ...plan.streams[0]!.selection!, count: 1, arrangement: 'single' } },
     })
     expect(made.body).toMatchObject({
       plan: { job: { name: 'One fan only', variantOf: 'job-film-cabinet' } },
@@ -134,7 +135,7 @@ describe('the routes', () => {
   })
 
   test('jobs, shelf, report', async () => {
-    expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(demoJobs().length)
+    expect(await (await fetch(`${server.url}/api/jobs`)).json()).toHaveLength(demoPlans().length)
     expect(((await (await fetch(`${server.url}/api/fans`)).json()) as FanPage).total).toBeGreaterThan(55)
     const { body } = await json(fetch(`${server.url}/api/jobs/job-film-cabinet/report`))
     expect(body).toMatchObject({ need: { missing: null }, selection: { fanName: '2 × Sedge 92' } })
@@ -169,11 +170,11 @@ describe('the routes', () => {
   })
   test('a refused field is named', async () => {
     const stored = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json()) as StoredPlan
-    stored.plan.path[0]!.areaM2 = 0
+    stored.plan.streams[0]!.path[0]!.areaM2 = 0
     const { status, body } = await put(`${server.url}/api/jobs/job-film-cabinet`, stored)
     expect(status).toBe(400)
     expect(body).toMatchObject({
-      error: { field: 'plan.path.0.areaM2', message: 'An area must be above zero.' },
+      error: { field: 'plan.streams[0]!.path.0.areaM2', message: 'An area must be above zero.' },
     })
   })
   test('an old revision gets 409 and nothing is lost', async () => {
@@ -268,7 +269,7 @@ describe('the data directory', () => {
       // the last acknowledged write, or the one under way when the process died
       const number = (text: string) => Number(/write (\d+)/.exec(text)?.[1] ?? -1)
       expect([number(last), number(last) + 1]).toContain(number(after.plan.job.complaint))
-      expect(after.plan.path).toHaveLength(5)
+      expect(after.plan.streams[0]!.path).toHaveLength(5)
       survived++
       await again.stop()
     }

@@ -8,7 +8,7 @@ import {
   newFan,
   newFit,
   newFeedPart,
-  newPlan,
+  newStreamPlan,
   newPort,
   newReading,
   newRun,
@@ -19,7 +19,7 @@ import {
   type ElementKind,
   type Fan,
   type FeedPart,
-  type PlanDocument,
+  type StreamPlan,
   type PlanInput,
   type ReadingQuantity,
   type RunKind,
@@ -63,8 +63,8 @@ const ordinaryFan: Fan = {
   ].map(([q, p]) => ({ flowM3s: q!, pressurePa: p! })),
 }
 
-function ordinaryPlan(): PlanDocument {
-  const plan = newPlan('j', 'Box')
+function ordinaryPlan(): StreamPlan {
+  const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, {
     goal: 'cool',
     equipment: 'Box',
@@ -88,7 +88,7 @@ function ordinaryPlan(): PlanDocument {
     wet: false,
     roomDbA: 25,
   })
-  plan.targets = [newTarget({ id: 't', kind: 'level', limit: 40 })]
+  plan.targets = [newTarget({ id: 't', kind: 'level', limit: 40 }, 'main')]
   plan.path = [
     { ...newElement('in', 'grille'), areaM2: 0.012, freeAreaRatio: 0.6 },
     { ...newElement('filter', 'filter'), areaM2: 0.03, medium: 'foam20' },
@@ -133,7 +133,7 @@ const runKinds: Record<string, RunKind> = { before: 'baseline', after: 'after', 
 const core = {
   id: 'core',
   name: 'Core',
-  streamId: null,
+  streamId: 'main',
   limitC: 70,
   massKg: null,
   material: null,
@@ -171,7 +171,7 @@ const element = ({ kind, id, ...rest }: Rec) => ({
 })
 
 /** What is put in whole. */
-const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: unknown) => void> = {
+const whole: Record<string, (input: { plan: StreamPlan; fans: Fan[] }, value: unknown) => void> = {
   source: ({ plan }, value) => {
     const { kind, ...rest } = (value ?? {}) as Rec
     plan.source = value ? { ...newSource('s', kind as Source['kind'], 12), iMaxA: 1, ...wired, ...rest } : null
@@ -223,13 +223,13 @@ const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: 
     }))
   },
   targets: ({ plan }, value) => {
-    plan.targets = (value as Rec[]).map((t, i) => newTarget({ id: `t${i}`, kind: 'level', limit: 40, ...t }))
+    plan.targets = (value as Rec[]).map((t, i) => newTarget({ id: `t${i}`, kind: 'level', limit: 40, ...t }, 'main'))
   },
   /** a thermostat by a contact on a core that stays well below its limit; its day */
   control: ({ plan }, value) => {
     plan.controls = [
       {
-        ...newControlOf('ctl', 'thermostat'),
+        ...newControlOf('ctl', 'thermostat', [plan.stream]),
         actuator: 'contact',
         onC: 50,
         offC: 42,
@@ -250,10 +250,10 @@ const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: 
     }
   },
   sink: ({ plan }, value) => {
-    plan.sink = value as PlanDocument['sink']
+    plan.sink = value as StreamPlan['sink']
   },
   calibration: ({ plan }, value) => {
-    plan.calibration = value as PlanDocument['calibration']
+    plan.calibration = value as StreamPlan['calibration']
   },
   /** a crack beside the outlet, m2 */
   leak: ({ plan }, value) => {
@@ -289,17 +289,17 @@ const whole: Record<string, (input: { plan: PlanDocument; fans: Fan[] }, value: 
 for (const [key, kind] of Object.entries(runKinds))
   whole[key] = ({ plan }, value) => {
     for (const [i, run] of [value].flat().entries())
-      plan.runs.push(runOf(kind, `${key}${i}`, run as Rec) as PlanDocument['runs'][number])
+      plan.runs.push(runOf(kind, `${key}${i}`, run as Rec) as StreamPlan['runs'][number])
   }
 
 /** The record that a dotted key speaks of, and its field. */
-function target({ plan, fans }: { plan: PlanDocument; fans: Fan[] }, key: string): [Rec, string] {
+function target({ plan, fans }: { plan: StreamPlan; fans: Fan[] }, key: string): [Rec, string] {
   const [head, ...rest] = key.split('.')
   const field = rest.at(-1)!
   if (head === 'fan') return [fans[0] as unknown as Rec, field]
   if (head === 'path') return [plan.path.find((e) => e.id === rest[0]) as unknown as Rec, field]
   if (head === 'target') return [plan.targets[0] as unknown as Rec, field]
-  return [plan[head as keyof PlanDocument] as unknown as Rec, field]
+  return [plan[head as keyof StreamPlan] as unknown as Rec, field]
 }
 
 /** The ordinary plan with changes. */

@@ -1,14 +1,14 @@
 import { describe, expect, test } from 'vitest'
 import { judge, tickStep, type BuiltStep } from '#core/build'
-import { newBuild, type PlanDocument } from '#core/document'
+import { newBuild, type StreamPlan } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { printQuantity } from '#core/units'
 import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 
 /** The build of every demo job: its steps' numbers are the plan's figures, and a build that goes well stays ticked. */
 
-function reportOf(plan: PlanDocument): Report {
+function reportOf(plan: StreamPlan): Report {
   const made = computeReport({ plan, fans: demoFans, shown: null })
   if (!made.ok) throw new Error(made.reason)
   return made.report
@@ -16,10 +16,10 @@ function reportOf(plan: PlanDocument): Report {
 const stepsOf = (report: Report) => report.build.sittings.flatMap((s) => s.steps)
 const inRange = ({ low, high }: NonNullable<BuiltStep['measure']>) =>
   low === null || high === null ? (high ?? low)! : (low + high) / 2
-const jobs = demoJobs().map((plan) => [plan.job.id, plan] as const)
+const jobs = demoPlans().map((plan) => [plan.job.id, plan] as const)
 
 /** Every voltage, current, length and temperature that a report prints, as a person reads them. */
-function figuresOf(plan: PlanDocument, report: Report): Set<string> {
+function figuresOf(plan: StreamPlan, report: Report): Set<string> {
   const numbers = new Set<string>()
   const add = (x: unknown): void => {
     if (typeof x === 'number' && Number.isFinite(x))

@@ -1,6 +1,6 @@
 import { computeReport, type Report } from '#core/plan'
 import { addsPressure, branchFlows } from '#core/system'
-import type { PathElement, PlanDocument } from '#core/document'
+import type { PathElement, StreamPlan } from '#core/document'
 import { drawOf, randomElement, randomPlan, type RandomPlan } from './plans'
 import { slowFlow, slowSplit } from './slow-solver'
 
@@ -15,13 +15,13 @@ const AGREE = 1e-3
 /** What a property may be off by rounding, share. */
 const ROUNDING = 1e-6
 
-const reportOf = (random: RandomPlan, plan: PlanDocument = random.plan): Report => {
+const reportOf = (random: RandomPlan, plan: StreamPlan = random.plan): Report => {
   const result = computeReport({ plan, fans: random.fans, shown: null })
   if (!result.ok) throw new Error(result.reason)
   return result.report
 }
-const changed = (plan: PlanDocument, change: (plan: PlanDocument) => void): PlanDocument => {
-  const next = JSON.parse(JSON.stringify(plan)) as PlanDocument
+const changed = (plan: StreamPlan, change: (plan: StreamPlan) => void): StreamPlan => {
+  const next = JSON.parse(JSON.stringify(plan)) as StreamPlan
   change(next)
   return next
 }
@@ -78,7 +78,7 @@ export function complaintsOf(seed: number): Complaint[] {
     if (flows.some((x, i) => Math.abs(x - other[i]!) > AGREE * flow)) complain(`ways ${flows} against ${other}`)
   }
   const d = drawOf(seed + 7919)
-  const flowOf = (change: (plan: PlanDocument) => void) =>
+  const flowOf = (change: (plan: StreamPlan) => void) =>
     reportOf(random, changed(random.plan, change)).selection?.candidate.flow ?? 0
   // a pipe that ends in a larger opening loses more of its speed: there more area may cost a little air
   const piped = (e: PathElement) => {

@@ -12,10 +12,10 @@ import { evaporationRate, waterNetCooling } from '#core/need'
 import { batteryForAutonomy } from '#core/power'
 import { nodeFigures } from '#core/supply'
 import type { Figure } from '#core/figure'
-import type { PlanDocument } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 
 /**
  * Every figure of every demo job adds up: it is recomputed from the inputs that its working shows, by the formula that it
@@ -173,7 +173,7 @@ const formulas: Record<string, (v: Values, f: Figure) => number> = {
 }
 
 /** By their key, where the formula speaks of more than one case. */
-const byKey: [RegExp, (v: Values, f: Figure, plan: PlanDocument) => number][] = [
+const byKey: [RegExp, (v: Values, f: Figure, plan: StreamPlan) => number][] = [
   [/^need\.waterCooling$/, (v, _, { job }) => waterNetCooling(surface(v, job))!],
   [
     /^need\.water\.(open|mesh|still)$/,
@@ -189,7 +189,7 @@ const byKey: [RegExp, (v: Values, f: Figure, plan: PlanDocument) => number][] = 
 ]
 const life = (v: Values, k: number) => v.L10! * 2 ** ((v.T_ref! - v.T!) / k)
 const medium = (v: Values) => v.L! * (v['c₁']! * (v.Q! / v.A!) + v['c₂']! * (v.Q! / v.A!) ** 2)
-const surface = (v: Values, { lid, crossAreaM2 }: Pick<PlanDocument['job'], 'lid' | 'crossAreaM2'>) => ({
+const surface = (v: Values, { lid, crossAreaM2 }: Pick<StreamPlan['job'], 'lid' | 'crossAreaM2'>) => ({
   areaM2: v.A!,
   waterC: v.t_w!,
   airC: v.t_a!,
@@ -239,7 +239,7 @@ const figuresOf = (r: Report): Figure[] =>
   ].filter((f) => f !== null && f !== undefined)
 
 describe('a working adds up to its figure', () => {
-  const reports = demoJobs().flatMap((plan) => {
+  const reports = demoPlans().flatMap((plan) => {
     const made = computeReport({ plan, fans: demoFans, shown: null })
     return made.ok ? [{ plan, report: made.report }] : []
   })

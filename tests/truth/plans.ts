@@ -2,14 +2,14 @@ import { seeded } from '#core/numeric'
 import {
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newSplit,
   type Arrangement,
   type ElementKind,
   type Fan,
   type Goal,
   type PathElement,
-  type PlanDocument,
+  type StreamPlan,
 } from '#core/document'
 import { filterMedia, hoods, mitres, outlets, surfaces, wyes } from '#core/airpath'
 
@@ -163,7 +163,7 @@ export function randomElement(
 }
 
 /** A split of up to four ways, flaps and ways that stand several times among them. */
-function randomSplit(d: Draw, id: string): { elements: PathElement[]; branches: PlanDocument['branches'] } {
+function randomSplit(d: Draw, id: string): { elements: PathElement[]; branches: StreamPlan['branches'] } {
   const names = Array.from({ length: d.pick([1, 2, 2, 3, 4]) }, (_, i) => ({
     id: `${id}-w${i}`,
     name: `way ${i + 1}`,
@@ -195,7 +195,7 @@ function randomSplit(d: Draw, id: string): { elements: PathElement[]; branches: 
 const goals: Goal[] = ['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']
 
 /** What each goal is told. */
-function tellGoal(plan: PlanDocument, d: Draw, present: Fan): void {
+function tellGoal(plan: StreamPlan, d: Draw, present: Fan): void {
   const { job } = plan
   job.goal = d.pick(goals)
   job.ambientC = d.between(10, 32)
@@ -238,7 +238,7 @@ function tellGoal(plan: PlanDocument, d: Draw, present: Fan): void {
 }
 
 export interface RandomPlan {
-  plan: PlanDocument
+  plan: StreamPlan
   fans: Fan[]
 }
 
@@ -248,11 +248,11 @@ export interface RandomPlan {
  */
 export function randomPlan(seed: number): RandomPlan {
   const d = drawOf(seed)
-  const plan = newPlan(`truth-${seed}`, `Plan ${seed}`)
+  const plan = newStreamPlan(`truth-${seed}`, `Plan ${seed}`)
   const fans = ['first', 'second', 'present'].map((id) => randomFan(d, id))
   tellGoal(plan, d, fans[2]!)
   const elements: PathElement[] = []
-  const branches: PlanDocument['branches'] = []
+  const branches: StreamPlan['branches'] = []
   const length = Math.floor(d.unit() * 7)
   for (let i = 0; i < length; i++) {
     if (d.chance(0.2) && branches.length < 8) {

@@ -15,7 +15,7 @@ import { rankShelf } from '../ranked'
 import { quickPath } from '#core/system'
 import { quickArrayFlow, quickArrayLevel } from '../../core/selection/candidate'
 import { demoFans } from '../../demo/fans'
-import { demoJobs } from '../../demo/jobs'
+import { demoPlans } from '../../demo/jobs'
 
 /** The search that leaves out what cannot be among the best, against the one that computes everything. */
 
@@ -42,7 +42,7 @@ const shelf = modelShelf(
     }
   }),
 )
-const contexts = demoJobs().flatMap((plan) => {
+const contexts = demoPlans().flatMap((plan) => {
   const made = computeReport({ shown: null, plan, fans: demoFans })
   return made.ok && made.report.path.complete
     ? [{ name: plan.job.name, context: made.report.selectionContext }]

@@ -1,5 +1,5 @@
 import { airState, type AirState } from '#core/air'
-import { newFan, newPlan, type Fan, type PlanDocument } from '#core/document'
+import { newFan, newStreamPlan, type Fan, type StreamPlan } from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { scaleCurve, type FanCurve } from '#core/fan'
 import { computeReport, type Report } from '#core/plan'
@@ -24,9 +24,9 @@ import { slowFlow } from './slow-solver'
  */
 
 /** A plan of a box to cool, with numbers as people have them. */
-export function worldPlan(seed: number): { plan: PlanDocument; fan: Fan } {
+export function worldPlan(seed: number): { plan: StreamPlan; fan: Fan } {
   const d = drawOf(seed)
-  const plan = newPlan(`world-${seed}`, `World ${seed}`)
+  const plan = newStreamPlan(`world-${seed}`, `World ${seed}`)
   const flow = d.spread(0.006, 0.04)
   const pressure = d.spread(25, 120)
   const way = d.pick(['curve', 'claim', 'measured', 'two'] as const)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { facedStream, streamJobSchema, streamName, upperLimit, type Job } from '#core/document'
+import { streamJobSchema, streamName, upperLimit, type Job } from '#core/document'
 import type { StreamSummary } from '#core/plan'
 
 /** Every air stream of the machine in a line, and all fans together at the listener. */
@@ -62,7 +62,7 @@ const descent = computed(() => {
   const end = room === null ? '' : `; then the room itself, ${show(room, 'level')}`
   return words.length ? `${words.join('; ')}${end}.` : ''
 })
-const shown = computed(() => facedStream(plan.value))
+const shown = computed(() => plan.value.stream)
 const { addStream } = useNewStream()
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { pwmOf, usualLimits } from '#core/day'
-import { faceStream, MAIN_STREAM, type Control, type PlanDocument } from '#core/document'
+import { seenFrom, wholePlan, type Control, type StreamPlan } from '#core/document'
 import { dayStreamsOf } from '#core/plan'
 import {
   curveCsv,
@@ -12,14 +12,14 @@ import {
 } from '#shared/exchange/curve-file'
 
 /** The curve as files: written for a controller, read back. A file that cannot be driven by is refused with its line. */
-const props = defineProps<{ plan: PlanDocument; control: Control }>()
+const props = defineProps<{ plan: StreamPlan; control: Control }>()
 const emit = defineEmits<{ read: [control: Partial<Control>] }>()
 const problem = ref('')
 const inputOf = usePlanInput()
 const input = useTemplateRef<HTMLInputElement>('input')
 
 function file() {
-  const streams = dayStreamsOf(inputOf(faceStream(props.plan, MAIN_STREAM)))
+  const streams = dayStreamsOf(inputOf(seenFrom(wholePlan(props.plan))))
   const sensor = props.plan.day?.parts.find((p) => p.id === props.control.sensedId)?.name ?? ''
   return toCurveFile(props.control, sensor, usualLimits(streams, props.control), pwmOf(props.control).hz)
 }

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { MAIN_STREAM, MOST_STREAMS } from '#core/document'
+import { MOST_STREAMS } from '#core/document'
 
 /** The air streams of a machine: which one is shown, what it is called, one more, one less. A job of one never sees it. */
 const job = useJobStore()
 const streams = computed(() => job.report?.streams ?? [])
 const options = computed(() => streams.value.map((s) => ({ value: s.id, label: s.name, state: s.state })))
 const shown = computed({
-  get: () => (streams.value.some((s) => s.id === job.chosen) ? job.chosen : MAIN_STREAM),
+  get: () => job.plan?.stream ?? '',
   set: (id) => {
     job.chosen = id
   },
@@ -42,8 +42,7 @@ function remove() {
           @update:model-value="put"
         />
         <div>
-          <el-button v-if="shown !== MAIN_STREAM" size="small" @click="remove">Remove this stream</el-button>
-          <p v-else class="small soft">The first stream stays: the others can be removed.</p>
+          <el-button v-if="streams.length > 1" size="small" @click="remove">Remove this stream</el-button>
         </div>
       </div>
     </el-popover>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { facedStream, MAIN_STREAM, newTarget, senseOf, type Target, type TargetKind } from '#core/document'
+import { newTarget, senseOf, type Target, type TargetKind } from '#core/document'
 import { targetKinds, targetName, targetNumber, targetProblem, usualStages } from '#core/document'
 import { targetStart } from '#core/plan'
 
@@ -42,15 +42,16 @@ function chanceWords(chance: number): string {
 function add(kind: TargetKind) {
   const id = newId('target')
   job.change((d) => {
-    const { place, ofStream } = targetKinds[kind]
     d.targets.push(
-      newTarget({
-        id,
-        kind,
-        limit: targetStart(kind, d, job.report),
-        place: kind === 'temperature' && d.job.goal === 'part' ? 'part' : place,
-        streamId: ofStream && facedStream(d) !== MAIN_STREAM ? facedStream(d) : null,
-      }),
+      newTarget(
+        {
+          id,
+          kind,
+          limit: targetStart(kind, d, job.report),
+          place: kind === 'temperature' && d.job.goal === 'part' ? 'part' : targetKinds[kind].place,
+        },
+        d.stream,
+      ),
     )
   })
   landIn(kind === 'other' ? `[data-target="${id}"] .own-name` : `[data-target="${id}"] .limit`)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Improvement } from '#core/advice'
-import { faceStream, MAIN_STREAM } from '#core/document'
+import { wholePlan } from '#core/document'
 import type { Quantity } from '#core/units'
 import type { StoredPlan } from '#shared/api'
 
@@ -61,7 +61,7 @@ async function keep(improvement: Improvement) {
   const name = `${job.plan!.job.name}: ${improvement.label}`.slice(0, 120)
   const result = await api<StoredPlan>(`jobs/${job.plan!.job.id}/variants`, {
     method: 'POST',
-    body: { name, plan: faceStream(toRaw(improvement.plan), MAIN_STREAM) },
+    body: { name, plan: wholePlan(toRaw(improvement.plan)) },
   })
   saving.value = ''
   if (!result.ok) return useToast().show(result.message, { tone: 'bad' })

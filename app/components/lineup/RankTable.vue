@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { facedStream } from '#core/document'
 import { wholeWith } from '#core/plan'
 import { candidateFigures, meritOf, type Candidate } from '#core/selection'
 
@@ -48,7 +47,7 @@ const figures = computed(
     ),
 )
 /** All fans of the machine together, with this choice in the place of the pick. */
-const wholeOf = (c: Candidate) => wholeWith(job.report!.sound, facedStream(job.plan!), c.level?.exact ?? null)
+const wholeOf = (c: Candidate) => wholeWith(job.report!.sound, job.plan!.stream, c.level?.exact ?? null)
 /** Figures that open to their working, and plain values. */
 const cells = computed(() =>
   [

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { faceStream, MAIN_STREAM } from '#core/document'
+import { wholePlan } from '#core/document'
 import type { StoredPlan, VariantSummary } from '#shared/api'
 
 /** The job and its variants side by side. */
@@ -16,7 +16,7 @@ async function keepAsIs() {
   const name = `${job.plan!.job.name}, copy`.slice(0, 120)
   const result = await api<StoredPlan>(`jobs/${id.value}/variants`, {
     method: 'POST',
-    body: { name, plan: job.plan && faceStream(toRaw(job.plan), MAIN_STREAM) },
+    body: { name, plan: job.plan && wholePlan(toRaw(job.plan)) },
   })
   if (!result.ok) return useToast().show(result.message, { tone: 'bad' })
   variantsChanged.value++

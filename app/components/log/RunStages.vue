@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import {
   fanStateSchema,
-  MAIN_STREAM,
+  isOneOfSeveral,
   samePlace,
   stageOf,
   stageStateSchema,
@@ -14,7 +14,7 @@ import {
 const props = defineProps<{ run: Run }>()
 const store = useJobStore()
 const streams = computed(() =>
-  store.report!.streams.map((s) => ({ id: s.id, name: store.plan!.streams.length ? s.name : 'The fans' })),
+  store.report!.streams.map((s) => ({ id: s.id, name: isOneOfSeveral(store.plan!) ? s.name : 'The fans' })),
 )
 /** '' is the run's own stage, whose load and soak stand among its conditions. */
 const own = computed(() => props.run.stage || 'working')
@@ -41,7 +41,7 @@ const setState = (stage: string, key: 'heatW' | 'soakS', value: number | null) =
   }, `run.${props.run.id}.${stage}.${key}`)
 
 const isFor = (f: FanState, stage: string, stream: string) =>
-  (f.streamId ?? MAIN_STREAM) === stream && samePlace(f.stage || own.value, stage || own.value)
+  f.streamId === stream && samePlace(f.stage || own.value, stage || own.value)
 const fanOf = (stage: string, stream: string) => props.run.fans.find((f) => isFor(f, stage, stream)) ?? null
 const setFan = (stage: string, stream: string, key: 'off' | 'volts' | 'duty', value: boolean | number | null) =>
   change((run) => {
@@ -51,7 +51,7 @@ const setFan = (stage: string, stream: string, key: 'off' | 'volts' | 'duty', va
       run.fans.push({
         id: newId('fans'),
         stage,
-        streamId: stream === MAIN_STREAM ? null : stream,
+        streamId: stream,
         off: key === 'volts' || key === 'duty' ? false : null,
         volts: null,
         duty: null,

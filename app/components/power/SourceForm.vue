@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { newSource, setDrive, withNominal, type PlanDocument, type Source } from '#core/document'
+import { newSource, setDrive, withNominal, type StreamPlan, type Source } from '#core/document'
 import type { SupplyKind } from '#core/power'
 import { usbBudgetOf, windowOf } from '#core/supply'
 
@@ -8,13 +8,13 @@ const props = defineProps<{ id?: string }>()
 const emit = defineEmits<{ gone: [] }>()
 const { store, plan, report } = useJob('power')
 const { show } = useUnits()
-const sourceIn = (d: PlanDocument) =>
+const sourceIn = (d: StreamPlan) =>
   props.id === undefined ? d.source : (d.sources.find((s) => s.id === props.id) ?? null)
 const source = computed(() => sourceIn(plan.value))
 /** Rated voltage of the chosen fan: a source that comes in any voltage is taken at it. */
 const fanV = computed(() => report.value.selection?.fanArray.model.fan.ratedV ?? null)
 /** Puts a changed source in the place of the one that is open. */
-function replace(d: PlanDocument, next: Source) {
+function replace(d: StreamPlan, next: Source) {
   if (props.id === undefined) d.source = next
   else d.sources = d.sources.map((s) => (s.id === props.id ? next : s))
 }

@@ -2,18 +2,18 @@ import { CP_AIR, type AirState } from '#core/air'
 import { flowForSinkResistance, sinkProblem, sinkReach, sinkResistanceAt } from '#core/heat'
 import { airflowWithWallLoss } from '#core/need'
 import { densityAtFan, insideC } from '#core/system'
-import { targetOf, wantedRange, type Job, type PlanDocument, type UncertainInput } from '#core/document'
+import { targetOf, wantedRange, type Job, type StreamPlan, type UncertainInput } from '#core/document'
 import { doubtedRange, doubtsOf } from '../doubts'
 import { figure, input } from '#core/figure'
 import { passiveFigure } from './passive-figures'
 import { densityInput, firstMissing, heatFigureBasis, heatInput, heatNote, type GoalNeed } from './model'
 
 /** The temperature inside that the plan is judged by: the Need's limit, or a target's. */
-export function insideLimit(plan: PlanDocument): number | null {
+export function insideLimit(plan: StreamPlan): number | null {
   const target = targetOf(plan, 'temperature', 'high')
   return plan.job.insideMaxC ?? (target && wantedRange(target).high)
 }
-const limitOf = (job: Job, plan: PlanDocument) => job.insideMaxC ?? insideLimit(plan)
+const limitOf = (job: Job, plan: StreamPlan) => job.insideMaxC ?? insideLimit(plan)
 
 /** What an inside temperature is doubted by. */
 const heatDoubts: UncertainInput[] = ['heatW', 'wallLossWK', 'ambientC']
@@ -112,7 +112,7 @@ const wantedResistance = (job: Job) =>
   job.heatW && job.partMaxC !== null
     ? (job.partMaxC - job.ambientC) / job.heatW - (job.partInnerKPerW ?? 0)
     : null
-const sinkOf = (plan: PlanDocument) => plan.sink.map((p) => ({ flow: p.flowM3s, kPerW: p.kPerW }))
+const sinkOf = (plan: StreamPlan) => plan.sink.map((p) => ({ flow: p.flowM3s, kPerW: p.kPerW }))
 
 /** What a part's temperature is doubted by. */
 const partDoubts: UncertainInput[] = ['heatW', 'ambientC', 'partInnerKPerW']

@@ -1,11 +1,11 @@
 import type { AirState } from '#core/air'
-import type { UncertainInput, Fan, HeatBasis, Job, PlanDocument } from '#core/document'
+import type { UncertainInput, Fan, HeatBasis, Job, StreamPlan } from '#core/document'
 import { input, type Figure, type FigureBasis, type FigureInput } from '#core/figure'
 import type { PathModel } from '#core/system'
 
 /** What a need may rest on besides the job's own inputs. */
 export interface NeedEnv {
-  plan: PlanDocument
+  plan: StreamPlan
   air: AirState
   path: PathModel
   fans: readonly Fan[]

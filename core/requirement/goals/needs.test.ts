@@ -6,13 +6,13 @@ import { goalNeeds } from '../requirement'
 import {
   newElement,
   newFan,
-  newPlan,
+  newStreamPlan,
   newPort,
   type Uncertainty,
   type Fan,
   type Goal,
   type Job,
-  type PlanDocument,
+  type StreamPlan,
 } from '#core/document'
 
 const fan: Fan = {
@@ -27,8 +27,8 @@ const fan: Fan = {
     [0.028, 0],
   ].map(([q, p]) => ({ flowM3s: q!, pressurePa: p! })),
 }
-function planFor(goal: Goal, job: Partial<Job>, change: (p: PlanDocument) => void = () => {}): PlanDocument {
-  const plan = newPlan('j', 'Job')
+function planFor(goal: Goal, job: Partial<Job>, change: (p: StreamPlan) => void = () => {}): StreamPlan {
+  const plan = newStreamPlan('j', 'Job')
   Object.assign(plan.job, { goal, ambientC: 20, altitudeM: 0, humidity: 0.5, ...job })
   plan.path = [
     { ...newElement('in', 'opening'), areaM2: 0.008 },
@@ -49,7 +49,7 @@ function planFor(goal: Goal, job: Partial<Job>, change: (p: PlanDocument) => voi
   change(plan)
   return plan
 }
-function report(goal: Goal, job: Partial<Job>, change?: (p: PlanDocument) => void): Report {
+function report(goal: Goal, job: Partial<Job>, change?: (p: StreamPlan) => void): Report {
   const result = computeReport({ shown: null, plan: planFor(goal, job, change), fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
@@ -67,7 +67,7 @@ const settled: Record<Goal, Partial<Job>> = {
   chill: { waterAreaM2: 0.2, waterC: 22, crossAreaM2: 0.02, coolingW: 40 },
   quieten: { keepBasis: 'typed', typedFlowM3s: 0.01 },
 }
-const sink = (p: PlanDocument) => {
+const sink = (p: StreamPlan) => {
   p.sink = [
     { flowM3s: 0.004, kPerW: 1.2 },
     { flowM3s: 0.016, kPerW: 0.6 },
@@ -337,7 +337,7 @@ describe('grades and ranges of inputs', () => {
 })
 
 describe('where it breathes', () => {
-  const ids = (job: Partial<Job>, change: (p: PlanDocument) => void = () => {}) =>
+  const ids = (job: Partial<Job>, change: (p: StreamPlan) => void = () => {}) =>
     report('cool', { ...settled.cool, ...job }, (p) => {
       p.ports = [
         { ...newPort('a', 'in'), side: 'front', areaM2: 0.01 },

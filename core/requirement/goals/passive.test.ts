@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest'
 import { airState, CP_AIR } from '#core/air'
-import { newElement, newPlan } from '#core/document'
+import { newElement, newStreamPlan } from '#core/document'
 import { modelPath, pathDrop } from '#core/system'
 import { passiveFigure } from './passive-figures'
 
 const air = airState(20, 0, 0.5)!
-const plan = newPlan('j', 'Box')
+const plan = newStreamPlan('j', 'Box')
 plan.path = [
   { ...newElement('in', 'opening'), areaM2: 0.01 },
   { ...newElement('out', 'opening'), areaM2: 0.01 },

@@ -10,7 +10,7 @@ import {
   type DayReport,
   type ModelGroup,
 } from '#core/day'
-import { MAIN_STREAM, type Control } from '#core/document'
+import { trunkStream, type Control } from '#core/document'
 import { membersOf } from '#core/system'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
@@ -108,7 +108,7 @@ function failureFacts(steered: Steered): SiFacts {
 /** Duties on the PWM wire and voltages of what is steered by them. */
 function driveFacts({ sources, day, group, index }: Steered): SiFacts {
   const { control, settings, table } = group
-  const streams = sources.streams.filter((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
+  const streams = sources.streams.filter((s) => group.streams.includes(s.plan.stream))
   const members = streams.flatMap((s) => (s.system.fanArray ? membersOf(s.system.fanArray) : []))
   const most = (list: (number | null)[]) => {
     const known = list.filter((x) => x !== null)
@@ -126,7 +126,7 @@ function driveFacts({ sources, day, group, index }: Steered): SiFacts {
   return {
     'ctl.usesPwmWire': wire,
     'ctl.chopsSupply':
-      chops || (sources.plan.converter?.kind === 'pwm' && streams.some((s) => s.plan.faced === undefined)),
+      chops || (sources.plan.converter?.kind === 'pwm' && streams.some((s) => s.plan.stream === trunkStream(s.plan))),
     'ctl.pwmHz': wire || chops ? (hz ?? (control.clockHz !== null ? null : undefined)) : undefined,
     'ctl.pwmSteps': (wire || chops) && steps !== null ? steps : undefined,
     'ctl.dutyMin': wire && lowest !== null ? lowest : undefined,
@@ -199,7 +199,7 @@ function lowestAsked({ settings }: ModelGroup): number | null {
 function timeFacts(steered: Steered): SiFacts {
   const { group, day, index, sources } = steered
   const { control } = group
-  const stream = sources.streams.find((s) => group.streams.includes(s.plan.faced ?? MAIN_STREAM))
+  const stream = sources.streams.find((s) => group.streams.includes(s.plan.stream))
   const advice = intermittent(control) ? runOnAdvice(day.model, index, stream) : null
   const needed = advice?.why === 'air' ? advice.seconds : undefined
   const thermostat = thermostatAdvice(day.model, index, day.model.weather.usual.highC)

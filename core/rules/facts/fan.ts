@@ -19,7 +19,7 @@ import {
   type FanArray,
   type FanModel,
 } from '#core/system'
-import { asClaimed, type Fan, type PlanDocument } from '#core/document'
+import { asClaimed, type Fan, type StreamPlan } from '#core/document'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** The selected fans as they run; facts of fans need one. */
@@ -62,14 +62,14 @@ function operatingFacts(running: Running): SiFacts {
 }
 
 /** What a hole has to leave free: the blades, of a blower its measured intake; one that stands by its outlet has no such hole. */
-const intakeOf = ({ fit }: PlanDocument, fan: Fan): number | null | undefined =>
+const intakeOf = ({ fit }: StreamPlan, fan: Fan): number | null | undefined =>
   fan.kind === 'axial'
     ? impellerDiameter(fan)
     : fit?.blowerFace === 'outlet'
       ? undefined
       : (fit?.intakeM ?? null)
 /** What they draw through, m2: the ring of the blades, of blowers the measured intake. */
-function intakeAreaOf({ fit }: PlanDocument, fanArray: FanArray, sideBySide: boolean): number | null {
+function intakeAreaOf({ fit }: StreamPlan, fanArray: FanArray, sideBySide: boolean): number | null {
   const areas = membersOf(fanArray).map(({ fan }) =>
     fan.kind === 'axial' ? sweptArea(fan) : fit?.intakeM ? (Math.PI / 4) * fit.intakeM ** 2 : null,
   )

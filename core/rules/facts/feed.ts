@@ -1,5 +1,5 @@
 import { converterDefaults } from '#core/power'
-import { MAIN_STREAM, sourcesOf, type FeedPart, type Source } from '#core/document'
+import { sourcesOf, trunkStream, type FeedPart, type Source } from '#core/document'
 import { fansNodeOf, ledDrop, rootOf, windowOf, type FeedNodeReport } from '#core/supply'
 import { insideC } from '#core/system'
 import { distinctMembers } from './fan'
@@ -262,7 +262,7 @@ function leadSubjects(fed: Fed): SiSubject[] {
     const { lead } = node
     if (!lead || lead.ampacityA === null || node.inA === null) return []
     const amps = node.worstA ?? node.inA
-    const trunk = node.fans?.stream === MAIN_STREAM
+    const trunk = node.fans?.stream === trunkStream(fed.plan)
     return [
       {
         kind: 'lead',

@@ -1,5 +1,5 @@
 import { claimRatio } from '#core/measure'
-import { readingMean, targetKinds, type PlanDocument, type Reading, type Run } from '#core/document'
+import { readingMean, targetKinds, type StreamPlan, type Reading, type Run } from '#core/document'
 import { alike, drivenArray, driveSpeed, endsOf, modelFan, type FanArray } from '#core/system'
 import { latestRun, mainComparison, type Comparison } from '#core/verification'
 import type { Quantity } from '#core/units'
@@ -145,7 +145,7 @@ function mainOf({ plan, verdict }: FactSources): Comparison | null {
 }
 
 /** Only where the fan or its drive was not what was changed has the voltage to agree. */
-const mayDiffer = ({ job }: PlanDocument, after: Run) =>
+const mayDiffer = ({ job }: StreamPlan, after: Run) =>
   after.changed === 'voltage' || after.changed === 'fan' || (after.changed === null && job.goal === 'quieten')
 
 /** What the runs say of each other. */

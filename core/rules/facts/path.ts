@@ -1,5 +1,5 @@
 import { filterMedia } from '#core/airpath'
-import type { ElementBasis, PathElement, PlanDocument } from '#core/document'
+import type { ElementBasis, PathElement, StreamPlan } from '#core/document'
 import { gainsOf } from '#core/selection'
 import { elementFlows, endArea, endElements, freeAreaRatioOf, pressureSteps } from '#core/system'
 import type { FactSources, SiFacts, SiSubject } from './sources'
@@ -13,7 +13,7 @@ const areaDoubt: Record<ElementBasis, number> = {
   assumed: 0.75,
 }
 /** Doubt of the area at an end of the path: the largest of its elements'. */
-const endDoubt = (plan: PlanDocument, end: 'in' | 'out') =>
+const endDoubt = (plan: StreamPlan, end: 'in' | 'out') =>
   Math.max(0, ...endElements(plan, end).map((e) => areaDoubt[e.basis]))
 
 /** Pressure of the chambers against the room, Pa, where the fans run. */

@@ -1,5 +1,5 @@
 import type { DayReport, DayStream } from '#core/day'
-import type { Fan, PlanDocument } from '#core/document'
+import type { Fan, StreamPlan } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { NeedEnv, Requirement } from '#core/requirement'
 import type { Operation, SelectionContext } from '#core/selection'
@@ -13,7 +13,7 @@ import type { Where } from '../where'
 
 /** What facts are taken from: the plan and what its stages have computed. */
 export interface FactSources {
-  plan: PlanDocument
+  plan: StreamPlan
   /** the fans as the plan believes them */
   fans: readonly Fan[]
   needEnv: NeedEnv

@@ -1,7 +1,5 @@
 import { k1, sumLevels } from '#core/noise'
 import {
-  facedStream,
-  MAIN_STREAM,
   ofLesserStage,
   ofNight,
   senseOf,
@@ -57,11 +55,12 @@ function factsOf(sources: FactSources, target: Target): SiFacts {
   }
 }
 
-/** Every target of the stream in front by itself; those of the whole machine stand with the first one. */
+/** Every target of a stream by itself; those of the whole machine are told once, with the stream before all others. */
 export function targetSubjects(sources: FactSources): SiSubject[] {
   const { plan } = sources
-  const front = facedStream(plan)
-  const mine = plan.targets.filter((t) => (t.streamId ?? MAIN_STREAM) === front)
+  const mine = plan.targets.filter(
+    (t) => t.streamId === plan.stream || (t.streamId === null && plan.before === 0),
+  )
   return mine.map((target): SiSubject => {
     const { quantity } = targetKinds[target.kind]
     return {

@@ -1,4 +1,3 @@
-import { faceStream } from '#core/document'
 import { rankSteps } from '#core/selection'
 import { inPieces } from '#shared/pieces'
 import { rankQuestionSchema } from '#shared/schemas/rank'
@@ -12,7 +11,7 @@ import { bodyOf, question } from '../../utils/reply'
 export default question('inside', async (event) => {
   const db = await database()
   const { plan, stream, options } = await bodyOf(event, rankQuestionSchema)
-  const result = await reportOf(db, faceStream(plan, stream))
+  const result = await reportOf(db, plan, stream)
   if (!result.ok || !result.report.path.complete) return { ranking: null }
   const shelf = await heldShelf(db, plan.job.trust)
   return { ranking: await inPieces(rankSteps(result.report.selectionContext, shelf, options), breathe) }

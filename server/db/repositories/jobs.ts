@@ -35,12 +35,15 @@ const UNKNOWN_FANS = `SELECT id FROM jsonb_array_elements_text($1::jsonb) AS ask
 async function checkFans(tx: Queryable, plan: PlanDocument): Promise<void> {
   const [unknown] = await tx.query<{ id: string }>(UNKNOWN_FANS, [JSON.stringify(fanIdsOf(plan))])
   if (!unknown) return
-  const named = [
-    ['plan.selection.fanId', plan.selection?.fanId],
-    ['plan.selection.secondFanId', plan.selection?.secondFanId],
-    ['plan.job.existingFanId', plan.job.existingFanId],
-    ['plan.calibration.fanId', plan.calibration?.fanId],
-  ] as const
+  const named = plan.streams.flatMap(
+    ({ job, selection, calibration }, i) =>
+      [
+        [`plan.streams.${i}.selection.fanId`, selection?.fanId],
+        [`plan.streams.${i}.selection.secondFanId`, selection?.secondFanId],
+        [`plan.streams.${i}.job.existingFanId`, job.existingFanId],
+        [`plan.streams.${i}.calibration.fanId`, calibration?.fanId],
+      ] as const,
+  )
   const field = named.find(([, id]) => id === unknown.id)?.[0] ?? 'plan.feed'
   throw new Refused('This fan is not on the shelf.', field)
 }
@@ -105,8 +108,8 @@ export interface JobHead {
 /** All jobs that are not deleted, newest change first, without their plans. */
 export async function listHeads(db: Queryable): Promise<JobHead[]> {
   const rows = await db.query<Omit<JobHead, 'updatedAt'> & { updated_at: Date }>(
-    `SELECT id, name, goal, equipment, variant_of AS "variantOf", revision, updated_at
-      FROM job
+    `SELECT id, name, (SELECT job ->> 'goal' FROM air_stream WHERE job_id = o.id AND position = 0) AS goal, equipment, variant_of AS "variantOf", revision, updated_at
+      FROM job o
       WHERE deleted_at IS NULL
       ORDER BY updated_at DESC, name`,
   )

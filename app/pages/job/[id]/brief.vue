@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Job } from '#core/document'
-import { jobSchema } from '#core/document'
+import { isOneOfSeveral, jobSchema } from '#core/document'
 
 definePageMeta({ station: 'brief' })
 
@@ -91,7 +91,7 @@ const usedIn = {
 
 <template>
   <div class="two">
-    <StreamTable v-if="plan.streams.length" class="machine" />
+    <StreamTable v-if="isOneOfSeveral(plan)" class="machine" />
     <section class="sheet stack">
       <h2>What is it, and what must become better?</h2>
       <FieldGrid class="wide" :record="job" :fields="about" :shape="jobSchema.shape" @set="put" />
@@ -150,7 +150,7 @@ const usedIn = {
             rules come first.
           </p>
         </section>
-        <StreamTable v-if="!plan.streams.length" />
+        <StreamTable v-if="!isOneOfSeveral(plan)" />
       </div>
     </InTurn>
   </div>

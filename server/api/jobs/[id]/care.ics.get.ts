@@ -1,6 +1,7 @@
 import ical, { ICalEventRepeatingFreq } from 'ical-generator'
 import { setResponseHeader } from 'h3'
 import { careStart, careTasks, type CareTask } from '#core/care'
+import { seenFrom } from '#core/document'
 import { Refused } from '../../../db/errors'
 import { getPlan } from '../../../db/repositories/jobs'
 import { reportOf } from '../../../utils/plan-input'
@@ -24,8 +25,9 @@ export default route('inside', async (event) => {
     name: `${plan.job.name}, care`,
     prodId: { company: 'Redpoll', product: 'care', language: 'EN' },
   })
-  const start = careStart(plan, new Date().toISOString().slice(0, 10))
-  for (const task of careTasks(plan, result.report, start)) {
+  const seen = seenFrom(plan)
+  const start = careStart(seen, new Date().toISOString().slice(0, 10))
+  for (const task of careTasks(seen, result.report, start)) {
     if (task.due === null) continue
     calendar.createEvent({
       id: `${plan.job.id}-${task.key}@redpoll`,

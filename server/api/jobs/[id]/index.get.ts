@@ -9,5 +9,6 @@ export default route('inside', async (event) => {
   const db = await database()
   const stored = await getPlan(db, idOf(event))
   rememberBase(db, stored.plan, stored.revision)
-  return { ...stored, ...(await planInput(db, stored.plan)) }
+  const { fans, shown } = await planInput(db, stored.plan)
+  return { ...stored, fans, shown }
 })

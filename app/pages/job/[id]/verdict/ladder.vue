@@ -9,8 +9,7 @@ import {
   stateTitle,
   upperLimit,
   usualStages,
-  readingLimit,
-} from '#core/document'
+  readingLimit, isOneOfSeveral } from '#core/document'
 import { drawChart } from '~/charts/print-chart'
 
 definePageMeta({ station: 'verdict' })
@@ -48,7 +47,7 @@ const predicted = computed(() => soundByStage(report.value, state.value?.runs ??
 /** Every source that was read, and of a machine with several air streams the fans that were not. */
 const sources = computed(() => {
   const { sources: read } = ranking.value
-  const streams = plan.value.streams.length ? report.value.streams.map((s) => s.name) : []
+  const streams = isOneOfSeveral(plan.value) ? report.value.streams.map((s) => s.name) : []
   return [...read, ...streams.filter((name) => !read.some((source) => samePlace(source, name)))]
 })
 /** The prediction for a source that is an air stream's fans, in words; '' for any other. */
