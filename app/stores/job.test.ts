@@ -319,7 +319,7 @@ describe('a conflict', () => {
     await rest()
     expect(job.saveState).toBe('saved')
     expect(job.plan!.job).toMatchObject({ name: 'Theirs', heatW: 40 })
-    expect(server.jobs.get('a')!.plan.job).toMatchObject({ name: 'Theirs', heatW: 40 })
+    expect(seenFrom(server.jobs.get('a')!.plan).job).toMatchObject({ name: 'Theirs', heatW: 40 })
     expect(toasts.join()).toContain('both changes were kept')
   })
   test('theirs is taken, mine stays one undo away', async () => {

@@ -35,6 +35,10 @@ export function completePlan(raw: unknown): unknown {
     converter: renamedPart(plan.converter, { thetaKW: 'junctionToAirKPerW' }),
     battery: renamedPart(plan.battery, { chargeC: 'chargeCoulomb' }),
     wiring: oldWiring(plan.wiring),
+    // a run after a change was after the first one, before changes were counted
+    ...('runs' in plan
+      ? { runs: each(plan.runs, (run) => (run.kind === 'after' ? { changeNo: 1, ...run } : run)) }
+      : {}),
     feed: plan.feed === undefined ? list(plan.loads).map((l) => oldLoad(l, plan.converter)) : plan.feed,
   })
 }

@@ -178,6 +178,17 @@ const emptyDump = () =>
     rmSync(copy, { recursive: true, force: true })
   })
 
+/** A database in memory on which only these migrations were run; on a server, one of its own. */
+export async function bareDatabase(only: readonly Migration[]): Promise<Database> {
+  if (onPostgres) return openPostgres(await makeDatabase(`t-${randomUUID()}`), only)
+  const dump = await madeOnce('bare', 'cluster', async (aside) => {
+    const pg = await PGlite.create()
+    writeFileSync(aside, Buffer.from(await (await pg.dumpDataDir('none')).arrayBuffer()))
+    await pg.close()
+  })
+  return openDatabase(new Blob([readFileSync(dump)]), only)
+}
+
 /** A copy of a data directory with the demo workshop, made once for a build. */
 export async function demoData(): Promise<string> {
   if (onPostgres) {

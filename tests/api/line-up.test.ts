@@ -105,7 +105,7 @@ describe('over the wire', () => {
     return { status: response.status, json: (await response.json()) as Record<string, unknown> }
   }
   test('a plan as it stands on the page, saved or not, is ranked', async () => {
-    const { json } = await ask('fans/rank', { plan, options: defaultRank })
+    const { json } = await ask('fans/rank', { plan: wholePlan(plan), options: defaultRank })
     const { rows, arrays } = json.ranking as Ranking
     expect(arrays).toBe(rows.length)
     const shelf = coreShelf(plan.job.trust)

@@ -88,7 +88,10 @@ describe('the routes', () => {
     })
     const made = await send({
       name: 'One fan only',
-      plan: { ...plan, selection: { ...plan.streams[0]!.selection!, count: 1, arrangement: 'single' } },
+      plan: {
+        ...plan,
+        streams: plan.streams.map((s) => ({ ...s, selection: { ...s.selection!, count: 1, arrangement: 'single' } })),
+      },
     })
     expect(made.body).toMatchObject({
       plan: { job: { name: 'One fan only', variantOf: 'job-film-cabinet' } },
@@ -174,7 +177,7 @@ describe('the routes', () => {
     const { status, body } = await put(`${server.url}/api/jobs/job-film-cabinet`, stored)
     expect(status).toBe(400)
     expect(body).toMatchObject({
-      error: { field: 'plan.streams[0]!.path.0.areaM2', message: 'An area must be above zero.' },
+      error: { field: 'plan.streams.0.path.0.areaM2', message: 'An area must be above zero.' },
     })
   })
   test('an old revision gets 409 and nothing is lost', async () => {
