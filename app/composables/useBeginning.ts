@@ -10,8 +10,15 @@ import {
   type PathSizes,
   type Shape,
 } from '#core/begin'
-import { newStreamPlan,
-  seenFrom, type Fan, type Goal, type Job, type StreamPlan, type Uncertainty } from '#core/document'
+import {
+  newStreamPlan,
+  seenFrom,
+  type Fan,
+  type Goal,
+  type Job,
+  type StreamPlan,
+  type Uncertainty,
+} from '#core/document'
 import { computeReport } from '#core/plan'
 import type { StoredPlan } from '#shared/api'
 

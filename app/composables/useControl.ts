@@ -4,7 +4,9 @@ import {
   type Control,
   type Day,
   type LoadStep,
-  type ThermalPartDoc, wholePlan } from '#core/document'
+  type ThermalPartDoc,
+  wholePlan,
+} from '#core/document'
 
 type DayLists = 'loads' | 'parts' | 'links' | 'ambient'
 
@@ -50,7 +52,9 @@ export function useControl() {
     const id = newId('control')
     store.change((d) => {
       const steered = new Set(d.controls.flatMap((c) => c.streamIds))
-      const free = wholePlan(d).streams.map((s) => s.id).filter((s) => !steered.has(s))
+      const free = wholePlan(d)
+        .streams.map((s) => s.id)
+        .filter((s) => !steered.has(s))
       d.controls.push(newControlOf(id, 'always', free))
     })
     return id

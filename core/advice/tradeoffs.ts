@@ -173,12 +173,7 @@ function oneOrSeveral(path: PathModel, air: AirState, flow: number): Tradeoff | 
  * The arguments of the trade with this job's numbers; those the path cannot tell are left out.
  * @param flow m3/s, 0 or more
  */
-export function tradeoffsOf(
-  plan: StreamPlan,
-  path: PathModel,
-  air: AirState,
-  flow: number | null,
-): Tradeoff[] {
+export function tradeoffsOf(plan: StreamPlan, path: PathModel, air: AirState, flow: number | null): Tradeoff[] {
   if (!path.complete || !flow || !(pathDrop(path, flow) >= 0)) return []
   return [
     pushOrPull(plan, path, air, flow),

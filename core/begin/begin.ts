@@ -119,7 +119,8 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
   // air that only goes round stays in the box; a hose leads out; what is cooled or changed is drawn through
   if (shape === 'hose') Object.assign(plan.job, { direction: 'out', airOutlet: 'outdoors' })
   if (shape === 'box') plan.job.direction = 'out'
-  if (levelDbA !== null) plan.targets.push(newTarget({ id: id('target'), kind: 'level', limit: levelDbA }, plan.stream))
+  if (levelDbA !== null)
+    plan.targets.push(newTarget({ id: id('target'), kind: 'level', limit: levelDbA }, plan.stream))
   if (job.goal === 'part')
     plan.job.workings = [
       ...plan.job.workings,

@@ -10,7 +10,10 @@ import {
   newTarget,
   planSchema,
   type Fan,
-  type StreamPlan, seenFrom, wholePlan } from '#core/document'
+  type StreamPlan,
+  seenFrom,
+  wholePlan,
+} from '#core/document'
 import { sayIn } from '#core/units'
 import { computeReport } from '#core/plan'
 import {

@@ -72,12 +72,7 @@ function placesOf(
 ): BuildStep[] {
   return stream.mounts.flatMap((mount, i) => {
     const id = slug(`${stream.id}${stream.mounts.length > 1 ? `-${i + 1}` : ''}`)
-    const name = [
-      stream.name,
-      stream.mounts.length > 1 ? `place ${i + 1}` : '',
-    ]
-      .filter(Boolean)
-      .join(', ')
+    const name = [stream.name, stream.mounts.length > 1 ? `place ${i + 1}` : ''].filter(Boolean).join(', ')
     return make(stream, mount, id, name ? ` (${name})` : '')
   })
 }

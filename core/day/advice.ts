@@ -1,6 +1,6 @@
 import { cyclesPerHour, quietInterval, runOnAir, runOnHeat } from '#core/control'
 import { thermostatCycle, thermostatState, type SwitchedPart } from '#core/heat'
-import { type StreamPlan } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import { CLEAR_SHARE, MIXING } from '#core/requirement'
 import { failuresOf, type Failure } from './failures'
 import { contactYears } from './life'

@@ -11,7 +11,10 @@ import {
   type Control,
   type Day,
   type Fan,
-  type StreamPlan, seenFrom, wholePlan } from '#core/document'
+  type StreamPlan,
+  seenFrom,
+  wholePlan,
+} from '#core/document'
 import { airState } from '#core/air'
 import { atOnce } from '#core/numeric'
 import { operationOf, selectionContextOf, trustedFans } from '#core/selection'
@@ -103,7 +106,9 @@ function planWith(control: Partial<Control>, day: Partial<Day> = {}): StreamPlan
     duty: null,
   }
   plan.source = { ...newSource('s', 'adapter', 12), lowV: 12, highV: 12, iMaxA: 1 }
-  plan.controls = [{ ...newControlOf('c', control.school ?? 'always', [plan.stream]), sensorLagS: 20, ...control }]
+  plan.controls = [
+    { ...newControlOf('c', control.school ?? 'always', [plan.stream]), sensorLagS: 20, ...control },
+  ]
   plan.day = {
     ...newDay('d'),
     usualLowC: 20,

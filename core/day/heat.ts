@@ -1,10 +1,5 @@
 import type { ThermalLink, ThermalPart } from '#core/control'
-import {
-  type Day,
-  type StreamPlan,
-  type Run,
-  type ThermalPartDoc,
-} from '#core/document'
+import type { Day, StreamPlan, Run, ThermalPartDoc } from '#core/document'
 import { riseFigure } from '#core/selection'
 import { goalNeeds } from '#core/requirement'
 import { partHeats } from './materials'

@@ -1,5 +1,5 @@
 import { DAY_S } from '#core/control'
-import { type StreamPlan } from '#core/document'
+import type { StreamPlan } from '#core/document'
 import type { Figure } from '#core/figure'
 import { usesWire } from './controls'
 import { failuresOf, type Failure } from './failures'

@@ -15,7 +15,13 @@ describe('an older plan file', () => {
       flat({ targets: [{ id: 't', kind: 'level', limit: 30, place: '', why: '' }] }),
     )
     expect(streams).toHaveLength(1)
-    expect(streams[0]!.path[0]).toMatchObject({ areaM2: 0.01, edge: null, branchId: null, style: null, points: [] })
+    expect(streams[0]!.path[0]).toMatchObject({
+      areaM2: 0.01,
+      edge: null,
+      branchId: null,
+      style: null,
+      points: [],
+    })
     expect(streams[0]!.job).toMatchObject({ heatW: 12, airOutlet: null, fumeWay: 'capture' })
     expect(job.name).toBe('Box')
     expect(targets[0]!.setBy).toBe('')

@@ -87,7 +87,11 @@ describe('two devices on one job', () => {
   })
   const clashes: [string, (p: PlanDocument) => void, (p: PlanDocument) => void][] = [
     ['the same field', (p) => (p.job.name = 'A'), (p) => (p.job.name = 'B')],
-    ['gone here, changed there', (p) => p.streams[0]!.path.shift(), (p) => (p.streams[0]!.path[0]!.name = 'Front')],
+    [
+      'gone here, changed there',
+      (p) => p.streams[0]!.path.shift(),
+      (p) => (p.streams[0]!.path[0]!.name = 'Front'),
+    ],
   ]
   test.each(clashes)('%s is for a person to decide', (_, mine, theirs) => {
     expect(put(changed(mine), changed(theirs))).toBeNull()

@@ -38,8 +38,7 @@ export const targetOf = (
   end: 'low' | 'high',
 ): Target | null =>
   plan.targets.find(
-    (t) =>
-      t.kind === kind && !ofLesserStage(t) && wantedRange(t)[end] !== null && t.streamId === plan.stream,
+    (t) => t.kind === kind && !ofLesserStage(t) && wantedRange(t)[end] !== null && t.streamId === plan.stream,
   ) ?? null
 
 /** The document without the rules that bind its parts to each other. */
@@ -144,7 +143,9 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
     if (wrong) context.addIssue({ code: 'custom', path: ['streams', i, 'path'], message: wrong })
   }
   const streamIds = new Set(plan.streams.map((s) => s.id))
-  if (plan.targets.some((t) => (t.streamId === null ? targetKinds[t.kind].ofStream : !streamIds.has(t.streamId))))
+  if (
+    plan.targets.some((t) => (t.streamId === null ? targetKinds[t.kind].ofStream : !streamIds.has(t.streamId)))
+  )
     context.addIssue({
       code: 'custom',
       path: ['targets'],

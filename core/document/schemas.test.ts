@@ -2,7 +2,15 @@ import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoPlans } from '../../demo/jobs'
 import { settingsSchema } from '#shared/schemas/settings'
-import { fanSchema, newFeedPart, newReading, planSchema, readingSchema, wholePlan, type StreamPlan,  } from './index'
+import {
+  fanSchema,
+  newFeedPart,
+  newReading,
+  planSchema,
+  readingSchema,
+  wholePlan,
+  type StreamPlan,
+} from './index'
 
 const refusal = (change: (p: StreamPlan) => void) => {
   const plan = structuredClone(demoPlans()[0]!)

@@ -158,8 +158,11 @@ export function removeStream(plan: PlanDocument, id: string): void {
 }
 
 /** The stream whose fans stand in the trunk of the feed: behind the plan's own converter. */
-export const trunkStream = ({ before, stream, beside }: Pick<StreamPlan, 'before' | 'stream' | 'beside'>): string =>
-  before === 0 ? stream : beside[0]!.id
+export const trunkStream = ({
+  before,
+  stream,
+  beside,
+}: Pick<StreamPlan, 'before' | 'stream' | 'beside'>): string => (before === 0 ? stream : beside[0]!.id)
 
 /** The lead of a further stream's fans, straight on the first source. */
 export const streamLead = (id: string, name: string): PlanDocument['feed'][number] => ({

@@ -9,7 +9,9 @@ import {
   type Fit,
   type Job,
   type StreamPlan,
-  type StockPart, wholePlan } from '#core/document'
+  type StockPart,
+  wholePlan,
+} from '#core/document'
 import { computeReport } from '#core/plan'
 import { partsList } from '#core/supply'
 import { countPiece, dropStale, piecesOf, staleOf, holeOption, type MountReport } from './index'

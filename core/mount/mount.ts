@@ -107,11 +107,7 @@ const turnsOf = (model: FanModel, candidate: Candidate | null): number | null =>
  * How the picked fans of an air stream go into the place that stands in front; null without a fan there.
  * @param candidate where they run; null where it is not known
  */
-export function mountOf(
-  plan: StreamPlan,
-  system: AirSystem,
-  candidate: Candidate | null,
-): MountReport | null {
+export function mountOf(plan: StreamPlan, system: AirSystem, candidate: Candidate | null): MountReport | null {
   const { fanArray, air } = system
   if (!fanArray) return null
   const atPlaces = fanArray.arrangement === 'places'

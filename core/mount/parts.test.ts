@@ -9,7 +9,9 @@ import {
   type Fan,
   type Fit,
   type Job,
-  type StreamPlan, wholePlan } from '#core/document'
+  type StreamPlan,
+  wholePlan,
+} from '#core/document'
 import { computeReport } from '#core/plan'
 import { countPiece, piecesOf, type MountReport, type Piece } from './index'
 

@@ -10,7 +10,10 @@ import {
   type ElementKind,
   type Fan,
   type PathElement,
-  type StreamPlan, seenFrom, wholePlan } from '#core/document'
+  type StreamPlan,
+  seenFrom,
+  wholePlan,
+} from '#core/document'
 import { defaultRank, modelShelf } from '#core/selection'
 import { rankShelf } from '../../tests/ranked'
 import { alike, drivenArray, elementFlows, groupCurve, modelFan, type FanModel } from '#core/system'

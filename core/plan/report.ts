@@ -169,7 +169,7 @@ function predictionsOf(streams: readonly Parameters<typeof predictTarget>[0][]):
   const [home] = streams
   return Object.fromEntries(
     home!.plan.targets.flatMap((target) => {
-      const own = streams.find((s) => s.plan.stream === (target.streamId)) ?? home!
+      const own = streams.find((s) => s.plan.stream === target.streamId) ?? home!
       const predicted = predictTarget(own, target)
       return predicted && predicted.value !== null
         ? [[target.id, { ...predicted, chance: chanceOf(target, predicted) }]]

@@ -9,7 +9,9 @@ import {
   newSource,
   planSchema,
   type Fan,
-  type StreamPlan, wholePlan } from '#core/document'
+  type StreamPlan,
+  wholePlan,
+} from '#core/document'
 import { withAlso } from '#core/rules'
 import { connectionOrder, diagramOf, fanPins, partsList, wireList } from '#core/supply'
 import { computeReport, type Report } from './report'

@@ -1,5 +1,13 @@
 import { describe, expect, test } from 'vitest'
-import { newElement, newFan, newStreamPlan, newSource, setDrive, type Fan, type StreamPlan } from '#core/document'
+import {
+  newElement,
+  newFan,
+  newStreamPlan,
+  newSource,
+  setDrive,
+  type Fan,
+  type StreamPlan,
+} from '#core/document'
 import { slowDownWays, type SlowRow } from '#core/supply'
 import { fanArrayOf } from '#core/system'
 import { withAlso } from '#core/rules'

@@ -87,7 +87,7 @@ describe('a plan from one of its streams', () => {
   const three = machine((p) => addStream(p, 'tray', 'Tray'))
   test.each(['main', 'board', 'tray'])('from %s, and whole again: nothing is lost', (id) => {
     const seen = seenFrom(three, id)
-    expect(seen.job.streamName).toBe({ 'main': 'Supply', board: 'Board', tray: 'Tray' }[id])
+    expect(seen.job.streamName).toBe({ main: 'Supply', board: 'Board', tray: 'Tray' }[id])
     expect(wholePlan(seen)).toEqual(three)
     expect(planSchema.safeParse(wholePlan(seen)).success).toBe(true)
   })
@@ -122,12 +122,12 @@ describe('what cannot be is told where it happened', () => {
     expect(messages(machine((p) => p.streams.push(newStream('board', 'Again'))))).toEqual([
       'Two air streams share an id.',
     ])
-    expect(messages(machine((p) => p.streams.pop()))).toEqual([
-      'A lead feeds an air stream that is not there.',
-    ])
+    expect(messages(machine((p) => p.streams.pop()))).toEqual(['A lead feeds an air stream that is not there.'])
     expect(
       messages(
-        machine((p) => p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'gone' }, 'main'))),
+        machine((p) =>
+          p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'gone' }, 'main')),
+        ),
       ),
     ).toEqual(['A target is about an air stream that is not there.'])
   })
@@ -308,7 +308,9 @@ describe('findings of several streams', () => {
         machine((p) => {
           Object.assign(p.streams[1]!.job, { heatW: 300, insideMaxC: 60 })
           Object.assign(p.streams[0]!.job, { heatW: 1, insideMaxC: 60 })
-          p.targets.push(newTarget({ id: 't', kind: 'temperature', limit: 25, place: 'inside', streamId }, 'main'))
+          p.targets.push(
+            newTarget({ id: 't', kind: 'temperature', limit: 25, place: 'inside', streamId }, 'main'),
+          )
         }),
       )
     const hotter = (r: Report) =>

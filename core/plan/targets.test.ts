@@ -15,7 +15,9 @@ import {
   type StreamPlan,
   type Reading,
   type Target,
-  type TargetKind, wholePlan } from '#core/document'
+  type TargetKind,
+  wholePlan,
+} from '#core/document'
 import { chanceOf, findingMessage } from '#core/rules'
 import { targetStart } from './target-start'
 import { computeReport, type Report } from '.'
@@ -229,7 +231,9 @@ describe('what the plan predicts beside it', () => {
 })
 
 test('fans and room each under the wish, together above: how much is over, and what is left for the fans', () => {
-  const plan = box([newTarget({ id: 't', kind: 'level', limit: 40, place: 'chair', setBy: '', why: '' }, 'main')])
+  const plan = box([
+    newTarget({ id: 't', kind: 'level', limit: 40, place: 'chair', setBy: '', why: '' }, 'main'),
+  ])
   const fans = reportOf(plan).selection!.candidate.level!.value
   const limit = Math.ceil(fans)
   plan.targets[0]!.limit = limit

@@ -23,7 +23,9 @@ import {
   planSchema,
   type Fan,
   type FeedPart,
-  type StreamPlan, wholePlan } from '#core/document'
+  type StreamPlan,
+  wholePlan,
+} from '#core/document'
 import { withAlso } from '#core/rules'
 
 // invented
@@ -191,8 +193,7 @@ describe('the feed of a plan', () => {
         Object.assign(p.selection!, { count: 4, arrangement: 'parallel' })
         p.wiring.hub = hub
       })
-    const strong = (p: StreamPlan) =>
-      computeReport({ shown: null, plan: p, fans: [{ ...fan, ratedA: 0.35 }] })
+    const strong = (p: StreamPlan) => computeReport({ shown: null, plan: p, fans: [{ ...fan, ratedA: 0.35 }] })
     const found = (hub: 'none' | 'powered') => {
       const r = strong(header(hub))
       return r.ok ? r.report.findings.findings.map((f) => f.id) : []

@@ -144,12 +144,7 @@ function packOf(
 }
 
 /** Time of running without pause, s; null where capacity or load is not known. */
-function runtimeWhileOn(
-  plan: StreamPlan,
-  pack: Pack,
-  nominalV: number,
-  drawnA: number | null,
-): number | null {
+function runtimeWhileOn(plan: StreamPlan, pack: Pack, nominalV: number, drawnA: number | null): number | null {
   const { battery, converter } = plan
   const { usableJ, loadW, idleW, cells, depth, cold } = pack
   const charge = battery?.chargeCoulomb ?? null

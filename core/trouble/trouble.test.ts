@@ -8,7 +8,10 @@ import {
   newTarget,
   planSchema,
   type Fan,
-  type StreamPlan, seenFrom, wholePlan } from '#core/document'
+  type StreamPlan,
+  seenFrom,
+  wholePlan,
+} from '#core/document'
 import { computeReport } from '#core/plan'
 import { symptoms, type Symptom } from './cause'
 import { causesOf } from './causes'

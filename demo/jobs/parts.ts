@@ -11,7 +11,8 @@ import {
   type ReadingQuantity,
   type Run,
   type Target,
-  type TargetKind } from '#core/document'
+  type TargetKind,
+} from '#core/document'
 
 export const m3h = (x: number) => x / 3600
 export const cm2 = (x: number) => x / 1e4

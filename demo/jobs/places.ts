@@ -38,15 +38,18 @@ export function tapeRack(): StreamPlan {
   })
   plan.targets = [
     target('level', 36, 'listening chair', 'Oona', 'Tapes are listened to in the same room'),
-    newTarget({
-      id: 'target-pressure',
-      kind: 'pressure',
-      limit: 1,
-      sense: 'least',
-      place: 'inside against the room',
-      setBy: 'Oona',
-      why: 'Over the room’s pressure no dust comes in by the door',
-    }, 'main'),
+    newTarget(
+      {
+        id: 'target-pressure',
+        kind: 'pressure',
+        limit: 1,
+        sense: 'least',
+        place: 'inside against the room',
+        setBy: 'Oona',
+        why: 'Over the room’s pressure no dust comes in by the door',
+      },
+      'main',
+    ),
   ]
   plan.path = [
     element('floor-grille', 'grille', {

@@ -146,7 +146,9 @@ describe.skipIf(!onPostgres)('a database server that goes and comes', () => {
           const statuses: number[] = []
           for (let round = 0; round < 4; round++) {
             const read = await get<StoredPlan>(`jobs/${JOB}`, url)
-            const path = read.plan.streams[0]!.path.map((e) => (e.id === id ? { ...e, name: `${id} ${round}` } : e))
+            const path = read.plan.streams[0]!.path.map((e) =>
+              e.id === id ? { ...e, name: `${id} ${round}` } : e,
+            )
             const response = await fetch(`${url}/api/jobs/${JOB}`, {
               method: 'PUT',
               body: JSON.stringify({ plan: { ...read.plan, path }, revision: read.revision }),
@@ -159,7 +161,8 @@ describe.skipIf(!onPostgres)('a database server that goes and comes', () => {
       )
       expect(people.flat().filter((s) => s !== 200)).toEqual([])
       const after = await get<StoredPlan>(`jobs/${JOB}`)
-      for (const { id } of parts) expect(after.plan.streams[0]!.path.find((e) => e.id === id)?.name).toBe(`${id} 3`)
+      for (const { id } of parts)
+        expect(after.plan.streams[0]!.path.find((e) => e.id === id)?.name).toBe(`${id} 3`)
     } finally {
       await two.stop()
       await three.stop()

@@ -1,4 +1,4 @@
-import { type PlanDocument } from '#core/document'
+import type { PlanDocument } from '#core/document'
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'

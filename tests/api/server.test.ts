@@ -47,7 +47,10 @@ describe('the routes', () => {
     const file = (await (await fetch(`${server.url}/api/jobs/job-film-cabinet`)).json()) as StoredPlan & {
       fans: { id: string; model: string }[]
     }
-    const strange = { ...file.fans.find((f) => f.id === file.plan.streams[0]!.selection!.fanId)!, id: 'fan-from-afar' }
+    const strange = {
+      ...file.fans.find((f) => f.id === file.plan.streams[0]!.selection!.fanId)!,
+      id: 'fan-from-afar',
+    }
     const plan = structuredClone(file.plan)
     plan.streams[0]!.selection!.fanId = 'fan-from-afar'
     // without the fan it speaks of nothing is written
@@ -90,7 +93,10 @@ describe('the routes', () => {
       name: 'One fan only',
       plan: {
         ...plan,
-        streams: plan.streams.map((s) => ({ ...s, selection: { ...s.selection!, count: 1, arrangement: 'single' } })),
+        streams: plan.streams.map((s) => ({
+          ...s,
+          selection: { ...s.selection!, count: 1, arrangement: 'single' },
+        })),
       },
     })
     expect(made.body).toMatchObject({

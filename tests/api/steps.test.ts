@@ -40,22 +40,25 @@ describe('plan files', () => {
 })
 
 describe('tables', () => {
-  test.each(steps)('of step %s are brought up to date: the jobs are those of its plan files', async (_, step) => {
-    const at = migrations.findIndex((m) => m.name === step.migration)
-    expect(at).toBeGreaterThan(0)
-    const db = await bareDatabase(migrations.slice(0, at + 1))
-    await db.script("SET session_replication_role = 'replica'")
-    for (const [table, rows] of Object.entries(step.rows)) {
-      const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))].map((c) => `"${c}"`).join(', ')
-      await db.query(
-        `INSERT INTO ${table} (${columns}) SELECT ${columns} FROM jsonb_populate_recordset(NULL::${table}, $1)`,
-        [JSON.stringify(rows)],
-      )
-    }
-    await db.script("SET session_replication_role = 'origin'")
-    for (const migration of migrations.slice(at + 1))
-      await db.transaction((tx) => migrate(tx, migration, () => {}))
-    for (const raw of step.plans) expect((await getPlan(db, raw.job.id)).plan).toEqual(opened(raw))
-    await db.close()
-  })
+  test.each(steps)(
+    'of step %s are brought up to date: the jobs are those of its plan files',
+    async (_, step) => {
+      const at = migrations.findIndex((m) => m.name === step.migration)
+      expect(at).toBeGreaterThan(0)
+      const db = await bareDatabase(migrations.slice(0, at + 1))
+      await db.script("SET session_replication_role = 'replica'")
+      for (const [table, rows] of Object.entries(step.rows)) {
+        const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))].map((c) => `"${c}"`).join(', ')
+        await db.query(
+          `INSERT INTO ${table} (${columns}) SELECT ${columns} FROM jsonb_populate_recordset(NULL::${table}, $1)`,
+          [JSON.stringify(rows)],
+        )
+      }
+      await db.script("SET session_replication_role = 'origin'")
+      for (const migration of migrations.slice(at + 1))
+        await db.transaction((tx) => migrate(tx, migration, () => {}))
+      for (const raw of step.plans) expect((await getPlan(db, raw.job.id)).plan).toEqual(opened(raw))
+      await db.close()
+    },
+  )
 })

@@ -223,7 +223,9 @@ const whole: Record<string, (input: { plan: StreamPlan; fans: Fan[] }, value: un
     }))
   },
   targets: ({ plan }, value) => {
-    plan.targets = (value as Rec[]).map((t, i) => newTarget({ id: `t${i}`, kind: 'level', limit: 40, ...t }, 'main'))
+    plan.targets = (value as Rec[]).map((t, i) =>
+      newTarget({ id: `t${i}`, kind: 'level', limit: 40, ...t }, 'main'),
+    )
   },
   /** a thermostat by a contact on a core that stays well below its limit; its day */
   control: ({ plan }, value) => {

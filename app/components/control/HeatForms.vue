@@ -37,7 +37,9 @@ const linkFields = computed(() => [
 ])
 const own = computed(() => (told.value.parts.length ? [] : (props.model?.parts ?? [])))
 const addPart = () =>
-  parts.add(newPart(['Heatsink', 'Board', 'Supply', 'Case'][told.value.parts.length] ?? 'Part', plan.value.stream))
+  parts.add(
+    newPart(['Heatsink', 'Board', 'Supply', 'Case'][told.value.parts.length] ?? 'Part', plan.value.stream),
+  )
 function addLink() {
   const [a, b] = told.value.parts
   if (a && b) links.add({ id: newId('link'), fromId: a.id, toId: b.id, conductanceWK: 1 })

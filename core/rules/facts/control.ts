@@ -126,7 +126,8 @@ function driveFacts({ sources, day, group, index }: Steered): SiFacts {
   return {
     'ctl.usesPwmWire': wire,
     'ctl.chopsSupply':
-      chops || (sources.plan.converter?.kind === 'pwm' && streams.some((s) => s.plan.stream === trunkStream(s.plan))),
+      chops ||
+      (sources.plan.converter?.kind === 'pwm' && streams.some((s) => s.plan.stream === trunkStream(s.plan))),
     'ctl.pwmHz': wire || chops ? (hz ?? (control.clockHz !== null ? null : undefined)) : undefined,
     'ctl.pwmSteps': (wire || chops) && steps !== null ? steps : undefined,
     'ctl.dutyMin': wire && lowest !== null ? lowest : undefined,

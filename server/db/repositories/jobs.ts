@@ -108,7 +108,8 @@ export interface JobHead {
 /** All jobs that are not deleted, newest change first, without their plans. */
 export async function listHeads(db: Queryable): Promise<JobHead[]> {
   const rows = await db.query<Omit<JobHead, 'updatedAt'> & { updated_at: Date }>(
-    `SELECT id, name, (SELECT job ->> 'goal' FROM air_stream WHERE job_id = o.id AND position = 0) AS goal, equipment, variant_of AS "variantOf", revision, updated_at
+    `SELECT id, name, (SELECT job ->> 'goal' FROM air_stream WHERE job_id = o.id AND position = 0) AS goal,
+        equipment, variant_of AS "variantOf", revision, updated_at
       FROM job o
       WHERE deleted_at IS NULL
       ORDER BY updated_at DESC, name`,

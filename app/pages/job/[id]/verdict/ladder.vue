@@ -9,7 +9,9 @@ import {
   stateTitle,
   upperLimit,
   usualStages,
-  readingLimit, isOneOfSeveral } from '#core/document'
+  readingLimit,
+  isOneOfSeveral,
+} from '#core/document'
 import { drawChart } from '~/charts/print-chart'
 
 definePageMeta({ station: 'verdict' })
