@@ -197,8 +197,9 @@ export const useJobStore = defineStore('job', () => {
   async function open(id: string) {
     wanted = id
     if (plan.value?.job.id === id && saveState.value !== 'saved') return
+    // who comes back to a job finds the stream that was left
+    if (stored.value?.job.id !== id) chosen.value = ''
     show(null)
-    chosen.value = ''
     missing.value = ''
     const unsaved = await saving.settle(id)
     const result = await api<StoredPlan & { fans: Fan[]; shown: ShelfShown | null }>(`jobs/${id}`)

@@ -24,6 +24,7 @@ import {
   type ReadingQuantity,
   type RunKind,
   type Source,
+  wholePlan,
 } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { withAlso } from '#core/rules'
@@ -317,7 +318,7 @@ export function casePlan(...changes: (Changes | undefined)[]): PlanInput {
     }
   }
   // a case that no person could enter would prove nothing
-  const checked = planSchema.safeParse(input.plan)
+  const checked = planSchema.safeParse(wholePlan(input.plan))
   if (!checked.success) throw new Error(JSON.stringify(checked.error.issues))
   return input
 }

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import type { StoredPlan } from '#shared/api'
 import {
   addElement,
   beginEmpty,
@@ -66,7 +67,7 @@ test('a machine with fans on two rails, from an empty job by keyboard', async ({
   await expect(machine).toContainText('All fans together')
 
   // what is typed in one stream stays there; taking it away can be undone
-  await show(page, 'Main stream')
+  await show(page, 'Stream 1')
   await goTo(page, 'Need')
   await expect(page.getByLabel('Heat released inside', { exact: true })).toHaveValue('30 W')
   await goTo(page, 'Brief')
@@ -110,4 +111,31 @@ test('the press of the print room: each stream on its own pages, the whole machi
     await expect(page.locator('main')).toBeVisible()
     expect(await violations(page, { least: 'any' }), path).toEqual([])
   }
+})
+
+test('a fan that is added from the line-up of a stream is that stream’s; the others keep theirs', async ({
+  page,
+  demo,
+}) => {
+  const picks = async () => {
+    const { plan } = (await (
+      await page.request.get(`${demo.url}/api/jobs/job-stencil-press`)
+    ).json()) as StoredPlan
+    return plan.streams.map((s) => s.selection?.fanId ?? null)
+  }
+  const before = await picks()
+  await page.goto(`${demo.url}/job/job-stencil-press/line-up`)
+  await show(page, 'Board')
+  await page.getByRole('link', { name: 'Add a fan for this job' }).click()
+  await page.getByLabel('Model').fill('Board find')
+  await page.getByRole('button', { name: 'Put on the shelf and take it' }).click()
+  await expect(page.getByRole('radio', { name: 'Board' })).toBeChecked()
+  await expect(page.getByText('Board find is picked.')).toBeVisible()
+  await saved(page)
+  const after = await picks()
+  expect(after[1]).not.toBe(before[1])
+  expect(after.with(1, null)).toEqual(before.with(1, null))
+  await undo(page, 1)
+  await saved(page)
+  expect(await picks()).toEqual(before)
 })

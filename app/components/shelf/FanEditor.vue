@@ -12,6 +12,8 @@ const props = defineProps<{
   revision: number | null
   /** id of the job that it is made for: it goes back there, chosen */
   forJob?: string
+  /** and the air stream of it */
+  forStream?: string
 }>()
 const emit = defineEmits<{ saved: [] }>()
 const shelf = useShelfStore()
@@ -221,10 +223,13 @@ async function save() {
   }
   emit('saved')
   toast.show(`${fan.value.model} is on the shelf.`)
-  await navigateTo(
-    props.forJob ? { path: `/job/${props.forJob}/line-up`, query: { take: fan.value.id } } : '/shelf',
-  )
+  await navigateTo(wayBack({ take: fan.value.id }))
 }
+/** Where it was asked for: the line-up of an air stream, or the shelf. */
+const wayBack = (query: { take?: string } = {}) =>
+  props.forJob
+    ? { path: `/job/${props.forJob}/line-up`, query: { stream: props.forStream, ...query } }
+    : '/shelf'
 const names: Record<string, string> = {
   model: 'Model',
   frameM: 'Frame',
@@ -327,9 +332,7 @@ const estimateWords = computed(() => {
       <FanPictures v-if="revision !== null" :fan-id="fan.id" />
       <div class="row save">
         <span v-if="problemText" class="bad" role="alert">{{ problemText }}</span>
-        <NuxtLink :to="forJob ? `/job/${forJob}/line-up` : '/shelf'" class="button">
-          Back without saving
-        </NuxtLink>
+        <NuxtLink :to="wayBack()" class="button"> Back without saving </NuxtLink>
         <el-button type="primary" native-type="submit" :disabled="saving">
           {{ revision !== null ? 'Save' : forJob ? 'Put on the shelf and take it' : 'Put on the shelf' }}
         </el-button>

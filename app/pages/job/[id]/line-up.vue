@@ -119,7 +119,10 @@ const selectionFigures = computed(() =>
 
 /** A fan made from here comes back, chosen. */
 const route = useRoute()
-const newFanLink = computed(() => ({ path: '/shelf/new', query: { for: plan.value.job.id } }))
+const newFanLink = computed(() => ({
+  path: '/shelf/new',
+  query: { for: plan.value.job.id, stream: plan.value.stream },
+}))
 watch(
   () => route.query.take,
   async (fanId) => {

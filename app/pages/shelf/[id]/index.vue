@@ -52,6 +52,7 @@ useHead({ title: () => `${title.value} · Redpoll` })
         v-model="fan"
         :revision="stored?.revision ?? null"
         :for-job="typeof route.query.for === 'string' ? route.query.for : undefined"
+        :for-stream="typeof route.query.stream === 'string' ? route.query.stream : undefined"
         @saved="kept = true"
       />
     </main>
