@@ -166,7 +166,17 @@ if (only === 'all')
 if (wanted('unit'))
   vitest(
     'unit',
-    ['core/', 'demo/', 'server/', 'shared/', 'app/', 'tests/casebook/', 'tests/handbook/', 'tests/truth/'],
+    [
+      'core/',
+      'demo/',
+      'server/',
+      'shared/',
+      'app/',
+      'tests/casebook/',
+      'tests/gates/',
+      'tests/handbook/',
+      'tests/truth/',
+    ],
     // what they test is read once, not once a file: they share nothing that changes
     { args: ['--no-isolate'] },
   )

@@ -1,4 +1,4 @@
-import type { Job } from '../document'
+import type { Job } from '#core/document'
 
 /** Keys of a job that say whether a situation applies. */
 type YesNoKey = { [K in keyof Job]-?: Job[K] extends boolean | null ? K : never }[keyof Job]
