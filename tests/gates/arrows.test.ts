@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { ESLint } from 'eslint'
 import { describe, expect, test } from 'vitest'
-import { ROOMS } from '../../scripts/rooms.mjs'
+import ROOMS from '../../core/rooms.json'
 
 /** The lint rule that holds the arrows between rooms and folders: each forbidden import is refused where it would stand. */
 
