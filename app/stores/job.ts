@@ -237,12 +237,11 @@ export const useJobStore = defineStore('job', () => {
     return take(wholePlan(next), key, changeWords(plan.value, next, label))
   }
 
-  /** Puts a whole document in the place of this one. */
-  function replace(next: StreamPlan): string {
-    if (!plan.value) return ''
-    const whole = copy(wholePlan(next))
-    return take(whole, '', changeWords(plan.value, seenFrom(whole, plan.value.stream)))
-  }
+  /** Puts a whole document in the place of this one, whichever stream it is seen from. */
+  const replace = (next: StreamPlan) =>
+    change((d) => {
+      Object.assign(d, seenFrom(copy(wholePlan(next)), d.stream))
+    })
 
   /** Takes a changed document. */
   function take(next: PlanDocument, key: string, words: string): string {
@@ -359,9 +358,9 @@ export const useJobStore = defineStore('job', () => {
     addStream(next, id, name)
     if (!take(next, '', `${name} added`)) chosen.value = id
   }
-  /** Takes the shown stream away, with its leads and targets; undo is offered. The only one stays. */
+  /** Takes the shown stream away, with its leads and targets; undo is offered. The one that the feed begins with stays. */
   function removeAirStream() {
-    if (!stored.value || !plan.value || stored.value.streams.length < 2) return
+    if (!stored.value || !plan.value || plan.value.before === 0) return
     const name = streamName(plan.value)
     const next = copy(stored.value)
     removeStream(next, plan.value.stream)

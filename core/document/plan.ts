@@ -151,7 +151,9 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
       path: ['targets'],
       message: 'A target is about an air stream that is not there.',
     })
-  if (plan.feed.some((part) => part.streamId !== null && !streamIds.has(part.streamId)))
+  // the fans of the first one stand in the trunk, behind the plan's own converter
+  const led = new Set(plan.streams.slice(1).map((s) => s.id))
+  if (plan.feed.some((part) => part.streamId !== null && !led.has(part.streamId)))
     context.addIssue({
       code: 'custom',
       path: ['feed'],

@@ -146,9 +146,12 @@ export function addStream(plan: PlanDocument, id: string, name: string): void {
   plan.streams.push(newStream(id, name))
 }
 
-/** Takes a stream away, with its leads, targets and states. Changes the plan; the only stream of one stays. */
+/**
+ * Takes a stream away, with its leads, targets and states. Changes the plan; the one whose fans stand in the trunk of the
+ * feed stays.
+ */
 export function removeStream(plan: PlanDocument, id: string): void {
-  if (plan.streams.length === 1) return
+  if (plan.streams[0]!.id === id) return
   plan.streams = plan.streams.filter((s) => s.id !== id)
   plan.feed = plan.feed.filter((part) => part.streamId !== id)
   plan.targets = plan.targets.filter((t) => t.streamId !== id)

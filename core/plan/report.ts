@@ -196,7 +196,7 @@ export const dayStreamsOf = (input: PlanInput): DayStream[] => runningOf(input)?
 
 /**
  * The one function: a plan and the fans it speaks of in, the whole report out. Pure; screens, server, tests and the
- * command line all call it. The parts of an air stream are those of the stream that stands in front (`faceStream`);
+ * command line all call it. The parts of an air stream are those of the stream that the plan is seen from;
  * feed, verdict, findings, sound and stations are those of the whole machine.
  * @param input the plan, the fans of the shelf, and how claims held on it
  * @returns a reason instead of a report where not even the air exists (impossible humidity, altitude above 11 km)

@@ -141,6 +141,12 @@ describe('what cannot be is told where it happened', () => {
     expect(messages(loop)).toEqual(['A feeds itself: a loop.'])
     expect(messages(machine((p) => (p.sources = [])))).toEqual(['Board hangs on something that is not there.'])
   })
+  test('a lead of the stream whose fans stand in the trunk: they would be fed twice', () => {
+    const twice = machine((p) => p.feed.push({ ...newFeedPart('again', 'load', null), streamId: 'main' }))
+    expect(messages(twice)).toEqual(['A lead feeds an air stream that is not there.'])
+    const trunk = machine((p) => removeStream(p, 'main'))
+    expect(trunk).toEqual(machine())
+  })
   test('a stream that is taken away takes its leads and targets along', () => {
     const plan = machine((p) =>
       p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'board' }, 'main')),

@@ -42,7 +42,12 @@ function remove() {
           @update:model-value="put"
         />
         <div>
-          <el-button v-if="streams.length > 1" size="small" @click="remove">Remove this stream</el-button>
+          <el-button v-if="job.plan && job.plan.before > 0" size="small" @click="remove"
+            >Remove this stream</el-button
+          >
+          <p v-else class="small soft">
+            The converter of the feed is this stream's: the others can be removed.
+          </p>
         </div>
       </div>
     </el-popover>
