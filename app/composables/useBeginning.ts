@@ -13,6 +13,7 @@ import {
 import {
   newStreamPlan,
   seenFrom,
+  wholePlan,
   type Fan,
   type Goal,
   type Job,
@@ -114,7 +115,7 @@ export function useBeginning() {
     const { plan, made } = beginPlan({ ...beginning.value, job: { ...answers.value.job, name } }, newId)
     const result = await api<StoredPlan>('jobs/import', {
       method: 'POST',
-      body: { plan, fans: made ? [made] : [] },
+      body: { plan: wholePlan(plan), fans: made ? [made] : [] },
     })
     if (!result.ok) {
       problem.value = result.message

@@ -135,8 +135,9 @@ describe.skipIf(!onPostgres)('a database server that goes and comes', () => {
         id: `e-${i}`,
         name: `part ${i}`,
       }))
+      plan.streams[0]!.path.push(...parts)
       const begun = await send('PUT', `jobs/${JOB}`, {
-        plan: { ...plan, path: [...plan.streams[0]!.path, ...parts] },
+        plan,
         revision: (await get<StoredPlan>(`jobs/${JOB}`)).revision,
       })
       expect(begun.status).toBe(200)
@@ -146,12 +147,10 @@ describe.skipIf(!onPostgres)('a database server that goes and comes', () => {
           const statuses: number[] = []
           for (let round = 0; round < 4; round++) {
             const read = await get<StoredPlan>(`jobs/${JOB}`, url)
-            const path = read.plan.streams[0]!.path.map((e) =>
-              e.id === id ? { ...e, name: `${id} ${round}` } : e,
-            )
+            read.plan.streams[0]!.path.find((e) => e.id === id)!.name = `${id} ${round}`
             const response = await fetch(`${url}/api/jobs/${JOB}`, {
               method: 'PUT',
-              body: JSON.stringify({ plan: { ...read.plan, path }, revision: read.revision }),
+              body: JSON.stringify({ plan: read.plan, revision: read.revision }),
               headers: { 'content-type': 'application/json' },
             })
             statuses.push(response.status)

@@ -70,11 +70,11 @@ test('a step that the plan changed under is asked for again; the sheet is kept a
 }) => {
   const id = await variantOf(demo.url, 'job-film-cabinet')
   const { plan, revision } = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
-    plan: { converter: { outV: number }; selection: { driveV: number } }
+    plan: { converter: { outV: number }; streams: { selection: { driveV: number } }[] }
     revision: number
   }
   plan.converter.outV = 9
-  plan.selection.driveV = 9
+  plan.streams[0]!.selection.driveV = 9
   const put = await page.request.put(`${demo.url}/api/jobs/${id}`, { data: { plan, revision } })
   expect(put.ok()).toBe(true)
   await page.goto(`${demo.url}/job/${id}/build`)

@@ -17,15 +17,14 @@ test.beforeEach(async ({ page, demo }) => {
   const own = { ...fan, id: fanId, model: 'Lab 92', tests: [] }
   await page.request.post(`${at}/fans`, { data: own })
   const { plan } = (await (await page.request.get(`${at}/jobs/job-film-cabinet`)).json()) as {
-    plan: { job: object; selection: object }
+    plan: { job: object; streams: { selection: object }[] }
   }
   const made = await page.request.post(`${at}/jobs/import`, {
     data: {
       plan: {
         ...plan,
         job: { ...plan.job, name: 'Laboratory' },
-        selection: { ...plan.selection, fanId },
-        calibration: null,
+        streams: plan.streams.map((s) => ({ ...s, selection: { ...s.selection, fanId }, calibration: null })),
       },
       fans: [own],
     },

@@ -31,11 +31,11 @@ test('a long shelf: ranked, picked from, searched by name, and taken out whole',
   for (let from = 0; from < FANS; from += PART)
     await post(`${empty.url}/api/fans/import`, { fans: fans.slice(from, from + PART) })
   const { plan } = (await (await fetch(`${demo.url}/api/jobs/job-film-cabinet`)).json()) as {
-    plan: { job: { id: string }; selection: { fanId: string } }
+    plan: { job: { id: string }; streams: { selection: { fanId: string } }[] }
   }
   const made = await post(`${empty.url}/api/jobs/import`, {
     plan,
-    fans: demoFans.filter((f) => f.id === plan.selection.fanId),
+    fans: demoFans.filter((f) => f.id === plan.streams[0]!.selection.fanId),
   })
 
   // more groups than are worked out; each row has its figures and its curve although no page holds all the fans

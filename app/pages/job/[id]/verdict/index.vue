@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { calibratedBy, predictionsOf, worseOf } from '#core/advice'
+import { wholePlan } from '#core/document'
 import type { StoredPlan } from '#shared/api'
 
 definePageMeta({ station: 'verdict' })
@@ -48,7 +49,7 @@ async function correctPath() {
   busy.value = true
   const result = await api<StoredPlan>(`jobs/${plan.value.job.id}/variants`, {
     method: 'POST',
-    body: { name: `${plan.value.job.name}, path as measured`, plan: calibration.value },
+    body: { name: `${plan.value.job.name}, path as measured`, plan: wholePlan(calibration.value) },
   })
   busy.value = false
   if (!result.ok) return toast.show(result.message, { tone: 'bad' })
