@@ -7,7 +7,7 @@ import { parseArgs } from 'node:util'
 import { writeBench, type BenchRow } from '#core/measure'
 import { boxOf, makeBox } from '../server/simulator/bench-box'
 import type { Receipt } from '#shared/api'
-import type { Fan, StreamPlan } from '#core/document'
+import { seenFrom, type Fan, type PlanDocument } from '#core/document'
 
 const { values } = parseArgs({
   options: {
@@ -47,8 +47,8 @@ if (!answer.ok) {
   console.error(`The job ${values.job} cannot be read from ${values.url}.`)
   process.exit(1)
 }
-const { plan, fans } = (await answer.json()) as { plan: StreamPlan; fans: Fan[] }
-const setting = boxOf(plan, fans, values.which === 'as-found' ? 'as-found' : 'as-planned')
+const { plan, fans } = (await answer.json()) as { plan: PlanDocument; fans: Fan[] }
+const setting = boxOf(seenFrom(plan), fans, values.which === 'as-found' ? 'as-found' : 'as-planned')
 const volts = values.volts === undefined ? (setting.fan?.atV ?? 12) : number(values.volts, 'volts')
 const box = makeBox(
   setting,
