@@ -46,16 +46,16 @@ async function revisions(url: string) {
   return Object.fromEntries(jobs.map((j) => [j.id, j.revision]))
 }
 
-/** The screens in two halves, which may be looked at side by side. */
-const halves = [screens.filter((_, i) => i % 2 === 0), screens.filter((_, i) => i % 2 === 1)]
-for (const [half, paths] of halves.entries())
-  test(`no screen has anything serious for axe, light or dark, or scrolls sideways at 390 px, half ${half + 1}`, async ({
+/** The screens in four parts, which may be looked at side by side. */
+const PARTS = 4
+for (let part = 0; part < PARTS; part++)
+  test(`no screen has anything serious for axe, light or dark, or scrolls sideways at 390 px, part ${part + 1} of ${PARTS}`, async ({
     page,
     demo,
   }) => {
     test.setTimeout(300_000)
     const before = await revisions(demo.url)
-    for (const path of paths) {
+    for (const path of screens.filter((_, i) => i % PARTS === part)) {
       await page.setViewportSize({ width: 1280, height: 800 })
       await page.emulateMedia({ colorScheme: 'light' })
       await page.goto(demo.url + path)
