@@ -4,7 +4,7 @@ import { dayModel, drawnDays, dayReportSteps } from '#core/day'
 import { atOnce } from '#core/numeric'
 import { computeReport, dayStreamsOf } from '#core/plan'
 import { demoFans } from '../demo/fans'
-import { demoPlans } from '../demo/jobs'
+import { demoPlan } from '../demo/jobs'
 import { line, time, timePair } from './measure'
 
 const control: ControlSettings = {
@@ -92,7 +92,7 @@ export function benchDays(): void {
   line('a day every second, 4 parts, 4 fans', `${ours.toFixed(0)} ms`, 'under 60 ms', ours < 60)
   line('  over a bare loop of its equations', `${(ours / bare).toFixed(2)} ×`, 'at most 3 ×', ours / bare <= 3)
 
-  const plan = demoPlans().find((p) => p.job.id === 'job-recorder-shelf')!
+  const plan = demoPlan('job-recorder-shelf')
   const input = { plan, fans: demoFans, shown: null }
   const streams = dayStreamsOf(input)
   const drawn = time(() => drawnDays(dayModel(plan, streams), 'hot', streams), 1)

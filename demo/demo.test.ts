@@ -4,7 +4,7 @@ import { modelFan } from '#core/system'
 import { dataPlausibility } from '#core/fan'
 import { fanSchema, planSchema, wholePlan } from '#core/document'
 import { demoFans } from './fans'
-import { demoPlans } from './jobs'
+import { demoPlan, demoPlans } from './jobs'
 
 describe('the invented workshop', () => {
   test('about sixty fans, each valid, computable and physically plausible', () => {
@@ -77,7 +77,7 @@ describe('the invented workshop', () => {
     const of = (id: string) => {
       const made = computeReport({
         shown: null,
-        plan: demoPlans().find((p) => p.job.id === id)!,
+        plan: demoPlan(id),
         fans: demoFans,
       })
       if (!made.ok) throw new Error(made.reason)

@@ -1,13 +1,13 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
 import { demoFans } from './fans'
-import { filmCabinet } from './jobs/first'
+import { demoPlan } from './jobs'
 import { computeReport } from '#core/plan'
 import { printQuantity } from '#core/units'
 
 /** The guide tells the demo's own job: its numbers are computed here again, its links lead somewhere. */
 const text = readFileSync('docs/guide.md', 'utf8').replaceAll('**', '')
-const made = computeReport({ plan: filmCabinet(), fans: demoFans, shown: null })
+const made = computeReport({ plan: demoPlan('job-film-cabinet'), fans: demoFans, shown: null })
 if (!made.ok) throw new Error(made.reason)
 const { report } = made
 const said = (value: number | null | undefined, quantity: Parameters<typeof printQuantity>[1]) =>

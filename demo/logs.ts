@@ -3,7 +3,7 @@ import { channelOf, type BenchRow, type Channel } from '#core/measure'
 import type { NewLog } from '#shared/schemas/log'
 import { boxOf, makeBox, type BoxControls } from '../server/simulator/bench-box'
 import { demoFans } from './fans'
-import { demoPlans } from './jobs'
+import { demoPlan } from './jobs'
 
 export interface DemoLog {
   jobId: string
@@ -40,7 +40,7 @@ function logOf(jobId: string, id: string, name: string, startedAt: string, rows:
 }
 
 export function demoLogs(): DemoLog[] {
-  const of = (id: string) => demoPlans().find((p) => p.job.id === id)!
+  const of = (id: string) => demoPlan(id)
   const kiln = makeBox(boxOf(of('job-kiln-controller'), demoFans, 'as-found'), controls(0), 7)
   const film = of('job-film-cabinet')
   const setting = boxOf(film, demoFans, 'as-planned')

@@ -121,10 +121,10 @@ export function useLineUp() {
   )
 
   /** Puts a selection in: the feed follows, so that the chain stays one. */
-  function take(chosen: Omit<FanSelection, 'id'>) {
+  function take(chosen: Omit<FanSelection, 'id'>, volts: number) {
     store.change((d) => {
       d.selection = { id: d.selection?.id ?? newId('pick'), ...chosen }
-      setDrive(d, { volts: chosen.driveV, converterId: newId('converter') })
+      setDrive(d, { volts, converterId: newId('converter') })
     })
   }
   /** Takes a group. */
@@ -132,7 +132,7 @@ export function useLineUp() {
     const { fanId, secondId, count, secondCount, arrangement, duty } = c
     const driveV = Number(c.driveV.toFixed(2))
     const stayed = keptBefore()
-    take({ fanId, secondFanId: secondId, secondCount: secondCount || null, count, arrangement, duty, driveV })
+    take({ fanId, secondFanId: secondId, secondCount: secondCount || null, count, arrangement, duty }, driveV)
     void tellWhatGoes(stayed)
     landIn('.ranks tr.picked .take')
   }
@@ -156,7 +156,6 @@ export function useLineUp() {
   function takeNew(fanId: string) {
     const fan = shelf.known.find((f) => f.id === fanId)
     if (!fan) return
-    const driveV = fan.ratedV
     const selection = {
       secondFanId: null,
       secondCount: null,
@@ -164,7 +163,7 @@ export function useLineUp() {
       arrangement: 'single' as const,
       duty: null,
     }
-    take({ ...selection, fanId, driveV })
+    take({ ...selection, fanId }, fan.ratedV)
     useToast().show(`${fan.model} is picked.`, { action: { label: 'Undo', run: store.undo } })
   }
   /** Every filter off. */

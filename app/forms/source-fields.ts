@@ -108,6 +108,22 @@ export function sourceFields(source: Source, window: SourceWindow | null): Field
       ? [{ key: 'transientProtected' as const, label: 'Spike suppressor fitted', yesNo: true as const }]
       : []),
     { key: 'reversible', label: 'Its plug fits both ways', yesNo: true },
+    { key: 'polarityChecked', label: 'Polarity metered at the plug', yesNo: true },
+    { key: 'fuseFitted', label: 'Fuse fitted', yesNo: true },
+    { key: 'fuseA', label: 'Fuse', quantity: 'current' },
+    {
+      key: 'fuseFamily',
+      label: 'Fuse family',
+      options: optionsOf(
+        {
+          iec60127: 'glass, IEC: carries its value',
+          ul248: 'glass, UL: carries 75 %',
+          blade: 'blade: carries 75 %',
+        },
+        'usual',
+      ),
+    },
+    { key: 'fuseDistanceM', label: 'Fuse from the terminal', quantity: 'distance' },
   ]
 }
 
@@ -124,24 +140,24 @@ export const converterKinds = [
 export function converterFields(c: Converter): Field<keyof Converter>[] {
   const set: Field<keyof Converter> = {
     key: 'outV',
-    label: c.kind === 'buck' || c.kind === 'boost' || c.kind === 'linear' ? 'Set to' : 'Wanted at the fan',
+    label: c.converterKind === 'buck' || c.converterKind === 'boost' || c.converterKind === 'linear' ? 'Set to' : 'Wanted at the fan',
     quantity: 'voltage',
     required: true,
   }
-  if (c.kind === 'resistor')
+  if (c.converterKind === 'resistor')
     return [
       set,
       { key: 'ohm', label: 'Resistor', quantity: 'resistance', hint: 'empty: the nearest of E12' },
       { key: 'ratingW', label: 'Its rating', quantity: 'power', hint: 'twice its heat' },
       { key: 'capV', label: 'Capacitor across the fan', quantity: 'voltage', hint: 'its rating' },
     ]
-  if (c.kind === 'divider')
+  if (c.converterKind === 'divider')
     return [
       set,
       { key: 'ohm', label: 'Upper resistor', quantity: 'resistance' },
       { key: 'ohm2', label: 'Lower resistor', quantity: 'resistance' },
     ]
-  if (c.kind === 'diode')
+  if (c.converterKind === 'diode')
     return [
       set,
       {
@@ -151,7 +167,7 @@ export function converterFields(c: Converter): Field<keyof Converter>[] {
       },
       { key: 'diodes', label: 'Diodes', quantity: 'number', hint: 'empty: as many as it takes' },
     ]
-  if (c.kind === 'pwm') {
+  if (c.converterKind === 'pwm') {
     return [
       set,
       { key: 'duty', label: 'Share on', quantity: 'ratio' },
@@ -168,7 +184,7 @@ export function converterFields(c: Converter): Field<keyof Converter>[] {
   return [
     set,
     { key: 'iMaxA', label: 'It can give', quantity: 'current', hint: 'as advertised; plan with 70 %' },
-    ...(c.kind === 'linear'
+    ...(c.converterKind === 'linear'
       ? [
           {
             key: 'junctionToAirKPerW' as const,

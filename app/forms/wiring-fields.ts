@@ -1,6 +1,6 @@
-import type { FeedPart, LoadKind, Source, WireConnector, Wiring } from '#core/document'
+import type { FeedPart, LoadKind, WireConnector, Wiring } from '#core/document'
 import { awgAmpacity, awgArea } from '#core/power'
-import { converterNames, switchNames } from '#core/supply'
+import { switchNames } from '#core/supply'
 
 /** The fields of leads, of how the fans are wired, and of everything else that hangs on a source. */
 
@@ -20,26 +20,27 @@ const metricWires = [
   ...crossSections.map((x) => ({ value: x, label: `${x} mm²` })),
 ]
 
-export const leadFields: Field<keyof Source>[] = [
+const wire: Field<keyof FeedPart>[] = [
   { key: 'wireAwg', label: 'Gauge', options: gauges },
   { key: 'wireMm2', label: 'or metric', options: metricWires },
   { key: 'wireLengthM', label: 'Length, one way', quantity: 'distance' },
-  { key: 'fuseFitted', label: 'Fuse fitted', yesNo: true },
-  { key: 'fuseA', label: 'Fuse', quantity: 'current' },
-  {
-    key: 'fuseFamily',
-    label: 'Fuse family',
-    options: optionsOf(
-      {
-        iec60127: 'glass, IEC: carries its value',
-        ul248: 'glass, UL: carries 75 %',
-        blade: 'blade: carries 75 %',
-      },
-      'usual',
-    ),
-  },
-  { key: 'fuseDistanceM', label: 'Fuse from the terminal', quantity: 'distance' },
-  { key: 'polarityChecked', label: 'Polarity metered at the plug', yesNo: true },
+  { key: 'fuseA', label: 'Fuse in this lead', quantity: 'current' },
+]
+const hangsOn = (parents: Option[]): Field<keyof FeedPart> => ({
+  key: 'parentId',
+  label: 'Hangs on',
+  options: parents,
+})
+/** The lead of the stream's fans; what it hangs on where there is a choice. */
+export const fansLeadFields = (parents: Option[]): Field<keyof FeedPart>[] => [
+  ...wire,
+  ...(parents.length > 1 ? [hangsOn(parents)] : []),
+]
+/** What a part is called, what it hangs on, and by which lead. */
+export const feedPlaceFields = (parents: Option[]): Field<keyof FeedPart>[] => [
+  { key: 'name', label: 'Name', text: true, required: true },
+  hangsOn(parents),
+  ...wire,
 ]
 const connectors: Record<WireConnector, string> = {
   header: 'keyed fan header',
@@ -170,65 +171,12 @@ const switchFields = (part: FeedPart): Field<keyof FeedPart>[] => [
     : [{ key: 'coilA' as const, label: 'Draws itself', quantity: 'current' as const }]),
 ]
 export function partFields(part: FeedPart, parents: Option[], fans: Option[]): Field<keyof FeedPart>[] {
-  const wire: Field<keyof FeedPart>[] = [
-    { key: 'wireAwg', label: 'Gauge', options: gauges },
-    { key: 'wireMm2', label: 'or metric', options: metricWires },
-    { key: 'wireLengthM', label: 'Length, one way', quantity: 'distance' },
-    { key: 'fuseA', label: 'Fuse', quantity: 'current' },
-  ]
-  const head: Field<keyof FeedPart>[] = [
-    { key: 'name', label: 'Name', text: true, required: true },
-    { key: 'parentId', label: 'Hangs on', options: parents },
-  ]
-  const carries: Field<keyof FeedPart> = {
-    key: 'carriesFans',
-    label: 'In the lead of the fans',
-    options: [
-      { value: true, label: 'yes, they hang behind it' },
-      { value: false, label: 'no' },
-    ],
-  }
+  const place = feedPlaceFields(parents)
+  const [name, on] = place
   // a stream's fans are told where they are chosen
-  if (part.streamId !== null) return [...head, ...wire]
-  if (part.kind === 'branch') return [...head, carries, ...wire]
-  if (part.kind === 'switch') return [...head, ...switchFields(part), carries, ...wire]
-  if (part.kind === 'converter') {
-    return [
-      ...head,
-      {
-        key: 'converterKind',
-        label: 'Kind',
-        options: optionsOf({
-          buck: converterNames.buck,
-          boost: converterNames.boost,
-          linear: converterNames.linear,
-          resistor: converterNames.resistor,
-          diode: converterNames.diode,
-        }),
-      },
-      ...(part.converterKind === 'diode'
-        ? [
-            {
-              key: 'diodeKind' as const,
-              label: 'Diode',
-              options: optionsOf(
-                { silicon: 'silicon, 0.7 to 0.9 V', schottky: 'Schottky, 0.3 to 0.5 V' },
-                'silicon',
-              ),
-            },
-            { key: 'diodes' as const, label: 'In series', quantity: 'number' as const },
-            carries,
-          ]
-        : part.converterKind === 'resistor'
-          ? [{ key: 'ohm' as const, label: 'Resistor', quantity: 'resistance' as const }]
-          : [
-              { key: 'outV' as const, label: 'Set to', quantity: 'voltage' as const },
-              { key: 'iMaxA' as const, label: 'It can give', quantity: 'current' as const },
-              { key: 'setFirst' as const, label: 'Set with a meter first', yesNo: true as const },
-            ]),
-      ...wire,
-    ]
-  }
+  if (part.streamId !== null || part.kind === 'branch') return place
+  const head = [name!, on!]
+  if (part.kind === 'switch') return [...head, ...switchFields(part), ...wire]
   const own: Field<keyof FeedPart>[] =
     part.loadKind === 'fan'
       ? [{ key: 'fanId', label: 'Which fan', options: fans }]

@@ -4,11 +4,11 @@ import {
   changeWords,
   completePlan,
   fanIdsOf,
-  feedStreams,
   holdKeptFlow,
   mergePlans,
   planSchema,
   removeStream,
+  settleFeed,
   streamName,
   seenFrom,
   type Fan,
@@ -245,7 +245,7 @@ export const useJobStore = defineStore('job', () => {
 
   /** Takes a changed document. */
   function take(next: PlanDocument, key: string, words: string): string {
-    feedStreams(next)
+    settleFeed(next, stored.value)
     const checked = planSchema.safeParse(next)
     if (!checked.success) {
       const message = checked.error.issues[0]?.message ?? 'This cannot be.'
@@ -360,7 +360,7 @@ export const useJobStore = defineStore('job', () => {
   }
   /** Takes the shown stream away, with its leads and targets; undo is offered. The one that the feed begins with stays. */
   function removeAirStream() {
-    if (!stored.value || !plan.value || plan.value.before === 0) return
+    if (!stored.value || !plan.value || !plan.value.beside.length) return
     const name = streamName(plan.value)
     const next = copy(stored.value)
     removeStream(next, plan.value.stream)

@@ -21,7 +21,6 @@ export function candidateArray(c: Candidate, fans: readonly Fan[]): FanArray | n
       secondCount: c.secondCount || null,
       count: c.count,
       arrangement: c.arrangement,
-      driveV: c.driveV,
       duty: c.duty,
     },
     fans,

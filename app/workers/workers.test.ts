@@ -6,7 +6,7 @@ import { joinBlocks } from '#shared/log-blocks'
 import { writeCsv } from '#shared/exchange/shelf-file'
 import type { LogTable } from '#shared/exchange/log-file'
 import { demoFans } from '../../demo/fans'
-import { demoPlans } from '../../demo/jobs'
+import { demoPlan, demoPlans } from '../../demo/jobs'
 import type { DayWorker } from './day.worker'
 import type { LogWorker } from './log.worker'
 import type { PlanWorker } from './plan.worker'
@@ -161,7 +161,7 @@ describe('trace', () => {
 
 describe('day', () => {
   let worker: Remote<DayWorker>
-  const shelf = demoPlans().find((p) => p.job.id === 'job-recorder-shelf')!
+  const shelf = demoPlan('job-recorder-shelf')
   const of = (day: StreamPlan) => ({ plan: day, fans: demoFans, shown: null })
   beforeAll(async () => {
     worker = await started<DayWorker>(() => import('./day.worker'))
@@ -195,7 +195,7 @@ describe('day', () => {
     expect(Math.max(...shares)).toBeLessThanOrEqual(1)
   }, 60_000)
   test('a machine of several streams: two controls, and the rest always on', async () => {
-    const press = demoPlans().find((p) => p.job.id === 'job-stencil-press')!
+    const press = demoPlan('job-stencil-press')
     press.controls = [
       { ...newControlOf('c1', 'thermostat', ['main']), onC: 40, offC: 34 },
       { ...newControlOf('c2', 'timer', ['stream-board']), timerOnS: 600, timerEveryS: 1800 },

@@ -1,15 +1,7 @@
-import {
-  MOST_FANS,
-  holdKeptFlow,
-  setDrive,
-  type FanSelection,
-  type Goal,
-  type StreamPlan,
-  type PlanInput,
-} from '#core/document'
+import { MOST_FANS, driveVolts, holdKeptFlow, setDrive, type FanSelection, type Goal, type StreamPlan, type PlanInput } from '#core/document'
 import { presentFlow } from '#core/requirement'
 import { START_MARGIN } from '#core/selection'
-import { arrayLimits, fanPlaces } from '#core/system'
+import { arrayLimits, drivenV, fanPlaces } from '#core/system'
 import { variants } from './what-if'
 import { computeReport, type Report } from '#core/plan'
 
@@ -155,21 +147,22 @@ function fanChanges(plan: StreamPlan, report: Report, input: PlanInput): Change[
   const fan = input.fans.find((f) => f.id === selection?.fanId)
   if (!selection || !fan) return []
   const list: Change[] = []
+  const driveV = driveVolts(plan) ?? fan.ratedV
   const top = Math.min(fan.ratedV, report.power.fanHighV ?? fan.ratedV)
   const set = (p: StreamPlan, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
-  if (selection.driveV < 0.98 * fan.ratedV)
+  if (driveV < 0.98 * fan.ratedV)
     list.push({
       key: 'drive.rated',
       label: 'full rated voltage',
       group: 'drive',
       change: (p) => set(p, fan.ratedV),
     })
-  if (selection.driveV + 1 < top)
+  if (driveV + 1 < top)
     list.push({
       key: 'drive.volt',
       label: 'one volt more',
       group: 'drive',
-      change: (p) => set(p, selection.driveV + 1),
+      change: (p) => set(p, driveV + 1),
     })
   const more = stepped(plan, selection, 1)
   if (more)
@@ -234,7 +227,7 @@ function lessChanges(plan: StreamPlan, report: Report): Change[] {
   const set = (p: StreamPlan, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
   const lowest = START_MARGIN * arrayLimits(running.fanArray).startV
   const list: Change[] = []
-  for (let volts = selection.driveV - DRIVE_STEP; volts >= lowest; volts -= DRIVE_STEP) {
+  for (let volts = drivenV(plan, running.fanArray) - DRIVE_STEP; volts >= lowest; volts -= DRIVE_STEP) {
     const at = Math.round(volts * 10) / 10
     list.push({ key: `drive.${at}`, label: `driven at ${at} V`, group: 'drive', change: (p) => set(p, at) })
   }

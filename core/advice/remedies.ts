@@ -1,6 +1,8 @@
 import {
-  newFeedPart,
+  newConverter,
   newSource,
+  putInLead,
+  sourceOf,
   setDrive,
   type FeedPart,
   type StreamPlan,
@@ -9,7 +11,7 @@ import {
 import { computeReport, type Report } from '#core/plan'
 import { resistorRating } from '#core/power'
 import { subjectKey, withAlso, type Finding } from '#core/rules'
-import { fansNodeOf, fuseFamilyOf, fuseFor } from '#core/supply'
+import { fansNodeOf, fuseFamilyOf, fuseFor, rootOf } from '#core/supply'
 import { freeAreaOf, groupsOf, sweptArea } from '#core/system'
 import { changesOf, type Change } from './improvements'
 
@@ -52,10 +54,9 @@ const convert =
     const label = `a step-${kind === 'buck' ? 'down' : 'up'} converter set to ${volts} V`
     return [
       change(`convert.${kind}`, label, (p) => {
-        if (!part) return setDrive(p, { volts, by: { kind }, converterId: CONVERTER_ID })
-        const made = newFeedPart(`${part.id}-converter`, 'converter', part.parentId)
-        p.feed.push({ ...made, converterKind: kind, outV: volts, setFirst: null })
-        p.feed.find((f) => f.id === part.id)!.parentId = made.id
+        if (!part) return setDrive(p, { volts, by: { converterKind: kind }, converterId: CONVERTER_ID })
+        const made = newConverter(`${part.id}-converter`, volts, kind)
+        putInLead(p, p.feed.find((f) => f.id === part.id)!, { ...made, setFirst: null })
       }),
     ]
   }
@@ -70,29 +71,31 @@ const fasten: Make = (_, { selection }) => {
 /** The gauges that are thicker than what is there. */
 const thicken: Make = ({ plan }, _, finding) => {
   const part = partOf(plan, finding)
-  const now = (part ?? plan.source)?.wireAwg ?? null
-  if (now === null) return []
+  const now = part?.wireAwg ?? null
+  if (!part || now === null) return []
   const thicker = Array.from({ length: Math.max(0, (now - THICKEST_AWG) / 2) }, (_x, i) => now - 2 * (i + 1))
   return thicker.map((awg) =>
     change(`awg.${awg}`, `a wire of AWG ${awg}`, (p) => {
-      const at = part ? p.feed.find((f) => f.id === part.id)! : p.source!
-      Object.assign(at, { wireAwg: awg, wireMm2: null })
+      Object.assign(p.feed.find((f) => f.id === part.id)!, { wireAwg: awg, wireMm2: null })
     }),
   )
 }
 
 const fuse: Make = ({ plan }, report, finding) => {
   const part = partOf(plan, finding)
-  const node = part
-    ? report.power.feed.nodes.find((n) => n.id === part.id)
-    : fansNodeOf(plan, report.power.feed)
-  const amps = node ? fuseFor(node, fuseFamilyOf(plan.source)) : null
+  const { feed } = report.power
+  const node = part ? feed.nodes.find((n) => n.id === part.id) : fansNodeOf(plan, feed)
+  const source = node && plan.sources.find((s) => s.id === rootOf(feed, node).id)
+  const amps = node && source ? fuseFor(node, fuseFamilyOf(source)) : null
+  // the fuse at a source that feeds nothing else protects the lead
+  const alone = source && plan.feed.filter((f) => f.parentId === source.id).length === 1
+  const own = part && (part.fuseA !== null || !alone || source.fuseA === null)
   return amps === null
     ? []
     : [
         change('fuse', `a fuse of ${amps} A`, (p) => {
-          if (part) p.feed.find((f) => f.id === part.id)!.fuseA = amps
-          else Object.assign(p.source!, { fuseA: amps, fuseFitted: true })
+          if (own) p.feed.find((f) => f.id === part.id)!.fuseA = amps
+          else Object.assign(p.sources.find((s) => s.id === source?.id)!, { fuseA: amps, fuseFitted: true })
         }),
       ]
 }
@@ -104,7 +107,7 @@ const rateResistor: Make = (_, report, finding) => {
     ? []
     : [
         change('rating', `one rated for ${watts} W`, (p) => {
-          if (p.converter) p.converter.ratingW = watts
+          p.feed.find((f) => f.id === node!.id)!.ratingW = watts
         }),
       ]
 }
@@ -115,7 +118,7 @@ const SUPPLY_AMPS = [1, 2, 3, 5, 8, 10, 15, 20]
 const LOADED = 0.8
 /** A supply of the hub’s own; the header stays as what only steers. */
 const ownSupply: Make = ({ plan }, { selection, power }) => {
-  const { source } = plan
+  const source = sourceOf(plan)
   const volts = selection?.fanArray.model.fan.ratedV ?? source?.nominalV
   if (!source || !volts) return []
   const wanted = Math.max((power.loadWorstA ?? 0) / LOADED, power.loadStartA ?? 0)
@@ -123,16 +126,9 @@ const ownSupply: Make = ({ plan }, { selection, power }) => {
   const label = `an adapter of ${volts} V${amps ? `, ${amps} A` : ''} for the hub; the header only steers`
   return [
     change('hub.supply', label, (p) => {
-      const { wireAwg, wireMm2, wireLengthM } = source
-      p.source = {
-        ...newSource(`${source.id}-hub`, 'adapter', volts),
-        wireAwg,
-        wireMm2,
-        wireLengthM,
-        iMaxA: amps ?? null,
-        regulated: true,
-      }
-      p.sources.push(source)
+      const made = { ...newSource(`${source.id}-hub`, 'adapter', volts), iMaxA: amps ?? null, regulated: true }
+      p.sources.unshift(made)
+      for (const part of p.feed) if (part.parentId === source.id) part.parentId = made.id
     }),
   ]
 }

@@ -138,7 +138,6 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
       secondCount: null,
       count: 1,
       arrangement: 'single',
-      driveV: fan.ratedV,
       duty: null,
     }
     setDrive(plan, { volts: fan.ratedV, converterId: id('converter') })

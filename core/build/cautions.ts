@@ -1,4 +1,4 @@
-import type { StreamPlan } from '#core/document'
+import { isConverter, type StreamPlan, type ConverterKind } from '#core/document'
 import type { SittingKey } from './step'
 
 /**
@@ -28,13 +28,10 @@ const mentions = ({ job }: StreamPlan, words: RegExp) =>
 const picked = ({ selection, beside }: StreamPlan) =>
   selection !== null || beside.some((s) => s.selection !== null)
 const lithium = (c: string | undefined) => c === 'li-ion' || c === 'lifepo4'
-const sources = ({ source, sources: more }: StreamPlan) => (source ? [source, ...more] : more)
-const switching = ({ converter, feed }: StreamPlan) =>
-  ['buck', 'boost', 'pwm'].includes(converter?.kind ?? '') ||
-  feed.some((p) => p.converterKind === 'buck' || p.converterKind === 'boost')
-const warmConverter = ({ converter, feed }: StreamPlan) =>
-  ['resistor', 'linear', 'divider'].includes(converter?.kind ?? '') ||
-  feed.some((p) => p.converterKind === 'resistor' || p.converterKind === 'linear')
+const converts = ({ feed }: StreamPlan, ...kinds: ConverterKind[]) =>
+  feed.some((p) => isConverter(p) && kinds.includes(p.converterKind))
+const switching = (plan: StreamPlan) => converts(plan, 'buck', 'boost', 'pwm')
+const warmConverter = (plan: StreamPlan) => converts(plan, 'resistor', 'linear', 'divider')
 const outdoors = ({ job }: StreamPlan) => job.airOutlet === 'outdoors'
 const cuts = ({ fit, job }: StreamPlan) =>
   fit !== null && fit.opening === null && (fit.material !== null || job.holeM !== null)
@@ -112,7 +109,7 @@ export const cautionRules: readonly CautionRule[] = [
       'puffed cells. In aircraft cabins at most 100 Wh (from memory).',
     (plan) =>
       lithium(plan.battery?.chemistry) ||
-      sources(plan).some((s) => s.kind === 'pack' || s.kind === 'power-bank'),
+      plan.sources.some((s) => s.kind === 'pack' || s.kind === 'power-bank'),
     ({ battery }) =>
       battery && lithium(battery.chemistry) && battery.protectedPack === false
         ? 'The pack has no protection board.'
@@ -125,7 +122,7 @@ export const cautionRules: readonly CautionRule[] = [
     'Vent high and low, no sparks, eye protection, insulated tools, a fuse within 0.2 m of the pole.',
     (plan) =>
       plan.battery?.chemistry === 'lead-acid' ||
-      sources(plan).some((s) => s.kind === 'house-battery' || s.kind === 'vehicle'),
+      plan.sources.some((s) => s.kind === 'house-battery' || s.kind === 'vehicle'),
   ),
   rule(
     'gas-appliance',
@@ -215,7 +212,7 @@ export const cautionRules: readonly CautionRule[] = [
     'wiring',
     'Charging voltage and spikes kill 12 V fans; the fuse sits at the battery.',
     'A wide-range fan or a regulator; nothing loose near pedals, airbags, exhaust. Engine cooling only with parts approved for it.',
-    (plan) => plan.job.domain === 'vehicle' || sources(plan).some((s) => s.kind === 'vehicle'),
+    (plan) => plan.job.domain === 'vehicle' || plan.sources.some((s) => s.kind === 'vehicle'),
   ),
   rule(
     'aircraft-medical',

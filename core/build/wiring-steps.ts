@@ -1,5 +1,5 @@
 import { crimpPull, SETTING_NEAR, SETTING_TOLERANCE } from '#core/power'
-import { sourcesOf } from '#core/document'
+import { isConverter, sourceOf } from '#core/document'
 import { UNLOADED_TOLD_V, windowOf } from '#core/supply'
 import { groupsOf } from '#core/system'
 import type { Sentence } from '#core/units'
@@ -56,7 +56,7 @@ function leadSteps({ feed }: Env): BuildStep[] {
 }
 
 function sourceSteps(env: Env): BuildStep[] {
-  return sourcesOf(env.plan).flatMap((source): BuildStep[] => {
+  return env.plan.sources.flatMap((source): BuildStep[] => {
     // what the plan counts with, not what was measured then: the step stays the same once it is ticked
     const window = windowOf(env.plan, { ...source, openV: null })
     const words: Sentence = window
@@ -90,7 +90,7 @@ function sourceSteps(env: Env): BuildStep[] {
         },
         at: { station: 'power', part: source.id },
         apply: (plan, { value }) => {
-          for (const s of sourcesOf(plan)) if (s.id === source.id && value !== null) s.openV = value
+          for (const s of plan.sources) if (s.id === source.id && value !== null) s.openV = value
         },
       }),
     ]
@@ -98,16 +98,15 @@ function sourceSteps(env: Env): BuildStep[] {
 }
 
 function converterSteps(env: Env): BuildStep[] {
-  const { converter, feed: parts } = env.plan
   const most = fansStand(env)
   return env.feed.nodes.flatMap((node): BuildStep[] => {
-    if (node.kind !== 'converter') return []
-    const own = node.id === converter?.id ? converter : null
-    const kind = own?.kind ?? parts.find((p) => p.id === node.id)?.converterKind
+    const part = env.plan.feed.filter(isConverter).find((p) => p.id === node.id)
+    if (!part) return []
+    const kind = part.converterKind
     if (kind !== 'buck' && kind !== 'boost' && kind !== 'linear') return []
-    const wanted = own?.outV ?? node.outV
+    const wanted = part.outV ?? node.outV
     // one without a screw gives what it was made for, within its tolerance
-    const screw = own?.adjustable !== false
+    const screw = part.adjustable
     const near = screw ? SETTING_NEAR : SETTING_TOLERANCE
     const [low, high] = [(1 - near) * wanted, (1 + near) * wanted]
     const danger = most === null ? '' : ` The fan may get ${most.toFixed(1)} V at most.`
@@ -143,12 +142,8 @@ function converterSteps(env: Env): BuildStep[] {
         photo: true,
         at: { station: 'power', part: node.id },
         apply: (plan, { value }) => {
-          if (plan.converter?.id === node.id) {
-            plan.converter.setFirst = true
-            plan.converter.measuredV = value
-          }
-          const part = plan.feed.find((p) => p.id === node.id)
-          if (part) part.setFirst = true
+          const turned = plan.feed.find((p) => p.id === node.id)
+          if (turned) Object.assign(turned, { setFirst: true, measuredV: value })
         },
       }),
     ]
@@ -258,7 +253,8 @@ function fanSteps(env: Env): BuildStep[] {
       },
       at: { station: 'power', ...(several ? { stream: s.id } : {}) },
       apply: (plan, tick) => {
-        if (plan.source) plan.source.polarityChecked = true
+        const source = sourceOf({ ...plan, stream: s.id })
+        if (source) source.polarityChecked = true
         logReading(plan, tick, 'voltage', `plug of the fan${name}`)
       },
     })
@@ -306,8 +302,8 @@ function fanSteps(env: Env): BuildStep[] {
 }
 
 /** What may be warm after an hour. */
-function warmStep({ feed, plan }: Env): BuildStep[] {
-  const warm = feed.nodes.some((n) => n.kind === 'converter') || plan.converter !== null
+function warmStep({ plan }: Env): BuildStep[] {
+  const warm = plan.feed.some(isConverter)
   return [
     step({
       key: 'warm',
@@ -337,7 +333,7 @@ function warmStep({ feed, plan }: Env): BuildStep[] {
 
 /** Steps on the bench and of the first power, in order. */
 export function wiringSteps(env: Env): BuildStep[] {
-  if (!env.plan.source && !env.feed.nodes.length) return []
+  if (!env.plan.sources.length && !env.feed.nodes.length) return []
   return [
     ...sourceSteps(env),
     ...leadSteps(env),

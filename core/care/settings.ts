@@ -1,5 +1,5 @@
 import { schoolWords, type Report } from '#core/plan'
-import type { LogEvent, StreamPlan } from '#core/document'
+import { driveVolts, type LogEvent, type StreamPlan } from '#core/document'
 import { printQuantity } from '#core/units'
 
 /**
@@ -17,12 +17,12 @@ export function settingsOf(plan: StreamPlan, report: Report): string[] {
   )
   const converters = power.feed.nodes.flatMap((n) =>
     n.kind === 'converter'
-      ? [`${n.name}: ${volts((n.id === plan.converter?.id ? plan.converter.outV : null) ?? n.outV)}`]
+      ? [`${n.name}: ${volts(plan.feed.find((p) => p.id === n.id)?.outV ?? n.outV)}`]
       : [],
   )
   const { selection } = plan
   const wire = selection?.duty == null ? '' : `, duty cycle ${Math.round(100 * selection.duty)} %`
-  const drive = selection ? [`Drive: ${volts(selection.driveV)}${wire}`] : []
+  const drive = selection ? [`Drive: ${volts(driveVolts(plan))}${wire}`] : []
   const controls = plan.controls.map((c) => {
     const limits = [
       c.onC === null ? '' : `on ${c.onC} °C`,

@@ -6,7 +6,7 @@ import {
   type CurvePoint,
 } from '#core/control'
 import { newControlOf, type Actuator, type Control, type StreamPlan } from '#core/document'
-import { membersOf, type FanArray } from '#core/system'
+import { drivenV, membersOf, type FanArray } from '#core/system'
 import type { DayStream } from './streams'
 
 /** What a plan says of its controls, as the control step takes it. */
@@ -78,7 +78,7 @@ function voltageDuties(fanArray: FanArray, driveV: number): { min: number; start
 export function usualLimits(streams: readonly DayStream[], control: Control): { min: number; start: number } {
   const each = streams.flatMap(({ plan, system: { fanArray }, operation: { candidate } }) => {
     if (!fanArray) return []
-    if (!usesWire(control, plan)) return [voltageDuties(fanArray, candidate?.driveV ?? plan.selection!.driveV)]
+    if (!usesWire(control, plan)) return [voltageDuties(fanArray, candidate?.driveV ?? drivenV(plan, fanArray))]
     const { min, start } = fanDuties(fanArray)
     return [{ min: min ?? USUAL_MIN, start: start ?? min ?? USUAL_MIN }]
   })

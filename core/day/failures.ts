@@ -94,8 +94,7 @@ function fanFails(control: Control, { job }: StreamPlan): Failure {
 }
 
 function supplyFails({ interlock }: Control, plan: StreamPlan): Failure {
-  const sources = [plan.source, ...plan.sources].filter((s) => s !== null)
-  const battery = sources.some(
+  const battery = plan.sources.some(
     (s) => s.kind === 'pack' || s.kind === 'house-battery' || s.kind === 'power-bank',
   )
   if (interlock === true)

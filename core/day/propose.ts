@@ -1,4 +1,4 @@
-import { newControlOf, type Control, type School } from '#core/document'
+import { newControlOf, sourceOf, type Control, type School } from '#core/document'
 import type { DayModel, ModelGroup } from './model'
 import { loadOf } from './weather'
 import { settled, usesWire, usualLimits } from './controls'
@@ -166,4 +166,4 @@ function proposedCurve(model: DayModel, group: ModelGroup, quiet: number): Parti
 export const possible = (school: School, streams: readonly DayStream[], control: Control): boolean =>
   school !== 'host' ||
   control.school === 'host' ||
-  streams.some(({ plan }) => plan.source?.kind === 'header' || usesWire(control, plan))
+  streams.some(({ plan }) => sourceOf(plan)?.kind === 'header' || usesWire(control, plan))

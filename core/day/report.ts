@@ -1,5 +1,6 @@
+import { loadsOf, type FeedReport } from '#core/supply'
 import { DAY_S } from '#core/control'
-import type { StreamPlan } from '#core/document'
+import { batterySource, type StreamPlan } from '#core/document'
 import type { Figure } from '#core/figure'
 import { usesWire } from './controls'
 import { failuresOf, type Failure } from './failures'
@@ -70,13 +71,14 @@ export function* dayReportSteps(
 
 /**
  * Share of the full load that a usual day draws in the mean, 0..1; null where no control was planned, or nothing is drawn.
- * @param loadRunA drawn from the source while everything runs, A
  */
 export function loadShare(
   { usual }: DayReport,
-  loadRunA: number | null,
-  { controls, source }: StreamPlan,
+  feed: FeedReport,
+  { controls, sources }: StreamPlan,
 ): number | null {
+  const source = batterySource({ sources })
+  const { loadRunA } = loadsOf(feed, source)
   const fullW = (loadRunA ?? 0) * (source?.nominalV ?? 0)
   if (!controls.length || usual.drawnJ === null || !(fullW > 0)) return null
   return Math.min(1, usual.drawnJ / (fullW * DAY_S))

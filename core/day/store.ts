@@ -1,5 +1,5 @@
-import type { StreamPlan } from '#core/document'
-import { runningTime } from '#core/supply'
+import { batterySource, sourceOf, type StreamPlan } from '#core/document'
+import { fansNodeOf, loadsOf, runningTime } from '#core/supply'
 import type { DayStream } from './streams'
 
 /** What stands between the fans and their energy: converters on the way, other loads, a battery with its sun. */
@@ -22,24 +22,26 @@ const GREY = 0.2
 /** Efficiency of all converters between the source and the fans. */
 function efficiencyOf({ plan, power }: DayStream): number {
   const { nodes } = power.feed
-  let at = nodes.find((n) => n.kind === 'selection')
+  let at = fansNodeOf(plan, power.feed)
   let share = 1
   while (at) {
     const above = nodes.find((n) => n.id === at!.parentId)
     if (above?.kind === 'converter' && above.efficiency) share *= above.efficiency
     at = above
   }
-  return plan.source ? share : 1
+  return sourceOf(plan) ? share : 1
 }
 
 /** The store of a plan; null without a source that tells its voltage. */
 export function storeOf(plan: StreamPlan, home: DayStream | null): DayStore | null {
-  const { source, sun, day } = plan
+  const { sun, day } = plan
+  const source = batterySource(plan)
   if (!home || !source || source.nominalV === null) return null
-  const runtime = runningTime(plan, home.power)
+  const { feed } = home.power
+  const runtime = runningTime(plan, feed)
   const efficiency = efficiencyOf(home)
   const fanW = home.operation.candidate?.powerW ?? 0
-  const wholeW = (home.power.loadRunA ?? 0) * source.nominalV
+  const wholeW = (loadsOf(feed, source).loadRunA ?? 0) * source.nominalV
   const month = day?.month === null || day?.month === undefined ? null : runtime.months[day.month - 1]
   const harvest = month ?? runtime.worst
   return {

@@ -1,7 +1,7 @@
 import type { FanTable } from '#core/control'
 import type { Control } from '#core/document'
 import { runningAt } from '#core/selection'
-import type { ArrayDrive } from '#core/system'
+import { drivenV, type ArrayDrive, type FanArray } from '#core/system'
 import { usesWire } from './controls'
 import type { DayStream } from './streams'
 
@@ -11,8 +11,13 @@ import type { DayStream } from './streams'
 const POINTS = 41
 
 /** The drive that a duty means: on the PWM wire, or as a share of the voltage that the plan drives with. */
-function driveAt({ plan, operation: { candidate } }: DayStream, control: Control, duty: number): ArrayDrive {
-  const volts = candidate?.driveV ?? plan.selection!.driveV
+function driveAt(
+  { plan, operation: { candidate } }: DayStream,
+  fanArray: FanArray,
+  control: Control,
+  duty: number,
+): ArrayDrive {
+  const volts = candidate?.driveV ?? drivenV(plan, fanArray)
   const planned = plan.selection!.duty
   return usesWire(control, plan) ? { volts, duty } : { volts: duty * volts, duty: planned }
 }
@@ -28,7 +33,7 @@ export const plannedDuty = (streams: readonly DayStream[], control: Control): nu
 export function atDuty(stream: DayStream, control: Control, duty: number) {
   const { fanArray } = stream.system
   return duty > 0 && fanArray && stream.plan.selection && stream.system.path.complete
-    ? runningAt(stream.context, fanArray, driveAt(stream, control, duty))
+    ? runningAt(stream.context, fanArray, driveAt(stream, fanArray, control, duty))
     : { flow: 0, levelDbA: -Infinity, powerW: 0 }
 }
 

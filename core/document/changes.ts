@@ -28,17 +28,14 @@ const lists: {
   { key: 'branches', one: 'way', many: 'ways side by side' },
   { key: 'targets', one: 'target', many: 'targets' },
   { key: 'ports', one: 'opening', many: 'own openings' },
-  { key: 'feed', one: 'part', many: 'the feed' },
   { key: 'runs', one: 'run', many: 'runs' },
   { key: 'sources', one: 'source', many: 'sources' },
+  { key: 'feed', one: 'part', many: 'the feed' },
   { key: 'controls', one: 'control', many: 'controls' },
   { key: 'logbook', one: 'line of the log book', many: 'the log book' },
   { key: 'beside', one: 'air stream', many: 'air streams' },
 ]
 const singles: { key: keyof StreamPlan; name: string }[] = [
-  { key: 'selection', name: 'picked fan' },
-  { key: 'source', name: 'source' },
-  { key: 'converter', name: 'converter' },
   { key: 'wiring', name: 'wiring' },
   { key: 'battery', name: 'battery' },
   { key: 'sun', name: 'sun' },
@@ -58,6 +55,7 @@ const singles: { key: keyof StreamPlan; name: string }[] = [
 export function changeWords(before: StreamPlan, after: StreamPlan, label = ''): string {
   if (label) return label
   const parts = [
+    ...(same(before.selection, after.selection) ? [] : ['picked fan']),
     ...lists
       .filter(({ key }) => !same(before[key], after[key]))
       .map(({ key, one, many }) => listChange(before[key], after[key], one, many)),

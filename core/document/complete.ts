@@ -1,4 +1,5 @@
 import { newFeedPart } from './feed'
+import { inOneTree } from './older-feed'
 import { machineJobKeys, streamJobKeys } from './job'
 import { streamParts } from './stream'
 import { targetKinds, type TargetKind } from './target'
@@ -27,7 +28,7 @@ export function completePlan(raw: unknown): unknown {
   const uncertain = list(plan.uncertainties).map((u) =>
     u.id === 'partInnerKW' ? { ...u, id: 'partInnerKPerW' } : u,
   )
-  return inStreams({
+  const streams = inStreams({
     ...plan,
     job: renamedPart(raw.job, { careFrom: 'maintenanceFrom', partInnerKW: 'partInnerKPerW' }),
     ...('uncertainties' in plan ? { uncertainties: uncertain } : {}),
@@ -41,6 +42,7 @@ export function completePlan(raw: unknown): unknown {
       : {}),
     feed: plan.feed === undefined ? list(plan.loads).map((l) => oldLoad(l, plan.converter)) : plan.feed,
   })
+  return inOneTree(streams)
 }
 
 /** Changes each thing of a list; what is no list, or no thing, stays for the check. */

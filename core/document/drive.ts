@@ -1,5 +1,8 @@
-import { newConverter, newFeedPart, type Converter, type FeedPart } from './feed'
-import { streamLead, trunkStream, type StreamPlan } from './stream'
+import { converterNames, fansLead, isConverter, newConverter, type Converter, type ConverterKind, type FansLead } from './feed'
+import { putInLead, takeOut, withConverterKind, withOutput } from './feed-edit'
+import { driveVolts, handedV, leadOfFans, partsAbove, partsBelow } from './feed-walk'
+import type { PlanDocument } from './plan'
+import { seenFrom, streamName, isOneOfSeveral, type StreamPlan } from './stream'
 
 /** Share of the drive voltage that a source may differ by and still drive the fan straight. Common practice, no source. */
 const STRAIGHT = 0.05
@@ -19,115 +22,95 @@ export interface Drive {
   converterId: string
 }
 
-/** What was chosen for another voltage and must be chosen again. */
-const UNSET = { setFirst: false, measuredV: null, ohm: null, ohm2: null, diodes: null, duty: null } as const
+const raises = (kind: ConverterKind) => kind === 'boost'
 
-const raises = (kind: Converter['kind']) => kind === 'boost'
-
-/** A converter of a kind for a voltage: the one that is there where it is of that kind, else a new one in its place. */
-function converterFor(plan: StreamPlan, kind: Converter['kind'], volts: number, id: string): Converter {
-  const { converter } = plan
-  if (converter?.kind === kind) return { ...converter, ...UNSET, outV: volts }
-  return { ...newConverter(converter?.id ?? id, volts), kind, iMaxA: converter?.iMaxA ?? null }
+/** The lead of the stream's fans, made where there is none yet: on the first source. Changes the plan. */
+function leadFor(plan: StreamPlan): FansLead {
+  const there = leadOfFans(plan)
+  if (there) return there
+  const lead = fansLead(plan.stream, isOneOfSeveral(plan) ? streamName(plan) : '')
+  lead.parentId = plan.sources[0]?.id ?? null
+  plan.feed.push(lead)
+  return lead
 }
 
 /**
- * The one command that sets the drive voltage, wherever it is asked from: the fan selection and the converter that drives
- * it move together, and what hung on a converter that goes hangs on the source from then on.
- * @param plan changed in place; without a fan selection only the converter is set
+ * The converter that makes the voltage of these fans and of nothing else: the nearest one of the lead, if all that hangs
+ * on it is this lead. One that others hang on is not turned behind their backs.
+ */
+function ownConverter(plan: StreamPlan, lead: FansLead): Converter | null {
+  const above = partsAbove(plan, lead)
+  const [nearest] = above.filter(isConverter)
+  if (!nearest) return null
+  const mine = new Set([...above, lead])
+  return partsBelow(plan, nearest.id).every((p) => mine.has(p)) ? nearest : null
+}
+
+/** Sets a converter of the lead: the one that is there as far as it is of that kind, else a new one in its place. */
+function setConverter(plan: StreamPlan, own: Converter | null, to: Partial<Converter>, id: string): void {
+  const kind = to.converterKind ?? own?.converterKind ?? 'buck'
+  if (own) {
+    const outV = to.outV ?? own.outV
+    const next = kind === own.converterKind ? withOutput(own, outV) : withConverterKind(own, kind)
+    plan.feed[plan.feed.indexOf(own)] = { ...next, ...to }
+    return
+  }
+  const made = newConverter(id, null, kind)
+  if (isOneOfSeveral(plan)) made.name = `${converterNames[kind]} of ${streamName(plan)}`.slice(0, 60)
+  putInLead(plan, leadFor(plan), { ...made, ...to })
+}
+
+/**
+ * The one command that sets the drive voltage of the stream's fans, wherever it is asked from: what makes that voltage is
+ * set, made or taken away in their own lead; nothing else gets another voltage.
+ * @param plan changed in place
  */
 export function setDrive(plan: StreamPlan, { volts, duty, by = 'auto', converterId }: Drive): void {
-  const { selection, source, converter } = plan
-  if (selection) {
-    selection.driveV = volts
-    if (duty !== undefined) selection.duty = duty
+  if (plan.selection && duty !== undefined) plan.selection.duty = duty
+  const lead = leadFor(plan)
+  const own = ownConverter(plan, lead)
+  const handed = handedV(plan, own ?? lead)
+  const near = (v: number | null) => v !== null && Math.abs(v - volts) < STRAIGHT * volts
+  // with nothing else in their lead, the fans may as well hang on another source that has the voltage; a header rather steers
+  const straight = lead.parentId !== null && partsAbove(plan, lead).every((p) => p === own)
+  const rail = straight ? plan.sources.find((s) => s.kind !== 'header' && near(s.nominalV)) : undefined
+  if (by === 'straight') {
+    if (own) takeOut(plan, own.id)
+  } else if (by !== 'auto') setConverter(plan, own, { outV: volts, ...by }, converterId)
+  else if (handed === null) {
+    // what makes it is told already, though not what feeds that
+    if (own && own.outV !== volts) setConverter(plan, own, { outV: volts }, converterId)
+  } else if (near(handed)) {
+    if (own) takeOut(plan, own.id)
+  } else if (rail) {
+    if (own) takeOut(plan, own.id)
+    lead.parentId = rail.id
+  } else {
+    const up = volts > handed
+    const suits = own !== null && raises(own.converterKind) === up
+    if (!suits || own.outV !== volts)
+      setConverter(
+        plan,
+        own,
+        { converterKind: suits ? own.converterKind : up ? 'boost' : 'buck', outV: volts },
+        converterId,
+      )
   }
-  if (plan.stream !== trunkStream(plan)) return driveFurther(plan, volts, by, converterId)
-  if (by === 'straight') return dropConverter(plan)
-  if (by !== 'auto') {
-    const kind = by.kind ?? converter?.kind ?? 'buck'
-    plan.converter = { ...converterFor(plan, kind, volts, converterId), ...by }
-    return
-  }
-  const nominal = source?.nominalV ?? null
-  if (nominal === null) {
-    if (converter && converter.outV !== volts)
-      plan.converter = converterFor(plan, converter.kind, volts, converterId)
-    return
-  }
-  if (Math.abs(nominal - volts) < STRAIGHT * volts) return dropConverter(plan)
-  const up = volts > nominal
-  const suits = converter !== null && raises(converter.kind) === up
-  if (suits && converter.outV === volts) return
-  plan.converter = converterFor(plan, suits ? converter.kind : up ? 'boost' : 'buck', volts, converterId)
-}
-
-function dropConverter(plan: StreamPlan): void {
-  const gone = plan.converter?.id
-  plan.converter = null
-  if (gone !== undefined) for (const part of plan.feed) if (part.parentId === gone) part.parentId = null
-}
-
-/** Kinds that a converter of the feed's tree can be; the plan's own one knows more. */
-const treeKinds = ['buck', 'boost', 'linear', 'resistor'] as const
-const isTreeKind = (kind: string): kind is (typeof treeKinds)[number] =>
-  (treeKinds as readonly string[]).includes(kind)
-
-/** Voltage that a part of the feed is handed, V: that of the nearest converter above it, else the source's. */
-function handedV(plan: StreamPlan, parentId: string | null): number | null {
-  if (parentId === null) return plan.source?.nominalV ?? null
-  if (parentId === plan.converter?.id) return plan.converter.outV
-  const source = [plan.source, ...plan.sources].find((s) => s?.id === parentId)
-  if (source) return source.nominalV
-  const part = plan.feed.find((p) => p.id === parentId)
-  return part ? ((part.kind === 'converter' ? part.outV : null) ?? handedV(plan, part.parentId)) : null
-}
-
-/** A converter that feeds this lead and nothing else; null where there is none. */
-function ownConverter(plan: StreamPlan, lead: FeedPart): FeedPart | null {
-  const above = plan.feed.find((p) => p.id === lead.parentId && p.kind === 'converter')
-  const alone = plan.feed.filter((p) => p.parentId === lead.parentId).length === 1
-  return above && alone ? above : null
+  lead.wishV = handedV(plan, lead) === null ? volts : null
 }
 
 /**
- * Sets the drive voltage of a further stream's fans: by a converter in their own lead, or none where what they hang on
- * has that voltage already, or a further source has.
+ * Gives the fans of every stream their lead, and keeps what they were driven at where nothing makes it any more. Changes
+ * the plan.
+ * @param before the plan before it was changed; null for none
  */
-function driveFurther(
-  plan: StreamPlan,
-  volts: number,
-  by: NonNullable<Drive['by']>,
-  converterId: string,
-): void {
-  const stream = plan.stream
-  let lead = plan.feed.find((p) => p.streamId === stream)
-  if (!lead) {
-    lead = streamLead(stream, plan.job.streamName)
-    plan.feed.push(lead)
+export function settleFeed(plan: PlanDocument, before: PlanDocument | null): void {
+  for (const { id } of plan.streams) {
+    const seen = seenFrom(plan, id)
+    if (!seen.selection && !(seen.job.asIs && seen.job.existingFanId !== null) && !leadOfFans(seen)) continue
+    const lead = leadFor(seen)
+    const volts = handedV(plan, lead)
+    if (volts !== null) lead.wishV = null
+    else if (before?.streams.some((s) => s.id === id)) lead.wishV ??= driveVolts(seenFrom(before, id))
   }
-  const own = ownConverter(plan, lead)
-  const hangsOn = own ? own.parentId : lead.parentId
-  const handed = handedV(plan, hangsOn)
-  const near = (v: number | null) => v !== null && Math.abs(v - volts) < STRAIGHT * volts
-  // where nobody said what it hangs on, a further source that has the voltage is it
-  const rail =
-    by === 'auto' && hangsOn === null && !near(handed) ? plan.sources.find((s) => near(s.nominalV)) : undefined
-  if (by === 'straight' || rail || (by === 'auto' && (handed === null || near(handed)))) {
-    lead.parentId = rail?.id ?? hangsOn
-    if (own) plan.feed = plan.feed.filter((p) => p !== own)
-    return
-  }
-  const wanted = by === 'auto' ? null : (by.kind ?? null)
-  const usual = handed !== null && volts > handed ? 'boost' : 'buck'
-  const kind = wanted !== null && isTreeKind(wanted) ? wanted : usual
-  const setting = { converterKind: kind, outV: volts, setFirst: false, ohm: null } as const
-  if (own) {
-    Object.assign(own, own.outV === volts && own.converterKind === kind ? {} : setting)
-    return
-  }
-  const name = `Converter of ${plan.job.streamName || 'a stream'}`.slice(0, 60)
-  const made = { ...newFeedPart(converterId, 'converter', lead.parentId), name, ...setting }
-  plan.feed.splice(plan.feed.indexOf(lead), 0, made)
-  lead.parentId = made.id
 }

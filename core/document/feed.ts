@@ -2,7 +2,10 @@ import { z } from 'zod'
 import { supplyDefaults, type SupplyKind } from '#core/power'
 import { defaultsOf, idSchema, limits, line, maybe, share, shortText, whole, within, yesNo } from './fields'
 
-/** The feed of a plan: one source, the converter that drives the selected fans, and everything else that hangs on either. SI units. */
+/**
+ * The feed of a plan: its sources, and what hangs on them as one list of parts, each naming what it hangs on: converters,
+ * branches, switches, loads, and the leads of the streams' fans. SI units.
+ */
 
 const gauge = maybe(
   z.number().int().min(10, 'Not thicker than 10 AWG here.').max(30, 'Not thinner than 30 AWG.'),
@@ -74,7 +77,6 @@ export const sourceSchema = z.object({
   iPeakA: maybe(within(0.001, 400)),
   regulated: yesNo,
   output: z.enum(['dc', 'ac']).default('dc'),
-  ...leadShape,
   fuseA: fuse,
   fuseFitted: yesNo,
   /** family that its values and its curve come from */
@@ -94,6 +96,10 @@ export const sourceSchema = z.object({
   reversible: yesNo,
 })
 export interface Source extends z.infer<typeof sourceSchema> {}
+
+/** The fuse at a source, A; null where none is fitted, or none is known. */
+export const sourceFuse = ({ fuseFitted, fuseA }: Source): number | null =>
+  fuseFitted === false ? null : fuseA
 
 /** Kinds of source that come in several voltages. */
 const ofAnyVoltage: SupplyKind[] = ['adapter', 'rail']
@@ -117,23 +123,37 @@ export function newSource(id: string, kind: SupplyKind, fanV: number | null = nu
   }
 }
 
-export const converterSchema = z.object({
-  id: idSchema,
-  kind: z.enum(['buck', 'boost', 'linear', 'resistor', 'divider', 'diode', 'pwm']).default('buck'),
-  outV: within(0.5, 60),
-  iMaxA: maybe(within(0.001, 100)),
+/** What may stand between a source and a load and change the voltage, with what it is called where nobody named it. */
+export const converterNames = {
+  buck: 'Step-down converter',
+  boost: 'Step-up converter',
+  linear: 'Linear regulator',
+  resistor: 'Series resistor',
+  divider: 'Voltage divider',
+  diode: 'Series diodes',
+  pwm: 'Switched supply (PWM)',
+} as const
+export type ConverterKind = keyof typeof converterNames
+const converterKinds = Object.keys(converterNames) as [ConverterKind, ...ConverterKind[]]
+
+const converterShape = {
+  converterKind: maybe(z.enum(converterKinds)),
+  /** wished at its output; null: what comes of its parts */
+  outV: maybe(within(0.5, 60)),
+  iMaxA: amps,
   efficiency,
   dropoutV: maybe(within(0, 20)),
   adjustable: z.boolean().default(true),
-  /** set and measured before the fan was connected */
-  setFirst: z.boolean().default(false),
+  /** set and measured before anything was connected */
+  setFirst: yesNo,
   measuredV: maybe(limits.voltage),
   /** resistor, or the upper one of a divider; ohm2 the lower */
   ohm: ohms,
   ohm2: ohms,
   ratingW: maybe(within(0.01, 500)),
+  /** diodes in series: how many, and their kind */
   diodes: maybe(whole(1, 20)),
-  diodeKind: z.enum(['silicon', 'schottky']).default('silicon'),
+  diodeKind: maybe(z.enum(['silicon', 'schottky'])),
   /** chopped supply: share on, frequency, which side, diode across the fan */
   duty: maybe(within(0.01, 1)),
   pwmHz: maybe(within(0.1, 1e6)),
@@ -144,40 +164,22 @@ export const converterSchema = z.object({
   capsFitted: yesNo,
   /** capacitor across the fan */
   capV: maybe(within(1, 1000)),
-})
-export interface Converter extends z.infer<typeof converterSchema> {}
-/** A new step-down converter, not set yet. */
-export const newConverter = (id: string, outV: number): Converter => ({
-  ...defaultsOf(converterSchema),
-  id,
-  outV,
-})
+}
 
 /** What can open and close a lead. */
 const switchKinds = ['hand', 'relay', 'timer', 'thermal-no', 'thermal-nc', 'thermostat'] as const
 export type SwitchKind = (typeof switchKinds)[number]
 
-/** A further converter, a branch point, a switch, or a load, on its own lead below the source, a converter or a branch. */
+/** A converter, a branch point, a switch, or a load, on its own lead. */
 export const feedPartSchema = z.object({
   id: idSchema,
-  /** null: straight on the source; else the id of the plan's converter or of another part */
+  /** id of the source or part that it hangs on; null: of nothing yet */
   parentId: maybe(idSchema),
   kind: z.enum(['converter', 'branch', 'load', 'switch']),
   name: shortText.min(1, 'Name it.'),
   ...leadShape,
   fuseA: fuse,
-  /** converter */
-  converterKind: maybe(z.enum(['buck', 'boost', 'linear', 'resistor', 'diode'])),
-  /** diodes in series: how many, and their kind */
-  diodes: maybe(whole(1, 20)),
-  diodeKind: maybe(z.enum(['silicon', 'schottky'])),
-  outV: maybe(within(0.5, 60)),
-  iMaxA: amps,
-  efficiency,
-  ohm: ohms,
-  setFirst: yesNo,
-  /** a switch, diodes or a branch in the lead of the first air stream's fans: they hang behind it */
-  carriesFans: z.boolean().default(false),
+  ...converterShape,
   /** switch */
   switchKind: maybe(z.enum(switchKinds)),
   /** what its contact may open, DC */
@@ -199,8 +201,10 @@ export const feedPartSchema = z.object({
   startA: maybe(limits.current),
   ratedV: maybe(limits.voltage),
   fanId: maybe(idSchema),
-  /** the lead of a further air stream's fans: fan, number and drive are the stream's */
+  /** the lead of an air stream's fans: which fans, and how many, is the stream's */
   streamId: maybe(idSchema),
+  /** of such a lead that no voltage reaches yet: the one that its fans are to get */
+  wishV: maybe(within(0.5, 60)),
   /** LEDs of one string, and the drop of each */
   ledString: maybe(whole(1, 30)),
   ledV: maybe(within(0.5, 10)),
@@ -208,15 +212,28 @@ export const feedPartSchema = z.object({
 })
 export interface FeedPart extends z.infer<typeof feedPartSchema> {}
 export type LoadKind = NonNullable<FeedPart['loadKind']>
+/** A part that changes the voltage. */
+export interface Converter extends FeedPart {
+  kind: 'converter'
+  converterKind: ConverterKind
+}
+export const isConverter = (part: FeedPart): part is Converter =>
+  part.kind === 'converter' && part.converterKind !== null
+/** The lead of a stream's fans. */
+export interface FansLead extends FeedPart {
+  kind: 'load'
+  streamId: string
+}
+export const isFansLead = (part: FeedPart): part is FansLead => part.streamId !== null
 
-const partNames = { load: 'Load', branch: 'Branch', converter: 'Step-down converter', switch: 'Switch' }
+const partNames = { load: 'Load', branch: 'Branch', converter: converterNames.buck, switch: 'Switch' }
 const usualPart: Record<FeedPart['kind'], Partial<FeedPart>> = {
   load: { loadKind: 'other' },
   branch: {},
   converter: { converterKind: 'buck', outV: 5, setFirst: false },
   switch: { switchKind: 'hand' },
 }
-/** A part of the feed that hangs on the source, a converter or a branch. */
+/** A part of the feed with what is usual for its kind. */
 export const newFeedPart = (id: string, kind: FeedPart['kind'], parentId: string | null): FeedPart => ({
   ...defaultsOf(feedPartSchema),
   id,
@@ -224,6 +241,28 @@ export const newFeedPart = (id: string, kind: FeedPart['kind'], parentId: string
   kind,
   name: partNames[kind],
   ...usualPart[kind],
+})
+
+/** A converter of a kind that is to give a voltage, V, not set yet. */
+export const newConverter = (
+  id: string,
+  outV: number | null,
+  converterKind: ConverterKind = 'buck',
+): Converter => ({
+  ...newFeedPart(id, 'converter', null),
+  kind: 'converter',
+  name: converterNames[converterKind],
+  converterKind,
+  outV,
+})
+
+/** The lead of a stream's fans, on nothing yet. */
+export const fansLead = (streamId: string, name: string): FansLead => ({
+  ...newFeedPart(`lead-${streamId}`.slice(0, 64), 'load', null),
+  kind: 'load',
+  name: name || 'Fans',
+  loadKind: 'fan',
+  streamId,
 })
 
 /** What is wrong with the temperatures of a thermal switch; null where nothing is. */
@@ -234,24 +273,6 @@ export function switchProblem({ switchKind, onC, offC }: FeedPart): string | nul
   if (switchKind === 'thermal-nc' && onC >= offC)
     return `It opens at ${offC} °C and closes at ${onC} °C: one that opens when it gets warm closes below that.`
   return null
-}
-
-/**
- * What stands in the lead of the first air stream's fans, from the converter or source on: switches, diodes, branches.
- * @param startId id of what the lead begins at
- * @param atSource whether that is the first source, which parts hang on without naming it
- */
-export function inFansLead(feed: readonly FeedPart[], startId: string, atSource: boolean): FeedPart[] {
-  const found: FeedPart[] = []
-  const hangs = (part: FeedPart) => {
-    const last = found.at(-1)
-    return last ? part.parentId === last.id : part.parentId === startId || (atSource && part.parentId === null)
-  }
-  for (;;) {
-    const next = feed.find((p) => p.carriesFans && p.kind !== 'load' && !found.includes(p) && hangs(p))
-    if (!next) return found
-    found.push(next)
-  }
 }
 
 /** How the selected fans are wired. */

@@ -77,25 +77,29 @@ export {
 } from './path'
 export {
   batterySchema,
-  converterSchema,
   feedPartSchema,
   newBattery,
+  converterNames,
+  fansLead,
+  isConverter,
+  isFansLead,
   newConverter,
   newFeedPart,
   newSource,
   newSun,
+  sourceFuse,
   sourceSchema,
   sunSchema,
   wiringSchema,
   type Battery,
   type Converter,
+  type ConverterKind,
   type FeedPart,
   type LoadKind,
   type Source,
   type Sun,
   type WireConnector,
   type Wiring,
-  inFansLead,
   switchProblem,
   type SwitchKind,
 } from './feed'
@@ -158,7 +162,6 @@ export {
   newPlan,
   newStreamPlan,
   planSchema,
-  sourcesOf,
   targetOf,
   windowProblem,
   type PlanDocument,
@@ -183,7 +186,6 @@ export {
 export { MOST_FANS, selectionSchema, type Arrangement, type FanSelection } from './selection'
 export {
   addStream,
-  feedStreams,
   fromEachStream,
   isOneOfSeveral,
   MOST_STREAMS,
@@ -195,16 +197,36 @@ export {
   streamName,
   streamNames,
   streamSchema,
-  trunkStream,
   type MachinePlan,
   type Stream,
   type StreamPlan,
   wholePlan,
 } from './stream'
 export { completePlan } from './complete'
-export { setDrive } from './drive'
+export { setDrive, settleFeed } from './drive'
 export { holdKeptFlow } from './kept'
-export { withLoadKind, withNominal, withPartConverter } from './feed-edit'
+export { MOST_SOURCES } from './plan'
+export {
+  addSource,
+  putInLead,
+  removeSource,
+  takeOut,
+  withConverterKind,
+  withLoadKind,
+  withNominal,
+  withOutput,
+} from './feed-edit'
+export {
+  batterySource,
+  converterOf,
+  driveVolts,
+  handedV,
+  leadOfFans,
+  partsAbove,
+  partsBelow,
+  sourceAbove,
+  sourceOf,
+} from './feed-walk'
 export { boreBeside, mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
 
 export { facedPlace, facePlace, secondPlaceSchema } from './place'

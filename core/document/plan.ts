@@ -2,7 +2,6 @@ import { z } from 'zod'
 import type { Fan, ShelfShown } from './fan'
 import {
   batterySchema,
-  converterSchema,
   feedPartSchema,
   newWiring,
   sourceSchema,
@@ -41,17 +40,18 @@ export const targetOf = (
     (t) => t.kind === kind && !ofLesserStage(t) && wantedRange(t)[end] !== null && t.streamId === plan.stream,
   ) ?? null
 
+/** Sources that a plan may have. */
+export const MOST_SOURCES = 8
+
 /** The document without the rules that bind its parts to each other. */
 const partsSchema = z.object({
   job: machineJobSchema,
   targets: listOf(targetSchema, 20, 'Two targets share an id.').default([]),
   streams: streamList,
-  source: maybe(sourceSchema),
-  /** further sources: another rail, a header, a supply of its own */
-  sources: listOf(sourceSchema, 7, 'Two sources share an id.').default([]),
-  converter: maybe(converterSchema),
-  /** what else the source feeds */
-  feed: listOf(feedPartSchema, 120, 'Two parts share an id.').default([]),
+  /** what feeds it: a supply, rails, a header, a battery */
+  sources: listOf(sourceSchema, MOST_SOURCES, 'Two sources share an id.').default([]),
+  /** what hangs on them */
+  feed: listOf(feedPartSchema, 140, 'Two parts share an id.').default([]),
   wiring: wiringSchema.default(newWiring()),
   battery: maybe(batterySchema),
   sun: maybe(sunSchema),
@@ -82,21 +82,13 @@ function pathProblem({ path, branches }: Pick<Stream, 'path' | 'branches'>): str
   return null
 }
 
-/** What is wrong with a feed: a part that hangs on nothing, on a load, or on itself by a detour. */
-export function feedProblem({
-  feed,
-  converter,
-  source,
-  sources,
-}: Pick<PlanDocument, 'feed' | 'converter' | 'source' | 'sources'>): string | null {
+/** What is wrong with a feed: a part that hangs on nothing, on a load, or on itself by a detour; a stream fed twice. */
+export function feedProblem({ feed, sources, streams }: Pick<PlanDocument, 'feed' | 'sources' | 'streams'>): string | null {
   const of = new Map(feed.map((f) => [f.id, f]))
-  const roots = new Set([source, converter, ...sources].map((x) => x?.id))
-  const carriers = feed.filter((p) => p.carriesFans)
-  for (const part of carriers) {
-    const other = carriers.find((p) => p !== part && p.parentId === part.parentId)
-    if (other)
-      return `The fans hang behind ${part.name} or behind ${other.name}: only one of them can be in their lead.`
-  }
+  const roots = new Set(sources.map((s) => s.id))
+  const fed = feed.flatMap(({ streamId }) => (streamId === null ? [] : [streamId]))
+  if (fed.some((id) => !streams.some((s) => s.id === id))) return 'A lead feeds an air stream that is not there.'
+  if (new Set(fed).size < fed.length) return 'An air stream has one lead: two feed it.'
   for (const part of feed) {
     const wrong = switchProblem(part)
     if (wrong) return `${part.name}: ${wrong}`
@@ -123,11 +115,11 @@ export function controlProblem({ controls, streams }: PlanDocument): string | nu
 }
 
 /** What is wrong with a source's voltages: its nominal one must lie between its lowest and its highest. */
-export function windowProblem(
-  source: PlanDocument['source'],
-): { key: 'nominalV' | 'lowV' | 'highV'; message: string } | null {
-  if (!source) return null
-  const { nominalV, lowV, highV } = source
+export function windowProblem({
+  nominalV,
+  lowV,
+  highV,
+}: Source): { key: 'nominalV' | 'lowV' | 'highV'; message: string } | null {
   if (lowV !== null && highV !== null && lowV > highV)
     return { key: 'lowV', message: 'The lowest voltage lies above the highest.' }
   if (nominalV !== null && lowV !== null && nominalV < lowV)
@@ -151,14 +143,6 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
       path: ['targets'],
       message: 'A target is about an air stream that is not there.',
     })
-  // the fans of the first one stand in the trunk, behind the plan's own converter
-  const led = new Set(plan.streams.slice(1).map((s) => s.id))
-  if (plan.feed.some((part) => part.streamId !== null && !led.has(part.streamId)))
-    context.addIssue({
-      code: 'custom',
-      path: ['feed'],
-      message: 'A lead feeds an air stream that is not there.',
-    })
   for (const [i, target] of plan.targets.entries()) {
     const wrong = targetProblem(target)
     if (wrong) context.addIssue({ code: 'custom', path: ['targets', i, wrong.key], message: wrong.message })
@@ -169,11 +153,9 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
   if (days) context.addIssue({ code: 'custom', path: ['day', days.key], message: days.message })
   const fed = feedProblem(plan)
   if (fed) context.addIssue({ code: 'custom', path: ['feed'], message: fed })
-  const window = windowProblem(plan.source)
-  if (window) context.addIssue({ code: 'custom', path: ['source', window.key], message: window.message })
   for (const [i, source] of plan.sources.entries()) {
-    const beside = windowProblem(source)
-    if (beside) context.addIssue({ code: 'custom', path: ['sources', i, beside.key], message: beside.message })
+    const window = windowProblem(source)
+    if (window) context.addIssue({ code: 'custom', path: ['sources', i, window.key], message: window.message })
   }
 })
 
@@ -193,10 +175,6 @@ export interface PlanInput {
   /** how claims held on this shelf, for plans that discount them; null where no fan of it was tested */
   shown: ShelfShown | null
 }
-
-/** Every source of a plan, the first one first. */
-export const sourcesOf = ({ source, sources }: Pick<PlanDocument, 'source' | 'sources'>): Source[] =>
-  source ? [source, ...sources] : sources
 
 /** Ids of the fans a plan speaks of. */
 export const fanIdsOf = (plan: PlanDocument): string[] =>

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idSchema, maybe, whole, within } from './fields'
+import { idSchema, maybe, whole } from './fields'
 
 /** Fans that one air stream may have. */
 export const MOST_FANS = 16
@@ -21,7 +21,6 @@ export const selectionSchema = z.object({
    * or half of those at two places
    */
   secondCount: maybe(whole(1, MOST_FANS - 1)),
-  driveV: within(0.5, 60),
   /** drives the PWM wire; null without */
   duty: maybe(z.number().gt(0, 'A duty must be above zero.').max(1, 'A duty cannot be above 100 %.')),
 })

@@ -1,5 +1,4 @@
 import { z } from 'zod'
-import { newFeedPart } from './feed'
 import { idSchema, inOneColumn as column, listOf, maybe } from './fields'
 import { fitSchema } from './fit'
 import { facePlace, secondPlaceSchema } from './place'
@@ -13,6 +12,8 @@ import {
   type Job,
 } from './job'
 import { branchSchema, calibrationSchema, elementSchema } from './path'
+import { leadOfFans } from './feed-walk'
+import { takeOut } from './feed-edit'
 import { selectionSchema } from './selection'
 import type { PlanDocument } from './plan'
 
@@ -136,7 +137,6 @@ export function runningSelection(plan: StreamPlan): StreamPlan['selection'] {
     secondCount: null,
     count: job.existingCount,
     arrangement: job.existingCount > 1 ? 'parallel' : 'single',
-    driveV: job.existingV,
     duty: null,
   }
 }
@@ -146,43 +146,14 @@ export function addStream(plan: PlanDocument, id: string, name: string): void {
   plan.streams.push(newStream(id, name))
 }
 
-/**
- * Takes a stream away, with its leads, targets and states. Changes the plan; the one whose fans stand in the trunk of the
- * feed stays.
- */
+/** Takes a stream away, with its lead, targets and states. Changes the plan; the last one stays. */
 export function removeStream(plan: PlanDocument, id: string): void {
-  if (plan.streams[0]!.id === id) return
+  if (plan.streams.length === 1) return
+  const lead = leadOfFans({ ...plan, stream: id })
+  if (lead) takeOut(plan, lead.id)
   plan.streams = plan.streams.filter((s) => s.id !== id)
-  plan.feed = plan.feed.filter((part) => part.streamId !== id)
   plan.targets = plan.targets.filter((t) => t.streamId !== id)
   for (const control of plan.controls) control.streamIds = control.streamIds.filter((x) => x !== id)
   for (const part of plan.day?.parts ?? []) if (part.streamId === id) part.streamId = plan.streams[0]!.id
   for (const run of plan.runs) run.fans = run.fans.filter((f) => f.streamId !== id)
-}
-
-/** The stream whose fans stand in the trunk of the feed: behind the plan's own converter. */
-export const trunkStream = ({
-  before,
-  stream,
-  beside,
-}: Pick<StreamPlan, 'before' | 'stream' | 'beside'>): string => (before === 0 ? stream : beside[0]!.id)
-
-/** The lead of a further stream's fans, straight on the first source. */
-export const streamLead = (id: string, name: string): PlanDocument['feed'][number] => ({
-  ...newFeedPart(`lead-${id}`.slice(0, 64), 'load', null),
-  name: name || 'Fans of a stream',
-  loadKind: 'fan',
-  streamId: id,
-})
-
-/**
- * Gives the fans of every further stream their place in the feed: a lead of their own, straight on the source until
- * somebody hangs it elsewhere. Changes the plan.
- */
-export function feedStreams(plan: PlanDocument): void {
-  for (const { id, job, selection } of plan.streams.slice(1)) {
-    const fans = selection !== null || (job.asIs && job.existingFanId !== null)
-    if (!fans || plan.feed.some((part) => part.streamId === id)) continue
-    plan.feed.push(streamLead(id, job.streamName))
-  }
 }

@@ -2,14 +2,14 @@ import DxfParser from 'dxf-parser'
 import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
 import { demoFans } from '../../demo/fans'
-import { demoPlans } from '../../demo/jobs'
+import { demoPlan } from '../../demo/jobs'
 import type { Fit } from '#core/document'
 import type { AdapterReport } from '#core/mount'
 import { adapterTemplate, fanTemplate, panelTemplate, templateDxf, templateSvg, tilesOf } from './index'
 
 /** Files read back by other readers than what wrote them: every circle where it belongs, to a hundredth of a millimetre. */
 
-const plan = demoPlans().find((j) => j.job.id === 'job-film-cabinet')!
+const plan = demoPlan('job-film-cabinet')
 const result = computeReport({ plan, fans: demoFans, shown: null })
 if (!result.ok) throw new Error(result.reason)
 const mount = result.report.mount!

@@ -2,12 +2,12 @@ import { describe, expect, test } from 'vitest'
 import { facePlace, planSchema, type StreamPlan, wholePlan } from '#core/document'
 import { computeReport } from '#core/plan'
 import { demoFans } from '../../demo/fans'
-import { demoPlans } from '../../demo/jobs'
+import { demoPlan } from '../../demo/jobs'
 import { countPiece, piecesOf } from './index'
 
 /** Fans at two places of one path: each place has its panel, its screws and its findings. */
 
-const rack = () => structuredClone(demoPlans().find((j) => j.job.id === 'job-tape-rack')!)
+const rack = () => structuredClone(demoPlan('job-tape-rack'))
 function reportOf(plan: StreamPlan) {
   const r = computeReport({ plan, fans: demoFans, shown: null })
   if (!r.ok) throw new Error(r.reason)

@@ -1,7 +1,7 @@
 import { staysAsIs, streamName, type StreamPlan } from '#core/document'
 import { sumLevels } from '#core/noise'
 import { quickArrayLevel, type Operation, type SelectionContext } from '#core/selection'
-import type { AirSystem } from '#core/system'
+import { drivenV, type AirSystem } from '#core/system'
 
 /** The sound of the whole machine at the listener: the fans of every air stream together, and in which order they are heard. */
 
@@ -49,7 +49,7 @@ function sourceOf(
   const { selection } = plan
   const claimed =
     fanArray && selection
-      ? quickArrayLevel(context, fanArray, { volts: selection.driveV, duty: selection.duty })
+      ? quickArrayLevel(context, fanArray, { volts: drivenV(plan, fanArray), duty: selection.duty })
       : null
   return { ...base, level: claimed, low: null, high: null, basis: claimed === null ? null : 'claim' }
 }

@@ -1,4 +1,4 @@
-import type { StreamPlan, Source } from '#core/document'
+import { sourceOf, type StreamPlan, type Source } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import { evaluateCandidate, type Operation, type SelectionContext } from '#core/selection'
 import { fansNodeOf, type PowerState } from '#core/supply'
@@ -24,7 +24,7 @@ export function packEndFigures(
   power: PowerState,
   { candidate }: Operation,
 ): Figure[] {
-  const { source } = plan
+  const source = sourceOf(plan)
   const node = fansNodeOf(plan, power.feed)
   const { fanArray, path } = system
   if (!source || !falling.includes(source.kind) || !node || !fanArray || !candidate) return []

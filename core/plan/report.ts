@@ -31,15 +31,7 @@ import {
   type RunningTime,
   type StreamFans,
 } from '#core/supply'
-import {
-  airSystem,
-  arrayCost,
-  arrayMass,
-  arrayName,
-  arrayThickness,
-  densityFigure,
-  impellerDiameter,
-} from '#core/system'
+import { airSystem, arrayCost, arrayMass, arrayName, arrayThickness, densityFigure, drivenV, impellerDiameter } from '#core/system'
 import { computeVerdict, type VerdictReport } from '#core/verification'
 import { allowedLevel, machineSound, othersLevel, type MachineSound } from './machine-sound'
 import { packEndFigures } from './pack-ends'
@@ -103,7 +95,7 @@ function believedFans({ plan, fans, shown }: PlanInput): Fan[] {
 
 /** An air stream as far as it is known without the feed. */
 function streamOf(face: StreamPlan, air: AirState, fans: Fan[]) {
-  const plan = staysAsIs(face) ? { ...face, selection: runningSelection(face) } : face
+  const plan = { ...face, selection: runningSelection(face) }
   const system = airSystem(plan, air, fans)
   const { path, fan } = system
   const needEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : plan.job.fitWidthM }
@@ -114,13 +106,15 @@ type StreamBase = ReturnType<typeof streamOf>
 /** The fans of every stream that has some, as the feed carries them. */
 const fansOfStreams = (streams: readonly StreamBase[]): StreamFans[] =>
   streams.flatMap(({ plan, system: { fanArray } }) =>
-    plan.selection && fanArray ? [{ stream: plan.stream, selection: plan.selection, fanArray }] : [],
+    plan.selection && fanArray
+      ? [{ stream: plan.stream, selection: plan.selection, fanArray, driveV: drivenV(plan, fanArray) }]
+      : [],
   )
 
 /** A stream with its feed: where its fans really run. */
 function runOf(base: StreamBase, feed: FeedReport, context: SelectionContext) {
   const { plan, system } = base
-  const power = powerOf(plan, system.fanArray && plan.selection, feed)
+  const power = powerOf(plan, system.fanArray && plan.selection && drivenV(plan, system.fanArray), feed)
   const operation = operationOf(plan, system, context, power.fanV, power.fanRuns)
   const fanName = system.fanArray ? arrayName(system.fanArray) : (system.fan?.model ?? '')
   const mounts = mountsOf(plan, system, operation.candidate)
@@ -216,7 +210,7 @@ export function* reportSteps(input: PlanInput): Generator<void, ReportResult> {
   const { job } = home
   yield
   const day = yield* dayReportSteps(home, streams)
-  const runtime = runningTime(home, streams[0]!.power, day && loadShare(day, streams[0]!.power.loadRunA, home))
+  const runtime = runningTime(home, feed, day && loadShare(day, feed, home))
   yield
   const build = buildReport({ plan: home, streams: streams.map(buildStream), feed, day })
   yield

@@ -3,14 +3,14 @@ import { newReading, newRun, type FanState, type Reading } from '#core/document'
 import { sumLevels } from '#core/noise'
 import { rankNoiseSources } from '#core/verification'
 import { demoFans } from '../../demo/fans'
-import { stencilPress } from '../../demo/jobs/machine'
+import { demoPlan } from '../../demo/jobs'
 import { predictionsOf } from '#core/advice'
 import { computeReport } from './report'
 import { soundByStage } from './stage-sound'
 
 /** The planned fans by stage beside the readings, on the demo's machine of four streams. */
 
-const plan = stencilPress()
+const plan = demoPlan('job-stencil-press')
 const result = computeReport({ plan, fans: demoFans, shown: null })
 if (!result.ok) throw new Error(result.reason)
 const { report } = result

@@ -1,4 +1,4 @@
-import { staysAsIs, type StreamPlan } from '#core/document'
+import { sourceOf, staysAsIs, type StreamPlan } from '#core/document'
 import type { BuildReport } from '#core/build'
 import type { DayReport } from '#core/day'
 import type { MountReport } from '#core/mount'
@@ -72,7 +72,8 @@ const fitHeadline: Headline = ({ plan: { job }, mount }) => {
     : [of(mount.leftM, 'length'), ' left']
 }
 
-const powerHeadline: Headline = ({ plan: { source }, power: { loadRunA } }) => {
+const powerHeadline: Headline = ({ plan, power: { loadRunA } }) => {
+  const source = sourceOf(plan)
   if (loadRunA === null) return [source ? source.name : 'no source yet']
   const drawn = of(loadRunA, 'current')
   return source?.iMaxA ? [drawn, ' of ', of(source.iMaxA, 'current')] : [drawn]
@@ -146,7 +147,7 @@ const rail: { key: StationKey; title: string; headline: Headline; begun: (parts:
     headline: fitHeadline,
     begun: ({ plan: { fit, job }, mount }) => mount !== null && fit !== null && job.mountKind !== null,
   },
-  { key: 'power', title: 'Power', headline: powerHeadline, begun: ({ plan }) => plan.source !== null },
+  { key: 'power', title: 'Power', headline: powerHeadline, begun: ({ plan }) => plan.sources.length > 0 },
   {
     key: 'control',
     title: 'Control',

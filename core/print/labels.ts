@@ -1,4 +1,4 @@
-import { sourcesOf, type StreamPlan } from '#core/document'
+import { sourceFuse, type StreamPlan } from '#core/document'
 import type { Report } from '#core/plan'
 import { windowOf } from '#core/supply'
 import { groupsOf } from '#core/system'
@@ -24,7 +24,7 @@ const label = (key: string, big: Sentence, ...lines: (Sentence | null)[]): Label
 })
 
 function sourceLabels(plan: StreamPlan, report: Report): Label[] {
-  return sourcesOf(plan).flatMap((source) => {
+  return plan.sources.flatMap((source) => {
     const node = report.power.feed.nodes.find((n) => n.id === source.id)
     if (!node) return []
     const window = windowOf(plan, source)
@@ -40,11 +40,12 @@ function sourceLabels(plan: StreamPlan, report: Report): Label[] {
   })
 }
 
-const converterLabels = ({ power: { feed } }: Report, { converter, feed: parts }: StreamPlan): Label[] =>
+const converterLabels = ({ power: { feed } }: Report, { feed: parts }: StreamPlan): Label[] =>
   feed.nodes.flatMap((n) => {
-    const kind = n.id === converter?.id ? converter.kind : parts.find((p) => p.id === n.id)?.converterKind
+    const part = parts.find((p) => p.id === n.id)
+    const kind = part?.converterKind
     if (n.kind !== 'converter' || (kind !== 'buck' && kind !== 'boost' && kind !== 'linear')) return []
-    const wanted = (n.id === converter?.id ? converter.outV : null) ?? n.outV
+    const wanted = part?.outV ?? n.outV
     return [
       label(
         `converter-${n.id}`,
@@ -55,18 +56,21 @@ const converterLabels = ({ power: { feed } }: Report, { converter, feed: parts }
     ]
   })
 
-const fuseLabels = ({ power: { feed } }: Report): Label[] =>
-  feed.nodes.flatMap((n) =>
-    n.lead?.fuseA
-      ? [
+const fuseLabels = ({ power: { feed } }: Report, { sources }: StreamPlan): Label[] =>
+  [
+    ...sources.map((s) => ({ id: s.id, at: `at ${s.name}`, fuseA: sourceFuse(s) })),
+    ...feed.nodes.map((n) => ({ id: n.id, at: `to ${n.name}`, fuseA: n.lead?.fuseA ?? null })),
+  ].flatMap(({ id, at, fuseA }) =>
+    fuseA === null
+      ? []
+      : [
           label(
-            `fuse-${n.id}`,
-            ['fuse ', of(n.lead.fuseA, 'current')],
-            [`to ${n.name}`],
+            `fuse-${id}`,
+            ['fuse ', of(fuseA, 'current')],
+            [at],
             ['the same value again, never a larger one'],
           ),
-        ]
-      : [],
+        ],
   )
 
 /** Of every fan that hangs on the feed: what its plug carries. */
@@ -129,7 +133,7 @@ const airLabels = ({ streams }: Report, plan: StreamPlan): Label[] =>
 export const labelsOf = (plan: StreamPlan, report: Report, date: string): Label[] => [
   ...sourceLabels(plan, report),
   ...converterLabels(report, plan),
-  ...fuseLabels(report),
+  ...fuseLabels(report, plan),
   ...switchLabels(report, plan),
   ...plugLabels(report),
   ...airLabels(report, plan),

@@ -308,11 +308,11 @@ function missingBlocks(report: Report): PrintBlock[] {
 const about = (text: string, estimated: boolean) => `${estimated ? '~' : ''}${text}`
 
 /** What was built, in one sentence. */
-function builtWords({ show }: Printer, { source }: StreamPlan, report: Report, cost: number | null): string {
+function builtWords({ show }: Printer, { sources }: StreamPlan, report: Report, cost: number | null): string {
   const { selection, need } = report
   if (!selection) return ''
   const { driveV, powerW } = selection.candidate
-  const fed = source ? `, fed from ${source.name}` : ''
+  const fed = sources.length ? `, fed from ${sources.map((s) => s.name).join(' and ')}` : ''
   const watts = powerW === null ? '' : `, ${show(powerW, 'power')}`
   const money = cost === null ? '' : `, ${show(cost, 'money')}`
   const of = ({ value, basis }: Figure) => about(show(value, 'flow'), basis === 'estimated')

@@ -1,19 +1,7 @@
 import { LOADED_FACTOR } from '#core/airpath'
 import type { PathElement, StreamPlan } from '#core/document'
 import type { Delivered } from '#core/requirement'
-import {
-  alike,
-  drivenArray,
-  modelPath,
-  operatingFlow,
-  pathSolver,
-  scalePath,
-  usefulShare,
-  type AirSystem,
-  type ArrayDrive,
-  type FanArray,
-  type PathModel,
-} from '#core/system'
+import { alike, drivenArray, drivenV, modelPath, operatingFlow, pathSolver, scalePath, usefulShare, type AirSystem, type ArrayDrive, type FanArray, type PathModel } from '#core/system'
 import { evaluateCandidate, type Candidate, type SupplyWindow } from './candidate'
 import type { SelectionContext } from './context'
 
@@ -77,7 +65,7 @@ export function operationOf(
       deliveredDirty: null,
       flowOfOne: null,
     }
-  const drive = { volts: fanV ?? selection.driveV, duty: selection.duty }
+  const drive = { volts: fanV ?? drivenV(plan, fanArray), duty: selection.duty }
   const candidate = evaluateCandidate(context, fanArray, drive, supply)
   const dirty = dirtyPath(plan, system)
   const one = alike(fanArray.model, 1, 'single')

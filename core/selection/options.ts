@@ -1,4 +1,4 @@
-import type { StreamPlan } from '#core/document'
+import { converterOf, sourceOf, type StreamPlan } from '#core/document'
 import { noFilter, type ShelfFilter } from './shelf-filter'
 
 export type Objective =
@@ -70,10 +70,10 @@ export const defaultRank: RankOptions = {
 }
 
 /** The voltages a plan has: its source and what its converter is set to, beside the common taps. */
-export const railsOf = ({ source, converter }: StreamPlan): number[] =>
+export const railsOf = (plan: StreamPlan): number[] =>
   [
     ...new Set([
       ...COMMON_TAPS,
-      ...([source?.nominalV, converter?.outV].filter((v) => typeof v === 'number' && v > 0) as number[]),
+      ...([sourceOf(plan)?.nominalV, converterOf(plan)?.outV].filter((v) => typeof v === 'number' && v > 0) as number[]),
     ]),
   ].sort((a, b) => a - b)

@@ -1,5 +1,5 @@
 import { BANK_EFFICIENCY, batteryForAutonomy, outputCharge, packVoltage } from '#core/power'
-import type { Battery, StreamPlan, Sun } from '#core/document'
+import { batterySource, type Battery, type StreamPlan, type Sun } from '#core/document'
 import { figure, input, type Figure, type FigureInput } from '#core/figure'
 import { DISCHARGE, HOUR_S, lineOfCurrent, PEUKERT, RATE_S, type Pack, type RunningTime } from './running-time'
 
@@ -24,14 +24,16 @@ const energyFigure = (battery: Battery, { energyJ, bank, packV }: Pack): Figure 
 
 /** How the running time is worked out: the formula, and what goes into it beside load, depth, cold and duty. */
 function runtimeWay(
-  { battery, converter, source }: StreamPlan,
-  { bank, packV, cells, energyJ, loadW, idleW }: Pack,
+  plan: StreamPlan,
+  pack: Pack,
   loadA: number | null,
 ): { formula: string; inputs: FigureInput[] } {
-  const charge = input('Q', 'capacity, Ah', ampHours(battery!.chargeCoulomb), 'number')
+  const { bank, packV, cells, energyJ, loadW, idleW } = pack
+  const charge = input('Q', 'capacity, Ah', ampHours(plan.battery!.chargeCoulomb), 'number')
   const energy = [charge, input('V', bank ? 'cell voltage' : 'pack voltage', packV, 'voltage')]
   const power = input('P', 'drawn from it', loadW, 'power')
   const idle = input('P_idle', 'its own', idleW, 'power')
+  const { battery } = plan
   const { chemistry, leadKind } = battery!
   if (bank)
     return {
@@ -60,11 +62,12 @@ function runtimeWay(
     input('V₁', 'full', packVoltage(chemistry, cells, 'full'), 'voltage'),
     input('V₂', 'empty', packVoltage(chemistry, cells, 'empty'), 'voltage'),
   ]
-  if (converter && (converter.kind === 'buck' || converter.kind === 'boost'))
+  if (pack.constantPower)
     return {
       formula: 't = Q·depth·cold·(V₁ + V₂) / (2·(P + P_idle)) / duty',
       inputs: [charge, ...ends, power, idle],
     }
+  const source = batterySource(plan)
   const line = loadA === null || !source?.nominalV ? null : lineOfCurrent(loadA, source.nominalV)
   return {
     formula: 't = Q·depth·cold / (b·(V₁ − V₂)) · ln((a + b·V₁)/(a + b·V₂)) / duty',
@@ -227,9 +230,9 @@ const wishedDaysFigure = (days: number, dailyJ: number, { depth, cold }: Pack): 
 
 /** A battery and its sun as figures; none without a battery. */
 export function batteryFigures(plan: StreamPlan, time: RunningTime): Figure[] {
-  const { battery, sun, source } = plan
+  const { battery, sun } = plan
   const { pack, dailyJ } = time
-  const nominalV = source?.nominalV ?? null
+  const nominalV = batterySource(plan)?.nominalV ?? null
   if (!battery || !pack || nominalV === null) return []
   const wishedDays = sun?.wishedDays ?? null
   return [

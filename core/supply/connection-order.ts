@@ -1,5 +1,5 @@
 import { SETTING_NEAR } from '#core/power'
-import { sourcesOf, type FeedPart, type StreamPlan, type Source } from '#core/document'
+import type { StreamPlan, Source } from '#core/document'
 import { arrayName, membersOf, type FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
@@ -47,21 +47,16 @@ function sourceSteps(plan: StreamPlan, source: Source): OrderStep[] {
   ]
 }
 
-/** Kind of a converter node, the plan's own or a further one. */
-function kindOf({ converter, feed }: StreamPlan, id: string) {
-  if (id === converter?.id) return converter.kind
-  return feed.find((p: FeedPart) => p.id === id)?.converterKind ?? converter?.kind
-}
-
 function converterSteps(plan: StreamPlan, node: FeedNodeReport): OrderStep[] {
-  const kind = kindOf(plan, node.id)
+  const part = plan.feed.find((p) => p.id === node.id)
+  if (!part) return []
+  const kind = part.converterKind
   if (kind === 'resistor')
     return [step(`${node.name}: ${node.ohm ?? '?'} Ω, away from plastic and cable; its tabs covered.`)]
   if (kind !== 'buck' && kind !== 'boost' && kind !== 'linear') return []
   // what it is to be set to, not what it was last measured at
-  const wanted = (node.id === plan.converter?.id ? plan.converter.outV : null) ?? node.outV
-  const fixed = node.id === plan.converter?.id && !plan.converter.adjustable
-  if (fixed)
+  const wanted = part.outV ?? node.outV
+  if (!part.adjustable)
     return [
       caution(
         `${node.name}: power it without its load and read ${volt(wanted)} (accept ${volt(0.95 * wanted)} to ` +
@@ -177,7 +172,7 @@ function powerOnSteps(plan: StreamPlan, feed: FeedReport): OrderStep[] {
 
 /** The order to connect in, so that nothing is powered before it is known to be right. Common practice, no source. */
 export function connectionOrder(plan: StreamPlan, feed: FeedReport): OrderStep[] {
-  const sources = sourcesOf(plan).filter((s) => feed.nodes.some((n) => n.id === s.id))
+  const sources = plan.sources.filter((s) => feed.nodes.some((n) => n.id === s.id))
   if (!sources.length) return []
   return [
     ...(plan.job.mains ? [mainsStep] : []),

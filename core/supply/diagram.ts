@@ -1,5 +1,6 @@
+import { PICK } from './feed-build'
 import type { Sentence } from '#core/units'
-import { sourcesOf, trunkStream, type StreamPlan } from '#core/document'
+import { sourceFuse, type StreamPlan } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { feedProblemText, isLeadProblem, type FeedProblem } from './feed-problems'
@@ -42,8 +43,12 @@ function linesOf(node: FeedNodeReport, plan: StreamPlan): Sentence[] {
   const lines: Sentence[] = []
   const amps = node.inA
   if (node.kind === 'source') {
-    lines.push([v(node.outV), sourcesOf(plan).find((s) => s.id === node.id)?.output === 'ac' ? ' AC' : ' DC'])
-    lines.push(node.limitA === null ? ['its current is not known'] : ['gives ', a(node.limitA)])
+    lines.push([v(node.outV), plan.sources.find((s) => s.id === node.id)?.output === 'ac' ? ' AC' : ' DC'])
+    const fuseA = sourceFuse(plan.sources.find((s) => s.id === node.id)!)
+    lines.push([
+      ...(node.limitA === null ? ['its current is not known'] : ['gives ', a(node.limitA)]),
+      ...(fuseA === null ? [] : [', fuse ', a(fuseA)]),
+    ])
     lines.push(
       node.outA === null
         ? ['draw not known']
@@ -70,7 +75,7 @@ function linesOf(node: FeedNodeReport, plan: StreamPlan): Sentence[] {
       lines.push([a(node.outA), ...(node.startA === null ? [] : [', starting ', a(node.startA)])])
   } else {
     lines.push([v(node.inV), ...(amps === null ? [', current not known'] : [' · ', a(amps)])])
-    if ((node.kind === 'load' || node.fans?.stream !== trunkStream(plan)) && node.what) lines.push([node.what])
+    if (node.what && (node.kind === 'load' || node.what !== PICK)) lines.push([node.what])
     if (node.startA !== null && amps !== null && node.startA > 1.05 * amps)
       lines.push(['starting ', a(node.startA)])
   }

@@ -7,8 +7,12 @@ import {
   type FeedConvert,
 } from '#core/power'
 import {
-  inFansLead,
-  trunkStream,
+  converterNames,
+  isConverter,
+  isFansLead,
+  isOneOfSeveral,
+  partsAbove,
+  sourceFuse,
   type Converter,
   type Fan,
   type FeedPart,
@@ -26,16 +30,6 @@ export const diodeVolts = { silicon: 0.75, schottky: 0.3 } as const
 /** Drop of a diode at a light load over its full one. Common practice, no source. */
 export const DIODE_LIGHT = 0.8
 
-export const converterNames: Record<Converter['kind'], string> = {
-  buck: 'Step-down converter',
-  boost: 'Step-up converter',
-  linear: 'Linear regulator',
-  resistor: 'Series resistor',
-  divider: 'Voltage divider',
-  diode: 'Series diodes',
-  pwm: 'Switched supply (PWM)',
-}
-
 export const switchNames: Record<SwitchKind, string> = {
   hand: 'hand switch',
   relay: 'relay',
@@ -45,28 +39,26 @@ export const switchNames: Record<SwitchKind, string> = {
   thermostat: 'thermostat',
 }
 
-/** A plan's converter as the solver wants it. */
-export function convertOf(
-  c: Pick<
-    Converter,
-    'kind' | 'outV' | 'efficiency' | 'dropoutV' | 'measuredV' | 'ohm' | 'ohm2' | 'diodes' | 'diodeKind' | 'duty'
-  >,
-  nominalV: number,
-  loadA: (v: number) => number,
-): FeedConvert {
-  const usual = converterDefaults[c.kind]
-  const outV = c.measuredV ?? c.outV
-  const diodeV = diodeVolts[c.diodeKind]
+/**
+ * A converter as the solver wants it.
+ * @param aboveV what it is handed, V
+ * @param drawA what hangs on it draws at a voltage, A
+ */
+export function convertOf(c: Converter, aboveV: number, drawA: (v: number) => number): FeedConvert {
+  const kind = c.converterKind
+  const usual = converterDefaults[kind]
+  const wishedV = c.outV ?? aboveV
+  const diodeV = diodeVolts[c.diodeKind ?? 'silicon']
   return {
-    kind: c.kind,
-    outV,
+    kind,
+    outV: c.measuredV ?? wishedV,
     dropoutV: c.dropoutV ?? usual.dropoutV,
     efficiency: c.efficiency ?? usual.efficiency,
-    ohm: c.ohm ?? (c.kind === 'resistor' ? (chosenResistor(nominalV, c.outV, loadA(c.outV)) ?? 0) : 0),
+    ohm: c.ohm ?? (kind === 'resistor' ? (chosenResistor(aboveV, wishedV, drawA(wishedV)) ?? 0) : 0),
     ohm2: c.ohm2 ?? 1e9,
-    diodes: c.diodes ?? Math.max(1, Math.round((nominalV - c.outV) / diodeV)),
+    diodes: c.diodes ?? Math.max(1, Math.round((aboveV - wishedV) / diodeV)),
     diodeV,
-    duty: c.duty ?? Math.min(1, idealDuty('buck', Math.max(nominalV, 1e-6), c.outV)),
+    duty: c.duty ?? Math.min(1, idealDuty('buck', Math.max(aboveV, 1e-6), wishedV)),
   }
 }
 /**
@@ -86,7 +78,7 @@ function voltageAbove(nodes: readonly BuiltNode[], at: number, nominalV: number)
   for (let i = at; i >= 0; i = nodes[i]!.parent) {
     const c = nodes[i]!.convert
     if (c && holdsItsOutput(c.kind)) return c.outV
-    if (c?.kind === 'pwm') return choppedAverage(nominalV, c.duty)
+    if (c?.kind === 'pwm') return choppedAverage(voltageAbove(nodes, nodes[i]!.parent, nominalV), c.duty)
   }
   return nominalV
 }
@@ -120,42 +112,14 @@ function sourceNode(source: Source): BuiltNode {
   return { ...passive, id, parent: -1, stated }
 }
 
-/** The converter that drives the selected fans. */
-function converterNode(
-  converter: Converter,
-  source: Source,
-  nominalV: number,
-  fansA: (v: number) => number,
-  fansKnown: boolean,
-): BuiltNode {
-  const convert = convertOf(converter, nominalV, fansA)
-  return {
-    ...passive,
-    id: converter.id,
-    parent: 0,
-    convert,
-    // a resistor that nobody chose is worked out from the current: one that is not known gives none
-    known: fansKnown || converter.kind !== 'resistor' || converter.ohm !== null,
-    adjustableUnset: converter.adjustable && !converter.setFirst && holdsItsOutput(converter.kind),
-    metered: converter.measuredV !== null,
-    stated: {
-      id: converter.id,
-      parentId: source.id,
-      kind: 'converter',
-      name: converterNames[converter.kind],
-      what: '',
-      limitA: converter.iMaxA,
-      ohm: convert.ohm || null,
-      lead: null,
-    },
-  }
-}
-
 /** What fans draw at a voltage, A. */
 const drawOf =
   ({ fanArray, selection: { duty } }: StreamFans) =>
   (volts: number) =>
     arrayLaw(fanArray, { volts, duty }) ?? 0
+
+const isKnown = ({ fanArray, driveV, selection: { duty } }: StreamFans) =>
+  arrayLaw(fanArray, { volts: driveV, duty }) !== null
 
 /** The fans of a stream at the end of their lead. */
 function fansNode(
@@ -166,7 +130,6 @@ function fansNode(
   above: { index: number; id: string },
 ): BuiltNode {
   const { fanArray } = fans
-  const { driveV, duty } = fans.selection
   const limits = arrayLimits(fanArray)
   return {
     ...passive,
@@ -175,7 +138,7 @@ function fansNode(
     ohm: lead.ohm,
     current: drawOf(fans),
     start: (v) => arrayStart(fanArray, v) ?? 0,
-    known: arrayLaw(fanArray, { volts: driveV, duty }) !== null,
+    known: isKnown(fans),
     maxV: limits.maxV,
     startV: limits.startV,
     minV: limits.minV,
@@ -194,32 +157,63 @@ function fansNode(
   }
 }
 
-/** A further converter of the feed as the plan's own one. */
-const asConverter = (part: FeedPart, aboveV: number) => ({
-  kind: part.converterKind ?? ('buck' as const),
-  outV: part.outV ?? aboveV,
-  efficiency: part.efficiency,
-  ohm: part.ohm,
-  dropoutV: null,
-  measuredV: null,
-  ohm2: null,
-  diodes: part.diodes ?? 1,
-  diodeKind: part.diodeKind ?? ('silicon' as const),
-  duty: null,
-})
+/** What the fans of the only stream are in the feed. */
+export const PICK = 'your pick'
+
+/** What a part of the feed is worked out from. */
+interface Making {
+  plan: StreamPlan
+  /** the source's, V */
+  nominalV: number
+  /** that each source's fuse lets through, A; null without a fuse */
+  fuseA: number | null
+  fans: readonly Fan[]
+  streams: readonly StreamFans[]
+}
+
+/** What hangs on a part draws at a voltage, A, and whether all of it is known. */
+function drawBelow(making: Making, id: string, volts: number): { amps: number; known: boolean } {
+  const { plan, streams, fans } = making
+  let amps = 0
+  let known = true
+  for (const part of plan.feed) {
+    if (part.parentId !== id) continue
+    if (isFansLead(part)) {
+      const own = streams.find((f) => f.stream === part.streamId)
+      if (!own) continue
+      amps += drawOf(own)(volts)
+      known &&= isKnown(own)
+    } else if (part.kind === 'load') {
+      const law = loadLaw(part, fans, volts)
+      amps += law.current(volts)
+      known &&= law.known
+    } else {
+      const below = drawBelow(making, part.id, (isConverter(part) ? part.outV : null) ?? volts)
+      amps += below.amps
+      known &&= below.known
+    }
+  }
+  return { amps, known }
+}
+
+/**
+ * Fuse that protects a part's lead, A: its own, else the nearest one above it up to a converter, which limits by power and
+ * not by current; null where none is known.
+ */
+function fuseAbove({ plan, fuseA }: Making, part: FeedPart): number | null {
+  if (part.fuseA !== null) return part.fuseA
+  for (const above of partsAbove(plan, part)) {
+    if (isConverter(above)) return null
+    if (above.fuseA !== null) return above.fuseA
+  }
+  return fuseA
+}
 
 /** @param parent index of what it hangs on, among the nodes that are there already */
-function partNode(
-  plan: StreamPlan,
-  part: FeedPart,
-  parent: number,
-  nodes: readonly BuiltNode[],
-  nominalV: number,
-  fans: readonly Fan[],
-  streams: readonly StreamFans[],
-): BuiltNode {
+function partNode(making: Making, part: FeedPart, parent: number, nodes: readonly BuiltNode[]): BuiltNode {
+  const { plan, nominalV, fans, streams } = making
   const aboveV = voltageAbove(nodes, parent, nominalV)
-  const lead = leadOf(part, part.fuseA, plan.wiring)
+  const lead = leadOf(part, part.fuseA, fuseAbove(making, part), plan.wiring)
   const base = { ...passive, id: part.id, parent, ohm: lead.ohm }
   const stated = {
     id: part.id,
@@ -234,17 +228,26 @@ function partNode(
   if (part.kind === 'branch') return { ...base, stated }
   if (part.kind === 'switch')
     return { ...base, stated: { ...stated, what: switchNames[part.switchKind ?? 'hand'], limitA: null } }
-  if (part.kind === 'converter') {
-    const made = asConverter(part, aboveV)
+  if (isConverter(part)) {
+    const convert = convertOf(part, aboveV, (v) => drawBelow(making, part.id, v).amps)
+    const { converterKind, outV } = part
+    const what = converterNames[converterKind]
+    // a resistor that nobody chose is worked out from the current: one that is not known gives none
+    const unknown = converterKind === 'resistor' && part.ohm === null && outV !== null
     return {
       ...base,
-      convert: convertOf(made, aboveV, () => 0),
-      adjustableUnset: holdsItsOutput(made.kind) && part.setFirst === false,
-      stated: { ...stated, what: converterNames[made.kind], ohm: part.ohm },
+      convert,
+      known: !unknown || drawBelow(making, part.id, outV).known,
+      adjustableUnset: part.adjustable && part.setFirst === false && holdsItsOutput(converterKind),
+      metered: part.measuredV !== null,
+      stated: { ...stated, what: part.name === what ? '' : what, ohm: convert.ohm || null },
     }
   }
   const own = streams.find((f) => f.stream === part.streamId)
-  if (own) return fansNode(part.id, own, part.name, lead, { index: parent, id: nodes[parent]!.id })
+  if (own) {
+    const what = isOneOfSeveral(plan) ? part.name : PICK
+    return fansNode(part.id, own, what, lead, { index: parent, id: nodes[parent]!.id })
+  }
   const { what, ohm, ...law } = loadLaw(part, fans, aboveV)
   return { ...base, ...law, stated: { ...stated, what, ohm, limitA: null } }
 }
@@ -267,33 +270,21 @@ function coilNodes(part: FeedPart, parent: number, parentId: string): BuiltNode[
   return [{ ...passive, id, parent, current: () => coilA, start: () => coilA, stated }]
 }
 
-/** Puts every further part below what it hangs on, until none finds its place any more. */
-function hangParts(
-  nodes: BuiltNode[],
-  plan: StreamPlan,
-  nominalV: number,
-  fans: readonly Fan[],
-  streams: readonly StreamFans[],
-): void {
+/** Puts every part below what it hangs on, until none finds its place any more. */
+function hangParts(nodes: BuiltNode[], making: Making): void {
   const carries = (n: BuiltNode) => n.stated.kind !== 'load' && n.stated.kind !== 'selection'
-  const first = nodes[0]!.id === plan.source?.id
-  const placeOf = ({ parentId }: FeedPart) =>
-    parentId === null ? (first ? 0 : -1) : nodes.findIndex((n) => n.id === parentId && carries(n))
   // a lead whose stream has no fan yet carries nothing
-  const fed = (part: FeedPart) => part.streamId === null || streams.some((f) => f.stream === part.streamId)
-  let left = plan.feed.filter((part) => fed(part) && !nodes.some((n) => n.id === part.id))
+  const fed = (part: FeedPart) =>
+    part.streamId === null || making.streams.some((f) => f.stream === part.streamId)
+  let left = making.plan.feed.filter(fed)
   for (let placed = true; placed && left.length;) {
     placed = false
     for (const part of left) {
-      const parent = placeOf(part)
+      const parent = nodes.findIndex((n) => n.id === part.parentId && carries(n))
       if (parent < 0) continue
       left = left.filter((p) => p !== part)
       placed = true
-      const above = nodes[parent]!.id
-      nodes.push(
-        partNode(plan, part, parent, nodes, nominalV, fans, streams),
-        ...coilNodes(part, parent, above),
-      )
+      nodes.push(partNode(making, part, parent, nodes), ...coilNodes(part, parent, nodes[parent]!.id))
     }
   }
 }
@@ -308,38 +299,9 @@ export function nameApart(nodes: readonly BuiltNode[]): void {
   }
 }
 
-/** What hangs on the first source before everything else: the plan's converter and the fans of the first air stream. */
-function trunkNodes(
-  plan: StreamPlan,
-  source: Source,
-  nominalV: number,
-  fans: readonly Fan[],
-  streams: readonly StreamFans[],
-): BuiltNode[] {
-  const { converter } = plan
-  const nodes: BuiltNode[] = []
-  const first = streams.find((f) => f.stream === trunkStream(plan))
-  const known =
-    !first || arrayLaw(first.fanArray, { volts: first.selection.driveV, duty: first.selection.duty }) !== null
-  if (converter) nodes.push(converterNode(converter, source, nominalV, first ? drawOf(first) : () => 0, known))
-  if (!first) return nodes
-  // counted from the source, which stands before them
-  const all = [sourceNode(source), ...nodes]
-  let at = all.length - 1
-  for (const part of inFansLead(plan.feed, converter?.id ?? source.id, !converter)) {
-    const coil = coilNodes(part, at, all[at]!.id)
-    all.push(partNode(plan, part, at, all, nominalV, fans, streams))
-    at = all.length - 1
-    all.push(...coil)
-  }
-  const above = { index: at, id: all[at]!.id }
-  const lead = leadOf(source, source.fuseFitted === false ? null : source.fuseA, plan.wiring)
-  return [...all.slice(1), fansNode(first.selection.id, first, 'your pick', lead, above)]
-}
-
 /**
  * The nodes that hang on one source, itself first, every node after what it hangs on. Parts that hang on nothing are left
- * out. The fans of the first air stream hang on the plan's converter, those of a further one where its lead does.
+ * out.
  * @param source one of the plan's
  * @param streams the fans of every air stream that has some
  * @returns none where the source has no voltage
@@ -352,8 +314,8 @@ export function buildFeed(
 ): BuiltNode[] {
   const { nominalV } = source
   if (source.kind === 'none' || nominalV === null) return []
-  const trunk = source === plan.source ? trunkNodes(plan, source, nominalV, fans, streams) : []
-  const nodes = [sourceNode(source), ...trunk]
-  hangParts(nodes, plan, nominalV, fans, streams)
+  const nodes = [sourceNode(source)]
+  const fuseA = sourceFuse(source)
+  hangParts(nodes, { plan, nominalV, fuseA, fans, streams })
   return nodes
 }

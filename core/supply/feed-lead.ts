@@ -44,8 +44,17 @@ export interface Conductor {
   wireLengthM: number | null
 }
 
-/** A lead before the feed is solved. */
-export function leadOf(lead: Conductor, fuseA: number | null, wiring: Wiring): LeadReport {
+/**
+ * A lead before the feed is solved.
+ * @param fuseA its own fuse, A
+ * @param guardA the fuse that protects its wire, its own or one nearer to the source, A
+ */
+export function leadOf(
+  lead: Conductor,
+  fuseA: number | null,
+  guardA: number | null,
+  wiring: Wiring,
+): LeadReport {
   const conductor = conductorOf(lead)
   const lengthM = lead.wireLengthM
   return {
@@ -59,5 +68,6 @@ export function leadOf(lead: Conductor, fuseA: number | null, wiring: Wiring): L
     ampacityA: leadAmpacity(conductor?.awg ?? null, wiring),
     longestM: null,
     fuseA,
+    guardA,
   }
 }

@@ -18,7 +18,9 @@ export interface LeadReport {
   ampacityA: number | null
   /** longest one-way length for a drop of 5 %, m */
   longestM: number | null
+  /** its own fuse, and the one that protects its wire: that or the nearest on the way to the source */
   fuseA: number | null
+  guardA: number | null
 }
 
 /** The fans of an air stream, as the feed sees them. */
@@ -26,6 +28,8 @@ export interface StreamFans {
   /** id of the stream */
   stream: string
   selection: FanSelection
+  /** what they are planned to be driven at, V */
+  driveV: number
   fanArray: FanArray
 }
 

@@ -114,7 +114,7 @@ export function problemsOf(node: BuiltNode, state: FeedState, solved: Solved, ab
   const amps = solved.worstA ?? state.inA
   if (lead?.ampacityA && amps > lead.ampacityA) stop('wire-thin')
   if (lead && aboveV > 0 && lead.dropV > DROP_LIMIT * aboveV) fix('wire-drop')
-  if (lead?.fuseA && lead.ampacityA && lead.fuseA > lead.ampacityA) stop('fuse-large')
+  if (lead?.guardA && lead.ampacityA && lead.guardA > lead.ampacityA) stop('fuse-large')
   if (lead?.fuseA && amps > lead.fuseA) fix('fuse-small')
   return problems
 }

@@ -8,7 +8,7 @@ import {
   utilisation as utilisationOf,
 } from '#core/power'
 import type { FeedConvert, FeedNode, FeedSolution, FeedState, SupplyKind } from '#core/power'
-import { sourcesOf, type Fan, type StreamPlan, type Source } from '#core/document'
+import { sourceFuse, type Fan, type StreamPlan, type Source } from '#core/document'
 import { buildFeed, DIODE_LIGHT, nameApart } from './feed-build'
 import type { BuiltNode, FeedNodeReport, LeadReport, StreamFans } from './feed-node'
 import { DROP_LIMIT, problemsOf, type FeedProblem } from './feed-problems'
@@ -155,7 +155,7 @@ function sourceProblems(source: Source, { worstA }: FeedNodeReport, settled: boo
     if (!offered.some((v) => Math.abs(v - source.nominalV!) < 0.1 * v))
       problems.push({ severity: 'stop', code: 'contract-lacks' })
   }
-  const fuseA = source.fuseFitted === false ? null : source.fuseA
+  const fuseA = sourceFuse(source)
   if (fuseA !== null && worstA !== null && worstA > fuseA)
     problems.push({ severity: 'fix', code: 'fuse-small' })
   return problems
@@ -210,7 +210,7 @@ function treeOf(source: Source, nodes: readonly BuiltNode[], window: SourceWindo
  * @returns no nodes where there is no source
  */
 export function feedOf(plan: StreamPlan, streams: readonly StreamFans[], fans: readonly Fan[]): FeedReport {
-  const built = sourcesOf(plan).flatMap((source) => {
+  const built = plan.sources.flatMap((source) => {
     const nodes = buildFeed(plan, source, streams, fans)
     const window = windowOf(plan, source)
     return window && nodes.length ? [{ source, nodes, window }] : []

@@ -1,5 +1,5 @@
 import { CONTACT_OHM, METERED_TOLERANCE, SETTING_TOLERANCE } from '#core/power'
-import type { StreamPlan } from '#core/document'
+import { converterOf, sourceOf, type StreamPlan, type Source, type ConverterKind } from '#core/document'
 import { figure, input, type Figure } from '#core/figure'
 import type { FanArray } from '#core/system'
 import { CONTACT_PAIRS } from './feed-lead'
@@ -10,7 +10,7 @@ import { converterAbove, type PowerState } from './power'
 /** What the figures of the feed speak of: the source, its converter and the node of the selected fans. */
 interface Fed {
   plan: StreamPlan
-  source: NonNullable<StreamPlan['source']>
+  source: Source
   fanArray: FanArray | null
   power: PowerState
   at: FeedNodeReport
@@ -23,11 +23,11 @@ const unloaded = ({ highV, runs }: FeedNodeReport) =>
   highV - runs.high > UNLOADED_TOLD_V ? `While nothing is drawn up to ${highV.toFixed(1)} V.` : ''
 
 /** A converter whose output is set. */
-const isSet = ({ plan: { converter } }: Fed) =>
-  converter !== null && (converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear')
+const isSet = ({ plan }: Fed) => setKinds.includes(converterOf(plan)?.converterKind ?? 'resistor')
+const setKinds: ConverterKind[] = ['buck', 'boost', 'linear']
 
-const settingNote = ({ plan: { converter } }: Fed) => {
-  const off = converter!.measuredV === null ? SETTING_TOLERANCE : METERED_TOLERANCE
+const settingNote = ({ plan }: Fed) => {
+  const off = converterOf(plan)!.measuredV === null ? SETTING_TOLERANCE : METERED_TOLERANCE
   return `The range counts a setting ${100 * off} % off.`
 }
 
@@ -128,8 +128,7 @@ const shareFigure = ({ power, source }: Fed): Figure =>
     },
   )
 
-function dropFigure({ at, power, source }: Fed): Figure {
-  const { wireLengthM } = source
+function dropFigure({ at, power }: Fed): Figure {
   const perM = at.lead?.ohmPerM ?? null
   return figure(
     'power.drop',
@@ -140,7 +139,7 @@ function dropFigure({ at, power, source }: Fed): Figure {
     'ASTM B258, IEC 60028',
     {
       inputs: [
-        input('L', 'one way', wireLengthM, 'distance'),
+        input('L', 'one way', at.lead?.lengthM ?? null, 'distance'),
         input('r', 'per metre of conductor', perM, 'resistance'),
         input('contacts', 'a pair', CONTACT_OHM, 'resistance'),
         input('n', 'contact pairs', CONTACT_PAIRS, 'number'),
@@ -186,10 +185,10 @@ const converterHeatFigure = ({ at }: Fed, conv: FeedNodeReport): Figure =>
 
 /** The feed of the selected fans as figures; none without a source or a selection. */
 export function powerFigures(plan: StreamPlan, fanArray: FanArray | null, power: PowerState): Figure[] {
-  const { source } = plan
+  const source = sourceOf(plan)
   const at = fansNodeOf(plan, power.feed)
   if (!source || !at) return []
-  const fed: Fed = { plan, source, fanArray, power, at, conv: converterAbove(plan, power.feed, at) }
+  const fed: Fed = { plan, source, fanArray, power, at, conv: converterAbove(plan, power.feed) }
   return [
     fanVoltageFigure(fed),
     loadFigure(fed),

@@ -1,5 +1,6 @@
+export { loadsOf } from './power'
 export { type Diagram, type DiagramEdge, type DiagramNode, diagramOf } from './diagram'
-export { converterNames, diodeVolts, switchNames } from './feed-build'
+export { diodeVolts, switchNames } from './feed-build'
 export { DROP_LIMIT } from './feed-problems'
 export type { FeedNodeReport, StreamFans } from './feed-node'
 export { pwmIdle, signalsOf } from './signals'

@@ -1,7 +1,11 @@
 import { awgDiameter, heatShrink, insulatedDiameter } from '#core/power'
 import {
-  sourcesOf,
+  converterNames,
+  isConverter,
+  isFansLead,
+  sourceFuse,
   type Converter,
+  type ConverterKind,
   type Fan,
   type StreamPlan,
   type Source,
@@ -10,7 +14,7 @@ import {
 import type { MountReport } from '#core/mount'
 import type { FanArray } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
-import { fansNodeOf, type FeedReport } from './feed-tree'
+import type { FeedReport } from './feed-tree'
 import { mm, row, stockRow, USUAL_PRICE, type PartRow, type Shopping } from './part-row'
 import { placeRows } from './place-parts'
 import { connectorLimit } from './wiring'
@@ -41,7 +45,7 @@ const fanRows = ({ arrays }: Shopping): PartRow[] =>
 
 const storesEnergy = ['pack', 'house-battery', 'power-bank']
 const sourceRows = (list: Shopping): PartRow[] =>
-  sourcesOf(list.plan).flatMap((source) => sourceRow(list, source))
+  list.plan.sources.flatMap((source) => sourceRow(list, source))
 function sourceRow(list: Shopping, source: Source): PartRow[] {
   if (source.kind === 'none') return []
   const detail = source.nominalV === null ? '' : volt(source.nominalV)
@@ -58,7 +62,7 @@ function sourceRow(list: Shopping, source: Source): PartRow[] {
   return [row({ ...part, price: solar ? null : 0, owned: !solar })]
 }
 
-const converterWords: Record<Converter['kind'], string> = {
+const converterWords: Record<ConverterKind, string> = {
   buck: 'Step-down converter',
   boost: 'Step-up converter',
   linear: 'Linear regulator',
@@ -70,26 +74,27 @@ const converterWords: Record<Converter['kind'], string> = {
 const nodeOf = ({ feed }: Shopping, id: string): FeedNodeReport | undefined =>
   feed.nodes.find((n) => n.id === id)
 
-/** What the selected fans take at the start, A; 0 where that is not known. */
-const nodeStart = ({ plan, feed }: Shopping): number => fansNodeOf(plan, feed)?.startA ?? 0
+/** What everything behind a part takes at the start, A; 0 where that is not known. */
+const startBehind = ({ feed: { nodes } }: Shopping, id: string): number =>
+  nodes.filter((n) => n.parentId === id).reduce((sum, n) => sum + (n.startA ?? 0), 0)
 
-function converterRows(list: Shopping): PartRow[] {
-  const { converter } = list.plan
-  if (!converter) return []
+function converterRows(list: Shopping, converter: Converter): PartRow[] {
+  const { converterKind: kind, outV, name } = converter
   const node = nodeOf(list, converter.id)
-  const detail =
-    converter.kind === 'resistor'
-      ? `${converter.ohm ?? node?.ohm ?? '?'} Ω, ${converter.ratingW ?? '?'} W`
-      : `set to ${volt(converter.outV)}`
-  const what = converterWords[converter.kind]
-  const price = USUAL_PRICE[converter.kind]
-  const turned = converter.kind === 'buck' || converter.kind === 'boost' || converter.kind === 'linear'
-  if (!turned) return [row({ what, detail, count: 1, price }), ...capacitorRow(converter)]
-  const amps = node && Math.max(node.outA ?? 0, nodeStart(list))
-  return [
-    stockRow(list, { kind: 'converter', what, detail, count: 1, price, amps, does: converter.kind as 'buck' }),
-    ...capacitorRow(converter),
-  ]
+  const what = name === converterNames[kind] ? converterWords[kind] : name
+  const price = USUAL_PRICE[kind]
+  const set = outV === null ? '' : `set to ${volt(outV)}`
+  if (kind === 'diode') {
+    const detail = converter.diodeKind === 'schottky' ? 'Schottky, in series' : 'silicon, in series'
+    return [row({ what, detail, count: converter.diodes ?? 1, price: USUAL_PRICE.diode })]
+  }
+  if (kind === 'resistor') {
+    const detail = `${converter.ohm ?? node?.ohm ?? '?'} Ω, ${converter.ratingW ?? '?'} W`
+    return [row({ what, detail, count: 1, price })]
+  }
+  if (kind === 'divider' || kind === 'pwm') return [row({ what, detail: set, count: 1, price })]
+  const amps = node && Math.max(node.outA ?? 0, startBehind(list, converter.id))
+  return [stockRow(list, { kind: 'converter', what, detail: set, count: 1, price, amps, does: kind })]
 }
 
 /** The capacitor across the fan, where one is planned. */
@@ -105,30 +110,11 @@ const capacitorRow = ({ capV }: Converter): PartRow[] =>
         }),
       ]
 
-/** Further converters and loads of the feed. */
+/** Converters, switches and loads of the feed. */
 const feedRows = (list: Shopping): PartRow[] =>
   list.plan.feed.flatMap((part) => {
     const node = nodeOf(list, part.id)
-    if (part.kind === 'converter' && part.converterKind) {
-      const detail = part.outV === null ? '' : `set to ${volt(part.outV)}`
-      const price = USUAL_PRICE[part.converterKind]
-      if (part.converterKind === 'resistor') return [row({ what: part.name, detail, count: 1, price })]
-      if (part.converterKind === 'diode') {
-        const kind = part.diodeKind === 'schottky' ? 'Schottky, in series' : 'silicon, in series'
-        return [row({ what: part.name, detail: kind, count: part.diodes ?? 1, price: USUAL_PRICE.diode })]
-      }
-      return [
-        stockRow(list, {
-          kind: 'converter',
-          what: part.name,
-          detail,
-          count: 1,
-          price,
-          amps: node?.outA,
-          does: part.converterKind,
-        }),
-      ]
-    }
+    if (isConverter(part)) return [...converterRows(list, part), ...capacitorRow(part)]
     if (part.kind === 'switch') {
       const kind = part.switchKind ?? 'hand'
       const rating =
@@ -156,20 +142,24 @@ const feedRows = (list: Shopping): PartRow[] =>
     return [row({ what: part.name, detail: node?.what ?? '', count: part.count, price: null })]
   })
 
+/** The fuses at the sources, and those in the leads of parts. */
 const fuseRows = (list: Shopping): PartRow[] =>
-  list.feed.nodes.flatMap(({ name, lead }) =>
-    lead?.fuseA
-      ? [
+  [
+    ...list.plan.sources.map((s) => ({ name: s.name, fuseA: sourceFuse(s) })),
+    ...list.feed.nodes.map(({ name, lead }) => ({ name, fuseA: lead?.fuseA ?? null })),
+  ].flatMap(({ name, fuseA }) =>
+    fuseA === null
+      ? []
+      : [
           stockRow(list, {
             kind: 'fuse',
             what: 'Fuse with holder',
-            detail: `${lead.fuseA} A, for ${name}`,
+            detail: `${fuseA} A, for ${name}`,
             count: 1,
             price: USUAL_PRICE.fuse,
-            amps: lead.fuseA,
+            amps: fuseA,
           }),
-        ]
-      : [],
+        ],
   )
 
 function wireRows(list: Shopping): PartRow[] {
@@ -192,7 +182,7 @@ function wireRows(list: Shopping): PartRow[] {
     )
 }
 
-function jointRows({ plan: { wiring, source }, arrays }: Shopping): PartRow[] {
+function jointRows({ plan: { wiring, feed }, arrays }: Shopping): PartRow[] {
   const count = Math.max(
     1,
     arrays.reduce((n, x) => n + x.count, 0),
@@ -211,8 +201,9 @@ function jointRows({ plan: { wiring, source }, arrays }: Shopping): PartRow[] {
     const detail = wiring.pwmTieOhm === null ? '4.7 to 10 kΩ' : `${wiring.pwmTieOhm / 1000} kΩ`
     rows.push(row({ what: 'Resistor to 5 V', detail, count, price: USUAL_PRICE.resistor }))
   }
-  if (wiring.join === 'cut' && source?.wireAwg) {
-    const outer = insulatedDiameter(awgDiameter(source.wireAwg))
+  const wireAwg = feed.find((p) => isFansLead(p) && p.wireAwg !== null)?.wireAwg
+  if (wiring.join === 'cut' && wireAwg) {
+    const outer = insulatedDiameter(awgDiameter(wireAwg))
     const tube = heatShrink(SPLICE * outer, outer)
     const detail = tube ? `${(1000 * tube.bore).toFixed(1)} mm, ${tube.ratio}:1` : 'larger ratio'
     rows.push(row({ what: 'Heat-shrink', detail, count: 2 * count, price: USUAL_PRICE.shrink }))
@@ -244,7 +235,7 @@ export function partsList(
   const list: Shopping = { plan, feed, arrays, fans, stock, mounts }
   const kinds: [PartUse, (list: Shopping) => PartRow[]][] = [
     ['fan', fanRows],
-    ...[sourceRows, converterRows, feedRows, fuseRows, wireRows, jointRows].map(
+    ...[sourceRows, feedRows, fuseRows, wireRows, jointRows].map(
       (rowsOf): [PartUse, typeof rowsOf] => ['wiring', rowsOf],
     ),
     ['place', placeRows],

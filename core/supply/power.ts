@@ -1,5 +1,5 @@
 import { headroomVerdict, utilisation as utilisationOf } from '#core/power'
-import { trunkStream, type FanSelection, type StreamPlan } from '#core/document'
+import { converterOf, sourceOf, type Source, type StreamPlan } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import { fansNodeOf, rootOf, type FeedReport } from './feed-tree'
 
@@ -51,29 +51,25 @@ const none: PowerState = {
   feed: { nodes: [], settled: true },
 }
 
-/** What hands its voltage on to the fans of the stream in front: a converter above them, or none. */
-export function converterAbove(
-  plan: StreamPlan,
-  feed: FeedReport,
-  at: FeedNodeReport | null,
-): FeedNodeReport | null {
-  const wanted = plan.stream === trunkStream(plan) ? plan.converter?.id : at?.parentId
-  return feed.nodes.find((n) => n.id === wanted && n.kind === 'converter') ?? null
+/** The converter that is nearest above the stream's fans, as computed; null without one. */
+export const converterAbove = (plan: StreamPlan, { nodes }: FeedReport): FeedNodeReport | null => {
+  const id = converterOf(plan)?.id
+  return nodes.find((n) => n.id === id) ?? null
 }
 
 /**
  * From the source to the fans of the stream in front: voltages at the terminals, currents, wire drop, head-room, and the
  * whole feed as a tree. Without a source the fans are taken at their picked drive voltage.
- * @param selection the fans of the stream in front; null for none that can be computed
+ * @param driveV what the fans of the stream in front are planned to be driven at, V; null for none that can be computed
  * @param feed the whole feed with the fans of every stream
  */
-export function powerOf(plan: StreamPlan, selection: FanSelection | null, feed: FeedReport): PowerState {
-  const { source } = plan
+export function powerOf(plan: StreamPlan, driveV: number | null, feed: FeedReport): PowerState {
+  const source = sourceOf(plan)
   const at = fansNodeOf(plan, feed) ?? null
   const root = feed.nodes.find((n) => n.id === source?.id) ?? null
-  const loads = loadsOf(feed, root, source)
-  if (!at) return { ...none, ...loads, feed, fanV: root ? null : (selection?.driveV ?? null) }
-  const conv = converterAbove(plan, feed, at)
+  const loads = loadsOf(feed, source)
+  if (!at) return { ...none, ...loads, feed, fanV: root ? null : driveV }
+  const conv = converterAbove(plan, feed)
   // what hangs behind a resistor of unknown ohms has no voltage that could be told
   const told = at.inA !== null && (conv === null || conv.inA !== null)
   const fanRunA = at.inA
@@ -82,7 +78,7 @@ export function powerOf(plan: StreamPlan, selection: FanSelection | null, feed: 
   return {
     fanLowV: told ? at.lowV : null,
     // a feed that finds no voltage gives none
-    fanV: !told ? (selection?.driveV ?? null) : settled ? at.inV : 0,
+    fanV: !told ? driveV : settled ? at.inV : 0,
     fanHighV: told ? at.highV : null,
     fanRuns: told ? at.runs : null,
     runs: told ? settled && !at.problems.some((p) => p.code === 'does-not-run') : null,
@@ -97,8 +93,9 @@ export function powerOf(plan: StreamPlan, selection: FanSelection | null, feed: 
   }
 }
 
-/** What hangs on the first source takes from it. */
-function loadsOf(feed: FeedReport, root: FeedNodeReport | null, source: StreamPlan['source']) {
+/** What hangs on a source takes from it. */
+export function loadsOf(feed: FeedReport, source: Source | null) {
+  const root = feed.nodes.find((n) => n.id === source?.id) ?? null
   const mine = root ? feed.nodes.filter((n) => rootOf(feed, n) === root) : []
   const known = root !== null && mine.every((n) => n.kind !== 'selection' || n.inA !== null)
   const loadWorstA = known ? root.worstA : null

@@ -20,8 +20,9 @@ import {
   usableDepth,
 } from '#core/power'
 import { DEFAULT_CURRENT_EXPONENT } from '#core/fan'
-import type { Battery, Job, StreamPlan, Source, Sun } from '#core/document'
-import type { PowerState } from './power'
+import { batterySource, type Battery, type Job, type StreamPlan, type Source, type Sun } from '#core/document'
+import type { FeedReport } from './feed-tree'
+import { loadsOf } from './power'
 
 /** Exponent of a lead-acid battery over its rate, by its build. From memory: AGM 1.05 to 1.15, flooded 1.2 to 1.3. */
 export const PEUKERT = { agm: 1.1, flooded: 1.25 } as const
@@ -59,6 +60,8 @@ export interface Pack {
   /** drawn from it, and by itself, W */
   loadW: number | null
   idleW: number
+  /** most of that goes through converters that draw more the lower its voltage is */
+  constantPower: boolean
 }
 
 /** How long a battery lasts and whether the sun keeps up, in numbers. */
@@ -115,7 +118,7 @@ function packOf(
   job: Job,
   drawnA: number | null,
   ofDay: number | null,
-): Pack {
+): Omit<Pack, 'constantPower'> {
   const cells = battery.cells ?? 1
   const bank = source.kind === 'power-bank'
   const usualV = bank
@@ -143,9 +146,24 @@ function packOf(
   }
 }
 
+/** Whether most of what a source gives goes through step-down or step-up converters. */
+function isSwitched({ feed: parts }: StreamPlan, { nodes }: FeedReport, source: Source): boolean {
+  let through = 0
+  const at = (id: string) => {
+    for (const node of nodes.filter((n) => n.parentId === id)) {
+      const kind = parts.find((p) => p.id === node.id)?.converterKind
+      if (kind === 'buck' || kind === 'boost') through += node.powerW ?? 0
+      else at(node.id)
+    }
+  }
+  at(source.id)
+  const root = nodes.find((n) => n.id === source.id)
+  return through > ((root?.outA ?? 0) * (root?.outV ?? 0)) / 2
+}
+
 /** Time of running without pause, s; null where capacity or load is not known. */
 function runtimeWhileOn(plan: StreamPlan, pack: Pack, nominalV: number, drawnA: number | null): number | null {
-  const { battery, converter } = plan
+  const { battery } = plan
   const { usableJ, loadW, idleW, cells, depth, cold } = pack
   const charge = battery?.chargeCoulomb ?? null
   if (!battery || charge === null || usableJ === null || !loadW || drawnA === null) return null
@@ -158,7 +176,7 @@ function runtimeWhileOn(plan: StreamPlan, pack: Pack, nominalV: number, drawnA: 
     packVoltage(battery.chemistry, cells, 'empty'),
   ]
   const usable = charge * depth * cold
-  if (converter && (converter.kind === 'buck' || converter.kind === 'boost'))
+  if (pack.constantPower)
     return constantPowerRuntime(usable, full, empty, loadW + idleW)
   const { a, b } = lineOfCurrent(drawnA, nominalV)
   return directRuntime(usable, full, empty, a, b)
@@ -231,12 +249,13 @@ function sunOf(
  * @param ofDay share of the full load that a planned day draws in the mean, 0..1; null: no day was planned
  * Reference: docs/physics.md E4 to E10
  */
-export function runningTime(plan: StreamPlan, power: PowerState, ofDay: number | null = null): RunningTime {
-  const { battery, sun, source, job } = plan
-  const drawnA = power.loadRunA
+export function runningTime(plan: StreamPlan, feed: FeedReport, ofDay: number | null = null): RunningTime {
+  const { battery, sun, job } = plan
+  const source = batterySource(plan)
+  const drawnA = loadsOf(feed, source).loadRunA
   if (!battery || !source || source.nominalV === null) return nothing
   const { nominalV } = source
-  const pack = packOf(battery, source, nominalV, job, drawnA, ofDay)
+  const pack = { ...packOf(battery, source, nominalV, job, drawnA, ofDay), constantPower: isSwitched(plan, feed, source) }
   const { bank, share, loadW, idleW, depth, cold, packV, energyJ } = pack
   const whileOn = runtimeWhileOn(plan, pack, nominalV, drawnA)
   const dailyJ = loadW === null ? null : loadW * share * DAY_S + idleW * (1 - share) * DAY_S

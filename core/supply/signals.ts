@@ -1,5 +1,5 @@
 import { PWM_PIN_V } from '#core/control'
-import { sourcesOf, type StreamPlan, type Source, type Wiring } from '#core/document'
+import type { StreamPlan, Source, Wiring } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import { rootOf, type FeedReport } from './feed-tree'
 
@@ -56,7 +56,7 @@ const sharesBoard = (plan: StreamPlan, feed: FeedReport, root: FeedNodeReport) =
 export function signalsOf(plan: StreamPlan, feed: FeedReport, node: FeedNodeReport): Signals {
   const { wiring } = plan
   const root = rootOf(feed, node)
-  const headers = sourcesOf(plan).filter((s) => s.kind === 'header')
+  const headers = plan.sources.filter((s) => s.kind === 'header')
   const header = fromHost(wiring) ? (headers.find((s) => s.id !== root.id) ?? headers[0] ?? null) : null
   const steered = node.fans !== null && node.fans.selection.duty !== null
   const host = header?.name ?? 'the host’s header'

@@ -13,7 +13,7 @@ import {
 } from '#core/power'
 import { PWM_PIN_V } from '#core/control'
 import { voltageForSpeed } from '#core/fan'
-import { newConverter, type Converter, type StreamPlan, type Source } from '#core/document'
+import { newConverter, sourceOf, type Converter, type StreamPlan, type Source, type ConverterKind } from '#core/document'
 import { chosenResistor, convertOf, DIODE_LIGHT, diodeVolts } from './feed-build'
 import { solveFrom } from './feed-tree'
 import { loadedV, windowOf, type SourceWindow } from './source-window'
@@ -21,7 +21,7 @@ import { dutySpeed, driveSpeed, lowestDuty } from '#core/system'
 import { arrayCurrent, arrayLaw, arrayLimits, arrayStart, membersOf, type FanArray } from '#core/system'
 
 /** Ways to make a fan slower, side by side, for this fan on this source. */
-export type SlowWay = Converter['kind'] | 'pwm-wire' | 'tap' | 'header' | 'under-run' | 'straight'
+export type SlowWay = ConverterKind | 'pwm-wire' | 'tap' | 'header' | 'under-run' | 'straight'
 
 export interface SlowRow {
   way: SlowWay
@@ -141,7 +141,7 @@ function rowOf(
 }
 
 /** Takes a converter that has to be set first. */
-const toSet = (kind: Converter['kind'], outV: number) => ({ kind, outV, setFirst: false, measuredV: null })
+const toSet = (converterKind: ConverterKind, outV: number) => ({ converterKind, outV, setFirst: false, measuredV: null })
 const tooNear = (lowV: number) => fix(`input may fall to ${volts(lowV)}: too near`)
 
 function buckRow(w: Wish): SlowRow {
@@ -190,7 +190,7 @@ function resistorHazard(w: Wish, ohm: number | null, atStart: number | null, rat
 function resistorRow(w: Wish): SlowRow {
   const { targetV, amps, startA, supply, lowV } = w
   const ohm = chosenResistor(supply, targetV, amps)
-  const made = ohm === null ? null : w.behind({ kind: 'resistor', outV: targetV, ohm })
+  const made = ohm === null ? null : w.behind({ converterKind: 'resistor', outV: targetV, ohm })
   const behind = made && made.fanV
   const heatW = made && made.heatW
   const rating = heatW === null ? null : resistorRating(heatW)
@@ -200,7 +200,7 @@ function resistorRow(w: Wish): SlowRow {
     peakV: behind === null ? null : supply,
     heatW,
     parts: PARTS.resistor,
-    take: ohm === null ? null : { kind: 'resistor', outV: targetV, ohm, ratingW: rating },
+    take: ohm === null ? null : { converterKind: 'resistor', outV: targetV, ohm, ratingW: rating },
     hazard: resistorHazard(w, ohm, atStart, rating),
     setting:
       rating === null || ohm === null
@@ -214,7 +214,7 @@ function dividerRow(w: Wish): SlowRow | null {
   if (!(amps > 0)) return null
   const r1 = nearestPreferred((supply - targetV) / Math.max(1e-6, (STIFFNESS + 1) * amps), 'E12')
   const r2 = nearestPreferred(targetV / Math.max(1e-6, STIFFNESS * amps), 'E12')
-  const take = { kind: 'divider' as const, outV: targetV, ohm: r1, ohm2: r2 }
+  const take = { converterKind: 'divider' as const, outV: targetV, ohm: r1, ohm2: r2 }
   const { fanV, heatW, inA } = w.behind(take)
   const atStart = fanV - ((startA - amps) * r1 * r2) / (r1 + r2)
   const tooMuch = drawsTooMuch(w, inA)
@@ -234,7 +234,7 @@ function diodeRow(w: Wish, kind: keyof typeof diodeVolts): SlowRow {
   const drop = diodeVolts[kind]
   const { targetV, supply, lowV, highV } = w
   const n = Math.max(1, Math.round((supply - targetV) / drop))
-  const take = { kind: 'diode' as const, outV: diodeDrop(supply, n, drop), diodes: n, diodeKind: kind }
+  const take = { converterKind: 'diode' as const, outV: diodeDrop(supply, n, drop), diodes: n, diodeKind: kind }
   const { fanV, heatW } = w.behind(take)
   const atStart = diodeDrop(lowV, n, drop)
   return rowOf(w, 'diode', `${n} ${diodeNames[kind]} diode${n > 1 ? 's' : ''} in a row`, fanV, atStart, {
@@ -252,7 +252,7 @@ const diodeNames = { silicon: 'silicon', schottky: 'Schottky' }
 function choppedRow(w: Wish): SlowRow {
   const { targetV, supply, highV } = w
   const duty = idealDuty('buck', supply, targetV)
-  const take = { kind: 'pwm' as const, outV: targetV, duty, pwmHz: 25000, switchSide: 'high' as const }
+  const take = { converterKind: 'pwm' as const, outV: targetV, duty, pwmHz: 25000, switchSide: 'high' as const }
   const { fanV, heatW } = w.behind(take)
   return rowOf(w, 'pwm', `Switched supply (PWM), ${Math.round(100 * duty)} % on`, fanV, highV, {
     peakV: choppedPeak(highV),
@@ -364,7 +364,7 @@ function underRunRow(w: Wish): SlowRow | null {
 /** The feed with a way in it and nothing else on the source. */
 function solveWay(window: SourceWindow, fanArray: FanArray, take: Partial<Converter> | null): Behind {
   const current = (volts: number) => arrayLaw(fanArray, { volts, duty: null }) ?? 0
-  const made = take && convertOf({ ...newConverter('way', take.outV ?? 0), ...take }, window.nominalV, current)
+  const made = take && convertOf({ ...newConverter('way', null, take.converterKind), ...take }, window.nominalV, current)
   const node = { id: '', ohm: 0, convert: null, current: null }
   const { states } = solveFrom(
     [
@@ -384,7 +384,8 @@ function solveWay(window: SourceWindow, fanArray: FanArray, take: Partial<Conver
  * Reference: docs/physics.md, slowing and stepping down
  */
 export function slowDownWays(plan: StreamPlan, fanArray: FanArray, targetV: number): SlowRow[] {
-  const { source, selection } = plan
+  const { selection } = plan
+  const source = sourceOf(plan)
   const window = windowOf(plan)
   if (!source || !window || !selection) return []
   const amps = arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0

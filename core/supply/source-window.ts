@@ -1,5 +1,5 @@
 import { packVoltage, supplyDefaults } from '#core/power'
-import type { Battery, StreamPlan, Source } from '#core/document'
+import { sourceOf, type Battery, type StreamPlan, type Source } from '#core/document'
 
 /** What a source gives: its voltage without load, V, and what it loses for each ampere drawn, ohm. */
 export interface Emf {
@@ -88,11 +88,11 @@ export const loadedV = ({ emf: { nominal } }: SourceWindow, amps: number): numbe
  * The voltage window that a source is judged by: what is typed of it, else what is usual for its kind at its nominal
  * voltage: cells in a row by their chemistry and number, an unregulated adapter up to 1.5 times its label, a header in
  * three-pin mode from 5 V. What was measured without load counts as its highest.
- * @param source one of the plan's; the first one where not given
+ * @param source one of the plan's; that of the stream's fans where not given
  * @returns null without a source that has a voltage
  * Reference: docs/physics.md, sources (windows of common practice, batteries and USB from memory)
  */
-export function windowOf(plan: StreamPlan, source = plan.source): SourceWindow | null {
+export function windowOf(plan: StreamPlan, source = sourceOf(plan)): SourceWindow | null {
   if (!source || source.kind === 'none' || source.nominalV === null) return null
   const { nominalV } = source
   const usual = usualWindow(plan, source, nominalV)

@@ -8,7 +8,7 @@ import {
   type Drive,
   type FanCurve,
 } from '#core/fan'
-import type { Arrangement, Fan, FanSelection } from '#core/document'
+import { driveVolts, type Arrangement, type Fan, type FanSelection, type StreamPlan } from '#core/document'
 import {
   curveAt,
   driveSpeed,
@@ -60,6 +60,9 @@ export interface ArrayDrive {
   volts: number
   duty: number | null
 }
+
+/** What a stream's fans are planned to be driven at, V: as the plan tells, else at their label's voltage. */
+export const drivenV = (plan: StreamPlan, { model }: FanArray): number => driveVolts(plan) ?? model.fan.ratedV
 
 /** The group of a pick. @returns the reason where a fan cannot be computed or is gone */
 export function fanArrayOf(

@@ -22,6 +22,7 @@ export {
   arrayLimits,
   arrayMass,
   arrayName,
+  drivenV,
   fanArrayOf,
   arrayStart,
   arrayThickness,

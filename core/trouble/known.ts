@@ -54,10 +54,8 @@ export function knownOf(plan: StreamPlan, report: Report): Known {
   const source = power.feed.nodes.find((n) => n.kind === 'source') ?? null
   const hot = plan.targets.find((t) => t.kind === 'temperature' && wantedRange(t).high !== null)
   const [control] = plan.controls
-  const burns =
-    plan.converter?.kind === 'linear' ||
-    plan.converter?.kind === 'resistor' ||
-    plan.converter?.kind === 'divider'
+  const kind = plan.feed.find((p) => p.id === node?.id)?.converterKind
+  const burns = kind === 'linear' || kind === 'resistor' || kind === 'divider'
   return {
     fanV: power.fanV,
     fanHighV: power.fanRuns?.high ?? null,

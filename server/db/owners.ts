@@ -3,7 +3,6 @@ import {
   buildSchema,
   cartonSchema,
   controlSchema,
-  converterSchema,
   daySchema,
   eventSchema,
   fanSchema,
@@ -48,9 +47,7 @@ export const JOB: Owner = {
   parts: [
     list('targets', 'target', targetSchema),
     list('streams', 'air_stream', streamSchema),
-    one('source', 'power_source', sourceSchema),
-    list('sources', 'further_source', sourceSchema),
-    one('converter', 'power_converter', converterSchema),
+    list('sources', 'power_source', sourceSchema),
     list('feed', 'feed_part', feedPartSchema),
     one('wiring', 'wiring', wiringSchema),
     list('controls', 'control', controlSchema),

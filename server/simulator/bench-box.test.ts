@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest'
 import { soakOf } from '#core/heat'
 import { demoFans } from '../../demo/fans'
-import { demoPlans } from '../../demo/jobs'
+import { demoPlan } from '../../demo/jobs'
 import { boxOf, makeBox, type BoxControls, type BoxFault } from './bench-box'
 
-const job = (id: string) => demoPlans().find((p) => p.job.id === id)!
+const job = (id: string) => demoPlan(id)
 const quiet: BoxControls = {
   volts: 24,
   doorOpen: false,

@@ -10,7 +10,7 @@ import {
 import { dayModel } from '#core/day'
 import { sumLevels, minusBackground } from '#core/noise'
 import { computeReport, dayStreamsOf } from '#core/plan'
-import type { Fan, StreamPlan } from '#core/document'
+import { driveVolts, fansLead, type Fan, type StreamPlan } from '#core/document'
 import { normal, seeded } from '#core/numeric'
 import type { BenchRow } from '#core/measure'
 
@@ -101,15 +101,16 @@ export function boxOf(plan: StreamPlan, fans: readonly Fan[], which: 'as-found' 
           fanId: job.existingFanId,
           count: job.existingCount,
           arrangement: job.existingCount > 1 ? ('parallel' as const) : ('single' as const),
-          driveV: job.existingV ?? 12,
           secondFanId: null,
           secondCount: null,
           duty: null,
         }
   const selection = which === 'as-planned' ? plan.selection : found
   // straight on the bench supply: the voltage is what the bench says
+  const benchV = which === 'as-planned' ? driveVolts(plan) : (job.existingV ?? 12)
+  const lead = { ...fansLead(plan.stream, ''), wishV: benchV }
   const result = computeReport({
-    plan: { ...plan, selection, source: null, converter: null, feed: [], battery: null, sun: null },
+    plan: { ...plan, selection, sources: [], feed: [lead], battery: null, sun: null },
     fans: [...fans],
     shown: null,
   })

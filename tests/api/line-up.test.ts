@@ -5,7 +5,7 @@ import { defaultRank, modelShelf, shelfShown, trustedFans, type Ranking } from '
 import { rankShelf } from '../ranked'
 import { demoFans } from '../../demo/fans'
 import { fillWithDemo } from '../../demo/fill'
-import { demoJobs, demoPlans } from '../../demo/jobs'
+import { demoJobs, demoPlan } from '../../demo/jobs'
 import type { Database } from '../../server/db/database'
 import {
   deleteFan,
@@ -21,7 +21,7 @@ import { demoData, memoryDatabase, startServer, type TestServer } from './harnes
 
 /** The shelf is ranked where it is kept: as it is now, and as the core ranks it. */
 
-const plan = demoPlans().find((p) => p.job.id === 'job-film-cabinet')!
+const plan = demoPlan('job-film-cabinet')
 const made = computeReport({ plan, fans: demoFans, shown: null })
 if (!made.ok) throw new Error(made.reason)
 const context = made.report.selectionContext

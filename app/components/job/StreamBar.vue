@@ -42,12 +42,7 @@ function remove() {
           @update:model-value="put"
         />
         <div>
-          <el-button v-if="job.plan && job.plan.before > 0" size="small" @click="remove"
-            >Remove this stream</el-button
-          >
-          <p v-else class="small soft">
-            The converter of the feed is this stream's: the others can be removed.
-          </p>
+          <el-button size="small" @click="remove">Remove this stream</el-button>
         </div>
       </div>
     </el-popover>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { setDrive } from '#core/document'
+import { driveVolts, setDrive } from '#core/document'
 import { driveLevels } from '#core/selection'
 import { arrayLimits, lowestDuty, membersOf } from '#core/system'
 
@@ -8,7 +8,7 @@ const job = useJobStore()
 const { show } = useUnits()
 const selection = computed(() => job.plan?.selection ?? null)
 /** what reaches the fans: that of the feed where there is one */
-const volts = computed(() => job.report?.selection?.candidate.driveV ?? selection.value?.driveV ?? 0)
+const volts = computed(() => job.report?.selection?.candidate.driveV ?? (job.plan && driveVolts(job.plan)) ?? 0)
 const fanArray = computed(() => job.report?.selection?.fanArray ?? null)
 const limits = computed(() => {
   if (!fanArray.value) return null

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
+import { driveVolts } from '#core/document'
 import type { BoxState } from '#shared/api'
 import type { BoxOrder } from '#shared/schemas/log'
 import { boxSchema } from '#shared/schemas/log'
@@ -12,7 +13,7 @@ const elsewhere = ref(false)
 const simulatedS = ref(0)
 const { show } = useUnits()
 /** what reaches the picked fans */
-const plannedV = computed(() => report.value.power.fanV ?? plan.value.selection?.driveV ?? 12)
+const plannedV = computed(() => report.value.power.fanV ?? driveVolts(plan.value) ?? 12)
 const order = reactive<BoxOrder>({
   which: 'as-found',
   volts: plan.value.job.existingV ?? plannedV.value,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { newCalibration, calibrationSchema } from '#core/document'
+import { driveVolts, newCalibration, calibrationSchema } from '#core/document'
 import type { Calibration } from '#core/document'
 
 /** Scale the guessed path by what was measured on the real one. */
@@ -14,7 +14,7 @@ function begin() {
       ...newCalibration(newId('calibration')),
       fanId: d.selection?.fanId ?? d.job.existingFanId,
       count: d.selection?.count ?? d.job.existingCount,
-      volts: job.report?.power.fanV ?? d.selection?.driveV ?? d.job.existingV,
+      volts: job.report?.power.fanV ?? driveVolts(d) ?? d.job.existingV,
     }
   })
 }

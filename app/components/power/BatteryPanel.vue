@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { newBattery, newSun, batterySchema, sunSchema, withNominal } from '#core/document'
+import { batterySource, newBattery, newSun, batterySchema, sunSchema, withNominal } from '#core/document'
 import { packNominal } from '#core/supply'
 import type { Battery, Sun } from '#core/document'
 
@@ -7,7 +7,7 @@ import type { Battery, Sun } from '#core/document'
 const job = useJobStore()
 const { show, bare, symbol } = useUnits()
 const plan = computed(() => job.plan!)
-const kind = computed(() => plan.value.source!.kind)
+const kind = computed(() => batterySource(plan.value)!.kind)
 const runtime = computed(() => job.report!.runtime)
 const begin = () =>
   job.change((d) => {
@@ -19,8 +19,9 @@ const set = (key: keyof Battery, value: unknown) =>
     assign(d.battery, key, value)
     const volts = d.battery && packNominal(d.battery)
     // the source is these cells: its voltage follows their number
-    if (volts && d.source?.kind === 'pack' && (key === 'cells' || key === 'chemistry'))
-      d.source = { ...withNominal(d.source, volts), lowV: null, highV: null }
+    const source = batterySource(d)
+    if (volts && source?.kind === 'pack' && (key === 'cells' || key === 'chemistry'))
+      Object.assign(source, withNominal(source, volts), { lowV: null, highV: null })
   }, `battery.${key}`)
 const setSun = (key: keyof Sun, value: unknown) => job.change((d) => assign(d.sun, key, value), `sun.${key}`)
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']

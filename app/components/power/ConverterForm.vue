@@ -1,33 +1,69 @@
 <script setup lang="ts">
-import { converterSchema, setDrive, type Converter } from '#core/document'
+import {
+  converterOf,
+  driveVolts,
+  feedPartSchema,
+  isConverter,
+  setDrive,
+  sourceOf,
+  takeOut,
+  withConverterKind,
+  withOutput,
+  type Converter,
+  type ConverterKind,
+} from '#core/document'
 
-/** What makes the fans' voltage out of the source's. */
+/** What makes a voltage out of another: a converter of the feed, or the one in the lead of the stream's fans. */
+const props = defineProps<{ id?: string }>()
 const { store, plan } = useJob('power')
-const converter = computed(() => plan.value.converter)
-const { driveAt } = useDrive()
-const set = (key: keyof Converter, value: unknown) => {
-  if (key === 'outV') driveAt(value as number)
-  else store.change((d) => assign(d.converter, key, value), `converter.${key}`)
-}
-const choose = (kind: 'none' | Converter['kind']) =>
+const converterIn = (d: typeof plan.value): Converter | null =>
+  props.id === undefined
+    ? converterOf(d)
+    : (d.feed.filter(isConverter).find((p) => p.id === props.id) ?? null)
+const converter = computed(() => converterIn(plan.value))
+const parents = computed(() => (converter.value ? parentOptions(plan.value, converter.value.id) : []))
+const set = (key: keyof Converter, value: unknown) =>
+  store.change(
+    (d) => {
+      const there = converterIn(d)
+      if (!there) return
+      if (key === 'outV') Object.assign(there, withOutput(there, value as number | null))
+      else assign(there, key, value)
+    },
+    `feed.${converter.value?.id}.${key}`,
+  )
+const choose = (kind: 'none' | ConverterKind) =>
   store.change((d) => {
-    const volts = d.selection?.driveV ?? d.source?.nominalV ?? 12
-    const converterId = newId('converter')
-    if (kind === 'none') setDrive(d, { volts: d.source?.nominalV ?? volts, by: 'straight', converterId })
-    else setDrive(d, { volts, by: { kind }, converterId })
+    const there = converterIn(d)
+    if (there && kind !== 'none') {
+      d.feed[d.feed.indexOf(there)] = withConverterKind(there, kind)
+      return
+    }
+    const handed = sourceOf(d)?.nominalV ?? null
+    const volts = (kind === 'none' ? handed : null) ?? driveVolts(d) ?? handed ?? 12
+    const by = kind === 'none' ? 'straight' : { converterKind: kind }
+    setDrive(d, { volts, by, converterId: newId('converter') })
   })
-const adjustable = computed(() => ['buck', 'boost', 'linear'].includes(converter.value?.kind ?? ''))
+const emit = defineEmits<{ gone: [] }>()
+function remove() {
+  const { id, name } = converter.value!
+  store.removeWithUndo(`${name} removed: what hung on it hangs where it hung.`, (d) => takeOut(d, id))
+  emit('gone')
+}
+const adjustable = computed(() =>
+  ['buck', 'boost', 'linear'].includes(converter.value?.converterKind ?? ''),
+)
 </script>
 
 <template>
   <div class="sheet-head">
-    <h2>Through what?</h2>
+    <h2>{{ id === undefined ? 'Through what?' : converter?.name }}</h2>
     <ChoiceField
       class="wide-choice"
       label="Kind of converter"
       hide-label
-      :model-value="converter?.kind ?? 'none'"
-      :options="converterKinds"
+      :model-value="converter?.converterKind ?? 'none'"
+      :options="id === undefined ? converterKinds : converterKinds.filter((k) => k.value !== 'none')"
       @update:model-value="choose($event)"
     />
   </div>
@@ -40,16 +76,28 @@ const adjustable = computed(() => ['buck', 'boost', 'linear'].includes(converter
       tight
       :record="converter"
       :fields="converterFields(converter)"
-      :shape="converterSchema.shape"
+      :shape="feedPartSchema.shape"
       @set="set"
     />
     <div v-if="adjustable" class="row">
       <el-checkbox :model-value="converter.adjustable" @change="set('adjustable', Boolean($event))"
         >has a trimmer</el-checkbox
       >
-      <el-checkbox :model-value="converter.setFirst" @change="set('setFirst', Boolean($event))"
+      <el-checkbox
+        :model-value="Boolean(converter.setFirst)"
+        @change="set('setFirst', Boolean($event))"
         >set with a meter before the fan was connected</el-checkbox
       >
     </div>
+    <FoldBox title="Its name, and the lead to it">
+      <FieldGrid
+        tight
+        :record="converter"
+        :fields="feedPlaceFields(parents)"
+        :shape="feedPartSchema.shape"
+        @set="set"
+      />
+      <el-button v-if="id !== undefined" text size="small" @click="remove">Take it away</el-button>
+    </FoldBox>
   </template>
 </template>

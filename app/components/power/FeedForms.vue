@@ -1,34 +1,50 @@
 <script setup lang="ts">
-import { fansNodeOf } from '#core/supply'
 import {
-  converterSchema,
-  inFansLead,
+  addSource,
+  converterOf,
+  feedPartSchema,
+  isConverter,
+  leadOfFans,
+  MOST_SOURCES,
   newFeedPart,
   newSource,
+  putInLead,
+  sourceOf,
   sourceSchema,
   wiringSchema,
   type FeedPart,
 } from '#core/document'
 
 /**
- * The form of one piece of the feed, beside the diagram: the source, what makes the fans' voltage, the lead to the fans,
- * or whatever else hangs on it. The diagram, a finding or the row of names says which.
+ * The form of one piece of the feed, beside the diagram: the source of the stream's fans, what makes their voltage, their
+ * lead, or whatever else is in the feed. The diagram, a finding or the row of names says which.
  */
-const { store, plan, report } = useJob('power')
+const { store, plan } = useJob('power')
 const chosen = ref('source')
 /** So many names of pieces fit in a row; more are a list. */
 const IN_A_ROW = 5
-const pieces = computed(() => [
-  { value: 'source', label: 'Source' },
-  ...(plan.value.source
-    ? [
-        { value: 'converter', label: 'Converter' },
-        { value: 'fans', label: 'Lead to the fans' },
-        ...plan.value.sources.map((s) => ({ value: s.id, label: s.name || 'Further source' })),
-        ...plan.value.feed.map((f) => ({ value: f.id, label: f.name })),
-      ]
-    : []),
-])
+/** What the fans of the stream hang on. */
+const own = computed(() => ({
+  source: sourceOf(plan.value)?.id,
+  converter: converterOf(plan.value)?.id,
+  fans: leadOfFans(plan.value)?.id,
+}))
+const keyOf = (id: string) =>
+  (['source', 'converter', 'fans'] as const).find((key) => own.value[key] === id) ?? id
+const pieces = computed(() => {
+  const { sources, feed } = plan.value
+  if (!sources.length) return [{ value: 'source', label: 'Source' }]
+  const others = [
+    ...sources.map((s) => ({ value: s.id, label: s.name || 'Further source' })),
+    ...feed.map((f) => ({ value: f.id, label: f.name })),
+  ]
+  return [
+    { value: 'source', label: 'Source' },
+    { value: 'converter', label: 'Converter' },
+    { value: 'fans', label: 'Lead to the fans' },
+    ...others.filter((p) => keyOf(p.value) === p.value),
+  ]
+})
 const open = computed({
   get: () => (pieces.value.some((p) => p.value === chosen.value) ? chosen.value : 'source'),
   set: (value) => {
@@ -37,55 +53,48 @@ const open = computed({
 })
 /** The node of the feed whose form is open. */
 const nodeId = computed(() => {
-  const { source, converter } = plan.value
-  if (open.value === 'source') return source?.id ?? null
-  if (open.value === 'converter') return converter?.id ?? null
-  return open.value === 'fans' ? (fansNodeOf(plan.value, report.value.power.feed)?.id ?? null) : open.value
+  const key = open.value
+  return key === 'source' || key === 'converter' || key === 'fans' ? (own.value[key] ?? null) : key
 })
-/** Opens the piece that a node of the feed stands for. */
+/** Opens the piece that a node of the feed stands for; a coil is told with its switch. */
 function openNode(id: string) {
-  const { source, converter } = plan.value
-  if (id === source?.id) open.value = 'source'
-  else if (id === fansNodeOf(plan.value, report.value.power.feed)?.id) open.value = 'fans'
-  // a coil is told with its switch
-  else open.value = id === converter?.id ? 'converter' : id.replace(/-coil$/, '')
+  open.value = keyOf(id.replace(/-coil$/, ''))
+}
+function opened(id: string) {
+  openNode(id)
+  landIn('.feed-forms .piece')
 }
 function add(kind: FeedPart['kind']) {
-  const last = plan.value.feed.findLast((f) => f.kind === 'converter')
-  const parent = kind === 'load' ? (last?.id ?? plan.value.converter?.id ?? null) : null
-  const part = newFeedPart(newId(kind), kind, parent)
+  const { feed, sources } = plan.value
+  const last = kind === 'load' ? feed.findLast(isConverter) : undefined
+  const part = newFeedPart(newId(kind), kind, last?.id ?? own.value.source ?? sources[0]?.id ?? null)
   store.change((d) => {
     d.feed.push(part)
   })
-  open.value = part.id
-  landIn('.feed-forms .piece')
+  opened(part.id)
 }
 /** A new switch stands in the lead of the fans, behind what stands there already. */
 function addSwitch() {
-  const { feed, converter, source } = plan.value
-  const start = converter?.id ?? source?.id
-  if (!start) return
-  const last = inFansLead(feed, start, !converter).at(-1)
-  const part = newFeedPart(newId('switch'), 'switch', last?.id ?? converter?.id ?? null)
+  const part = newFeedPart(newId('switch'), 'switch', own.value.source ?? null)
   store.change((d) => {
-    d.feed.push({ ...part, carriesFans: plan.value.selection !== null })
+    const lead = leadOfFans(d)
+    if (lead && d.selection) putInLead(d, lead, part)
+    else d.feed.push(part)
   })
-  open.value = part.id
-  landIn('.feed-forms .piece')
+  opened(part.id)
 }
-function addSource() {
+function addRail() {
   const source = newSource(newId('source'), 'rail', null)
-  store.change((d) => {
-    d.sources.push({ ...source, name: `Rail ${d.sources.length + 2}`, nominalV: 12 })
-  })
-  open.value = source.id
-  landIn('.feed-forms .piece')
+  store.change((d) =>
+    addSource(d, { ...source, name: `Rail ${d.sources.length + 1}`, nominalV: 12 }),
+  )
+  opened(source.id)
 }
 /** The piece whose form has a field. */
 function pieceOf(key: string): string | null {
-  if (key in wiringSchema.shape || leadFields.some((f) => f.key === key)) return 'fans'
+  if (key in wiringSchema.shape || fansLeadFields([]).some((f) => f.key === key && key !== 'fuseA')) return 'fans'
   if (key in sourceSchema.shape) return 'source'
-  return key in converterSchema.shape ? 'converter' : null
+  return key in feedPartSchema.shape ? 'converter' : null
 }
 const route = useRoute()
 watch(
@@ -104,13 +113,13 @@ defineExpose({ openNode, nodeId })
 <template>
   <section class="sheet stack feed-forms">
     <SegmentChoice
-      v-if="plan.source && pieces.length <= IN_A_ROW"
+      v-if="plan.sources.length && pieces.length <= IN_A_ROW"
       v-model="open"
       label="Piece of the feed"
       :options="pieces"
     />
     <ChoiceField
-      v-else-if="plan.source"
+      v-else-if="plan.sources.length"
       v-model="open"
       label="Piece of the feed, or press it in the diagram"
       :options="pieces"
@@ -120,15 +129,20 @@ defineExpose({ openNode, nodeId })
       <SourceForm v-else-if="plan.sources.some((s) => s.id === open)" :id="open" @gone="open = 'source'" />
       <ConverterForm v-else-if="open === 'converter'" />
       <LeadForm v-else-if="open === 'fans'" />
+      <ConverterForm
+        v-else-if="plan.feed.some((p) => p.id === open && isConverter(p))"
+        :id="open"
+        @gone="open = 'source'"
+      />
       <PartForm v-else :id="open" />
     </div>
-    <div v-if="plan.source" class="row more">
+    <div v-if="plan.sources.length" class="row more">
       <span class="small soft">What else hangs on it:</span>
       <el-button size="small" @click="add('load')">+ Load</el-button>
       <el-button size="small" @click="add('converter')">+ Converter</el-button>
       <el-button size="small" @click="add('branch')">+ Branch</el-button>
       <el-button size="small" @click="addSwitch">+ Switch</el-button>
-      <el-button size="small" :disabled="plan.sources.length >= 7" @click="addSource">+ Source</el-button>
+      <el-button size="small" :disabled="plan.sources.length >= MOST_SOURCES" @click="addRail">+ Source</el-button>
     </div>
   </section>
 </template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { feedProblemText, nodeFigures } from '#core/supply'
 import type { FeedPart, LoadKind } from '#core/document'
-import { feedPartSchema, switchProblem, withLoadKind, withPartConverter } from '#core/document'
+import { feedPartSchema, switchProblem, takeOut, withLoadKind } from '#core/document'
 
-/** One more thing on the source: a converter, a branch or a load, on its own lead. */
+/** One more thing of the feed: a branch, a switch or a load, on its own lead. */
 const props = defineProps<{ id: string }>()
 const job = useJobStore()
 const { show } = useUnits()
@@ -32,31 +32,7 @@ const shape = computed(() => {
   }
 })
 
-/** Everything below a part: none of it may be what the part hangs on. */
-function below(id: string): Set<string> {
-  const set = new Set([id])
-  for (let grown = true; grown;) {
-    grown = false
-    for (const f of feed.value) {
-      if (f.parentId !== null && set.has(f.parentId) && !set.has(f.id)) {
-        set.add(f.id)
-        grown = true
-      }
-    }
-  }
-  return set
-}
-const parentsOf = (part: FeedPart): Option[] => {
-  const under = below(part.id)
-  return [
-    { value: null, label: job.plan!.source?.name || 'the source' },
-    ...job.plan!.sources.map((s) => ({ value: s.id, label: s.name || 'Further source' })),
-    ...(job.plan!.converter ? [{ value: job.plan!.converter.id, label: 'the fan’s converter' }] : []),
-    ...feed.value
-      .filter((f) => f.kind !== 'load' && !under.has(f.id))
-      .map((f) => ({ value: f.id, label: f.name })),
-  ]
-}
+const parents = computed(() => parentOptions(job.plan!, props.id))
 const fans = useFanOptions('not chosen')
 const set = (id: string, key: keyof FeedPart, value: unknown) =>
   job.change((d) => {
@@ -65,14 +41,10 @@ const set = (id: string, key: keyof FeedPart, value: unknown) =>
     if (!part) return
     // another kind leaves nothing of the old one behind
     if (key === 'loadKind') d.feed[at] = withLoadKind(part, value as LoadKind)
-    else if (key === 'converterKind') d.feed[at] = withPartConverter(part, value as 'buck')
     else assign(part, key, value)
   }, `feed.${id}.${key}`)
 function remove(part: FeedPart) {
-  job.removeWithUndo(`${part.name} and what hangs on it removed.`, (d) => {
-    const gone = below(part.id)
-    d.feed = d.feed.filter((f) => !gone.has(f.id))
-  })
+  job.removeWithUndo(`${part.name} removed.`, (d) => takeOut(d, part.id))
   landIn('.feed-forms')
 }
 const headline = computed(() => {
@@ -92,7 +64,7 @@ const headline = computed(() => {
     <FieldGrid
       tight
       :record="part"
-      :fields="partFields(part, parentsOf(part), fans)"
+      :fields="partFields(part, parents, fans)"
       :shape="shape"
       @set="(key, value) => set(part!.id, key, value)"
     />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { slowDownWays, voltageForShare, type SlowRow } from '#core/supply'
-import { setDrive, within } from '#core/document'
+import { converterOf, driveVolts, setDrive, within } from '#core/document'
 
 /** Ways to bring the pick to a voltage, side by side, for this fan on this source. */
 const job = useJobStore()
@@ -11,22 +11,24 @@ const wished = ref<number | null>(null)
 const target = computed(() =>
   wished.value !== null && fanArray.value
     ? Math.round(10 * voltageForShare(fanArray.value, wished.value)) / 10
-    : (job.report!.selection?.candidate.driveV ?? job.plan!.selection?.driveV ?? null),
+    : (job.report!.selection?.candidate.driveV ?? driveVolts(job.plan!)),
 )
 const nowShare = computed(() => job.report!.selection?.candidate.speed ?? null)
 const rows = computed(() =>
   fanArray.value && target.value !== null ? slowDownWays(job.plan!, fanArray.value, target.value) : [],
 )
 const current = computed(
-  () => job.plan!.converter?.kind ?? (job.plan!.selection?.duty === null ? 'straight' : 'pwm-wire'),
+  () => converterOf(job.plan!)?.converterKind ?? (job.plan!.selection?.duty === null ? 'straight' : 'pwm-wire'),
 )
 function take(row: SlowRow) {
   const volts = target.value
   job.change((d) => {
-    if (!d.selection) return
+    const now = driveVolts(d)
+    const wanted = row.take ? (volts ?? now) : (row.fanV ?? now)
+    if (!d.selection || wanted === null) return
     const converterId = newId('converter')
-    if (row.take) setDrive(d, { volts: volts ?? d.selection.driveV, duty: null, by: row.take, converterId })
-    else setDrive(d, { volts: row.fanV ?? d.selection.driveV, duty: row.duty, by: 'straight', converterId })
+    if (row.take) setDrive(d, { volts: wanted, duty: null, by: row.take, converterId })
+    else setDrive(d, { volts: wanted, duty: row.duty, by: 'straight', converterId })
   })
   wished.value = null
 }

@@ -1,54 +1,54 @@
 <script setup lang="ts">
-import { newSource, setDrive, withNominal, type StreamPlan, type Source } from '#core/document'
+import {
+  addSource,
+  driveVolts,
+  newSource,
+  removeSource,
+  setDrive,
+  sourceOf,
+  withNominal,
+  type StreamPlan,
+  type Source,
+} from '#core/document'
 import type { SupplyKind } from '#core/power'
 import { usbBudgetOf, windowOf } from '#core/supply'
 
-/** What feeds it: its kind, its window, what it can give; the first source, or a further one by its id. */
+/** What feeds it: its kind, its window, what it can give; that of the stream's fans, or one by its id. */
 const props = defineProps<{ id?: string }>()
 const emit = defineEmits<{ gone: [] }>()
 const { store, plan, report } = useJob('power')
 const { show } = useUnits()
 const sourceIn = (d: StreamPlan) =>
-  props.id === undefined ? d.source : (d.sources.find((s) => s.id === props.id) ?? null)
+  props.id === undefined ? sourceOf(d) : (d.sources.find((s) => s.id === props.id) ?? null)
 const source = computed(() => sourceIn(plan.value))
 /** Rated voltage of the chosen fan: a source that comes in any voltage is taken at it. */
 const fanV = computed(() => report.value.selection?.fanArray.model.fan.ratedV ?? null)
-/** Puts a changed source in the place of the one that is open. */
-function replace(d: StreamPlan, next: Source) {
-  if (props.id === undefined) d.source = next
-  else d.sources = d.sources.map((s) => (s.id === props.id ? next : s))
-}
 const choose = (kind: SupplyKind) =>
   store.change((d) => {
     const now = sourceIn(d)
-    replace(d, {
-      ...newSource(now?.id ?? newId('source'), kind, fanV.value),
-      wireAwg: now?.wireAwg ?? null,
-      wireMm2: now?.wireMm2 ?? null,
-      wireLengthM: now?.wireLengthM ?? null,
-    })
-    if (props.id !== undefined || !d.source) return
+    const driveV = driveVolts(d) ?? fanV.value
+    const next = newSource(now?.id ?? newId('source'), kind, fanV.value)
+    if (now) d.sources[d.sources.indexOf(now)] = next
+    else addSource(d, next)
     // the pick keeps its voltage whatever feeds it: straight where the source has it, else through what makes it
-    if (d.selection && d.source.nominalV)
-      setDrive(d, { volts: d.selection.driveV, converterId: newId('converter') })
+    if (d.selection && driveV !== null && next.nominalV && sourceOf(d)?.id === next.id)
+      setDrive(d, { volts: driveV, converterId: newId('converter') })
   })
 const set = (key: keyof Source, value: unknown) =>
   store.change(
     (d) => {
       const now = sourceIn(d)
       if (!now) return
-      if (key === 'nominalV') replace(d, withNominal(now, value as number | null))
+      if (key === 'nominalV') Object.assign(now, withNominal(now, value as number | null))
       else assign(now, key, value)
       if (key === 'usbKind') now.iMaxA = usbBudgetOf(now) ?? now.iMaxA
     },
-    `source.${props.id ?? ''}.${key}`,
+    `source.${source.value?.id}.${key}`,
   )
-/** Takes a further source away; what hung on it hangs on the first one. */
+/** What hung on a source that goes hangs on the first one left. */
 function remove() {
-  store.removeWithUndo(`${source.value?.name || 'Source'} removed.`, (d) => {
-    d.sources = d.sources.filter((s) => s.id !== props.id)
-    for (const part of d.feed) if (part.parentId === props.id) part.parentId = null
-  })
+  const { id, name } = source.value!
+  store.removeWithUndo(`${name || 'Source'} removed.`, (d) => removeSource(d, id))
   emit('gone')
 }
 </script>
@@ -89,7 +89,7 @@ function remove() {
       </el-button>
       <span v-if="fanV !== null" class="small soft">the fan is for {{ show(fanV, 'voltage') }}</span>
     </div>
-    <div v-if="id !== undefined">
+    <div v-if="plan.sources.length > 1">
       <el-button text size="small" @click="remove">Take {{ source.name || 'this source' }} away</el-button>
     </div>
     <p v-if="sourceNote(source.kind)" class="small soft">{{ sourceNote(source.kind) }}</p>

@@ -1,9 +1,12 @@
+import { batterySource } from '#core/document'
 import type { FactSources, SiFacts } from './sources'
 
 const wattHours = (joule: number | null | undefined) =>
   joule === null || joule === undefined ? null : joule / 3600
 
-function sunFacts({ plan: { sun, source }, runtime, power }: FactSources): SiFacts {
+function sunFacts({ plan, runtime, power }: FactSources): SiFacts {
+  const { sun } = plan
+  const source = batterySource(plan)
   if (!sun) return {}
   return {
     'batt.autonomyDays': runtime.autonomyDays,

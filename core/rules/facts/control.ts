@@ -10,7 +10,7 @@ import {
   type DayReport,
   type ModelGroup,
 } from '#core/day'
-import { trunkStream, type Control } from '#core/document'
+import { converterOf, type Control, type StreamPlan } from '#core/document'
 import { membersOf } from '#core/system'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
@@ -127,7 +127,7 @@ function driveFacts({ sources, day, group, index }: Steered): SiFacts {
     'ctl.usesPwmWire': wire,
     'ctl.chopsSupply':
       chops ||
-      (sources.plan.converter?.kind === 'pwm' && streams.some((s) => s.plan.stream === trunkStream(s.plan))),
+      streams.some((s) => converterOf(s.plan)?.converterKind === 'pwm'),
     'ctl.pwmHz': wire || chops ? (hz ?? (control.clockHz !== null ? null : undefined)) : undefined,
     'ctl.pwmSteps': (wire || chops) && steps !== null ? steps : undefined,
     'ctl.dutyMin': wire && lowest !== null ? lowest : undefined,
@@ -149,7 +149,7 @@ function driveFacts({ sources, day, group, index }: Steered): SiFacts {
     'ctl.startDriveV': volts && start !== null ? start * driveV : undefined,
     'ctl.fanStartV': volts ? most(members.map((m) => m.fan.startV)) : undefined,
     ...neverStarts(group, day.usual.groups[index]!.onS + day.hot.groups[index]!.onS),
-    'ctl.converterFixed': converterFixed(sources, control),
+    'ctl.converterFixed': converterFixed(streams, control),
     'ctl.neverOn': neverOn(day, group, index),
   }
 }
@@ -175,11 +175,12 @@ function neverStarts({ settings }: ModelGroup, onS: number): SiFacts {
 
 /** A control by a converter that gives one voltage only; nothing where there is none, or the control does not use it. */
 function converterFixed(
-  { plan: { converter } }: FactSources,
+  streams: readonly { plan: StreamPlan }[],
   { actuator, school }: Control,
 ): boolean | undefined {
-  if (actuator !== 'converter' || school === 'always' || converter === null) return undefined
-  return !converter.adjustable || fixedKinds.includes(converter.kind)
+  const converters = streams.map((s) => converterOf(s.plan)).filter((c) => c !== null)
+  if (actuator !== 'converter' || school === 'always' || !converters.length) return undefined
+  return converters.some((c) => !c.adjustable || fixedKinds.includes(c.converterKind))
 }
 const fixedKinds = ['resistor', 'diode', 'divider']
 

@@ -19,7 +19,7 @@ import {
   type FanArray,
   type FanModel,
 } from '#core/system'
-import { asClaimed, type Fan, type StreamPlan } from '#core/document'
+import { asClaimed, sourceOf, type Fan, type StreamPlan } from '#core/document'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** The selected fans as they run; facts of fans need one. */
@@ -130,7 +130,7 @@ function arrayFacts(running: Running): SiFacts {
     'group.alike': fanArray.second === null || fanArray.second.fan.id === fan.id,
     'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
     // before a source is chosen nothing feeds them together
-    'group.voltagesMixed': plan.source
+    'group.voltagesMixed': sourceOf(plan)
       ? fanArray.second !== null && fanArray.second.fan.ratedV !== fan.ratedV
       : undefined,
     'group.flowGain': !several ? undefined : flow && flowOfOne ? flow / flowOfOne : null,

@@ -1,5 +1,5 @@
 import { converterDefaults } from '#core/power'
-import { sourcesOf, trunkStream, type FeedPart, type Source } from '#core/document'
+import { isConverter, leadOfFans, partsAbove, sourceFuse, sourceOf, type Converter, type FeedPart, type Source } from '#core/document'
 import { fansNodeOf, ledDrop, rootOf, windowOf, type FeedNodeReport } from '#core/supply'
 import { insideC } from '#core/system'
 import { distinctMembers } from './fan'
@@ -22,15 +22,9 @@ interface Fed extends FactSources {
 
 const partOf = ({ plan }: FactSources, id: string): FeedPart | undefined => plan.feed.find((f) => f.id === id)
 
-/** What a converter is, by the id of its node; undefined for any other node. */
-function converterOf(sources: FactSources, id: string) {
-  const { converter } = sources.plan
-  if (converter?.id === id) return { kind: converter.kind, outV: converter.outV }
-  const part = partOf(sources, id)
-  return part?.kind === 'converter'
-    ? { kind: part.converterKind ?? ('buck' as const), outV: part.outV }
-    : undefined
-}
+/** The converter that stands at a node; undefined for any other node. */
+const converterAt = ({ plan }: FactSources, id: string): Converter | undefined =>
+  plan.feed.filter(isConverter).find((p) => p.id === id)
 
 /** Every node above one, the nearest first. */
 function above(nodes: readonly FeedNodeReport[], node: FeedNodeReport): FeedNodeReport[] {
@@ -41,14 +35,14 @@ function above(nodes: readonly FeedNodeReport[], node: FeedNodeReport): FeedNode
 /** What a fan that is fed stands between: nothing, or the nearest converter above it. */
 function feederFacts(fed: Fed, node: FeedNodeReport): SiFacts {
   const converter = above(fed.nodes, node)
-    .map((n) => converterOf(fed, n.id))
+    .map((n) => converterAt(fed, n.id))
     .find((c) => c !== undefined)
   if (!converter) return { 'conv.kind': 'none' }
-  const holds = setKinds.includes(converter.kind)
+  const holds = setKinds.includes(converter.converterKind)
   return {
-    'conv.kind': holds ? converter.kind : undefined,
+    'conv.kind': holds ? converter.converterKind : undefined,
     'conv.vOut': holds ? converter.outV : node.inV,
-    'usb.boost': converter.kind === 'boost',
+    'usb.boost': converter.converterKind === 'boost',
   }
 }
 
@@ -89,12 +83,13 @@ function pickedSubjects(sources: FactSources, fed: Fed | null): SiSubject[] {
   if (!fanArray || !plan.selection) return []
   const node = fed ? fansNodeOf(plan, power.feed) : undefined
   const members = distinctMembers(fanArray)
+  const otherFans = plan.feed.some((f) => f.loadKind === 'fan' && f.streamId !== plan.stream)
   return members.map((m): SiSubject => {
     const { fan } = m
     return {
       kind: 'driven',
       id: fan.id,
-      name: members.length > 1 || plan.feed.some((f) => f.loadKind === 'fan') ? fan.model : '',
+      name: members.length > 1 || otherFans ? fan.model : '',
       at: { station: 'power' },
       facts: {
         ...limitFacts(m),
@@ -135,32 +130,29 @@ function loadFan(fed: Fed, node: FeedNodeReport, part: FeedPart): SiSubject {
   }
 }
 
-/** What a converter's node does, whichever converter it is. */
-function convertingFacts(node: FeedNodeReport, kind: string, outV: number | null): SiFacts {
+/** The fans of streams that hang on a node. */
+const fansBehind = (nodes: readonly FeedNodeReport[], id: string): FeedNodeReport[] =>
+  nodes.filter((n) => n.fans !== null && above(nodes, n).some((x) => x.id === id))
+
+function converterFacts({ plan, nodes }: Fed, node: FeedNodeReport, converter: Converter): SiFacts {
+  const kind = converter.converterKind
   const regulated = setKinds.includes(kind)
+  const linear = kind === 'linear'
+  const perW = linear ? converter.junctionToAirKPerW : null
+  const hottest = perW === null ? null : (plan.job.ambientMaxC ?? plan.job.ambientC) + node.heatW * perW
+  const fans = fansBehind(nodes, node.id)
+  const starts = fans.flatMap(({ limits }) =>
+    limits.assumed.start || limits.startV === null ? [] : [limits.startV],
+  )
   return {
     'conv.kind': regulated ? kind : undefined,
-    'conv.vOut': regulated ? (outV ?? undefined) : undefined,
+    'conv.vOut': regulated ? (converter.outV ?? undefined) : undefined,
     'conv.outA': regulated ? (node.worstOutA ?? null) : undefined,
     'conv.iMax': regulated ? node.limitA : undefined,
     'supply.vMin': node.lowV,
     'boost.inputA': kind === 'boost' ? node.worstA : undefined,
     'resistor.ohm': kind === 'resistor' ? node.ohm : undefined,
     'resistor.power': kind === 'resistor' ? node.heatW : undefined,
-  }
-}
-
-/** What the plan's own converter states besides. */
-function ownConverterFacts(fed: Fed, node: FeedNodeReport): SiFacts {
-  const { plan, power, system } = fed
-  const converter = plan.converter!
-  const { kind } = converter
-  const regulated = setKinds.includes(kind)
-  const linear = kind === 'linear'
-  const perW = linear ? converter.junctionToAirKPerW : null
-  const hottest = perW === null ? null : (plan.job.ambientMaxC ?? plan.job.ambientC) + node.heatW * perW
-  const startsAt = system.fanArray?.model.startKnown ? system.fanArray.model.startV : undefined
-  return {
     'conv.vSet': regulated ? (converter.measuredV ?? undefined) : undefined,
     'conv.dropout':
       kind === 'buck' || kind === 'linear'
@@ -172,54 +164,42 @@ function ownConverterFacts(fed: Fed, node: FeedNodeReport): SiFacts {
     'reg.tjMax': linear ? JUNCTION_LIMIT_C : undefined,
     'reg.caps': linear ? converter.capsFitted : undefined,
     'resistor.rating': kind === 'resistor' ? converter.ratingW : undefined,
-    'fan.startA': kind === 'resistor' ? power.fanStartA : undefined,
-    'fan.startV': kind === 'resistor' ? startsAt : undefined,
-    'divider.feedsFan': kind === 'divider' ? true : undefined,
+    'fan.startA':
+      kind !== 'resistor' || !fans.length
+        ? undefined
+        : fans.some((n) => n.startA === null)
+          ? null
+          : fans.reduce((sum, n) => sum + n.startA!, 0),
+    'fan.startV': kind === 'resistor' && starts.length ? Math.max(...starts) : undefined,
+    'divider.feedsFan': kind === 'divider' && fans.length ? true : undefined,
     'cap.ratingV': converter.capV ?? undefined,
     'cap.highV': converter.capV === null ? undefined : node.highV,
   }
 }
 
-function converterSubjects(fed: Fed): SiSubject[] {
-  const { plan, nodes } = fed
-  return nodes.flatMap((node): SiSubject[] => {
-    const converter = converterOf(fed, node.id)
+const converterSubjects = (fed: Fed): SiSubject[] =>
+  fed.nodes.flatMap((node): SiSubject[] => {
+    const converter = converterAt(fed, node.id)
     if (!converter) return []
-    const own = plan.converter?.id === node.id
-    const set = partOf(fed, node.id)?.setFirst
-    const facts: SiFacts = {
-      ...ofOwnSource(fed, node),
-      ...convertingFacts(node, converter.kind, converter.outV),
-      ...(own
-        ? ownConverterFacts(fed, node)
-        : setKinds.includes(converter.kind)
-          ? {
-              'conv.adjustable': true,
-              'conv.setFirst': set,
-              'conv.dropout': converter.kind === 'boost' ? undefined : converterDefaults.buck.dropoutV,
-            }
-          : {}),
-    }
+    const facts = { ...ofOwnSource(fed, node), ...converterFacts(fed, node, converter) }
     return [{ kind: 'converter', id: node.id, name: node.name, at: { station: 'power', part: node.id }, facts }]
   })
-}
 
 /** The source that feeds a node. */
-function sourceAbove(fed: Fed, node: FeedNodeReport): Source {
+function feedingOf(fed: Fed, node: FeedNodeReport): Source {
   const root = rootOf(fed.power.feed, node)
-  return sourcesOf(fed.plan).find((s) => s.id === root.id) ?? fed.source
+  return fed.plan.sources.find((s) => s.id === root.id) ?? fed.source
 }
-const fuseOf = ({ fuseFitted, fuseA }: Source) => (fuseFitted === false ? null : fuseA)
 
 /** What a further source is, beside what the whole plan says of its first one. */
 function ofOwnSource(fed: Fed, node: FeedNodeReport): SiFacts {
-  const source = sourceAbove(fed, node)
+  const source = feedingOf(fed, node)
   return source === fed.source ? {} : sourceFacts({ ...fed, source })
 }
 
 /** Every source with what is drawn from it: alike for all, the first one named only where there are several. */
 function sourceSubjects(fed: Fed): SiSubject[] {
-  const sources = sourcesOf(fed.plan)
+  const sources = fed.plan.sources
   return sources.flatMap((source): SiSubject[] => {
     const root = fed.nodes.find((n) => n.id === source.id)
     if (!root) return []
@@ -244,51 +224,40 @@ function sourceSubjects(fed: Fed): SiSubject[] {
   })
 }
 
-/**
- * Fuse that protects a lead, A: its own, else the nearest one above it up to a converter, which limits by power and not by
- * current; null where none is known.
- */
-function fuseAbove(fed: Fed, node: FeedNodeReport): number | null {
-  if (node.lead?.fuseA) return node.lead.fuseA
-  const parent = fed.nodes.find((n) => n.id === node.parentId)
-  if (!parent || parent.kind === 'converter') return null
-  if (parent.kind === 'source') return fuseOf(sourceAbove(fed, node))
-  return fuseAbove(fed, parent)
-}
-
 function leadSubjects(fed: Fed): SiSubject[] {
-  const { source, nodes } = fed
+  const { nodes } = fed
   const leads = nodes.flatMap((node): SiSubject[] => {
     const { lead } = node
     if (!lead || lead.ampacityA === null || node.inA === null) return []
     const amps = node.worstA ?? node.inA
-    const trunk = node.fans?.stream === trunkStream(fed.plan)
     return [
       {
         kind: 'lead',
         id: node.id,
         name: nodes.filter((n) => n.lead?.ampacityA).length > 1 ? `wire to ${node.name}` : '',
-        at: { station: 'power', part: trunk ? source.id : node.id },
+        at: { station: 'power', part: node.id },
         facts: {
           'wire.drop': lead.dropV,
           'wire.lineV': node.aboveV,
           'wire.current': amps,
           'wire.ampacity': lead.ampacityA,
-          'fuse.rating': fuseAbove(fed, node) ?? undefined,
+          'fuse.rating': lead.guardA ?? undefined,
         },
       },
     ]
   })
-  return [...leads, ...sourcesOf(fed.plan).flatMap((source) => trunkSubject(fed, source, leads))]
+  return [...leads, ...fed.plan.sources.flatMap((source) => trunkSubject(fed, source, leads))]
 }
 
 /** The fuse at a source against all that it carries; none where its only lead says the same. */
 function trunkSubject(fed: Fed, source: Source, leads: readonly SiSubject[]): SiSubject[] {
-  const mine = fed.nodes.filter((n) => sourceAbove(fed, n) === source)
-  const fuseA = fuseOf(source)
+  const mine = fed.nodes.filter((n) => feedingOf(fed, n) === source)
+  const fuseA = sourceFuse(source)
   const carried = mine.find((n) => n.id === source.id)?.worstOutA ?? null
   const ids = new Set(mine.map((n) => n.id))
-  const alone = leads.filter((l) => ids.has(l.id)).length === 1 && !mine.some((n) => n.kind === 'load')
+  const judged = leads.filter((l) => ids.has(l.id))
+  const alone =
+    judged.length === 1 && judged[0]!.facts['fuse.rating'] === fuseA && !mine.some((n) => n.kind === 'load')
   if (fuseA === null || carried === null || alone) return []
   return [
     {
@@ -316,9 +285,14 @@ function wiringContact({ plan, power }: Fed): SiSubject[] {
 }
 
 /** Temperatures of a switch that closes when it gets warm, against what the plan reaches. */
-function thermalFacts({ plan: { job }, needEnv }: Fed, part: FeedPart): SiFacts {
+function thermalFacts({ streams, needEnv }: Fed, part: FeedPart): SiFacts {
+  const fed = streams.find(({ plan }) => {
+    const lead = leadOfFans(plan)
+    return lead && partsAbove(plan, lead).includes(part)
+  })
+  if (!fed) return {}
+  const { job } = fed.plan
   const cools = job.goal === 'cool' || job.goal === 'quieten'
-  if (!part.carriesFans) return {}
   if (part.switchKind === 'thermal-nc')
     return { 'switch.opensWarm': cools || job.goal === 'part' ? true : undefined }
   if (part.switchKind !== 'thermal-no' && part.switchKind !== 'thermostat') return {}
@@ -365,15 +339,15 @@ function ledSubjects(fed: Fed): SiSubject[] {
 
 /** Every source, every fan that is fed, every converter, lead and LED string. */
 export function feedSubjects(sources: FactSources): SiSubject[] {
-  const { source } = sources.plan
+  const { plan } = sources
   const { nodes } = sources.power.feed
-  const [first] = sourcesOf(sources.plan)
-  const fed: Fed | null = first && nodes.length ? { ...sources, source: source ?? first, nodes } : null
+  const source = sourceOf(plan) ?? plan.sources[0]
+  const fed: Fed | null = source && nodes.length ? { ...sources, source, nodes } : null
   const picked = pickedSubjects(sources, fed)
   if (!fed) return picked
   const further = nodes.flatMap((node) => {
     const part = partOf(sources, node.id)
-    return part?.loadKind === 'fan' ? [loadFan(fed, node, part)] : []
+    return part?.loadKind === 'fan' && part.streamId !== plan.stream ? [loadFan(fed, node, part)] : []
   })
   return [
     ...picked,

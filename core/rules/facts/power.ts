@@ -1,5 +1,5 @@
 import { awgDiameter, crimpPull, insulatedDiameter, usbUnit } from '#core/power'
-import { sourcesOf, type Source } from '#core/document'
+import { converterOf, leadOfFans, sourceOf, type Source } from '#core/document'
 import { connectorLimit, fansNodeOf, pwmIdle, rootOf, signalsOf, windowOf } from '#core/supply'
 import type { FactSources, SiFacts } from './sources'
 
@@ -69,13 +69,14 @@ export function usbFacts({ source, power }: Fed): SiFacts {
   }
 }
 
-function wireFacts({ plan: { wiring }, source }: Fed): SiFacts {
+function wireFacts({ plan, source }: Fed): SiFacts {
+  const { wiring } = plan
   const battery = batteries.includes(source.kind)
   const plugged = source.kind === 'usb' || source.kind === 'header' || source.kind === 'power-bank'
   const fused = source.fuseFitted !== false && source.fuseA !== null
   return {
     'wire.polarityChecked': source.polarityChecked ?? (plugged ? undefined : null),
-    'wire.length': wiring.routeM === null ? undefined : source.wireLengthM,
+    'wire.length': wiring.routeM === null ? undefined : (leadOfFans(plan)?.wireLengthM ?? null),
     'wire.route': wiring.routeM ?? undefined,
     'wire.identifiedBy': wiring.identifiedBy,
     'wire.strainRelief': wiring.strainRelief,
@@ -86,8 +87,10 @@ function wireFacts({ plan: { wiring }, source }: Fed): SiFacts {
   }
 }
 
-function jointFacts({ plan: { wiring }, source, power }: Fed): SiFacts {
-  const outer = source.wireAwg === null ? null : insulatedDiameter(awgDiameter(source.wireAwg))
+function jointFacts({ plan, power }: Fed): SiFacts {
+  const { wiring } = plan
+  const awg = leadOfFans(plan)?.wireAwg ?? null
+  const outer = awg === null ? null : insulatedDiameter(awgDiameter(awg))
   const shrink = wiring.shrinkBoreM === null ? {} : shrinkFacts(outer, wiring.shrinkBoreM, wiring.shrinkRatio)
   const barrel = wiring.connector === 'barrel'
   return {
@@ -96,7 +99,7 @@ function jointFacts({ plan: { wiring }, source, power }: Fed): SiFacts {
     'barrel.plug': wiring.barrelPlugM ?? (barrel ? null : undefined),
     'barrel.jack': wiring.barrelJackM ?? (barrel ? null : undefined),
     'crimp.pull': wiring.crimpPullN ?? undefined,
-    'crimp.required': source.wireAwg === null ? null : crimpPull(source.wireAwg),
+    'crimp.required': awg === null ? null : crimpPull(awg),
     ...shrink,
   }
 }
@@ -109,8 +112,8 @@ const shrinkFacts = (outer: number | null, bore: number, ratio: number | null): 
 })
 
 function switchFacts({ plan, power }: Fed): SiFacts {
-  const { converter } = plan
-  const chopper = converter?.kind === 'pwm' ? converter : null
+  const converter = converterOf(plan)
+  const chopper = converter?.converterKind === 'pwm' ? converter : null
   return {
     'switch.device': chopper ? 'mosfet' : undefined,
     'switch.lineV': windowOf(plan)?.highV,
@@ -136,7 +139,7 @@ function signalFacts({ plan, source, power, system: { fanArray } }: Fed): SiFact
   const { feed } = power
   const node = fansNodeOf(plan, feed)
   const signals = node ? signalsOf(plan, feed, node) : null
-  const root = node ? sourcesOf(plan).find((s) => s.id === rootOf(feed, node).id) : source
+  const root = node ? plan.sources.find((s) => s.id === rootOf(feed, node).id) : source
   const onHeader = root?.kind === 'header'
   const steering = signals?.header != null || (onHeader && !pwmIdle(wiring))
   return {
@@ -158,7 +161,7 @@ function signalFacts({ plan, source, power, system: { fanArray } }: Fed): SiFact
 
 /** The feed as a whole: source, what all loads draw, what joins them. */
 export function powerFacts(sources: FactSources): SiFacts[] {
-  const { source } = sources.plan
+  const source = sourceOf(sources.plan)
   // a source that was not chosen yet is no fault
   if (!source) return []
   const fed: Fed = { ...sources, source }

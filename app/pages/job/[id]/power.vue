@@ -1,11 +1,14 @@
 <script setup lang="ts">
+import { batterySource, driveVolts } from '#core/document'
+import type { SupplyKind } from '#core/power'
 import { driveRange } from '#core/day'
 
 definePageMeta({ station: 'power' })
 
 const { plan, report, findings } = useJob('power')
 const { show, inUnits } = useUnits()
-const source = computed(() => plan.value.source)
+/** Sources whose battery is told of. */
+const stored = computed(() => isBattery(batterySource(plan.value)?.kind))
 const power = computed(() => report.value.power)
 const view = ref<'diagram' | 'wires' | 'order' | 'parts'>('diagram')
 const views = [
@@ -14,24 +17,23 @@ const views = [
   { value: 'order' as const, label: 'Connection order' },
   { value: 'parts' as const, label: 'Parts' },
 ]
-const { mismatch } = useDrive()
 const forms = ref<{ openNode: (id: string) => void; nodeId: string | null } | null>(null)
 const cautions = computed(() => {
   const { job } = plan.value
-  const kind = source.value?.kind
+  const has = (...kinds: SupplyKind[]) => plan.value.sources.some((s) => kinds.includes(s.kind))
   return [
     job.mains
       ? 'Mains parts stay dangerous after switching off: unplug, wait, measure; only the low-voltage ' +
         'side, below 60 V DC. Work on the mains side is for a licensed electrician.'
       : '',
-    kind === 'pack' || kind === 'power-bank'
+    has('pack', 'power-bank')
       ? 'Lithium: never without a protection board; never charge below 0 °C, unattended or on fabric. Fuse at the pack, no damaged cells.'
       : '',
-    kind === 'house-battery' || kind === 'solar'
+    has('house-battery', 'solar')
       ? 'Lead-acid: charging makes hydrogen, acid burns, a spanner across the poles melts. Vent high and ' +
         'low, insulated tools, fuse within 0.2 m.'
       : '',
-    kind === 'vehicle' || job.domain === 'vehicle'
+    has('vehicle') || job.domain === 'vehicle'
       ? 'Vehicle: charging voltage and spikes kill 12 V fans; fuse at the battery, nothing near pedals, airbags or exhaust.'
       : '',
     job.domain === 'aircraft' || job.domain === 'medical' || job.domain === 'life-safety'
@@ -51,7 +53,7 @@ const cautions = computed(() => {
 /** What the control makes of the voltage and the current at start, where one is planned. */
 const steered = computed(() => {
   const { day } = report.value
-  const volts = power.value.fanV ?? plan.value.selection?.driveV
+  const volts = power.value.fanV ?? driveVolts(plan.value)
   const range = day && volts ? driveRange(day, plan.value, volts) : null
   if (!range) return ''
   const between = range.byWire
@@ -89,10 +91,6 @@ const print = () => window.print()
             Pick a fan in the Line-up: its current at its driven voltage decides the rest.
           </p>
           <template v-else>
-            <p v-if="mismatch" class="warn">
-              The feed gives {{ show(mismatch.feed, 'voltage') }}, the pick was made for
-              {{ show(mismatch.drive, 'voltage') }}. Figures use the feed.
-            </p>
             <p v-if="steered" class="small">
               {{ steered }} <NuxtLink :to="`/job/${plan.job.id}/control`">To Control</NuxtLink>
             </p>
@@ -108,7 +106,7 @@ const print = () => window.print()
         <section class="sheet">
           <FindingList :findings="findings" empty="Nothing to fix in what has been checked." />
         </section>
-        <BatteryPanel v-if="source && isBattery(source.kind)" />
+        <BatteryPanel v-if="stored" />
       </div>
     </InTurn>
     <InTurn>
@@ -141,10 +139,6 @@ const print = () => window.print()
 }
 .figures :deep(.figure) {
   text-align: left;
-}
-.warn {
-  color: var(--amber);
-  font-weight: 600;
 }
 .cautions {
   list-style: none;
