@@ -75,8 +75,8 @@ function isHanded(part: Loose, parts: readonly Loose[], sources: readonly Loose[
 export function inOneTree(plan: Loose): Loose {
   const streams = list(plan.streams)
   const isOlder =
-    'source' in plan ||
-    'converter' in plan ||
+    plan.source !== undefined ||
+    plan.converter !== undefined ||
     streams.some(({ selection }) => isObject(selection) && 'driveV' in selection)
   if (!isOlder) return plan
   const first = isObject(plan.source) ? plan.source : null
