@@ -1,3 +1,4 @@
+import { pick, selectionOf, hang } from '../tests/plans'
 /**
  * npm run bench: measurements of one run, as ratios wherever two things can be compared. No test depends on them.
  */
@@ -9,10 +10,10 @@ import { computeReport } from '#core/plan'
 import { defaultRank, modelShelf } from '#core/selection'
 import { rankShelf } from '../tests/ranked'
 import { diagramOf, feedOf } from '#core/supply'
-import { fanArrayOf } from '#core/system'
+import { drivenV, fanArrayOf } from '#core/system'
 import {
   addStream,
-  feedStreams,
+  settleFeed,
   seenFrom,
   type Stream,
   wholePlan,
@@ -81,16 +82,7 @@ function longPath(): StreamPlan {
     big.branches.push({ id: `w${k}`, splitId: 'split', name: `Way ${k}`, leak: k === 3, times: 1 })
     for (let i = 0; i < 3; i++) big.path.push(sized(`b${k}${i}`, kinds[(i + k) % 6]!, `w${k}`))
   }
-  big.selection = {
-    id: 'p',
-    fanId: 'fan-teasel-120x38-24v-hp',
-    count: 1,
-    arrangement: 'single',
-    driveV: 24,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(big, selectionOf('fan-teasel-120x38-24v-hp'), 24)
   return big
 }
 const long = longPath()
@@ -108,7 +100,7 @@ console.log(
 /** A source with six converters and sixty loads on their own leads. */
 function bigFeed(): StreamPlan {
   const big = structuredClone(plan)
-  big.feed = Array.from({ length: 6 }, (_, i) => ({
+  const converters = Array.from({ length: 6 }, (_, i) => ({
     ...newFeedPart(`c${i}`, 'converter', null),
     outV: 5 + i,
     iMaxA: 5,
@@ -116,15 +108,15 @@ function bigFeed(): StreamPlan {
     wireAwg: 18,
     wireLengthM: 0.5,
   }))
-  for (let i = 0; i < 60; i++)
-    big.feed.push({
-      ...newFeedPart(`l${i}`, 'load', `c${i % 6}`),
-      loadKind: (['led', 'module', 'board', 'other'] as const)[i % 4]!,
-      currentA: 0.02 + 0.001 * i,
-      ratedV: 5 + (i % 6),
-      wireAwg: 24,
-      wireLengthM: 0.3 + 0.02 * i,
-    })
+  const loads = Array.from({ length: 60 }, (_, i) => ({
+    ...newFeedPart(`l${i}`, 'load', `c${i % 6}`),
+    loadKind: (['led', 'module', 'board', 'other'] as const)[i % 4]!,
+    currentA: 0.02 + 0.001 * i,
+    ratedV: 5 + (i % 6),
+    wireAwg: 24,
+    wireLengthM: 0.3 + 0.02 * i,
+  }))
+  hang(big, ...converters, ...loads)
   return big
 }
 const fed = bigFeed()
@@ -137,7 +129,7 @@ function bigMachine(): StreamPlan {
     addStream(big, `further-${i}`, `Further ${i}`)
     Object.assign(big.streams.at(-1)!, { path, branches, selection })
   }
-  feedStreams(big)
+  settleFeed(big, null)
   return seenFrom(big)
 }
 const four = bigMachine()
@@ -181,7 +173,14 @@ line(
 )
 const fedArray = fanArrayOf(fed.selection!, demoFans)
 if (!fedArray.ok) throw new Error(fedArray.reason)
-const fedFans = [{ stream: 'main', selection: fed.selection!, fanArray: fedArray.fanArray }]
+const fedFans = [
+  {
+    stream: 'main',
+    selection: fed.selection!,
+    driveV: drivenV(fed, fedArray.fanArray),
+    fanArray: fedArray.fanArray,
+  },
+]
 const feedTime = time(() => feedOf(fed, fedFans, demoFans), 41)
 line(
   'feed of 60 loads behind 6 converters, low, usual, start',

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import * as vue from 'vue'
 import { newPlan, newTarget, seenFrom, wholePlan, type MachinePlan, type PlanDocument } from '#core/document'
 import { SAVE_AFTER_MS } from './saving'
+import { pick, selectionOf } from '../../tests/plans'
 
 /** A server that holds jobs, and can be slow, gone, or changed by somebody else. */
 const server = {
@@ -396,16 +397,7 @@ describe('several air streams', () => {
     job.newAirStream('Board')
     const id = job.chosen
     job.change((d) => {
-      d.selection = {
-        id: 'p',
-        fanId: 'f',
-        secondFanId: null,
-        secondCount: null,
-        count: 1,
-        arrangement: 'single',
-        driveV: 12,
-        duty: null,
-      }
+      pick(d, selectionOf('f', { id: 'p' }), 12)
     })
     expect(job.plan!.feed).toMatchObject([{ streamId: id, name: 'Board', parentId: null }])
     job.removeAirStream()

@@ -3,6 +3,7 @@ import { computeReport } from '#core/plan'
 import { newElement, newFan, newStreamPlan, type Fan } from '#core/document'
 import { sayIn } from '#core/units'
 import { otherCrossings } from './candidate-curves'
+import { pick, selectionOf } from '../../tests/plans'
 
 // invented: a curve with a deep dip
 const dipped: Fan = {
@@ -20,16 +21,7 @@ const dipped: Fan = {
 const candidate = (headPa: number, volts = 12) => {
   const plan = newStreamPlan('j', 'Head')
   plan.path = [{ ...newElement('head', 'custom'), headPa, a: 0, b: 1000 }, newElement('fan', 'fan')]
-  plan.selection = {
-    id: 's',
-    fanId: 'dipped',
-    secondFanId: null,
-    secondCount: null,
-    count: 1,
-    arrangement: 'single',
-    driveV: volts,
-    duty: null,
-  }
+  pick(plan, selectionOf('dipped', { id: 's' }), volts)
   const result = computeReport({ plan, fans: [dipped], shown: null })
   if (!result.ok) throw new Error(result.reason)
   return { candidate: result.report.selection!.candidate, figures: result.report.selection!.figures }

@@ -5,8 +5,17 @@ import { defaultRank, paretoFront, modelShelf, replacementNotes, type Candidate 
 import { rankShelf } from '../../tests/ranked'
 import { improvementsOf } from './improvements'
 import { measurementSensitivity } from './uncertainty'
-import { newConverter, newElement, newFan, newStreamPlan, type Fan, type StreamPlan } from '#core/document'
+import {
+  converterOf,
+  newConverter,
+  newElement,
+  newFan,
+  newStreamPlan,
+  type Fan,
+  type StreamPlan,
+} from '#core/document'
 import { sayIn } from '#core/units'
+import { convertBy, pick, selectionOf } from '../../tests/plans'
 
 const curve = (shutOff: number, free: number) =>
   [
@@ -64,16 +73,7 @@ function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.005 },
   ]
-  p.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 9,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(p, selectionOf('f', { id: 'p' }), 9)
   change(p)
   return p
 }
@@ -124,11 +124,11 @@ describe('levers', () => {
   })
   test('a converter is turned with the drive, and wants to be set again', () => {
     const p = plan((x) => {
-      x.converter = { ...newConverter('c', 8), iMaxA: 1, setFirst: true, measuredV: 8 }
+      convertBy(x, { ...newConverter('c', 8), iMaxA: 1, setFirst: true, measuredV: 8 })
     })
     const of = (key: string) => improvements(p).find((l) => l.key === key)!.plan
-    expect(of('drive.volt').converter).toMatchObject({ id: 'c', outV: 10, setFirst: false, measuredV: null })
-    expect(of('drive.rated').converter).toMatchObject({ outV: 12, setFirst: false })
+    expect(converterOf(of('drive.volt'))).toMatchObject({ id: 'c', outV: 10, setFirst: false, measuredV: null })
+    expect(converterOf(of('drive.rated'))).toMatchObject({ outV: 12, setFirst: false })
   })
   test('without a pick or a need there are none', () => {
     expect(
@@ -208,7 +208,7 @@ describe('ranking and the front', () => {
         const at = (driveV: number, count: number, arrangement: 'single' | 'parallel' | 'series') =>
           reportOf(
             plan((p) => {
-              p.selection = { ...p.selection!, driveV, count, arrangement }
+              pick(p, { ...p.selection!, count, arrangement }, driveV)
             }),
           ).selection!.candidate
         const one = at(volts, 1, 'single')

@@ -17,6 +17,7 @@ import {
 } from '#core/document'
 import { sumLevels } from '#core/noise'
 import { preferenceSets } from '#core/units'
+import { pick, selectionOf } from '../../tests/plans'
 
 const level = (value: number, source = '', stage = 'working', place = 'chair'): Reading => ({
   ...newReading(`${source}-${stage}-${place}`, 'level', place, value),
@@ -234,16 +235,7 @@ function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     newElement('fan', 'fan'),
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  p.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(p, selectionOf('f', { id: 'p' }), 12)
   change(p)
   return p
 }

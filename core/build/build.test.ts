@@ -1,18 +1,19 @@
 import { describe, expect, test } from 'vitest'
 import {
+  converterOf,
   newBattery,
   newBuild,
   newConverter,
   newFan,
   newFit,
-  newStreamPlan,
   newSource,
+  newStreamPlan,
   newTarget,
   planSchema,
-  type Fan,
-  type StreamPlan,
   seenFrom,
   wholePlan,
+  type Fan,
+  type StreamPlan,
 } from '#core/document'
 import { sayIn } from '#core/units'
 import { computeReport } from '#core/plan'
@@ -26,6 +27,7 @@ import {
   untickStep,
   type BuiltStep,
 } from './index'
+import { convertBy, feedFrom, pick, selectionOf } from '../../tests/plans'
 
 /** The build of a plan: steps with its numbers, cautions where the danger is. Numbers invented. */
 
@@ -60,25 +62,13 @@ function ordinary(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     mustNotFail: false,
     fitDepthM: 0.05,
   })
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 10.5,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
-  plan.source = {
-    ...newSource('s', 'adapter', 12),
-    lowV: 11.8,
-    highV: 12.2,
-    iMaxA: 1,
-    wireAwg: 22,
-    wireLengthM: 1,
-  }
-  plan.converter = { ...newConverter('c', 10.5), iMaxA: 1 }
+  pick(plan, selectionOf('f', { id: 'p' }), 10.5)
+  feedFrom(
+    plan,
+    { ...newSource('s', 'adapter', 12), lowV: 11.8, highV: 12.2, iMaxA: 1 },
+    { wireAwg: 22, wireLengthM: 1 },
+  )
+  convertBy(plan, { ...newConverter('c', 10.5), iMaxA: 1 })
   plan.fit = { ...newFit('fit'), material: 'wood', panelM: 0.009, guard: 'wire' }
   plan.build = newBuild('b')
   change(plan)
@@ -126,7 +116,7 @@ describe('steps', () => {
   })
   test('are only those that this plan needs', () => {
     const bare = ordinary((p) => {
-      p.converter = null
+      convertBy(p, null)
       p.fit!.opening = 'round'
       p.fit!.guard = 'none'
     })
@@ -159,7 +149,7 @@ describe('what is measured', () => {
   })
   test('behind a resistor the open plug shows more than the fan will get, and says so', () => {
     const plan = ordinary((p) => {
-      p.converter = { ...p.converter!, kind: 'resistor', ohm: 22 }
+      convertBy(p, { ...converterOf(p)!, converterKind: 'resistor', ohm: 22 })
     })
     const { text, measure: at } = step(plan, 'polarity-main')
     const said = sayIn(text).replaceAll('\u00a0', ' ')
@@ -223,9 +213,9 @@ describe('what is measured', () => {
     const plan = ordinary()
     const tick = { at: '2026-01-01T10:00:00Z', who: 'Ada', value: 10.52, note: '', photoId: null }
     tickStep(plan, step(plan, 'converter-c'), tick)
-    expect(plan.converter).toMatchObject({ setFirst: true, measuredV: 10.52 })
+    expect(converterOf(plan)).toMatchObject({ setFirst: true, measuredV: 10.52 })
     expect(step(plan, 'converter-c').state).toBe('done')
-    plan.converter!.outV = 9
+    converterOf(plan)!.outV = 9
     expect(step(plan, 'converter-c').state).toBe('again')
     expect(build(plan).done).toBe(0)
   })
@@ -238,7 +228,7 @@ const casebook: Record<string, (p: StreamPlan) => void> = {
   isolation: (p) => (p.job.mains = true),
   capacitors: (p) => (p.job.storedV = 300),
   'supply-fan': (p) => (p.job.opensSupply = true),
-  'lithium-pack': (p) => (p.source = newSource('s', 'pack')),
+  'lithium-pack': (p) => feedFrom(p, newSource('s', 'pack')),
   'lead-acid': (p) => (p.battery = newBattery('b', 'house-battery')),
   'gas-appliance': (p) => (p.job.openFlue = true),
   'radon-soil': (p) => (p.job.cautions = ['cellar']),

@@ -1,15 +1,16 @@
 import { describe, expect, test } from 'vitest'
 import {
+  converterOf,
   newBattery,
   newBuild,
   newConverter,
   newElement,
   newEvent,
   newFan,
-  newStreamPlan,
   newReading,
   newRun,
   newSource,
+  newStreamPlan,
   type Fan,
   type StreamPlan,
   type Run,
@@ -24,6 +25,7 @@ import {
   settingsOf,
   timeLine,
 } from './index'
+import { convertBy, feedFrom, pick, selectionOf } from '../../tests/plans'
 
 /** Care, drift and the log book. Numbers invented; intervals: handbook build 5 (common practice). */
 
@@ -46,18 +48,9 @@ const fan: Fan = {
 function box(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, { goal: 'cool', heatW: 20, insideMaxC: 35, direction: 'out', hoursPerDay: 12 })
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 10.5,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
-  plan.source = { ...newSource('s', 'adapter', 12), iMaxA: 1 }
-  plan.converter = { ...newConverter('c', 10.5), iMaxA: 1 }
+  pick(plan, selectionOf('f', { id: 'p' }), 10.5)
+  feedFrom(plan, { ...newSource('s', 'adapter', 12), iMaxA: 1 })
+  convertBy(plan, { ...newConverter('c', 10.5), iMaxA: 1 })
   change(plan)
   return plan
 }
@@ -256,12 +249,12 @@ describe('settings', () => {
       settings: now.join('\n'),
     }
     expect(settingsChange(now, [noted])).toEqual({ first: false, changed: [] })
-    plan.converter!.outV = 9
+    converterOf(plan)!.outV = 9
     const { changed } = settingsChange(settingsOf(plan, report(plan)), [noted])
     expect(changed).toHaveLength(1)
     expect(changed[0]!.before).toContain('10.5 V')
     expect(changed[0]!.now).toContain('9')
-    plan.converter = null
+    convertBy(plan, null)
     expect(settingsChange(settingsOf(plan, report(plan)), [noted]).changed.some((c) => c.now === '')).toBe(true)
   })
 })

@@ -38,6 +38,7 @@ import {
   thermostatAdvice,
   type DayStream,
 } from './index'
+import { feedFrom, pick, selectionOf } from '../../tests/plans'
 
 /** The days of a whole plan: one fan in a box, numbers invented. */
 
@@ -95,17 +96,8 @@ function planWith(control: Partial<Control>, day: Partial<Day> = {}): StreamPlan
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
-  plan.source = { ...newSource('s', 'adapter', 12), lowV: 12, highV: 12, iMaxA: 1 }
+  pick(plan, selectionOf('f', { id: 'p' }), 12)
+  feedFrom(plan, { ...newSource('s', 'adapter', 12), lowV: 12, highV: 12, iMaxA: 1 })
   plan.controls = [
     { ...newControlOf('c', control.school ?? 'always', [plan.stream]), sensorLagS: 20, ...control },
   ]
@@ -129,8 +121,12 @@ function streamsOf(plan: StreamPlan): DayStream[] {
   const env = { plan, air, path: system.path, fans, outletBoreM: null }
   const requirement = requirementOf(env)
   const context = selectionContextOf(plan, system, requirement)
-  const feed = feedOf(plan, [{ stream: 'main', selection: plan.selection!, fanArray: system.fanArray! }], fans)
-  const power = powerOf(plan, plan.selection, feed)
+  const feed = feedOf(
+    plan,
+    [{ stream: 'main', selection: plan.selection!, driveV: 12, fanArray: system.fanArray! }],
+    fans,
+  )
+  const power = powerOf(plan, 12, feed)
   return [
     { plan, system, context, requirement, power, operation: operationOf(plan, system, context, power.fanV) },
   ]
@@ -295,7 +291,7 @@ describe('the quietest curve', () => {
 describe('battery and sun', () => {
   const onSun = (greyShare: number, week: Day['week']) => {
     const plan = planWith({ school: 'always' }, { greyShare, week, month: 6, startCharge: 1 })
-    plan.source = { ...newSource('s', 'solar', 12), nominalV: 12, lowV: 12, highV: 12 }
+    feedFrom(plan, { ...newSource('s', 'solar', 12), nominalV: 12, lowV: 12, highV: 12 })
     plan.battery = planSchema.shape.battery.parse({
       id: 'b',
       chemistry: 'lead-acid',

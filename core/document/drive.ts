@@ -1,4 +1,13 @@
-import { converterNames, fansLead, isConverter, newConverter, type Converter, type ConverterKind, type FansLead } from './feed'
+import {
+  converterNames,
+  fansLead,
+  isConverter,
+  newConverter,
+  type Converter,
+  type ConverterKind,
+  type FansLead,
+  type FeedPart,
+} from './feed'
 import { putInLead, takeOut, withConverterKind, withOutput } from './feed-edit'
 import { driveVolts, handedV, leadOfFans, partsAbove, partsBelow } from './feed-walk'
 import type { PlanDocument } from './plan'
@@ -34,30 +43,37 @@ function leadFor(plan: StreamPlan): FansLead {
   return lead
 }
 
-/**
- * The converter that makes the voltage of these fans and of nothing else: the nearest one of the lead, if all that hangs
- * on it is this lead. One that others hang on is not turned behind their backs.
- */
-function ownConverter(plan: StreamPlan, lead: FansLead): Converter | null {
-  const above = partsAbove(plan, lead)
-  const [nearest] = above.filter(isConverter)
-  if (!nearest) return null
-  const mine = new Set([...above, lead])
-  return partsBelow(plan, nearest.id).every((p) => mine.has(p)) ? nearest : null
+/** The lead with what stands in it and feeds nothing else, the nearest first. */
+function ownChain(plan: StreamPlan, lead: FansLead): FeedPart[] {
+  const chain: FeedPart[] = [lead]
+  for (const part of partsAbove(plan, lead)) {
+    if (partsBelow(plan, part.id).some((p) => p !== part && !chain.includes(p))) break
+    chain.push(part)
+  }
+  return chain
+}
+
+/** Takes the lead from behind converters that others hang on too: those are not turned behind their backs. */
+function leaveShared(plan: StreamPlan, top: FeedPart): void {
+  for (;;) {
+    const above = plan.feed.find((p) => p.id === top.parentId)
+    if (!above || !isConverter(above)) return
+    top.parentId = above.parentId
+  }
 }
 
 /** Sets a converter of the lead: the one that is there as far as it is of that kind, else a new one in its place. */
-function setConverter(plan: StreamPlan, own: Converter | null, to: Partial<Converter>, id: string): void {
+function setConverter(plan: StreamPlan, own: Converter | undefined, to: Partial<Converter>, id: string): void {
   const kind = to.converterKind ?? own?.converterKind ?? 'buck'
   if (own) {
     const outV = to.outV ?? own.outV
-    const next = kind === own.converterKind ? withOutput(own, outV) : withConverterKind(own, kind)
+    const next = kind === own.converterKind ? withOutput(own, outV) : withConverterKind({ ...own, outV }, kind)
     plan.feed[plan.feed.indexOf(own)] = { ...next, ...to }
     return
   }
   const made = newConverter(id, null, kind)
   if (isOneOfSeveral(plan)) made.name = `${converterNames[kind]} of ${streamName(plan)}`.slice(0, 60)
-  putInLead(plan, leadFor(plan), { ...made, ...to })
+  putInLead(plan, ownChain(plan, leadFor(plan)).at(-1)!, { ...made, ...to })
 }
 
 /**
@@ -68,11 +84,13 @@ function setConverter(plan: StreamPlan, own: Converter | null, to: Partial<Conve
 export function setDrive(plan: StreamPlan, { volts, duty, by = 'auto', converterId }: Drive): void {
   if (plan.selection && duty !== undefined) plan.selection.duty = duty
   const lead = leadFor(plan)
-  const own = ownConverter(plan, lead)
-  const handed = handedV(plan, own ?? lead)
+  const chain = ownChain(plan, lead)
+  const own = chain.find(isConverter)
   const near = (v: number | null) => v !== null && Math.abs(v - volts) < STRAIGHT * volts
+  if (!own && (by !== 'auto' || !near(handedV(plan, lead)))) leaveShared(plan, chain.at(-1)!)
+  const handed = handedV(plan, own ?? lead)
   // with nothing else in their lead, the fans may as well hang on another source that has the voltage; a header rather steers
-  const straight = lead.parentId !== null && partsAbove(plan, lead).every((p) => p === own)
+  const straight = partsAbove(plan, lead).every((p) => p === own) && (own ?? lead).parentId !== null
   const rail = straight ? plan.sources.find((s) => s.kind !== 'header' && near(s.nominalV)) : undefined
   if (by === 'straight') {
     if (own) takeOut(plan, own.id)
@@ -87,14 +105,9 @@ export function setDrive(plan: StreamPlan, { volts, duty, by = 'auto', converter
     lead.parentId = rail.id
   } else {
     const up = volts > handed
-    const suits = own !== null && raises(own.converterKind) === up
-    if (!suits || own.outV !== volts)
-      setConverter(
-        plan,
-        own,
-        { converterKind: suits ? own.converterKind : up ? 'boost' : 'buck', outV: volts },
-        converterId,
-      )
+    const suits = own !== undefined && raises(own.converterKind) === up
+    const kind = suits ? own.converterKind : up ? 'boost' : 'buck'
+    if (!suits || own.outV !== volts) setConverter(plan, own, { converterKind: kind, outV: volts }, converterId)
   }
   lead.wishV = handedV(plan, lead) === null ? volts : null
 }

@@ -1,4 +1,12 @@
-import { converterNames, newConverter, type Converter, type ConverterKind, type FeedPart, type LoadKind, type Source } from './feed'
+import {
+  converterNames,
+  newConverter,
+  type Converter,
+  type ConverterKind,
+  type FeedPart,
+  type LoadKind,
+  type Source,
+} from './feed'
 import type { Feed } from './feed-walk'
 
 /** Edits of the feed that move several fields together. */
@@ -38,7 +46,6 @@ export function withLoadKind(part: FeedPart, loadKind: LoadKind): FeedPart {
     ledColour: null,
   }
 }
-
 
 /**
  * Another kind of converter in the same place: nothing of the old one's values but what it is to give, and its name where

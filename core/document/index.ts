@@ -94,6 +94,7 @@ export {
   type Battery,
   type Converter,
   type ConverterKind,
+  type FansLead,
   type FeedPart,
   type LoadKind,
   type Source,

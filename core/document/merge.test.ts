@@ -19,7 +19,7 @@ const tick = (id: string, value: number | null, at: string, who: string): Tick =
 })
 function base(): PlanDocument {
   const plan = newPlan('j', 'Box')
-  plan.converter = newConverter('c', 10.5)
+  plan.feed.push(newConverter('c', 10.5))
   plan.streams[0]!.path.unshift(newElement('g', 'grille'))
   plan.build = { ...newBuild('b'), ticks: [tick('dry', null, '2026-01-01T10:00:00Z', 'Ada')] }
   return plan
@@ -54,17 +54,17 @@ describe('two devices on one job', () => {
   test('a step that both ticked keeps the later value, and the other one in its note', () => {
     const mine = changed((p) => {
       p.build!.ticks.push(tick('set', 10.52, '2026-01-01T11:05:00Z', 'Ada'))
-      p.converter!.measuredV = 10.52
+      p.feed[0]!.measuredV = 10.52
     })
     const theirs = changed((p) => {
       p.build!.ticks.push(tick('set', 10.48, '2026-01-01T11:01:00Z', 'Ben'))
-      p.converter!.measuredV = 10.48
+      p.feed[0]!.measuredV = 10.48
     })
     for (const both of [put(mine, theirs)!, put(theirs, mine)!]) {
       const set = both.plan.build!.ticks.find((t) => t.id === 'set')!
       expect(set.value).toBe(10.52)
       expect(set.note).toContain('Ben: 10.48')
-      expect(both.plan.converter!.measuredV).toBe(10.52)
+      expect(both.plan.feed[0]!.measuredV).toBe(10.52)
       expect(both.twice).toEqual(['Step set'])
     }
   })

@@ -10,8 +10,7 @@ const without = (from: Loose, keys: readonly string[]): Loose =>
 
 /** What a source told of the lead to the fans. */
 const ofLead = ['wireAwg', 'wireMm2', 'wireLengthM']
-const leadTold = (source: Loose | null) =>
-  Object.fromEntries(ofLead.map((key) => [key, source?.[key] ?? null]))
+const leadTold = (source: Loose | null) => Object.fromEntries(ofLead.map((key) => [key, source?.[key] ?? null]))
 
 /** The converter that stood beside the parts, as one of them. */
 function asPart(converter: Loose, root: unknown): Loose {
@@ -34,8 +33,7 @@ function hung(part: Loose, root: unknown, all: readonly Loose[]): Loose {
   const converterKind = part.converterKind ?? 'buck'
   const byParts =
     converterKind === 'diode' ||
-    (converterKind === 'resistor' &&
-      !all.some((p) => typeof p.streamId === 'string' && p.parentId === part.id))
+    (converterKind === 'resistor' && !all.some((p) => typeof p.streamId === 'string' && p.parentId === part.id))
   return { ...part, parentId, converterKind, ...(byParts ? { outV: null } : {}) }
 }
 
@@ -119,9 +117,7 @@ export function inOneTree(plan: Loose): Loose {
         : {}),
     })),
     streams: streams.map((stream) =>
-      isObject(stream.selection)
-        ? { ...stream, selection: without(stream.selection, ['driveV']) }
-        : stream,
+      isObject(stream.selection) ? { ...stream, selection: without(stream.selection, ['driveV']) } : stream,
     ),
   }
 }

@@ -83,11 +83,16 @@ function pathProblem({ path, branches }: Pick<Stream, 'path' | 'branches'>): str
 }
 
 /** What is wrong with a feed: a part that hangs on nothing, on a load, or on itself by a detour; a stream fed twice. */
-export function feedProblem({ feed, sources, streams }: Pick<PlanDocument, 'feed' | 'sources' | 'streams'>): string | null {
+export function feedProblem({
+  feed,
+  sources,
+  streams,
+}: Pick<PlanDocument, 'feed' | 'sources' | 'streams'>): string | null {
   const of = new Map(feed.map((f) => [f.id, f]))
   const roots = new Set(sources.map((s) => s.id))
   const fed = feed.flatMap(({ streamId }) => (streamId === null ? [] : [streamId]))
-  if (fed.some((id) => !streams.some((s) => s.id === id))) return 'A lead feeds an air stream that is not there.'
+  if (fed.some((id) => !streams.some((s) => s.id === id)))
+    return 'A lead feeds an air stream that is not there.'
   if (new Set(fed).size < fed.length) return 'An air stream has one lead: two feed it.'
   for (const part of feed) {
     const wrong = switchProblem(part)

@@ -1,3 +1,4 @@
+import { hang } from '../../tests/plans'
 import { describe, expect, test } from 'vitest'
 import { demoFans } from '../../demo/fans'
 import { demoPlans } from '../../demo/jobs'
@@ -80,37 +81,37 @@ describe('a plan', () => {
     [
       'a part that hangs on nothing',
       (p: StreamPlan) => {
-        p.feed = [{ ...newFeedPart('a', 'load', 'gone') }]
+        hang(p, newFeedPart('a', 'load', 'gone'))
       },
       'feed: Load hangs on something that is not there',
     ],
     [
       'a part on a load',
       (p: StreamPlan) => {
-        p.feed = [newFeedPart('a', 'load', null), { ...newFeedPart('b', 'load', 'a'), name: 'Lamp' }]
+        hang(p, newFeedPart('a', 'load', null), { ...newFeedPart('b', 'load', 'a'), name: 'Lamp' })
       },
       'feed: Lamp hangs on Load, which is a load',
     ],
     [
       'a feed that goes round',
       (p: StreamPlan) => {
-        p.feed = [{ ...newFeedPart('a', 'branch', 'b') }, { ...newFeedPart('b', 'branch', 'a') }]
+        hang(p, newFeedPart('a', 'branch', 'b'), newFeedPart('b', 'branch', 'a'))
       },
       'feeds itself: a loop',
     ],
     [
       'a wire of no length',
       (p: StreamPlan) => {
-        p.source!.wireLengthM = 0
+        p.feed[0]!.wireLengthM = 0
       },
-      'source.wireLengthM: A wire has a length above zero',
+      'feed.0.wireLengthM: A wire has a length above zero',
     ],
     [
       'an absurd gauge',
       (p: StreamPlan) => {
-        p.source!.wireAwg = 40
+        p.feed[0]!.wireAwg = 40
       },
-      'source.wireAwg: Not thinner than 30 AWG',
+      'feed.0.wireAwg: Not thinner than 30 AWG',
     ],
     [
       'a split inside a way: a loop',

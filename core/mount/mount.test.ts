@@ -15,6 +15,7 @@ import {
 import { computeReport } from '#core/plan'
 import { partsList } from '#core/supply'
 import { countPiece, dropStale, piecesOf, staleOf, holeOption, type MountReport } from './index'
+import { pick, selectionOf } from '../../tests/plans'
 
 /** A fan in its place, by hand. Sizes are the handbook's usual frames, made millimetres. */
 
@@ -34,16 +35,7 @@ const fan: Fan = {
 function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
   plan.path = [{ ...newElement('o', 'opening'), areaM2: 0.005 }, newElement('fan', 'fan')]
-  plan.selection = {
-    id: 's',
-    fanId: 'f',
-    secondFanId: null,
-    secondCount: null,
-    count,
-    arrangement: count > 1 ? 'parallel' : 'single',
-    driveV: 12,
-    duty: null,
-  }
+  pick(plan, selectionOf('f', { id: 's', count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
   plan.fit = { ...newFit('fit'), ...fit }
   Object.assign(plan.job, job)
   expect(planSchema.safeParse(wholePlan(plan)).error?.issues ?? []).toEqual([])

@@ -14,6 +14,7 @@ import {
 } from '#core/document'
 import { computeReport } from '#core/plan'
 import { countPiece, piecesOf, type MountReport, type Piece } from './index'
+import { pick, selectionOf } from '../../tests/plans'
 
 /** What stands round the fans in their place, by hand. Sizes are usual frames, made millimetres; fans are invented. */
 
@@ -32,16 +33,7 @@ const fan: Fan = {
 function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
   plan.path = [{ ...newElement('in', 'opening'), areaM2: 0.005 }, newElement('fan', 'fan')]
-  plan.selection = {
-    id: 's',
-    fanId: 'f',
-    secondFanId: null,
-    secondCount: null,
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    duty: null,
-  }
+  pick(plan, selectionOf('f', { id: 's' }), 12)
   plan.fit = { ...newFit('fit'), ...fit }
   Object.assign(plan.job, { direction: 'out' }, job)
   expect(planSchema.safeParse(wholePlan(plan)).error?.issues ?? []).toEqual([])

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { feedOf, powerOf } from '#core/supply'
 import { computeReport } from './report'
 import { computeVerdict, latestRun, targetFigure } from '#core/verification'
-import { alike, modelFan } from '#core/system'
+import { alike, drivenV, modelFan } from '#core/system'
 import {
   newConverter,
   newElement,
@@ -20,6 +20,7 @@ import {
   type Target,
 } from '#core/document'
 import { sayIn, preferenceSets } from '#core/units'
+import { convertBy, feedFrom, hang, pick, selectionOf } from '../../tests/plans'
 
 // invented
 const fan: Fan = {
@@ -40,16 +41,7 @@ const model = (() => {
 })()
 const base = (change: (p: StreamPlan) => void = () => {}): StreamPlan => {
   const plan = newStreamPlan('j', 'Box')
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(plan, selectionOf('f', { id: 'p' }), 12)
   change(plan)
   return plan
 }
@@ -57,7 +49,8 @@ const fanArray = alike(model, 1, 'single')
 const power = (change: (p: StreamPlan) => void) => {
   const plan = base(change)
   const selection = plan.selection!
-  return powerOf(plan, selection, feedOf(plan, [{ stream: plan.stream, selection, fanArray }], []))
+  const driveV = drivenV(plan, fanArray)
+  return powerOf(plan, driveV, feedOf(plan, [{ stream: plan.stream, selection, driveV, fanArray }], []))
 }
 
 describe('from the source to the fan', () => {
@@ -67,7 +60,7 @@ describe('from the source to the fan', () => {
   })
   test('straight from an adapter: its window is the fan’s window', () => {
     const r = power((p) => {
-      p.source = { ...newSource('s', 'adapter'), iMaxA: 1 }
+      feedFrom(p, { ...newSource('s', 'adapter'), iMaxA: 1 })
     })
     expect(r).toMatchObject({ fanLowV: 11.4, fanV: 12, fanHighV: 12.6, headroom: 'ok', wireDropV: null })
     expect(r.loadRunA).toBeCloseTo(0.24, 9)
@@ -76,8 +69,8 @@ describe('from the source to the fan', () => {
   test('a buck keeps its output while the input allows, and sags below', () => {
     const set = (lowV: number) =>
       power((p) => {
-        p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV, highV: 25, iMaxA: 1 }
-        p.converter = { ...newConverter('c', 9), efficiency: 0.9 }
+        feedFrom(p, { ...newSource('s', 'rail'), nominalV: 24, lowV, highV: 25, iMaxA: 1 })
+        convertBy(p, { ...newConverter('c', 9), efficiency: 0.9 })
       })
     expect(set(20).fanLowV).toBeCloseTo(9, 9)
     expect(set(9).fanLowV).toBeCloseTo(7.5, 9)
@@ -86,8 +79,8 @@ describe('from the source to the fan', () => {
   test('a setting is as sure as it was measured, and the fans run within it', () => {
     const runs = (measuredV: number | null) =>
       power((p) => {
-        p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV: 23, highV: 25 }
-        p.converter = { ...newConverter('c', 9), measuredV }
+        feedFrom(p, { ...newSource('s', 'rail'), nominalV: 24, lowV: 23, highV: 25 })
+        convertBy(p, { ...newConverter('c', 9), measuredV })
       })
     expect(runs(null).fanRuns!.low).toBeCloseTo(8.55, 9)
     expect(runs(null).fanRuns!.high).toBeCloseTo(9.45, 9)
@@ -98,8 +91,8 @@ describe('from the source to the fan', () => {
   })
   test('behind a resistor the running voltage is no higher than running makes it, the limit is without load', () => {
     const r = power((p) => {
-      p.source = { ...newSource('s', 'rail'), nominalV: 12, lowV: 11.4, highV: 12.6 }
-      p.converter = { ...newConverter('c', 8), kind: 'resistor', ohm: 25 }
+      feedFrom(p, { ...newSource('s', 'rail'), nominalV: 12, lowV: 11.4, highV: 12.6 })
+      convertBy(p, { ...newConverter('c', 8), converterKind: 'resistor', ohm: 25 })
     })
     expect(r.fanV! + 25 * r.fanRunA!).toBeCloseTo(12, 9)
     expect(r.fanRuns!.low).toBeLessThan(r.fanV!)
@@ -110,8 +103,8 @@ describe('from the source to the fan', () => {
   test('an unregulated adapter gives its label’s voltage at its label’s current, and more below', () => {
     const wart = (rest: object, amps: number) =>
       power((p) => {
-        p.source = { ...newSource('s', 'adapter'), regulated: false, iMaxA: 1, openV: 17, ...rest }
-        p.feed = [{ ...newFeedPart('l', 'load', null), currentA: amps, loadKind: 'module', ratedV: 12 }]
+        feedFrom(p, { ...newSource('s', 'adapter'), regulated: false, iMaxA: 1, openV: 17, ...rest })
+        hang(p, { ...newFeedPart('l', 'load', null), currentA: amps, loadKind: 'module', ratedV: 12 })
       })
     // nothing beside the fan: far above the label, on the straight line from 17 V down to 12 V at 1 A
     const light = wart({}, 1e-4)
@@ -138,8 +131,12 @@ describe('from the source to the fan', () => {
   test('a linear regulator passes its current through, a boost multiplies it', () => {
     const through = (kind: 'linear' | 'boost', nominalV: number) =>
       power((p) => {
-        p.source = { ...newSource('s', 'rail'), nominalV, lowV: nominalV, highV: nominalV, iMaxA: 2 }
-        p.converter = { ...newConverter('c', 12), kind, efficiency: kind === 'boost' ? 0.8 : null }
+        feedFrom(p, { ...newSource('s', 'rail'), nominalV, lowV: nominalV, highV: nominalV, iMaxA: 2 })
+        convertBy(p, {
+          ...newConverter('c', 12),
+          converterKind: kind,
+          efficiency: kind === 'boost' ? 0.8 : null,
+        })
       })
     expect(through('linear', 16).loadRunA).toBeCloseTo(0.24, 9)
     const node = through('linear', 16).feed.nodes.find((n) => n.kind === 'converter')!
@@ -148,8 +145,8 @@ describe('from the source to the fan', () => {
   })
   test('what was measured at the converter counts, not what was planned', () => {
     const r = power((p) => {
-      p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV: 23, highV: 25 }
-      p.converter = { ...newConverter('c', 12), measuredV: 11.2 }
+      feedFrom(p, { ...newSource('s', 'rail'), nominalV: 24, lowV: 23, highV: 25 })
+      convertBy(p, { ...newConverter('c', 12), measuredV: 11.2 })
     })
     expect(r.fanV).toBeCloseTo(11.2, 9)
     expect(r.utilisation).toBeNull()
@@ -157,11 +154,14 @@ describe('from the source to the fan', () => {
   test('other loads stand before or behind the converter', () => {
     const load = (afterConverter: boolean) =>
       power((p) => {
-        p.source = { ...newSource('s', 'rail'), nominalV: 24, lowV: 24, highV: 24, iMaxA: 1 }
-        p.converter = { ...newConverter('c', 12), efficiency: 1 }
-        p.feed = [
-          { ...newFeedPart('l', 'load', afterConverter ? 'c' : null), count: 2, currentA: 0.1, startA: 0.3 },
-        ]
+        feedFrom(p, { ...newSource('s', 'rail'), nominalV: 24, lowV: 24, highV: 24, iMaxA: 1 })
+        convertBy(p, { ...newConverter('c', 12), efficiency: 1 })
+        hang(p, {
+          ...newFeedPart('l', 'load', afterConverter ? 'c' : null),
+          count: 2,
+          currentA: 0.1,
+          startA: 0.3,
+        })
       })
     expect(load(true).loadRunA).toBeCloseTo((0.24 + 0.2) / 2, 9)
     expect(load(false).loadRunA).toBeCloseTo(0.24 / 2 + 0.2, 9)
@@ -175,7 +175,7 @@ describe('from the source to the fan', () => {
         fans: [fan],
         plan: base((p) => {
           p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]
-          p.source = { ...newSource('s', 'adapter'), iMaxA: 1, wireAwg: awg, wireLengthM: 8 }
+          feedFrom(p, { ...newSource('s', 'adapter'), iMaxA: 1 }, { wireAwg: awg, wireLengthM: 8 })
         }),
       })
       return result.ok ? result.report.selection!.candidate.flow! : 0

@@ -32,6 +32,7 @@ import {
 import { airState } from '#core/air'
 import { quadraticParallel } from '#core/airpath'
 import { leakyBox, makeCurve } from '#core/fan'
+import { pick, selectionOf } from '../../tests/plans'
 
 const air = airState(20, 0, 0.5)!
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true })
@@ -76,16 +77,7 @@ function planOf(
     altitudeM: 0,
     humidity: 0.5,
   })
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(plan, selectionOf('f', { id: 'p' }), 12)
   change(plan)
   return plan
 }

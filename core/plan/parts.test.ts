@@ -32,6 +32,7 @@ import {
 import { levelDistance } from '#core/noise'
 import { planFacts } from '#core/rules'
 import { sayIn } from '#core/units'
+import { feedFrom, pick, selectionOf } from '../../tests/plans'
 
 const air = airState(20, 0, 0)!
 const element = (kind: ElementKind, rest: Partial<PathElement> = {}): PathElement => ({
@@ -69,16 +70,7 @@ function report(change: (p: StreamPlan) => void = () => {}): Report {
   const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40 })
   plan.path = [element('opening', { areaM2: 0.004 }), element('fan'), element('chamber', { areaM2: 0.1 })]
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(plan, selectionOf('f', { id: 'p' }), 12)
   change(plan)
   const result = computeReport({ shown: null, plan, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
@@ -350,7 +342,7 @@ describe('facts', () => {
   test('are in the units the rules are written in, and what is not known is left out', () => {
     let plan!: StreamPlan
     const r = report((p) => {
-      p.source = { ...newSource('s', 'adapter'), iMaxA: 1 }
+      feedFrom(p, { ...newSource('s', 'adapter'), iMaxA: 1 })
       Object.assign(p.job, { fitDepthM: 0.03, inletClearM: 0.05 })
       plan = p
     })

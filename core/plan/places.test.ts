@@ -18,6 +18,7 @@ import { defaultRank, modelShelf } from '#core/selection'
 import { rankShelf } from '../../tests/ranked'
 import { alike, drivenArray, elementFlows, groupCurve, modelFan, type FanModel } from '#core/system'
 import { computeReport, type Report } from '.'
+import { pick, selectionOf } from '../../tests/plans'
 
 /** Fans at two places of a box, and openings that stand several times. Invented fans. */
 const points = (flow: number, pressure: number) =>
@@ -56,17 +57,20 @@ function cabinet(selection: Partial<NonNullable<StreamPlan['selection']>> = {}):
     el('back', 'fan'),
     opening('back-slots', 0.009),
   ]
-  plan.selection = {
-    id: 'p',
-    fanId: whin.id,
-    secondFanId: null,
-    secondCount: null,
-    count: 4,
-    arrangement: 'places',
-    driveV: 12,
-    duty: null,
-    ...selection,
-  }
+  pick(
+    plan,
+    {
+      id: 'p',
+      fanId: whin.id,
+      secondFanId: null,
+      secondCount: null,
+      count: 4,
+      arrangement: 'places',
+      duty: null,
+      ...selection,
+    },
+    12,
+  )
   return plan
 }
 function reportOf(plan: StreamPlan): Report {
@@ -184,16 +188,7 @@ function roof(times: number, count: number, alone = false): StreamPlan {
     opening('outlet', 0.008, alone ? null : 'one'),
   ]
   plan.branches = alone ? [] : branches
-  plan.selection = {
-    id: 'p',
-    fanId: whin.id,
-    secondFanId: null,
-    secondCount: null,
-    count,
-    arrangement: count > 1 ? 'parallel' : 'single',
-    driveV: 12,
-    duty: null,
-  }
+  pick(plan, selectionOf(whin.id, { id: 'p', count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
   return plan
 }
 const modelOf = (fan: Fan): FanModel => {

@@ -18,6 +18,7 @@ import {
   type StreamPlan,
 } from '#core/document'
 import { withAlso } from '#core/rules'
+import { convertBy, driveAt, feedFrom, hang, pick, selectionOf } from '../../tests/plans'
 
 const m3h = (x: number) => x / 3600
 
@@ -60,16 +61,7 @@ function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.004, edge: 'sharp' },
   ]
-  p.selection = {
-    id: 'pick',
-    fanId: 'fan-a',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(p, selectionOf('fan-a'), 12)
   change(p)
   return p
 }
@@ -102,7 +94,7 @@ describe('one chain, from the brief to the verdict', () => {
       .selection!.candidate
     const slow = report(
       plan((p) => {
-        p.selection!.driveV = 8
+        driveAt(p, 8)
       }),
     ).selection!.candidate
     const high = report(
@@ -127,7 +119,7 @@ describe('one chain, from the brief to the verdict', () => {
     })
     const loud = { ...fan, noiseDbA: 40, interceptV: 0, minV: 3, startV: 4 }
     const full = report(far, [loud]).selection!.candidate.level!.value
-    far.selection!.driveV = 6
+    driveAt(far, 6)
     expect(full - report(far, [loud]).selection!.candidate.level!.value).toBeCloseTo(15.05, 1)
   })
   test('duct friction is met exactly although the solver works with local fits', () => {
@@ -148,17 +140,13 @@ describe('one chain, from the brief to the verdict', () => {
   test('power: converter input current, wire drop and share', () => {
     const r = report(
       plan((p) => {
-        p.source = {
-          ...newSource('s', 'rail'),
-          nominalV: 24,
-          lowV: 23,
-          highV: 25,
-          iMaxA: 0.5,
-          wireAwg: 24,
-          wireLengthM: 2,
-        }
-        p.converter = { ...newConverter('c', 12), efficiency: 0.9, setFirst: true }
-        p.feed = [{ ...newFeedPart('l', 'load', null), count: 2, currentA: 0.02 }]
+        feedFrom(
+          p,
+          { ...newSource('s', 'rail'), nominalV: 24, lowV: 23, highV: 25, iMaxA: 0.5 },
+          { wireAwg: 24, wireLengthM: 2 },
+        )
+        convertBy(p, { ...newConverter('c', 12), efficiency: 0.9, setFirst: true })
+        hang(p, { ...newFeedPart('l', 'load', null), count: 2, currentA: 0.02 })
       }),
     )
     // 24 AWG: 84.22 ohm/km (ASTM B258): 2*2*0.08422 + 2 contacts of 10 mohm = 0.3569 ohm; V + R I(V) = 12
@@ -211,15 +199,11 @@ describe('bad and missing input', () => {
             shown: null,
             plan: plan((p) => {
               Object.assign(p.job, { ambientC, heatW })
-              p.selection!.driveV = driveV
-              p.source = {
-                ...newSource('s', 'adapter'),
-                nominalV: driveV,
-                lowV,
-                iMaxA: 1,
-                wireAwg: 30,
-                wireLengthM: 50,
-              }
+              feedFrom(
+                p,
+                { ...newSource('s', 'adapter'), nominalV: driveV, lowV, iMaxA: 1 },
+                { wireAwg: 30, wireLengthM: 50 },
+              )
             }),
             fans: [fan],
           })
@@ -265,14 +249,14 @@ describe('findings of whole plans', () => {
   test('a 12 V fan straight on 24 V is stopped', () => {
     const found = ids(
       plan((p) => {
-        p.source = {
+        feedFrom(p, {
           ...newSource('s', 'adapter'),
           nominalV: 24,
           lowV: 22.8,
           highV: 25.2,
           iMaxA: 2,
           polarityChecked: false,
-        }
+        })
       }),
     )
     expect(found).toEqual(
@@ -283,7 +267,7 @@ describe('findings of whole plans', () => {
     expect(
       ids(
         plan((p) => {
-          p.selection!.driveV = 4.5
+          driveAt(p, 4.5)
         }),
       ),
     ).toContain('fan-will-not-start')
@@ -305,15 +289,11 @@ describe('findings of whole plans', () => {
   test('at least 40 rules are judged on a well-described plan', () => {
     const r = report(
       plan((p) => {
-        p.source = {
-          ...newSource('s', 'adapter'),
-          iMaxA: 1,
-          wireAwg: 22,
-          wireLengthM: 1,
-          polarityChecked: true,
-          fuseFitted: true,
-          fuseA: 0.5,
-        }
+        feedFrom(
+          p,
+          { ...newSource('s', 'adapter'), iMaxA: 1, polarityChecked: true, fuseFitted: true, fuseA: 0.5 },
+          { wireAwg: 22, wireLengthM: 1 },
+        )
         Object.assign(p.job, {
           direction: 'in',
           fitDepthM: 0.03,

@@ -46,6 +46,7 @@ import {
 import { newElement, newFan, newStreamPlan, newTest, type Fan, type StreamPlan } from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { sayIn } from '#core/units'
+import { driveAt, pick, selectionOf } from '../../tests/plans'
 
 // invented
 const strong: Fan = {
@@ -98,16 +99,7 @@ function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     newElement('fan', 'fan'),
     { ...newElement('c', 'chamber'), areaM2: 0.1 },
   ]
-  p.selection = {
-    id: 'p',
-    fanId: 'strong',
-    secondFanId: null,
-    secondCount: null,
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    duty: null,
-  }
+  pick(p, selectionOf('strong', { id: 'p' }), 12)
   change(p)
   return p
 }
@@ -494,7 +486,7 @@ describe('life', () => {
     const at = (driveV: number) =>
       report(
         plan((p) => {
-          p.selection!.driveV = driveV
+          driveAt(p, driveV)
         }),
       ).selection!.life!.value!
     expect(at(12)).toBeGreaterThan(at(7))

@@ -15,6 +15,7 @@ import {
 import { withAlso } from '#core/rules'
 import { connectionOrder, diagramOf, fanPins, partsList, wireList } from '#core/supply'
 import { computeReport, type Report } from './report'
+import { feedFrom, hang, pick, selectionOf } from '../../tests/plans'
 
 /** A hub that its own supply feeds and a header steers; PWM and tach wires as they are planned. */
 
@@ -38,18 +39,9 @@ const fan: Fan = {
 function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const p = newStreamPlan('j', 'Rack')
   p.path = [{ ...newElement('o', 'opening'), areaM2: 0.02 }, newElement('fan', 'fan')]
-  p.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 4,
-    arrangement: 'parallel',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: 1,
-  }
-  p.source = { ...newSource('hub', 'adapter', 12), name: 'Hub supply', iMaxA: 5 }
-  p.sources = [{ ...newSource('head', 'header', 12), name: 'Front header', iMaxA: 1 }]
+  pick(p, selectionOf('f', { id: 'p', count: 4, arrangement: 'parallel', duty: 1 }), 12)
+  feedFrom(p, { ...newSource('hub', 'adapter', 12), name: 'Hub supply', iMaxA: 5 })
+  p.sources.push({ ...newSource('head', 'header', 12), name: 'Front header', iMaxA: 1 })
   Object.assign(p.wiring, { hub: 'powered', pwmFrom: 'host', tachTo: 'host', groundsJoined: true })
   change(p)
   expect(planSchema.safeParse(wholePlan(p)).error?.issues ?? []).toEqual([])
@@ -75,8 +67,7 @@ describe('a hub with its own supply, steered by a header', () => {
   })
   test('the same fans straight on the header: it is told once, as the hub without power', () => {
     const p = plan((x) => {
-      x.source = x.sources[0]!
-      x.sources = []
+      feedFrom(x, x.sources[1]!)
     })
     expect(found(p)).toContain('own-hub-unfed')
     expect(found(p)).not.toContain('power-header-overload')
@@ -92,7 +83,7 @@ describe('a hub with its own supply, steered by a header', () => {
     const p = plan()
     const { feed } = report(p).power
     const signal = diagramOf(p, feed).edges.filter((e) => e.signal)
-    expect(signal).toMatchObject([{ from: 'head', to: 'p', label: ['PWM, 1 tach, ground'] }])
+    expect(signal).toMatchObject([{ from: 'head', to: 'lead-main', label: ['PWM, 1 tach, ground'] }])
     const rows = wireList(p, feed).map((r) => `${r.pole} ${r.from} ${r.fromPin} > ${r.to} ${r.toPin}`)
     expect(rows).toEqual(
       expect.arrayContaining([
@@ -115,8 +106,7 @@ describe('a hub with its own supply, steered by a header', () => {
       'signal.groundsJoined',
     )
     const onHeader = plan((p) => {
-      p.source = p.sources[0]!
-      p.sources = []
+      feedFrom(p, p.sources[1]!)
       Object.assign(p.wiring, { hub: 'none', groundsJoined: null })
       p.selection!.count = 1
       p.selection!.arrangement = 'single'
@@ -127,8 +117,7 @@ describe('a hub with its own supply, steered by a header', () => {
     const controlled = (board: boolean) =>
       plan((p) => {
         Object.assign(p.wiring, { pwmFrom: 'controller', tachTo: 'controller', groundsJoined: null })
-        if (board)
-          p.feed = [{ ...newFeedPart('b', 'load', null), loadKind: 'board', currentA: 0.2, ratedV: 12 }]
+        if (board) hang(p, { ...newFeedPart('b', 'load', null), loadKind: 'board', currentA: 0.2, ratedV: 12 })
       })
     const asked = (p: StreamPlan) => report(p).findings.open.some((o) => o.name === 'signal.groundsJoined')
     expect(asked(controlled(false))).toBe(true)

@@ -1,17 +1,20 @@
 import { describe, expect, test } from 'vitest'
 import {
+  converterOf,
   newElement,
   newFan,
-  newStreamPlan,
   newSource,
+  newStreamPlan,
   setDrive,
   type Fan,
   type StreamPlan,
+  type Source,
 } from '#core/document'
 import { slowDownWays, type SlowRow } from '#core/supply'
 import { fanArrayOf } from '#core/system'
 import { withAlso } from '#core/rules'
 import { computeReport } from './report'
+import { feedFrom, pick, selectionOf } from '../../tests/plans'
 
 /** A way to slow down that is taken does what its row said: the same voltage, the same heat, the same reason against it. */
 
@@ -44,20 +47,11 @@ const sources = {
     openV: 17,
   },
 }
-function planOn(source: StreamPlan['source'], count: number): StreamPlan {
+function planOn(source: Source, count: number): StreamPlan {
   const plan = newStreamPlan('j', 'Slow')
   plan.path = [{ ...newElement('o', 'opening'), areaM2: 0.006 }, newElement('fan', 'fan')]
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    secondFanId: null,
-    secondCount: null,
-    count,
-    arrangement: count > 1 ? 'parallel' : 'single',
-    driveV: 12,
-    duty: null,
-  }
-  plan.source = structuredClone(source)
+  pick(plan, selectionOf('f', { id: 'p', count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
+  feedFrom(plan, structuredClone(source))
   return plan
 }
 /** The row taken as a person takes it. */
@@ -66,7 +60,8 @@ function taken(plan: StreamPlan, row: SlowRow, volts: number): StreamPlan {
   const converterId = 'c'
   if (row.take) setDrive(next, { volts, duty: null, by: row.take, converterId })
   else setDrive(next, { volts: row.fanV ?? 12, duty: row.duty, by: 'straight', converterId })
-  if (next.converter) next.converter.setFirst = true
+  const made = converterOf(next)
+  if (made) made.setFirst = true
   return next
 }
 const reportOf = (plan: StreamPlan) => {

@@ -3,7 +3,7 @@ import { computeReport, type Report } from './report'
 import { allowedLevel } from './machine-sound'
 import {
   addStream,
-  feedStreams,
+  settleFeed,
   newElement,
   newFan,
   newFeedPart,
@@ -16,10 +16,10 @@ import {
   seenFrom,
   setDrive,
   type Fan,
-  type FanSelection,
   type PlanDocument,
   wholePlan,
 } from '#core/document'
+import { selectionOf } from '../../tests/plans'
 
 // invented
 const fan = (id: string, ratedV: number, noiseDbA: number): Fan => ({
@@ -43,20 +43,12 @@ const fan = (id: string, ratedV: number, noiseDbA: number): Fan => ({
 const twelve = fan('twelve', 12, 30)
 const twentyFour = fan('twentyfour', 24, 34)
 const fans = [twelve, twentyFour]
-const pick = (id: string, fanId: string, driveV: number, count = 1): FanSelection => ({
-  id,
-  fanId,
-  secondFanId: null,
-  secondCount: null,
-  count,
-  arrangement: count > 1 ? 'parallel' : 'single',
-  driveV,
-  duty: null,
-})
 const open = (id: string) => [
   { ...newElement(`${id}-slot`, 'opening'), areaM2: 0.004 },
   newElement(`${id}-fan`, 'fan'),
 ]
+
+const leadTo = (plan: PlanDocument, stream: string) => plan.feed.find((f) => f.streamId === stream)!
 
 /** A 24 V supply fan, a 12 V board fan beside it, on a 24 V and a 12 V rail. */
 function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
@@ -64,15 +56,21 @@ function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const supply = plan.streams[0]!
   supply.job.streamName = 'Supply'
   supply.path = open('supply')
-  supply.selection = pick('p', 'twentyfour', 24)
-  plan.source = { ...newSource('rail-24', 'rail'), name: 'Rail 24', nominalV: 24, iMaxA: 1, regulated: true }
-  plan.sources = [{ ...newSource('rail-12', 'rail'), name: 'Rail 12', nominalV: 12, iMaxA: 1, regulated: true }]
+  supply.selection = selectionOf('twentyfour', { id: 'p' })
+  const rail = (volts: number) => ({
+    ...newSource(`rail-${volts}`, 'rail'),
+    name: `Rail ${volts}`,
+    nominalV: volts,
+    iMaxA: 1,
+    regulated: true,
+  })
+  plan.sources = [rail(24), rail(12)]
   const board = newStream('board', 'Board')
   board.path = open('board')
-  board.selection = pick('q', 'twelve', 12)
+  board.selection = selectionOf('twelve', { id: 'q' })
   plan.streams.push(board)
-  feedStreams(plan)
-  plan.feed[0]!.parentId = 'rail-12'
+  settleFeed(plan, null)
+  leadTo(plan, 'board').parentId = 'rail-12'
   change(plan)
   return plan
 }
@@ -139,20 +137,28 @@ describe('what cannot be is told where it happened', () => {
       )
     })
     expect(messages(loop)).toEqual(['A feeds itself: a loop.'])
-    expect(messages(machine((p) => (p.sources = [])))).toEqual(['Board hangs on something that is not there.'])
+    expect(messages(machine((p) => (p.sources = [])))).toEqual(['Supply hangs on something that is not there.'])
   })
-  test('a lead of the stream whose fans stand in the trunk: they would be fed twice', () => {
+  test('a second lead of a stream: its fans would be fed twice', () => {
     const twice = machine((p) => p.feed.push({ ...newFeedPart('again', 'load', null), streamId: 'main' }))
-    expect(messages(twice)).toEqual(['A lead feeds an air stream that is not there.'])
-    const trunk = machine((p) => removeStream(p, 'main'))
-    expect(trunk).toEqual(machine())
+    expect(messages(twice)).toEqual(['An air stream has one lead: two feed it.'])
+  })
+  test('any stream can be taken away but the last one', () => {
+    const left = machine((p) => removeStream(p, 'main'))
+    expect(messages(left)).toEqual([])
+    expect(left).toMatchObject({
+      streams: [{ id: 'board' }],
+      feed: [{ streamId: 'board', parentId: 'rail-12' }],
+    })
+    removeStream(left, 'board')
+    expect(left.streams).toHaveLength(1)
   })
   test('a stream that is taken away takes its leads and targets along', () => {
     const plan = machine((p) =>
       p.targets.push(newTarget({ id: 't', kind: 'flow', limit: 0.01, streamId: 'board' }, 'main')),
     )
     removeStream(plan, 'board')
-    expect(plan).toMatchObject({ streams: [{ id: 'main' }], feed: [], targets: [] })
+    expect(plan).toMatchObject({ streams: [{ id: 'main' }], feed: [{ streamId: 'main' }], targets: [] })
     expect(messages(plan)).toEqual([])
   })
 })
@@ -170,7 +176,7 @@ describe('several sources and the fans of every stream', () => {
     expect(r.power.loadRunA).toBeCloseTo(0.2, 3)
   })
   test('a 12 V fan of a further stream on the 24 V rail is a stop, by its name', () => {
-    const r = report(machine((p) => (p.feed[0]!.parentId = null)))
+    const r = report(machine((p) => (leadTo(p, 'board').parentId = 'rail-24')))
     expect(told(r).find((f) => f.id === 'power-direct-too-high')).toMatchObject({
       severity: 'stop',
       subject: { name: 'Board' },
@@ -179,49 +185,56 @@ describe('several sources and the fans of every stream', () => {
     expect(r.stations.find((s) => s.key === 'power')!.state).toBe('stop')
   })
   test('a rail that is asked for too much is named; the other one is not', () => {
-    const r = report(machine((p) => (p.sources[0]!.iMaxA = 0.15)))
+    const r = report(machine((p) => (p.sources[1]!.iMaxA = 0.15)))
     const over = told(r).filter((f) => f.id === 'power-overload')
     expect(over.map((f) => f.subject?.name)).toEqual(['Rail 12'])
   })
   test('a node that is marked never stands in a station that is green', () => {
-    const r = report(machine((p) => (p.sources[0]!.nominalV = 30)))
+    const r = report(machine((p) => (p.sources[1]!.nominalV = 30)))
     expect(r.power.feed.nodes.some((n) => n.problems.some((p) => p.severity === 'stop'))).toBe(true)
     expect(r.stations.find((s) => s.key === 'power')!.state).toBe('stop')
   })
   test('the drive of a further stream is set in its own lead, and taken out again', () => {
     const faced = structuredClone(seenFrom(machine(), 'board'))
     setDrive(faced, { volts: 9, converterId: 'step' })
-    expect(faced.converter).toBeNull()
     expect(faced.feed.map((f) => [f.id, f.parentId, f.outV])).toEqual([
+      ['lead-main', 'rail-24', null],
       ['step', 'rail-12', 9],
       ['lead-board', 'step', null],
     ])
     expect(report(wholePlan(faced)).streams[1]!.volts).toBeCloseTo(9, 1)
     setDrive(faced, { volts: 12, converterId: 'other' })
-    expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([['lead-board', 'rail-12']])
+    expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([
+      ['lead-main', 'rail-24'],
+      ['lead-board', 'rail-12'],
+    ])
   })
   test('a fan that is picked first gets its lead and its voltage in one go', () => {
     const faced = structuredClone(
       seenFrom(
-        machine((p) => (p.feed = [])),
+        machine((p) => (p.feed = p.feed.filter((f) => f.streamId === 'main'))),
         'board',
       ),
     )
     setDrive(faced, { volts: 12, converterId: 'step' })
     // the 12 V rail has it: nothing stands between
-    expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([['lead-board', 'rail-12']])
+    expect(faced.feed.map((f) => [f.id, f.parentId])).toEqual([
+      ['lead-main', 'rail-24'],
+      ['lead-board', 'rail-12'],
+    ])
     expect(report(wholePlan(faced)).streams[1]!.volts).toBeCloseTo(12, 1)
   })
   test('a converter that feeds others too stays as it is: the lead gets one of its own', () => {
     const plan = machine((p) => {
       p.feed.unshift({ ...newFeedPart('shared', 'converter', 'rail-12'), outV: 12 })
       p.feed.push({ ...newFeedPart('lamp', 'load', 'shared'), currentA: 0.1 })
-      p.feed.find((f) => f.streamId)!.parentId = 'shared'
+      leadTo(p, 'board').parentId = 'shared'
     })
     const faced = structuredClone(seenFrom(plan, 'board'))
     setDrive(faced, { volts: 7, converterId: 'own' })
     expect(faced.feed.find((f) => f.id === 'shared')!.outV).toBe(12)
-    expect(faced.feed.find((f) => f.id === 'lead-board')!.parentId).toBe('own')
+    expect(leadTo(wholePlan(faced), 'board').parentId).toBe('own')
+    expect(faced.feed.find((f) => f.id === 'own')).toMatchObject({ parentId: 'rail-12', outV: 7 })
   })
 })
 
@@ -293,7 +306,7 @@ describe('findings of several streams', () => {
           existingV: 12,
           existingCount: 2,
         })
-        feedStreams(p)
+        settleFeed(p, null)
         p.feed[1]!.parentId = 'rail-12'
       }),
     )

@@ -21,6 +21,7 @@ import {
 import { chanceOf, findingMessage } from '#core/rules'
 import { targetStart } from './target-start'
 import { computeReport, type Report } from '.'
+import { pick, selectionOf } from '../../tests/plans'
 
 /** Targets of every kind: judged by what was read, and beside what the plan predicts. Invented numbers. */
 const fan: Fan = {
@@ -47,16 +48,7 @@ function box(targets: Target[], readings: Reading[] = [], stage = ''): StreamPla
     { ...newElement('f', 'fan'), name: 'fan' },
     { ...newElement('out', 'opening'), name: 'out', areaM2: 0.005 },
   ]
-  plan.selection = {
-    id: 'p',
-    fanId: 'fan',
-    secondFanId: null,
-    secondCount: null,
-    count: 2,
-    arrangement: 'parallel',
-    driveV: 12,
-    duty: null,
-  }
+  pick(plan, selectionOf('fan', { id: 'p', count: 2, arrangement: 'parallel' }), 12)
   plan.targets = targets
   if (readings.length)
     plan.runs = [

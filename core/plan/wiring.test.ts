@@ -12,21 +12,24 @@ import {
 } from '#core/supply'
 import { fanArrayOf, type FanArray } from '#core/system'
 import {
+  converterOf,
   newBattery,
   newConverter,
   newElement,
   newFan,
   newFeedPart,
-  newStreamPlan,
   newSource,
+  newStreamPlan,
   newSun,
   planSchema,
+  sourceOf,
+  wholePlan,
   type Fan,
   type FeedPart,
   type StreamPlan,
-  wholePlan,
 } from '#core/document'
 import { withAlso } from '#core/rules'
+import { convertBy, feedFrom, hang, pick, putBefore, selectionOf } from '../../tests/plans'
 
 // invented
 const fan: Fan = {
@@ -59,30 +62,23 @@ const five: Fan = {
 function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const p = newStreamPlan('j', 'Machine')
   p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]
-  p.selection = {
-    id: 'p',
-    fanId: 'f',
-    secondFanId: null,
-    secondCount: null,
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    duty: null,
-  }
-  p.source = {
-    ...newSource('s', 'rail'),
-    name: 'Rail',
-    nominalV: 24,
-    lowV: 23,
-    highV: 25,
-    iMaxA: 1,
-    wireAwg: 22,
-    wireLengthM: 0.5,
-    fuseFitted: true,
-    fuseA: 0.5,
-    polarityChecked: true,
-  }
-  p.converter = { ...newConverter('c', 12), iMaxA: 1, setFirst: true }
+  pick(p, selectionOf('f', { id: 'p' }), 12)
+  feedFrom(
+    p,
+    {
+      ...newSource('s', 'rail'),
+      name: 'Rail',
+      nominalV: 24,
+      lowV: 23,
+      highV: 25,
+      iMaxA: 1,
+      fuseFitted: true,
+      fuseA: 0.5,
+      polarityChecked: true,
+    },
+    { wireAwg: 22, wireLengthM: 0.5 },
+  )
+  convertBy(p, { ...newConverter('c', 12), iMaxA: 1, setFirst: true })
   change(p)
   return p
 }
@@ -101,7 +97,8 @@ const node = (r: Report, id: string) => r.power.feed.nodes.find((n) => n.id === 
 
 /** A 24 V machine with a 12 V and a 5 V fan through two converters. */
 const machine = plan((p) => {
-  p.feed = [
+  hang(
+    p,
     {
       ...newFeedPart('c5', 'converter', null),
       name: 'Step-down 5 V',
@@ -120,13 +117,13 @@ const machine = plan((p) => {
       wireLengthM: 0.4,
     },
     { ...newFeedPart('led', 'load', 'c'), name: 'Indicator', loadKind: 'led', currentA: 0.01, ledV: 2.1 },
-  ]
+  )
 })
 
 describe('the feed of a plan', () => {
   test('both fans stand at their own voltage, and the source gives what the power balance asks for', () => {
     const r = report(machine)
-    expect(node(r, 'p').inV).toBeGreaterThan(11.9)
+    expect(node(r, 'lead-main').inV).toBeGreaterThan(11.9)
     expect(node(r, 'fan5').inV).toBeGreaterThan(4.9)
     expect(node(r, 'fan5').highV).toBeCloseTo(5.25, 6)
     const watts = r.power.feed.nodes
@@ -148,7 +145,7 @@ describe('the feed of a plan', () => {
   })
   test('one unset converter anywhere is told, at its node as well', () => {
     const p = structuredClone(machine)
-    p.feed[0]!.setFirst = false
+    p.feed.find((f) => f.id === 'c5')!.setFirst = false
     expect(ids(p)).toContain('power-converter-unset')
     expect(node(report(p), 'c5').problems.map((x) => x.severity)).toContain('stop')
   })
@@ -157,7 +154,7 @@ describe('the feed of a plan', () => {
     [13, true, 'half a volt short'],
   ])('a step-down to 12 V on %s V: sags %s, %s', (inV, sags) => {
     const p = plan((x) => {
-      Object.assign(x.source!, { nominalV: inV, lowV: inV, highV: 14 })
+      Object.assign(sourceOf(x)!, { nominalV: inV, lowV: inV, highV: 14 })
     })
     const said = node(report(p), 'c').problems.map((x) => x.code)
     expect(said.includes('input-low')).toBe(sags)
@@ -165,31 +162,32 @@ describe('the feed of a plan', () => {
   })
   test('a 5 V fan on the 12 V converter is too much for it', () => {
     const p = structuredClone(machine)
-    p.feed[1]!.parentId = 'c'
+    p.feed.find((f) => f.id === 'fan5')!.parentId = 'c'
     expect(node(report(p), 'fan5').problems.map(feedProblemText).join()).toContain('5.5 V')
   })
   test('what hangs on nothing, or goes round in a loop, is left out and nothing is NaN', () => {
     const p = plan((x) => {
-      x.feed = [
+      hang(
+        x,
         { ...newFeedPart('a', 'branch', 'b') },
         { ...newFeedPart('b', 'branch', 'a') },
         { ...newFeedPart('l', 'load', 'gone'), currentA: null },
-      ]
+      )
     })
     const { nodes } = report(p).power.feed
-    expect(nodes.map((n) => n.id)).toEqual(['s', 'c', 'p'])
+    expect(nodes.map((n) => n.id)).toEqual(['s', 'c', 'lead-main'])
     expect(JSON.stringify(nodes)).not.toContain('NaN')
   })
   test('a fan without a current is told, not guessed', () => {
     const r = computeReport({ shown: null, plan: machine, fans: [{ ...fan, ratedA: null }, five] })
-    expect(r.ok && node(r.report, 'p').inA).toBeNull()
+    expect(r.ok && node(r.report, 'lead-main').inA).toBeNull()
     expect(r.ok && r.report.power.loadRunA).toBeNull()
   })
   test('four fans on one header overload it; a powered hub takes the load off', () => {
     const header = (hub: 'none' | 'powered') =>
       plan((p) => {
-        p.source = { ...newSource('s', 'header'), polarityChecked: true }
-        p.converter = null
+        feedFrom(p, { ...newSource('s', 'header'), polarityChecked: true })
+        convertBy(p, null)
         Object.assign(p.selection!, { count: 4, arrangement: 'parallel' })
         p.wiring.hub = hub
       })
@@ -203,13 +201,13 @@ describe('the feed of a plan', () => {
   })
   test('a vehicle charges at 14.4 V: too much for a 12 V fan straight on it', () => {
     const p = plan((x) => {
-      x.source = {
+      feedFrom(x, {
         ...newSource('s', 'vehicle'),
         polarityChecked: true,
         transientProtected: false,
         fuseFitted: false,
-      }
-      x.converter = null
+      })
+      convertBy(x, null)
     })
     expect(ids(p)).toEqual(
       expect.arrayContaining(['power-vehicle-high', 'power-vehicle-spikes', 'wire-fuse-missing']),
@@ -244,7 +242,7 @@ describe('ways to slow a fan', () => {
   })
   test('a 4-wire fan on its own voltage gets PWM', () => {
     const p = plan((x) => {
-      x.source!.nominalV = 12
+      sourceOf(x)!.nominalV = 12
     })
     const pwm = slowDownWays(p, fanArray(p), 8).find((r) => r.way === 'pwm-wire')!
     expect(pwm.name).toContain(`${Math.round(100 * pwm.duty!)} %`)
@@ -253,7 +251,7 @@ describe('ways to slow a fan', () => {
   })
   test('above the source only a step-up is offered', () => {
     const p = plan((x) => {
-      x.source = { ...newSource('s', 'usb') }
+      feedFrom(x, { ...newSource('s', 'usb') })
     })
     expect(slowDownWays(p, fanArray(p), 9).map((r) => r.way)).toEqual(['boost', 'pwm-wire', 'straight'])
   })
@@ -316,7 +314,7 @@ describe('on paper', () => {
   })
   test('the diagram has a box for every node and a lead to each, with its warning', () => {
     const p = structuredClone(machine)
-    p.converter!.setFirst = false
+    converterOf(p)!.setFirst = false
     const d = diagramOf(p, report(p).power.feed)
     expect(d.nodes).toHaveLength(6)
     expect(d.edges).toHaveLength(5)
@@ -332,8 +330,8 @@ describe('on paper', () => {
 describe('batteries and sun', () => {
   const bank = (change: (p: StreamPlan) => void = () => {}) =>
     plan((p) => {
-      p.source = { ...newSource('s', 'power-bank'), polarityChecked: true }
-      p.converter = null
+      feedFrom(p, { ...newSource('s', 'power-bank'), polarityChecked: true })
+      convertBy(p, null)
       Object.assign(p.selection!, { fanId: 'five', driveV: 5 })
       p.battery = {
         ...newBattery('b', 'power-bank'),
@@ -391,8 +389,8 @@ describe('batteries and sun', () => {
   })
   test('a pack straight on the fan: the exact law of a falling voltage', () => {
     const p = plan((x) => {
-      x.source = { ...newSource('s', 'pack'), polarityChecked: true, fuseFitted: true, fuseA: 1 }
-      x.converter = null
+      feedFrom(x, { ...newSource('s', 'pack'), polarityChecked: true, fuseFitted: true, fuseA: 1 })
+      convertBy(x, null)
       x.battery = { ...newBattery('b', 'pack'), chargeCoulomb: 9000, dutyShare: 1, depth: 1, coldC: 20 }
     })
     const r = report(p).runtime
@@ -405,7 +403,7 @@ describe('batteries and sun', () => {
   })
   test('the sun by month: the worst one decides', () => {
     const p = bank((x) => {
-      x.source = { ...newSource('s', 'solar'), nominalV: 12, highV: 13, polarityChecked: true }
+      feedFrom(x, { ...newSource('s', 'solar'), nominalV: 12, highV: 13, polarityChecked: true })
       Object.assign(x.selection!, { fanId: 'f', driveV: 12 })
       x.battery = { ...newBattery('b', 'solar'), chargeCoulomb: 7 * 3600, dutyShare: 1, coldC: 20 }
       x.sun = { ...newSun('u'), panelW: 10, controller: 'tracking', wishedDays: 6 }
@@ -426,8 +424,8 @@ test('each node opens to its workings, none of them without a number or a reason
     }
   }
   const p = plan((x) => {
-    x.source = { ...newSource('s', 'header') }
-    x.converter = null
+    feedFrom(x, { ...newSource('s', 'header') })
+    convertBy(x, null)
   })
   expect(slowDownWays(p, fanArray(p), 8).map((r) => r.way)).toContain('header')
 })
@@ -440,7 +438,6 @@ describe('in the lead of the fans', () => {
     onC: 40,
     offC: 30,
     sensorAt: 'the heatsink',
-    carriesFans: true,
     contactV: 30,
     contactA: 5,
     ...rest,
@@ -451,32 +448,31 @@ describe('in the lead of the fans', () => {
     converterKind: 'diode',
     diodeKind: 'schottky',
     diodes: 1,
-    carriesFans: true,
     setFirst: null,
     outV: null,
   }
   const behind = (...parts: FeedPart[]) =>
     plan((p) => {
-      p.feed = parts
+      putBefore(p, ...parts)
       p.wiring.strainRelief = true
     })
   test('the fans hang behind the switch, and their current is the switch’s', () => {
     const r = report(behind(thermal()))
     expect(node(r, 'sw')).toMatchObject({ parentId: 'c', kind: 'switch' })
-    expect(node(r, 'p').parentId).toBe('sw')
-    expect(node(r, 'sw').outA).toBeCloseTo(node(r, 'p').inA!, 9)
-    expect(node(r, 'p').inV).toBeCloseTo(node(report(plan()), 'p').inV, 6)
+    expect(node(r, 'lead-main').parentId).toBe('sw')
+    expect(node(r, 'sw').outA).toBeCloseTo(node(r, 'lead-main').inA!, 9)
+    expect(node(r, 'lead-main').inV).toBeCloseTo(node(report(plan()), 'lead-main').inV, 6)
   })
   test('a Schottky diode behind it takes its 0.3 V from the fans', () => {
-    const without = node(report(behind(thermal())), 'p').inV
+    const without = node(report(behind(thermal())), 'lead-main').inV
     const r = report(behind(thermal(), diode))
-    expect(node(r, 'p').parentId).toBe('d')
-    expect(without - node(r, 'p').inV).toBeCloseTo(0.3, 2)
+    expect(node(r, 'lead-main').parentId).toBe('d')
+    expect(without - node(r, 'lead-main').inV).toBeCloseTo(0.3, 2)
   })
   test('a relay’s coil is drawn from what feeds it, not through the fans', () => {
     const r = report(behind(thermal({ switchKind: 'relay', onC: null, offC: null, coilA: 0.07 })))
-    expect(node(r, 'sw').outA).toBeCloseTo(node(r, 'p').inA!, 9)
-    expect(node(r, 'c').outA! - node(r, 'p').inA!).toBeCloseTo(0.07, 6)
+    expect(node(r, 'sw').outA).toBeCloseTo(node(r, 'lead-main').inA!, 9)
+    expect(node(r, 'c').outA! - node(r, 'lead-main').inA!).toBeCloseTo(0.07, 6)
   })
   test('wire list, order and parts follow: + goes in and out, − passes by, standing still is no fault', () => {
     const p = behind(thermal({ sparkDiode: true }))
@@ -499,11 +495,6 @@ describe('in the lead of the fans', () => {
     expect(unrated.passed).not.toContain('wire-contact-dc')
   })
   test.each([
-    [
-      'two switches side by side in one lead',
-      [thermal(), thermal({ id: 'other', name: 'Other' })],
-      'only one of them',
-    ],
     ['a contact that opens above where it closes', [thermal({ offC: 50 })], 'opens below that'],
     [
       'one that opens when warm and closes above it',

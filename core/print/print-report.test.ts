@@ -16,6 +16,7 @@ import {
 } from '#core/document'
 import { ruleGroups } from '#core/rules'
 import { preferenceSets } from '#core/units'
+import { pick, selectionOf } from '../../tests/plans'
 
 // invented: a fan, a path and two runs that were taken alike
 const fan: Fan = {
@@ -73,16 +74,7 @@ function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     newElement('fan', 'fan'),
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  p.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(p, selectionOf('f', { id: 'p' }), 12)
   p.runs = [
     { ...newRun('b', 'baseline', '2026-01-01T10:00:00.000Z'), ...like, readings: readings(52, 44, 0.005) },
     {

@@ -18,6 +18,7 @@ import { causesOf } from './causes'
 import { knownOf, type Known } from './known'
 import { measurementsOf } from './measures'
 import { troubleSearch, type Answer } from './search'
+import { convertBy, feedFrom, pick, selectionOf } from '../../tests/plans'
 
 /** A search ends at the cause that the measurements speak of. Numbers invented. */
 
@@ -38,18 +39,9 @@ const fan: Fan = {
 function box(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, { goal: 'cool', heatW: 20, insideMaxC: 40, direction: 'out', ambientC: 22 })
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 10.5,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
-  plan.source = { ...newSource('s', 'adapter', 12), lowV: 11.8, highV: 12.2, iMaxA: 1 }
-  plan.converter = { ...newConverter('c', 10.5), iMaxA: 1 }
+  pick(plan, selectionOf('f', { id: 'p' }), 10.5)
+  feedFrom(plan, { ...newSource('s', 'adapter', 12), lowV: 11.8, highV: 12.2, iMaxA: 1 })
+  convertBy(plan, { ...newConverter('c', 10.5), iMaxA: 1 })
   plan.path.unshift(
     { ...newElement('g', 'grille'), areaM2: 0.01, freeAreaRatio: 0.6 },
     { ...newElement('x', 'filter'), areaM2: 0.02, medium: 'foam20' },
@@ -145,7 +137,7 @@ describe('a search', () => {
   })
   test('without any number of the plan it asks what can be looked at', () => {
     const bare = newStreamPlan('j', 'Bare')
-    bare.source = null
+    feedFrom(bare, null)
     const made = computeReport({ plan: bare, fans: [], shown: null })
     if (!made.ok) throw new Error(made.reason)
     for (const symptom of Object.keys(symptoms) as Symptom[]) {
@@ -197,7 +189,7 @@ describe('a search', () => {
 test('a running fan is held against what it runs at, not against what stands there unloaded', () => {
   const behind = known(
     box((p) => {
-      p.converter = { ...newConverter('c', 9), kind: 'resistor', ohm: 40 }
+      convertBy(p, { ...newConverter('c', 9), converterKind: 'resistor', ohm: 40 })
     }),
   )
   const at = measurementsOf(behind).find((m) => m.key === 'fanV')!

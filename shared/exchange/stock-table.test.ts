@@ -3,6 +3,7 @@ import { fromStock, newStreamPlan, newSource } from '#core/document'
 import { partsList } from '#core/supply'
 import { demoStock } from '../../demo/stock'
 import { readStock, writeStock } from './stock-table'
+import { feedFrom } from '../../tests/plans'
 
 describe('parts as a table', () => {
   test('out and in again changes nothing', () => {
@@ -32,7 +33,7 @@ describe('what is taken from the shelf', () => {
   })
   test('an owned supply costs the plan nothing', () => {
     const plan = newStreamPlan('j', 'x')
-    plan.source = { ...newSource('s', 'adapter'), name: 'Any brick' }
+    feedFrom(plan, { ...newSource('s', 'adapter'), name: 'Any brick' })
     const cost = (stock: typeof demoStock) => partsList(plan, { nodes: [], settled: true }, [], [], stock).total
     expect(cost([])).toBeGreaterThan(0)
     expect(cost(demoStock)).toBe(0)

@@ -1,21 +1,25 @@
 import {
-  newTarget,
+  converterOf,
+  leadOfFans,
   newBattery,
   newControlOf,
-  newDay,
   newConverter,
+  newDay,
   newElement,
   newFan,
-  newFit,
   newFeedPart,
-  newStreamPlan,
+  newFit,
   newPort,
   newReading,
   newRun,
-  newSplit,
   newSource,
+  newSplit,
+  newStreamPlan,
   newSun,
+  newTarget,
   planSchema,
+  sourceOf,
+  wholePlan,
   type ElementKind,
   type Fan,
   type FeedPart,
@@ -24,10 +28,11 @@ import {
   type ReadingQuantity,
   type RunKind,
   type Source,
-  wholePlan,
+  type ConverterKind,
 } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { withAlso } from '#core/rules'
+import { convertBy, driveAt, feedFrom, hang, pick, putBefore, selectionOf } from '../plans'
 
 /**
  * How the entries of the casebook are read: an ordinary plan that raises nothing but notes, and changes of it, each
@@ -97,20 +102,12 @@ function ordinaryPlan(): StreamPlan {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
-  plan.source = { ...newSource('s', 'adapter'), ...wired, iMaxA: 1 }
+  pick(plan, selectionOf('f', { id: 'p' }), 12)
+  feedFrom(plan, { ...newSource('s', 'adapter'), ...wired, iMaxA: 1 }, lead)
   return plan
 }
-const wired = { wireAwg: 20, wireLengthM: 1, fuseFitted: true, fuseA: 0.5, polarityChecked: true }
+const wired = { fuseFitted: true, fuseA: 0.5, polarityChecked: true }
+const lead = { wireAwg: 20, wireLengthM: 1 }
 
 /** Ten minutes apart, alike in everything. */
 const alike = {
@@ -175,11 +172,18 @@ const element = ({ kind, id, ...rest }: Rec) => ({
 const whole: Record<string, (input: { plan: StreamPlan; fans: Fan[] }, value: unknown) => void> = {
   source: ({ plan }, value) => {
     const { kind, ...rest } = (value ?? {}) as Rec
-    plan.source = value ? { ...newSource('s', kind as Source['kind'], 12), iMaxA: 1, ...wired, ...rest } : null
+    feedFrom(
+      plan,
+      value ? { ...newSource('s', kind as Source['kind'], 12), iMaxA: 1, ...wired, ...rest } : null,
+    )
   },
   converter: ({ plan }, value) => {
-    plan.converter = { ...newConverter('c', 12), iMaxA: 1, setFirst: true, ...(value as Rec) }
+    const { kind, ...rest } = value as Rec
+    const made = newConverter('c', 12, kind as ConverterKind | undefined)
+    convertBy(plan, { ...made, iMaxA: 1, setFirst: true, ...rest })
   },
+  /** what the fans are driven at, by what makes it */
+  drive: ({ plan }, value) => driveAt(plan, value as number),
   /** the place of the fans: a panel and a guard that are in order */
   fit: ({ plan }, value) => {
     plan.fit = {
@@ -200,7 +204,7 @@ const whole: Record<string, (input: { plan: StreamPlan; fans: Fan[] }, value: un
     plan.sources.push({ ...newSource('h', 'header', 12), name: 'Header', iMaxA: 1 })
   },
   battery: ({ plan }, value) => {
-    plan.battery = { ...newBattery('b', plan.source?.kind ?? 'pack'), ...(value as Rec) }
+    plan.battery = { ...newBattery('b', plan.sources[0]?.kind ?? 'pack'), ...(value as Rec) }
   },
   sun: ({ plan }, value) => {
     plan.sun = { ...newSun('sun'), ...(value as Rec) }
@@ -212,10 +216,15 @@ const whole: Record<string, (input: { plan: StreamPlan; fans: Fan[] }, value: un
     plan.path.push(...(value as Rec[]).map(element))
   },
   feed: ({ plan }, value) => {
-    plan.feed = (value as Rec[]).map(({ id, kind, parentId = null, ...rest }) => ({
-      ...newFeedPart(id as string, kind as FeedPart['kind'], parentId as string | null),
-      ...rest,
-    }))
+    const parts = (inLead: boolean) =>
+      (value as Rec[])
+        .filter((p) => Boolean(p.inLead) === inLead)
+        .map(({ id, kind, parentId = null, inLead: _, ...rest }) => ({
+          ...newFeedPart(id as string, kind as FeedPart['kind'], parentId as string | null),
+          ...rest,
+        }))
+    hang(plan, ...parts(false))
+    putBefore(plan, ...parts(true))
   },
   ports: ({ plan }, value) => {
     plan.ports = (value as Rec[]).map(({ role, ...rest }, i) => ({
@@ -301,6 +310,9 @@ function target({ plan, fans }: { plan: StreamPlan; fans: Fan[] }, key: string):
   const field = rest.at(-1)!
   if (head === 'fan') return [fans[0] as unknown as Rec, field]
   if (head === 'path') return [plan.path.find((e) => e.id === rest[0]) as unknown as Rec, field]
+  if (head === 'lead') return [leadOfFans(plan) as unknown as Rec, field]
+  if (head === 'source') return [sourceOf(plan) as unknown as Rec, field]
+  if (head === 'converter') return [converterOf(plan) as unknown as Rec, field]
   if (head === 'target') return [plan.targets[0] as unknown as Rec, field]
   return [plan[head as keyof StreamPlan] as unknown as Rec, field]
 }

@@ -1,6 +1,7 @@
+import { driveAt } from '../plans'
 import { computeReport, type Report } from '#core/plan'
 import { addsPressure, branchFlows } from '#core/system'
-import type { PathElement, StreamPlan } from '#core/document'
+import { driveVolts, type PathElement, type StreamPlan } from '#core/document'
 import { drawOf, randomElement, randomPlan, type RandomPlan } from './plans'
 import { slowFlow, slowSplit } from './slow-solver'
 
@@ -56,7 +57,7 @@ export function complaintsOf(seed: number): Complaint[] {
     complain(`no selection: ${report.selectionProblem ?? 'path not complete'}`)
     return found
   }
-  const slow = slowFlow(path, fanArray, random.plan.selection!.driveV, report.air)
+  const slow = slowFlow(path, fanArray, driveVolts(random.plan)!, report.air)
   if ((slow ?? 0) > 0 !== (flow ?? 0) > 0) complain(`flow ${flow} where the slow solver finds ${slow}`)
   else if (slow && flow && Math.abs(flow / slow - 1) > AGREE)
     complain(`flow ${flow} against ${slow}: ${(100 * (flow / slow - 1)).toFixed(3)} %`)
@@ -107,7 +108,7 @@ export function complaintsOf(seed: number): Complaint[] {
   // beyond its free delivery a stage brakes with its end slope, which grows with its speed: an assumption
   if (!dips && !(fanArray.secondCount > 0 && addsPressure(fanArray.arrangement))) {
     const faster = flowOf((p) => {
-      p.selection!.driveV *= 1.05
+      driveAt(p, 1.05 * driveVolts(p)!)
     })
     if (faster < flow * (1 - ROUNDING)) complain(`more volts: ${flow} falls to ${faster}`)
   }

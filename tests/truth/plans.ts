@@ -12,6 +12,7 @@ import {
   type StreamPlan,
 } from '#core/document'
 import { filterMedia, hoods, mitres, outlets, surfaces, wyes } from '#core/airpath'
+import { pick, selectionOf } from '../plans'
 
 /**
  * Seeded random plans over all goals, elements and arrangements: what a person could state, invented number by number.
@@ -278,15 +279,10 @@ export function randomPlan(seed: number): RandomPlan {
   const first = fans[0]!
   plan.path = elements
   plan.branches = branches
-  plan.selection = {
-    id: 'pick',
-    fanId: first.id,
-    secondFanId: pair ? 'second' : null,
-    secondCount,
-    count,
-    arrangement,
-    driveV: first.ratedV * d.between(0.5, 1),
-    duty: null,
-  }
+  pick(
+    plan,
+    selectionOf(first.id, { secondFanId: pair ? 'second' : null, secondCount, count, arrangement }),
+    first.ratedV * d.between(0.5, 1),
+  )
   return { plan, fans }
 }

@@ -1,5 +1,5 @@
 import { airState, type AirState } from '#core/air'
-import { newFan, newStreamPlan, type Fan, type StreamPlan } from '#core/document'
+import { driveVolts, newFan, newStreamPlan, type Fan, type StreamPlan } from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { scaleCurve, type FanCurve } from '#core/fan'
 import { computeReport, type Report } from '#core/plan'
@@ -17,6 +17,7 @@ import { installationsOf } from '#core/selection'
 import { normal, seeded, splitNormalAt, Z95 } from '#core/numeric'
 import { drawOf, randomElement, type Draw } from './plans'
 import { slowFlow } from './slow-solver'
+import { pick, selectionOf } from '../plans'
 
 /**
  * Simulated true worlds: what a plan states is drawn as it might truly be, from the doubts that the plan tells of
@@ -72,16 +73,11 @@ export function worldPlan(seed: number): { plan: StreamPlan; fan: Fan } {
     ? [{ id: 'ambientC', grade: d.pick(['good-guess', 'rough-guess']), low: null, high: null }]
     : []
   const count = d.pick([1, 1, 2])
-  plan.selection = {
-    id: 'pick',
-    fanId: fan.id,
-    secondFanId: null,
-    secondCount: null,
-    count,
-    arrangement: count === 1 ? 'single' : 'parallel',
-    driveV: fan.ratedV * d.between(0.6, 1),
-    duty: null,
-  }
+  pick(
+    plan,
+    selectionOf(fan.id, { count, arrangement: count === 1 ? 'single' : 'parallel' }),
+    fan.ratedV * d.between(0.6, 1),
+  )
   return { plan, fan }
 }
 
@@ -199,7 +195,7 @@ export function countWorlds(delivery: Delivery, plans: number, worlds: number, f
         Object.assign(job, { [key]: splitNormalAt(value, range[0], range[1], d.unit()) })
       }
       const air: AirState = airState(plan.job.ambientC, plan.job.altitudeM, plan.job.humidity)!
-      const q = slowFlow(path, array, plan.selection!.driveV, air) ?? 0
+      const q = slowFlow(path, array, driveVolts(plan)!, air) ?? 0
       const useful = q * usefulShare(report.path.model, Math.max(q, 1e-9))
       tally.worlds++
       const z = () => draw() / Z95

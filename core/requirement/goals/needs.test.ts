@@ -14,6 +14,7 @@ import {
   type Job,
   type StreamPlan,
 } from '#core/document'
+import { pick, selectionOf } from '../../../tests/plans'
 
 const fan: Fan = {
   ...newFan('f'),
@@ -36,16 +37,7 @@ function planFor(goal: Goal, job: Partial<Job>, change: (p: StreamPlan) => void 
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.008 },
   ]
-  plan.selection = {
-    id: 'p',
-    fanId: 'f',
-    count: 1,
-    arrangement: 'single',
-    driveV: 12,
-    secondFanId: null,
-    secondCount: null,
-    duty: null,
-  }
+  pick(plan, selectionOf('f', { id: 'p' }), 12)
   change(plan)
   return plan
 }
