@@ -66,7 +66,8 @@ describe('the invented workshop', () => {
           ?.text.flatMap((t) => (typeof t === 'object' && t.quantity === quantity ? [t.value] : []))
       if (power.fanRunA !== null && plan.sources.length)
         expect(stated('first-main', 'current')?.[0]).toBe(power.fanRunA)
-      if (power.fanV !== null && plan.sources.length) expect(stated('polarity-main', 'voltage')?.[0]).toBe(power.fanV)
+      if (power.fanV !== null && plan.sources.length)
+        expect(stated('polarity-main', 'voltage')?.[0]).toBe(power.fanV)
       const [mount] = mounts
       const cut = stated('cut-main', 'length')
       if (cut && mount) expect(cut[0]).toBe(mount.holeM ?? mount.wantedM)

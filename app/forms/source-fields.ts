@@ -140,7 +140,10 @@ export const converterKinds = [
 export function converterFields(c: Converter): Field<keyof Converter>[] {
   const set: Field<keyof Converter> = {
     key: 'outV',
-    label: c.converterKind === 'buck' || c.converterKind === 'boost' || c.converterKind === 'linear' ? 'Set to' : 'Wanted at the fan',
+    label:
+      c.converterKind === 'buck' || c.converterKind === 'boost' || c.converterKind === 'linear'
+        ? 'Set to'
+        : 'Wanted at the fan',
     quantity: 'voltage',
     required: true,
   }

@@ -7,8 +7,6 @@ export function parentOptions(plan: StreamPlan, id: string): Option[] {
   return [
     ...(part?.parentId == null ? [{ value: null, label: 'nothing yet' }] : []),
     ...plan.sources.map((s) => ({ value: s.id, label: s.name || 'Source' })),
-    ...plan.feed
-      .filter((p) => p.kind !== 'load' && !below.has(p))
-      .map((p) => ({ value: p.id, label: p.name })),
+    ...plan.feed.filter((p) => p.kind !== 'load' && !below.has(p)).map((p) => ({ value: p.id, label: p.name })),
   ]
 }

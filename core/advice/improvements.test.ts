@@ -127,7 +127,7 @@ describe('levers', () => {
       convertBy(x, { ...newConverter('c', 8), iMaxA: 1, setFirst: true, measuredV: 8 })
     })
     const of = (key: string) => improvements(p).find((l) => l.key === key)!.plan
-    expect(converterOf(of('drive.volt'))).toMatchObject({ id: 'c', outV: 10, setFirst: false, measuredV: null })
+    expect(converterOf(of('drive.volt'))).toMatchObject({ id: 'c', outV: 9, setFirst: false, measuredV: null })
     expect(converterOf(of('drive.rated'))).toMatchObject({ outV: 12, setFirst: false })
   })
   test('without a pick or a need there are none', () => {

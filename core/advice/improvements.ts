@@ -1,4 +1,13 @@
-import { MOST_FANS, driveVolts, holdKeptFlow, setDrive, type FanSelection, type Goal, type StreamPlan, type PlanInput } from '#core/document'
+import {
+  MOST_FANS,
+  driveVolts,
+  holdKeptFlow,
+  setDrive,
+  type FanSelection,
+  type Goal,
+  type StreamPlan,
+  type PlanInput,
+} from '#core/document'
 import { presentFlow } from '#core/requirement'
 import { START_MARGIN } from '#core/selection'
 import { arrayLimits, drivenV, fanPlaces } from '#core/system'

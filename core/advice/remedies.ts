@@ -56,7 +56,11 @@ const convert =
       change(`convert.${kind}`, label, (p) => {
         if (!part) return setDrive(p, { volts, by: { converterKind: kind }, converterId: CONVERTER_ID })
         const made = newConverter(`${part.id}-converter`, volts, kind)
-        putInLead(p, p.feed.find((f) => f.id === part.id)!, { ...made, setFirst: null })
+        putInLead(
+          p,
+          p.feed.find((f) => f.id === part.id)!,
+          { ...made, setFirst: null },
+        )
       }),
     ]
   }
@@ -76,7 +80,10 @@ const thicken: Make = ({ plan }, _, finding) => {
   const thicker = Array.from({ length: Math.max(0, (now - THICKEST_AWG) / 2) }, (_x, i) => now - 2 * (i + 1))
   return thicker.map((awg) =>
     change(`awg.${awg}`, `a wire of AWG ${awg}`, (p) => {
-      Object.assign(p.feed.find((f) => f.id === part.id)!, { wireAwg: awg, wireMm2: null })
+      Object.assign(
+        p.feed.find((f) => f.id === part.id)!,
+        { wireAwg: awg, wireMm2: null },
+      )
     }),
   )
 }
@@ -95,7 +102,11 @@ const fuse: Make = ({ plan }, report, finding) => {
     : [
         change('fuse', `a fuse of ${amps} A`, (p) => {
           if (own) p.feed.find((f) => f.id === part.id)!.fuseA = amps
-          else Object.assign(p.sources.find((s) => s.id === source?.id)!, { fuseA: amps, fuseFitted: true })
+          else
+            Object.assign(
+              p.sources.find((s) => s.id === source?.id)!,
+              { fuseA: amps, fuseFitted: true },
+            )
         }),
       ]
 }

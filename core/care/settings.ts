@@ -1,11 +1,14 @@
 import { schoolWords, type Report } from '#core/plan'
-import { driveVolts, type LogEvent, type StreamPlan } from '#core/document'
+import { converterOf, driveVolts, type LogEvent, type StreamPlan } from '#core/document'
 import { printQuantity } from '#core/units'
 
 /**
  * The settings of a job as they stand: what a hand can change. "A setting that is not in the log was not made" (handbook
  * build 7), so they are held against the last ones that were written down. Metric, so that units change nothing.
  */
+
+/** Head of the line of what the fans are driven at; without one, what makes it is told. */
+const DRIVE = 'Drive'
 
 const volts = (v: number | null) => printQuantity(v, 'voltage', {}).replaceAll('\u00A0', ' ')
 
@@ -16,13 +19,12 @@ export function settingsOf(plan: StreamPlan, report: Report): string[] {
     s.asIs || !s.fanArray ? [] : [`${streams.length > 1 ? s.name : 'Fans'}: ${s.fanName}`],
   )
   const converters = power.feed.nodes.flatMap((n) =>
-    n.kind === 'converter'
-      ? [`${n.name}: ${volts(plan.feed.find((p) => p.id === n.id)?.outV ?? n.outV)}`]
-      : [],
+    n.kind === 'converter' ? [`${n.name}: ${volts(plan.feed.find((p) => p.id === n.id)?.outV ?? n.outV)}`] : [],
   )
   const { selection } = plan
   const wire = selection?.duty == null ? '' : `, duty cycle ${Math.round(100 * selection.duty)} %`
-  const drive = selection ? [`Drive: ${volts(driveVolts(plan))}${wire}`] : []
+  // what a converter is set to is told with it
+  const drive = selection && (!converterOf(plan) || wire) ? [`${DRIVE}: ${volts(driveVolts(plan))}${wire}`] : []
   const controls = plan.controls.map((c) => {
     const limits = [
       c.onC === null ? '' : `on ${c.onC} °C`,
@@ -55,7 +57,7 @@ export function settingsChange(now: readonly string[], logbook: readonly LogEven
     .at(-1)
   if (!last) return { changed: now.map((line) => ({ now: line, before: '' })), first: true }
   const before = last.settings.split('\n')
-  const gone = before.filter((b) => !now.some((n) => headOf(n) === headOf(b)))
+  const gone = before.filter((b) => headOf(b) !== DRIVE && !now.some((n) => headOf(n) === headOf(b)))
   return {
     changed: [
       ...now

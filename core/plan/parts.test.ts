@@ -32,7 +32,7 @@ import {
 import { levelDistance } from '#core/noise'
 import { planFacts } from '#core/rules'
 import { sayIn } from '#core/units'
-import { feedFrom, pick, selectionOf } from '../../tests/plans'
+import { driveAt, feedFrom, pick, selectionOf } from '../../tests/plans'
 
 const air = airState(20, 0, 0)!
 const element = (kind: ElementKind, rest: Partial<PathElement> = {}): PathElement => ({
@@ -363,7 +363,8 @@ describe('facts', () => {
   test('claims are of one fan at its rated voltage, whatever it is driven at and however many there are', () => {
     let plan!: StreamPlan
     const r = report((p) => {
-      Object.assign(p.selection!, { driveV: 18, count: 2, arrangement: 'parallel' })
+      Object.assign(p.selection!, { count: 2, arrangement: 'parallel' })
+      driveAt(p, 18)
       plan = p
     })
     const { subjects } = factsOf(r, plan)

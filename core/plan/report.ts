@@ -31,7 +31,16 @@ import {
   type RunningTime,
   type StreamFans,
 } from '#core/supply'
-import { airSystem, arrayCost, arrayMass, arrayName, arrayThickness, densityFigure, drivenV, impellerDiameter } from '#core/system'
+import {
+  airSystem,
+  arrayCost,
+  arrayMass,
+  arrayName,
+  arrayThickness,
+  densityFigure,
+  drivenV,
+  impellerDiameter,
+} from '#core/system'
 import { computeVerdict, type VerdictReport } from '#core/verification'
 import { allowedLevel, machineSound, othersLevel, type MachineSound } from './machine-sound'
 import { packEndFigures } from './pack-ends'

@@ -307,7 +307,7 @@ describe('findings of several streams', () => {
           existingCount: 2,
         })
         settleFeed(p, null)
-        p.feed[1]!.parentId = 'rail-12'
+        leadTo(p, 'tray').parentId = 'rail-12'
       }),
     )
     expect(told(r).filter((f) => f.stream?.id === 'tray')).toEqual([])

@@ -262,7 +262,9 @@ describe('on paper', () => {
     const rows = wireList(machine, report(machine).power.feed)
     expect(rows.filter((r) => r.pole === '+')).toHaveLength(report(machine).power.feed.nodes.length - 1)
     const plus = rows.find((r) => r.to === '1 × Whin 80' && r.pole === '+')!
-    expect(plus).toMatchObject({ toPin: '2', awg: 22, fuseA: 0.5, lengthM: 0.5, from: 'Step-down converter' })
+    expect(plus).toMatchObject({ toPin: '2', awg: 22, fuseA: null, lengthM: 0.5, from: 'Step-down converter' })
+    // the fuse of the source stands in each lead that begins there
+    expect(rows.filter((r) => r.from === 'Rail' && r.pole === '+').map((r) => r.fuseA)).toEqual([0.5, 0.5])
     expect(plus.pullN).toBeCloseTo(40, 0)
     expect(plus.mm2).toBeCloseTo(0.3255, 3)
   })

@@ -1,3 +1,4 @@
+import { sourceFuse } from '#core/document'
 import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
 import { sayIn } from '#core/units'
@@ -23,22 +24,22 @@ describe('labels', () => {
     const text = words(list).join('\n')
     expect(text).toContain('12 V DC, + marked | Wall adapter 12 V 1.5 A')
     expect(text).toContain('set to 10.5 V | do not turn')
-    expect(text).toContain('fuse 1 A | to 2 × Sedge 92 | the same value again, never a larger one')
+    expect(text).toContain('fuse 1 A | at Wall adapter 12 V 1.5 A | the same value again, never a larger one')
     expect(text).toContain('AIR | blows in')
     expect(text).toContain(`${plan.job.name} | built 2026-11-20`)
     expect(list.filter((l) => l.arrow)).toHaveLength(1)
   })
   test.each(jobs)('%s: each once, short, nothing unknown', (id) => {
-    const { list, report } = labels(id)
+    const { list, report, plan } = labels(id)
     expect(new Set(list.map((l) => l.key)).size).toBe(list.length)
     for (const text of words(list)) {
       expect(text).not.toMatch(/NaN|undefined|null|–/)
       expect(text.length).toBeLessThan(160)
     }
-    // every lead with a fuse, every fan that hangs on the feed
+    // every fuse, every fan that hangs on the feed
     const { nodes } = report.power.feed
     expect(list.filter((l) => l.key.startsWith('fuse-'))).toHaveLength(
-      nodes.filter((n) => n.lead?.fuseA).length,
+      nodes.filter((n) => n.lead?.fuseA).length + plan.sources.filter((s) => sourceFuse(s)).length,
     )
     expect(list.filter((l) => l.key.startsWith('plug-'))).toHaveLength(nodes.filter((n) => n.fans).length)
   })

@@ -1,7 +1,20 @@
 import { LOADED_FACTOR } from '#core/airpath'
 import type { PathElement, StreamPlan } from '#core/document'
 import type { Delivered } from '#core/requirement'
-import { alike, drivenArray, drivenV, modelPath, operatingFlow, pathSolver, scalePath, usefulShare, type AirSystem, type ArrayDrive, type FanArray, type PathModel } from '#core/system'
+import {
+  alike,
+  drivenArray,
+  drivenV,
+  modelPath,
+  operatingFlow,
+  pathSolver,
+  scalePath,
+  usefulShare,
+  type AirSystem,
+  type ArrayDrive,
+  type FanArray,
+  type PathModel,
+} from '#core/system'
 import { evaluateCandidate, type Candidate, type SupplyWindow } from './candidate'
 import type { SelectionContext } from './context'
 

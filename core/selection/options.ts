@@ -74,6 +74,8 @@ export const railsOf = (plan: StreamPlan): number[] =>
   [
     ...new Set([
       ...COMMON_TAPS,
-      ...([sourceOf(plan)?.nominalV, converterOf(plan)?.outV].filter((v) => typeof v === 'number' && v > 0) as number[]),
+      ...([sourceOf(plan)?.nominalV, converterOf(plan)?.outV].filter(
+        (v) => typeof v === 'number' && v > 0,
+      ) as number[]),
     ]),
   ].sort((a, b) => a - b)

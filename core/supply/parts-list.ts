@@ -44,8 +44,7 @@ const fanRows = ({ arrays }: Shopping): PartRow[] =>
   )
 
 const storesEnergy = ['pack', 'house-battery', 'power-bank']
-const sourceRows = (list: Shopping): PartRow[] =>
-  list.plan.sources.flatMap((source) => sourceRow(list, source))
+const sourceRows = (list: Shopping): PartRow[] => list.plan.sources.flatMap((source) => sourceRow(list, source))
 function sourceRow(list: Shopping, source: Source): PartRow[] {
   if (source.kind === 'none') return []
   const detail = source.nominalV === null ? '' : volt(source.nominalV)
@@ -235,9 +234,10 @@ export function partsList(
   const list: Shopping = { plan, feed, arrays, fans, stock, mounts }
   const kinds: [PartUse, (list: Shopping) => PartRow[]][] = [
     ['fan', fanRows],
-    ...[sourceRows, feedRows, fuseRows, wireRows, jointRows].map(
-      (rowsOf): [PartUse, typeof rowsOf] => ['wiring', rowsOf],
-    ),
+    ...[sourceRows, feedRows, fuseRows, wireRows, jointRows].map((rowsOf): [PartUse, typeof rowsOf] => [
+      'wiring',
+      rowsOf,
+    ]),
     ['place', placeRows],
   ]
   const rows = kinds.flatMap(([use, rowsOf]) => rowsOf(list).map((r) => ({ ...r, use })))

@@ -176,8 +176,7 @@ function runtimeWhileOn(plan: StreamPlan, pack: Pack, nominalV: number, drawnA: 
     packVoltage(battery.chemistry, cells, 'empty'),
   ]
   const usable = charge * depth * cold
-  if (pack.constantPower)
-    return constantPowerRuntime(usable, full, empty, loadW + idleW)
+  if (pack.constantPower) return constantPowerRuntime(usable, full, empty, loadW + idleW)
   const { a, b } = lineOfCurrent(drawnA, nominalV)
   return directRuntime(usable, full, empty, a, b)
 }
@@ -255,7 +254,10 @@ export function runningTime(plan: StreamPlan, feed: FeedReport, ofDay: number | 
   const drawnA = loadsOf(feed, source).loadRunA
   if (!battery || !source || source.nominalV === null) return nothing
   const { nominalV } = source
-  const pack = { ...packOf(battery, source, nominalV, job, drawnA, ofDay), constantPower: isSwitched(plan, feed, source) }
+  const pack = {
+    ...packOf(battery, source, nominalV, job, drawnA, ofDay),
+    constantPower: isSwitched(plan, feed, source),
+  }
   const { bank, share, loadW, idleW, depth, cold, packV, energyJ } = pack
   const whileOn = runtimeWhileOn(plan, pack, nominalV, drawnA)
   const dailyJ = loadW === null ? null : loadW * share * DAY_S + idleW * (1 - share) * DAY_S

@@ -13,7 +13,14 @@ import {
 } from '#core/power'
 import { PWM_PIN_V } from '#core/control'
 import { voltageForSpeed } from '#core/fan'
-import { newConverter, sourceOf, type Converter, type StreamPlan, type Source, type ConverterKind } from '#core/document'
+import {
+  newConverter,
+  sourceOf,
+  type Converter,
+  type StreamPlan,
+  type Source,
+  type ConverterKind,
+} from '#core/document'
 import { chosenResistor, convertOf, DIODE_LIGHT, diodeVolts } from './feed-build'
 import { solveFrom } from './feed-tree'
 import { loadedV, windowOf, type SourceWindow } from './source-window'
@@ -141,7 +148,12 @@ function rowOf(
 }
 
 /** Takes a converter that has to be set first. */
-const toSet = (converterKind: ConverterKind, outV: number) => ({ converterKind, outV, setFirst: false, measuredV: null })
+const toSet = (converterKind: ConverterKind, outV: number) => ({
+  converterKind,
+  outV,
+  setFirst: false,
+  measuredV: null,
+})
 const tooNear = (lowV: number) => fix(`input may fall to ${volts(lowV)}: too near`)
 
 function buckRow(w: Wish): SlowRow {
@@ -364,7 +376,8 @@ function underRunRow(w: Wish): SlowRow | null {
 /** The feed with a way in it and nothing else on the source. */
 function solveWay(window: SourceWindow, fanArray: FanArray, take: Partial<Converter> | null): Behind {
   const current = (volts: number) => arrayLaw(fanArray, { volts, duty: null }) ?? 0
-  const made = take && convertOf({ ...newConverter('way', null, take.converterKind), ...take }, window.nominalV, current)
+  const made =
+    take && convertOf({ ...newConverter('way', null, take.converterKind), ...take }, window.nominalV, current)
   const node = { id: '', ohm: 0, convert: null, current: null }
   const { states } = solveFrom(
     [

@@ -1,5 +1,5 @@
 import { awgArea, crimpPull, fuseChoice, usbBudget } from '#core/power'
-import type { StreamPlan, Source, WireConnector } from '#core/document'
+import { sourceFuse, type StreamPlan, type Source, type WireConnector } from '#core/document'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { fromHost, signalsOf, type Signals } from './signals'
@@ -71,6 +71,11 @@ const stripOf = (awg: number) => (awg >= 20 ? 0.0025 : 0.009)
 export function wireList(plan: StreamPlan, feed: FeedReport): WireRow[] {
   const { wiring } = plan
   const nameOf = new Map(feed.nodes.map((n) => [n.id, n.name]))
+  /** the fuse of a source stands where its leads begin */
+  const fuseAt = (id: string | null) => {
+    const source = plan.sources.find((s) => s.id === id)
+    return source ? sourceFuse(source) : null
+  }
   const rows: WireRow[] = []
   const end = wiring.connector ? connectorLimit[wiring.connector].name : wiring.join === 'cut' ? 'spliced' : ''
   const add = (node: FeedNodeReport, pole: WireRow['pole'], colour: string, toPin: string, fromPin: string) => {
@@ -88,7 +93,7 @@ export function wireList(plan: StreamPlan, feed: FeedReport): WireRow[] {
       lengthM: node.lead?.lengthM ?? null,
       currentA: pole === '+' || pole === '−' ? node.worstA : null,
       ampacityA: node.lead?.ampacityA ?? null,
-      fuseA: pole === '+' ? (node.lead?.fuseA ?? null) : null,
+      fuseA: pole === '+' ? (node.lead?.fuseA ?? fuseAt(node.parentId)) : null,
       stripM: awg === null ? null : stripOf(awg),
       pullN: awg === null ? null : crimpPull(awg),
       end: node.kind === 'selection' ? end : '',

@@ -17,21 +17,16 @@ import {
 const props = defineProps<{ id?: string }>()
 const { store, plan } = useJob('power')
 const converterIn = (d: typeof plan.value): Converter | null =>
-  props.id === undefined
-    ? converterOf(d)
-    : (d.feed.filter(isConverter).find((p) => p.id === props.id) ?? null)
+  props.id === undefined ? converterOf(d) : (d.feed.filter(isConverter).find((p) => p.id === props.id) ?? null)
 const converter = computed(() => converterIn(plan.value))
 const parents = computed(() => (converter.value ? parentOptions(plan.value, converter.value.id) : []))
 const set = (key: keyof Converter, value: unknown) =>
-  store.change(
-    (d) => {
-      const there = converterIn(d)
-      if (!there) return
-      if (key === 'outV') Object.assign(there, withOutput(there, value as number | null))
-      else assign(there, key, value)
-    },
-    `feed.${converter.value?.id}.${key}`,
-  )
+  store.change((d) => {
+    const there = converterIn(d)
+    if (!there) return
+    if (key === 'outV') Object.assign(there, withOutput(there, value as number | null))
+    else assign(there, key, value)
+  }, `feed.${converter.value?.id}.${key}`)
 const choose = (kind: 'none' | ConverterKind) =>
   store.change((d) => {
     const there = converterIn(d)
@@ -50,9 +45,7 @@ function remove() {
   store.removeWithUndo(`${name} removed: what hung on it hangs where it hung.`, (d) => takeOut(d, id))
   emit('gone')
 }
-const adjustable = computed(() =>
-  ['buck', 'boost', 'linear'].includes(converter.value?.converterKind ?? ''),
-)
+const adjustable = computed(() => ['buck', 'boost', 'linear'].includes(converter.value?.converterKind ?? ''))
 </script>
 
 <template>
@@ -83,9 +76,7 @@ const adjustable = computed(() =>
       <el-checkbox :model-value="converter.adjustable" @change="set('adjustable', Boolean($event))"
         >has a trimmer</el-checkbox
       >
-      <el-checkbox
-        :model-value="Boolean(converter.setFirst)"
-        @change="set('setFirst', Boolean($event))"
+      <el-checkbox :model-value="Boolean(converter.setFirst)" @change="set('setFirst', Boolean($event))"
         >set with a meter before the fan was connected</el-checkbox
       >
     </div>

@@ -85,14 +85,13 @@ function addSwitch() {
 }
 function addRail() {
   const source = newSource(newId('source'), 'rail', null)
-  store.change((d) =>
-    addSource(d, { ...source, name: `Rail ${d.sources.length + 1}`, nominalV: 12 }),
-  )
+  store.change((d) => addSource(d, { ...source, name: `Rail ${d.sources.length + 1}`, nominalV: 12 }))
   opened(source.id)
 }
 /** The piece whose form has a field. */
 function pieceOf(key: string): string | null {
-  if (key in wiringSchema.shape || fansLeadFields([]).some((f) => f.key === key && key !== 'fuseA')) return 'fans'
+  if (key in wiringSchema.shape || fansLeadFields([]).some((f) => f.key === key && key !== 'fuseA'))
+    return 'fans'
   if (key in sourceSchema.shape) return 'source'
   return key in feedPartSchema.shape ? 'converter' : null
 }
@@ -142,7 +141,9 @@ defineExpose({ openNode, nodeId })
       <el-button size="small" @click="add('converter')">+ Converter</el-button>
       <el-button size="small" @click="add('branch')">+ Branch</el-button>
       <el-button size="small" @click="addSwitch">+ Switch</el-button>
-      <el-button size="small" :disabled="plan.sources.length >= MOST_SOURCES" @click="addRail">+ Source</el-button>
+      <el-button size="small" :disabled="plan.sources.length >= MOST_SOURCES" @click="addRail"
+        >+ Source</el-button
+      >
     </div>
   </section>
 </template>

@@ -35,16 +35,13 @@ const choose = (kind: SupplyKind) =>
       setDrive(d, { volts: driveV, converterId: newId('converter') })
   })
 const set = (key: keyof Source, value: unknown) =>
-  store.change(
-    (d) => {
-      const now = sourceIn(d)
-      if (!now) return
-      if (key === 'nominalV') Object.assign(now, withNominal(now, value as number | null))
-      else assign(now, key, value)
-      if (key === 'usbKind') now.iMaxA = usbBudgetOf(now) ?? now.iMaxA
-    },
-    `source.${source.value?.id}.${key}`,
-  )
+  store.change((d) => {
+    const now = sourceIn(d)
+    if (!now) return
+    if (key === 'nominalV') Object.assign(now, withNominal(now, value as number | null))
+    else assign(now, key, value)
+    if (key === 'usbKind') now.iMaxA = usbBudgetOf(now) ?? now.iMaxA
+  }, `source.${source.value?.id}.${key}`)
 /** What hung on a source that goes hangs on the first one left. */
 function remove() {
   const { id, name } = source.value!

@@ -125,9 +125,7 @@ function driveFacts({ sources, day, group, index }: Steered): SiFacts {
   const volts = !wire && one && driveV !== undefined && !onlySwitches(control)
   return {
     'ctl.usesPwmWire': wire,
-    'ctl.chopsSupply':
-      chops ||
-      streams.some((s) => converterOf(s.plan)?.converterKind === 'pwm'),
+    'ctl.chopsSupply': chops || streams.some((s) => converterOf(s.plan)?.converterKind === 'pwm'),
     'ctl.pwmHz': wire || chops ? (hz ?? (control.clockHz !== null ? null : undefined)) : undefined,
     'ctl.pwmSteps': (wire || chops) && steps !== null ? steps : undefined,
     'ctl.dutyMin': wire && lowest !== null ? lowest : undefined,

@@ -1,5 +1,14 @@
 import { converterDefaults } from '#core/power'
-import { isConverter, leadOfFans, partsAbove, sourceFuse, sourceOf, type Converter, type FeedPart, type Source } from '#core/document'
+import {
+  isConverter,
+  leadOfFans,
+  partsAbove,
+  sourceFuse,
+  sourceOf,
+  type Converter,
+  type FeedPart,
+  type Source,
+} from '#core/document'
 import { fansNodeOf, ledDrop, rootOf, windowOf, type FeedNodeReport } from '#core/supply'
 import { insideC } from '#core/system'
 import { distinctMembers } from './fan'
