@@ -184,7 +184,7 @@ export {
   type Target,
   type TargetKind,
 } from './target'
-export { MOST_FANS, selectionSchema, type Arrangement, type FanSelection } from './selection'
+export { MOST_FANS, type Arrangement, type FanSelection } from './selection'
 export {
   addStream,
   fromEachStream,
@@ -225,9 +225,8 @@ export {
   leadOfFans,
   partsAbove,
   partsBelow,
-  sourceAbove,
   sourceOf,
 } from './feed-walk'
 export { boreBeside, mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
 
-export { facedPlace, facePlace, secondPlaceSchema } from './place'
+export { facedPlace, facePlace } from './place'
