@@ -35,6 +35,23 @@ export function sourceShape(source: Source) {
   return { ...sourceSchema.shape, nominalV: held('nominalV'), lowV: held('lowV'), highV: held('highV') }
 }
 
+const fuseFields: Field<keyof Source>[] = [
+  { key: 'fuseA', label: 'Fuse', quantity: 'current' },
+  {
+    key: 'fuseFamily',
+    label: 'Fuse family',
+    options: optionsOf(
+      {
+        iec60127: 'glass, IEC: carries its value',
+        ul248: 'glass, UL: carries 75 %',
+        blade: 'blade: carries 75 %',
+      },
+      'usual',
+    ),
+  },
+  { key: 'fuseDistanceM', label: 'Fuse from the terminal', quantity: 'distance' },
+]
+
 /**
  * Fields of a source.
  * @param window what it is judged by where an end is not typed
@@ -110,20 +127,7 @@ export function sourceFields(source: Source, window: SourceWindow | null): Field
     { key: 'reversible', label: 'Its plug fits both ways', yesNo: true },
     { key: 'polarityChecked', label: 'Polarity metered at the plug', yesNo: true },
     { key: 'fuseFitted', label: 'Fuse fitted', yesNo: true },
-    { key: 'fuseA', label: 'Fuse', quantity: 'current' },
-    {
-      key: 'fuseFamily',
-      label: 'Fuse family',
-      options: optionsOf(
-        {
-          iec60127: 'glass, IEC: carries its value',
-          ul248: 'glass, UL: carries 75 %',
-          blade: 'blade: carries 75 %',
-        },
-        'usual',
-      ),
-    },
-    { key: 'fuseDistanceM', label: 'Fuse from the terminal', quantity: 'distance' },
+    ...(source.fuseFitted === true || source.fuseA !== null ? fuseFields : []),
   ]
 }
 

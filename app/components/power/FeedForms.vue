@@ -20,42 +20,43 @@ import {
  * lead, or whatever else is in the feed. The diagram, a finding or the row of names says which.
  */
 const { store, plan } = useJob('power')
-const chosen = ref('source')
-/** So many names of pieces fit in a row; more are a list. */
-const IN_A_ROW = 5
+/** Pieces that are told by what they are to the fans of the stream, whatever their ids are. */
+const SOURCE = '/source'
+const CONVERTER = '/converter'
+const FANS = '/fans'
+const chosen = ref(SOURCE)
+/** So many letters of their names fit in a row; more are a list. */
+const IN_A_ROW = 50
 /** What the fans of the stream hang on. */
-const own = computed(() => ({
-  source: sourceOf(plan.value)?.id,
-  converter: converterOf(plan.value)?.id,
-  fans: leadOfFans(plan.value)?.id,
+const own = computed<Record<string, string | undefined>>(() => ({
+  [SOURCE]: sourceOf(plan.value)?.id,
+  [CONVERTER]: converterOf(plan.value)?.id,
+  [FANS]: leadOfFans(plan.value)?.id,
 }))
-const keyOf = (id: string) =>
-  (['source', 'converter', 'fans'] as const).find((key) => own.value[key] === id) ?? id
+const keyOf = (id: string) => Object.keys(own.value).find((key) => own.value[key] === id) ?? id
 const pieces = computed(() => {
   const { sources, feed } = plan.value
-  if (!sources.length) return [{ value: 'source', label: 'Source' }]
+  if (!sources.length) return [{ value: SOURCE, label: 'Source' }]
   const others = [
     ...sources.map((s) => ({ value: s.id, label: s.name || 'Further source' })),
     ...feed.map((f) => ({ value: f.id, label: f.name })),
   ]
   return [
-    { value: 'source', label: 'Source' },
-    { value: 'converter', label: 'Converter' },
-    { value: 'fans', label: 'Lead to the fans' },
+    { value: SOURCE, label: 'Source' },
+    { value: CONVERTER, label: 'Converter' },
+    { value: FANS, label: 'Lead to the fans' },
     ...others.filter((p) => keyOf(p.value) === p.value),
   ]
 })
+const inARow = computed(() => pieces.value.map((p) => p.label).join('').length <= IN_A_ROW)
 const open = computed({
-  get: () => (pieces.value.some((p) => p.value === chosen.value) ? chosen.value : 'source'),
+  get: () => (pieces.value.some((p) => p.value === chosen.value) ? chosen.value : SOURCE),
   set: (value) => {
     chosen.value = value
   },
 })
 /** The node of the feed whose form is open. */
-const nodeId = computed(() => {
-  const key = open.value
-  return key === 'source' || key === 'converter' || key === 'fans' ? (own.value[key] ?? null) : key
-})
+const nodeId = computed(() => (open.value in own.value ? (own.value[open.value] ?? null) : open.value))
 /** Opens the piece that a node of the feed stands for; a coil is told with its switch. */
 function openNode(id: string) {
   open.value = keyOf(id.replace(/-coil$/, ''))
@@ -67,7 +68,7 @@ function opened(id: string) {
 function add(kind: FeedPart['kind']) {
   const { feed, sources } = plan.value
   const last = kind === 'load' ? feed.findLast(isConverter) : undefined
-  const part = newFeedPart(newId(kind), kind, last?.id ?? own.value.source ?? sources[0]?.id ?? null)
+  const part = newFeedPart(newId(kind), kind, last?.id ?? own.value[SOURCE] ?? sources[0]?.id ?? null)
   store.change((d) => {
     d.feed.push(part)
   })
@@ -75,7 +76,7 @@ function add(kind: FeedPart['kind']) {
 }
 /** A new switch stands in the lead of the fans, behind what stands there already. */
 function addSwitch() {
-  const part = newFeedPart(newId('switch'), 'switch', own.value.source ?? null)
+  const part = newFeedPart(newId('switch'), 'switch', own.value[SOURCE] ?? null)
   store.change((d) => {
     const lead = leadOfFans(d)
     if (lead && d.selection) putInLead(d, lead, part)
@@ -90,10 +91,9 @@ function addRail() {
 }
 /** The piece whose form has a field. */
 function pieceOf(key: string): string | null {
-  if (key in wiringSchema.shape || fansLeadFields([]).some((f) => f.key === key && key !== 'fuseA'))
-    return 'fans'
-  if (key in sourceSchema.shape) return 'source'
-  return key in feedPartSchema.shape ? 'converter' : null
+  if (key in wiringSchema.shape || fansLeadFields([]).some((f) => f.key === key && key !== 'fuseA')) return FANS
+  if (key in sourceSchema.shape) return SOURCE
+  return key in feedPartSchema.shape ? CONVERTER : null
 }
 const route = useRoute()
 watch(
@@ -112,7 +112,7 @@ defineExpose({ openNode, nodeId })
 <template>
   <section class="sheet stack feed-forms">
     <SegmentChoice
-      v-if="plan.sources.length && pieces.length <= IN_A_ROW"
+      v-if="plan.sources.length && inARow"
       v-model="open"
       label="Piece of the feed"
       :options="pieces"
@@ -124,14 +124,14 @@ defineExpose({ openNode, nodeId })
       :options="pieces"
     />
     <div :key="open" class="stack piece">
-      <SourceForm v-if="open === 'source'" />
-      <SourceForm v-else-if="plan.sources.some((s) => s.id === open)" :id="open" @gone="open = 'source'" />
-      <ConverterForm v-else-if="open === 'converter'" />
-      <LeadForm v-else-if="open === 'fans'" />
+      <SourceForm v-if="open === SOURCE" />
+      <SourceForm v-else-if="plan.sources.some((s) => s.id === open)" :id="open" @gone="open = SOURCE" />
+      <ConverterForm v-else-if="open === CONVERTER" />
+      <LeadForm v-else-if="open === FANS" />
       <ConverterForm
         v-else-if="plan.feed.some((p) => p.id === open && isConverter(p))"
         :id="open"
-        @gone="open = 'source'"
+        @gone="open = SOURCE"
       />
       <PartForm v-else :id="open" />
     </div>
