@@ -184,10 +184,10 @@ test('a line of the log book in one action; a changed setting is asked for; the 
   await expect(page.getByText('Changed since the last line of settings')).toHaveCount(0)
   await saved(page)
   const { plan, revision } = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
-    plan: { converter: { outV: number } }
+    plan: { feed: { kind: string; outV: number }[] }
     revision: number
   }
-  plan.converter.outV = 9
+  plan.feed.find((f) => f.kind === 'converter')!.outV = 9
   expect((await page.request.put(`${demo.url}/api/jobs/${id}`, { data: { plan, revision } })).ok()).toBe(true)
   await page.reload()
   await expect(page.getByText(/Changed since the last line of settings: .*9/)).toBeVisible()

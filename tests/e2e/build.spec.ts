@@ -25,9 +25,12 @@ test('a value is judged: refused with what it means, accepted, and back in the p
   await expect(set).toContainText('10.5 V')
   await saved(page)
   const stored = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
-    plan: { converter: { measuredV: number }; build: { ticks: { id: string; value: number | null }[] } }
+    plan: {
+      feed: { kind: string; measuredV: number }[]
+      build: { ticks: { id: string; value: number | null }[] }
+    }
   }
-  expect(stored.plan.converter.measuredV).toBe(10.52)
+  expect(stored.plan.feed.find((f) => f.kind === 'converter')!.measuredV).toBe(10.52)
   expect(stored.plan.build.ticks.find((t) => t.id.startsWith('converter-'))!.value).toBe(10.52)
 })
 
@@ -70,11 +73,10 @@ test('a step that the plan changed under is asked for again; the sheet is kept a
 }) => {
   const id = await variantOf(demo.url, 'job-film-cabinet')
   const { plan, revision } = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
-    plan: { converter: { outV: number }; streams: { selection: { driveV: number } }[] }
+    plan: { feed: { kind: string; outV: number }[] }
     revision: number
   }
-  plan.converter.outV = 9
-  plan.streams[0]!.selection.driveV = 9
+  plan.feed.find((f) => f.kind === 'converter')!.outV = 9
   const put = await page.request.put(`${demo.url}/api/jobs/${id}`, { data: { plan, revision } })
   expect(put.ok()).toBe(true)
   await page.goto(`${demo.url}/job/${id}/build`)
@@ -135,11 +137,14 @@ test('a whole build at 390 px: from the first caution to the check after an hour
   test.setTimeout(120_000)
   const id = await variantOf(demo.url, 'job-film-cabinet')
   const { plan, revision } = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
-    plan: { build: unknown; runs: { kind: string }[]; logbook: unknown[]; converter: object }
+    plan: { build: unknown; runs: { kind: string }[]; logbook: unknown[]; feed: { kind: string }[] }
     revision: number
   }
   Object.assign(plan, { build: null, logbook: [], runs: plan.runs.filter((r) => r.kind === 'baseline') })
-  Object.assign(plan.converter, { measuredV: null, setFirst: false })
+  Object.assign(
+    plan.feed.find((f) => f.kind === 'converter')!,
+    { measuredV: null, setFirst: false },
+  )
   expect((await page.request.put(`${demo.url}/api/jobs/${id}`, { data: { plan, revision } })).ok()).toBe(true)
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto(`${demo.url}/job/${id}/build`)
@@ -183,12 +188,15 @@ test('a whole build at 390 px: from the first caution to the check after an hour
   await saved(page)
   const after = (await (await page.request.get(`${demo.url}/api/jobs/${id}`)).json()) as {
     plan: {
-      converter: { measuredV: number; setFirst: boolean }
+      feed: { kind: string; measuredV: number; setFirst: boolean }[]
       runs: { name: string; readings: { quantity: string; value: number }[] }[]
       build: { ticks: unknown[] }
     }
   }
-  expect(after.plan.converter).toMatchObject({ measuredV: 10.52, setFirst: true })
+  expect(after.plan.feed.find((f) => f.kind === 'converter')).toMatchObject({
+    measuredV: 10.52,
+    setFirst: true,
+  })
   // what was measured stands in the log as well
   const checks = after.plan.runs.find((r) => r.name === 'Checks of the build')!
   expect(checks.readings.map((r) => r.quantity)).toEqual(

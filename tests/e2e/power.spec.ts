@@ -27,7 +27,7 @@ test('a 24 V machine with a 12 V and a 5 V fan through two converters: planned, 
   // the new part's own form stands beside the diagram
   await type(page, 'Name', 'Step-down 5 V')
   await type(page, 'Set to', '5 V')
-  await choose(page, 'Set with a meter first', 'yes')
+  await page.getByLabel('set with a meter before the fan was connected').check()
   await page.getByRole('button', { name: '+ Load' }).click()
   await choose(page, 'What', 'another fan')
   await choose(page, 'Which fan', 'Larkbeck Alder 40 5 V')

@@ -58,7 +58,7 @@ test('a machine with fans on two rails, from an empty job by keyboard', async ({
 
   // the fans of the new stream hang straight on the first source until told otherwise
   await goTo(page, 'Power')
-  await pick(page, page.getByLabel(/^Piece of the feed/), 'Converter of Board')
+  await pick(page, page.getByLabel(/^Piece of the feed/), 'Step-down converter of Board')
   await choose(page, 'Hangs on', 'Board rail')
   await expect(page.getByRole('region', { name: 'Wiring diagram' })).toContainText('Board rail')
   await goTo(page, 'Brief')

@@ -125,6 +125,7 @@ test('a job from nothing to the verdict, and all of it is there after a restart'
   await page.getByRole('radio', { name: 'Lead to the fans' }).click()
   await choose(page, 'Gauge', '24 AWG, 0.20 mm²')
   await type(page, 'Length, one way', '0,8 m')
+  await page.getByRole('radio', { name: 'Source', exact: true }).click()
   await choose(page, 'Polarity metered at the plug', 'yes')
   await expect(page.getByRole('button', { name: /^Share of the source: [1-9]/ })).toBeVisible()
 

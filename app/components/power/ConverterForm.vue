@@ -15,7 +15,7 @@ import {
 
 /** What makes a voltage out of another: a converter of the feed, or the one in the lead of the stream's fans. */
 const props = defineProps<{ id?: string }>()
-const { store, plan } = useJob('power')
+const { store, plan, report } = useJob('power')
 const converterIn = (d: typeof plan.value): Converter | null =>
   props.id === undefined ? converterOf(d) : (d.feed.filter(isConverter).find((p) => p.id === props.id) ?? null)
 const converter = computed(() => converterIn(plan.value))
@@ -30,12 +30,15 @@ const set = (key: keyof Converter, value: unknown) =>
 const choose = (kind: 'none' | ConverterKind) =>
   store.change((d) => {
     const there = converterIn(d)
+    if (there?.converterKind === kind) return
     if (there && kind !== 'none') {
       d.feed[d.feed.indexOf(there)] = withConverterKind(there, kind)
       return
     }
+    // a new one is to give what the fans are for
     const handed = sourceOf(d)?.nominalV ?? null
-    const volts = (kind === 'none' ? handed : null) ?? driveVolts(d) ?? handed ?? 12
+    const ratedV = report.value.selection?.fanArray.model.fan.ratedV ?? null
+    const volts = (kind === 'none' ? handed : ratedV) ?? driveVolts(d) ?? handed ?? 12
     const by = kind === 'none' ? 'straight' : { converterKind: kind }
     setDrive(d, { volts, by, converterId: newId('converter') })
   })
@@ -68,7 +71,7 @@ const adjustable = computed(() => ['buck', 'boost', 'linear'].includes(converter
     <FieldGrid
       tight
       :record="converter"
-      :fields="converterFields(converter)"
+      :fields="[...(id === undefined ? [] : feedPlaceFields(parents)), ...converterFields(converter)]"
       :shape="feedPartSchema.shape"
       @set="set"
     />
@@ -80,7 +83,7 @@ const adjustable = computed(() => ['buck', 'boost', 'linear'].includes(converter
         >set with a meter before the fan was connected</el-checkbox
       >
     </div>
-    <FoldBox title="Its name, and the lead to it">
+    <FoldBox v-if="id === undefined" title="Its name, and the lead to it">
       <FieldGrid
         tight
         :record="converter"
@@ -88,7 +91,7 @@ const adjustable = computed(() => ['buck', 'boost', 'linear'].includes(converter
         :shape="feedPartSchema.shape"
         @set="set"
       />
-      <el-button v-if="id !== undefined" text size="small" @click="remove">Take it away</el-button>
     </FoldBox>
+    <div v-else><el-button text size="small" @click="remove">Take it away</el-button></div>
   </template>
 </template>

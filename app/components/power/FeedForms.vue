@@ -26,7 +26,7 @@ const CONVERTER = '/converter'
 const FANS = '/fans'
 const chosen = ref(SOURCE)
 /** So many letters of their names fit in a row; more are a list. */
-const IN_A_ROW = 50
+const IN_A_ROW = 58
 /** What the fans of the stream hang on. */
 const own = computed<Record<string, string | undefined>>(() => ({
   [SOURCE]: sourceOf(plan.value)?.id,
