@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   addSource,
+  converterOf,
   driveVolts,
   newSource,
   removeSource,
@@ -23,10 +24,19 @@ const sourceIn = (d: StreamPlan) =>
 const source = computed(() => sourceIn(plan.value))
 /** Rated voltage of the chosen fan: a source that comes in any voltage is taken at it. */
 const fanV = computed(() => report.value.selection?.fanArray.model.fan.ratedV ?? null)
+/** So far from its rated voltage a fan that hangs straight on its source is driven at what that source happens to have. */
+const AS_RATED = 0.1
+/** What the fans are to be driven at by whatever feeds them, V. */
+function keptDrive(d: StreamPlan): number | null {
+  const drive = driveVolts(d)
+  const rated = fanV.value
+  const asRated = drive !== null && rated !== null && Math.abs(drive - rated) < AS_RATED * rated
+  return drive === null || (asRated && !converterOf(d)) ? rated : drive
+}
 const choose = (kind: SupplyKind) =>
   store.change((d) => {
     const now = sourceIn(d)
-    const driveV = driveVolts(d) ?? fanV.value
+    const driveV = keptDrive(d)
     const next = newSource(now?.id ?? newId('source'), kind, fanV.value)
     if (now) d.sources[d.sources.indexOf(now)] = next
     else addSource(d, next)
