@@ -25,8 +25,9 @@ const SOURCE = '/source'
 const CONVERTER = '/converter'
 const FANS = '/fans'
 const chosen = ref(SOURCE)
-/** So many letters of their names fit in a row; more are a list. */
-const IN_A_ROW = 58
+/** So many of them, with so many letters, fit in a row; more are a list. */
+const MOST_IN_ROW = 5
+const LETTERS_IN_ROW = 58
 /** What the fans of the stream hang on. */
 const own = computed<Record<string, string | undefined>>(() => ({
   [SOURCE]: sourceOf(plan.value)?.id,
@@ -48,7 +49,10 @@ const pieces = computed(() => {
     ...others.filter((p) => keyOf(p.value) === p.value),
   ]
 })
-const inARow = computed(() => pieces.value.map((p) => p.label).join('').length <= IN_A_ROW)
+const inARow = computed(
+  () =>
+    pieces.value.length <= MOST_IN_ROW && pieces.value.map((p) => p.label).join('').length <= LETTERS_IN_ROW,
+)
 const open = computed({
   get: () => (pieces.value.some((p) => p.value === chosen.value) ? chosen.value : SOURCE),
   set: (value) => {
