@@ -206,7 +206,11 @@ test('guesses that are sent at once are as slow as others, the right one among t
       Array.from({ length: 200 }, (_, i) => enter(i === 150 ? SECRET : `guess ${i}`, own.url)),
     )
     const count = (status: number) => answers.filter((a) => a.status === status).length
-    expect([count(200), count(401), count(429)]).toEqual([0, 5, 195])
+    // five are free; on a machine that is busy the first waits of the others end meanwhile, each twice as long as the last
+    expect(count(200)).toBe(0)
+    expect(count(401)).toBeGreaterThanOrEqual(5)
+    expect(count(401)).toBeLessThanOrEqual(8)
+    expect(count(401) + count(429)).toBe(200)
   } finally {
     await own.stop()
     rmSync(place, { recursive: true, force: true })
