@@ -97,3 +97,41 @@ test('pages that were torn', async () => {
   }
   expect(await said()).toMatch(/damaged|cannot be read|incomplete/)
 })
+
+/** Spoils the head of every page of the write-ahead log from a byte of each of its files on. */
+function tearLog(of: string, from = 0) {
+  const log = join(of, 'pg', 'pg_wal')
+  for (const name of readdirSync(log).filter((n) => /^[0-9A-F]{24}$/.test(n))) {
+    const bytes = readFileSync(join(log, name))
+    for (let at = from; at < bytes.length; at += 8192) bytes.fill(0xa5, at, at + 64)
+    writeFileSync(join(log, name), bytes)
+  }
+}
+test('pages of the write-ahead log that were torn, with the checkpoint in them', async () => {
+  tearLog(dir)
+  expect(await said()).toMatch(/damaged|cannot be read|incomplete/)
+})
+test('a write-ahead log torn behind its checkpoint: what stands before the tear is whole, and it works on', async () => {
+  // as it lies on the disk when the power goes: not closed
+  const cut = temporaryDir()
+  const db = await openDatabase(dir, migrations)
+  await db.query('CHECKPOINT')
+  const [{ at }] = (await db.query<{ at: number }>(
+    "SELECT (pg_current_wal_lsn() - '0/0'::pg_lsn)::float8 AS at",
+  )) as [{ at: number }]
+  for (let i = 0; i < 40; i++) await createJob(db, `late-${i}`, `Late ${i}`)
+  cpSync(dir, cut, { recursive: true })
+  await db.close()
+  const segment = 16 * 1024 * 1024
+  // some pages on: a part of the late jobs stands before it
+  tearLog(cut, (Math.floor((at % segment) / 8192) + 6) * 8192)
+  dir = cut
+  expect(await said()).toBe('')
+  const again = await openDatabase(dir, migrations)
+  const late = (await jobIds(again)).filter((id) => id.startsWith('late-'))
+  expect(late.length).toBeLessThan(40)
+  expect(late.toSorted()).toEqual(Array.from({ length: late.length }, (_, i) => `late-${i}`).toSorted())
+  expect((await jobIds(again)).filter((id) => id.startsWith('job-'))).toHaveLength(30)
+  await createJob(again, 'after', 'After')
+  await again.close()
+})
