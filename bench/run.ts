@@ -23,6 +23,8 @@ import {
   type ElementKind,
   type PathElement,
   type StreamPlan,
+  plannedFans,
+  seenAt,
 } from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { panelTemplate, templateDxf, templateSvg } from '#core/drawing'
@@ -124,18 +126,19 @@ const fed = bigFeed()
 /** The same with three further streams, their fans among the parts of the feed. */
 function bigMachine(): StreamPlan {
   const big = wholePlan(structuredClone(fed))
-  const [{ path, branches, selection }] = big.streams as [Stream]
+  const [{ path, branches, places }] = big.streams as [Stream]
   for (let i = 0; i < 3; i++) {
     addStream(big, `further-${i}`, `Further ${i}`)
-    Object.assign(big.streams.at(-1)!, { path, branches, selection })
+    Object.assign(big.streams.at(-1)!, { path, branches, places })
   }
   settleFeed(big, null)
   return seenFrom(big)
 }
 const four = bigMachine()
 /** A job of the demo with and without what is told of its place. */
-const placed = demoPlans()[0]!
-const bareJob = { ...placed, fit: null, job: { ...placed.job, mountKind: null, holeM: null } }
+const placed = seenAt(demoPlans()[0]!)
+const bareJob = structuredClone(placed)
+Object.assign(bareJob.places[0]!, { fit: null, mountKind: null, holeM: null })
 const reportOn = (plan: StreamPlan) => () => computeReport({ shown: null, plan, fans: demoFans })
 timePair(reportOn(placed), reportOn(bareJob))
 const [withFit, withoutFit] = timePair(reportOn(placed), reportOn(bareJob))
@@ -145,12 +148,9 @@ line(
   'under 1.15 x',
   withFit / withoutFit < 1.15,
 )
-const square = { ...placed.fit!, panelWidthM: 0.4, panelHeightM: 0.4 }
-const cabinet = {
-  ...placed,
-  fit: square,
-  selection: { ...placed.selection!, count: 4, arrangement: 'parallel' as const },
-}
+const cabinet = seenAt(structuredClone(placed))
+Object.assign(cabinet.place.fit!, { panelWidthM: 0.4, panelHeightM: 0.4 })
+cabinet.place.fans[0]!.count = 4
 const mounted = computeReport({ shown: null, plan: cabinet, fans: demoFans })
 if (mounted.ok && mounted.report.mount) {
   const { mount } = mounted.report
@@ -171,12 +171,12 @@ line(
   'under 4 x',
   ofFour < 4 * ofOne,
 )
-const fedArray = fanArrayOf(fed.selection!, demoFans)
+const fedArray = fanArrayOf(plannedFans(fed)!, demoFans)
 if (!fedArray.ok) throw new Error(fedArray.reason)
 const fedFans = [
   {
     stream: 'main',
-    selection: fed.selection!,
+    duty: null,
     driveV: drivenV(fed, fedArray.fanArray),
     fanArray: fedArray.fanArray,
   },

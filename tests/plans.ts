@@ -3,32 +3,83 @@ import {
   handedV,
   leadOfFans,
   partsAbove,
+  placeBehind,
+  placeKeys,
+  placesInUse,
+  putFans,
   putInLead,
   removeSource,
+  seenAt,
   setDrive,
+  settlePlaces,
   sourceOf,
   takeOut,
   type Converter,
   type FansLead,
   type FeedPart,
-  type FanSelection,
+  type Job,
+  type Place,
+  type Arrangement,
   type Source,
   type StreamPlan,
 } from '#core/document'
 
 /** The one place where tests build plans. Each function changes the plan that it is given. */
 
-/** A selection of one fan; what else it is, is said. */
-export const selectionOf = (fanId: string, more: Partial<FanSelection> = {}): FanSelection => ({
-  id: 'pick',
+/** Fans to be picked. */
+export interface Picked {
+  fanId: string
+  count: number
+  arrangement: Arrangement
+  /** the other fan of a pair, or of a second place; how many of all it is, else half of them */
+  other: string
+  others: number
+  duty: number | null
+}
+/** A pick of one fan; what else it is, is said. */
+export const selectionOf = (fanId: string, more: Partial<Picked> = {}): Picked => ({
   fanId,
-  secondFanId: null,
-  secondCount: null,
   count: 1,
   arrangement: 'single',
+  other: fanId,
+  others: Math.max(1, Math.floor((more.count ?? 1) / 2)),
   duty: null,
   ...more,
 })
+
+/** Stands picked fans where they are meant to: at the first place in use, or at both. What feeds them stays. */
+export function stand(
+  plan: Pick<StreamPlan, 'places' | 'path'>,
+  { fanId, count, arrangement, other, others }: Picked,
+): void {
+  settlePlaces(plan)
+  if (arrangement === 'places' && placesInUse(plan).length < 2)
+    plan.places.push(placeBehind('place-beyond', null, plan.places[0]!))
+  const [here, there] = placesInUse(plan)
+  const apart = arrangement === 'places'
+  const pair = apart || other !== fanId
+  putFans(plan, {
+    arrangement,
+    groups: [
+      { placeId: here!.id, fanId, count: pair ? count - others : count },
+      ...(pair ? [{ placeId: apart ? there!.id : here!.id, fanId: other, count: others }] : []),
+    ],
+  })
+}
+
+/** Picks nothing any more. */
+export const unpick = (plan: Pick<StreamPlan, 'places' | 'path'>): void =>
+  putFans(plan, { groups: [], arrangement: 'parallel' })
+
+/** What can be said of a stream and of the place of its fans. */
+export type Told = Partial<Job & Omit<Place, 'id' | 'name'>>
+const isOfPlace = (key: string) => (placeKeys as string[]).includes(key)
+/** Says facts of a stream: of its job, and of the place where its fans stand. */
+export function tell(plan: StreamPlan, facts: Told): void {
+  const { place } = seenAt(plan)
+  for (const [key, value] of Object.entries(facts))
+    Object.assign(isOfPlace(key) ? place : plan.job, { [key]: value })
+}
 
 /** The lead of the stream's fans, made where there is none. */
 function leadOf(plan: StreamPlan): FansLead {
@@ -45,9 +96,10 @@ export function driveAt(plan: StreamPlan, volts: number): void {
 }
 
 /** Picks fans, driven at a voltage where nothing makes another. */
-export function pick(plan: StreamPlan, selection: FanSelection, volts: number): void {
-  plan.selection = selection
+export function pick(plan: StreamPlan, picked: Picked, volts: number): void {
+  stand(plan, picked)
   const lead = leadOf(plan)
+  lead.duty = picked.duty
   if (handedV(plan, lead) === null) lead.wishV = volts
 }
 

@@ -1,6 +1,6 @@
 import { until } from '@vueuse/core'
 import { buildSheet } from '#core/build'
-import { seenFrom, wholePlan } from '#core/document'
+import { seenAt, seenFrom, wholePlan } from '#core/document'
 
 /** The sheet of a build with its drawings, made when somebody prints it. */
 const WAIT_MS = 3000
@@ -22,8 +22,8 @@ export function useBuildSheet(wiring: () => SVGSVGElement | null) {
       s.asIs
         ? []
         : s.mounts.map((mount) => {
-            // each stream has a panel of its own
-            const face = seenFrom(wholePlan(plan.value), s.id)
+            // each place has a panel of its own
+            const face = seenAt(seenFrom(wholePlan(plan.value), s.id), mount.place)
             const hole = mount.holeM ?? mount.wantedM
             const made = panelTemplate(face, mount, hole) ?? fanTemplate(face, mount, hole)
             return { name: made.name, svg: templateSvg(made) }

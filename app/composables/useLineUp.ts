@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
-import { setDrive, type FanSelection } from '#core/document'
-import { fanPlaces, groupsOf } from '#core/system'
+import { plannedFans, putFans, setDrive, type FanSelection, type FansAt, type PlacePlan } from '#core/document'
+import { fanPlaces } from '#core/system'
 import {
   defaultRank,
   noFilter,
@@ -26,14 +26,8 @@ export const objectives: { value: Objective; label: string }[] = [
   { value: 'weights', label: 'Own weights' },
 ]
 export const COMPARE_MOST = 6
-export const candidateKey = (c: {
-  fanId: string
-  secondId?: string | null
-  secondFanId?: string | null
-  count: number
-  secondCount?: number | null
-  arrangement: string
-}) => [c.fanId, c.secondId ?? c.secondFanId ?? '', c.count, c.secondCount || '', c.arrangement].join('|')
+export const candidateKey = ({ fans, arrangement }: Pick<Candidate, 'fans' | 'arrangement'>) =>
+  [...fans.map((f) => `${f.fanId} ${f.count}`), arrangement].join('|')
 
 /** Columns of the line-up that can be chosen, beside the fan and how it is driven. */
 export const rankColumns = [
@@ -69,6 +63,10 @@ const firstChoice = (): RankChoice => ({
   columns: ['flow', 'level', 'margin', 'cost'],
 })
 
+/** The fans of all places but the one that is shown. */
+const elsewhere = (plan: PlacePlan): FansAt[] =>
+  plannedFans(plan)?.groups.filter((g) => g.placeId !== plan.place.id) ?? []
+
 /** What is searched for, the ranking, the pick and the rows compared by hand. */
 export function useLineUp() {
   const { store, plan, report } = useJob('line-up')
@@ -83,13 +81,11 @@ export function useLineUp() {
     }),
   }).value
   const places = computed(() => fanPlaces(plan.value))
-  /** which of two places the fans are sought for; null: both */
-  const placeIndex = ref<0 | 1 | null>(null)
+  /** whether the fans of one place alone are sought, that is shown, or of all places */
+  const onePlace = ref(false)
   const place = computed((): PlaceSought | null => {
-    const fanArray = report.value.selection?.fanArray
-    if (placeIndex.value === null || fanArray?.arrangement !== 'places') return null
-    const other = groupsOf(fanArray)[1 - placeIndex.value]!
-    return { index: placeIndex.value, otherFanId: other.model.fan.id, otherCount: other.count }
+    if (!onePlace.value || places.value.length < 2) return null
+    return { placeId: plan.value.place.id, others: elsewhere(plan.value) }
   })
   const options = computed((): RankOptions => ({
     ...defaultRank,
@@ -120,50 +116,45 @@ export function useLineUp() {
     comparedKeys.value.flatMap((key) => rows.value.find((c) => candidateKey(c) === key) ?? []),
   )
 
-  /** Puts a selection in: the feed follows, so that the chain stays one. */
-  function take(chosen: Omit<FanSelection, 'id'>, volts: number) {
+  /** Puts fans in where they are to stand: the feed follows, so that the chain stays one. */
+  function take(chosen: Omit<FanSelection, 'count'>, volts: number, duty: number | null) {
     store.change((d) => {
-      d.selection = { id: d.selection?.id ?? newId('pick'), ...chosen }
-      setDrive(d, { volts, converterId: newId('converter') })
+      putFans(d, chosen)
+      setDrive(d, { volts, duty, converterId: newId('converter') })
     })
   }
   /** Takes a group. */
   function selection(c: Candidate) {
-    const { fanId, secondId, count, secondCount, arrangement, duty } = c
-    const driveV = Number(c.driveV.toFixed(2))
+    const home = plan.value.place.id
+    const groups = c.fans.map((f) => ({ ...f, placeId: f.placeId ?? home }))
     const stayed = keptBefore()
-    take({ fanId, secondFanId: secondId, secondCount: secondCount || null, count, arrangement, duty }, driveV)
+    take({ groups, arrangement: c.arrangement }, Number(c.driveV.toFixed(2)), c.duty)
     void tellWhatGoes(stayed)
     landIn('.ranks tr.picked .take')
   }
+  const mountHere = () => report.value.mounts.find((m) => m.place === plan.value.place.id)
   /** What of the place fits the fan that is picked; what nobody could say does. */
   function keptBefore(): (key: string) => boolean {
-    const before = report.value.mount?.keeps
+    const before = mountHere()?.keeps
     return (key) => before?.find((k) => k.key === key)?.stays ?? true
   }
   /** Says what of the panel no longer fits the new pick. */
   async function tellWhatGoes(stayed: (key: string) => boolean) {
     // the report follows the document
     await nextTick()
-    const goes = (report.value.mount?.keeps ?? []).filter((k) => !k.stays && stayed(k.key))
+    const goes = (mountHere()?.keeps ?? []).filter((k) => !k.stays && stayed(k.key))
     if (!goes.length) return
     const words = goes.map((k) => (k.sizeM === null ? k.what : `${k.what} ${show(k.sizeM, 'length')}`))
     useToast().show(`Does not fit this fan: ${words.join(', ')}.`, {
       action: { label: 'See Fit', run: () => navigateTo(`/job/${plan.value.job.id}/fit`) },
     })
   }
-  /** Takes a fan that was just made: one of it, at its rated voltage. */
+  /** Takes a fan that was just made for the place that is shown: one of it, at its rated voltage. */
   function takeNew(fanId: string) {
     const fan = shelf.known.find((f) => f.id === fanId)
     if (!fan) return
-    const selection = {
-      secondFanId: null,
-      secondCount: null,
-      count: 1,
-      arrangement: 'single' as const,
-      duty: null,
-    }
-    take({ ...selection, fanId }, fan.ratedV)
+    const groups = [...elsewhere(plan.value), { placeId: plan.value.place.id, fanId, count: 1 }]
+    take({ groups, arrangement: 'parallel' }, fan.ratedV, null)
     useToast().show(`${fan.model} is picked.`, { action: { label: 'Undo', run: store.undo } })
   }
   /** Every filter off. */
@@ -172,14 +163,14 @@ export function useLineUp() {
   }
   function unpick() {
     store.removeWithUndo('Nothing is picked now.', (d) => {
-      d.selection = null
+      putFans(d, { groups: onePlace.value ? elsewhere(d) : [], arrangement: 'parallel' })
     })
     landIn('.ranks tbody')
   }
   return {
     choice,
     places,
-    placeIndex,
+    onePlace,
     loosen,
     ranking,
     rows,
@@ -201,13 +192,14 @@ export const driveLevelWords = (c: Candidate, show: Show): string =>
   `${show(c.driveV, 'voltage')}${c.duty === null ? '' : `, duty ${show(c.duty, 'ratio')}`}`
 /** How its fans stand, in words; empty where that goes without saying. */
 export const arrangementWords = (c: Candidate): string =>
-  c.secondId && c.arrangement === 'parallel'
+  !c.ofOneKind && c.arrangement === 'parallel'
     ? 'side by side'
     : { single: '', parallel: '', series: 'in series', places: placesWords(c) }[c.arrangement]
-const placesWords = ({ count, secondCount }: Candidate) =>
-  2 * secondCount !== count
-    ? `${count - secondCount} at the first place, ${secondCount} at the second`
-    : `${secondCount === 1 ? 'one' : secondCount} at each place`
+const placesWords = ({ fans }: Candidate) => {
+  const [here, there] = fans.map((f) => f.count)
+  if (here !== there) return `${here} where the air comes in, ${there} where it goes on`
+  return `${here === 1 ? 'one' : here} at each place`
+}
 export const driveWords = (c: Candidate, show: Show): string =>
   [driveLevelWords(c, show), arrangementWords(c)].filter(Boolean).join(', ')
-export const candidateName = (c: Candidate) => (c.secondId ? c.model : `${c.count} × ${c.model}`)
+export const candidateName = (c: Candidate) => (c.ofOneKind ? `${c.count} × ${c.model}` : c.model)

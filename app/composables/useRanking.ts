@@ -40,7 +40,7 @@ export function useRanking(plan: Ref<StreamPlan>, options: Ref<RankOptions>) {
       if (!answer.ok || stale) continue
       // rows speak of fans: what is told of them needs their sheets
       const { rows } = answer.data.ranking ?? { rows: [] }
-      await shelf.ensure(rows.flatMap((c) => [c.fanId, c.secondId]))
+      await shelf.ensure(rows.flatMap((c) => c.fans.map((f) => f.fanId)))
       ranking.value = answer.data.ranking
     } while (stale && !gone)
     asking = false

@@ -1,6 +1,6 @@
 import { filterMedia } from '#core/airpath'
 import { usualBores } from '#core/fit'
-import type { Fan, Fit, Job, KeepClear, Thing } from '#core/document'
+import type { Fan, Fit, Job, KeepClear, Place, Thing } from '#core/document'
 
 /** The fields of the place for the fans, piece by piece as the station shows them. */
 
@@ -12,7 +12,7 @@ const inMm = (key: keyof Fit, label: string, hint?: string): FitField => ({
   ...(hint ? { hint } : {}),
 })
 
-export const placeFields: Field<keyof Job>[] = [
+export const placeFields: Field<keyof Place>[] = [
   {
     key: 'direction',
     label: 'The fan',
@@ -170,8 +170,8 @@ export const boresNear = (fromM: number, count: number) =>
     .slice(0, count)
     .toSorted((a, b) => a - b)
 
-/** How it is held: fields of the job first, for what they ask. */
-export const holdFields: Field<keyof Job>[] = [
+/** How it is held: fields of the place first, for what they ask. */
+export const holdFields: Field<keyof Place>[] = [
   {
     key: 'mountKind',
     label: 'Held by',
@@ -199,7 +199,7 @@ export const holdFields: Field<keyof Job>[] = [
   { key: 'panelHz', label: 'Panel rings at', quantity: 'frequency' },
 ]
 const soft = ['push-pins', 'rubber', 'strips']
-export const screwFields = ({ mountKind, mountIsolated }: Job): FitField[] => [
+export const screwFields = ({ mountKind, mountIsolated }: Place): FitField[] => [
   {
     key: 'thread',
     label: 'Thread',

@@ -397,7 +397,7 @@ describe('several air streams', () => {
     job.newAirStream('Board')
     const id = job.chosen
     job.change((d) => {
-      pick(d, selectionOf('f', { id: 'p' }), 12)
+      pick(d, selectionOf('f'), 12)
     })
     expect(job.plan!.feed).toMatchObject([{ streamId: id, name: 'Board', parentId: null }])
     job.removeAirStream()

@@ -2,6 +2,8 @@ import { useManualRefHistory } from '@vueuse/core'
 import {
   addStream,
   changeWords,
+  copyStream,
+  moveStream,
   completePlan,
   fanIdsOf,
   holdKeptFlow,
@@ -10,10 +12,14 @@ import {
   removeStream,
   settleFeed,
   streamName,
+  plannedFans,
+  seenAt,
   seenFrom,
+  settlePlaces,
   type Fan,
   type PlanDocument,
   wholePlan,
+  type PlacePlan,
   type StreamPlan,
   type ShelfShown,
 } from '#core/document'
@@ -21,6 +27,7 @@ import { computeReport, reportSteps, type Report, type ReportResult } from '#cor
 import { presentFlow } from '#core/requirement'
 import type { SavedPlan, StoredPlan } from '#shared/api'
 import { inPieces } from '#shared/pieces'
+import { newId } from '~/composables/useJob'
 import { steady } from '~/utils/steady'
 import { createSaving, type Draft, type SaveAnswer, type SaveState } from '~/stores/saving'
 
@@ -80,8 +87,12 @@ export const useJobStore = defineStore('job', () => {
   /** the stream that was chosen, and whether the open page speaks of one stream or of the whole machine */
   const chosen = ref('')
   const ofStream = ref(true)
+  /** the place of its fans that was chosen */
+  const chosenPlace = ref('')
   /** the plan as pages see it: from the chosen stream where they speak of one */
-  const plan = computed(() => stored.value && seenFrom(stored.value, ofStream.value ? chosen.value : ''))
+  const plan = computed(
+    () => stored.value && seenAt(seenFrom(stored.value, ofStream.value ? chosen.value : ''), chosenPlace.value),
+  )
   const saveState = ref<SaveState>('saved')
   const saveMessage = ref('')
   const missing = ref('')
@@ -198,7 +209,7 @@ export const useJobStore = defineStore('job', () => {
     wanted = id
     if (plan.value?.job.id === id && saveState.value !== 'saved') return
     // who comes back to a job finds the stream that was left
-    if (stored.value?.job.id !== id) chosen.value = ''
+    if (stored.value?.job.id !== id) chosen.value = chosenPlace.value = ''
     show(null)
     missing.value = ''
     const unsaved = await saving.settle(id)
@@ -227,12 +238,13 @@ export const useJobStore = defineStore('job', () => {
    * @param label what the person calls that field
    * @returns the refusal's message, or an empty text
    */
-  function change(mutate: (draft: StreamPlan) => void, key = '', label = ''): string {
+  function change(mutate: (draft: PlacePlan) => void, key = '', label = ''): string {
     if (!plan.value || !stored.value) return ''
-    const next = seenFrom(copy(stored.value), plan.value.stream)
+    const next = seenAt(seenFrom(copy(stored.value), plan.value.stream), plan.value.place.id)
     mutate(next)
+    settlePlaces(next)
     // a job to quieten keeps the airflow it was found with, whatever is done to its path once a fan is chosen
-    if (next.selection && lastGood.value && JSON.stringify(next.path) !== JSON.stringify(plan.value.path))
+    if (plannedFans(next) && lastGood.value && JSON.stringify(next.path) !== JSON.stringify(plan.value.path))
       holdKeptFlow(next, presentFlow(plan.value.job, lastGood.value.needEnv))
     return take(wholePlan(next), key, changeWords(plan.value, next, label))
   }
@@ -284,7 +296,7 @@ export const useJobStore = defineStore('job', () => {
   })
 
   /** Removal with its undo offered. */
-  function removeWithUndo(text: string, mutate: (draft: StreamPlan) => void) {
+  function removeWithUndo(text: string, mutate: (draft: PlacePlan) => void) {
     change(mutate)
     useToast().show(text, { action: { label: 'Undo', run: undo } })
   }
@@ -350,23 +362,47 @@ export const useJobStore = defineStore('job', () => {
     },
   })
 
-  /** Puts a further air stream behind the others and shows it. */
-  function newAirStream(name: string) {
-    if (!stored.value) return
-    const id = `stream-${crypto.randomUUID().slice(0, 8)}`
+  /**
+   * Changes the list of air streams.
+   * @param mutate gives the id of the stream that is shown then
+   */
+  function changeStreams(words: string, mutate: (next: PlanDocument) => string): boolean {
+    if (!stored.value) return false
     const next = copy(stored.value)
-    addStream(next, id, name)
-    if (!take(next, '', `${name} added`)) chosen.value = id
+    const shown = mutate(next)
+    if (take(next, '', words)) return false
+    chosen.value = shown
+    return true
   }
-  /** Takes the shown stream away, with its leads and targets; undo is offered. The one that the feed begins with stays. */
+  /** Puts a further air stream behind the others and shows it. */
+  const newAirStream = (name: string) =>
+    changeStreams(`${name} added`, (next) => {
+      const id = newId('stream')
+      addStream(next, id, name)
+      return id
+    })
+  /** Puts one like the shown stream behind the others and shows it. */
+  const copyAirStream = () =>
+    changeStreams('air stream copied', (next) => {
+      const id = newId('stream')
+      copyStream(next, plan.value!.stream, id, newId)
+      return id
+    })
+  const moveAirStream = (by: number) =>
+    changeStreams('order of the air streams', (next) => {
+      moveStream(next, plan.value!.stream, by)
+      return plan.value!.stream
+    })
+  /** Takes the shown stream away, with its leads and targets; undo is offered. The last one stays. */
   function removeAirStream() {
-    if (!stored.value || !plan.value || !plan.value.beside.length) return
+    if (!plan.value?.beside.length) return
     const name = streamName(plan.value)
-    const next = copy(stored.value)
-    removeStream(next, plan.value.stream)
-    chosen.value = ''
-    take(next, '', `${name} removed`)
-    useToast().show(`${name} removed.`, { action: { label: 'Undo', run: undo } })
+    const { stream } = plan.value
+    const gone = changeStreams(`${name} removed`, (next) => {
+      removeStream(next, stream)
+      return ''
+    })
+    if (gone) useToast().show(`${name} removed.`, { action: { label: 'Undo', run: undo } })
   }
 
   const retry = () => plan.value && saving.retry(plan.value.job.id)
@@ -374,8 +410,11 @@ export const useJobStore = defineStore('job', () => {
   return {
     plan,
     chosen,
+    chosenPlace,
     ofStream,
     newAirStream,
+    copyAirStream,
+    moveAirStream,
     removeAirStream,
     saveState,
     saveMessage,

@@ -21,7 +21,7 @@ const dipped: Fan = {
 const candidate = (headPa: number, volts = 12) => {
   const plan = newStreamPlan('j', 'Head')
   plan.path = [{ ...newElement('head', 'custom'), headPa, a: 0, b: 1000 }, newElement('fan', 'fan')]
-  pick(plan, selectionOf('dipped', { id: 's' }), volts)
+  pick(plan, selectionOf('dipped'), volts)
   const result = computeReport({ plan, fans: [dipped], shown: null })
   if (!result.ok) throw new Error(result.reason)
   return { candidate: result.report.selection!.candidate, figures: result.report.selection!.figures }

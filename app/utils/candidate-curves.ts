@@ -15,13 +15,9 @@ interface ChartPoint {
 export function candidateArray(c: Candidate, fans: readonly Fan[]): FanArray | null {
   const made = fanArrayOf(
     {
-      id: '',
-      fanId: c.fanId,
-      secondFanId: c.secondId,
-      secondCount: c.secondCount || null,
+      groups: c.fans.map((f) => ({ ...f, placeId: f.placeId ?? '' })),
       count: c.count,
       arrangement: c.arrangement,
-      duty: c.duty,
     },
     fans,
   )
@@ -52,8 +48,8 @@ export function candidateCurve(c: Candidate, fans: readonly Fan[], report: Repor
 export function memberCurves(c: Candidate, fans: readonly Fan[], report: Report): CurveSeries[] {
   const fanArray = candidateArray(c, fans)
   if (!fanArray || fanArray.count < 2) return []
-  return [fanArray.model, fanArray.second].flatMap((model): CurveSeries[] => {
-    if (!model) return []
+  const models = new Set(fanArray.groups.map((g) => g.model))
+  return [...models].flatMap((model): CurveSeries[] => {
     const driven = drivenArray(alike(model, 1, 'single'), { volts: c.driveV, duty: c.duty }, report.air)
     return driven
       ? [

@@ -15,7 +15,7 @@ import {
   type StreamPlan,
 } from '#core/document'
 import { sayIn } from '#core/units'
-import { convertBy, pick, selectionOf } from '../../tests/plans'
+import { convertBy, pick, selectionOf, stand, unpick } from '../../tests/plans'
 
 const curve = (shutOff: number, free: number) =>
   [
@@ -73,7 +73,7 @@ function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.005 },
   ]
-  pick(p, selectionOf('f', { id: 'p' }), 9)
+  pick(p, selectionOf('f'), 9)
   change(p)
   return p
 }
@@ -134,7 +134,7 @@ describe('levers', () => {
     expect(
       improvements(
         plan((p) => {
-          p.selection = null
+          unpick(p)
         }),
       ),
     ).toEqual([])
@@ -208,7 +208,7 @@ describe('ranking and the front', () => {
         const at = (driveV: number, count: number, arrangement: 'single' | 'parallel' | 'series') =>
           reportOf(
             plan((p) => {
-              pick(p, { ...p.selection!, count, arrangement }, driveV)
+              pick(p, selectionOf('f', { count, arrangement }), driveV)
             }),
           ).selection!.candidate
         const one = at(volts, 1, 'single')
@@ -227,7 +227,9 @@ describe('one fan for another', () => {
     x.job.existingFanId = 'f'
   })
   const notes = (next: Fan, change: (c: Candidate) => Candidate = (c) => c) => {
-    const r = reportOf({ ...p, selection: { ...p.selection!, fanId: next.id } })
+    const put = structuredClone(p)
+    stand(put, selectionOf(next.id))
+    const r = reportOf(put)
     return replacementNotes(p.job, fan, 12, next, change(r.selection!.candidate)).map(
       (n) => `${n.severity}: ${sayIn(n.text).replaceAll('\u00a0', ' ')}`,
     )

@@ -7,10 +7,12 @@ import {
   type Goal,
   type StreamPlan,
   type PlanInput,
+  putFans,
+  plannedFans,
 } from '#core/document'
 import { presentFlow } from '#core/requirement'
 import { START_MARGIN } from '#core/selection'
-import { arrayLimits, drivenV, fanPlaces } from '#core/system'
+import { arrayLimits, drivenV, fanPlaces, isOfOneKind } from '#core/system'
 import { variants } from './what-if'
 import { computeReport, type Report } from '#core/plan'
 
@@ -152,8 +154,8 @@ function pathChanges(plan: StreamPlan, report: Report): Change[] {
 }
 
 function fanChanges(plan: StreamPlan, report: Report, input: PlanInput): Change[] {
-  const { selection } = plan
-  const fan = input.fans.find((f) => f.id === selection?.fanId)
+  const selection = plannedFans(plan)
+  const fan = input.fans.find((f) => f.id === selection?.groups[0]!.fanId)
   if (!selection || !fan) return []
   const list: Change[] = []
   const driveV = driveVolts(plan) ?? fan.ratedV
@@ -180,7 +182,7 @@ function fanChanges(plan: StreamPlan, report: Report, input: PlanInput): Change[
       label: numberWords(plan, more),
       group: 'fans',
       change: (p) => {
-        p.selection = more
+        putFans(p, more)
       },
     })
   if (selection.count === 1 && fanPlaces(plan).length < 2) {
@@ -189,7 +191,7 @@ function fanChanges(plan: StreamPlan, report: Report, input: PlanInput): Change[
       label: 'two, one behind the other',
       group: 'fans',
       change: (p) => {
-        p.selection = { ...p.selection!, count: 2, arrangement: 'series' }
+        putFans(p, { ...selection, groups: [{ ...selection.groups[0]!, count: 2 }], arrangement: 'series' })
       },
     })
   }
@@ -200,27 +202,30 @@ function fanChanges(plan: StreamPlan, report: Report, input: PlanInput): Change[
  * The same fans with one more or one less: of openings alike in every one of them, of two places at each.
  * @returns null where that cannot be
  */
-function stepped(plan: StreamPlan, selection: FanSelection, by: 1 | -1): FanSelection | null {
-  const places = fanPlaces(plan)
-  const { arrangement } = selection
-  if (arrangement === 'places') {
-    const second = (selection.secondCount ?? Math.floor(selection.count / 2)) + by
-    const count = selection.count + 2 * by
-    return second >= 1 && count - second >= 1 && count <= MOST_FANS
-      ? { ...selection, count, secondCount: second }
-      : null
-  }
+function stepped(
+  plan: StreamPlan,
+  { groups, count: now, arrangement }: FanSelection,
+  by: 1 | -1,
+): FanSelection | null {
+  const openings = fanPlaces(plan)[0]?.times ?? 1
+  // of a pair one more of the one that the air meets first
+  const next = groups.map((g, i) =>
+    arrangement === 'places'
+      ? { ...g, count: g.count + by }
+      : i === 0
+        ? { ...g, count: g.count + by * openings }
+        : g,
+  )
+  const count = next.reduce((sum, g) => sum + g.count, 0)
+  if (next.some((g) => g.count < 1) || count > MOST_FANS || count === now) return null
   // behind one another, or a pair: one more stands beside them as before
-  const count = selection.count + by * (places[0]?.times ?? 1)
-  if (count < 1 || count > MOST_FANS) return null
-  const left = by > 0 ? 'parallel' : arrangement
-  const secondCount = selection.secondFanId === null ? null : (selection.secondCount ?? 1)
-  return { ...selection, count, secondCount, arrangement: count === 1 ? 'single' : left }
+  const left = arrangement === 'places' ? arrangement : by > 0 ? 'parallel' : arrangement
+  return { groups: next, count, arrangement: count === 1 ? 'single' : left }
 }
 /** How many stand where, in words. */
-function numberWords(plan: StreamPlan, { count, secondCount, arrangement }: FanSelection): string {
+function numberWords(plan: StreamPlan, { groups, count, arrangement }: FanSelection): string {
   const openings = fanPlaces(plan)[0]?.times ?? 1
-  if (arrangement === 'places') return `${count - (secondCount ?? 0)} and ${secondCount} at the two places`
+  if (arrangement === 'places') return `${groups.map((g) => g.count).join(' and ')} at the two places`
   if (openings > 1) return `${count / openings} in each of ${openings} openings`
   return arrangement === 'parallel' ? `${count} side by side` : `${count} fans`
 }
@@ -230,7 +235,7 @@ const DRIVE_STEP = 0.5
 
 /** Ways to less: what a plan with far more air than it wants can give up for quiet. */
 function lessChanges(plan: StreamPlan, report: Report): Change[] {
-  const { selection } = plan
+  const selection = plannedFans(plan)
   const running = report.selection
   if (!selection || !running) return []
   const set = (p: StreamPlan, volts: number) => setDrive(p, { volts, converterId: 'converter-improved' })
@@ -240,14 +245,14 @@ function lessChanges(plan: StreamPlan, report: Report): Change[] {
     const at = Math.round(volts * 10) / 10
     list.push({ key: `drive.${at}`, label: `driven at ${at} V`, group: 'drive', change: (p) => set(p, at) })
   }
-  const fewer = selection.secondFanId === null ? stepped(plan, selection, -1) : null
+  const fewer = isOfOneKind(running.fanArray) ? stepped(plan, selection, -1) : null
   if (fewer)
     list.push({
       key: 'fans.fewer',
       label: fewer.count === 1 ? 'one fan alone' : numberWords(plan, fewer),
       group: 'fans',
       change: (p) => {
-        p.selection = fewer
+        putFans(p, fewer)
       },
     })
   return list

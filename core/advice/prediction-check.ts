@@ -1,5 +1,13 @@
 import type { Figure } from '#core/figure'
-import type { Fan, FanTest, StreamPlan, ReadingQuantity, Run } from '#core/document'
+import {
+  type Fan,
+  type FanTest,
+  type StreamPlan,
+  type ReadingQuantity,
+  type Run,
+  dutyOf,
+  plannedFans,
+} from '#core/document'
 import { newCalibration, newTest, readingMean } from '#core/document'
 import type { Report } from '#core/plan'
 import { readingHalfWidth } from '#core/verification'
@@ -199,17 +207,16 @@ export const worseOf = ({ verdict }: Report): Worse[] =>
 /** The path scaled by a run's flow with the picked fan: the plan of a new variant; null where the run does not say enough. */
 export function calibratedBy(plan: StreamPlan, run: Run, id: string): StreamPlan | null {
   const flow = run.readings.find((r) => r.quantity === 'flow' && !r.source && r.method !== 'jet')
-  const { selection } = plan
+  const selection = plannedFans(plan)
   // a baseline was taken with the old fan
   if (
     run.kind !== 'after' ||
     !flow ||
     !selection ||
     run.fanV === null ||
-    selection.secondFanId !== null ||
+    selection.groups.length > 1 ||
     selection.arrangement === 'series' ||
-    selection.arrangement === 'places' ||
-    selection.duty !== null
+    dutyOf(plan) !== null
   )
     return null
   return {
@@ -217,7 +224,7 @@ export function calibratedBy(plan: StreamPlan, run: Run, id: string): StreamPlan
     calibration: {
       ...newCalibration(id),
       kind: 'flow',
-      fanId: selection.fanId,
+      fanId: selection.groups[0]!.fanId,
       count: selection.count,
       volts: run.fanV,
       flowM3s: readingMean(flow),

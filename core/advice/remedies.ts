@@ -12,7 +12,7 @@ import { computeReport, type Report } from '#core/plan'
 import { resistorRating } from '#core/power'
 import { subjectKey, withAlso, type Finding } from '#core/rules'
 import { fansNodeOf, fuseFamilyOf, fuseFor, rootOf } from '#core/supply'
-import { freeAreaOf, groupsOf, sweptArea } from '#core/system'
+import { freeAreaOf, sweptArea } from '#core/system'
 import { changesOf, type Change } from './improvements'
 
 /** What can be tried against a finding: changes of the plan, each computed, kept only where the finding is gone after it. */
@@ -177,7 +177,7 @@ const widen: Make = (input, report, finding) => {
     const wanted =
       OVER_SWEPT *
       sweptArea(fans.model.fan) *
-      (fans.arrangement === 'parallel' ? fans.count : groupsOf(fans)[0]!.count)
+      (fans.arrangement === 'parallel' ? fans.count : fans.groups[0]!.count)
     return e.areaM2 && free && free < wanted
       ? [
           change(`area.${id}`, `${e.name}: as large as what the fans sweep`, (p) => {

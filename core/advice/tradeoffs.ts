@@ -29,7 +29,7 @@ function pushOrPull(plan: StreamPlan, path: PathModel, air: AirState, flow: numb
   const before = sum(0, box)
   const after = sum(box + 1, drops.length)
   const { heatW, ambientC, wallLossWK } = plan.job
-  const hot = insideC({ ...plan.job, direction: 'out' }, air, flow * usefulShare(path, flow))
+  const hot = insideC(plan.job, 'out', air, flow * usefulShare(path, flow))
   const pressure = (value: number) =>
     figure(
       'school.box',

@@ -1,7 +1,15 @@
 import { commonDrop, flowsOfWays, timesPassage, type Passage } from '#core/airpath'
 import { lastFlow, pressureAt, stableFlow, type Drive, type FanCurve } from '#core/fan'
 import type { UncertainInput, Job, PlanInput } from '#core/document'
-import type { ArrayDrive, ElementModel, FanArray, FanModel, PathModel, DeliveredRange } from '#core/system'
+import {
+  type ArrayDrive,
+  type ElementModel,
+  type FanArray,
+  type FanModel,
+  type PathModel,
+  type DeliveredRange,
+  isOfOneKind,
+} from '#core/system'
 import {
   curveAt,
   drivenArray,
@@ -348,8 +356,8 @@ function drivenOf({ selection, air, power, path }: Report): Driven | null {
 }
 
 /** Whether the path was scaled with the very fan that is planned with: its curve is not doubted twice. */
-const calibrates = (path: PathModel, { model, second }: FanArray) =>
-  !second && path.calibrated?.fanId === model.fan.id
+const calibrates = (path: PathModel, fanArray: FanArray) =>
+  isOfOneKind(fanArray) && path.calibrated?.fanId === fanArray.model.fan.id
 
 function uncertaintyInput(input: PlanInput): UncertaintyInput | null {
   const result = computeReport(input)
@@ -363,7 +371,7 @@ function uncertaintyInput(input: PlanInput): UncertaintyInput | null {
     planFlow: path.atFlow,
     driven: drivenOf(report),
     atLeast: need.flowTarget?.limit ?? null,
-    calibratedFan: selection && !selection.fanArray.second ? selection.fanArray.model.fan.id : null,
+    calibratedFan: selection && isOfOneKind(selection.fanArray) ? selection.fanArray.model.fan.id : null,
   }
 }
 

@@ -235,7 +235,7 @@ function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     newElement('fan', 'fan'),
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  pick(p, selectionOf('f', { id: 'p' }), 12)
+  pick(p, selectionOf('f'), 12)
   change(p)
   return p
 }

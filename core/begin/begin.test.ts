@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { newStreamPlan, planSchema, type Goal, type Job, wholePlan } from '#core/document'
+import { newStreamPlan, planSchema, type Goal, type Job, wholePlan, plannedFans } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { withAlso } from '#core/rules'
 import { assumptionsOf, beginPlan, unknownSizes, usualShape, type Beginning } from './index'
@@ -76,7 +76,8 @@ describe('shapes and fans', () => {
   })
   test('a hose leads outdoors, of its own bore and length', () => {
     const { plan } = beginPlan(beginning('fume', { sizes: { holesM2: null, boreM: 0.1, hoseM: 3 } }), makeIds())
-    expect(plan.job).toMatchObject({ direction: 'out', airOutlet: 'outdoors' })
+    expect(plan.job).toMatchObject({ airOutlet: 'outdoors' })
+    expect(plan.places[0]).toMatchObject({ direction: 'out' })
     expect(plan.path.find((e) => e.kind === 'duct')).toMatchObject({
       diameterM: 0.1,
       lengthM: 3,
@@ -103,7 +104,7 @@ describe('shapes and fans', () => {
   })
   test('to be ranked from the shelf: nothing is picked', () => {
     const { plan, made } = beginPlan(beginning('cool', { fan: { way: 'shelf' } }), makeIds())
-    expect(plan.selection).toBeNull()
+    expect(plannedFans(plan)).toBeNull()
     expect(made).toBeNull()
   })
   test('a level is a target; a job to quieten keeps the air of the fan that is in it', () => {

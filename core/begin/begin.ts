@@ -9,6 +9,7 @@ import {
   type PathElement,
   type StreamPlan,
   type Uncertainty,
+  settlePlaces,
 } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { assumptionsOf } from './assumptions'
@@ -116,9 +117,11 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
       : { path: shapePath(shape, job.goal, sizes, frameM, id), branches: [] }),
     sink: job.goal === 'part' ? [USUAL_SINK] : [],
   }
+  settlePlaces(plan)
+  const place = plan.places[0]!
   // air that only goes round stays in the box; a hose leads out; what is cooled or changed is drawn through
-  if (shape === 'hose') Object.assign(plan.job, { direction: 'out', airOutlet: 'outdoors' })
-  if (shape === 'box') plan.job.direction = 'out'
+  if (shape === 'hose') plan.job.airOutlet = 'outdoors'
+  if (shape === 'box' || shape === 'hose') place.direction = 'out'
   if (levelDbA !== null)
     plan.targets.push(newTarget({ id: id('target'), kind: 'level', limit: levelDbA }, plan.stream))
   if (job.goal === 'part')
@@ -131,15 +134,7 @@ function planWith(beginning: Beginning, fan: Fan | null, id: (kind: string) => s
     plan.job.existingFanId = fan?.id ?? null
   }
   if (fan) {
-    plan.selection = {
-      id: id('pick'),
-      fanId: fan.id,
-      secondFanId: null,
-      secondCount: null,
-      count: 1,
-      arrangement: 'single',
-      duty: null,
-    }
+    place.fans = [{ fanId: fan.id, count: 1 }]
     setDrive(plan, { volts: fan.ratedV, converterId: id('converter') })
   }
   return plan

@@ -27,7 +27,7 @@ import {
   untickStep,
   type BuiltStep,
 } from './index'
-import { convertBy, feedFrom, pick, selectionOf } from '../../tests/plans'
+import { convertBy, feedFrom, pick, selectionOf, tell, unpick } from '../../tests/plans'
 
 /** The build of a plan: steps with its numbers, cautions where the danger is. Numbers invented. */
 
@@ -48,7 +48,7 @@ const fan: Fan = {
 }
 function ordinary(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
-  Object.assign(plan.job, {
+  tell(plan, {
     goal: 'cool',
     equipment: 'Box',
     heatW: 20,
@@ -62,14 +62,14 @@ function ordinary(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     mustNotFail: false,
     fitDepthM: 0.05,
   })
-  pick(plan, selectionOf('f', { id: 'p' }), 10.5)
+  pick(plan, selectionOf('f'), 10.5)
   feedFrom(
     plan,
     { ...newSource('s', 'adapter', 12), lowV: 11.8, highV: 12.2, iMaxA: 1 },
     { wireAwg: 22, wireLengthM: 1 },
   )
   convertBy(plan, { ...newConverter('c', 10.5), iMaxA: 1 })
-  plan.fit = { ...newFit('fit'), material: 'wood', panelM: 0.009, guard: 'wire' }
+  tell(plan, { fit: { ...newFit('fit'), material: 'wood', panelM: 0.009, guard: 'wire' } })
   plan.build = newBuild('b')
   change(plan)
   return seenFrom(planSchema.parse(wholePlan(plan)))
@@ -110,6 +110,9 @@ describe('steps', () => {
     const { power, mount } = report(plan)
     expect(step(plan, 'converter-c').text).toContainEqual({ value: 10.5, quantity: 'voltage' })
     expect(step(plan, 'converter-c').measure).toMatchObject({ low: 0.98 * 10.5, high: 1.02 * 10.5 })
+    // its window of 11.8 to 12.2 V, with what a meter and a plug may be off
+    expect(step(plan, 'source-s').measure!.low).toBeCloseTo(0.95 * 11.8, 9)
+    expect(step(plan, 'source-s').measure!.high).toBeCloseTo(1.03 * 12.2, 9)
     expect(step(plan, 'first-main').text).toContainEqual({ value: power.fanRunA, quantity: 'current' })
     expect(step(plan, 'cut-main').text).toContainEqual({ value: mount!.wantedM, quantity: 'length' })
     expect(step(plan, 'dry-main').text).toContainEqual({ value: mount!.leftM, quantity: 'length' })
@@ -117,8 +120,8 @@ describe('steps', () => {
   test('are only those that this plan needs', () => {
     const bare = ordinary((p) => {
       convertBy(p, null)
-      p.fit!.opening = 'round'
-      p.fit!.guard = 'none'
+      p.places[0]!.fit!.opening = 'round'
+      p.places[0]!.fit!.guard = 'none'
     })
     const keys = steps(bare).map((s) => s.key)
     expect(keys.filter((k) => /^(converter|cut|guard|dead|earth|control)/.test(k))).toEqual([])
@@ -257,8 +260,8 @@ const casebook: Record<string, (p: StreamPlan) => void> = {
 }
 /** Called for by the ordinary plan itself: without a fan, without a cut. */
 const silenced: Record<string, (p: StreamPlan) => void> = {
-  'rotating-parts': (p) => (p.selection = null),
-  'eyes-dust': (p) => (p.fit = null),
+  'rotating-parts': (p) => unpick(p),
+  'eyes-dust': (p) => (p.places[0]!.fit = null),
 }
 
 describe('cautions', () => {

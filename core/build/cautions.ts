@@ -1,4 +1,11 @@
-import { isConverter, type StreamPlan, type ConverterKind } from '#core/document'
+import {
+  isConverter,
+  type StreamPlan,
+  type ConverterKind,
+  placesInUse,
+  directionsOf,
+  plannedFans,
+} from '#core/document'
 import type { SittingKey } from './step'
 
 /**
@@ -25,16 +32,17 @@ export interface CautionRule extends Omit<Caution, 'stop'> {
 const told = (...texts: (string | null | undefined)[]) => texts.filter(Boolean).join(' ')
 const mentions = ({ job }: StreamPlan, words: RegExp) =>
   words.test(told(job.equipment, job.complaint, job.breathesIn, job.breathesOut, job.untouchable, job.name))
-const picked = ({ selection, beside }: StreamPlan) =>
-  selection !== null || beside.some((s) => s.selection !== null)
+const picked = (plan: StreamPlan) => [plan, ...plan.beside].some((s) => plannedFans(s) !== null)
 const lithium = (c: string | undefined) => c === 'li-ion' || c === 'lifepo4'
 const converts = ({ feed }: StreamPlan, ...kinds: ConverterKind[]) =>
   feed.some((p) => isConverter(p) && kinds.includes(p.converterKind))
 const switching = (plan: StreamPlan) => converts(plan, 'buck', 'boost', 'pwm')
 const warmConverter = (plan: StreamPlan) => converts(plan, 'resistor', 'linear', 'divider')
 const outdoors = ({ job }: StreamPlan) => job.airOutlet === 'outdoors'
-const cuts = ({ fit, job }: StreamPlan) =>
-  fit !== null && fit.opening === null && (fit.material !== null || job.holeM !== null)
+const cuts = (plan: StreamPlan) =>
+  placesInUse(plan).some(
+    ({ fit, holeM }) => fit !== null && fit.opening === null && (fit.material !== null || holeM !== null),
+  )
 /** Highest extra-low voltage that is planned here, V. IEC 62368-1 class ES1, from memory. */
 const LOW_V = 60
 /** Heat from which a fire is thought of, W; hours a day from which it runs unattended. Choices of ours. */
@@ -146,7 +154,7 @@ export const cautionRules: readonly CautionRule[] = [
     'Ask for the local guidance before drawing air out of a cellar or from under a floor.',
     (plan) =>
       plan.job.cautions.includes('cellar') ||
-      (plan.job.direction === 'out' && mentions(plan, /cellar|basement|crawl|under.?floor/i)),
+      (directionsOf(plan).includes('out') && mentions(plan, /cellar|basement|crawl|under.?floor/i)),
   ),
   rule(
     'flammable-vapour',

@@ -1,4 +1,4 @@
-import { isOneOfSeveral, wantedRange } from '#core/document'
+import { isOneOfSeveral, wantedRange, seenAt, placeName } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { Sentence } from '#core/units'
 import { slug, type BuildStream, type Env } from './env'
@@ -70,16 +70,24 @@ function placesOf(
   stream: BuildStream,
   make: (stream: BuildStream, mount: MountReport, id: string, name: string) => BuildStep[],
 ): BuildStep[] {
-  return stream.mounts.flatMap((mount, i) => {
-    const id = slug(`${stream.id}${stream.mounts.length > 1 ? `-${i + 1}` : ''}`)
-    const name = [stream.name, stream.mounts.length > 1 ? `place ${i + 1}` : ''].filter(Boolean).join(', ')
+  const { plan, mounts } = stream
+  const several = mounts.length > 1
+  return mounts.flatMap((mount) => {
+    const { place } = seenAt(plan, mount.place)
+    const id = slug(several ? `${stream.id}-${place.id}` : stream.id)
+    const name = [stream.name, several ? placeName(plan, place) : ''].filter(Boolean).join(', ')
     return make(stream, mount, id, name ? ` (${name})` : '')
   })
 }
-const fitAt = (stream: BuildStream) =>
-  ({ station: 'fit', ...(isOneOfSeveral(stream.plan) ? { stream: stream.id } : {}) }) as const
+const fitAt = (stream: BuildStream, mount: MountReport) =>
+  ({
+    station: 'fit',
+    ...(isOneOfSeveral(stream.plan) ? { stream: stream.id } : {}),
+    ...(stream.mounts.length > 1 ? { place: mount.place } : {}),
+  }) as const
 
 function drySteps(stream: BuildStream, mount: MountReport, id: string, name: string): BuildStep[] {
+  const { direction } = seenAt(stream.plan, mount.place).place
   const room: Sentence =
     mount.leftM === null
       ? ['It needs ', of(mount.neededM, 'length'), ' of depth.']
@@ -95,7 +103,7 @@ function drySteps(stream: BuildStream, mount: MountReport, id: string, name: str
         ' Fan, guard, filter, gasket: the lid closes, the cable reaches, nothing presses on the hub.',
       ],
       minutes: 8,
-      at: fitAt(stream),
+      at: fitAt(stream, mount),
     }),
     step({
       key: `air-${id}`,
@@ -103,21 +111,21 @@ function drySteps(stream: BuildStream, mount: MountReport, id: string, name: str
       sitting: 'before',
       title: `Write “AIR →” on the housing${name}`,
       text: [
-        stream.plan.job.direction === 'in'
+        direction === 'in'
           ? 'It blows in. '
-          : stream.plan.job.direction === 'out'
+          : direction === 'out'
             ? 'It draws out. '
             : 'Nobody said which way it blows: say it on the Brief. ',
         'Two arrows on the frame tell flow and turn; without them air leaves on the side with the struts.',
       ],
       minutes: 1,
-      at: fitAt(stream),
+      at: fitAt(stream, mount),
     }),
   ]
 }
 
 function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: string): BuildStep[] {
-  const { fit } = stream.plan
+  const { fit } = seenAt(stream.plan, mount.place).place
   const there = fit?.opening != null
   const holeM = mount.holeM ?? mount.wantedM
   const centre = mount.layout?.centres[0]
@@ -143,7 +151,7 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
           ],
           minutes: 20,
           photo: true,
-          at: fitAt(stream),
+          at: fitAt(stream, mount),
         }),
         step({
           key: `chips-${id}`,
@@ -152,7 +160,7 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
           title: `Deburr, and take out every chip${name}`,
           text: ['File the edge, vacuum, sticky tape, look with a lamp. Boards were covered, or are out.'],
           minutes: 8,
-          at: fitAt(stream),
+          at: fitAt(stream, mount),
         }),
       ]
   const screws: Sentence =
@@ -176,7 +184,7 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
       ],
       minutes: 10,
       photo: true,
-      at: fitAt(stream),
+      at: fitAt(stream, mount),
     }),
     ...(mount.guarded
       ? [
@@ -190,7 +198,7 @@ function cutSteps(stream: BuildStream, mount: MountReport, id: string, name: str
                 ? ['Wherever a finger, a cable or a tail can reach.']
                 : ['At least ', of(mount.guardM, 'length'), ' from the blades.'],
             minutes: 4,
-            at: fitAt(stream),
+            at: fitAt(stream, mount),
           }),
         ]
       : []),

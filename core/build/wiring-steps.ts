@@ -1,7 +1,6 @@
 import { crimpPull, SETTING_NEAR, SETTING_TOLERANCE } from '#core/power'
 import { isConverter, sourceOf } from '#core/document'
 import { UNLOADED_TOLD_V, windowOf } from '#core/supply'
-import { groupsOf } from '#core/system'
 import type { Sentence } from '#core/units'
 import { slug, type Env } from './env'
 import { logReading, step, type BuildStep } from './step'
@@ -24,7 +23,7 @@ const DROP_SHARE = 0.1
 /** Highest voltage that every fan on the feed stands, V; null where no sheet tells. */
 function fansStand({ streams }: Env): number | null {
   const known = streams.flatMap((s) =>
-    s.system.fanArray ? groupsOf(s.system.fanArray).map((g) => g.model.fan.maxV) : [],
+    s.system.fanArray ? s.system.fanArray.groups.map((g) => g.model.fan.maxV) : [],
   )
   return known.length && known.every((v) => v !== null) ? Math.min(...(known as number[])) : null
 }
@@ -197,7 +196,7 @@ function openWires({ streams, plan }: Env): BuildStep[] {
   const wires = Math.max(
     0,
     ...streams.flatMap((s) =>
-      s.system.fanArray ? groupsOf(s.system.fanArray).map((g) => g.model.fan.wires ?? 0) : [],
+      s.system.fanArray ? s.system.fanArray.groups.map((g) => g.model.fan.wires ?? 0) : [],
     ),
   )
   const open = [

@@ -25,7 +25,7 @@ import {
   settingsOf,
   timeLine,
 } from './index'
-import { convertBy, feedFrom, pick, selectionOf } from '../../tests/plans'
+import { convertBy, feedFrom, pick, selectionOf, tell } from '../../tests/plans'
 
 /** Care, drift and the log book. Numbers invented; intervals: handbook build 5 (common practice). */
 
@@ -47,8 +47,8 @@ const fan: Fan = {
 }
 function box(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
-  Object.assign(plan.job, { goal: 'cool', heatW: 20, insideMaxC: 35, direction: 'out', hoursPerDay: 12 })
-  pick(plan, selectionOf('f', { id: 'p' }), 10.5)
+  tell(plan, { goal: 'cool', heatW: 20, insideMaxC: 35, direction: 'out', hoursPerDay: 12 })
+  pick(plan, selectionOf('f'), 10.5)
   feedFrom(plan, { ...newSource('s', 'adapter', 12), iMaxA: 1 })
   convertBy(plan, { ...newConverter('c', 10.5), iMaxA: 1 })
   change(plan)

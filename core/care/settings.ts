@@ -1,5 +1,5 @@
 import { schoolWords, type Report } from '#core/plan'
-import { converterOf, driveVolts, type LogEvent, type StreamPlan } from '#core/document'
+import { converterOf, driveVolts, type LogEvent, type StreamPlan, dutyOf, plannedFans } from '#core/document'
 import { printQuantity } from '#core/units'
 
 /**
@@ -21,10 +21,11 @@ export function settingsOf(plan: StreamPlan, report: Report): string[] {
   const converters = power.feed.nodes.flatMap((n) =>
     n.kind === 'converter' ? [`${n.name}: ${volts(plan.feed.find((p) => p.id === n.id)?.outV ?? n.outV)}`] : [],
   )
-  const { selection } = plan
-  const wire = selection?.duty == null ? '' : `, duty cycle ${Math.round(100 * selection.duty)} %`
+  const duty = dutyOf(plan)
+  const wire = duty === null ? '' : `, duty cycle ${Math.round(100 * duty)} %`
   // what a converter is set to is told with it
-  const drive = selection && (!converterOf(plan) || wire) ? [`${DRIVE}: ${volts(driveVolts(plan))}${wire}`] : []
+  const drive =
+    plannedFans(plan) && (!converterOf(plan) || wire) ? [`${DRIVE}: ${volts(driveVolts(plan))}${wire}`] : []
   const controls = plan.controls.map((c) => {
     const limits = [
       c.onC === null ? '' : `on ${c.onC} °C`,

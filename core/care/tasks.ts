@@ -1,5 +1,5 @@
 import { hoursOnOf } from '#core/day'
-import type { PathElement, StreamPlan } from '#core/document'
+import { type PathElement, type StreamPlan, placesInUse } from '#core/document'
 import type { Report } from '#core/plan'
 import { insideLimit } from '#core/requirement'
 
@@ -191,7 +191,7 @@ function intakeTask(plan: StreamPlan, report: Report): Task | null {
     }
   const filtered = filters.length > 0
   const grilled = plan.path.some((e) => e.kind === 'grille')
-  if (!filtered && !grilled && plan.fit?.filterMedium == null) return null
+  if (!filtered && !grilled && placesInUse(plan).every((p) => p.fit?.filterMedium == null)) return null
   return {
     key: 'filter',
     title: filtered ? 'Clean the filter' : 'Clean the intake grille',
@@ -201,8 +201,9 @@ function intakeTask(plan: StreamPlan, report: Report): Task | null {
 }
 
 function sealTask(plan: StreamPlan): Task | null {
-  const { fit, path, job } = plan
-  if (fit?.gasketM == null && !path.some((e) => e.kind === 'duct')) return null
+  const { path, job } = plan
+  if (placesInUse(plan).every((p) => p.fit?.gasketM == null) && !path.some((e) => e.kind === 'duct'))
+    return null
   const hot = insideLimit(plan) ?? job.ambientMaxC ?? job.ambientC
   const factor = factorOf(2 ** (-Math.max(0, hot - SEAL.cool) / SEAL.doubling))
   const warm = factor < 1

@@ -5,7 +5,7 @@ import {
   type ControlSettings,
   type CurvePoint,
 } from '#core/control'
-import { newControlOf, type Actuator, type Control, type StreamPlan } from '#core/document'
+import { newControlOf, type Actuator, type Control, type StreamPlan, dutyOf } from '#core/document'
 import { drivenV, membersOf, type FanArray } from '#core/system'
 import type { DayStream } from './streams'
 
@@ -35,11 +35,9 @@ export const onlySwitches = ({ actuator }: Pick<Control, 'actuator'>): boolean =
  * Whether its duty goes on the fans' PWM wire; else it changes the voltage, or only opens and closes. A header does as it
  * is set, a board as the plan drives the fans.
  */
-export const usesWire = (
-  { actuator }: Pick<Control, 'actuator'>,
-  { selection, wiring }: Pick<StreamPlan, 'selection' | 'wiring'>,
-): boolean => {
-  const planned = (selection?.duty ?? null) !== null
+export const usesWire = ({ actuator }: Pick<Control, 'actuator'>, plan: StreamPlan): boolean => {
+  const { wiring } = plan
+  const planned = dutyOf(plan) !== null
   if (actuator === 'pwm-wire') return true
   if (actuator === 'header') return wiring.headerMode === null ? planned : wiring.headerMode === 'pwm'
   return (actuator === null || actuator === 'board') && planned

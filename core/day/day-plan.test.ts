@@ -38,7 +38,7 @@ import {
   thermostatAdvice,
   type DayStream,
 } from './index'
-import { feedFrom, pick, selectionOf } from '../../tests/plans'
+import { feedFrom, pick, selectionOf, tell } from '../../tests/plans'
 
 /** The days of a whole plan: one fan in a box, numbers invented. */
 
@@ -82,7 +82,7 @@ const WORK = [{ id: 'w', name: 'working', fromS: 8 * 3600, toS: 18 * 3600, watts
 
 function planWith(control: Partial<Control>, day: Partial<Day> = {}): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
-  Object.assign(plan.job, {
+  tell(plan, {
     goal: 'cool',
     heatW: 100,
     insideMaxC: 40,
@@ -96,7 +96,7 @@ function planWith(control: Partial<Control>, day: Partial<Day> = {}): StreamPlan
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  pick(plan, selectionOf('f', { id: 'p' }), 12)
+  pick(plan, selectionOf('f'), 12)
   feedFrom(plan, { ...newSource('s', 'adapter', 12), lowV: 12, highV: 12, iMaxA: 1 })
   plan.controls = [
     { ...newControlOf('c', control.school ?? 'always', [plan.stream]), sensorLagS: 20, ...control },
@@ -121,11 +121,7 @@ function streamsOf(plan: StreamPlan): DayStream[] {
   const env = { plan, air, path: system.path, fans, outletBoreM: null }
   const requirement = requirementOf(env)
   const context = selectionContextOf(plan, system, requirement)
-  const feed = feedOf(
-    plan,
-    [{ stream: 'main', selection: plan.selection!, driveV: 12, fanArray: system.fanArray! }],
-    fans,
-  )
+  const feed = feedOf(plan, [{ stream: 'main', duty: null, driveV: 12, fanArray: system.fanArray! }], fans)
   const power = powerOf(plan, 12, feed)
   return [
     { plan, system, context, requirement, power, operation: operationOf(plan, system, context, power.fanV) },
@@ -345,11 +341,21 @@ describe('replay', () => {
     )
     expect(again.gaps).toEqual([])
   })
+  test('hours are those of the rows in which it runs, each as long as it is', () => {
+    // warm from the first row on: every step of the log counts, the first one as the usual one
+    const timesS = [0, 10, 20, 45, 55]
+    const made = replay(settings!, { timesS, temperatureC: [60, 60, 60, 60, 60], dutyLogged: null })
+    expect(made.duty.every((d) => d > 0)).toBe(true)
+    // a row that is late counts as long as the control looks, no longer
+    expect(made.onS).toBe(50)
+    expect(made.starts).toBe(1)
+  })
   test('a gap is told, and the control goes to its safe duty in it', () => {
     const timesS = [0, 10, 20, 30, 200, 210]
     const made = replay(settings!, { timesS, temperatureC: [20, 20, 20, 20, 20, 20], dutyLogged: null })
     expect(made.gaps).toEqual([{ fromS: 30, toS: 200 }])
-    expect(made.onS).toBeGreaterThan(150)
+    // the safe duty from a step behind the last value on: 200 − 30 − 10 s
+    expect(made.onS).toBe(160)
     expect(made.offBy).toBeNull()
   })
 })

@@ -97,19 +97,15 @@ export interface DriveRange {
   kickDuty: number | null
 }
 /** The same of a stream; null without a planned control, or where its fans never run. @param driveV V */
-export function driveRange(
-  day: DayReport,
-  { controls, selection, stream, wiring }: StreamPlan,
-  driveV: number,
-): DriveRange | null {
-  const index = day.model.groups.findIndex((g) => g.streams.includes(stream))
+export function driveRange(day: DayReport, plan: StreamPlan, driveV: number): DriveRange | null {
+  const index = day.model.groups.findIndex((g) => g.streams.includes(plan.stream))
   const group = day.model.groups[index]
-  if (!group || !controls.includes(group.control)) return null
+  if (!group || !plan.controls.includes(group.control)) return null
   const days = [day.usual, day.hot].map((d) => d.groups[index]!).filter((g) => g.highDuty > 0)
   if (!days.length) return null
   const lowDuty = Math.min(...days.map((d) => d.lowDuty))
   const highDuty = Math.max(...days.map((d) => d.highDuty))
-  const byWire = usesWire(group.control, { selection, wiring })
+  const byWire = usesWire(group.control, plan)
   const kicks = (group.control.kickS ?? 0) > 0
   return {
     byWire,

@@ -1,4 +1,4 @@
-import { schoolKinds, type Control, type StreamPlan, type School } from '#core/document'
+import { schoolKinds, type Control, type StreamPlan, type School, blowsOf } from '#core/document'
 import { fanAirC } from '#core/system'
 import { failuresOf, type Failure } from './failures'
 import { bearingYears, contactYears } from './life'
@@ -103,7 +103,8 @@ export function schoolRow(
   const { onS, starts } = usual.groups[index]!
   const [home] = mine
   const airC = home
-    ? (fanAirC(home.plan.job, null, home.operation.delivered.flow, home.system.air) ?? model.weather.hot.highC)
+    ? (fanAirC(home.plan.job, blowsOf(home.plan), null, home.operation.delivered.flow, home.system.air) ??
+      model.weather.hot.highC)
     : model.weather.hot.highC
   return {
     ...base,

@@ -1,5 +1,5 @@
 import type { FanTable } from '#core/control'
-import type { Control } from '#core/document'
+import { type Control, dutyOf } from '#core/document'
 import { runningAt } from '#core/selection'
 import { drivenV, type ArrayDrive, type FanArray } from '#core/system'
 import { usesWire } from './controls'
@@ -18,13 +18,13 @@ function driveAt(
   duty: number,
 ): ArrayDrive {
   const volts = candidate?.driveV ?? drivenV(plan, fanArray)
-  const planned = plan.selection!.duty
+  const planned = dutyOf(plan)
   return usesWire(control, plan) ? { volts, duty } : { volts: duty * volts, duty: planned }
 }
 
 /** The duty that the plan drives a stream with: that of its PWM wire, else all of its voltage. */
 export const plannedDuty = (streams: readonly DayStream[], control: Control): number =>
-  Math.max(0, ...streams.map(({ plan }) => (usesWire(control, plan) ? (plan.selection?.duty ?? 1) : 1)))
+  Math.max(0, ...streams.map(({ plan }) => (usesWire(control, plan) ? (dutyOf(plan) ?? 1) : 1)))
 
 /**
  * What one stream's fans do at a duty.
@@ -32,7 +32,7 @@ export const plannedDuty = (streams: readonly DayStream[], control: Control): nu
  */
 export function atDuty(stream: DayStream, control: Control, duty: number) {
   const { fanArray } = stream.system
-  return duty > 0 && fanArray && stream.plan.selection && stream.system.path.complete
+  return duty > 0 && fanArray && stream.system.path.complete
     ? runningAt(stream.context, fanArray, driveAt(stream, fanArray, control, duty))
     : { flow: 0, levelDbA: -Infinity, powerW: 0 }
 }

@@ -23,7 +23,8 @@ describe('what a change was, in words', () => {
     ['order of the air path', (p) => p.path.reverse()],
     ['facts of the job', (p) => (p.job.heatW = 5)],
     ['target added', (p) => p.targets.push(newTarget({ id: 't', kind: 'level', limit: 30 }, 'main'))],
-    ['panel, guard, screws', (p) => (p.fit = newFit('fit'))],
+    ['place of the fans changed', (p) => (p.places[0]!.fit = newFit('fit'))],
+    ['picked fan', (p) => (p.places[0]!.fans = [{ fanId: 'f', count: 1 }])],
     ['nothing', () => {}],
   ])('%s', (words, change) => {
     expect(changeWords(plan(), after(change))).toBe(words)

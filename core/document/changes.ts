@@ -20,11 +20,22 @@ function listChange(before: readonly Named[], after: readonly Named[], one: stri
 
 const lists: {
   key:
-    'path' | 'targets' | 'ports' | 'feed' | 'runs' | 'branches' | 'beside' | 'sources' | 'controls' | 'logbook'
+    | 'path'
+    | 'places'
+    | 'targets'
+    | 'ports'
+    | 'feed'
+    | 'runs'
+    | 'branches'
+    | 'beside'
+    | 'sources'
+    | 'controls'
+    | 'logbook'
   one: string
   many: string
 }[] = [
   { key: 'path', one: 'element', many: 'the air path' },
+  { key: 'places', one: 'place of the fans', many: 'places of the fans' },
   { key: 'branches', one: 'way', many: 'ways side by side' },
   { key: 'targets', one: 'target', many: 'targets' },
   { key: 'ports', one: 'opening', many: 'own openings' },
@@ -41,10 +52,8 @@ const singles: { key: keyof StreamPlan; name: string }[] = [
   { key: 'sun', name: 'sun' },
   { key: 'calibration', name: 'calibration' },
   { key: 'sink', name: 'heatsink' },
-  { key: 'fit', name: 'panel, guard, screws' },
   { key: 'day', name: 'the day' },
   { key: 'build', name: 'steps of the build' },
-  { key: 'secondPlace', name: 'second place of the fans' },
 ]
 
 /**
@@ -55,7 +64,12 @@ const singles: { key: keyof StreamPlan; name: string }[] = [
 export function changeWords(before: StreamPlan, after: StreamPlan, label = ''): string {
   if (label) return label
   const parts = [
-    ...(same(before.selection, after.selection) ? [] : ['picked fan']),
+    ...(same(
+      before.places.map((p) => p.fans),
+      after.places.map((p) => p.fans),
+    )
+      ? []
+      : ['picked fan']),
     ...lists
       .filter(({ key }) => !same(before[key], after[key]))
       .map(({ key, one, many }) => listChange(before[key], after[key], one, many)),

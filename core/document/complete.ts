@@ -1,5 +1,6 @@
 import { newFeedPart } from './feed'
 import { inOneTree } from './older-feed'
+import { inPlaces, olderKeys, olderParts } from './older-places'
 import { machineJobKeys, streamJobKeys } from './job'
 import { streamParts } from './stream'
 import { targetKinds, type TargetKind } from './target'
@@ -42,7 +43,7 @@ export function completePlan(raw: unknown): unknown {
       : {}),
     feed: plan.feed === undefined ? list(plan.loads).map((l) => oldLoad(l, plan.converter)) : plan.feed,
   })
-  return inOneTree(streams)
+  return inPlaces(inOneTree(streams))
 }
 
 /** Changes each thing of a list; what is no list, or no thing, stays for the check. */
@@ -61,8 +62,8 @@ function inStreams(plan: Loose): Loose {
   const further = list(plan.streams)
   if (further.length && !('path' in plan)) return plan
   const job = plan.job as Loose
-  const parts = Object.keys(streamParts)
-  const first = { id: FIRST, job: picked(job, streamJobKeys), ...picked(plan, parts) }
+  const parts = [...Object.keys(streamParts), ...olderParts]
+  const first = { id: FIRST, job: picked(job, [...streamJobKeys, ...olderKeys]), ...picked(plan, parts) }
   const named = (x: unknown) => each(x, (item) => ({ ...item, streamId: item.streamId ?? FIRST }))
   const common = Object.fromEntries(Object.entries(plan).filter(([key]) => !parts.includes(key)))
   const known = list(job.known)

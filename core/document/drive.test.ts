@@ -1,3 +1,4 @@
+import { dutyOf } from '#core/document'
 import { describe, expect, test } from 'vitest'
 import {
   addSource,
@@ -17,12 +18,12 @@ import {
   sourceOf,
   type StreamPlan,
 } from './index'
-import { convertBy, feedFrom, hang, pick, putBefore, selectionOf } from '../../tests/plans'
+import { convertBy, feedFrom, hang, pick, putBefore, selectionOf, stand } from '../../tests/plans'
 
 /** A 12 V fan at 9 V behind a converter of its own; the source gives 24 V, and a pump hangs on it. */
 function machine(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const p = newStreamPlan('j', 'Machine')
-  pick(p, selectionOf('f', { id: 's' }), 9)
+  pick(p, selectionOf('f'), 9)
   feedFrom(p, { ...newSource('source', 'rail'), nominalV: 24 })
   convertBy(p, { ...newConverter('c', 9), iMaxA: 2, setFirst: true, measuredV: 9.02, efficiency: 0.88 })
   hang(p, newFeedPart('pump', 'load', null))
@@ -95,7 +96,7 @@ describe('setting the drive voltage', () => {
     const p = drive(8, { by: { converterKind: 'pwm', duty: 0.4, pwmHz: 25000 }, duty: null })
     expect(converterOf(p)).toMatchObject({ id: 'c', converterKind: 'pwm', duty: 0.4, outV: 8 })
     const wire = drive(24, { by: 'straight', duty: 0.5 })
-    expect(wire.selection!.duty).toBe(0.5)
+    expect(dutyOf(wire)).toBe(0.5)
     expect(converterOf(wire)).toBeNull()
   })
   test('without a source it is a wish, until something makes it', () => {
@@ -139,7 +140,7 @@ describe('the fans of one of several streams', () => {
     const whole = wholePlan(home)
     addStream(whole, 'board', 'Board')
     const p = seenFrom(whole, 'board')
-    p.selection = { ...home.selection!, id: 'b' }
+    stand(p, selectionOf('f'))
     change(p)
     setDrive(p, { volts, converterId: 'made' })
     return p

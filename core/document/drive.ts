@@ -10,6 +10,7 @@ import {
 } from './feed'
 import { putInLead, takeOut, withConverterKind, withOutput } from './feed-edit'
 import { driveVolts, handedV, leadOfFans, partsAbove, partsBelow } from './feed-walk'
+import { plannedFans } from './place'
 import type { PlanDocument } from './plan'
 import { seenFrom, streamName, isOneOfSeveral, type StreamPlan } from './stream'
 
@@ -82,8 +83,8 @@ function setConverter(plan: StreamPlan, own: Converter | undefined, to: Partial<
  * @param plan changed in place
  */
 export function setDrive(plan: StreamPlan, { volts, duty, by = 'auto', converterId }: Drive): void {
-  if (plan.selection && duty !== undefined) plan.selection.duty = duty
   const lead = leadFor(plan)
+  if (duty !== undefined) lead.duty = duty
   const chain = ownChain(plan, lead)
   const own = chain.find(isConverter)
   const near = (v: number | null) => v !== null && Math.abs(v - volts) < STRAIGHT * volts
@@ -112,6 +113,11 @@ export function setDrive(plan: StreamPlan, { volts, duty, by = 'auto', converter
   lead.wishV = handedV(plan, lead) === null ? volts : null
 }
 
+/** Sets the duty on the PWM wire of the stream's fans, 0..1; null: the voltage alone drives them. Changes the plan. */
+export function setDuty(plan: StreamPlan, duty: number | null): void {
+  leadFor(plan).duty = duty
+}
+
 /**
  * Gives the fans of every stream their lead, and keeps what they were driven at where nothing makes it any more. Changes
  * the plan.
@@ -120,7 +126,7 @@ export function setDrive(plan: StreamPlan, { volts, duty, by = 'auto', converter
 export function settleFeed(plan: PlanDocument, before: PlanDocument | null): void {
   for (const { id } of plan.streams) {
     const seen = seenFrom(plan, id)
-    if (!seen.selection && !(seen.job.asIs && seen.job.existingFanId !== null) && !leadOfFans(seen)) continue
+    if (!plannedFans(seen) && !(seen.job.asIs && seen.job.existingFanId !== null) && !leadOfFans(seen)) continue
     const lead = leadFor(seen)
     const volts = handedV(plan, lead)
     if (volts !== null) lead.wishV = null

@@ -1,5 +1,5 @@
 import { isConverter, isFansLead, type Converter, type FansLead, type FeedPart, type Source } from './feed'
-import type { StreamPlan } from './stream'
+import { staysAsIs, type StreamPlan } from './stream'
 
 /** The feed read from its parts towards its sources: what a part hangs on, and what voltage that makes. */
 
@@ -65,6 +65,10 @@ export function handedV(feed: Feed, part: FeedPart): number | null {
     .find((c) => c.outV !== null)
   return made?.outV ?? sourceAbove(feed, part)?.nominalV ?? null
 }
+
+/** Duty on the PWM wire of the stream's fans, 0..1; null where the voltage alone drives them. */
+export const dutyOf = (plan: Fed & Pick<StreamPlan, 'job' | 'beside'>): number | null =>
+  staysAsIs(plan) ? null : (leadOfFans(plan)?.duty ?? null)
 
 /**
  * The voltage that the stream's fans are driven at, V: what makes it is asked, a converter or the source; where nothing

@@ -154,7 +154,10 @@ const converterShape = {
   /** diodes in series: how many, and their kind */
   diodes: maybe(whole(1, 20)),
   diodeKind: maybe(z.enum(['silicon', 'schottky'])),
-  /** chopped supply: share on, frequency, which side, diode across the fan */
+  /**
+   * chopped supply: share on, frequency, which side, diode across the fan; of the fans' lead the share on their PWM wire,
+   * null where that is not used
+   */
   duty: maybe(within(0.01, 1)),
   pwmHz: maybe(within(0.1, 1e6)),
   switchSide: maybe(z.enum(['high', 'low'])),

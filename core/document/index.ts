@@ -184,27 +184,32 @@ export {
   type Target,
   type TargetKind,
 } from './target'
-export { MOST_FANS, type Arrangement, type FanSelection } from './selection'
 export {
   addStream,
+  copyStream,
+  fansOf,
+  fromEachPlace,
   fromEachStream,
   isOneOfSeveral,
   MOST_STREAMS,
+  moveStream,
   newStream,
   removeStream,
-  runningSelection,
+  seenAt,
   seenFrom,
   staysAsIs,
   streamName,
   streamNames,
   streamSchema,
   type MachinePlan,
+  type PlacePlan,
   type Stream,
   type StreamPlan,
   wholePlan,
+  withoutAside,
 } from './stream'
 export { completePlan } from './complete'
-export { setDrive, settleFeed } from './drive'
+export { setDrive, setDuty, settleFeed } from './drive'
 export { holdKeptFlow } from './kept'
 export { MOST_SOURCES } from './plan'
 export {
@@ -221,6 +226,7 @@ export {
   batterySource,
   converterOf,
   driveVolts,
+  dutyOf,
   handedV,
   leadOfFans,
   partsAbove,
@@ -229,4 +235,24 @@ export {
 } from './feed-walk'
 export { boreBeside, mayStandIn, placeElement, removeBranch, removeElement, rowOf } from './path-edit'
 
-export { facedPlace, facePlace } from './place'
+export {
+  blowsOf,
+  copyPlace,
+  directionsOf,
+  drawnPlaces,
+  MOST_FANS,
+  newPlace,
+  placeBehind,
+  placeKeys,
+  placeName,
+  placeSchema,
+  placesInUse,
+  plannedFans,
+  putFans,
+  settlePlaces,
+  type Arrangement,
+  type Blows,
+  type FansAt,
+  type FanSelection,
+  type Place,
+} from './place'

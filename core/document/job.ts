@@ -23,7 +23,6 @@ import { readingQuantities } from './run'
 
 const side = z.enum(['front', 'back', 'left', 'right', 'top', 'bottom'])
 const clock = maybe(above(30 * 86400, 's'))
-const size = maybe(within(0.001, 20))
 const days = maybe(whole(1, 3650))
 
 const aboutShape = {
@@ -41,6 +40,8 @@ const streamShape = {
   /** what this air stream is called where a job has several */
   streamName: line,
   goal: z.enum(['cool', 'part', 'ventilate', 'fume', 'stir', 'chill', 'quieten']).default('cool'),
+  /** planned, but left out of the machine */
+  aside: z.boolean().default(false),
   /** its present fan stays: it counts in sound, current and order of running */
   asIs: z.boolean().default(false),
   /** level heard of it alone at the listener, dB(A) */
@@ -51,9 +52,6 @@ const streamShape = {
 const breathingShape = {
   breathesIn: line,
   breathesOut: line,
-  /** planned direction of the air through the fan's opening, and as it is mounted */
-  direction: maybe(z.enum(['in', 'out'])),
-  mountedDirection: maybe(z.enum(['in', 'out'])),
   intakeSide: maybe(side),
   outletSide: maybe(side),
   intakeHeightM: maybe(within(0, 100)),
@@ -175,12 +173,8 @@ const keepShape = {
   giveRiseK: maybe(within(0, 50)),
 }
 
-/** What stands around the fans. */
+/** What of the way of the air is told beside the places of the fans. */
 const clearanceShape = {
-  fitDepthM: size,
-  fitWidthM: size,
-  inletClearM: maybe(within(0, 20)),
-  outletClearM: maybe(within(0, 20)),
   openingGapM: maybe(within(0, 50)),
   baffled: yesNo,
   hotPartInPath: yesNo,
@@ -236,42 +230,6 @@ const surroundingShape = {
   ),
 }
 
-/** How the fans are held. */
-const choiceShape = {
-  /** how the shaft will lie */
-  shaft: maybe(z.enum(['horizontal', 'vertical'])),
-  /** guards, gasket, filter frame and screw heads together */
-  stackExtraM: maybe(within(0, 1)),
-  /** screw pattern that is there already, centre to centre */
-  existingHolesM: maybe(within(0.01, 0.5)),
-  /** hole that is there or will be cut, and the screw holes */
-  holeM: maybe(within(0.005, 0.6)),
-  screwHoleM: maybe(within(0.0005, 0.03)),
-  /** 'screws' pass both flanges */
-  mountKind: maybe(
-    z.enum([
-      'screws',
-      'near-flange',
-      'self-tapping',
-      'inserts',
-      'push-pins',
-      'clips',
-      'strips',
-      'adhesive',
-      'magnets',
-      'bracket',
-      'rubber',
-      'ties',
-    ]),
-  ),
-  mountCapacityKg: maybe(within(0.001, 100)),
-  mountIsolated: yesNo,
-  thinPanel: yesNo,
-  panelHz: maybe(within(1, 20000)),
-  /** impeller to the next grille, strut or guard on its intake side */
-  upstreamGapM: maybe(within(0, 1)),
-}
-
 /** What the verdict is told: the change a person would report, how candidates were ranked, and when maintenance began. */
 const verdictShape = {
   /** whose numbers the plan believes: the sheet's, one's own where there are some, or claims less what this shelf has shown */
@@ -301,7 +259,6 @@ export const streamJobSchema = z.object({
   ...waterShape,
   ...keepShape,
   ...clearanceShape,
-  ...choiceShape,
 })
 export const streamJobKeys = Object.keys(streamJobSchema.shape) as (keyof z.infer<typeof streamJobSchema>)[]
 

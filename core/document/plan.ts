@@ -16,6 +16,7 @@ import { defaultsOf, listOf, maybe } from './fields'
 import { machineJobSchema, newJob } from './job'
 import { eventSchema } from './logbook'
 import { mayStandIn } from './path-edit'
+import { placesProblem } from './place'
 import { runSchema } from './run'
 import { newStream, seenFrom, streamList, type Stream, type StreamPlan } from './stream'
 import {
@@ -138,6 +139,8 @@ export const planSchema = partsSchema.superRefine((plan, context) => {
   for (const [i, stream] of plan.streams.entries()) {
     const wrong = pathProblem(stream)
     if (wrong) context.addIssue({ code: 'custom', path: ['streams', i, 'path'], message: wrong })
+    const places = placesProblem(stream)
+    if (places) context.addIssue({ code: 'custom', path: ['streams', i, 'places'], message: places })
   }
   const streamIds = new Set(plan.streams.map((s) => s.id))
   if (
@@ -184,9 +187,8 @@ export interface PlanInput {
 /** Ids of the fans a plan speaks of. */
 export const fanIdsOf = (plan: PlanDocument): string[] =>
   [
-    ...plan.streams.flatMap(({ job, selection, calibration }) => [
-      selection?.fanId,
-      selection?.secondFanId,
+    ...plan.streams.flatMap(({ job, places, calibration }) => [
+      ...places.flatMap(({ fans }) => fans.map((f) => f.fanId)),
       job.existingFanId,
       calibration?.fanId,
     ]),

@@ -76,7 +76,7 @@ describe('a plan', () => {
       (p: StreamPlan) => {
         p.path.push({ ...p.path[2]!, id: 'again' }, { ...p.path[2]!, id: 'more' })
       },
-      'streams.0.path: Fans have at most two places',
+      'streams.0.places: Fans have at most 2 places',
     ],
     [
       'a part that hangs on nothing',
@@ -183,9 +183,9 @@ describe('a plan', () => {
     [
       'no fans at all in a pick',
       (p: StreamPlan) => {
-        p.selection!.count = 0
+        p.places[0]!.fans[0]!.count = 0
       },
-      'streams.0.selection.count',
+      'streams.0.places.0.fans.0.count',
     ],
     [
       'an unknown goal',

@@ -1,7 +1,6 @@
 import { z } from 'zod'
 import { idSchema, inOneColumn as column, listOf, maybe } from './fields'
-import { fitSchema } from './fit'
-import { facePlace, secondPlaceSchema } from './place'
+import { newPlace, placeList, placesInUse, plannedFans, type FanSelection, type Place } from './place'
 import {
   machineJobKeys,
   portSchema,
@@ -12,9 +11,9 @@ import {
   type Job,
 } from './job'
 import { branchSchema, calibrationSchema, elementSchema } from './path'
+import { fansLead } from './feed'
 import { leadOfFans } from './feed-walk'
 import { takeOut } from './feed-edit'
-import { selectionSchema } from './selection'
 import type { PlanDocument } from './plan'
 
 /**
@@ -30,19 +29,11 @@ export const streamParts = {
   uncertainties: column(listOf(uncertaintySchema, 60, 'An input is named twice among the uncertain ones.')),
   /** resistance of the part over airflow, rising in flow */
   sink: column(z.array(sinkPointSchema).max(40)),
-  path: column(
-    listOf(elementSchema, 80, 'Two elements share an id.').refine(
-      (path) => path.filter((e) => e.kind === 'fan').length <= 2,
-      'Fans have at most two places in the path.',
-    ),
-  ),
+  path: column(listOf(elementSchema, 80, 'Two elements share an id.')),
   branches: column(listOf(branchSchema, 40, 'Two ways share an id.')),
   calibration: maybe(calibrationSchema).meta({ oneColumn: true }),
-  selection: maybe(selectionSchema).meta({ oneColumn: true }),
-  /** where the fans are cut in and held */
-  fit: maybe(fitSchema).meta({ oneColumn: true }),
-  /** the same of their second place */
-  secondPlace: maybe(secondPlaceSchema).meta({ oneColumn: true }),
+  /** where its fans stand */
+  places: placeList.meta({ oneColumn: true }),
 }
 const partKeys = Object.keys(streamParts) as (keyof typeof streamParts)[]
 
@@ -59,7 +50,7 @@ export const streamList = listOf(streamSchema, MOST_STREAMS, 'Two air streams sh
 
 /** A stream of which only the name is known. */
 export const newStream = (id: string, name: string): Stream =>
-  streamSchema.parse({ id, job: { streamName: name } })
+  streamSchema.parse({ id, job: { streamName: name }, places: [newPlace(`place-${id}`.slice(0, 64))] })
 
 /** What all streams of a plan have in common. */
 export interface MachinePlan extends Omit<PlanDocument, 'streams'> {}
@@ -73,22 +64,34 @@ export interface StreamPlan extends Omit<MachinePlan, 'job'>, Omit<Stream, 'id' 
   /** the other streams in their order, and how many of them stand before this one */
   beside: readonly Stream[]
   before: number
-  /** the place of its fans that stands in front, where it is the second one (`facePlace`); never stored */
-  place?: 0 | 1
 }
+/** An air stream as it is seen from one of the places of its fans. */
+export interface PlacePlan extends StreamPlan {
+  /** one of its `places`, itself */
+  place: Place
+}
+/**
+ * An air stream from one of the places of its fans.
+ * @param id of the place; where it is not given or not there, the one that fans stand at
+ */
+export function seenAt(plan: StreamPlan, id?: string): PlacePlan {
+  const place = plan.places.find((p) => p.id === id) ?? placesInUse(plan).find((p) => p.fans.length > 0)
+  return { ...plan, place: place ?? placesInUse(plan)[0] ?? plan.places[0]! }
+}
+/** An air stream once from each place of its fans that is not put aside. */
+export const fromEachPlace = (plan: StreamPlan): PlacePlan[] =>
+  placesInUse(plan).map((place) => ({ ...plan, place }))
 
 const pick = <T extends object, K extends keyof T>(from: T, keys: readonly K[]) =>
   Object.fromEntries(keys.map((key) => [key, from[key]])) as Pick<T, K>
 
 /**
  * The plan from one of its streams.
- * @param id of the stream; the first one where it is not given or not there
+ * @param id of the stream; the first one that is not put aside where it is not given or not there
  */
 export function seenFrom({ streams, job, ...common }: PlanDocument, id?: string): StreamPlan {
-  const before = Math.max(
-    0,
-    streams.findIndex((s) => s.id === id),
-  )
+  const wanted = [(s: Stream) => s.id === id, (s: Stream) => !s.job.aside].map((is) => streams.findIndex(is))
+  const before = wanted.find((at) => at >= 0) ?? 0
   const { id: stream, job: own, ...parts } = streams[before]!
   const beside = streams.filter((_, i) => i !== before)
   return { ...common, ...parts, stream, job: { ...job, ...own }, beside, before }
@@ -96,9 +99,9 @@ export function seenFrom({ streams, job, ...common }: PlanDocument, id?: string)
 
 /** The whole plan again, with what was changed in the stream that it was seen from: the inverse of `seenFrom`. */
 export function wholePlan(plan: StreamPlan): PlanDocument {
-  const { stream: id, beside, before, place: _, ...rest } = facePlace(plan, 0)
+  const { stream: id, beside, before, ...rest } = plan
   const common = Object.fromEntries(
-    Object.entries(rest).filter(([key]) => !(partKeys as string[]).includes(key)),
+    Object.entries(rest).filter(([key]) => key !== 'place' && !(partKeys as string[]).includes(key)),
   ) as Omit<MachinePlan, 'job'>
   const own: Stream = { id, job: pick(plan.job, streamJobKeys), ...pick(rest, partKeys) }
   return {
@@ -125,25 +128,67 @@ export const isOneOfSeveral = ({ beside }: Pick<StreamPlan, 'beside'>): boolean 
 export const staysAsIs = ({ job, beside }: Pick<StreamPlan, 'job' | 'beside'>): boolean =>
   job.asIs && beside.length > 0
 
-/** The fans that blow: those picked, or in a stream that stays as it is those that are there. */
-export function runningSelection(plan: StreamPlan): StreamPlan['selection'] {
-  const { job, selection } = plan
-  if (!staysAsIs(plan)) return selection
+/** The fans that blow: those planned, or in a stream that stays as it is those that are there. */
+export function fansOf(plan: Pick<StreamPlan, 'job' | 'beside' | 'places' | 'path'>): FanSelection | null {
+  const { job } = plan
+  if (!staysAsIs(plan)) return plannedFans(plan)
   if (!job.existingFanId || job.existingV === null) return null
+  const [place] = placesInUse(plan)
+  const count = job.existingCount
   return {
-    id: selection?.id ?? 'present-fans',
-    fanId: job.existingFanId,
-    secondFanId: null,
-    secondCount: null,
-    count: job.existingCount,
-    arrangement: job.existingCount > 1 ? 'parallel' : 'single',
-    duty: null,
+    groups: [{ placeId: place?.id ?? plan.places[0]!.id, fanId: job.existingFanId, count }],
+    count,
+    arrangement: count > 1 ? 'parallel' : 'single',
   }
 }
 
 /** Puts a stream behind the others. Changes the plan. */
 export function addStream(plan: PlanDocument, id: string, name: string): void {
   plan.streams.push(newStream(id, name))
+}
+
+/** Puts a stream another place among the others. Changes the plan. @param by places, negative: before others */
+export function moveStream(plan: PlanDocument, id: string, by: number): void {
+  const from = plan.streams.findIndex((s) => s.id === id)
+  const to = Math.min(plan.streams.length - 1, Math.max(0, from + by))
+  if (from >= 0) plan.streams.splice(to, 0, ...plan.streams.splice(from, 1))
+}
+
+/**
+ * Puts a stream like another one behind the others: its need, path, fans and what is wanted of it, fed by what feeds the
+ * other. Changes the plan.
+ * @param makeId makes ids of a kind that nothing has
+ */
+export function copyStream(
+  plan: PlanDocument,
+  from: string,
+  id: string,
+  makeId: (kind: string) => string,
+): void {
+  const old = plan.streams.find((s) => s.id === from)
+  if (!old) return
+  const name = `${nameOf(old.job, plan.streams.indexOf(old))}, copy`.slice(0, 60)
+  const stream = { ...structuredClone(old), id }
+  stream.job.streamName = name
+  for (const place of stream.places) place.id = makeId('place')
+  plan.streams.push(stream)
+  const lead = leadOfFans({ ...plan, stream: from })
+  if (lead) plan.feed.push({ ...structuredClone(lead), ...fansLeadNames(id, name) })
+  for (const target of plan.targets.filter((t) => t.streamId === from))
+    plan.targets.push({ ...structuredClone(target), id: makeId('target'), streamId: id })
+}
+const fansLeadNames = (streamId: string, name: string) => {
+  const { id } = fansLead(streamId, name)
+  return { id, name, streamId }
+}
+
+/** The plan without the streams that are put aside; the one that is looked at stays. */
+export function withoutAside(plan: PlanDocument, shown: string): PlanDocument {
+  const gone = plan.streams.filter((s) => s.job.aside && s.id !== shown)
+  if (!gone.length) return plan
+  const left = structuredClone(plan)
+  for (const { id } of gone) removeStream(left, id)
+  return left
 }
 
 /** Takes a stream away, with its lead, targets and states. Changes the plan; the last one stays. */

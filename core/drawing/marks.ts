@@ -1,7 +1,7 @@
 import { chainDrilling, frameOf, PILOT_M, ringDrilling } from '#core/fit'
 import { screwHoleOf, type MountReport } from '#core/mount'
 import { hubDiameter } from '#core/system'
-import type { StreamPlan } from '#core/document'
+import type { PlacePlan } from '#core/document'
 import type { Arc, Round, Stroke, Template, TemplateLayer } from './template'
 
 /** What is cut, drilled and marked of one fan, m from a point on the panel. */
@@ -82,7 +82,7 @@ function slotMarks({ xM, yM }: Spot, widthM: number, heightM: number, layer: Tem
 }
 
 /** The hole of a fan: one that is there is marked, another is cut the way that was said. */
-function holeMarks({ fit }: StreamPlan, { fan }: MountReport, holeM: number, at: Spot): Marks {
+function holeMarks({ place: { fit } }: PlacePlan, { fan }: MountReport, holeM: number, at: Spot): Marks {
   const round = (layer: TemplateLayer, diameterM: number): Round => ({ layer, ...at, diameterM })
   const { opening, openingWidthM: w, openingHeightM: h, drillM, cutWay } = fit ?? {}
   if (opening === 'square' && w && h) return { ...none, strokes: outline(at.xM, at.yM, w / 2, h / 2) }
@@ -108,8 +108,8 @@ function holeMarks({ fit }: StreamPlan, { fan }: MountReport, holeM: number, at:
 }
 
 /** A blower by its own measures: the outlet's slot, or its intake with the lugs that were measured. */
-function blowerMarks(plan: StreamPlan, mount: MountReport, holeM: number, at: Spot): Marks {
-  const { fit } = plan
+function blowerMarks(plan: PlacePlan, mount: MountReport, holeM: number, at: Spot): Marks {
+  const { fit } = plan.place
   const { fan } = mount
   const [left, bottom] = [at.xM - fan.frameM / 2, at.yM - fan.frameM / 2]
   if (fit?.blowerFace === 'outlet' && fit.outletWidthM && fit.outletHeightM) {
@@ -125,7 +125,7 @@ function blowerMarks(plan: StreamPlan, mount: MountReport, holeM: number, at: Sp
       ],
     }
   }
-  const screwM = screwHoleOf(plan, fan)
+  const screwM = screwHoleOf(plan.place, fan)
   const lugs = screwM === null ? [] : (fit?.lugs ?? [])
   return {
     arcs: [],
@@ -147,11 +147,11 @@ function blowerMarks(plan: StreamPlan, mount: MountReport, holeM: number, at: Sp
 }
 
 /** What is worked to and what is marked of one fan with its middle at a point. */
-export function fanMarks(plan: StreamPlan, mount: MountReport, holeM: number, at: Spot): Marks {
+export function fanMarks(plan: PlacePlan, mount: MountReport, holeM: number, at: Spot): Marks {
   const { fan, spacingM } = mount
   if (fan.kind === 'blower') return blowerMarks(plan, mount, holeM, at)
   const half = fan.frameM / 2
-  const screwM = screwHoleOf(plan, fan) ?? frameOf(fan.frameM)?.holeM[1] ?? null
+  const screwM = screwHoleOf(plan.place, fan) ?? frameOf(fan.frameM)?.holeM[1] ?? null
   const s = spacingM === null ? null : spacingM / 2
   const corners =
     s === null || screwM === null

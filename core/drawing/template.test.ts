@@ -3,13 +3,14 @@ import { describe, expect, test } from 'vitest'
 import { computeReport } from '#core/plan'
 import { demoFans } from '../../demo/fans'
 import { demoPlan } from '../../demo/jobs'
-import type { Fit } from '#core/document'
+import { seenAt, type Fit } from '#core/document'
 import type { AdapterReport } from '#core/mount'
 import { adapterTemplate, fanTemplate, panelTemplate, templateDxf, templateSvg, tilesOf } from './index'
 
 /** Files read back by other readers than what wrote them: every circle where it belongs, to a hundredth of a millimetre. */
 
-const plan = demoPlan('job-film-cabinet')
+const plan = seenAt(demoPlan('job-film-cabinet'))
+const withFit = (fit: Fit | null) => ({ ...plan, place: { ...plan.place, fit } })
 const result = computeReport({ plan, fans: demoFans, shown: null })
 if (!result.ok) throw new Error(result.reason)
 const mount = result.report.mount!
@@ -79,7 +80,7 @@ test('the whole panel: both fans at their pitch, the panel’s edge about them',
   expect(dxf.entities.filter((e) => e.type === 'CIRCLE')).toHaveLength(12)
   const edge = panel.strokes.map((s) => Math.abs(s.toM[0] - s.fromM[0]))
   expect(edge.some((l) => Math.abs(l - 0.42) < 1e-9)).toBe(true)
-  expect(panelTemplate({ ...plan, fit: null }, { ...mount, layout: null }, 0.086)).toBeNull()
+  expect(panelTemplate(withFit(null), { ...mount, layout: null }, 0.086)).toBeNull()
 })
 
 describe('an adapter as a flat sheet', () => {
@@ -142,7 +143,7 @@ describe('an adapter as a flat sheet', () => {
 
 describe('holes that are there or cut without a saw, and blowers', () => {
   const made = (fit: Partial<Fit>, of = mount) =>
-    fanTemplate({ ...plan, fit: { ...plan.fit!, ...fit } }, of, 0.086)
+    fanTemplate(withFit({ ...plan.place.fit!, ...fit }), of, 0.086)
   const roundsOf = (fit: Partial<Fit>, layer: string) => made(fit).rounds.filter((r) => r.layer === layer)
   test('what is there is marked and not cut', () => {
     expect(roundsOf({ opening: 'round' }, 'cut')).toEqual([])

@@ -1,6 +1,6 @@
 import { kReducer } from '#core/airpath'
 import { endAreaOf, GENTLE_DEG, steepestDeg, type TransitionEnd } from '#core/fit'
-import type { Fan, Fit, Job } from '#core/document'
+import type { Fan, Place } from '#core/document'
 
 /** The adapter between the fans' hole and a hose, pipe or other opening. */
 
@@ -29,8 +29,7 @@ const endOf = (shape: TransitionEnd['shape'], widthM: number, heightM: number): 
  * Reference: Borda-Carnot times the share of a diffuser, by areas (kReducer); angles: common practice (handbook fit 4)
  */
 export function adapterOf(
-  { direction }: Job,
-  fit: Fit | null,
+  { direction, fit }: Place,
   fan: Fan,
   holeM: number,
   flowM3s: number | null,

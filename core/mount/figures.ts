@@ -1,5 +1,5 @@
 import { figure, input, type Figure } from '#core/figure'
-import type { Fit, StreamPlan } from '#core/document'
+import type { Fit, PlacePlan } from '#core/document'
 import { curtainDistance, curtainShare, endAreaOf } from '#core/fit'
 import { impellerDiameter } from '#core/system'
 import type { HoleOption } from './hole'
@@ -8,7 +8,7 @@ import type { SoftMount } from './soft'
 
 /** Figures of a place, each with its working. */
 export function figuresOf(
-  { job, fit }: StreamPlan,
+  { place }: PlacePlan,
   mount: Omit<MountReport, 'figures' | 'keeps'>,
   hole: HoleOption | null,
   screwHoleM: number | null,
@@ -25,22 +25,23 @@ export function figuresOf(
       'what lies behind the panel, piece by piece',
       {
         inputs: inside.map((l, i) => input(`t${i + 1}`, l.name, l.thicknessM, 'length')),
-        note: job.stackExtraM === null ? '' : 'With the guards, gasket and heads as told together.',
+        note: place.stackExtraM === null ? '' : 'With the guards, gasket and heads as told together.',
       },
     ),
   ]
-  if (job.stackExtraM !== null) figures[0]!.inputs.push(input('tₓ', 'told together', job.stackExtraM, 'length'))
-  if (leftM !== null && job.fitDepthM !== null)
+  if (place.stackExtraM !== null)
+    figures[0]!.inputs.push(input('tₓ', 'told together', place.stackExtraM, 'length'))
+  if (leftM !== null && place.fitDepthM !== null)
     figures.push(
       figure('fit.left', 'Left in the depth', 'length', leftM, 'x = d − t', 'difference', {
         inputs: [
-          input('d', 'depth for the fan', job.fitDepthM, 'length'),
+          input('d', 'depth for the fan', place.fitDepthM, 'length'),
           input('t', 'depth needed', neededM, 'length'),
         ],
         note: leftM < 0 ? 'It does not go in.' : '',
       }),
     )
-  if (hole && hole.webM !== null && spacingM !== null && job.holeM !== null)
+  if (hole && hole.webM !== null && spacingM !== null && place.holeM !== null)
     figures.push(
       figure(
         'fit.web',
@@ -52,7 +53,7 @@ export function figuresOf(
         {
           inputs: [
             input('s', 'screw holes, centre to centre', spacingM, 'length'),
-            input('D', 'hole', job.holeM, 'length'),
+            input('D', 'hole', place.holeM, 'length'),
             input('h', 'screw hole', screwHoleM, 'length'),
           ],
           note: hole.webM < 0 ? 'They run into each other.' : '',
@@ -76,7 +77,7 @@ export function figuresOf(
         },
       ),
     )
-  return [...figures, ...curtainFigure(mount), ...partFigures(fit, mount)]
+  return [...figures, ...curtainFigure(mount), ...partFigures(place.fit, mount)]
 }
 
 /** Free ring at the gap over the opening that it serves. */

@@ -1,5 +1,5 @@
 import { areaShare, frameOf, LEAST_WEB_M, smallHoleK, threadOf, webWidth } from '#core/fit'
-import type { Fan, Fit, StreamPlan } from '#core/document'
+import type { Fan, Fit, Place } from '#core/document'
 import { impellerDiameter } from '#core/system'
 import { usualThread } from './screws'
 
@@ -51,5 +51,5 @@ export function holeOption(
 export const leastWeb = (material: Fit['material'] | undefined): number =>
   material === 'metal' ? LEAST_WEB_M.metal : LEAST_WEB_M.other
 /** The screw holes: as told, else the medium clearance of the screw. */
-export const screwHoleOf = ({ job, fit }: StreamPlan, fan: Fan): number | null =>
-  job.screwHoleM ?? threadOf(fit?.thread ?? usualThread(fan) ?? 0)?.clearanceM ?? null
+export const screwHoleOf = ({ screwHoleM, fit }: Place, fan: Fan): number | null =>
+  screwHoleM ?? threadOf(fit?.thread ?? usualThread(fan) ?? 0)?.clearanceM ?? null

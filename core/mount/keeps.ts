@@ -1,6 +1,6 @@
 import { leastWeb, type HoleOption } from './hole'
 import type { MountReport } from './mount'
-import type { StreamPlan } from '#core/document'
+import type { Place } from '#core/document'
 import { impellerDiameter } from '#core/system'
 
 /** What is there already, held against the picked fan: what can stay, and what no longer fits. */
@@ -20,7 +20,7 @@ const SAME_PATTERN_M = 0.001
 const LEAST_OF_BLADES = 0.95
 
 type Mount = Omit<MountReport, 'figures' | 'keeps'>
-function holeRow({ job, fit }: StreamPlan, mount: Mount, hole: HoleOption | null): KeepRow[] {
+function holeRow(place: Place, mount: Mount, hole: HoleOption | null): KeepRow[] {
   const { opening, fan } = mount
   if (opening && opening.shape !== 'round' && opening.shape !== 'tapered') {
     const why =
@@ -31,20 +31,20 @@ function holeRow({ job, fit }: StreamPlan, mount: Mount, hole: HoleOption | null
           : ''
     return [{ key: 'hole', what: 'opening', sizeM: opening.widthM, stays: why === '', why }]
   }
-  if (job.holeM === null) return []
-  const needsM = fan.kind === 'axial' ? impellerDiameter(fan) : (fit?.intakeM ?? null)
+  if (place.holeM === null) return []
+  const needsM = fan.kind === 'axial' ? impellerDiameter(fan) : (place.fit?.intakeM ?? null)
   // the hole of a blower whose intake nobody measured cannot be told
   if (needsM === null) return []
-  const least = leastWeb(fit?.material)
+  const least = leastWeb(place.fit?.material)
   const why =
-    job.holeM < LEAST_OF_BLADES * needsM
+    place.holeM < LEAST_OF_BLADES * needsM
       ? 'smaller than the blades: cut it larger'
-      : job.holeM > fan.frameM
+      : place.holeM > fan.frameM
         ? 'wider than the frame: an adapter plate closes it'
         : hole?.webM != null && hole.webM < least
           ? 'too near the screw holes of this frame'
           : ''
-  return [{ key: 'hole', what: 'hole', sizeM: job.holeM, stays: why === '', why }]
+  return [{ key: 'hole', what: 'hole', sizeM: place.holeM, stays: why === '', why }]
 }
 function screwRow({ screw, drawerM }: Mount): KeepRow[] {
   if (drawerM === null || !screw) return []
@@ -58,27 +58,26 @@ function screwRow({ screw, drawerM }: Mount): KeepRow[] {
 }
 
 /** What of a place stays with the picked fan, row by row; only what is told. */
-export function keepsOf(plan: StreamPlan, mount: Mount, hole: HoleOption | null): KeepRow[] {
-  const { job } = plan
+export function keepsOf(place: Place, mount: Mount, hole: HoleOption | null): KeepRow[] {
   const { fan, spacingM, leftM, layout, room, inOpening } = mount
-  const rows = holeRow(plan, mount, hole)
-  if (job.existingHolesM !== null && spacingM !== null) {
-    const stays = Math.abs(job.existingHolesM - spacingM) <= SAME_PATTERN_M
+  const rows = holeRow(place, mount, hole)
+  if (place.existingHolesM !== null && spacingM !== null) {
+    const stays = Math.abs(place.existingHolesM - spacingM) <= SAME_PATTERN_M
     const why = stays ? '' : 'another pattern: drill new ones, or use an adapter plate'
-    rows.push({ key: 'pattern', what: 'screw holes', sizeM: job.existingHolesM, stays, why })
+    rows.push({ key: 'pattern', what: 'screw holes', sizeM: place.existingHolesM, stays, why })
   }
-  if (job.fitDepthM !== null && leftM !== null)
+  if (place.fitDepthM !== null && leftM !== null)
     rows.push({
       key: 'depth',
       what: 'depth',
-      sizeM: job.fitDepthM,
+      sizeM: place.fitDepthM,
       stays: leftM >= 0,
       why: leftM < 0 ? 'too shallow: a thinner fan, or mount it outside' : '',
     })
-  if (job.fitWidthM !== null) {
-    const stays = fan.frameM <= job.fitWidthM
+  if (place.fitWidthM !== null) {
+    const stays = fan.frameM <= place.fitWidthM
     const why = stays ? '' : 'too narrow: a smaller frame'
-    rows.push({ key: 'width', what: 'width', sizeM: job.fitWidthM, stays, why })
+    rows.push({ key: 'width', what: 'width', sizeM: place.fitWidthM, stays, why })
   }
   rows.push(...screwRow(mount))
   if (room !== null) {

@@ -7,15 +7,16 @@ import {
   planSchema,
   type Fan,
   type Fit,
-  type Job,
-  type StreamPlan,
+  seenAt,
+  type PlacePlan,
   type StockPart,
   wholePlan,
+  type Blows,
 } from '#core/document'
 import { computeReport } from '#core/plan'
 import { partsList } from '#core/supply'
 import { countPiece, dropStale, piecesOf, staleOf, holeOption, type MountReport } from './index'
-import { pick, selectionOf } from '../../tests/plans'
+import { pick, selectionOf, tell, type Told } from '../../tests/plans'
 
 /** A fan in its place, by hand. Sizes are the handbook's usual frames, made millimetres. */
 
@@ -32,14 +33,13 @@ const fan: Fan = {
     { flowM3s: 0.02, pressurePa: 0 },
   ],
 }
-function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}, count = 1): StreamPlan {
+function planOf(fit: Partial<Fit> = {}, job: Told = {}, count = 1): PlacePlan {
   const plan = newStreamPlan('j', 'Box')
   plan.path = [{ ...newElement('o', 'opening'), areaM2: 0.005 }, newElement('fan', 'fan')]
-  pick(plan, selectionOf('f', { id: 's', count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
-  plan.fit = { ...newFit('fit'), ...fit }
-  Object.assign(plan.job, job)
+  pick(plan, selectionOf('f', { count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
+  tell(plan, { fit: { ...newFit('fit'), ...fit }, ...job })
   expect(planSchema.safeParse(wholePlan(plan)).error?.issues ?? []).toEqual([])
-  return plan
+  return seenAt(plan)
 }
 function mountOf(...told: Parameters<typeof planOf>): MountReport {
   const r = computeReport({ plan: planOf(...told), fans: [fan], shown: null })
@@ -78,7 +78,7 @@ describe('the stack', () => {
   })
   test('the gap costs by the side that faces it', () => {
     // 17 mm on blades of 74.4 mm: 0.23 of the diameter, a little nearer than a quarter
-    const cost = (direction: Job['direction']) => mountOf(stack, { fitDepthM: mm(60), direction }).cost!
+    const cost = (direction: Blows) => mountOf(stack, { fitDepthM: mm(60), direction }).cost!
     expect(cost('out').flowLow).toBeGreaterThan(0.1)
     expect(cost('out').noiseLow).toBeGreaterThan(5)
     expect(cost('in').flowLow).toBeLessThan(cost('out').flowLow)
@@ -89,7 +89,7 @@ describe('the stack', () => {
 })
 
 describe('screws', () => {
-  const held = (mountKind: Job['mountKind'], fit: Partial<Fit> = {}) =>
+  const held = (mountKind: Told['mountKind'], fit: Partial<Fit> = {}) =>
     mountOf({ ...stack, spacerM: null, filterM: null, ...fit }, { mountKind }).screw!
   test('through both flanges: the whole frame with its pads', () => {
     // 1.2 + 3 + 1 + 1 + 25 + 1 = 32.2; two washers of 0.8, a nut of 3.2, two pitches of 0.7: 38.4, so 40
@@ -179,23 +179,23 @@ describe('what is bought', () => {
 })
 
 describe('the gap in the air path', () => {
-  const reportOf = (plan: StreamPlan) => {
+  const reportOf = (plan: PlacePlan) => {
     const r = computeReport({ plan, fans: [fan], shown: null })
     if (!r.ok) throw new Error(r.reason)
     return r.report
   }
-  const tight = (depth: number, direction: Job['direction'] = 'out') => {
+  const tight = (depth: number, direction: Blows = 'out') => {
     const plan = planOf({}, { fitDepthM: mm(depth), direction })
     return { plan, mount: reportOf(plan).mount! }
   }
-  const gapOf = (plan: StreamPlan, mount: MountReport) => piecesOf(plan, mount).find((p) => p.key === 'gap')
-  const countGap = (plan: StreamPlan, mount: MountReport) => {
+  const gapOf = (plan: PlacePlan, mount: MountReport) => piecesOf(plan, mount).find((p) => p.key === 'gap')
+  const countGap = (plan: PlacePlan, mount: MountReport) => {
     const gap = gapOf(plan, mount)
     if (gap) countPiece(plan, gap)
   }
-  const countedGap = (plan: StreamPlan) => plan.path.find((e) => e.id === 'fit-gap')
-  const gapIsOff = (plan: StreamPlan, mount: MountReport) => gapOf(plan, mount)!.off
-  const flow = (plan: StreamPlan) => reportOf(plan).selection!.candidate.flow!
+  const countedGap = (plan: PlacePlan) => plan.path.find((e) => e.id.startsWith('fit-gap'))
+  const gapIsOff = (plan: PlacePlan, mount: MountReport) => gapOf(plan, mount)!.off
+  const flow = (plan: PlacePlan) => reportOf(plan).selection!.candidate.flow!
   test('is the free ring, on the side that faces the wall, and moves the operating point', () => {
     // 10 mm left behind 25 mm of frame: π · 74.4 mm · 10 mm = 23.4 cm2
     const { plan, mount } = tight(35)
@@ -203,19 +203,19 @@ describe('the gap in the air path', () => {
     countGap(plan, mount)
     expect(countedGap(plan)).toMatchObject({ name: 'Gap before the fan' })
     expect(countedGap(plan)!.areaM2).toBeCloseTo(23.37e-4, 5)
-    expect(plan.path.findIndex((e) => e.id === 'fit-gap')).toBe(
+    expect(plan.path.findIndex((e) => e.id.startsWith('fit-gap'))).toBe(
       plan.path.findIndex((e) => e.kind === 'fan') - 1,
     )
     expect(flow(plan)).toBeLessThan(0.95 * free)
     // and the noise goes by it: 10 mm before blades of 74 mm
-    expect(plan.job.inletClearM).toBeCloseTo(mm(10), 9)
+    expect(plan.place.inletClearM).toBeCloseTo(mm(10), 9)
     expect(gapIsOff(plan, mount)).toBe(false)
   })
   test('blowing in it stands behind the fan; a deeper place makes it wrong, and correcting it leaves one', () => {
     const { plan, mount } = tight(35, 'in')
     countGap(plan, mount)
     expect(countedGap(plan)!.name).toBe('Gap behind the fan')
-    plan.job.fitDepthM = mm(60)
+    plan.place.fitDepthM = mm(60)
     const deeper = reportOf(plan).mount!
     expect(gapIsOff(plan, deeper)).toBe(true)
     countGap(plan, deeper)
@@ -229,7 +229,7 @@ describe('the gap in the air path', () => {
     // one that was counted before is named, and taken out
     const deep = tight(35)
     countGap(deep.plan, deep.mount)
-    deep.plan.job.fitDepthM = mm(20)
+    deep.plan.place.fitDepthM = mm(20)
     const stale = staleOf(deep.plan, piecesOf(deep.plan, reportOf(deep.plan).mount!))
     expect(stale.map((e) => e.name)).toEqual(['Gap before the fan'])
     dropStale(deep.plan, stale)

@@ -10,13 +10,12 @@ import {
   type PanelLayout,
 } from '#core/fit'
 import type { Figure } from '#core/figure'
-import { facedPlace, facePlace, type Fan, type Fit, type Job, type StreamPlan } from '#core/document'
+import { fromEachPlace, type Fan, type Fit, type Place, type PlacePlan, type StreamPlan } from '#core/document'
 import type { Candidate } from '#core/selection'
 import {
   arrayThickness,
   drivenSpeed,
   fanPlaces,
-  groupsOf,
   holeSpacing,
   impellerDiameter,
   trueThickness,
@@ -45,6 +44,8 @@ interface CablePlan {
 }
 
 export interface MountReport extends MeasuredFrame {
+  /** id of the place */
+  place: string
   fan: Fan
   /** how many of them, and how many side by side in one opening */
   count: number
@@ -59,7 +60,7 @@ export interface MountReport extends MeasuredFrame {
   drawerM: number | null
   /** the fan's own lead, m; what holds it; the hole is cut with a saw, as far as anybody said */
   leadM: number | null
-  heldBy: Job['mountKind']
+  heldBy: Place['mountKind']
   sawn: boolean
   spacingM: number | null
   sizes: SizeRow[]
@@ -104,70 +105,76 @@ const turnsOf = (model: FanModel, candidate: Candidate | null): number | null =>
     : model.fan.ratedRpm * drivenSpeed(model, candidate.driveV, candidate.duty)
 
 /**
- * How the picked fans of an air stream go into the place that stands in front; null without a fan there.
+ * How the picked fans of an air stream go into a place; null without a fan there.
  * @param candidate where they run; null where it is not known
  */
-export function mountOf(plan: StreamPlan, system: AirSystem, candidate: Candidate | null): MountReport | null {
+export function mountOf(plan: PlacePlan, system: AirSystem, candidate: Candidate | null): MountReport | null {
   const { fanArray, air } = system
   if (!fanArray) return null
-  const atPlaces = fanArray.arrangement === 'places'
-  const group = atPlaces ? groupsOf(fanArray)[facedPlace(plan)] : fanArray
+  const { place } = plan
+  const { fit } = place
+  const groups = fanArray.groups.filter((g) => g.placeId === place.id)
+  const [group] = groups
   if (!group) return null
   const { fan } = group.model
-  const { job, fit } = plan
+  const count = groups.reduce((sum, g) => sum + g.count, 0)
+  const atPlaces = fanArray.arrangement === 'places'
   const thicknessM = atPlaces ? trueThickness(fan) : arrayThickness(fanArray)
-  const layers = layersOf(fan, thicknessM, fit, job.direction)
+  const layers = layersOf(fan, thicknessM, place)
   const depthOf = (outside: boolean) =>
     layers.reduce((s, l) => s + (l.outside === outside ? l.thicknessM : 0), 0)
-  const neededM = job.stackExtraM === null ? depthOf(false) : thicknessM + job.stackExtraM
-  const leftM = job.fitDepthM === null ? null : job.fitDepthM - neededM
-  const gapSide = job.direction === null ? null : job.direction === 'in' ? 'exhaust' : 'intake'
+  const neededM = place.stackExtraM === null ? depthOf(false) : thicknessM + place.stackExtraM
+  const leftM = place.fitDepthM === null ? null : place.fitDepthM - neededM
+  const gapSide = place.direction === null ? null : place.direction === 'in' ? 'exhaust' : 'intake'
   const spacingM = holeSpacing(fan)
   const wantedM = wantedCutout(fan, fit)
-  const sideBySide = atPlaces || fanArray.arrangement === 'parallel' ? group.count : 1
+  const sideBySide = atPlaces || fanArray.arrangement === 'parallel' ? count : 1
   // openings alike have a panel each
-  const inOpening = sideBySide / (fanPlaces(plan)[facedPlace(plan)]?.times ?? 1)
+  const inOpening = sideBySide / (fanPlaces(plan).find((p) => p.place === place)?.times ?? 1)
   const flow = candidate?.flow ?? null
   const flowOfOne = flow === null ? null : flow / sideBySide
   const base = {
+    place: place.id,
     fan,
-    count: group.count,
+    count,
     inOpening,
     flowOfOne,
     density: air.density,
-    holeM: job.holeM,
+    holeM: place.holeM,
     gasketM: fit?.gasketM ?? null,
     drawerM: fit?.screwM ?? null,
     leadM: fit?.leadM ?? null,
-    heldBy: job.mountKind,
+    heldBy: place.mountKind,
     sawn: !fit?.opening && (fit?.cutWay ?? 'saw') === 'saw',
     spacingM,
     ...measuredOf(fan, fit),
     sizes: sizesOf(fan, fit),
-    layers: job.stackExtraM === null ? layers : layers.filter((l) => l.outside || l.key === 'fan'),
+    layers: place.stackExtraM === null ? layers : layers.filter((l) => l.outside || l.key === 'fan'),
     neededM,
     leftM,
     cost: leftM === null || leftM < 0 || !gapSide ? null : gapCost(leftM / impellerDiameter(fan), gapSide),
     gapSide,
     things: thingsOf(fit, neededM, depthOf(true) - (fit?.panelM ?? 0) + (fit?.adapterLengthM ?? 0)),
     wantedM,
-    opening: openingOf(job, fit, fan),
-    screw: screwOf(job, fan, fit, layers),
+    opening: openingOf(place, fan),
+    screw: screwOf(place, fan, layers),
     soft: softMountOf(fit, turnsOf(group.model, candidate)),
     cable: cableOf(fit),
     guarded: fit?.guard == null ? null : fit.guard !== 'none',
     guardM: guardNeeds(fit),
     guardShare: guardShareOf(fit),
     filter: filterOf(fit, flow),
-    adapter: adapterOf(job, fit, fan, job.holeM ?? wantedM, flowOfOne, air.density),
+    adapter: adapterOf(place, fan, place.holeM ?? wantedM, flowOfOne, air.density),
     ...panelOf(fit, fan, Math.ceil(inOpening)),
   } satisfies Omit<MountReport, 'figures' | 'keeps'>
-  const screwHoleM = screwHoleOf(plan, fan)
+  const screwHoleM = screwHoleOf(place, fan)
   const hole =
-    job.holeM === null ? null : holeOption({ wantedM, spacingM, screwHoleM }, job.holeM, flowOfOne, air.density)
+    place.holeM === null
+      ? null
+      : holeOption({ wantedM, spacingM, screwHoleM }, place.holeM, flowOfOne, air.density)
   return {
     ...base,
-    keeps: keepsOf(plan, base, hole),
+    keeps: keepsOf(place, base, hole),
     figures: figuresOf(plan, base, hole, screwHoleM),
   }
 }
@@ -195,8 +202,6 @@ function panelOf(fit: Fit | null, fan: Fan, count: number): Pick<MountReport, 'r
   return { room, crowded, layout }
 }
 
-/** How the fans go into each of their places: one, or two along the path. */
-export function mountsOf(plan: StreamPlan, system: AirSystem, candidate: Candidate | null): MountReport[] {
-  const places = system.fanArray?.arrangement === 'places' ? ([0, 1] as const) : ([0] as const)
-  return places.flatMap((place) => mountOf(facePlace(plan, place), system, candidate) ?? [])
-}
+/** How the fans go into each of their places. */
+export const mountsOf = (plan: StreamPlan, system: AirSystem, candidate: Candidate | null): MountReport[] =>
+  fromEachPlace(plan).flatMap((at) => mountOf(at, system, candidate) ?? [])

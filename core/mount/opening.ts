@@ -1,5 +1,5 @@
 import { endAreaOf } from '#core/fit'
-import type { Fan, Fit, Job } from '#core/document'
+import type { Fan, Fit, Place } from '#core/document'
 import { impellerDiameter, sweptArea } from '#core/system'
 
 /** An opening that is there already. */
@@ -40,11 +40,11 @@ function withinCircle(outline: Outline, widthM: number, heightM: number, circleM
 }
 
 /** The opening of a job for a fan; null where it is cut yet, or its size is not told. */
-export function openingOf(job: Job, fit: Fit | null, fan: Fan): OpeningReport | null {
+export function openingOf({ fit, holeM }: Place, fan: Fan): OpeningReport | null {
   if (!fit?.opening) return null
   const round = fit.opening === 'round' || fit.opening === 'tapered'
-  const widthM = round ? job.holeM : fit.openingWidthM
-  const heightM = round ? job.holeM : fit.openingHeightM
+  const widthM = round ? holeM : fit.openingWidthM
+  const heightM = round ? holeM : fit.openingHeightM
   if (widthM === null || heightM === null) return null
   const bladesM = impellerDiameter(fan)
   const shape = fit.opening === 'square' ? 'square' : fit.opening === 'oval' ? 'oval' : 'round'

@@ -8,13 +8,13 @@ import {
   planSchema,
   type Fan,
   type Fit,
-  type Job,
-  type StreamPlan,
+  seenAt,
+  type PlacePlan,
   wholePlan,
 } from '#core/document'
 import { computeReport } from '#core/plan'
 import { countPiece, piecesOf, type MountReport, type Piece } from './index'
-import { pick, selectionOf } from '../../tests/plans'
+import { pick, selectionOf, tell, type Told } from '../../tests/plans'
 
 /** What stands round the fans in their place, by hand. Sizes are usual frames, made millimetres; fans are invented. */
 
@@ -30,16 +30,15 @@ const fan: Fan = {
     { flowM3s: 0.02, pressurePa: 0 },
   ],
 }
-function planOf(fit: Partial<Fit> = {}, job: Partial<Job> = {}): StreamPlan {
+function planOf(fit: Partial<Fit> = {}, job: Told = {}): PlacePlan {
   const plan = newStreamPlan('j', 'Box')
   plan.path = [{ ...newElement('in', 'opening'), areaM2: 0.005 }, newElement('fan', 'fan')]
-  pick(plan, selectionOf('f', { id: 's' }), 12)
-  plan.fit = { ...newFit('fit'), ...fit }
-  Object.assign(plan.job, { direction: 'out' }, job)
+  pick(plan, selectionOf('f'), 12)
+  tell(plan, { fit: { ...newFit('fit'), ...fit }, direction: 'out', ...job })
   expect(planSchema.safeParse(wholePlan(plan)).error?.issues ?? []).toEqual([])
-  return plan
+  return seenAt(plan)
 }
-function reportOf(plan: StreamPlan, of = fan) {
+function reportOf(plan: PlacePlan, of = fan) {
   const r = computeReport({ plan, fans: [of], shown: null })
   if (!r.ok || !r.report.mount) throw new Error('no mount')
   return r.report
@@ -68,7 +67,7 @@ describe('what is in the way', () => {
 })
 
 describe('an opening that is there', () => {
-  const openingOf = (told: Partial<Fit>, job: Partial<Job> = {}) => mountOf(told, job).opening
+  const openingOf = (told: Partial<Fit>, job: Told = {}) => mountOf(told, job).opening
   test('round: the disc of its blades at most, larger than the ring without the hub', () => {
     const round = openingOf({ opening: 'round' }, { holeM: mm(90) })!
     expect(round.areaM2).toBeCloseTo((Math.PI / 4) * 0.09 ** 2, 9)
@@ -150,13 +149,13 @@ describe('what can stay with another fan', () => {
 
 describe('one chain: pieces of the place in the air path', () => {
   const guard: Partial<Fit> = { guard: 'mesh', guardOpeningM: mm(4), guardBarM: mm(1) }
-  const piece = (plan: StreamPlan, key: Piece['key']) =>
+  const piece = (plan: PlacePlan, key: Piece['key']) =>
     piecesOf(plan, reportOf(plan).mount!).find((p) => p.key === key)
-  const count = (plan: StreamPlan, ...keys: Piece['key'][]) => {
+  const count = (plan: PlacePlan, ...keys: Piece['key'][]) => {
     for (const key of keys) countPiece(plan, piece(plan, key)!)
   }
-  const flow = (plan: StreamPlan) => reportOf(plan).selection!.candidate.flow!
-  const ids = (plan: StreamPlan) => plan.path.map((e) => e.id)
+  const flow = (plan: PlacePlan) => reportOf(plan).selection!.candidate.flow!
+  const ids = (plan: PlacePlan) => plan.path.map((e) => e.id.replace('-place-j', '').replace('-place-main', ''))
 
   test('guard, narrow hole, filter and adapter each take air, and stand on their side', () => {
     const plan = planOf(
@@ -180,7 +179,7 @@ describe('one chain: pieces of the place in the air path', () => {
     }
     expect(ids(plan)).toEqual(['in', 'fit-gap', 'fit-filter', 'fan', 'fit-hole', 'fit-guard', 'fit-adapter'])
     // blowing in, all stand the other way round
-    const inwards = planOf(plan.fit!, { ...plan.job, direction: 'in' })
+    const inwards = planOf(plan.place.fit!, { holeM: mm(66), fitDepthM: mm(45), direction: 'in' })
     count(inwards, 'adapter', 'hole', 'guard', 'gap', 'filter')
     // the opening before the fan is its hole
     expect(ids(inwards)).toEqual(['fit-adapter', 'fit-filter', 'fit-guard', 'in', 'fan', 'fit-gap'])
@@ -203,7 +202,7 @@ describe('one chain: pieces of the place in the air path', () => {
   test('another guard makes what is counted wrong', () => {
     const plan = planOf(guard)
     count(plan, 'guard')
-    plan.fit!.guardBarM = mm(2)
+    plan.place.fit!.guardBarM = mm(2)
     expect(piece(plan, 'guard')!.off).toBe(true)
   })
   test('a hole as wide as wanted, and an adapter between equal ends, cost nothing and are not offered', () => {

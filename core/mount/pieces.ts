@@ -1,7 +1,7 @@
 import { REFERENCE_DENSITY } from '#core/air'
 import { bFromK, kReducer } from '#core/airpath'
 import { boreOf, smallHoleK } from '#core/fit'
-import { facedPlace, newElement, type Fit, type Job, type PathElement, type StreamPlan } from '#core/document'
+import { drawnPlaces, newElement, type Blows, type Fit, type PathElement, type PlacePlan } from '#core/document'
 import { freeAreaRatioOf, impellerDiameter } from '#core/system'
 import { guardPattern } from './guard'
 import type { MountReport } from './mount'
@@ -31,17 +31,15 @@ export interface Piece {
 }
 
 /** Id of a piece's element: there is one of each at most, at each place. */
-const idOf = (plan: StreamPlan, key: PieceKey) => `${facedPlace(plan) === 0 ? 'fit' : 'fit2'}-${key}`
-const isOwn = (plan: StreamPlan, e: PathElement) => pieceKeys.some((key) => e.id === idOf(plan, key))
-/** Where the fans in front stand in the path. */
-function fansAt(plan: StreamPlan): number {
-  const places = plan.path.flatMap((e, i) => (e.kind === 'fan' ? [i] : []))
-  return places[facedPlace(plan)] ?? -1
-}
+const idOf = ({ place }: PlacePlan, key: PieceKey) => `fit-${key}-${place.id}`.slice(0, 64)
+const isOwn = (plan: PlacePlan, e: PathElement) => pieceKeys.some((key) => e.id === idOf(plan, key))
+/** Where the fans of the place stand in the path; -1: it does not show them. */
+const fansAt = (plan: PlacePlan): number =>
+  plan.path.findIndex((e) => drawnPlaces(plan).some((d) => d.element === e && d.place === plan.place))
 /** Values that differ less are the same, share. */
 const SAME = 0.01
 /** The pieces inside and outside, the nearest to the fans first; the filter stands on the intake side. */
-const inOrder = (direction: Job['direction']): PieceKey[][] =>
+const inOrder = (direction: Blows): PieceKey[][] =>
   direction === 'in'
     ? [['gap'], ['hole', 'guard', 'filter', 'adapter']]
     : [
@@ -137,14 +135,14 @@ function adapterValues({ adapter, inOpening }: MountReport, behind: boolean): Va
 }
 
 /** What is beside the fans in their row, the nearest first, as far as the air meets nothing but pieces of the place. */
-function besideFans(plan: StreamPlan, side: Piece['side']): PathElement[] {
+function besideFans(plan: PlacePlan, side: Piece['side']): PathElement[] {
   const place = plan.path[fansAt(plan)]
   if (!place) return []
   const row = plan.path.filter((e) => e.branchId === place.branchId)
   const fans = row.indexOf(place)
   return side === 'before' ? row.slice(0, fans).toReversed() : row.slice(fans + 1)
 }
-function foundOf(plan: StreamPlan, key: PieceKey, side: Piece['side']): PathElement | null {
+function foundOf(plan: PlacePlan, key: PieceKey, side: Piece['side']): PathElement | null {
   const own = plan.path.find((e) => e.id === idOf(plan, key))
   if (own) return own
   const next = besideFans(plan, side).find((e) => !isOwn(plan, e))
@@ -162,12 +160,12 @@ function differs(found: PathElement, values: PathElement): boolean {
 }
 
 /** Every piece of a place that can be counted, and those that are counted although the place no longer has them. */
-export function piecesOf(plan: StreamPlan, mount: MountReport): Piece[] {
-  const { fit } = plan
-  const outside = plan.job.direction === 'in' ? 'before' : 'behind'
+export function piecesOf(plan: PlacePlan, mount: MountReport): Piece[] {
+  const { fit, direction, inletClearM } = plan.place
+  const outside = direction === 'in' ? 'before' : 'behind'
   const inside = outside === 'before' ? 'behind' : 'before'
-  const place = plan.path[fansAt(plan)]
-  if (!place || plan.job.direction === null) return []
+  const fans = plan.path[fansAt(plan)]
+  if (!fans || direction === null) return []
   const made: [PieceKey, Piece['side'], Values | null][] = [
     ['gap', inside, gapValues(mount)],
     ['hole', outside, fit && holeValues(mount, fit)],
@@ -183,7 +181,7 @@ export function piecesOf(plan: StreamPlan, mount: MountReport): Piece[] {
     // a hole that somebody drew is an opening, and loses what openings lose
     const drawn = key === 'hole' && found && !own
     const element: PathElement = {
-      ...newElement(idOf(plan, key), drawn ? found.kind : values.kind, place.branchId),
+      ...newElement(idOf(plan, key), drawn ? found.kind : values.kind, fans.branchId),
       ...(drawn ? { areaM2: drawnArea(mount) } : values),
       name: values.name,
     }
@@ -195,7 +193,7 @@ export function piecesOf(plan: StreamPlan, mount: MountReport): Piece[] {
         element,
         found,
         own,
-        off: found !== null && (differs(found, element) || unlike(plan.job.inletClearM, clearM)),
+        off: found !== null && (differs(found, element) || unlike(inletClearM, clearM)),
         clearM,
       },
     ]
@@ -203,14 +201,14 @@ export function piecesOf(plan: StreamPlan, mount: MountReport): Piece[] {
 }
 
 /** What a path counts of a place that no longer has it. */
-export function staleOf(plan: StreamPlan, pieces: readonly Piece[]): PathElement[] {
+export function staleOf(plan: PlacePlan, pieces: readonly Piece[]): PathElement[] {
   return plan.path.filter((e) => isOwn(plan, e) && !pieces.some((p) => p.found?.id === e.id))
 }
 
 /** Puts a piece beside the fans, or gives what stands for it the values that it has. Changes the plan. */
-export function countPiece(plan: StreamPlan, { key, side, element, found, clearM }: Piece): void {
+export function countPiece(plan: PlacePlan, { key, side, element, found, clearM }: Piece): void {
   // one chain: what a wall before the intake adds to the noise goes by the same gap
-  if (clearM !== null) plan.job.inletClearM = clearM
+  if (clearM !== null) plan.place.inletClearM = clearM
   const stands = plan.path.find((e) => e.id === found?.id)
   if (stands) {
     const { id, name, branchId, ...values } = element
@@ -220,13 +218,13 @@ export function countPiece(plan: StreamPlan, { key, side, element, found, clearM
   const at = fansAt(plan)
   if (at < 0) return
   const step = side === 'before' ? -1 : 1
-  const group = inOrder(plan.job.direction).find((keys) => keys.includes(key))!
+  const group = inOrder(plan.place.direction).find((keys) => keys.includes(key))!
   const nearer = new Set(group.slice(0, group.indexOf(key)).flatMap((k) => foundOf(plan, k, side)?.id ?? []))
   let to = at + step
   while (nearer.has(plan.path[to]?.id ?? '')) to += step
   plan.path.splice(side === 'before' ? to + 1 : to, 0, element)
 }
 /** Takes what is no longer there out of the path. Changes the plan. */
-export function dropStale(plan: StreamPlan, stale: readonly PathElement[]): void {
+export function dropStale(plan: PlacePlan, stale: readonly PathElement[]): void {
   plan.path = plan.path.filter((e) => !stale.some((s) => s.id === e.id))
 }

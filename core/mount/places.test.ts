@@ -1,5 +1,6 @@
+import { tell } from '../../tests/plans'
 import { describe, expect, test } from 'vitest'
-import { facePlace, planSchema, type StreamPlan, wholePlan } from '#core/document'
+import { placesInUse, planSchema, seenAt, type StreamPlan, wholePlan } from '#core/document'
 import { computeReport } from '#core/plan'
 import { demoFans } from '../../demo/fans'
 import { demoPlan } from '../../demo/jobs'
@@ -8,6 +9,7 @@ import { countPiece, piecesOf } from './index'
 /** Fans at two places of one path: each place has its panel, its screws and its findings. */
 
 const rack = () => structuredClone(demoPlan('job-tape-rack'))
+const backOf = (plan: StreamPlan) => placesInUse(plan)[1]!
 function reportOf(plan: StreamPlan) {
   const r = computeReport({ plan, fans: demoFans, shown: null })
   if (!r.ok) throw new Error(r.reason)
@@ -15,16 +17,11 @@ function reportOf(plan: StreamPlan) {
 }
 
 describe('the second place', () => {
-  test('is turned to the front and back without a loss', () => {
+  test('is seen by itself, and nothing is lost on the way back', () => {
     const plan = rack()
-    const back = facePlace(plan, 1)
-    expect(back.job).toMatchObject({ direction: 'out', holeM: 0.086, name: plan.job.name })
-    expect(facePlace(back, 0)).toEqual({ ...plan, place: undefined })
-    expect(planSchema.parse(wholePlan(plan)).streams[0]!.secondPlace).toEqual(plan.secondPlace)
-  })
-  test('of which nothing is told lets the air out that the first one lets in', () => {
-    const bare = { ...rack(), secondPlace: null }
-    expect(facePlace(bare, 1)).toMatchObject({ fit: null, job: { direction: 'out', holeM: null } })
+    const back = seenAt(plan, backOf(plan).id)
+    expect(back.place).toMatchObject({ direction: 'out', holeM: 0.086 })
+    expect(planSchema.parse(wholePlan(back))).toEqual(wholePlan(plan))
   })
   test('has its own fans, stack and screws', () => {
     const [floor, back] = reportOf(rack()).mounts
@@ -40,22 +37,24 @@ describe('the second place', () => {
   })
   test('is judged by itself, by name, and says where it is mended', () => {
     const plan = rack()
-    plan.secondPlace!.job.fitDepthM = 0.02
+    backOf(plan).fitDepthM = 0.02
     const told = reportOf(plan).findings.findings.filter((f) => f.id === 'fit-too-thick')
-    expect(told.map((f) => [f.subject?.name, f.at.place, f.severity])).toEqual([['Back', 1, 'stop']])
+    expect(told.map((f) => [f.subject?.name, f.at.place, f.severity])).toEqual([
+      ['Back', backOf(plan).id, 'stop'],
+    ])
     // the same wrong at both is told for each
-    plan.job.fitDepthM = 0.02
+    tell(plan, { fitDepthM: 0.02 })
     const both = reportOf(plan).findings.findings.filter((f) => f.id === 'fit-too-thick')
     expect(both.map((f) => f.subject?.name).toSorted()).toEqual(['Back', 'Floor'])
   })
   test('counts its gap beside its own fans', () => {
     const plan = rack()
-    const face = facePlace(plan, 1)
+    const face = seenAt(plan, backOf(plan).id)
     const gap = piecesOf(face, reportOf(plan).mounts[1]!).find((p) => p.key === 'gap')!
     countPiece(face, gap)
     const ids = face.path.map((e) => e.id)
-    expect(ids.indexOf('fit2-gap')).toBe(ids.indexOf('back-fans') - 1)
-    expect(piecesOf(face, reportOf(facePlace(face, 0)).mounts[1]!).find((p) => p.key === 'gap')).toMatchObject({
+    expect(ids.indexOf(`fit-gap-${face.place.id}`)).toBe(ids.indexOf('back-fans') - 1)
+    expect(piecesOf(face, reportOf(face).mounts[1]!).find((p) => p.key === 'gap')).toMatchObject({
       own: true,
       off: false,
     })

@@ -1,5 +1,5 @@
 import { EAR_M, frameOf, screwLength, screwMinLength, TAPPING_M, threadOf } from '#core/fit'
-import type { Fan, Fit, Job, Thread } from '#core/document'
+import type { Fan, Place, Thread } from '#core/document'
 import type { Layer } from './stack'
 
 /** The screws as they follow from the stack. */
@@ -23,8 +23,7 @@ const USUAL_WASHERS = 2
 export const usualThread = (fan: Fan) => (fan.kind === 'axial' ? (frameOf(fan.frameM)?.thread ?? null) : null)
 
 /** What the screws pass: both flanges, or the near ear alone. */
-export function screwOf(job: Job, fan: Fan, fit: Fit | null, layers: readonly Layer[]): ScrewPlan | null {
-  const way = job.mountKind
+export function screwOf({ mountKind: way, fit }: Place, fan: Fan, layers: readonly Layer[]): ScrewPlan | null {
   const bolted = way === 'screws' || way === 'near-flange'
   if (!bolted && way !== 'self-tapping') return null
   const thread = fit?.thread ?? usualThread(fan)

@@ -1,4 +1,4 @@
-import type { Fan, Fit, Job } from '#core/document'
+import type { Fan, Place } from '#core/document'
 
 /** What lies between the outside and the inside, piece by piece. */
 
@@ -14,7 +14,7 @@ export interface Layer {
 /** Pressed, a gasket is half as thick. Common practice, no source (handbook fit 3). */
 const PRESSED = 0.5
 /** From the outside in; the filter stands on the intake side, which is outside where the fan blows in. */
-export function layersOf(fan: Fan, thicknessM: number, fit: Fit | null, direction: Job['direction']): Layer[] {
+export function layersOf(fan: Fan, thicknessM: number, { fit, direction }: Place): Layer[] {
   const layer = (
     key: Layer['key'],
     name: string,

@@ -41,16 +41,15 @@ const model = (() => {
 })()
 const base = (change: (p: StreamPlan) => void = () => {}): StreamPlan => {
   const plan = newStreamPlan('j', 'Box')
-  pick(plan, selectionOf('f', { id: 'p' }), 12)
+  pick(plan, selectionOf('f'), 12)
   change(plan)
   return plan
 }
 const fanArray = alike(model, 1, 'single')
 const power = (change: (p: StreamPlan) => void) => {
   const plan = base(change)
-  const selection = plan.selection!
   const driveV = drivenV(plan, fanArray)
-  return powerOf(plan, driveV, feedOf(plan, [{ stream: plan.stream, selection, driveV, fanArray }], []))
+  return powerOf(plan, driveV, feedOf(plan, [{ stream: plan.stream, duty: null, driveV, fanArray }], []))
 }
 
 describe('from the source to the fan', () => {
@@ -308,6 +307,20 @@ describe('targets', () => {
     // what is to come does not bring it under
     expect(at(60, { slopeKS: -0.3 / 60, tauS: 600 })).toMatchObject({ verdict: 'not-met', why: '' })
     expect(at(40, { slopeKS: -0.3 / 60, tauS: 600 }).verdict).toBe('met')
+  })
+  test('of runs that were taken again the one that had furthest to go tells', () => {
+    const both = (value: number, slopesKS: number[]) => {
+      const taken = (slopeKS: number) => ({ readings: [reading('temperature', value)], slopeKS, tauS: 600 })
+      const [first, ...more] = slopesKS
+      return judge([target('temperature', 45)], taken(first!), (p) => {
+        for (const [i, slope] of more.entries())
+          p.runs.push(run('after', `2026-03-0${i + 2}T10:00:00Z`, taken(slope)))
+      }).targets[0]!
+    }
+    expect(both(40, [0, 0.3 / 60]).why).toContain('about 3.0 K were to come')
+    expect(both(40, [0.3 / 60, 0]).why).toContain('about 3.0 K were to come')
+    expect(both(50, [0, -0.8 / 60]).why).toContain('Still falling')
+    expect(both(50, [-0.8 / 60, 0]).why).toContain('Still falling')
   })
   test('one reading with nothing noted only looks met, and what would make it sure is told', () => {
     const looks = (run: Partial<Run>, values = [36]) =>

@@ -1,4 +1,4 @@
-import { staysAsIs, streamName, type StreamPlan } from '#core/document'
+import { staysAsIs, streamName, type StreamPlan, dutyOf } from '#core/document'
 import { sumLevels } from '#core/noise'
 import { quickArrayLevel, type Operation, type SelectionContext } from '#core/selection'
 import { drivenV, type AirSystem } from '#core/system'
@@ -46,11 +46,8 @@ function sourceOf(
     return { ...base, level: heardDbA, low: heardDbA - HEARD_DB, high: heardDbA + HEARD_DB, basis: 'heard' }
   const level = candidate?.level ?? null
   if (level) return { ...base, level: level.exact, low: level.low, high: level.high, basis: 'predicted' }
-  const { selection } = plan
   const claimed =
-    fanArray && selection
-      ? quickArrayLevel(context, fanArray, { volts: drivenV(plan, fanArray), duty: selection.duty })
-      : null
+    fanArray && quickArrayLevel(context, fanArray, { volts: drivenV(plan, fanArray), duty: dutyOf(plan) })
   return { ...base, level: claimed, low: null, high: null, basis: claimed === null ? null : 'claim' }
 }
 

@@ -77,7 +77,7 @@ function planOf(
     altitudeM: 0,
     humidity: 0.5,
   })
-  pick(plan, selectionOf('f', { id: 'p' }), 12)
+  pick(plan, selectionOf('f'), 12)
   change(plan)
   return plan
 }

@@ -28,11 +28,13 @@ import {
   type Fan,
   type PathElement,
   type StreamPlan,
+  newPlace,
+  seenAt,
 } from '#core/document'
 import { levelDistance } from '#core/noise'
 import { planFacts } from '#core/rules'
 import { sayIn } from '#core/units'
-import { driveAt, feedFrom, pick, selectionOf } from '../../tests/plans'
+import { driveAt, feedFrom, pick, selectionOf, stand, tell } from '../../tests/plans'
 
 const air = airState(20, 0, 0)!
 const element = (kind: ElementKind, rest: Partial<PathElement> = {}): PathElement => ({
@@ -70,7 +72,7 @@ function report(change: (p: StreamPlan) => void = () => {}): Report {
   const plan = newStreamPlan('j', 'Box')
   Object.assign(plan.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40 })
   plan.path = [element('opening', { areaM2: 0.004 }), element('fan'), element('chamber', { areaM2: 0.1 })]
-  pick(plan, selectionOf('f', { id: 'p' }), 12)
+  pick(plan, selectionOf('f'), 12)
   change(plan)
   const result = computeReport({ shown: null, plan, fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
@@ -155,7 +157,7 @@ describe('candidates and their reasons', () => {
     [
       'the depth',
       (p: StreamPlan) => {
-        p.job.fitDepthM = 0.02
+        tell(p, { fitDepthM: 0.02 })
       },
       12,
       'needs 25 mm of depth, the space has 20 mm',
@@ -163,7 +165,7 @@ describe('candidates and their reasons', () => {
     [
       'the width',
       (p: StreamPlan) => {
-        p.job.fitWidthM = 0.06
+        tell(p, { fitWidthM: 0.06 })
       },
       12,
       'frame of 80 mm, the space has 60 mm',
@@ -229,8 +231,7 @@ describe('candidates and their reasons', () => {
   test('an owned fan costs nothing, an unknown price stays unknown', () => {
     const { selectionContext: context } = report()
     const cost = (f: Fan, count: number): Candidate['cost'] =>
-      evaluateCandidate(context, { ...alone(f), count, arrangement: 'parallel' }, { volts: 12, duty: null })
-        .cost
+      evaluateCandidate(context, alike(model(f), count, 'parallel'), { volts: 12, duty: null }).cost
     expect(cost({ ...fan, owned: true }, 3)).toBe(0)
     expect(cost(fan, 3)).toBe(30)
     expect(cost({ ...fan, price: null }, 3)).toBeNull()
@@ -260,13 +261,13 @@ describe('level at the listener', () => {
     expect([0.1, 0.3, 1, 1.5, 6].map(levelDistance)).toEqual([0.3, 0.3, 1, 1.5, 1.5])
   })
   const free = { penalties: [], value: 0, low: 0, high: 0 }
-  const job = newStreamPlan('p', 'P').job
+  const place = newPlace('here')
   const at = (...kinds: [ElementKind, Partial<PathElement>?][]) => ({
     row: kinds.map(([kind, rest], i) => element(kind, { id: `e${i}`, ...rest })),
     index: kinds.findIndex(([kind]) => kind === 'fan'),
   })
   test('what is not known of an installation grows smoothly with the pressure, from nothing to 3 to 10 dB', () => {
-    const of = (p: number) => installationOf(job, at(['chamber'], ['fan']), model(), p, false)
+    const of = (p: number) => installationOf(place, at(['chamber'], ['fan']), model(), p, false)
     expect(of(0).value).toBe(0)
     for (let p = 0; p < 40; p += 0.1) expect(of(p + 0.1).value - of(p).value).toBeLessThan(0.2)
     expect(of(1e4)).toMatchObject({ penalties: [{ key: 'usual' }] })
@@ -274,17 +275,17 @@ describe('level at the listener', () => {
     expect(of(1e4).high).toBeCloseTo(10, 1)
   })
   test('grilles, guards and near walls come from the elements: the largest fully, half of the next', () => {
-    const of = (...kinds: Parameters<typeof at>) => installationOf(job, at(...kinds), model(), 50, false)
+    const of = (...kinds: Parameters<typeof at>) => installationOf(place, at(...kinds), model(), 50, false)
     expect(of(['grille', { style: 'plate' }], ['fan']).value).toBe(5.5)
     expect(of(['grille', { style: 'plate' }], ['fan'], ['grille', { style: 'plate' }]).value).toBe(
       5.5 + 2.5 / 2,
     )
     expect(of(['grille', { style: 'guard' }], ['fan'], ['grille', { style: 'guard' }]).value).toBe(1.5 + 0.25)
-    const spaced = { ...job, upstreamGapM: 0.015 }
+    const spaced = { ...place, upstreamGapM: 0.015 }
     expect(installationOf(spaced, at(['grille'], ['fan']), model(), 50, false).value).toBe(1.5)
-    const near = { ...job, inletClearM: 0.25 * impellerDiameter(fan) }
+    const near = { ...place, inletClearM: 0.25 * impellerDiameter(fan) }
     expect(installationOf(near, at(['chamber'], ['fan']), model(), 50, false).value).toBe(7.5)
-    expect(installationOf(job, at(['duct'], ['fan']), model(), 50, true).penalties).toMatchObject([
+    expect(installationOf(place, at(['duct'], ['fan']), model(), 50, true).penalties).toMatchObject([
       { key: 'stall' },
     ])
   })
@@ -327,7 +328,7 @@ describe('facts', () => {
       streams: [],
       mount: r.mount,
       mounts: r.mounts,
-      plan,
+      plan: seenAt(plan),
       fans,
       needEnv,
       context,
@@ -343,7 +344,7 @@ describe('facts', () => {
     let plan!: StreamPlan
     const r = report((p) => {
       feedFrom(p, { ...newSource('s', 'adapter'), iMaxA: 1 })
-      Object.assign(p.job, { fitDepthM: 0.03, inletClearM: 0.05 })
+      tell(p, { fitDepthM: 0.03, inletClearM: 0.05 })
       plan = p
     })
     const { facts, open, subjects } = factsOf(r, plan)
@@ -363,7 +364,7 @@ describe('facts', () => {
   test('claims are of one fan at its rated voltage, whatever it is driven at and however many there are', () => {
     let plan!: StreamPlan
     const r = report((p) => {
-      Object.assign(p.selection!, { count: 2, arrangement: 'parallel' })
+      stand(p, selectionOf(fan.id, { count: 2, arrangement: 'parallel' }))
       driveAt(p, 18)
       plan = p
     })

@@ -11,14 +11,15 @@ import {
   type Fan,
   type PathElement,
   type StreamPlan,
-  seenFrom,
   wholePlan,
+  placesInUse,
 } from '#core/document'
 import { defaultRank, modelShelf } from '#core/selection'
 import { rankShelf } from '../../tests/ranked'
-import { alike, drivenArray, elementFlows, groupCurve, modelFan, type FanModel } from '#core/system'
+import { elementFlows, groupCurve, modelFan, type FanModel } from '#core/system'
 import { computeReport, type Report } from '.'
-import { pick, selectionOf } from '../../tests/plans'
+import { labelsOf } from '#core/print'
+import { pick, selectionOf, tell, type Picked } from '../../tests/plans'
 
 /** Fans at two places of a box, and openings that stand several times. Invented fans. */
 const points = (flow: number, pressure: number) =>
@@ -47,7 +48,7 @@ const opening = (id: string, areaM2: number, branchId: string | null = null) =>
   el(id, 'opening', { areaM2, branchId })
 
 /** A cabinet: fans in the floor, fans at the back. */
-function cabinet(selection: Partial<NonNullable<StreamPlan['selection']>> = {}): StreamPlan {
+function cabinet(picked: Partial<Picked> = {}): StreamPlan {
   const plan = newStreamPlan('cabinet', 'Cabinet')
   Object.assign(plan.job, { goal: 'cool', heatW: 80, insideMaxC: 38, ambientC: 24, altitudeM: 0 })
   plan.path = [
@@ -57,20 +58,7 @@ function cabinet(selection: Partial<NonNullable<StreamPlan['selection']>> = {}):
     el('back', 'fan'),
     opening('back-slots', 0.009),
   ]
-  pick(
-    plan,
-    {
-      id: 'p',
-      fanId: whin.id,
-      secondFanId: null,
-      secondCount: null,
-      count: 4,
-      arrangement: 'places',
-      duty: null,
-      ...selection,
-    },
-    12,
-  )
+  pick(plan, selectionOf(picked.fanId ?? whin.id, { count: 4, arrangement: 'places', ...picked }), 12)
   return plan
 }
 function reportOf(plan: StreamPlan): Report {
@@ -95,8 +83,8 @@ describe('fans at two places', () => {
     expect(pressureOf(report, 'back').deltaPa).toBeCloseTo(pressure! / 2, 6)
   })
   test('pressures along the row come back to the room’s; a stronger floor puts the box over it, a stronger back under', () => {
-    const over = reportOf(cabinet({ count: 4, secondCount: 1 }))
-    const under = reportOf(cabinet({ count: 4, secondCount: 3 }))
+    const over = reportOf(cabinet({ count: 4, others: 1 }))
+    const under = reportOf(cabinet({ count: 4, others: 3 }))
     for (const report of [over, under]) expect(report.ribbon.at(-2)!.gaugePa).toBeCloseTo(0, 3)
     expect(pressureOf(over, 'inside').gaugePa).toBeGreaterThan(0)
     expect(pressureOf(under, 'inside').gaugePa).toBeLessThan(0)
@@ -104,7 +92,7 @@ describe('fans at two places', () => {
     expect(pressureOf(over, 'back').fans).toMatchObject({ count: 1 })
   })
   test('the sealed limit of the supply and exhaust formula: the same flow and box pressure', () => {
-    const report = reportOf(cabinet({ fanId: sedge.id, secondFanId: whin.id, count: 2, secondCount: 1 }))
+    const report = reportOf(cabinet({ fanId: sedge.id, other: whin.id, count: 2 }))
     const coefficient = (id: string, q: number) => {
       const element = report.path.elements.find((e) => e.id === id)!
       return element.figure.value! / q ** 2
@@ -127,9 +115,7 @@ describe('fans at two places', () => {
     )
   })
   test('currents, cost and level count every fan of both places', () => {
-    const { candidate } = reportOf(
-      cabinet({ fanId: sedge.id, secondFanId: whin.id, count: 5, secondCount: 3 }),
-    ).selection!
+    const { candidate } = reportOf(cabinet({ fanId: sedge.id, other: whin.id, count: 5, others: 3 })).selection!
     expect(candidate.currentA).toBeCloseTo(5 * 0.15, 9)
     expect(candidate.model).toBe('2 × Sedge 92 and 3 × Whin 80')
     const [a, b] = candidate.level!.pair!
@@ -138,39 +124,82 @@ describe('fans at two places', () => {
     expect(candidate.level!.exact).toBeCloseTo(10 * Math.log10(10 ** (a.exact / 10) + 10 ** (b.exact / 10)), 9)
   })
   test('a place’s own limit is held against the fans that stand there', () => {
-    const plan = cabinet({ fanId: sedge.id, secondFanId: whin.id, count: 2, secondCount: 1 })
+    const plan = cabinet({ fanId: sedge.id, other: whin.id, count: 2 })
     plan.path.find((e) => e.id === 'floor')!.widthM = 0.08
     const told = reportOf(plan).selection!.candidate.reasons.map((r) => r.text[0])
     expect(told).toContain('floor: frame of ')
-    const turned = cabinet({ fanId: whin.id, secondFanId: sedge.id, count: 2, secondCount: 1 })
+    const turned = cabinet({ fanId: whin.id, other: sedge.id, count: 2 })
     turned.path.find((e) => e.id === 'floor')!.widthM = 0.08
     expect(reportOf(turned).selection!.candidate.reasons.map((r) => r.text[0])).not.toContain(
       'floor: frame of ',
     )
   })
   test('fans for one place are sought with those at the other one held', () => {
-    const { selectionContext } = reportOf(cabinet())
-    const place = { index: 1 as const, otherFanId: whin.id, otherCount: 2 }
+    const plan = cabinet()
+    const { selectionContext } = reportOf(plan)
+    const [floor, back] = placesInUse(plan)
+    const others = [{ placeId: floor!.id, fanId: whin.id, count: 2 }]
+    const place = { placeId: back!.id, others }
     const { rows } = rankShelf(selectionContext, modelShelf(fans), { ...defaultRank, places: true, place })
     expect(rows.length).toBe(2 * defaultRank.counts.length)
     for (const row of rows) {
-      expect(row).toMatchObject({ fanId: whin.id, arrangement: 'places' })
-      expect(row.count - row.secondCount).toBe(2)
+      expect(row.arrangement).toBe('places')
+      expect(row.fans[0]).toEqual(others[0])
+      expect(row.fans[1]!.placeId).toBe(back!.id)
     }
-    expect(new Set(rows.map((r) => r.secondId))).toEqual(new Set([null, sedge.id]))
+    expect(new Set(rows.map((r) => r.fans[1]!.fanId))).toEqual(new Set([whin.id, sedge.id]))
   })
-  test('an older selection of two at two places is one at each', () => {
-    const older = cabinet({ count: 2 })
-    delete (older.selection as Partial<NonNullable<StreamPlan['selection']>>).secondCount
-    const read = seenFrom(planSchema.parse(wholePlan(older)))
-    expect(read.selection!.secondCount).toBeNull()
-    const { flow, pressure } = reportOf(read).selection!.candidate
-    const driven = drivenArray(
-      { ...alike(modelOf(whin), 2, 'places'), secondCount: 1 },
-      { volts: 12, duty: null },
-      air,
-    )!
-    expect(2 * pressureAt(driven.curve, flow!)! * air.densityRatio).toBeCloseTo(pressure!, 6)
+  test('what labels promise is told of fans alike, as many at each place; of others nobody can say', () => {
+    const ofLabel = (picked: Partial<Picked> = {}) => reportOf(cabinet(picked)).streams[0]!.ofLabel
+    expect(ofLabel()).toBeGreaterThan(0)
+    expect(ofLabel({ others: 1 })).toBeNull()
+    expect(ofLabel({ other: sedge.id })).toBeNull()
+  })
+  test('never more fans than one stream may have', () => {
+    const plan = cabinet({ count: 15, others: 1 })
+    const { selectionContext } = reportOf(plan)
+    const [floor, back] = placesInUse(plan)
+    const others = [{ placeId: floor!.id, fanId: whin.id, count: 14 }]
+    const place = { placeId: back!.id, others }
+    const { rows } = rankShelf(selectionContext, modelShelf(fans), { ...defaultRank, places: true, place })
+    expect(new Set(rows.map((r) => r.count))).toEqual(new Set([15, 16]))
+  })
+  test('of one place alone nothing is held, and the other stays empty', () => {
+    const plan = cabinet()
+    const { selectionContext } = reportOf(plan)
+    const [, back] = placesInUse(plan)
+    const place = { placeId: back!.id, others: [] }
+    const { rows } = rankShelf(selectionContext, modelShelf(fans), { ...defaultRank, places: true, place })
+    expect(rows.length).toBeGreaterThan(0)
+    for (const { fans } of rows) expect(fans.map((f) => f.placeId)).toEqual([back!.id])
+  })
+  test('a place that is put aside is passed as if nothing stood there; taken up again all is as before', () => {
+    const plan = cabinet()
+    const both = reportOf(plan).selection!.candidate
+    const [floor, back] = placesInUse(plan)
+    back!.aside = true
+    const alone = reportOf(plan)
+    expect(alone.selection!.candidate).toMatchObject({ count: 2, arrangement: 'parallel' })
+    expect(alone.selection!.candidate.flow!).toBeLessThan(both.flow!)
+    expect(pressureOf(alone, 'back')).toMatchObject({ fans: null, deltaPa: 0 })
+    expect(alone.mounts.map((m) => m.place)).toEqual([floor!.id])
+    back!.aside = false
+    expect(reportOf(plan).selection!.candidate.flow).toBe(both.flow)
+  })
+  test('what one blows in the other draws out: neither side is starved, and each is labelled its own way', () => {
+    const plan = cabinet()
+    tell(plan, { direction: 'in' })
+    placesInUse(plan)[1]!.direction = 'out'
+    const report = reportOf(plan)
+    expect(report.findings.findings.map((f) => f.id)).not.toContain('air-unbalanced')
+    expect(
+      labelsOf(plan, report, '2026-01-01')
+        .filter((l) => l.arrow)
+        .map((l) => l.lines),
+    ).toMatchObject([
+      [['blows in'], ['floor']],
+      [['draws out'], ['back']],
+    ])
   })
 })
 
@@ -188,7 +217,7 @@ function roof(times: number, count: number, alone = false): StreamPlan {
     opening('outlet', 0.008, alone ? null : 'one'),
   ]
   plan.branches = alone ? [] : branches
-  pick(plan, selectionOf(whin.id, { id: 'p', count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
+  pick(plan, selectionOf(whin.id, { count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
   return plan
 }
 const modelOf = (fan: Fan): FanModel => {

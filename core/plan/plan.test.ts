@@ -18,7 +18,7 @@ import {
   type StreamPlan,
 } from '#core/document'
 import { withAlso } from '#core/rules'
-import { convertBy, driveAt, feedFrom, hang, pick, selectionOf } from '../../tests/plans'
+import { convertBy, driveAt, feedFrom, hang, pick, selectionOf, tell } from '../../tests/plans'
 
 const m3h = (x: number) => x / 3600
 
@@ -294,7 +294,7 @@ describe('findings of whole plans', () => {
           { ...newSource('s', 'adapter'), iMaxA: 1, polarityChecked: true, fuseFitted: true, fuseA: 0.5 },
           { wireAwg: 22, wireLengthM: 1 },
         )
-        Object.assign(p.job, {
+        tell(p, {
           direction: 'in',
           fitDepthM: 0.03,
           fitWidthM: 0.1,
@@ -345,7 +345,9 @@ describe('ranking', () => {
     expect(levels).toEqual([...levels].sort((a, b) => a - b))
     for (const r of rows.filter((x) => x.verdict === 'fail'))
       expect(r.reasons.some((x) => x.verdict === 'fail')).toBe(true)
-    expect(rows.filter((r) => r.fanId === 'fan-c' && r.count === 1)[0]!.reasons[0]!.text[0]).toContain('lacks')
+    expect(rows.filter((r) => r.fans[0]!.fanId === 'fan-c' && r.count === 1)[0]!.reasons[0]!.text[0]).toContain(
+      'lacks',
+    )
   })
   test('the drive level is the lowest that gives the planned flow', () => {
     const { selectionContext: context } = report(plan())

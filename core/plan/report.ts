@@ -4,7 +4,6 @@ import { dayReportSteps, loadShare, type DayReport, type DayStream } from '#core
 import {
   fanIdsOf,
   isOneOfSeveral,
-  runningSelection,
   staysAsIs,
   fromEachStream,
   seenFrom,
@@ -13,6 +12,9 @@ import {
   type Fan,
   type StreamPlan,
   type PlanInput,
+  seenAt,
+  dutyOf,
+  withoutAside,
 } from '#core/document'
 import type { Figure } from '#core/figure'
 import { mountsOf, type MountReport } from '#core/mount'
@@ -104,10 +106,10 @@ function believedFans({ plan, fans, shown }: PlanInput): Fan[] {
 
 /** An air stream as far as it is known without the feed. */
 function streamOf(face: StreamPlan, air: AirState, fans: Fan[]) {
-  const plan = { ...face, selection: runningSelection(face) }
+  const plan = seenAt(face)
   const system = airSystem(plan, air, fans)
   const { path, fan } = system
-  const needEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : plan.job.fitWidthM }
+  const needEnv = { plan, air, path, fans, outletBoreM: fan ? impellerDiameter(fan) : plan.place.fitWidthM }
   return { plan, fans, system, needEnv, requirement: requirementOf(needEnv) }
 }
 type StreamBase = ReturnType<typeof streamOf>
@@ -115,15 +117,13 @@ type StreamBase = ReturnType<typeof streamOf>
 /** The fans of every stream that has some, as the feed carries them. */
 const fansOfStreams = (streams: readonly StreamBase[]): StreamFans[] =>
   streams.flatMap(({ plan, system: { fanArray } }) =>
-    plan.selection && fanArray
-      ? [{ stream: plan.stream, selection: plan.selection, fanArray, driveV: drivenV(plan, fanArray) }]
-      : [],
+    fanArray ? [{ stream: plan.stream, duty: dutyOf(plan), fanArray, driveV: drivenV(plan, fanArray) }] : [],
   )
 
 /** A stream with its feed: where its fans really run. */
 function runOf(base: StreamBase, feed: FeedReport, context: SelectionContext) {
   const { plan, system } = base
-  const power = powerOf(plan, system.fanArray && plan.selection && drivenV(plan, system.fanArray), feed)
+  const power = powerOf(plan, system.fanArray && drivenV(plan, system.fanArray), feed)
   const operation = operationOf(plan, system, context, power.fanV, power.fanRuns)
   const fanName = system.fanArray ? arrayName(system.fanArray) : (system.fan?.model ?? '')
   const mounts = mountsOf(plan, system, operation.candidate)
@@ -183,7 +183,7 @@ function predictionsOf(streams: readonly Parameters<typeof predictTarget>[0][]):
 
 /** All air streams of a plan where they run; null where not even the air exists. */
 function runningOf(input: PlanInput) {
-  const whole = wholePlan(input.plan)
+  const whole = withoutAside(wholePlan(input.plan), input.plan.stream)
   const home = seenFrom(whole)
   const { job } = home
   const air = airState(job.ambientC, job.altitudeM, job.humidity)

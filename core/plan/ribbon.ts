@@ -1,4 +1,4 @@
-import type { ElementKind, PathElement, StreamPlan } from '#core/document'
+import { type ElementKind, type PathElement, type StreamPlan, blowsOf, drawnPlaces } from '#core/document'
 import { gainsOf, type Operation, type SelectionContext } from '#core/selection'
 import {
   airRise,
@@ -6,7 +6,7 @@ import {
   elementDrop,
   fanPlaces,
   freeAreaOf,
-  groupsOf,
+  groupsAt,
   pressureSteps,
   usefulShare,
   type FanGroup,
@@ -83,6 +83,8 @@ interface Drawn {
   largest: number
   /** the fans at each place, by the place's id; none at a place that is left over */
   groups: ReadonlyMap<string, FanGroup>
+  /** fans that are put aside */
+  aside: ReadonlySet<string>
   series: boolean
   gains: ReadonlyMap<string, number | null>
   fanName: string
@@ -118,7 +120,8 @@ function heightOf(e: PathElement, largest: number): number {
 }
 
 /** Name of a place for fans: who stands there, where that is known. */
-function fanNameOf({ groups, fanName }: Drawn, e: PathElement, times: number): string {
+function fanNameOf({ groups, aside, fanName }: Drawn, e: PathElement, times: number): string {
+  if (aside.has(e.id)) return `${e.name}, put aside`
   const group = groups.get(e.id)
   if (!group) return fanName && groups.size ? `${e.name}, empty` : fanName || e.name
   return groups.size > 1 || times > 1 ? `${group.count / times} × ${group.model.fan.model}` : fanName
@@ -155,9 +158,10 @@ function elementSegment(
     ...airOf(drawn, warm),
     speedMs: known && areaM2 ? through / areaM2 : null,
     missing: !isFan && model.missing !== null,
-    fans: isFan
-      ? { count: group || !drawn.groups.size ? (group?.count ?? times) / times : 0, series: drawn.series }
-      : null,
+    fans:
+      isFan && !drawn.aside.has(e.id)
+        ? { count: group || !drawn.groups.size ? (group?.count ?? times) / times : 0, series: drawn.series }
+        : null,
     branches: (model.branches ?? []).map((b, k) => ({
       id: b.branch.id,
       name: b.branch.name,
@@ -172,13 +176,15 @@ function elementSegment(
 }
 
 /** Which fans stand at which place. */
-function groupsAt(plan: StreamPlan, { fanArray }: AirSystem): Map<string, FanGroup> {
+function groupsByElement(plan: StreamPlan, { fanArray }: AirSystem): Map<string, FanGroup> {
   if (!fanArray) return new Map()
-  const places = fanPlaces(plan)
-  const groups = groupsOf(fanArray)
-  const whole = { model: fanArray.model, count: fanArray.count }
-  const at = fanArray.arrangement === 'places' && places.length > 1 ? groups : [whole]
-  return new Map(places.slice(0, at.length).map(({ element }, i) => [element.id, at[i]!]))
+  return new Map(
+    fanPlaces(plan).flatMap((place) => {
+      const [first, ...more] = groupsAt(fanArray, place)
+      if (!first) return []
+      return [[place.element.id, { ...first, count: more.reduce((sum, g) => sum + g.count, first.count) }]]
+    }),
+  )
 }
 
 /**
@@ -191,15 +197,16 @@ export function ribbonOf({ plan, system, context, operation, fanName }: RibbonIn
   const { candidate, delivered } = operation
   const atFlow = candidate?.flow ?? context.designFlow
   const usefulFlow = candidate ? delivered.flow : atFlow && atFlow * usefulShare(path, atFlow)
-  const rise = airRise(job, air, usefulFlow) ?? 0
+  const rise = airRise(job, blowsOf(plan), air, usefulFlow) ?? 0
   const areas = path.elements.map((e) => freeAreaOf(e.element)).filter((a) => a !== null)
   const drawn: Drawn = {
     plan,
     rise,
     tint: Math.min(1, rise / FULL_TINT_K),
     largest: Math.max(...areas, 1e-4),
-    groups: groupsAt(plan, system),
-    series: plan.selection?.arrangement === 'series',
+    groups: groupsByElement(plan, system),
+    aside: new Set(drawnPlaces(plan).flatMap((d) => (d.place?.aside ? [d.element.id] : []))),
+    series: system.fanArray?.arrangement === 'series',
     gains: gainsOf(plan, system, operation),
     fanName,
   }

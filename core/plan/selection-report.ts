@@ -1,4 +1,4 @@
-import type { StreamPlan } from '#core/document'
+import { type StreamPlan, blowsOf } from '#core/document'
 import type { Figure } from '#core/figure'
 import type { Requirement } from '#core/requirement'
 import {
@@ -25,7 +25,7 @@ export interface SelectionReport {
 
 /** The selection as figures; null without one that can be computed. */
 export function selectionReport(
-  { job }: StreamPlan,
+  plan: StreamPlan,
   { air, fanArray }: AirSystem,
   { insideMaxC }: Requirement,
   context: SelectionContext,
@@ -33,7 +33,8 @@ export function selectionReport(
 ): SelectionReport | null {
   if (!candidate || !fanArray) return null
   const { model } = fanArray
-  const airC = fanAirC(job, insideMaxC, candidate.flow, air) ?? job.ambientMaxC ?? job.ambientC
+  const { job } = plan
+  const airC = fanAirC(job, blowsOf(plan), insideMaxC, candidate.flow, air) ?? job.ambientMaxC ?? job.ambientC
   return {
     candidate,
     fanArray,

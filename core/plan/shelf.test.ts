@@ -37,16 +37,27 @@ import {
   dutySpeed,
   fanCurrent,
   fanStartCurrent,
+  arrayOf,
   fanArrayOf,
   lifeAt,
   modelFan,
   type FanModel,
   type FanArray,
 } from '#core/system'
-import { newElement, newFan, newStreamPlan, newTest, type Fan, type StreamPlan } from '#core/document'
+import {
+  newElement,
+  newFan,
+  newStreamPlan,
+  newTest,
+  type Fan,
+  type StreamPlan,
+  type Place,
+  newPlace,
+  plannedFans,
+} from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { sayIn } from '#core/units'
-import { driveAt, pick, selectionOf } from '../../tests/plans'
+import { driveAt, pick, selectionOf, stand, tell } from '../../tests/plans'
 
 // invented
 const strong: Fan = {
@@ -93,13 +104,13 @@ const model = (f: Fan): FanModel => {
 const single = (f: Fan): FanArray => alike(model(f), 1, 'single')
 function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const p = newStreamPlan('j', 'Box')
-  Object.assign(p.job, { heatW: 60, heatBasis: 'measured', insideMaxC: 40, direction: 'out' })
+  tell(p, { heatW: 60, heatBasis: 'measured', insideMaxC: 40, direction: 'out' })
   p.path = [
     { ...newElement('o', 'opening'), areaM2: 0.004 },
     newElement('fan', 'fan'),
     { ...newElement('c', 'chamber'), areaM2: 0.1 },
   ]
-  pick(p, selectionOf('strong', { id: 'p' }), 12)
+  pick(p, selectionOf('strong'), 12)
   change(p)
   return p
 }
@@ -142,7 +153,7 @@ describe('an unlike pair is one curve', () => {
   test('a pair runs through the whole chain: current, level, cost, findings', () => {
     const r = report(
       plan((p) => {
-        Object.assign(p.selection!, { secondFanId: 'weak', count: 2, arrangement: 'parallel' })
+        stand(p, selectionOf('strong', { other: 'weak', count: 2, arrangement: 'parallel' }))
       }),
     )
     const c = r.selection!.candidate
@@ -155,14 +166,15 @@ describe('an unlike pair is one curve', () => {
       planUncertainty({
         shown: null,
         plan: plan((p) => {
-          Object.assign(p.selection!, { secondFanId: 'weak', count: 2, arrangement: 'series' })
+          stand(p, selectionOf('strong', { other: 'weak', count: 2, arrangement: 'series' }))
         }),
         fans: [strong, weak],
       })!.chance,
     ).not.toBeNull()
   })
   test('a pair whose other fan is gone says so', () => {
-    expect(fanArrayOf({ ...plan().selection!, secondFanId: 'gone' }, [strong])).toEqual({
+    const p = plan((x) => stand(x, selectionOf('strong', { other: 'gone', count: 2, arrangement: 'parallel' })))
+    expect(fanArrayOf(plannedFans(p)!, [strong])).toEqual({
       ok: false,
       reason: 'The picked fan is no longer on the shelf.',
     })
@@ -172,12 +184,13 @@ describe('an unlike pair is one curve', () => {
 describe('two places', () => {
   const places = plan((p) => {
     p.path.push(newElement('fan2', 'fan'))
-    Object.assign(p.selection!, { count: 2, arrangement: 'places' })
+    stand(p, selectionOf('strong', { count: 2, arrangement: 'places' }))
   })
   test('pressures add as in series, without the loss between stages and without stacking', () => {
     const two = report(places).selection!.candidate
-    const series = report({ ...places, selection: { ...places.selection!, arrangement: 'series' } }).selection!
-      .candidate
+    const behind = structuredClone(places)
+    stand(behind, selectionOf('strong', { count: 2, arrangement: 'series' }))
+    const series = report(behind).selection!.candidate
     expect(two.flow).toBeCloseTo(series.flow!, 9)
     expect(two.flowLow!).toBeGreaterThan(series.flowLow!)
     expect(two.thicknessM).toBe(0.025)
@@ -191,7 +204,7 @@ describe('two places', () => {
     expect(gains[0]! + gains[1]!).toBeCloseTo(report(places).selection!.candidate.pressure!, 9)
     const one = report(
       plan((p) => {
-        Object.assign(p.selection!, { count: 2, arrangement: 'places' })
+        stand(p, selectionOf('strong', { count: 2, arrangement: 'places' }))
       }),
     )
     expect(one.selection!.candidate.reasons.map((r) => sayIn(r.text)).join()).toContain('second place')
@@ -363,9 +376,8 @@ describe('tests on the bench', () => {
 })
 
 describe('what a shelf is narrowed to', () => {
-  const job = newStreamPlan('j', 'x').job
-  const passes = (filter: Partial<typeof noFilter>, fan: Fan = strong, place: Partial<typeof job> = {}) =>
-    passesFilter(fan, { ...noFilter, ...filter }, { ...job, ...place })
+  const passes = (filter: Partial<typeof noFilter>, fan: Fan = strong, place: Partial<Place> = {}) =>
+    passesFilter(fan, { ...noFilter, ...filter }, { ...newPlace('here'), ...place })
   test.each([
     ['nothing narrows', {}, {}, true],
     ['owned', { owned: true }, {}, false],
@@ -405,7 +417,7 @@ describe('the search', () => {
     }
     const rows = rank({ drive: 'rails', rails: [5, 12, 24], counts: [1], series: false }, [strong, high]).rows
     for (const c of rows) expect([5, 12, 24]).toContain(c.driveV)
-    const under = rows.find((c) => c.fanId === 'high')!
+    const under = rows.find((c) => c.fans[0]!.fanId === 'high')!
     expect(under.driveV).toBe(12)
     expect(sayIn(meritOf(context, single(high), under)!)).toContain('under-run')
   })
@@ -416,11 +428,22 @@ describe('the search', () => {
   test('rated and PWM', () => {
     for (const c of rank({ drive: 'rated' }).rows) expect(c.driveV).toBe(12)
     const pwm = rank({ drive: 'pwm' }).rows
-    expect(new Set(pwm.map((c) => c.fanId))).toEqual(new Set(['strong']))
+    expect(new Set(pwm.flatMap((c) => c.fans.map((f) => f.fanId)))).toEqual(new Set(['strong']))
     for (const c of pwm) expect(c.duty).toBeGreaterThanOrEqual(0.3)
   })
+  test('a pair is driven at what both stand and what starts both', () => {
+    const low: Fan = { ...weak, id: 'low', ratedV: 12, maxV: 9, startV: 5 }
+    const slow: Fan = { ...weak, id: 'slow', startV: 7 }
+    const voltsOf = (of: Fan[]) => {
+      const groups = of.map((f) => ({ ...single(f).groups[0]!, count: 1 }))
+      return driveChoices(arrayOf(groups, 'parallel'), defaultRank).map((d) => d.volts)
+    }
+    expect(Math.max(...voltsOf([strong, low]))).toBeLessThanOrEqual(9)
+    expect(Math.max(...voltsOf([strong, weak]))).toBe(12)
+    expect(Math.min(...voltsOf([strong, slow]))).toBeGreaterThanOrEqual(1.2 * 7)
+  })
   test('unlike pairs are tried side by side and behind each other', () => {
-    const pairs = rank({ pairs: true }).rows.filter((c) => c.secondId !== null)
+    const pairs = rank({ pairs: true }).rows.filter((c) => !c.ofOneKind)
     expect(new Set(pairs.map((c) => c.arrangement))).toEqual(new Set(['parallel', 'series']))
   })
   test('a huge shelf is looked at whole, the best rows are the same as when all are worked out', () => {

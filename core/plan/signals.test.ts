@@ -11,11 +11,12 @@ import {
   type Fan,
   type StreamPlan,
   wholePlan,
+  setDuty,
 } from '#core/document'
 import { withAlso } from '#core/rules'
 import { connectionOrder, diagramOf, fanPins, partsList, wireList } from '#core/supply'
 import { computeReport, type Report } from './report'
-import { feedFrom, hang, pick, selectionOf } from '../../tests/plans'
+import { feedFrom, hang, pick, selectionOf, stand } from '../../tests/plans'
 
 /** A hub that its own supply feeds and a header steers; PWM and tach wires as they are planned. */
 
@@ -39,7 +40,7 @@ const fan: Fan = {
 function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const p = newStreamPlan('j', 'Rack')
   p.path = [{ ...newElement('o', 'opening'), areaM2: 0.02 }, newElement('fan', 'fan')]
-  pick(p, selectionOf('f', { id: 'p', count: 4, arrangement: 'parallel', duty: 1 }), 12)
+  pick(p, selectionOf('f', { count: 4, arrangement: 'parallel', duty: 1 }), 12)
   feedFrom(p, { ...newSource('hub', 'adapter', 12), name: 'Hub supply', iMaxA: 5 })
   p.sources.push({ ...newSource('head', 'header', 12), name: 'Front header', iMaxA: 1 })
   Object.assign(p.wiring, { hub: 'powered', pwmFrom: 'host', tachTo: 'host', groundsJoined: true })
@@ -108,8 +109,7 @@ describe('a hub with its own supply, steered by a header', () => {
     const onHeader = plan((p) => {
       feedFrom(p, p.sources[1]!)
       Object.assign(p.wiring, { hub: 'none', groundsJoined: null })
-      p.selection!.count = 1
-      p.selection!.arrangement = 'single'
+      stand(p, selectionOf(fan.id))
     })
     expect(asked(onHeader)).not.toContain('signal.groundsJoined')
   })
@@ -151,7 +151,7 @@ describe('the PWM pin and the tach pin say what they lead to', () => {
       found(
         plan((p) => {
           p.wiring.pwmFrom = 'open'
-          p.selection!.duty = duty
+          setDuty(p, duty)
         }),
       )
     expect(open(0.5)).toContain('own-pwm-undriven')

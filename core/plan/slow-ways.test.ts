@@ -9,6 +9,7 @@ import {
   type Fan,
   type StreamPlan,
   type Source,
+  plannedFans,
 } from '#core/document'
 import { slowDownWays, type SlowRow } from '#core/supply'
 import { fanArrayOf } from '#core/system'
@@ -50,7 +51,7 @@ const sources = {
 function planOn(source: Source, count: number): StreamPlan {
   const plan = newStreamPlan('j', 'Slow')
   plan.path = [{ ...newElement('o', 'opening'), areaM2: 0.006 }, newElement('fan', 'fan')]
-  pick(plan, selectionOf('f', { id: 'p', count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
+  pick(plan, selectionOf('f', { count, arrangement: count > 1 ? 'parallel' : 'single' }), 12)
   feedFrom(plan, structuredClone(source))
   return plan
 }
@@ -73,7 +74,7 @@ const cases = Object.entries(sources).flatMap(([name, source]) =>
   [1, 3].flatMap((count) =>
     [7, 9.5].flatMap((volts) => {
       const plan = planOn(source, count)
-      const made = fanArrayOf(plan.selection!, [fan])
+      const made = fanArrayOf(plannedFans(plan)!, [fan])
       if (!made.ok) throw new Error(made.reason)
       return slowDownWays(plan, made.fanArray, volts)
         .filter((row) => row.take || row.way === 'straight' || row.way === 'pwm-wire')

@@ -53,20 +53,21 @@ const needHeadline: Headline = ({ requirement: { missing, flow, levelLimit } }) 
     ? [`wants ${missing}`]
     : [of(flow, 'flow'), ...(levelLimit === null ? [] : [', ≤ ', of(levelLimit, 'level')])]
 
+const elementsWords = (n: number) => (n === 0 ? 'open air' : n === 1 ? '1 element' : `${n} elements`)
 const pathHeadline: Headline = ({ plan, system: { path }, requirement, context }) => {
   if (!plan.path.length) return ['no elements yet']
   if (!path.complete) return ['an element lacks its size']
   if (requirement.flow === null || context.needFlow === null)
-    return [`${plan.path.filter((e) => e.kind !== 'fan').length} elements`]
+    return [elementsWords(plan.path.filter((e) => e.kind !== 'fan').length)]
   return [of(pathDrop(path, context.needFlow), 'pressure'), ' at the need']
 }
 
 const selectionHeadline: Headline = ({ operation: { candidate }, fanName }) =>
   candidate ? [`${fanName}, `, of(candidate.driveV, 'voltage')] : ['nothing picked']
 
-const fitHeadline: Headline = ({ plan: { job }, mount }) => {
+const fitHeadline: Headline = ({ mount }) => {
   if (!mount) return ['waiting for a fan']
-  if (job.holeM !== null) return ['hole ', of(job.holeM, 'length')]
+  if (mount.holeM !== null) return ['hole ', of(mount.holeM, 'length')]
   return mount.leftM === null
     ? ['wants a hole of ', of(mount.wantedM, 'length')]
     : [of(mount.leftM, 'length'), ' left']
@@ -145,7 +146,8 @@ const rail: { key: StationKey; title: string; headline: Headline; begun: (parts:
     key: 'fit',
     title: 'Fit',
     headline: fitHeadline,
-    begun: ({ plan: { fit, job }, mount }) => mount !== null && fit !== null && job.mountKind !== null,
+    begun: ({ plan: { places }, mount }) =>
+      mount !== null && places.some((p) => p.fit !== null && p.mountKind !== null),
   },
   { key: 'power', title: 'Power', headline: powerHeadline, begun: ({ plan }) => plan.sources.length > 0 },
   {

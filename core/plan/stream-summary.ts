@@ -1,10 +1,10 @@
-import { runningSelection, staysAsIs, streamName, type StreamPlan } from '#core/document'
+import { dutyOf, staysAsIs, streamName, type StreamPlan } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { Requirement } from '#core/requirement'
 import type { Finding } from '#core/rules'
 import type { Operation } from '#core/selection'
 import type { PowerState } from '#core/supply'
-import { freeDelivery, groupsOf, type AirSystem, type FanArray } from '#core/system'
+import { freeDelivery, isOfOneKind, type AirSystem, type FanArray } from '#core/system'
 import type { StationState } from './stations'
 
 /** An air stream in a line. */
@@ -32,8 +32,8 @@ export interface StreamSummary {
 
 /** What the labels promise of fans that share the air, m3/s: all side by side at one place; null of unlike ones. */
 function labelFlow(fanArray: FanArray): number | null {
-  const [first, other] = groupsOf(fanArray)
-  if (fanArray.second || (other && other.count !== first!.count)) return null
+  const [first, ...others] = fanArray.groups
+  if (!isOfOneKind(fanArray) || others.some((g) => g.count !== first!.count)) return null
   return (fanArray.arrangement === 'series' ? 1 : first!.count) * freeDelivery(fanArray.model)
 }
 
@@ -75,7 +75,7 @@ export function streamSummary(
     flow: delivered.flow,
     ofLabel: candidate?.flow && label ? candidate.flow / label : null,
     volts: fanArray ? (candidate?.driveV ?? power.fanV) : null,
-    duty: runningSelection(plan)?.duty ?? null,
+    duty: dutyOf(plan),
     currentA: power.fanRunA,
     state: grave('stop') ? 'stop' : grave('fix') ? 'fix' : known ? 'settled' : 'not-begun',
   }

@@ -19,7 +19,7 @@ import {
   type PlanDocument,
   wholePlan,
 } from '#core/document'
-import { selectionOf } from '../../tests/plans'
+import { selectionOf, stand } from '../../tests/plans'
 
 // invented
 const fan = (id: string, ratedV: number, noiseDbA: number): Fan => ({
@@ -56,7 +56,7 @@ function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   const supply = plan.streams[0]!
   supply.job.streamName = 'Supply'
   supply.path = open('supply')
-  supply.selection = selectionOf('twentyfour', { id: 'p' })
+  stand(supply, selectionOf('twentyfour'))
   const rail = (volts: number) => ({
     ...newSource(`rail-${volts}`, 'rail'),
     name: `Rail ${volts}`,
@@ -67,7 +67,7 @@ function machine(change: (p: PlanDocument) => void = () => {}): PlanDocument {
   plan.sources = [rail(24), rail(12)]
   const board = newStream('board', 'Board')
   board.path = open('board')
-  board.selection = selectionOf('twelve', { id: 'q' })
+  stand(board, selectionOf('twelve'))
   plan.streams.push(board)
   settleFeed(plan, null)
   leadTo(plan, 'board').parentId = 'rail-12'

@@ -1,4 +1,4 @@
-import type { StreamPlan, TargetKind } from '#core/document'
+import type { PlacePlan, TargetKind } from '#core/document'
 import { arrayMass } from '#core/system'
 import type { Report } from './report'
 
@@ -13,8 +13,8 @@ const HOUR = 3600
  * What a new target begins with: the job's own limit where it has one, else what the plan gives, else what is usual.
  * @param report of the plan; null where it has none
  */
-export function targetStart(kind: TargetKind, plan: StreamPlan, report: Report | null): number {
-  const { job, battery } = plan
+export function targetStart(kind: TargetKind, plan: PlacePlan, report: Report | null): number {
+  const { job, battery, place } = plan
   switch (kind) {
     case 'temperature':
       return (
@@ -56,8 +56,8 @@ export function targetStart(kind: TargetKind, plan: StreamPlan, report: Report |
     case 'money':
       return report?.selection?.candidate.cost || USUAL_MONEY
     case 'thickness':
-      return job.fitDepthM === null
+      return place.fitDepthM === null
         ? (report?.selection?.candidate.thicknessM ?? USUAL_THICKNESS_M)
-        : Math.max(0.003, job.fitDepthM - (job.stackExtraM ?? 0))
+        : Math.max(0.003, place.fitDepthM - (place.stackExtraM ?? 0))
   }
 }

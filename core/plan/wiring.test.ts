@@ -27,9 +27,10 @@ import {
   type Fan,
   type FeedPart,
   type StreamPlan,
+  plannedFans,
 } from '#core/document'
 import { withAlso } from '#core/rules'
-import { convertBy, feedFrom, hang, pick, putBefore, selectionOf } from '../../tests/plans'
+import { convertBy, feedFrom, hang, pick, putBefore, selectionOf, stand } from '../../tests/plans'
 
 // invented
 const fan: Fan = {
@@ -62,7 +63,7 @@ const five: Fan = {
 function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const p = newStreamPlan('j', 'Machine')
   p.path = [{ ...newElement('o', 'opening'), areaM2: 0.004 }, newElement('fan', 'fan')]
-  pick(p, selectionOf('f', { id: 'p' }), 12)
+  pick(p, selectionOf('f'), 12)
   feedFrom(
     p,
     {
@@ -88,7 +89,7 @@ function report(p: StreamPlan): Report {
   return r.report
 }
 const fanArray = (p: StreamPlan): FanArray => {
-  const made = fanArrayOf(p.selection!, [fan, five])
+  const made = fanArrayOf(plannedFans(p)!, [fan, five])
   if (!made.ok) throw new Error(made.reason)
   return made.fanArray
 }
@@ -188,7 +189,7 @@ describe('the feed of a plan', () => {
       plan((p) => {
         feedFrom(p, { ...newSource('s', 'header'), polarityChecked: true })
         convertBy(p, null)
-        Object.assign(p.selection!, { count: 4, arrangement: 'parallel' })
+        stand(p, selectionOf('f', { count: 4, arrangement: 'parallel' }))
         p.wiring.hub = hub
       })
     const strong = (p: StreamPlan) => computeReport({ shown: null, plan: p, fans: [{ ...fan, ratedA: 0.35 }] })
@@ -334,7 +335,7 @@ describe('batteries and sun', () => {
     plan((p) => {
       feedFrom(p, { ...newSource('s', 'power-bank'), polarityChecked: true })
       convertBy(p, null)
-      Object.assign(p.selection!, { fanId: 'five', driveV: 5 })
+      stand(p, selectionOf('five'))
       p.battery = {
         ...newBattery('b', 'power-bank'),
         chargeCoulomb: 36000,
@@ -406,7 +407,7 @@ describe('batteries and sun', () => {
   test('the sun by month: the worst one decides', () => {
     const p = bank((x) => {
       feedFrom(x, { ...newSource('s', 'solar'), nominalV: 12, highV: 13, polarityChecked: true })
-      Object.assign(x.selection!, { fanId: 'f', driveV: 12 })
+      stand(x, selectionOf('f'))
       x.battery = { ...newBattery('b', 'solar'), chargeCoulomb: 7 * 3600, dutyShare: 1, coldC: 20 }
       x.sun = { ...newSun('u'), panelW: 10, controller: 'tracking', wishedDays: 6 }
     })

@@ -1,7 +1,6 @@
-import { sourceFuse, type StreamPlan } from '#core/document'
+import { sourceFuse, type StreamPlan, seenFrom, wholePlan, fromEachPlace, placeName } from '#core/document'
 import type { Report } from '#core/plan'
 import { windowOf } from '#core/supply'
-import { groupsOf } from '#core/system'
 import type { Quantity, Sentence } from '#core/units'
 
 /** Labels for what was built: plugs, fuses, screws that nobody turns, the way of the air. Handbook build 3 (common practice). */
@@ -77,7 +76,7 @@ const fuseLabels = ({ power: { feed } }: Report, { sources }: StreamPlan): Label
 const plugLabels = ({ power: { feed } }: Report): Label[] =>
   feed.nodes.flatMap((n) => {
     if (!n.fans) return []
-    const limits = groupsOf(n.fans.fanArray).flatMap((g) => g.model.fan.maxV ?? [])
+    const limits = n.fans.fanArray.groups.flatMap((g) => g.model.fan.maxV ?? [])
     return [
       label(
         `plug-${n.id}`,
@@ -107,22 +106,26 @@ const switchLabels = ({ power: { feed } }: Report, plan: StreamPlan): Label[] =>
 /** The way of the air, once for each place. */
 const airLabels = ({ streams }: Report, plan: StreamPlan): Label[] =>
   streams.flatMap((s) => {
-    const { direction } = [{ id: plan.stream, job: plan.job }, ...plan.beside].find((x) => x.id === s.id)!.job
-    if (s.asIs || !s.fanArray || (direction !== 'in' && direction !== 'out')) return []
-    const places = Math.max(1, s.mounts.length)
-    return Array.from({ length: places }, (_, k): Label => {
-      const where = [streams.length > 1 ? s.name : '', places > 1 ? `place ${k + 1}` : '']
+    if (s.asIs || !s.fanArray) return []
+    const stream = seenFrom(wholePlan(plan), s.id)
+    const places = fromEachPlace(stream).filter(({ place }) => place.fans.length > 0)
+    return places.flatMap(({ place }): Label[] => {
+      const { direction } = place
+      if (direction === null) return []
+      const where = [streams.length > 1 ? s.name : '', places.length > 1 ? placeName(stream, place) : '']
         .filter(Boolean)
         .join(', ')
-      return {
-        ...label(
-          `air-${s.id}-${k}`,
-          ['AIR'],
-          [direction === 'in' ? 'blows in' : 'draws out'],
-          where ? [where] : null,
-        ),
-        arrow: true,
-      }
+      return [
+        {
+          ...label(
+            `air-${s.id}-${place.id}`,
+            ['AIR'],
+            [direction === 'in' ? 'blows in' : 'draws out'],
+            where ? [where] : null,
+          ),
+          arrow: true,
+        },
+      ]
     })
   })
 

@@ -74,7 +74,7 @@ function plan(change: (p: StreamPlan) => void = () => {}): StreamPlan {
     newElement('fan', 'fan'),
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  pick(p, selectionOf('f', { id: 'p' }), 12)
+  pick(p, selectionOf('f'), 12)
   p.runs = [
     { ...newRun('b', 'baseline', '2026-01-01T10:00:00.000Z'), ...like, readings: readings(52, 44, 0.005) },
     {

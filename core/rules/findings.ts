@@ -1,5 +1,12 @@
-import { facePlace, isOneOfSeveral, staysAsIs, streamName, type StreamPlan } from '#core/document'
-import { alike, fanPlaces, groupsOf } from '#core/system'
+import {
+  isOneOfSeveral,
+  staysAsIs,
+  streamName,
+  type StreamPlan,
+  fromEachPlace,
+  placeName,
+} from '#core/document'
+import { arrayOf } from '#core/system'
 import { assumedFacts, softened } from './assumed'
 import { allRuleGroups, type RuleGroup } from './catalogue'
 import { byCause, rulesOfCauses } from './causes'
@@ -120,23 +127,22 @@ const keyOf = (f: Finding) => `${f.id} ${subjectKey(f)}`
 
 /** Rule groups that are judged for each place of the fans. */
 const placeGroups = ['fit', 'place']
-/** A stream once for each of the two places of its fans: the place in front, only its fans there. */
+/** A stream once for each of the places of its fans, with only its fans there; none where there is but one. */
 function placesOf(sources: FactSources): { sources: FactSources; place: Fired['subject'] & object }[] {
   const { plan, system, mounts } = sources
   const { fanArray } = system
   if (!fanArray || mounts.length < 2) return []
-  return ([0, 1] as const).flatMap((i) => {
-    const group = groupsOf(fanArray)[i]
-    const element = fanPlaces(plan)[i]?.element
-    if (!group || !element) return []
-    const face = facePlace(plan, i)
-    const there = { ...system, fanArray: alike(group.model, group.count, 'parallel') }
-    const at: Where = { station: 'fit', ...(i === 1 ? { place: 1 } : {}) }
-    const name = element.name || `Place ${i + 1}`
+  return fromEachPlace(plan).flatMap((at) => {
+    const { place } = at
+    const groups = fanArray.groups.filter((g) => g.placeId === place.id)
+    const mount = mounts.find((m) => m.place === place.id)
+    if (!groups.length || !mount) return []
+    const there = { ...system, fanArray: arrayOf(groups, 'parallel') }
+    const where: Where = { station: 'fit', place: place.id }
     return [
       {
-        sources: { ...sources, plan: face, system: there, mount: mounts[i]! },
-        place: { kind: 'place' as const, id: element.id, name, at },
+        sources: { ...sources, plan: at, system: there, mount },
+        place: { kind: 'place' as const, id: place.id, name: placeName(plan, place), at: where },
       },
     ]
   })
@@ -211,7 +217,11 @@ function findingsOfOne(
     notChecked,
     open: openFacts(notChecked).map((o) => ({
       ...o,
-      at: { ...o.at, ...(further ? { stream: further } : {}), ...(place?.at?.place ? { place: 1 } : {}) },
+      at: {
+        ...o.at,
+        ...(further ? { stream: further } : {}),
+        ...(place?.at?.place ? { place: place.at.place } : {}),
+      },
     })),
     rests: rests.map(({ finding, after }) => ({ id: finding.id, message: finding.message, after: after.id })),
   }

@@ -11,8 +11,8 @@ export interface Where {
   run?: string
   /** air stream that it belongs to, where a job has several */
   stream?: string
-  /** second place of the fans */
-  place?: 1
+  /** id of the place of the fans, where there are several */
+  place?: string
   /** key of the field in its record */
   field?: string
 }

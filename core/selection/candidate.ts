@@ -9,7 +9,7 @@ import {
   type OperatingStatus,
 } from '#core/fan'
 import type { Quantity, Sentence } from '#core/units'
-import type { Arrangement } from '#core/document'
+import type { Arrangement, Place } from '#core/document'
 import { rangeBySquares } from '#core/numeric'
 import type { SelectionContext } from './context'
 import {
@@ -17,9 +17,10 @@ import {
   arrayName,
   type CurveEnd,
   drivenSpeed,
+  type FanGroup,
   type FanPlace,
   groupCurve,
-  groupsOf,
+  isOfOneKind,
   groupThickness,
   type Installation,
   installationOf,
@@ -68,16 +69,21 @@ export interface Reason {
   text: Sentence
 }
 
-export interface Candidate {
+/** So many fans of one kind, at a place. */
+export interface CandidateFans {
   fanId: string
-  /** the other one of an unlike pair */
-  secondId: string | null
+  count: number
+  placeId: string | null
+}
+export interface Candidate {
+  /** its fans, by kind and place; a place that is not named is the one that there is */
+  fans: CandidateFans[]
   maker: string
   /** its model, or both of a pair */
   model: string
   count: number
-  /** of them the other ones of a pair, or those at the second place; 0 where there is one group */
-  secondCount: number
+  /** whether all of them are of one kind */
+  ofOneKind: boolean
   arrangement: Arrangement
   driveV: number
   /** on the PWM wire; null where the voltage alone drives it */
@@ -114,9 +120,21 @@ export interface Candidate {
   owned: boolean
 }
 
-/** Whether the groups of an array stand apart, each at a place of its own. */
-const apart = ({ places }: SelectionContext, { arrangement }: FanArray) =>
-  arrangement === 'places' && places.length > 1
+/** A group where it stands: what is told of its place, and where in the path that is. */
+interface Standing {
+  group: FanGroup
+  place: Place
+  at: FanPlace | undefined
+}
+/** The groups where they stand: one that names no place stands where fans are chosen for. */
+const standingOf = ({ home, places }: SelectionContext, { groups }: FanArray): Standing[] =>
+  groups.map((group) => {
+    const at = places.find((p) => p.place?.id === (group.placeId ?? home.id))
+    return { group, place: at?.place ?? home, at }
+  })
+/** Whether the groups of an array stand at places of their own that the path shows. */
+const isApart = (fanArray: FanArray, standing: readonly Standing[]) =>
+  fanArray.arrangement === 'places' && standing.every((s) => s.at)
 
 /** What surrounds the fans: where they stand at two places, what surrounds each group. */
 export function installationsOf(
@@ -125,55 +143,53 @@ export function installationsOf(
   pressurePa: number,
   stalled: boolean,
 ): Installation[] {
-  const { job, row, places } = context
-  const at = apart(context, fanArray) ? places : [places[0] ?? { row, index: -1 }]
-  return groupsOf(fanArray)
-    .slice(0, at.length)
-    .map(({ model }, i) => installationOf(job, at[i]!, model, pressurePa, stalled))
+  const standing = standingOf(context, fanArray)
+  const nowhere = { row: context.row, index: -1 }
+  return (isApart(fanArray, standing) ? standing : standing.slice(0, 1)).map(({ group, place, at }) =>
+    installationOf(place, at ?? nowhere, group.model, pressurePa, stalled),
+  )
 }
-
-/** Largest frame and depth that a place leaves, m; null where nobody said. */
-const roomAt = ({ job: { fitWidthM, fitDepthM } }: SelectionContext, place: FanPlace | undefined) => ({
-  widthM: place?.element.widthM ?? fitWidthM,
-  depthM: place?.element.lengthM ?? fitDepthM,
-})
 
 /** A place that the fans do not fit: how much they need there, and what there is. */
 interface TooLarge {
   way: 'depth' | 'frame'
   /** name of the place where there are two; else empty */
   place: string
+  /** what is needed has guards, gasket and filter in it */
+  withParts: boolean
   needs: number
   has: number
 }
 /** Where the fans do not fit: each group held against the place where it stands. */
 export function tooLargeFor(context: SelectionContext, fanArray: FanArray): TooLarge[] {
-  const { job, places } = context
-  const groups = groupsOf(fanArray)
-  const held = apart(context, fanArray)
-    ? groups.map((g, i) => ({
-        place: places[i],
-        depth: groupThickness(g, 'places'),
-        frame: g.model.fan.frameM,
-        name: places[i]?.element.name ?? '',
+  const standing = standingOf(context, fanArray)
+  const held = isApart(fanArray, standing)
+    ? standing.map(({ group, place, at }) => ({
+        place,
+        at,
+        depth: groupThickness(group, 'places'),
+        frame: group.model.fan.frameM,
+        name: at!.element.name,
       }))
-    : [
-        {
-          place: places[0],
-          depth: arrayThickness(fanArray),
-          frame: Math.max(...groups.map((g) => g.model.fan.frameM)),
-          name: '',
-        },
-      ]
-  return held.flatMap(({ place, depth, frame, name }): TooLarge[] => {
-    const { widthM, depthM } = roomAt(context, place)
-    const needs = depth + (job.stackExtraM ?? 0)
+    : standing.slice(0, 1).map(({ place, at }) => ({
+        place,
+        at,
+        depth: arrayThickness(fanArray),
+        frame: Math.max(...fanArray.groups.map((g) => g.model.fan.frameM)),
+        name: '',
+      }))
+  return held.flatMap(({ place, at, depth, frame, name }): TooLarge[] => {
+    // what the path says of it goes before what is told of the place
+    const depthM = at?.element.lengthM ?? place.fitDepthM
+    const widthM = at?.element.widthM ?? place.fitWidthM
+    const needs = depth + (place.stackExtraM ?? 0)
+    const withParts = !!place.stackExtraM
     return [
       ...(depthM !== null && needs > depthM
-        ? [{ way: 'depth' as const, place: name, needs, has: depthM }]
+        ? [{ way: 'depth' as const, place: name, withParts, needs, has: depthM }]
         : []),
       ...(widthM !== null && frame > widthM
-        ? [{ way: 'frame' as const, place: name, needs: frame, has: widthM }]
+        ? [{ way: 'frame' as const, place: name, withParts, needs: frame, has: widthM }]
         : []),
     ]
   })
@@ -211,7 +227,6 @@ function judge(
   driven: DrivenArray | null,
   c: Omit<Candidate, 'reasons' | 'verdict'>,
 ): Reason[] {
-  const { job } = context
   const { startV, startKnown, maxV, maxKnown } = arrayLimits(fanArray)
   const members = membersOf(fanArray)
   const reasons: Reason[] = []
@@ -233,7 +248,7 @@ function judge(
       ', keeps turning from ',
       of(Math.max(...members.map((m) => lowestDuty(m).duty)), 'ratio'),
     )
-  for (const { way, place, needs, has } of tooLargeFor(context, fanArray)) {
+  for (const { way, place, withParts, needs, has } of tooLargeFor(context, fanArray)) {
     const where = place ? `${place}: ` : ''
     if (way === 'frame') fail(`${where}frame of `, of(needs, 'length'), ', the space has ', of(has, 'length'))
     else
@@ -241,7 +256,7 @@ function judge(
         `${where}needs `,
         of(needs, 'length'),
         ' of depth',
-        ...(job.stackExtraM ? [' with its parts'] : []),
+        ...(withParts ? [' with its parts'] : []),
         ', the space has ',
         of(has, 'length'),
       )
@@ -276,13 +291,11 @@ function judge(
     fail(of(c.cost - context.costLimit, 'money'), ' over the money limit')
   if (c.flow !== null && driven && !c.estimated && deliveredClass(c.flow, endsOf(driven).free) === 'check')
     warn('delivers under 15 % of its free air')
-  if (
-    job.shaft !== null &&
-    members.some(
-      (m) => m.fan.shaftAllowed !== null && m.fan.shaftAllowed !== 'any' && m.fan.shaftAllowed !== job.shaft,
-    )
-  )
-    fail(`its sheet wants the shaft ${members.find((m) => m.fan.shaftAllowed !== null)!.fan.shaftAllowed}`)
+  const lies = standingOf(context, fanArray).find(({ group: { model }, place: { shaft } }) => {
+    const allowed = model.fan.shaftAllowed
+    return shaft !== null && allowed !== null && allowed !== 'any' && allowed !== shaft
+  })
+  if (lies) fail(`its sheet wants the shaft ${lies.group.model.fan.shaftAllowed}`)
   if (c.level === null && context.levelLimit !== null) warn('no noise figure')
   return reasons
 }
@@ -319,7 +332,8 @@ function flowRange(
   flow: number,
   supply: SupplyWindow | null,
 ): { low: number; high: number } {
-  const { model, second, arrangement } = fanArray
+  const { model, arrangement } = fanArray
+  const alone = isOfOneKind(fanArray) ? model.fan.id : null
   const at = (end: CurveEnd, change: Partial<ArrayDrive> = {}, factor = 1, stages = 1, faster = 1) => {
     const driven = drivenArray(fanArray, { ...drive, ...change }, air, end)
     if (!driven) return 0
@@ -327,8 +341,8 @@ function flowRange(
     const scaled = { ...driven.drive, speed: speed * faster, series: series * stages }
     return Math.max(0, operatingFlow(solver, driven.curve, scaled, factor))
   }
-  const calibrating = solver.path.calibrated?.fanId === model.fan.id && !second
-  const uncertainty = pathUncertainty(solver.path, flow, second ? null : model.fan.id)
+  const calibrating = alone !== null && solver.path.calibrated?.fanId === alone
+  const uncertainty = pathUncertainty(solver.path, flow, alone)
   const ends = [[at('middle', {}, 1 + uncertainty), at('middle', {}, 1 / (1 + uncertainty))]]
   if (!calibrating) {
     const guessed = membersOf(fanArray).some((m) => m.curves.basis === 'estimated')
@@ -355,11 +369,11 @@ function sharing(
   drive: ArrayDrive,
   pressure: number | null,
 ): Pick<Candidate, 'backFlow' | 'unsteady'> {
-  const { second, count, arrangement } = fanArray
+  const { groups, count, arrangement } = fanArray
   if (pressure === null || count < 2 || addsPressure(arrangement)) return { backFlow: null, unsteady: false }
-  const curves = groupsOf(fanArray).map((g) => groupCurve(g, arrangement, drive, air))
+  const curves = groups.map((g) => groupCurve(g, arrangement, drive, air))
   if (curves.some((c) => c === null)) return { backFlow: null, unsteady: false }
-  const shares = second ? sharesAt(curves[0]!, curves[1]!, pressure) : null
+  const shares = curves.length > 1 ? sharesAt(curves[0]!, curves[1]!, pressure) : null
   const least = shares ? Math.min(...shares) : 0
   return { backFlow: least < 0 ? least : null, unsteady: curves.some((c) => sharesUnstably(c!, pressure)) }
 }
@@ -387,8 +401,10 @@ export function evaluateCandidate(
   drive: ArrayDrive,
   supply: SupplyWindow | null = null,
 ): Candidate {
-  const { model, second, count, arrangement } = fanArray
+  const { model, count, arrangement, groups } = fanArray
   const { fan } = model
+  const ofOneKind = isOfOneKind(fanArray)
+  const makers = [...new Set(groups.map((g) => g.model.fan.maker))]
   const driven = drivenArray(fanArray, drive, context.air)
   const op = driven ? operateOnPath(context.solver, driven.curve, driven.drive) : null
   const flow = op?.flow ?? null
@@ -402,17 +418,16 @@ export function evaluateCandidate(
     flow !== null &&
     estimated &&
     fan.kind === 'axial' &&
-    !second &&
+    ofOneKind &&
     flow < ESTIMATED_STALL * freeDelivery(model) * wide
   const pressure = op?.pressure ?? null
   const current = driven ? arrayCurrent(fanArray, drive) : null
   const partial = {
-    fanId: fan.id,
-    secondId: second?.fan.id ?? null,
-    maker: second && second.fan.maker !== fan.maker ? `${fan.maker}, ${second.fan.maker}` : fan.maker,
-    model: second ? arrayName(fanArray) : fan.model,
+    fans: groups.map((g) => ({ fanId: g.model.fan.id, count: g.count, placeId: g.placeId })),
+    maker: makers.join(', '),
+    model: ofOneKind ? fan.model : arrayName(fanArray),
     count,
-    secondCount: fanArray.secondCount,
+    ofOneKind,
     arrangement,
     driveV: drive.volts,
     duty: drive.duty,

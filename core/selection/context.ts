@@ -1,5 +1,15 @@
 import type { AirState } from '#core/air'
-import { uncertainInputs, type Job, type PathElement, type StreamPlan, upperLimit } from '#core/document'
+import {
+  blowsOf,
+  seenAt,
+  uncertainInputs,
+  upperLimit,
+  type Blows,
+  type Job,
+  type PathElement,
+  type Place,
+  type StreamPlan,
+} from '#core/document'
 import { doubtsOf, type Doubt, type Requirement } from '#core/requirement'
 import {
   fanFlowFor,
@@ -15,10 +25,14 @@ import {
 /** What every candidate of a plan is held against. */
 export interface SelectionContext {
   job: Job
+  /** which way its fans blow */
+  blows: Blows
   air: AirState
   solver: PathSolver
   /** the main row of the path */
   row: PathElement[]
+  /** the place of its fans, or the one of them that is chosen for */
+  home: Place
   /** where its fans stand, from the intake on; none where the path does not say */
   places: FanPlace[]
   /** pressure of the path at the planned flow, Pa; 0 where it is not known */
@@ -43,6 +57,8 @@ export function selectionContextOf(
   const designFlow = fanSide(requirement.design)
   return {
     job: plan.job,
+    blows: blowsOf(plan),
+    home: seenAt(plan).place,
     air,
     solver: pathSolver(path, designFlow),
     row: mainRow(plan),

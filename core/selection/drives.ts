@@ -21,25 +21,25 @@ export function driveLevels(model: FanModel, levels: number): number[] {
 
 /** The drives that a group may be tried at, rising in speed; empty where the mode is not for these fans. */
 export function driveChoices(fanArray: FanArray, options: RankOptions): ArrayDrive[] {
-  const { model, second } = fanArray
+  const models = fanArray.groups.map((g) => g.model)
+  const { model } = fanArray
   if (options.fixedV !== null) return [{ volts: options.fixedV, duty: null }]
   const { ratedV } = model.fan
   const { maxV, startV } = arrayLimits(fanArray)
-  if (options.drive === 'rated') return [{ volts: Math.min(ratedV, second?.fan.ratedV ?? ratedV), duty: null }]
+  if (options.drive === 'rated') return [{ volts: Math.min(...models.map((m) => m.fan.ratedV)), duty: null }]
   if (options.drive === 'rails')
     return options.rails.filter((v) => v <= maxV && v >= startV).map((volts) => ({ volts, duty: null }))
   if (options.drive === 'pwm') {
-    if (model.fan.wires !== 4 || (second && second.fan.wires !== 4)) return []
-    const low = Math.max(
-      ...[model, second].map((m) => (m ? Math.max(lowestDuty(m).duty, m.fan.pwmStartDuty ?? 0) : 0)),
-    )
+    if (models.some((m) => m.fan.wires !== 4)) return []
+    const low = Math.max(...models.map((m) => Math.max(lowestDuty(m).duty, m.fan.pwmStartDuty ?? 0)))
     return Array.from({ length: options.levels }, (_, i) => ({
       volts: ratedV,
       duty: Math.round(100 * (low + ((1 - low) * i) / Math.max(1, options.levels - 1))) / 100,
     }))
   }
-  const levels = driveLevels(model, options.levels)
-  return (second ? levels.filter((v) => v >= START_MARGIN * second.startV && v <= maxV) : levels).map(
-    (volts) => ({ volts, duty: null }),
-  )
+  const others = models.filter((m) => m !== model)
+  const suits = (v: number) => v <= maxV && others.every((m) => v >= START_MARGIN * m.startV)
+  return driveLevels(model, options.levels)
+    .filter((v) => !others.length || suits(v))
+    .map((volts) => ({ volts, duty: null }))
 }

@@ -23,7 +23,7 @@ const correctedAfter = (from: 'own' | 'shelf') =>
 /** How the number of fans is to be read in the working. */
 const countWords = (c: Candidate) =>
   c.arrangement === 'places'
-    ? `fans, ${c.count - c.secondCount} at the first place and ${c.secondCount} at the second`
+    ? `fans, ${c.fans.map((f) => f.count).join(' and ')} at the two places`
     : c.arrangement === 'series'
       ? 'fans in series'
       : 'fans side by side'
@@ -181,10 +181,10 @@ const distanceName = (listenerM: number, { claimDistanceM }: FanModel) =>
 const riseKeys: UncertainInput[] = ['heatW', 'wallLossWK']
 
 /** Rise of the air that does the job. */
-export function riseFigure({ job, air, doubts }: SelectionContext, delivered: Delivered): Figure {
-  const rise = airRise(job, air, delivered.flow)
+export function riseFigure({ job, blows, air, doubts }: SelectionContext, delivered: Delivered): Figure {
+  const rise = airRise(job, blows, air, delivered.flow)
   const own = doubts.filter((d) => riseKeys.includes(d.key))
-  const leaving = densityAtFan(job, air, job.ambientC + (rise ?? 0))
+  const leaving = densityAtFan(blows, air, job.ambientC + (rise ?? 0))
   return figure(
     'selection.rise',
     'Rise of the air',
@@ -194,12 +194,12 @@ export function riseFigure({ job, air, doubts }: SelectionContext, delivered: De
     'heat balance of a stirred box',
     {
       basis: 'estimated',
-      ...doubtedRange(job, own, delivered, (j, q) => airRise(j, air, q)),
+      ...doubtedRange(job, own, delivered, (j, q) => airRise(j, blows, air, q)),
       inputs: [
         input('P', 'heat inside', job.heatW, 'power'),
         input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
         input('Q', 'air that does the job', delivered.flow, 'flow'),
-        input('ρ', job.direction === 'out' ? 'air density where it leaves' : 'air density', leaving, 'density'),
+        input('ρ', blows === 'out' ? 'air density where it leaves' : 'air density', leaving, 'density'),
         input('cp', 'heat capacity of air, J/(kg·K)', CP_AIR, 'number'),
       ],
       note: job.heatW ? '' : 'No heat given.',

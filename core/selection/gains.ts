@@ -1,4 +1,4 @@
-import type { StreamPlan } from '#core/document'
+import { drawnPlaces, type StreamPlan } from '#core/document'
 import { fanPlaces, placeGains, type AirSystem } from '#core/system'
 import type { Operation } from './operation'
 
@@ -11,5 +11,8 @@ export function gainsOf(
   const places = fanPlaces(plan)
   if (!fanArray || !candidate || candidate.flow === null || candidate.pressure === null) return new Map()
   const { driveV, duty, flow, pressure } = candidate
-  return placeGains(places, { fanArray, drive: { volts: driveV, duty }, flow, pressure }, air)
+  const aside = drawnPlaces(plan).filter((d) => d.place?.aside)
+  const gains = placeGains(places, { fanArray, drive: { volts: driveV, duty }, flow, pressure }, air)
+  for (const { element } of aside) gains.set(element.id, 0)
+  return gains
 }

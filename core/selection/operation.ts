@@ -1,5 +1,5 @@
 import { LOADED_FACTOR } from '#core/airpath'
-import type { PathElement, StreamPlan } from '#core/document'
+import { dutyOf, type PathElement, type StreamPlan } from '#core/document'
 import type { Delivered } from '#core/requirement'
 import {
   alike,
@@ -70,15 +70,14 @@ export function operationOf(
   supply: SupplyWindow | null = null,
 ): Operation {
   const { path, fanArray } = system
-  const { selection } = plan
-  if (!selection || !fanArray || !path.complete)
+  if (!fanArray || !path.complete)
     return {
       candidate: null,
       delivered: { flow: null, low: null, high: null, powerW: null },
       deliveredDirty: null,
       flowOfOne: null,
     }
-  const drive = { volts: fanV ?? drivenV(plan, fanArray), duty: selection.duty }
+  const drive = { volts: fanV ?? drivenV(plan, fanArray), duty: dutyOf(plan) }
   const candidate = evaluateCandidate(context, fanArray, drive, supply)
   const dirty = dirtyPath(plan, system)
   const one = alike(fanArray.model, 1, 'single')

@@ -1,4 +1,4 @@
-import { converterOf, sourceOf, type StreamPlan } from '#core/document'
+import { converterOf, sourceOf, type FansAt, type StreamPlan } from '#core/document'
 import { noFilter, type ShelfFilter } from './shelf-filter'
 
 export type Objective =
@@ -19,9 +19,8 @@ export interface Weights {
 
 /** The place that fans are sought for, and who stays at the other one. */
 export interface PlaceSought {
-  index: 0 | 1
-  otherFanId: string
-  otherCount: number
+  placeId: string
+  others: FansAt[]
 }
 
 export interface RankOptions {
@@ -35,7 +34,7 @@ export interface RankOptions {
   series: boolean
   places: boolean
   pairs: boolean
-  /** only the fans of one of two places are sought, those at the other one stay; null: for all places */
+  /** only the fans of one place are sought, those at others stay; null: for all places */
   place: PlaceSought | null
   drive: DriveMode
   /** voltages that are there, V, for the drive 'rails' and as what PWM fans are fed */

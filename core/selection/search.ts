@@ -1,6 +1,7 @@
 import {
   alike,
   arrayCost,
+  arrayOf,
   arrayCurrent,
   arrayThickness,
   curveAt,
@@ -120,10 +121,8 @@ function failsAsked(
 const marginOf = ({ needFlow }: SelectionContext, flow: number) => (needFlow ? flow / needFlow - 1 : null)
 
 /** Whether a drive is outside what the sheets of a group's fans say they stand and need. */
-const outside = (fans: Pick<FanArray, 'model' | 'second'>, { volts }: ArrayDrive) =>
-  [fans.model, fans.second].some(
-    (m) => m && ((m.startKnown && volts < m.startV) || (m.maxKnown && volts > m.maxV)),
-  )
+const outside = (model: FanModel, { volts }: ArrayDrive) =>
+  (model.startKnown && volts < model.startV) || (model.maxKnown && volts > model.maxV)
 
 /** Any group whatever, looked at as a whole. */
 function wholeGroup(
@@ -148,7 +147,9 @@ function wholeGroup(
     margin: marginOf(context, flow),
   }
   const fails =
-    failsAsked(context, scored) || outside(fanArray, drive) || tooLargeFor(context, fanArray).length > 0
+    failsAsked(context, scored) ||
+    fanArray.groups.some((g) => outside(g.model, drive)) ||
+    tooLargeFor(context, fanArray).length > 0
   return { fanArray, drive, ...scored, fails }
 }
 
@@ -169,7 +170,6 @@ function asked({ solver: { path } }: SelectionContext, flow: number | null): Ask
 /** What all groups of one fan have in common: how it is driven, how loud one of it is, what it takes. */
 interface Member {
   model: FanModel
-  second: null
   drives: readonly ArrayDrive[]
   /** speed ratio at each drive, rising */
   speeds: readonly number[]
@@ -237,7 +237,6 @@ function alikeSearch(context: SelectionContext, path: QuickPath, options: RankOp
     if (!drives.length) return null
     return {
       model,
-      second: null,
       drives,
       speeds: drives.map((d) => drivenSpeed(model, d.volts, d.duty)),
       free: freeDelivery(model),
@@ -329,7 +328,7 @@ function alikeSearch(context: SelectionContext, path: QuickPath, options: RankOp
     const k = chooseDrive(context, options, drives.length, flowAt, levelAt, low)
     const drive = drives[k]!
     factsAt(member, spread, k, flowAt(k))
-    rankFacts(misfit(member, spread) || failsAsked(context, facts) || outside(member, drive), at)
+    rankFacts(misfit(member, spread) || failsAsked(context, facts) || outside(model, drive), at)
     return isWanted(rank)
       ? { fanArray: alike(model, wide * deep, arrangement), drive, ...facts, ...rank }
       : null
@@ -338,44 +337,59 @@ function alikeSearch(context: SelectionContext, path: QuickPath, options: RankOp
 }
 
 /** So many of a fan at each of two places. Who drew two places wants fans at both: one that stays empty is no choice. */
-const atBoth = (model: FanModel, { counts }: RankOptions): FanArray[] =>
-  counts.filter((n) => 2 * n <= MOST_FANS).map((n) => ({ ...alike(model, 2 * n, 'places'), secondCount: n }))
+const atBoth = (models: readonly FanModel[], n: number, { places }: SelectionContext): FanArray =>
+  arrayOf(
+    places.map(({ place }, i) => ({ model: models[i]!, count: n, placeId: place?.id ?? null })),
+    'places',
+  )
 
 /** A place that fans are sought for, with the fans that stay at the other one. */
 interface Held {
-  index: 0 | 1
-  other: FanGroup
+  placeId: string
+  others: FanGroup[]
 }
-function heldAt(shelf: ModelShelf, { index, otherFanId, otherCount }: PlaceSought): Held | null {
-  const model = shelf.models.find((m) => m.fan.id === otherFanId)
-  return model ? { index, other: { model, count: otherCount } } : null
+function heldAt(shelf: ModelShelf, { placeId, others }: PlaceSought): Held {
+  const groups = others.flatMap(({ fanId, ...other }): FanGroup[] => {
+    const model = shelf.models.find((m) => m.fan.id === fanId)
+    return model ? [{ model, ...other }] : []
+  })
+  return { placeId, others: groups }
 }
-/** Both places with n fans at the one that is sought for. */
-function withHeld({ index, other }: Held, model: FanModel, n: number): FanArray {
-  const [first, second] = index === 0 ? [{ model, count: n }, other] : [other, { model, count: n }]
-  return {
-    model: first.model,
-    second: second.model === first.model ? null : second.model,
-    count: first.count + second.count,
-    secondCount: second.count,
-    arrangement: 'places',
-  }
+/** n fans at the place that is sought for, beside those that stay at others: in the order of the path. */
+function withHeld(
+  { placeId, others }: Held,
+  model: FanModel,
+  n: number,
+  { places }: SelectionContext,
+): FanArray {
+  const at = (g: FanGroup) => places.findIndex((p) => p.place?.id === g.placeId)
+  const groups = [...others, { model, count: n, placeId }].toSorted((a, b) => at(a) - at(b))
+  return arrayOf(groups, others.length ? 'places' : 'parallel')
 }
 
 /** Fans that unlike pairs are made of: the ones that alone come nearest to the need. */
 const PAIR_POOL = 8
 
-function pairsOf(singles: readonly Group[], arrangements: readonly Arrangement[]): FanArray[] {
+function pairsOf(
+  context: SelectionContext,
+  singles: readonly Group[],
+  arrangements: readonly Arrangement[],
+): FanArray[] {
   const near = singles
     .toSorted((a, b) => Math.abs(a.margin ?? 1e3) - Math.abs(b.margin ?? 1e3))
     .slice(0, PAIR_POOL)
     .map((l) => l.fanArray.model)
   return near.flatMap((model, i) =>
-    near
-      .slice(i + 1)
-      .flatMap((second) =>
-        arrangements.map((arrangement) => ({ model, second, count: 2, secondCount: 1, arrangement })),
+    near.slice(i + 1).flatMap((other) =>
+      arrangements.map((arrangement) =>
+        arrangement === 'places'
+          ? atBoth([model, other], 1, context)
+          : arrayOf(
+              [model, other].map((m) => ({ model: m, count: 1, placeId: null })),
+              arrangement,
+            ),
       ),
+    ),
   )
 }
 
@@ -433,15 +447,18 @@ export function* searchSteps(
     }
   }
   const sought = options.place && heldAt(shelf, options.place)
-  const fits = shelf.models.filter((m) => passesFilter(m.fan, options.filter, context.job))
+  const own = context.places.find((p) => p.place?.id === sought?.placeId)?.place ?? context.home
+  const fits = shelf.models.filter((m) => passesFilter(m.fan, options.filter, own))
   for (const [i, model] of fits.entries()) {
     if (i % FANS_A_STEP === FANS_A_STEP - 1) yield
     if (sought) {
-      for (const n of options.counts) if (n + sought.other.count <= MOST_FANS) look(withHeld(sought, model, n))
+      const stay = sought.others.reduce((sum, g) => sum + g.count, 0)
+      for (const n of options.counts) if (n + stay <= MOST_FANS) look(withHeld(sought, model, n, context))
     } else if (options.places) {
       // fans alike are driven alike, however many
       const drives = driveChoices(alike(model, 1, 'single'), options)
-      for (const fanArray of atBoth(model, options)) {
+      for (const n of options.counts.filter((n) => 2 * n <= MOST_FANS)) {
+        const fanArray = atBoth([model, model], n, context)
         const group = look(fanArray, drives)
         if (group && fanArray.count === 2) singles.push(group)
       }
@@ -449,7 +466,7 @@ export function* searchSteps(
   }
   if (options.pairs && openings === 1 && !sought) {
     const arrangements: Arrangement[] = options.places ? ['places'] : ['parallel', 'series']
-    for (const fanArray of pairsOf(singles, arrangements)) look(fanArray)
+    for (const fanArray of pairsOf(context, singles, arrangements)) look(fanArray)
   }
   return { groups: best.sorted(), ...found }
 }

@@ -1,10 +1,10 @@
-import type { Connector, Fan, Job } from '#core/document'
+import type { Connector, Fan, Place } from '#core/document'
 
 /** What a shelf may be narrowed to. null does not narrow. */
 export interface ShelfFilter {
   text: string
   owned: boolean
-  /** frame and thickness fit the job's space */
+  /** frame and thickness fit the place */
   fits: boolean
   wires: number | null
   connector: Connector | null
@@ -35,15 +35,15 @@ const SAME_FRAME_M = 0.001
 export function passesFilter(
   fan: Fan,
   filter: ShelfFilter,
-  job: Pick<Job, 'fitDepthM' | 'fitWidthM' | 'stackExtraM'>,
+  place: Pick<Place, 'fitDepthM' | 'fitWidthM' | 'stackExtraM'>,
 ): boolean {
   const words = filter.text.trim().toLowerCase()
   return (
     (!filter.owned || fan.owned) &&
     (!filter.fits ||
-      ((job.fitDepthM === null ||
-        (fan.thicknessMeasuredM ?? fan.thicknessM) + (job.stackExtraM ?? 0) <= job.fitDepthM) &&
-        (job.fitWidthM === null || fan.frameM <= job.fitWidthM))) &&
+      ((place.fitDepthM === null ||
+        (fan.thicknessMeasuredM ?? fan.thicknessM) + (place.stackExtraM ?? 0) <= place.fitDepthM) &&
+        (place.fitWidthM === null || fan.frameM <= place.fitWidthM))) &&
     (filter.frameM === null || Math.abs(fan.frameM - filter.frameM) < SAME_FRAME_M) &&
     (filter.wires === null || fan.wires === filter.wires) &&
     (filter.connector === null || fan.connector === filter.connector) &&

@@ -51,5 +51,7 @@ test('a claim as read and at equal speed: both are told, at their own voltage', 
   // 84 % of the printed claim, 134 % of what the claim is at that speed
   expect(flow.plain).toBeCloseTo(0.84, 6)
   expect(flow.ratio).toBeCloseTo(0.84 / (1500 / 2400), 6)
+  // what the claim is at the speed that it was tested at: 20 l/s times 1500 of 2400
+  expect(flow.claimed).toBeCloseTo(0.0125, 9)
   expect(flow).toMatchObject({ flag: 'far-off', side: 'over' })
 })

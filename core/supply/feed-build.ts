@@ -114,12 +114,11 @@ function sourceNode(source: Source): BuiltNode {
 
 /** What fans draw at a voltage, A. */
 const drawOf =
-  ({ fanArray, selection: { duty } }: StreamFans) =>
+  ({ fanArray, duty }: StreamFans) =>
   (volts: number) =>
     arrayLaw(fanArray, { volts, duty }) ?? 0
 
-const isKnown = ({ fanArray, driveV, selection: { duty } }: StreamFans) =>
-  arrayLaw(fanArray, { volts: driveV, duty }) !== null
+const isKnown = ({ fanArray, driveV, duty }: StreamFans) => arrayLaw(fanArray, { volts: driveV, duty }) !== null
 
 /** The fans of a stream at the end of their lead. */
 function fansNode(

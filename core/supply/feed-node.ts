@@ -1,5 +1,4 @@
 import type { FeedNode } from '#core/power'
-import type { FanSelection } from '#core/document'
 import type { FanArray } from '#core/system'
 import type { FeedProblem } from './feed-problems'
 
@@ -27,7 +26,8 @@ export interface LeadReport {
 export interface StreamFans {
   /** id of the stream */
   stream: string
-  selection: FanSelection
+  /** on their PWM wire, 0..1; null: none */
+  duty: number | null
   /** what they are planned to be driven at, V */
   driveV: number
   fanArray: FanArray

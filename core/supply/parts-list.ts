@@ -12,7 +12,7 @@ import {
   type StockPart,
 } from '#core/document'
 import type { MountReport } from '#core/mount'
-import type { FanArray } from '#core/system'
+import { type FanArray, isOfOneKind } from '#core/system'
 import type { FeedNodeReport } from './feed-node'
 import type { FeedReport } from './feed-tree'
 import { mm, row, stockRow, USUAL_PRICE, type PartRow, type Shopping } from './part-row'
@@ -37,11 +37,10 @@ const fanRow = (fan: Fan, count: number): PartRow =>
   })
 
 const fanRows = ({ arrays }: Shopping): PartRow[] =>
-  arrays.flatMap(({ model, second, count, secondCount }) =>
-    second
-      ? [fanRow(model.fan, count - secondCount), fanRow(second.fan, secondCount)]
-      : [fanRow(model.fan, count)],
-  )
+  arrays.flatMap((fanArray) => {
+    const { model, count, groups } = fanArray
+    return isOfOneKind(fanArray) ? [fanRow(model.fan, count)] : groups.map((g) => fanRow(g.model.fan, g.count))
+  })
 
 const storesEnergy = ['pack', 'house-battery', 'power-bank']
 const sourceRows = (list: Shopping): PartRow[] => list.plan.sources.flatMap((source) => sourceRow(list, source))

@@ -58,7 +58,7 @@ export function signalsOf(plan: StreamPlan, feed: FeedReport, node: FeedNodeRepo
   const root = rootOf(feed, node)
   const headers = plan.sources.filter((s) => s.kind === 'header')
   const header = fromHost(wiring) ? (headers.find((s) => s.id !== root.id) ?? headers[0] ?? null) : null
-  const steered = node.fans !== null && node.fans.selection.duty !== null
+  const steered = node.fans !== null && node.fans.duty !== null
   const host = header?.name ?? 'the host’s header'
   const controlled = wiring.pwmFrom === 'controller' || wiring.tachTo === 'controller'
   return {

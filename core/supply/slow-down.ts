@@ -20,6 +20,7 @@ import {
   type StreamPlan,
   type Source,
   type ConverterKind,
+  plannedFans,
 } from '#core/document'
 import { chosenResistor, convertOf, DIODE_LIGHT, diodeVolts } from './feed-build'
 import { solveFrom } from './feed-tree'
@@ -397,10 +398,9 @@ function solveWay(window: SourceWindow, fanArray: FanArray, take: Partial<Conver
  * Reference: docs/physics.md, slowing and stepping down
  */
 export function slowDownWays(plan: StreamPlan, fanArray: FanArray, targetV: number): SlowRow[] {
-  const { selection } = plan
   const source = sourceOf(plan)
   const window = windowOf(plan)
-  if (!source || !window || !selection) return []
+  if (!source || !window || !plannedFans(plan)) return []
   const amps = arrayCurrent(fanArray, { volts: targetV, duty: null }) ?? 0
   const startA = arrayStart(fanArray, targetV) ?? 0
   const { low } = window.emf

@@ -125,7 +125,7 @@ function signalRows(plan: StreamPlan, feed: FeedReport, node: FeedNodeReport): W
   const { header, apart } = signalsOf(plan, feed, node)
   const wires = node.fans!.fanArray.model.fan.wires ?? 2
   const tachRead = wires >= 3 && tachTo !== null && tachTo !== 'open'
-  const steered = wires >= 4 && (pwmFrom === null ? node.fans!.selection.duty !== null : pwmFrom !== 'open')
+  const steered = wires >= 4 && (pwmFrom === null ? node.fans!.duty !== null : pwmFrom !== 'open')
   const host = header?.name ?? 'Header of the host'
   const reader = { host, controller: 'Controller', alarm: 'Alarm', input: 'Tach input' }
   const driver = { host, controller: 'Controller', tied: '5 V', open: '' }

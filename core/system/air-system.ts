@@ -1,5 +1,5 @@
 import type { AirState } from '#core/air'
-import type { Fan, StreamPlan } from '#core/document'
+import { fansOf, type Fan, type StreamPlan } from '#core/document'
 import { calibrate, type CalibrationReport } from './calibration'
 import { fanArrayOf, type FanArray } from './fan-array'
 import { modelPath, type PathModel } from './path'
@@ -26,7 +26,8 @@ export interface AirSystem {
 export function airSystem(plan: StreamPlan, air: AirState, fans: readonly Fan[]): AirSystem {
   const guess = modelPath(plan, air)
   const { path, report } = calibrate(plan, guess, air, fans)
-  const made = plan.selection && fanArrayOf(plan.selection, fans)
+  const selection = fansOf(plan)
+  const made = selection && fanArrayOf(selection, fans)
   const fanArray = made?.ok ? made.fanArray : null
   return {
     air,
@@ -34,7 +35,7 @@ export function airSystem(plan: StreamPlan, air: AirState, fans: readonly Fan[])
     path,
     calibration: report,
     fanArray,
-    fan: fanArray?.model.fan ?? fans.find((f) => f.id === plan.selection?.fanId) ?? null,
+    fan: fanArray?.model.fan ?? fans.find((f) => f.id === selection?.groups[0]!.fanId) ?? null,
     arrayProblem: made && !made.ok ? made.reason : null,
   }
 }

@@ -21,40 +21,41 @@ import {
   type FanModel,
 } from './fan-model'
 import { driveOf } from './operating-point'
+import type { FanPlace } from './path'
 
-/** Fans that work together: n alike, or two groups that differ in their fan or stand at different places. */
-export interface FanArray {
-  model: FanModel
-  /** the fan of the second group where it is another one */
-  second: FanModel | null
-  /** all fans of both groups */
-  count: number
-  /** those of the second group; 0 where there is only one */
-  secondCount: number
-  arrangement: Arrangement
-}
 /** Fans alike at one place. */
 export interface FanGroup {
   model: FanModel
   count: number
+  /** id of the place; null: the one that there is */
+  placeId: string | null
 }
-/** The groups of an array: one, or two that differ in fan or place. */
-export const groupsOf = ({ model, second, count, secondCount }: FanArray): FanGroup[] =>
-  secondCount > 0
-    ? [
-        { model, count: count - secondCount },
-        { model: second ?? model, count: secondCount },
-      ]
-    : [{ model, count }]
+/** Fans that work together: n alike, or groups that differ in their fan or stand at different places. */
+export interface FanArray {
+  /** one group, or two */
+  groups: FanGroup[]
+  /** the fan of the group that the air meets first; of fans alike that of all */
+  model: FanModel
+  /** all fans of all groups */
+  count: number
+  arrangement: Arrangement
+}
 
+/** The array that groups make. @param groups at least one */
+export function arrayOf(groups: FanGroup[], arrangement: Arrangement): FanArray {
+  const count = groups.reduce((sum, g) => sum + g.count, 0)
+  return { groups, model: groups[0]!.model, count, arrangement: arrangementOf(count, arrangement) }
+}
 /** An array of n fans alike at one place. */
-export const alike = (model: FanModel, count: number, arrangement: Arrangement): FanArray => ({
-  model,
-  second: null,
-  count,
-  secondCount: 0,
-  arrangement: arrangementOf(count, arrangement),
-})
+export const alike = (model: FanModel, count: number, arrangement: Arrangement): FanArray =>
+  arrayOf([{ model, count, placeId: null }], arrangement)
+/** Whether all fans of an array are the same. */
+export const isOfOneKind = ({ groups, model }: FanArray): boolean => groups.every((g) => g.model === model)
+
+/** The group that stands at a place of the path; null: none does. One that names no place stands at the one there is. */
+export const groupsAt = ({ groups }: FanArray, { place }: FanPlace): FanGroup[] =>
+  groups.filter((g) => g.placeId === null || g.placeId === place?.id)
+
 /** How a group is driven: voltage at its terminals, and the duty on its PWM wire where that is used. */
 export interface ArrayDrive {
   volts: number
@@ -64,37 +65,21 @@ export interface ArrayDrive {
 /** What a stream's fans are planned to be driven at, V: as the plan tells, else at their label's voltage. */
 export const drivenV = (plan: StreamPlan, { model }: FanArray): number => driveVolts(plan) ?? model.fan.ratedV
 
-/** The group of a pick. @returns the reason where a fan cannot be computed or is gone */
+/** The array of planned fans. @returns the reason where a fan cannot be computed or is gone */
 export function fanArrayOf(
-  selection: FanSelection,
+  { groups, arrangement }: FanSelection,
   fans: readonly Fan[],
 ): { ok: true; fanArray: FanArray } | { ok: false; reason: string } {
-  const models: FanModel[] = []
-  for (const id of [selection.fanId, selection.secondFanId]) {
-    if (id === null) continue
-    const fan = fans.find((f) => f.id === id)
+  const models = new Map<string, FanModel>()
+  for (const { fanId } of groups) {
+    const fan = fans.find((f) => f.id === fanId)
     if (!fan) return { ok: false, reason: 'The picked fan is no longer on the shelf.' }
-    const made = modelFan(fan)
-    if (!made.ok) return made
-    models.push(made.model)
+    const made = models.has(fanId) ? null : modelFan(fan)
+    if (made && !made.ok) return made
+    if (made) models.set(fanId, made.model)
   }
-  return { ok: true, fanArray: arrayOf(models[0]!, models[1] ?? null, selection) }
-}
-
-function arrayOf(
-  model: FanModel,
-  second: FanModel | null,
-  { count: all, secondCount, arrangement }: FanSelection,
-): FanArray {
-  // of a pair without further word there is one of each
-  const count = second && secondCount === null ? 2 : all
-  const twoGroups = count > 1 && (second !== null || arrangement === 'places')
-  const half = second ? 1 : Math.floor(count / 2)
-  return {
-    ...alike(model, count, arrangement),
-    second: count > 1 ? second : null,
-    secondCount: twoGroups ? Math.min(secondCount ?? half, count - 1) : 0,
-  }
+  const known = groups.map(({ fanId, count, placeId }) => ({ model: models.get(fanId)!, count, placeId }))
+  return { ok: true, fanArray: arrayOf(known, arrangement) }
 }
 
 /**
@@ -108,7 +93,7 @@ export const addsPressure = (arrangement: Arrangement) => arrangement === 'serie
 
 /** Every fan of an array. */
 export const membersOf = (fanArray: FanArray): FanModel[] =>
-  groupsOf(fanArray).flatMap(({ model, count }) => Array.from({ length: count }, () => model))
+  fanArray.groups.flatMap(({ model, count }) => Array.from({ length: count }, () => model))
 
 /** A group as the solver wants it: one curve and how it is scaled. */
 export interface DrivenArray {
@@ -122,7 +107,7 @@ const spreadOf = (count: number, arrangement: Arrangement) =>
 
 /** The curve of one of the array's groups as driven. @returns null where it stands still */
 export function groupCurve(
-  { model, count }: FanGroup,
+  { model, count }: Pick<FanGroup, 'model' | 'count'>,
   arrangement: Arrangement,
   { volts, duty }: ArrayDrive,
   air: AirState,
@@ -146,9 +131,9 @@ export function drivenArray(
   air: AirState,
   which: CurveEnd = 'middle',
 ): DrivenArray | null {
-  const { model, arrangement } = fanArray
+  const { model, arrangement, groups } = fanArray
   const { volts, duty } = drive
-  const [first, other] = groupsOf(fanArray)
+  const [first, other] = groups
   if (!other || (other.model === model && other.count === first!.count)) {
     const speed = drivenSpeed(model, volts, duty)
     const { wide, deep } = spreadOf(first!.count, arrangement)
@@ -178,7 +163,7 @@ export const weakestPressure = (fanArray: FanArray, { volts, duty }: ArrayDrive,
 
 /** A value of all members together; null where one is not known. */
 function total(fanArray: FanArray, of: (model: FanModel) => number | null): number | null {
-  const values = groupsOf(fanArray).map(({ model, count }) => {
+  const values = fanArray.groups.map(({ model, count }) => {
     const one = of(model)
     return one === null ? null : count * one
   })
@@ -203,23 +188,30 @@ export const arrayStart = (fanArray: FanArray, volts: number) =>
   total(fanArray, (m) => fanStartCurrent(m, volts))
 
 /** Lowest of the members' allowed maxima, highest of their start voltages and allowed minima, V: what the whole group stands and needs. */
-export const arrayLimits = ({ model, second }: FanArray) => ({
-  maxV: Math.min(model.maxV, second?.maxV ?? Infinity),
-  startV: Math.max(model.startV, second?.startV ?? 0),
-  minV: Math.max(model.minV, second?.minV ?? 0),
-  /** whether a sheet or a measurement says so, not an assumption */
-  maxKnown: (second && second.maxV < model.maxV ? second : model).maxKnown,
-  startKnown: (second && second.startV > model.startV ? second : model).startKnown,
-  minKnown: (second && second.minV > model.minV ? second : model).minKnown,
-})
+export function arrayLimits({ groups }: FanArray) {
+  const most = (of: (model: FanModel) => number) =>
+    groups.map((g) => g.model).reduce((a, b) => (of(b) > of(a) ? b : a))
+  const [max, start, min] = [most((m) => -m.maxV), most((m) => m.startV), most((m) => m.minV)]
+  return {
+    maxV: max.maxV,
+    startV: start.startV,
+    minV: min.minV,
+    /** whether a sheet or a measurement says so, not an assumption */
+    maxKnown: max.maxKnown,
+    startKnown: start.startKnown,
+    minKnown: min.minKnown,
+  }
+}
 
 /** Depth that each group takes where it stands, stages behind each other added, m. */
-export const groupThickness = ({ model, count }: FanGroup, arrangement: Arrangement): number =>
-  trueThickness(model.fan) * spreadOf(count, arrangement).deep
+export const groupThickness = (
+  { model, count }: Pick<FanGroup, 'model' | 'count'>,
+  arrangement: Arrangement,
+): number => trueThickness(model.fan) * spreadOf(count, arrangement).deep
 
 /** Depth that the fans take at one place, stages behind each other added, m. */
 export function arrayThickness(fanArray: FanArray): number {
-  const each = groupsOf(fanArray).map((g) => groupThickness(g, fanArray.arrangement))
+  const each = fanArray.groups.map((g) => groupThickness(g, fanArray.arrangement))
   return fanArray.arrangement === 'series' ? each.reduce((sum, d) => sum + d, 0) : Math.max(...each)
 }
 
@@ -231,9 +223,9 @@ export const arrayMass = (fanArray: FanArray) => total(fanArray, (m) => m.fan.ma
 
 /** "2 × Sedge 80", or both groups where they are unlike. */
 export function arrayName(fanArray: FanArray): string {
-  const { model, second, count } = fanArray
-  if (!second) return `${count} × ${model.fan.model}`
-  return groupsOf(fanArray)
+  const { model, count, groups } = fanArray
+  if (isOfOneKind(fanArray)) return `${count} × ${model.fan.model}`
+  return groups
     .map((g) => (g.count > 1 ? `${g.count} × ${g.model.fan.model}` : g.model.fan.model))
     .join(' and ')
 }

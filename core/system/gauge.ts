@@ -1,6 +1,6 @@
 import type { AirState } from '#core/air'
 import { continuedPressure } from '#core/fan'
-import { groupCurve, groupsOf, type ArrayDrive, type FanArray } from './fan-array'
+import { groupsAt, groupCurve, type ArrayDrive, type FanArray } from './fan-array'
 import { elementDrop, type FanPlace, type PathModel } from './path'
 
 /** Fans where they run: how they are driven, the air they move together and the pressure they make. */
@@ -24,13 +24,14 @@ export function placeGains(
   air: AirState,
 ): Map<string, number | null> {
   const two = fanArray.arrangement === 'places' && places.length > 1
-  const gains = two
-    ? groupsOf(fanArray).map((group) => {
-        const curve = groupCurve(group, 'places', drive, air)
-        return curve && continuedPressure(curve, flow)
-      })
-    : [pressure]
-  return new Map(places.map(({ element }, i) => [element.id, i < gains.length ? gains[i]! : 0]))
+  const gainAt = (place: FanPlace) => {
+    const [group] = groupsAt(fanArray, place)
+    if (!group) return 0
+    if (!two) return pressure
+    const curve = groupCurve(group, 'places', drive, air)
+    return curve && continuedPressure(curve, flow)
+  }
+  return new Map(places.map((place) => [place.element.id, gainAt(place)]))
 }
 
 /** What the pressure does at one element of the row. */

@@ -1,5 +1,5 @@
 import { ZERO_CELSIUS_K, type AirState } from '#core/air'
-import type { Job } from '#core/document'
+import type { Blows, Job } from '#core/document'
 import { stirredRise } from '#core/need'
 
 /**
@@ -13,8 +13,8 @@ import { stirredRise } from '#core/need'
  * @param exhaustC air that leaves, degC
  * Reference: ideal gas at constant pressure; heat balance stated at the fan (ASHRAE Fundamentals)
  */
-export function densityAtFan(job: Job, air: AirState, exhaustC: number): number {
-  if (job.direction !== 'out') return air.density
+export function densityAtFan(blows: Blows, air: AirState, exhaustC: number): number {
+  if (blows !== 'out') return air.density
   return (air.density * (air.temperatureC + ZERO_CELSIUS_K)) / (exhaustC + ZERO_CELSIUS_K)
 }
 
@@ -25,21 +25,15 @@ export function densityAtFan(job: Job, air: AirState, exhaustC: number): number 
  * @returns null without a known heat, or where neither walls nor air carry it
  * Reference: heat balance Δt = P/(UA + ρ·cp·Q), ASHRAE Fundamentals
  */
-export function airRise(job: Job, air: AirState, flow: number | null): number | null {
+export function airRise(job: Job, blows: Blows, air: AirState, flow: number | null): number | null {
   if (flow === null || job.heatW === null) return null
   const intakeK = job.ambientC + ZERO_CELSIUS_K
-  return stirredRise(
-    job.heatW,
-    job.wallLossWK ?? 0,
-    flow,
-    air.density,
-    job.direction === 'out' ? intakeK : null,
-  )
+  return stirredRise(job.heatW, job.wallLossWK ?? 0, flow, air.density, blows === 'out' ? intakeK : null)
 }
 
 /** Air inside, degC; null where the rise is not known. @param flow m3/s; null where it is not known */
-export function insideC(job: Job, air: AirState, flow: number | null): number | null {
-  const rise = airRise(job, air, flow)
+export function insideC(job: Job, blows: Blows, air: AirState, flow: number | null): number | null {
+  const rise = airRise(job, blows, air, flow)
   return rise === null ? null : job.ambientC + rise
 }
 
@@ -51,13 +45,14 @@ export function insideC(job: Job, air: AirState, flow: number | null): number | 
  */
 export function fanAirC(
   job: Job,
+  blows: Blows,
   insideMaxC: number | null,
   flow: number | null,
   air: AirState,
 ): number | null {
   const hottest = job.ambientMaxC ?? job.ambientC
-  if (job.direction === 'in') return hottest
-  if (job.direction !== 'out') return null
-  const rise = airRise(job, air, flow)
+  if (blows === 'in') return hottest
+  if (blows !== 'out') return null
+  const rise = airRise(job, blows, air, flow)
   return rise === null ? insideMaxC : hottest + rise
 }

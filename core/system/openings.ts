@@ -1,4 +1,4 @@
-import type { PathElement, StreamPlan } from '#core/document'
+import { drawnPlaces, type PathElement, type StreamPlan } from '#core/document'
 import { freeAreaRatioOf } from './elements/openings'
 import { branchesOf, branchRow, mainRow } from './path'
 
@@ -23,41 +23,49 @@ export function freeAreaOf(e: PathElement): number | null {
 /** What air can come in by or leave by: not chambers or the fan; a filter at the end is as open as its face. */
 const isOpening = (e: PathElement) =>
   e.kind !== 'chamber' && e.kind !== 'fan' && e.kind !== 'custom' && e.kind !== 'fins'
-const isSolid = (e: PathElement) => e.kind !== 'chamber' && e.kind !== 'fan'
-
 /** An element at an end of the path, and how often it stands there. */
 interface EndElement {
   element: PathElement
   times: number
 }
 
-/** Elements by which the air enters (or leaves) the path: the first of the row, or the first of each way of a split that begins it. */
-export const endElements = (plan: StreamPlan, end: 'in' | 'out'): PathElement[] =>
-  endsWithTimes(plan, end).map((e) => e.element)
-
-function endsWithTimes(plan: StreamPlan, end: 'in' | 'out'): EndElement[] {
-  const selection = (row: PathElement[]) => (end === 'in' ? row.find(isSolid) : row.findLast(isSolid))
-  const outer = selection(mainRow(plan))
+/** The outermost elements at an end: one, or of a split that begins (or ends) the row one of each way. */
+function outermost(plan: StreamPlan, end: 'in' | 'out'): EndElement[] {
+  const aside = new Set(drawnPlaces(plan).flatMap((d) => (d.place?.aside ? [d.element] : [])))
+  const outerOf = (row: PathElement[]) => {
+    const there = row.filter((e) => !aside.has(e))
+    return end === 'in' ? there[0] : there.at(-1)
+  }
+  const outer = outerOf(mainRow(plan))
   if (!outer) return []
   if (outer.kind !== 'split') return [{ element: outer, times: 1 }]
   return branchesOf(plan, outer.id).flatMap(({ id, times }) => {
-    const element = selection(branchRow(plan, id))
+    const element = outerOf(branchRow(plan, id))
     return element ? [{ element, times }] : []
   })
 }
+const isPassed = ({ element: { kind } }: EndElement) => kind !== 'chamber' && kind !== 'fan'
+
+/** Elements by which the air enters (or leaves) the path; none where fans stand at that end, or a closed box does. */
+export const endElements = (plan: StreamPlan, end: 'in' | 'out'): PathElement[] =>
+  outermost(plan, end)
+    .filter(isPassed)
+    .map((e) => e.element)
 
 /**
- * Free area by which the air enters or leaves, m2; 0 where the row ends with a chamber; null while a size lacks, or
- * where the element has none of its own.
+ * Free area by which the air enters or leaves, m2; 0 where the row ends with a box, which has no way in or out there; null
+ * while a size lacks, or where the element has none of its own; undefined where fans stand at that end: they fill the hole.
  */
-export function endArea(plan: StreamPlan, end: 'in' | 'out'): number | null {
-  const row = mainRow(plan).filter((e) => e.kind !== 'fan')
-  // a row that begins or ends with a closed box has no way in or out
-  if (row.length > 1 && (end === 'in' ? row[0] : row.at(-1))!.kind === 'chamber') return 0
-  const ends = endsWithTimes(plan, end)
-  const other = endElements(plan, end === 'in' ? 'out' : 'in')
-  if (!ends.length || (end === 'out' && ends.length === 1 && ends[0]!.element === other[0])) return null
-  const areas = ends.map(({ element, times }) => {
+export function endArea(plan: StreamPlan, end: 'in' | 'out'): number | null | undefined {
+  const outer = outermost(plan, end)
+  const kinds = outer.map((e) => e.element.kind)
+  // of a path that was only begun nobody said yet where it ends
+  if (kinds.includes('chamber')) return mainRow(plan).length > 1 ? 0 : null
+  if (kinds.includes('fan')) return undefined
+  const [other, ...more] = endElements(plan, end === 'in' ? 'out' : 'in')
+  if (!outer.length || (end === 'out' && !more.length && outer.length === 1 && outer[0]!.element === other))
+    return null
+  const areas = outer.map(({ element, times }) => {
     const area = isOpening(element) ? freeAreaOf(element) : null
     return area === null ? null : area * times
   })

@@ -10,7 +10,7 @@ import {
   type Passage,
 } from '#core/airpath'
 import type { Resistance } from '#core/fan'
-import type { Branch, PathElement, StreamPlan } from '#core/document'
+import { drawnPlaces, type Branch, type PathElement, type Place, type StreamPlan } from '#core/document'
 import { modelElement } from './elements'
 import type { BranchModel, ElementModel } from './elements/model'
 
@@ -49,21 +49,26 @@ export const branchesOf = (part: PathPart, splitId: string): Branch[] =>
 /** Where fans can stand: the row, how many rows alike there are, and where in it. */
 export interface FanPlace {
   element: PathElement
+  place: Place | null
   row: PathElement[]
   index: number
   /** openings alike, each with its share of the fans */
   times: number
 }
-/** The places for fans from the intake on. */
-export function fanPlaces(part: PathPart): FanPlace[] {
+/** The places for fans from the intake on; those put aside are none. */
+export function fanPlaces(part: PathPart & Pick<StreamPlan, 'places'>): FanPlace[] {
+  const drawn = drawnPlaces(part)
+  const at = (element: PathElement) => drawn.find((d) => d.element === element)?.place ?? null
   const inRow = (row: PathElement[], times: number) =>
     row.flatMap((element, index): FanPlace[] =>
-      element.kind === 'fan' ? [{ element, row, index, times }] : [],
+      element.kind === 'fan' && !at(element)?.aside ? [{ element, place: at(element), row, index, times }] : [],
     )
   const main = mainRow(part)
   return main.flatMap((element, index): FanPlace[] =>
     element.kind === 'fan'
-      ? [{ element, row: main, index, times: 1 }]
+      ? at(element)?.aside
+        ? []
+        : [{ element, place: at(element), row: main, index, times: 1 }]
       : branchesOf(part, element.id).flatMap((b) => inRow(branchRow(part, b.id), b.times)),
   )
 }

@@ -13,9 +13,9 @@ import {
   type Penalty,
 } from '#core/noise'
 import { rangeBySquares } from '#core/numeric'
-import type { Job, PathElement } from '#core/document'
+import type { PathElement, Place } from '#core/document'
 import { drivenSpeed, impellerDiameter, type FanModel } from './fan-model'
-import { groupsOf, type ArrayDrive, type FanArray, type FanGroup } from './fan-array'
+import { isOfOneKind, type ArrayDrive, type FanArray, type FanGroup } from './fan-array'
 import type { FanPlace } from './path'
 
 /** Distance assumed for a claim that does not state one, m, and what that may be off, dB. Common practice, no source. */
@@ -58,19 +58,20 @@ function ofNeighbour(e: PathElement | undefined, side: 'in' | 'out', gapM: numbe
 }
 
 /** Whether one knows what the air meets on its way into the fan: something stands there, or the clearance is stated. */
-const intakeKnown = (before: PathElement | undefined, job: Job) =>
-  (before !== undefined && before.kind !== 'chamber' && before.kind !== 'split') || job.inletClearM !== null
+const intakeKnown = (before: PathElement | undefined, { inletClearM }: Place) =>
+  (before !== undefined && before.kind !== 'chamber' && before.kind !== 'split') || inletClearM !== null
 
 /**
  * What the installation adds to the free-air claim, dB(A): the situations that elements and gaps tell; where nothing is
  * known of the intake, what is usual.
- * @param place where the fans stand; at the end of the row where it is not told
+ * @param place what is told of their place
+ * @param at where in the path they stand; at the end of the row where it is not told
  * @param pressurePa at the operating point, Pa
  * @param stalled known to run in stall
  * Reference: common practice, no source; adding rule of the same
  */
 export function installationOf(
-  job: Job,
+  place: Place,
   { row, index }: Pick<FanPlace, 'row' | 'index'>,
   model: FanModel,
   pressurePa: number,
@@ -78,12 +79,12 @@ export function installationOf(
 ): Installation {
   const [before, after] = index < 0 ? [row.at(-1), undefined] : [row[index - 1], row[index + 1]]
   const penalties: Penalty[] = [
-    ...ofNeighbour(before, 'in', job.upstreamGapM),
+    ...ofNeighbour(before, 'in', place.upstreamGapM),
     ...ofNeighbour(after, 'out', null),
-    ...(job.inletClearM === null ? [] : [wallPenalty(job.inletClearM / impellerDiameter(model.fan))]),
-    ...(job.thinPanel ? [job.mountIsolated ? situations.softMount : situations.hardMount] : []),
+    ...(place.inletClearM === null ? [] : [wallPenalty(place.inletClearM / impellerDiameter(model.fan))]),
+    ...(place.thinPanel ? [place.mountIsolated ? situations.softMount : situations.hardMount] : []),
     ...(stalled ? [situations.stall] : []),
-    ...(intakeKnown(before, job) ? [] : [usualPenalty(pressurePa)]),
+    ...(intakeKnown(before, place) ? [] : [usualPenalty(pressurePa)]),
   ].filter((p) => p.high > 0)
   return { penalties, ...addPenalties(penalties) }
 }
@@ -197,7 +198,7 @@ export function arrayLevel(
   listenerM: number,
   installations: readonly Installation[],
 ): LevelEstimate | null {
-  const of = ({ model, count }: FanGroup, i: number) =>
+  const of = ({ model, count }: Pick<FanGroup, 'model' | 'count'>, i: number) =>
     levelAtListener(
       model,
       drivenSpeed(model, volts, duty),
@@ -205,12 +206,10 @@ export function arrayLevel(
       listenerM,
       installations[Math.min(i, installations.length - 1)]!,
     )
-  const groups = groupsOf(fanArray)
   // alike and in the same surroundings: one working tells them all
-  if (fanArray.second === null && installations.length < 2)
-    return of({ model: fanArray.model, count: fanArray.count }, 0)
-  const [a, b] = [of(groups[0]!, 0), groups[1] ? of(groups[1], 1) : null]
-  if (!a || !b) return groups[1] ? null : a
+  if (isOfOneKind(fanArray) && installations.length < 2) return of(fanArray, 0)
+  const [a, b] = fanArray.groups.map(of)
+  if (!a || !b) return fanArray.groups.length > 1 ? null : (a ?? null)
   const sum = (key: 'value' | 'low' | 'high' | 'exact') => sumLevels([a[key], b[key]])!
   return {
     value: Math.max(LEVEL_FLOOR, sum('exact')),

@@ -1,6 +1,5 @@
-import { wantedRange, type StreamPlan } from '#core/document'
+import { wantedRange, type StreamPlan, dutyOf } from '#core/document'
 import type { Report } from '#core/plan'
-import { groupsOf } from '#core/system'
 
 /** The plan's numbers that a search for trouble is held against. SI; null where the plan cannot tell. */
 export interface Known {
@@ -46,7 +45,7 @@ export interface Known {
 export function knownOf(plan: StreamPlan, report: Report): Known {
   const { power, selection, mounts, runtime } = report
   const fanArray = report.streams.find((s) => !s.asIs)?.fanArray ?? null
-  const groups = fanArray ? groupsOf(fanArray) : []
+  const groups = fanArray?.groups ?? []
   const start = groups.flatMap((g) => g.model.fan.startV ?? [])
   const most = groups.flatMap((g) => g.model.fan.maxV ?? [])
   const rated = fanArray?.model.fan.ratedRpm ?? null
@@ -77,7 +76,7 @@ export function knownOf(plan: StreamPlan, report: Report): Known {
     roomC: plan.job.ambientMaxC ?? plan.job.ambientC,
     hot: hot ? { limitC: wantedRange(hot).high!, place: hot.place || 'inside' } : null,
     levelDbA: selection?.candidate.level?.value ?? null,
-    duty: plan.selection?.duty ?? null,
+    duty: dutyOf(plan),
     pwmHz: control?.pwmHz ?? null,
     switched: control !== undefined && control.school !== 'always',
     hasFilter: plan.path.some((e) => e.kind === 'filter'),

@@ -18,7 +18,7 @@ import { causesOf } from './causes'
 import { knownOf, type Known } from './known'
 import { measurementsOf } from './measures'
 import { troubleSearch, type Answer } from './search'
-import { convertBy, feedFrom, pick, selectionOf } from '../../tests/plans'
+import { convertBy, feedFrom, pick, selectionOf, tell } from '../../tests/plans'
 
 /** A search ends at the cause that the measurements speak of. Numbers invented. */
 
@@ -38,8 +38,8 @@ const fan: Fan = {
 }
 function box(change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
-  Object.assign(plan.job, { goal: 'cool', heatW: 20, insideMaxC: 40, direction: 'out', ambientC: 22 })
-  pick(plan, selectionOf('f', { id: 'p' }), 10.5)
+  tell(plan, { goal: 'cool', heatW: 20, insideMaxC: 40, direction: 'out', ambientC: 22 })
+  pick(plan, selectionOf('f'), 10.5)
   feedFrom(plan, { ...newSource('s', 'adapter', 12), lowV: 11.8, highV: 12.2, iMaxA: 1 })
   convertBy(plan, { ...newConverter('c', 10.5), iMaxA: 1 })
   plan.path.unshift(

@@ -10,7 +10,17 @@ import {
 import { dayModel } from '#core/day'
 import { sumLevels, minusBackground } from '#core/noise'
 import { computeReport, dayStreamsOf } from '#core/plan'
-import { driveVolts, fansLead, type Fan, type StreamPlan } from '#core/document'
+import {
+  putFans,
+  plannedFans,
+  dutyOf,
+  placesInUse,
+  type FansAt,
+  driveVolts,
+  fansLead,
+  type Fan,
+  type StreamPlan,
+} from '#core/document'
 import { normal, seeded } from '#core/numeric'
 import type { BenchRow } from '#core/measure'
 
@@ -93,36 +103,32 @@ const USUAL = {
 /** What a plan leaves on the bench: the picked fan, the fan that was found in it, or none. */
 export function boxOf(plan: StreamPlan, fans: readonly Fan[], which: 'as-found' | 'as-planned'): BoxSetting {
   const { job } = plan
-  const found =
-    job.existingFanId === null
-      ? null
-      : {
-          id: 'found',
-          fanId: job.existingFanId,
-          count: job.existingCount,
-          arrangement: job.existingCount > 1 ? ('parallel' as const) : ('single' as const),
-          secondFanId: null,
-          secondCount: null,
-          duty: null,
-        }
-  const selection = which === 'as-planned' ? plan.selection : found
+  const [place] = placesInUse(plan)
+  const found: FansAt[] =
+    job.existingFanId === null || !place
+      ? []
+      : [{ placeId: place.id, fanId: job.existingFanId, count: job.existingCount }]
+  const onBench = structuredClone(plan)
+  if (which === 'as-found') putFans(onBench, { groups: found, arrangement: 'parallel' })
+  const fitted = plannedFans(onBench)
   // straight on the bench supply: the voltage is what the bench says
   const benchV = which === 'as-planned' ? driveVolts(plan) : (job.existingV ?? 12)
-  const lead = { ...fansLead(plan.stream, ''), wishV: benchV }
+  const duty = which === 'as-planned' ? dutyOf(plan) : null
+  const lead = { ...fansLead(plan.stream, ''), wishV: benchV, duty }
   const result = computeReport({
-    plan: { ...plan, selection, sources: [], feed: [lead], battery: null, sun: null },
+    plan: { ...onBench, sources: [], feed: [lead], battery: null, sun: null },
     fans: [...fans],
     shown: null,
   })
   const candidate = result.ok ? (result.report.selection?.candidate ?? null) : null
   const model = result.ok ? (result.report.selection?.fanArray.model ?? null) : null
-  const place = (kind: 'temperature' | 'level' | 'flow', otherwise: string) =>
+  const told = (kind: 'temperature' | 'level' | 'flow', otherwise: string) =>
     plan.targets.find((t) => t.kind === kind && t.place)?.place ?? otherwise
   return {
     places: {
-      hot: place('temperature', 'inside'),
-      level: place('level', 'spot'),
-      flow: place('flow', 'outlet'),
+      hot: told('temperature', 'inside'),
+      level: told('level', 'spot'),
+      flow: told('flow', 'outlet'),
     },
     ambientC: job.ambientC,
     heatW: job.heatW ?? USUAL.heatW,
@@ -135,7 +141,7 @@ export function boxOf(plan: StreamPlan, fans: readonly Fan[], which: 'as-found' 
     heatInsideC: job.ambientC,
     control: which === 'as-planned' ? controlOf(plan, fans) : null,
     fan:
-      candidate && selection
+      candidate && fitted
         ? {
             atV: candidate.driveV,
             stopV: model?.fan.minV ?? 0.35 * candidate.driveV,

@@ -17,9 +17,10 @@ const rankOptionsSchema = z.object({
   pairs: z.boolean(),
   place: z
     .object({
-      index: z.union([z.literal(0), z.literal(1)]),
-      otherFanId: idSchema,
-      otherCount: z.number().int().min(1).max(MOST_FANS),
+      placeId: idSchema,
+      others: z
+        .array(z.object({ placeId: idSchema, fanId: idSchema, count: z.number().int().min(1).max(MOST_FANS) }))
+        .max(MOST_FANS),
     })
     .nullable(),
   drive: z.enum(['any', 'rails', 'rated', 'pwm']),

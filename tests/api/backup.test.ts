@@ -192,7 +192,7 @@ describe('into a workshop that has gone on', () => {
     await restore(other, bytes)
     const { plan, revision } = await getPlan(other, JOB)
     await savePlan(other, { ...plan, job: { ...plan.job, complaint: 'typed since' } }, revision)
-    const { fan, revision: at } = await getFan(other, plan.streams[0]!.selection!.fanId!)
+    const { fan, revision: at } = await getFan(other, plan.streams[0]!.places[0]!.fans[0]!.fanId)
     await saveFan(other, { ...fan, price: 99 }, at)
     await createPlan(other, { ...plan, job: { ...plan.job, id: 'job-since', complaint: 'typed since' } })
     return other
@@ -217,7 +217,7 @@ describe('into a workshop that has gone on', () => {
   test('one of them is taken, the other kept; the revision moves on, so that open pages see it', async () => {
     const other = await gone()
     const before = await getPlan(other, JOB)
-    const fanId = before.plan.streams[0]!.selection!.fanId!
+    const fanId = before.plan.streams[0]!.places[0]!.fans[0]!.fanId
     await restore(other, bytes, { choices: { [`job/${JOB}`]: 'take' } })
     const after = await getPlan(other, JOB)
     expect(after.plan).toEqual((await getPlan(db, JOB)).plan)
@@ -260,7 +260,7 @@ describe('into a workshop that has gone on', () => {
     const files = unzipSync(bytes)
     // a job of a fan that nobody has
     const kept = JSON.parse(strFromU8(files[inBackup.job(JOB)]!)) as { plan: PlanDocument }
-    kept.plan.streams[0]!.selection!.fanId = 'fan-of-nobody'
+    kept.plan.streams[0]!.places[0]!.fans[0]!.fanId = 'fan-of-nobody'
     const other = await memoryDatabase()
     const done = await restore(other, repacked(files, inBackup.job(JOB), kept))
     expect(done.warnings).toEqual([expect.stringMatching(/^“.*” is not taken: This fan is not on the shelf/)])

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { seenFrom, wholePlan, type Fan, type Trust } from '#core/document'
+import { seenFrom, wholePlan, type Fan, type Trust, newPlace } from '#core/document'
 import { computeReport } from '#core/plan'
 import { defaultRank, modelShelf, shelfShown, trustedFans, type Ranking } from '#core/selection'
 import { rankShelf } from '../ranked'
@@ -109,8 +109,8 @@ describe('over the wire', () => {
     const { rows, arrays } = json.ranking as Ranking
     expect(arrays).toBe(rows.length)
     const shelf = coreShelf(plan.job.trust)
-    expect(rows.map((c) => [c.fanId, c.count, c.driveV, c.verdict])).toEqual(
-      rankShelf(context, shelf).rows.map((c) => [c.fanId, c.count, c.driveV, c.verdict]),
+    expect(rows.map((c) => [c.fans, c.count, c.driveV, c.verdict])).toEqual(
+      rankShelf(context, shelf).rows.map((c) => [c.fans, c.count, c.driveV, c.verdict]),
     )
     const hotter = wholePlan({ ...plan, job: { ...plan.job, margin: (plan.job.margin ?? 0) + 1 } })
     const other = (await ask('fans/rank', { plan: hotter, options: { ...defaultRank, rows: 5 } })).json
@@ -122,14 +122,14 @@ describe('over the wire', () => {
       const faced = computeReport({ plan: seenFrom(press, stream), fans: demoFans, shown: null })
       if (!faced.ok || !faced.report.path.complete) continue
       const { json } = await ask('fans/rank', { plan: press, stream, options: defaultRank })
-      const flows = (list: Ranking) => list.rows.map((c) => [c.fanId, c.count, c.flow])
+      const flows = (list: Ranking) => list.rows.map((c) => [c.fans, c.count, c.flow])
       expect(flows(json.ranking as Ranking)).toEqual(
         flows(rankShelf(faced.report.selectionContext, coreShelf(press.job.trust))),
       )
     }
   })
   test('nothing is ranked for a path that is not complete', async () => {
-    const bare = wholePlan({ ...plan, path: [], branches: [], selection: null })
+    const bare = wholePlan({ ...plan, path: [], branches: [], places: [newPlace('bare')] })
     expect(await ask('fans/rank', { plan: bare, options: defaultRank })).toMatchObject({
       status: 200,
       json: { ranking: null },

@@ -1,4 +1,4 @@
-import { wholePlan, type StreamPlan } from '#core/document'
+import { wholePlan, type StreamPlan, newPlace } from '#core/document'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { boxOf, makeBox } from '../../server/simulator/bench-box'
 import { demoFans } from '../../demo/fans'
@@ -35,7 +35,12 @@ import { forgetLive, liveState, takeMessage } from '../../server/devices/intake'
 import { memoryDatabase } from './harness'
 
 let db: Database
-const plan = { ...demoPlans()[3]!, selection: null, calibration: null, feed: [] } satisfies StreamPlan
+const plan = {
+  ...demoPlans()[3]!,
+  places: [newPlace('bare')],
+  calibration: null,
+  feed: [],
+} satisfies StreamPlan
 const jobId = plan.job.id
 const start = Date.parse('2026-03-01T10:00:00.000Z')
 beforeAll(async () => {

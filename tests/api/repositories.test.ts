@@ -80,7 +80,7 @@ describe('plans', () => {
     plan.streams[0]!.calibration = {
       ...newCalibration('c'),
       kind: 'pairs',
-      fanId: plan.streams[0]!.selection!.fanId,
+      fanId: plan.streams[0]!.places[0]!.fans[0]!.fanId,
       points: [
         { flowM3s: 0.01, pressurePa: 4 },
         { flowM3s: 0.02, pressurePa: 15 },
@@ -171,7 +171,7 @@ describe('plans', () => {
   })
   test('an unknown fan is refused in words', async () => {
     const { plan, revision } = await getPlan(db, 'job-mushroom-tent')
-    plan.streams[0]!.selection!.fanId = 'no-such-fan'
+    plan.streams[0]!.places[0]!.fans[0]!.fanId = 'no-such-fan'
     await expect(savePlan(db, plan, revision)).rejects.toThrow(Refused)
   })
   test('two jobs may use the same ids for their parts', async () => {

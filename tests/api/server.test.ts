@@ -48,11 +48,11 @@ describe('the routes', () => {
       fans: { id: string; model: string }[]
     }
     const strange = {
-      ...file.fans.find((f) => f.id === file.plan.streams[0]!.selection!.fanId)!,
+      ...file.fans.find((f) => f.id === file.plan.streams[0]!.places[0]!.fans[0]!.fanId)!,
       id: 'fan-from-afar',
     }
     const plan = structuredClone(file.plan)
-    plan.streams[0]!.selection!.fanId = 'fan-from-afar'
+    plan.streams[0]!.places[0]!.fans[0]!.fanId = 'fan-from-afar'
     // without the fan it speaks of nothing is written
     const before = (await (await fetch(`${server.url}/api/jobs`)).json()) as { id: string }[]
     expect((await send({ plan, fans: [] })).status).toBe(422)
@@ -95,7 +95,7 @@ describe('the routes', () => {
         ...plan,
         streams: plan.streams.map((s) => ({
           ...s,
-          selection: { ...s.selection!, count: 1, arrangement: 'single' },
+          places: s.places.map((p) => ({ ...p, fans: p.fans.map((f) => ({ ...f, count: 1 })) })),
         })),
       },
     })

@@ -47,7 +47,7 @@ test('only what was changed is worked out anew; until then it stands as before',
 test('a fan that is changed changes the jobs that speak of it', async () => {
   const { plan } = await getPlan(db, JOB)
   const before = await pickedOf()
-  const { fan, revision } = await getFan(db, plan.streams[0]!.selection!.fanId!)
+  const { fan, revision } = await getFan(db, plan.streams[0]!.places[0]!.fans[0]!.fanId)
   await saveFan(db, { ...fan, model: 'Renamed' }, revision)
   const soon = await summaries(db, true)
   expect(soon.find((j) => j.id === JOB)!.pending).toBe(true)
@@ -79,7 +79,7 @@ test('a new job, one that goes, and one that cannot be read', async () => {
 })
 test('while jobs are worked out, what else is asked comes in between', async () => {
   const { plan, revision } = await getPlan(db, JOB)
-  const { fan, revision: at } = await getFan(db, plan.streams[0]!.selection!.fanId!)
+  const { fan, revision: at } = await getFan(db, plan.streams[0]!.places[0]!.fans[0]!.fanId)
   await saveFan(db, { ...fan, notes: 'x' }, at)
   await savePlan(db, { ...plan, job: { ...plan.job, complaint: 'y' } }, revision)
   const order: string[] = []

@@ -29,10 +29,24 @@ import {
   type RunKind,
   type Source,
   type ConverterKind,
+  seenAt,
+  plannedFans,
+  settlePlaces,
 } from '#core/document'
 import { computeReport, type Report } from '#core/plan'
 import { withAlso } from '#core/rules'
-import { convertBy, driveAt, feedFrom, hang, pick, putBefore, selectionOf } from '../plans'
+import {
+  convertBy,
+  driveAt,
+  feedFrom,
+  hang,
+  pick,
+  putBefore,
+  selectionOf,
+  tell,
+  stand,
+  type Picked,
+} from '../plans'
 
 /**
  * How the entries of the casebook are read: an ordinary plan that raises nothing but notes, and changes of it, each
@@ -71,7 +85,7 @@ const ordinaryFan: Fan = {
 
 function ordinaryPlan(): StreamPlan {
   const plan = newStreamPlan('j', 'Box')
-  Object.assign(plan.job, {
+  tell(plan, {
     goal: 'cool',
     equipment: 'Box',
     heatW: 100,
@@ -102,7 +116,7 @@ function ordinaryPlan(): StreamPlan {
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.006 },
   ]
-  pick(plan, selectionOf('f', { id: 'p' }), 12)
+  pick(plan, selectionOf('f'), 12)
   feedFrom(plan, { ...newSource('s', 'adapter'), ...wired, iMaxA: 1 }, lead)
   return plan
 }
@@ -186,7 +200,7 @@ const whole: Record<string, (input: { plan: StreamPlan; fans: Fan[] }, value: un
   drive: ({ plan }, value) => driveAt(plan, value as number),
   /** the place of the fans: a panel and a guard that are in order */
   fit: ({ plan }, value) => {
-    plan.fit = {
+    seenAt(plan).place.fit = {
       ...newFit('fit'),
       material: 'metal',
       panelM: 0.002,
@@ -198,6 +212,12 @@ const whole: Record<string, (input: { plan: StreamPlan; fans: Fan[] }, value: un
       cableGapM: 0.03,
       ...(value as Rec),
     }
+  },
+  /** other fans than the one, or more */
+  picked: ({ plan }, value) => {
+    const now = plannedFans(plan)!
+    const before = { count: now.count, arrangement: now.arrangement }
+    stand(plan, selectionOf('f', { ...before, ...(value as Partial<Picked>) }))
   },
   /** a header beside the source that feeds */
   header: ({ plan }) => {
@@ -310,6 +330,7 @@ function target({ plan, fans }: { plan: StreamPlan; fans: Fan[] }, key: string):
   const field = rest.at(-1)!
   if (head === 'fan') return [fans[0] as unknown as Rec, field]
   if (head === 'path') return [plan.path.find((e) => e.id === rest[0]) as unknown as Rec, field]
+  if (head === 'place') return [seenAt(plan).place as unknown as Rec, field]
   if (head === 'lead') return [leadOfFans(plan) as unknown as Rec, field]
   if (head === 'source') return [sourceOf(plan) as unknown as Rec, field]
   if (head === 'converter') return [converterOf(plan) as unknown as Rec, field]
@@ -329,6 +350,8 @@ export function casePlan(...changes: (Changes | undefined)[]): PlanInput {
       record[field] = value
     }
   }
+  // as the app does with every change
+  settlePlaces(input.plan)
   // a case that no person could enter would prove nothing
   const checked = planSchema.safeParse(wholePlan(input.plan))
   if (!checked.success) throw new Error(JSON.stringify(checked.error.issues))

@@ -27,7 +27,7 @@ describe('the rail and its findings', () => {
     expect(told.map((f) => f.id)).toEqual(['ctl-thresholds-swapped'])
   })
   test('a plan without a control keeps what was judged before there were any', () => {
-    expect(raised(caseReport({ 'selection.duty': 0.8 }))).toContain('ctl-no-pwm-wire')
+    expect(raised(caseReport({ 'lead.duty': 0.8 }))).toContain('ctl-no-pwm-wire')
     expect(caseReport().day).toBeNull()
     expect(caseReport().stations.find((s) => s.key === 'control')!.state).toBe('not-begun')
   })

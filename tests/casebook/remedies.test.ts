@@ -59,7 +59,7 @@ describe('the usual ones are found', () => {
 })
 
 test('what is not told leads to its field', () => {
-  const { findings } = reportOf(casePlan({ 'job.mains': null, 'job.inletClearM': null }))
+  const { findings } = reportOf(casePlan({ 'job.mains': null, 'place.inletClearM': null }))
   const of = (name: string) => findings.open.find((o) => o.name === name)!
   expect(of('safety.mainsExposed')).toMatchObject({
     severity: 'stop',

@@ -292,7 +292,7 @@ test('fans at two places: each has its own panel, and its findings say which', a
   await page.goto(`${demo.url}/job/job-tape-rack/fit`)
   await expect(page.getByText(/M4 × 30\smm|M4 × 25\smm/).first()).toBeVisible()
   await piece(page, 'Back')
-  await expect(page).toHaveURL(/place=2/)
+  await expect(page).toHaveURL(/place=place-2-main/)
   await expect(page.getByLabel('Depth for the fan')).toHaveValue('45 mm')
   await type(page, 'Depth for the fan', '20 mm')
   await expect(page.getByText(/^Back$|Back:/).first()).toBeVisible()

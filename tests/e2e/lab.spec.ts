@@ -1,3 +1,4 @@
+import type { PlanDocument } from '#core/document'
 import type { Page } from '@playwright/test'
 import { choose, expect, saved, test, type } from './app'
 import { wav } from './wav'
@@ -17,14 +18,18 @@ test.beforeEach(async ({ page, demo }) => {
   const own = { ...fan, id: fanId, model: 'Lab 92', tests: [] }
   await page.request.post(`${at}/fans`, { data: own })
   const { plan } = (await (await page.request.get(`${at}/jobs/job-film-cabinet`)).json()) as {
-    plan: { job: object; streams: { selection: object }[] }
+    plan: PlanDocument
   }
   const made = await page.request.post(`${at}/jobs/import`, {
     data: {
       plan: {
         ...plan,
         job: { ...plan.job, name: 'Laboratory' },
-        streams: plan.streams.map((s) => ({ ...s, selection: { ...s.selection, fanId }, calibration: null })),
+        streams: plan.streams.map((s) => ({
+          ...s,
+          places: s.places.map((p) => ({ ...p, fans: p.fans.map((f) => ({ ...f, fanId })) })),
+          calibration: null,
+        })),
       },
       fans: [own],
     },

@@ -1,3 +1,4 @@
+import type { PlanDocument } from '#core/document'
 import { readFileSync } from 'node:fs'
 import { expect, pickFan, saved, test } from './app'
 
@@ -31,11 +32,11 @@ test('a long shelf: ranked, picked from, searched by name, and taken out whole',
   for (let from = 0; from < FANS; from += PART)
     await post(`${empty.url}/api/fans/import`, { fans: fans.slice(from, from + PART) })
   const { plan } = (await (await fetch(`${demo.url}/api/jobs/job-film-cabinet`)).json()) as {
-    plan: { job: { id: string }; streams: { selection: { fanId: string } }[] }
+    plan: PlanDocument
   }
   const made = await post(`${empty.url}/api/jobs/import`, {
     plan,
-    fans: demoFans.filter((f) => f.id === plan.streams[0]!.selection.fanId),
+    fans: demoFans.filter((f) => f.id === plan.streams[0]!.places[0]!.fans[0]!.fanId),
   })
 
   // more groups than are worked out; each row has its figures and its curve although no page holds all the fans

@@ -72,7 +72,7 @@ test('a machine with fans on two rails, from an empty job by keyboard', async ({
   await expect(page.getByLabel('Heat released inside', { exact: true })).toHaveValue('30 W')
   await goTo(page, 'Brief')
   await show(page, 'Board')
-  await press(page, 'Name, remove')
+  await press(page, 'Name, order, remove')
   await press(page, 'Remove this stream')
   await expect(page.getByRole('region', { name: 'Air streams of this job' })).toHaveCount(0)
   await undo(page, 1)
@@ -121,7 +121,7 @@ test('a fan that is added from the line-up of a stream is that stream’s; the o
     const { plan } = (await (
       await page.request.get(`${demo.url}/api/jobs/job-stencil-press`)
     ).json()) as StoredPlan
-    return plan.streams.map((s) => s.selection?.fanId ?? null)
+    return plan.streams.map((s) => s.places.flatMap((p) => p.fans.map((f) => f.fanId)).join() || null)
   }
   const before = await picks()
   await page.goto(`${demo.url}/job/job-stencil-press/line-up`)

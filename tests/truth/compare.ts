@@ -102,11 +102,11 @@ export function complaintsOf(seed: number): Complaint[] {
     p.path.splice(at, 0, randomElement(d, 'filter', 'added', branchId))
   })
   if (filtered > flow * (1 + ROUNDING)) complain(`a filter at ${at}: ${flow} rises to ${filtered}`)
-  const dips = [fanArray.model, fanArray.second].some((m) =>
-    m?.curves.middle.p.some((p, i, all) => i > 0 && p > all[i - 1]!),
+  const dips = fanArray.groups.some(({ model: m }) =>
+    m.curves.middle.p.some((p, i, all) => i > 0 && p > all[i - 1]!),
   )
   // beyond its free delivery a stage brakes with its end slope, which grows with its speed: an assumption
-  if (!dips && !(fanArray.secondCount > 0 && addsPressure(fanArray.arrangement))) {
+  if (!dips && !(fanArray.groups.length > 1 && addsPressure(fanArray.arrangement))) {
     const faster = flowOf((p) => {
       driveAt(p, 1.05 * driveVolts(p)!)
     })

@@ -202,7 +202,7 @@ function tellGoal(plan: StreamPlan, d: Draw, present: Fan): void {
   job.ambientC = d.between(10, 32)
   job.altitudeM = d.pick([0, 100, 600, 1500])
   job.humidity = d.between(0.2, 0.8)
-  job.direction = d.pick([null, 'in', 'out'])
+  plan.places[0]!.direction = d.pick([null, 'in', 'out'])
   Object.assign(
     job,
     {
@@ -269,7 +269,7 @@ export function randomPlan(seed: number): RandomPlan {
   const twoPlaces = d.chance(0.25)
   if (twoPlaces) elements.push(randomElement(d, 'fan', 'second-fan'))
   const count = twoPlaces ? d.pick([2, 3, 4]) : pair ? 2 : d.pick([1, 1, 2, 3, 4])
-  const secondCount = twoPlaces ? 1 + Math.floor((count - 1) * d.unit()) : null
+  const others = twoPlaces ? 1 + Math.floor((count - 1) * d.unit()) : 1
   const arrangement: Arrangement = twoPlaces
     ? 'places'
     : count === 1
@@ -281,7 +281,7 @@ export function randomPlan(seed: number): RandomPlan {
   plan.branches = branches
   pick(
     plan,
-    selectionOf(first.id, { secondFanId: pair ? 'second' : null, secondCount, count, arrangement }),
+    selectionOf(first.id, { other: pair ? 'second' : first.id, others, count, arrangement }),
     first.ratedV * d.between(0.5, 1),
   )
   return { plan, fans }

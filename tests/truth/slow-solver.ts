@@ -103,29 +103,26 @@ function addedFlows(members: readonly FanCurve[]): Group {
 
 /** Pressure of the driven fans at a flow, Pa; null where one of them stands still. */
 function groupPressure(fanArray: FanArray, volts: number, air: AirState): Group | null {
-  const { model, second, count, secondCount, arrangement } = fanArray
-  const curves = [model, second ?? model].map((m) => oneFan(m, volts, air))
-  if (!curves[0] || !curves[1]) return null
-  const [one, other] = [curves[0], curves[1]]
-  const firstCount = count - secondCount
+  const { count, arrangement } = fanArray
+  const groups = fanArray.groups.flatMap(({ model, count: n }) => {
+    const curve = oneFan(model, volts, air)
+    return curve ? [{ curve, n }] : []
+  })
+  const [first] = groups
+  if (!first || groups.length < fanArray.groups.length) return null
   if (arrangement === 'places')
     return addedPressures(
-      [
-        { curve: one, n: firstCount },
-        { curve: other, n: secondCount },
-      ].map(({ curve, n }) => ({
+      groups.map(({ curve, n }) => ({
         last: n * lastFlow(curve),
         at: (q: number) => continuedPressure(curve, q / n)!,
       })),
     )
-  if (!second) {
+  if (groups.length === 1) {
     const [wide, deep] = arrangement === 'series' ? [1, count] : [count, 1]
+    const one = first.curve
     return { last: wide * lastFlow(one), at: (q) => (pressureAt(one, q / wide) ?? NaN) * deep }
   }
-  const members = [
-    ...Array.from({ length: firstCount }, () => one),
-    ...Array.from({ length: secondCount }, () => other),
-  ]
+  const members = groups.flatMap(({ curve, n }) => Array.from({ length: n }, () => curve))
   return arrangement === 'series'
     ? addedPressures(members.map((c) => ({ last: lastFlow(c), at: (q) => continuedPressure(c, q)! })))
     : addedFlows(members)

@@ -1,5 +1,5 @@
 import { airState, type AirState } from '#core/air'
-import { driveVolts, newFan, newStreamPlan, type Fan, type StreamPlan } from '#core/document'
+import { driveVolts, newFan, newStreamPlan, type Fan, type StreamPlan, blowsOf } from '#core/document'
 import { planUncertainty } from '#core/advice'
 import { scaleCurve, type FanCurve } from '#core/fan'
 import { computeReport, type Report } from '#core/plan'
@@ -12,6 +12,7 @@ import {
   type ElementModel,
   type FanArray,
   type PathModel,
+  arrayOf,
 } from '#core/system'
 import { installationsOf } from '#core/selection'
 import { normal, seeded, splitNormalAt, Z95 } from '#core/numeric'
@@ -63,7 +64,7 @@ export function worldPlan(seed: number): { plan: StreamPlan; fan: Fan } {
   const { job } = plan
   job.goal = 'cool'
   job.ambientC = d.between(15, 30)
-  job.direction = d.pick([null, 'in', 'out'])
+  plan.places[0]!.direction = d.pick([null, 'in', 'out'])
   job.wallLossWK = d.pick([null, d.between(0.3, 2)])
   job.heatBasis = d.pick(['measured', 'nameplate', 'estimate'] as const)
   const typical = (0.4 * flow * 1.2 * 1006 + (job.wallLossWK ?? 0)) * d.between(4, 16)
@@ -100,7 +101,11 @@ function trueArray(fanArray: FanArray, delivery: Delivery, d: Draw, z: () => num
   }
   const shaped = blended(shape < 0 ? curves.shapeLow : curves.shapeHigh)
   const middle = scaleCurve(shaped, delivers, delivers ** 2)
-  return { ...fanArray, model: { ...model, curves: { ...curves, middle } } }
+  const made = { ...model, curves: { ...curves, middle } }
+  return arrayOf(
+    fanArray.groups.map((g) => ({ ...g, model: made })),
+    fanArray.arrangement,
+  )
 }
 
 /** The true path: every loss moved by its own doubt, part of it in common. */
@@ -200,7 +205,7 @@ export function countWorlds(delivery: Delivery, plans: number, worlds: number, f
       tally.worlds++
       const z = () => draw() / Z95
       if (inRange(q, flow.low, flow.high)) tally.flow++
-      const t = insideC(job, air, useful)
+      const t = insideC(job, blowsOf(plan), air, useful)
       if (t !== null && inRange(t, inside.low, inside.high)) tally.inside++
       if (inRange(trueLevel(report, z), level.low, level.high)) tally.level++
       if (sampled?.flow) {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Advice, DayModel, AmbientDay } from '#core/day'
 import { usesWire } from '#core/day'
-import { controlSchema, schoolKinds, type School, streamNames } from '#core/document'
+import { plannedFans, controlSchema, schoolKinds, type School, streamNames } from '#core/document'
 import type { LogSummary } from '#shared/api'
 
 /** What is told of the control in front, piece by piece. A finding opens the right one. */
@@ -45,7 +45,7 @@ const setMany = (values: Partial<typeof control.value>) =>
 const wire = computed(() => usesWire(control.value, plan.value))
 const chops = computed(() => control.value.actuator === 'chopped')
 const switches = computed(() => ['contact', 'relay', 'thermal-switch'].includes(control.value.actuator ?? ''))
-const fans = computed(() => plan.value.selection?.count ?? 1)
+const fans = computed(() => plannedFans(plan.value)?.count ?? 1)
 const streams = computed(() => [...streamNames(plan.value)].map(([id, name]) => ({ id, name })))
 const others = computed(
   () => new Set(plan.value.controls.flatMap((c, i) => (i === index.value ? [] : c.streamIds))),

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { fitSchema, jobSchema, keepClearSchema, newThing, thingSchema } from '#core/document'
+import { fitSchema, jobSchema, keepClearSchema, newThing, placeSchema, thingSchema } from '#core/document'
 
 /** What is known of the place, piece by piece. A finding opens the right one. */
-const { plan, fit, mount, set, setJob, listOf } = useFit()
+const { plan, place, fit, mount, set, setJob, setPlace, listOf } = useFit()
 const { show } = useUnits()
 const pieces = [
   { value: 'place' as const, label: 'Place' },
@@ -23,7 +23,7 @@ function pieceOf(key: string): Key {
   if (key === 'positions' || holds(panelFields(told))) return 'panel'
   if (holds(coverFields(told))) return 'cover'
   if (holds(adapterFields(told))) return 'adapter'
-  const soft = { ...plan.value.job, mountIsolated: true }
+  const soft = { ...place.value, mountIsolated: true }
   if (holds([...holdFields, ...screwFields(soft), ...measured.value])) return 'hold'
   return 'place'
 }
@@ -59,7 +59,7 @@ const newZone = () =>
   <section class="sheet stack fit-forms">
     <SegmentChoice v-model="open" label="What is told of the place" :options="pieces" />
     <template v-if="open === 'place'">
-      <FieldGrid tight :record="plan.job" :fields="placeFields" :shape="jobSchema.shape" @set="setJob" />
+      <FieldGrid tight :record="place" :fields="placeFields" :shape="placeSchema.shape" @set="setPlace" />
       <div data-field="things">
         <RecordList
           :records="fit.things"
@@ -109,11 +109,11 @@ const newZone = () =>
       </p>
     </template>
     <template v-else-if="open === 'hold'">
-      <FieldGrid tight :record="plan.job" :fields="holdFields" :shape="jobSchema.shape" @set="setJob" />
+      <FieldGrid tight :record="place" :fields="holdFields" :shape="placeSchema.shape" @set="setPlace" />
       <FieldGrid
         tight
         :record="fit"
-        :fields="[...screwFields(plan.job), ...measured]"
+        :fields="[...screwFields(place), ...measured]"
         :shape="fitSchema.shape"
         @set="set"
       />

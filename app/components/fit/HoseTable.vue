@@ -4,15 +4,15 @@ import { adapterLength, GENTLE_DEG } from '#core/fit'
 
 /** Adapters to the usual hoses: how long each has to be, and what it costs then. */
 const props = defineProps<{ mount: MountReport }>()
-const { plan, fit, change } = useFit()
+const { place, fit, change } = useFit()
 const { show } = useUnits()
 const SHOWN = 5
 /** Lengths are made to whole millimetres. */
 const whole = (m: number) => Math.max(0.01, Math.ceil(m * 1000) / 1000)
-const holeM = computed(() => plan.value.job.holeM ?? props.mount.wantedM)
+const holeM = computed(() => place.value.holeM ?? props.mount.wantedM)
 const rows = computed(() =>
   boresNear(holeM.value, SHOWN).map((boreM) => {
-    const inwards = plan.value.job.direction === 'in'
+    const inwards = place.value.direction === 'in'
     const widens = inwards ? boreM < holeM.value : boreM > holeM.value
     const half = widens ? GENTLE_DEG.widening : GENTLE_DEG.narrowing
     const lengthM = whole(
@@ -20,7 +20,7 @@ const rows = computed(() =>
     )
     const told = { ...fit.value, adapterFrom: null, adapterTo: null, adapterM: boreM, adapterLengthM: lengthM }
     const { fan, flowOfOne, density } = props.mount
-    const adapter = adapterOf(plan.value.job, told, fan, holeM.value, flowOfOne, density)
+    const adapter = adapterOf({ ...place.value, fit: told }, fan, holeM.value, flowOfOne, density)
     return { boreM, lengthM, way: widens ? 'widens' : 'narrows', dropPa: adapter?.dropPa ?? null }
   }),
 )

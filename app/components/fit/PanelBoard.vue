@@ -11,7 +11,7 @@ const { plan, fit, change } = useFit()
 const { show } = useUnits()
 const widthM = computed(() => fit.value.panelWidthM)
 const heightM = computed(() => fit.value.panelHeightM)
-const holeM = computed(() => plan.value.job.holeM ?? props.mount.wantedM)
+const holeM = computed(() => plan.value.place.holeM ?? props.mount.wantedM)
 const frameM = computed(() => props.mount.fan.frameM)
 /** Where they stand, from the lower left corner. */
 const spots = computed(() =>

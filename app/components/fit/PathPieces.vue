@@ -3,7 +3,7 @@ import { countPiece, dropStale, piecesOf, staleOf, type MountReport, type Piece 
 
 /** What of the place the air passes, and whether the air path counts it: one chain. */
 const props = defineProps<{ mount: MountReport }>()
-const { plan, changePlan } = useFit()
+const { store, plan } = useFit()
 const pieces = computed(() => piecesOf(plan.value, props.mount))
 const stale = computed(() => staleOf(plan.value, pieces.value))
 function stateOf({ found, own, off, element }: Piece): { words: string; button: string } {
@@ -16,9 +16,9 @@ function stateOf({ found, own, off, element }: Piece): { words: string; button: 
   return { words: own ? 'counted in the air path' : `counted in the air path as “${name}”`, button: '' }
 }
 const count = (piece: Piece) =>
-  changePlan((d) => countPiece(d, piece), `fit.piece.${piece.key}`, piece.name.toLowerCase())
+  store.change((d) => countPiece(d, piece), `fit.piece.${piece.key}`, piece.name.toLowerCase())
 const drop = () =>
-  changePlan((d) => dropStale(d, stale.value), 'fit.stale', stale.value.map((e) => e.name).join(', '))
+  store.change((d) => dropStale(d, stale.value), 'fit.stale', stale.value.map((e) => e.name).join(', '))
 </script>
 
 <template>

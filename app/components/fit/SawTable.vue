@@ -5,7 +5,7 @@ import { holeOption, leastWeb, screwHoleOf, type HoleOption } from '#core/mount'
 import { hubDiameter } from '#core/system'
 
 /** What to cut the hole with: the saws of the drawer and the next usual ones, each with what it costs. */
-const { plan, fit, mount: shown, set: setFit, setJob } = useFit()
+const { plan, fit, mount: shown, set: setFit, setPlace } = useFit()
 const stock = useStockStore()
 const { show } = useUnits()
 onMounted(() => stock.load())
@@ -25,7 +25,7 @@ interface Row extends HoleOption {
 const BESIDE = 1
 /** A saw of one’s own is shown this far from the wanted size, share. */
 const OWN = 0.1
-const least = computed(() => leastWeb(plan.value.fit?.material))
+const least = computed(() => leastWeb(plan.value.place.fit?.material))
 function verdictOf(o: HoleOption, wantedM: number): string {
   if (o.webM !== null && o.webM < 0) return 'runs into the screw holes'
   if (o.webM !== null && o.webM < least.value) return 'too little left to the screws'
@@ -43,7 +43,7 @@ const rows = computed((): Row[] => {
   )
   const made = near.map((diameterM) => {
     const option = holeOption(
-      { wantedM, spacingM, screwHoleM: screwHoleOf(plan.value, fan) },
+      { wantedM, spacingM, screwHoleM: screwHoleOf(plan.value.place, fan) },
       diameterM,
       mount.value.flowOfOne,
       mount.value.density,
@@ -64,7 +64,7 @@ const rows = computed((): Row[] => {
 })
 /** None of the saws that are owned is one that would do. */
 const noneFits = computed(() => owned.value.length > 0 && !rows.value.some((r) => r.yours && !r.verdict))
-const holeM = computed(() => plan.value.job.holeM ?? mount.value.wantedM)
+const holeM = computed(() => plan.value.place.holeM ?? mount.value.wantedM)
 /** What a way without a saw comes to. */
 const wayWords = computed(() => {
   const { cutWay, drillM } = fit.value
@@ -86,7 +86,7 @@ const wayWords = computed(() => {
         'blades sweep: count it as a perforated guard.'
     : 'That drill is too large for rings over these blades: take a smaller one.'
 })
-const take = (diameterM: number) => setJob('holeM', diameterM, 'the hole')
+const take = (diameterM: number) => setPlace('holeM', diameterM, 'the hole')
 const share = (r: Row) => `${r.share >= 1 ? '+' : '−'}${Math.abs(100 * (r.share - 1)).toFixed(0)} %`
 </script>
 
@@ -119,7 +119,7 @@ const share = (r: Row) => `${r.share >= 1 ? '+' : '−'}${Math.abs(100 * (r.shar
             <td class="num">{{ r.dropPa === null ? '–' : show(r.dropPa, 'pressure') }}</td>
             <td class="num">{{ r.webM === null ? '–' : show(r.webM, 'length') }}</td>
             <td class="num">
-              <span v-if="plan.job.holeM === r.diameterM" class="soft small">taken</span>
+              <span v-if="plan.place.holeM === r.diameterM" class="soft small">taken</span>
               <el-button
                 v-else
                 size="small"

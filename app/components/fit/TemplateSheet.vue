@@ -4,7 +4,7 @@ import { adapterLength, GENTLE_DEG } from '#core/fit'
 /** The template of one fan at true scale, to print or to cut from. */
 const { plan, mount: shown } = useFit()
 const mount = computed(() => shown.value!)
-const hole = computed(() => plan.value.job.holeM ?? mount.value.wantedM)
+const hole = computed(() => plan.value.place.holeM ?? mount.value.wantedM)
 const drawing = shallowRef<typeof import('#core/drawing') | null>(null)
 onMounted(async () => {
   drawing.value = await import('#core/drawing')

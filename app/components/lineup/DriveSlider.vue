@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { driveVolts, setDrive } from '#core/document'
+import { driveVolts, dutyOf, plannedFans, setDrive, setDuty } from '#core/document'
 import { driveLevels } from '#core/selection'
 import { arrayLimits, lowestDuty, membersOf } from '#core/system'
 
 /** The pick's drive voltage, to be dragged: flow, noise, current and the whole chain follow. */
 const job = useJobStore()
 const { show } = useUnits()
-const selection = computed(() => job.plan?.selection ?? null)
+const planned = computed(() => job.plan !== null && plannedFans(job.plan) !== null)
+const duty = computed(() => job.plan && dutyOf(job.plan))
 /** what reaches the fans: that of the feed where there is one */
 const volts = computed(() => job.report?.selection?.candidate.driveV ?? (job.plan && driveVolts(job.plan)) ?? 0)
 const fanArray = computed(() => job.report?.selection?.fanArray ?? null)
@@ -22,17 +23,14 @@ const pwm = computed(() =>
     ? { low: Math.max(...membersOf(fanArray.value).map((m) => lowestDuty(m).duty)) }
     : null,
 )
-const setDuty = (duty: number | null) =>
-  job.change((d) => {
-    if (d.selection) d.selection.duty = duty
-  }, 'selection.duty')
+const steer = (to: number | null) => job.change((d) => setDuty(d, to), 'duty')
 const set = (wanted: number) =>
   job.change((d) => setDrive(d, { volts: wanted, converterId: newId('converter') }), 'selection.drive')
 const current = computed(() => job.report?.selection?.candidate.currentA ?? null)
 </script>
 
 <template>
-  <div v-if="limits && selection" class="drive">
+  <div v-if="limits && planned" class="drive">
     <span aria-hidden="true"
       >Drive <strong class="mono">{{ show(volts, 'voltage') }}</strong></span
     >
@@ -51,24 +49,21 @@ const current = computed(() => job.report?.selection?.candidate.currentA ?? null
       }}<template v-if="current !== null">; draws {{ show(current, 'current') }}</template></span
     >
     <template v-if="pwm">
-      <el-checkbox :model-value="selection.duty !== null" @change="setDuty(selection.duty === null ? 1 : null)"
-        >PWM
-        <strong v-if="selection.duty !== null" class="mono">{{
-          show(selection.duty, 'ratio')
-        }}</strong></el-checkbox
+      <el-checkbox :model-value="duty !== null" @change="steer(duty === null ? 1 : null)"
+        >PWM <strong v-if="duty !== null" class="mono">{{ show(duty, 'ratio') }}</strong></el-checkbox
       >
       <SliderField
-        v-if="selection.duty !== null"
+        v-if="duty !== null"
         label="Duty on the PWM wire"
         :min="pwm.low"
         :max="1"
         :step="0.01"
-        :model-value="selection.duty"
+        :model-value="duty"
         :text="(v) => show(v, 'ratio')"
-        @update:model-value="setDuty"
+        @update:model-value="steer"
       />
       <span class="small soft">{{
-        selection.duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}`
+        duty === null ? 'on the fourth wire' : `keeps turning from ${show(pwm.low, 'ratio')}`
       }}</span>
     </template>
   </div>

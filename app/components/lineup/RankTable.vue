@@ -136,7 +136,7 @@ function key(event: KeyboardEvent, c: Candidate) {
               v-if="c !== picked"
               class="take"
               size="small"
-              :aria-label="`Pick ${c.secondId ? '' : `${c.count} × `}${c.maker} ${c.model} at ${show(c.driveV, 'voltage')}`"
+              :aria-label="`Pick ${c.ofOneKind ? `${c.count} × ` : ''}${c.maker} ${c.model} at ${show(c.driveV, 'voltage')}`"
               @click="emit('pick', c)"
             >
               Pick

@@ -7,7 +7,7 @@ const shelf = useShelfStore()
 const { say } = useUnits()
 const of = (id: string | null | undefined) => shelf.known.find((f) => f.id === id) ?? null
 const old = computed(() => of(job.plan?.job.existingFanId))
-const next = computed(() => of(job.plan?.selection?.fanId))
+const next = computed(() => of(job.report?.selection?.fanArray.model.fan.id))
 const notes = computed(() => {
   const candidate = job.report?.selection?.candidate
   return job.plan && old.value && next.value && candidate

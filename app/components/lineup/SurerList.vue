@@ -47,7 +47,7 @@ const isInput = (source: UncertaintySource): source is UncertainInput =>
 function placeOf(source: UncertaintySource) {
   const { plan } = job
   const id = plan!.job.id
-  if (source === 'fan') return `/shelf/${plan!.selection?.fanId}/measure?job=${id}`
+  if (source === 'fan') return `/shelf/${job.report?.selection?.fanArray.model.fan.id}/measure?job=${id}`
   if (source === 'path') return placeLink(id, { station: 'air-path', field: 'calibrate' })
   if (source === 'supply' || !isInput(source)) return placeLink(id, { station: 'power' })
   return placeLink(id, { station: source === 'ambientC' ? 'brief' : 'need', field: source })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
-import { driveVolts } from '#core/document'
+import { plannedFans, driveVolts } from '#core/document'
 import type { BoxState } from '#shared/api'
 import type { BoxOrder } from '#shared/schemas/log'
 import { boxSchema } from '#shared/schemas/log'
@@ -70,7 +70,7 @@ const what = computed(() => [
     value: 'as-found' as const,
     label: plan.value.job.existingFanId ? 'as found: the old fan' : 'as found: no fan',
   },
-  ...(plan.value.selection ? [{ value: 'as-planned' as const, label: 'as planned: the picked fan' }] : []),
+  ...(plannedFans(plan.value) ? [{ value: 'as-planned' as const, label: 'as planned: the picked fan' }] : []),
 ])
 const faults: { value: BoxOrder['fault']; label: string }[] = [
   { value: 'none', label: 'nothing' },

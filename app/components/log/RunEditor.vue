@@ -120,7 +120,9 @@ const readings = ref<{ focus: () => void }>()
 defineExpose({ addReading: () => readings.value?.focus() })
 
 const test = computed(() => testOf(props.run, `test-${props.run.id}`))
-const fan = computed(() => shelf.known.find((f) => f.id === store.plan?.selection?.fanId) ?? null)
+const fan = computed(
+  () => shelf.known.find((f) => f.id === store.report?.selection?.fanArray.model.fan.id) ?? null,
+)
 async function write(id: string, change: (fan: Fan) => Fan): Promise<string> {
   const one = await shelf.fetchOne(id)
   if (!one) return 'The fan is no longer on the shelf.'

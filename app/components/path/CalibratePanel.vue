@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { driveVolts, newCalibration, calibrationSchema } from '#core/document'
+import { plannedFans, driveVolts, newCalibration, calibrationSchema } from '#core/document'
 import type { Calibration } from '#core/document'
 
 /** Scale the guessed path by what was measured on the real one. */
@@ -10,10 +10,11 @@ const report = computed(() => job.report!.path.calibration)
 const path = computed(() => job.report!.path)
 function begin() {
   job.change((d) => {
+    const planned = plannedFans(d)
     d.calibration = {
       ...newCalibration(newId('calibration')),
-      fanId: d.selection?.fanId ?? d.job.existingFanId,
-      count: d.selection?.count ?? d.job.existingCount,
+      fanId: planned?.groups[0]!.fanId ?? d.job.existingFanId,
+      count: planned?.count ?? d.job.existingCount,
       volts: job.report?.power.fanV ?? driveVolts(d) ?? d.job.existingV,
     }
   })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  plannedFans,
   addSource,
   converterOf,
   feedPartSchema,
@@ -83,7 +84,7 @@ function addSwitch() {
   const part = newFeedPart(newId('switch'), 'switch', own.value[SOURCE] ?? null)
   store.change((d) => {
     const lead = leadOfFans(d)
-    if (lead && d.selection) putInLead(d, lead, part)
+    if (lead && plannedFans(d)) putInLead(d, lead, part)
     else d.feed.push(part)
   })
   opened(part.id)

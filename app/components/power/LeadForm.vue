@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  plannedFans,
   driveVolts,
   feedPartSchema,
   leadOfFans,
@@ -53,7 +54,7 @@ const words = computed(() => {
   <div class="sheet-head">
     <h2>Lead to the fans</h2>
     <QuantityField
-      v-if="plan.selection"
+      v-if="plannedFans(plan)"
       class="drive"
       label="Drive voltage of the pick"
       quantity="voltage"

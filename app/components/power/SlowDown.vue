@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { slowDownWays, voltageForShare, type SlowRow } from '#core/supply'
-import { converterOf, driveVolts, setDrive, within } from '#core/document'
+import { dutyOf, plannedFans, converterOf, driveVolts, setDrive, within } from '#core/document'
 
 /** Ways to bring the pick to a voltage, side by side, for this fan on this source. */
 const job = useJobStore()
@@ -18,14 +18,14 @@ const rows = computed(() =>
   fanArray.value && target.value !== null ? slowDownWays(job.plan!, fanArray.value, target.value) : [],
 )
 const current = computed(
-  () => converterOf(job.plan!)?.converterKind ?? (job.plan!.selection?.duty === null ? 'straight' : 'pwm-wire'),
+  () => converterOf(job.plan!)?.converterKind ?? (dutyOf(job.plan!) === null ? 'straight' : 'pwm-wire'),
 )
 function take(row: SlowRow) {
   const volts = target.value
   job.change((d) => {
     const now = driveVolts(d)
     const wanted = row.take ? (volts ?? now) : (row.fanV ?? now)
-    if (!d.selection || wanted === null) return
+    if (!plannedFans(d) || wanted === null) return
     const converterId = newId('converter')
     if (row.take) setDrive(d, { volts: wanted, duty: null, by: row.take, converterId })
     else setDrive(d, { volts: wanted, duty: row.duty, by: 'straight', converterId })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  plannedFans,
   addSource,
   converterOf,
   driveVolts,
@@ -41,7 +42,7 @@ const choose = (kind: SupplyKind) =>
     if (now) d.sources[d.sources.indexOf(now)] = next
     else addSource(d, next)
     // the pick keeps its voltage whatever feeds it: straight where the source has it, else through what makes it
-    if (d.selection && driveV !== null && next.nominalV && sourceOf(d)?.id === next.id)
+    if (plannedFans(d) && driveV !== null && next.nominalV && sourceOf(d)?.id === next.id)
       setDrive(d, { volts: driveV, converterId: newId('converter') })
   })
 const set = (key: keyof Source, value: unknown) =>

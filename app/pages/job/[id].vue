@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { isOneOfSeveral } from '#core/document'
+
 const route = useRoute('job-id')
 const job = useJobStore()
 const id = computed(() => route.params.id)
@@ -16,18 +18,28 @@ ready.value = true
 
 const station = computed(() => route.meta.station ?? 'brief')
 /** Stations that speak of one air stream; the others speak of the whole machine. */
-const streamStations = ['brief', 'need', 'air-path', 'line-up']
+const streamStations = ['brief', 'need', 'air-path', 'line-up', 'fit']
 const ofStream = computed(() => streamStations.includes(station.value))
 watchEffect(() => {
   job.ofStream = ofStream.value
 })
-// a link may lead to one of the streams
+// a link may lead to one of the streams, and there to one of the places of its fans
 watch(
-  () => route.query.stream,
-  (stream) => {
+  () => [route.query.stream, route.query.place],
+  ([stream, place]) => {
     if (typeof stream === 'string') job.chosen = stream
+    if (typeof place === 'string') job.chosenPlace = place
   },
   { immediate: true },
+)
+// and what is chosen is found again at its address
+watch(
+  () => [job.chosen, job.chosenPlace],
+  ([stream, place]) => {
+    const query = { ...route.query, stream: stream || undefined, place: place || undefined }
+    const same = query.stream === route.query.stream && query.place === route.query.place
+    if (ofStream.value && !same) void navigateTo({ query, hash: route.hash }, { replace: true })
+  },
 )
 const report = computed(() => job.report)
 const counts = computed(() => {
@@ -124,7 +136,7 @@ usePageKeys([
       <p v-if="job.problem" class="problem" role="alert">
         {{ job.problem }} The last good plan is still shown.
       </p>
-      <StreamBar v-if="ofStream && report.streams.length > 1" />
+      <StreamBar v-if="ofStream && job.plan && isOneOfSeveral(job.plan)" />
       <InTurn>
         <AirRibbon
           :segments="report.ribbon"

@@ -2,7 +2,15 @@ import { CP_AIR, type AirState } from '#core/air'
 import { flowForSinkResistance, sinkProblem, sinkReach, sinkResistanceAt } from '#core/heat'
 import { airflowWithWallLoss } from '#core/need'
 import { densityAtFan, insideC } from '#core/system'
-import { targetOf, wantedRange, type Job, type StreamPlan, type UncertainInput } from '#core/document'
+import {
+  blowsOf,
+  targetOf,
+  wantedRange,
+  type Blows,
+  type Job,
+  type StreamPlan,
+  type UncertainInput,
+} from '#core/document'
 import { doubtedRange, doubtsOf } from '../doubts'
 import { figure, input } from '#core/figure'
 import { passiveFigure } from './passive-figures'
@@ -18,11 +26,11 @@ const limitOf = (job: Job, plan: StreamPlan) => job.insideMaxC ?? insideLimit(pl
 /** What an inside temperature is doubted by. */
 const heatDoubts: UncertainInput[] = ['heatW', 'wallLossWK', 'ambientC']
 /** Density at the fan as an input of a working: of the air that leaves where it draws out. */
-const densityAt = (job: Job, air: AirState, leavingC: number | null) =>
+const densityAt = (blows: Blows, air: AirState, leavingC: number | null) =>
   input(
     'ρ',
-    job.direction === 'out' ? 'air density where it leaves' : 'air density',
-    leavingC === null ? air.density : densityAtFan(job, air, leavingC),
+    blows === 'out' ? 'air density where it leaves' : 'air density',
+    leavingC === null ? air.density : densityAtFan(blows, air, leavingC),
     'density',
   )
 
@@ -41,7 +49,7 @@ export const cool: GoalNeed = {
           job.wallLossWK ?? 0,
           inside,
           job.ambientC,
-          densityAtFan(job, air, inside),
+          densityAtFan(blowsOf(plan), air, inside),
         )
   },
   working: (job, { plan, air }) => {
@@ -60,21 +68,22 @@ export const cool: GoalNeed = {
         input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
         input('tᵢ', 'highest temperature inside', inside, 'temperature'),
         input('tₐ', 'air at the intake', job.ambientC, 'temperature'),
-        densityAt(job, air, inside),
+        densityAt(blowsOf(plan), air, inside),
         input('cp', 'heat capacity of air, J/(kg·K)', CP_AIR, 'number'),
       ],
     }
   },
   extras: (job, { plan, air, path }, delivered) => {
     const { flow } = delivered
+    const blows = blowsOf(plan)
     const ua = job.wallLossWK ?? 0
-    const inside = insideC(job, air, flow)
+    const inside = insideC(job, blows, air, flow)
     const inputs = [
       heatInput(job),
       input('UA', 'wall loss', ua, 'thermalConductance'),
       input('tₐ', 'air at the intake', job.ambientC, 'temperature'),
       input('Q', 'airflow', flow, 'flow'),
-      densityAt(job, air, inside),
+      densityAt(blowsOf(plan), air, inside),
       input('cp', 'heat capacity of air, J/(kg·K)', CP_AIR, 'number'),
     ]
     const doubts = doubtsOf(plan, heatDoubts)
@@ -87,18 +96,22 @@ export const cool: GoalNeed = {
         inside,
         'tᵢ = tₐ + P/(UA + ρ·cp·Q)',
         'heat balance of a stirred box',
-        { basis: 'estimated', ...doubtedRange(job, doubts, delivered, (j, q) => insideC(j, air, q)), inputs },
+        {
+          basis: 'estimated',
+          ...doubtedRange(job, doubts, delivered, (j, q) => insideC(j, blows, air, q)),
+          inputs,
+        },
       ),
       figure(
         'need.closed',
         'Inside with no air at all',
         'temperature',
-        ua > 0 ? insideC(job, air, 0) : null,
+        ua > 0 ? insideC(job, blows, air, 0) : null,
         'tᵢ = tₐ + P/UA',
         'heat balance of a closed box',
         {
           basis: 'estimated',
-          ...(ua > 0 ? doubtedRange(job, doubts, still, (j) => insideC(j, air, 0)) : {}),
+          ...(ua > 0 ? doubtedRange(job, doubts, still, (j) => insideC(j, blows, air, 0)) : {}),
           inputs: inputs.slice(0, 3),
           note: ua > 0 ? '' : 'Needs the wall loss.',
         },

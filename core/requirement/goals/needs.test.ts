@@ -14,7 +14,7 @@ import {
   type Job,
   type StreamPlan,
 } from '#core/document'
-import { pick, selectionOf } from '../../../tests/plans'
+import { pick, selectionOf, type Told, tell } from '../../../tests/plans'
 
 const fan: Fan = {
   ...newFan('f'),
@@ -28,20 +28,20 @@ const fan: Fan = {
     [0.028, 0],
   ].map(([q, p]) => ({ flowM3s: q!, pressurePa: p! })),
 }
-function planFor(goal: Goal, job: Partial<Job>, change: (p: StreamPlan) => void = () => {}): StreamPlan {
+function planFor(goal: Goal, job: Told, change: (p: StreamPlan) => void = () => {}): StreamPlan {
   const plan = newStreamPlan('j', 'Job')
-  Object.assign(plan.job, { goal, ambientC: 20, altitudeM: 0, humidity: 0.5, ...job })
+  tell(plan, { goal, ambientC: 20, altitudeM: 0, humidity: 0.5, ...job })
   plan.path = [
     { ...newElement('in', 'opening'), areaM2: 0.008 },
     newElement('fan', 'fan'),
     { ...newElement('box', 'chamber'), areaM2: 0.1 },
     { ...newElement('out', 'opening'), areaM2: 0.008 },
   ]
-  pick(plan, selectionOf('f', { id: 'p' }), 12)
+  pick(plan, selectionOf('f'), 12)
   change(plan)
   return plan
 }
-function report(goal: Goal, job: Partial<Job>, change?: (p: StreamPlan) => void): Report {
+function report(goal: Goal, job: Told, change?: (p: StreamPlan) => void): Report {
   const result = computeReport({ shown: null, plan: planFor(goal, job, change), fans: [fan] })
   if (!result.ok) throw new Error(result.reason)
   return result.report
@@ -50,7 +50,7 @@ const extra = (r: Report, key: string) => r.need.extras.find((f) => f.key === `n
 const m3h = (q: number | null) => q! * 3600
 
 /** Inputs that settle each goal. */
-const settled: Record<Goal, Partial<Job>> = {
+const settled: Record<Goal, Told> = {
   cool: { heatW: 60, heatBasis: 'measured', insideMaxC: 40, wallLossWK: 1 },
   part: { heatW: 30, heatBasis: 'measured', partMaxC: 55 },
   ventilate: { volumeM3: 2, airChangesPerH: 20 },
@@ -328,8 +328,24 @@ describe('grades and ranges of inputs', () => {
   })
 })
 
+describe('fumes', () => {
+  const keys = (job: Told) => report('fume', { ...settled.fume, ...job }).need.extras.map((f) => f.key)
+  test('of a nozzle what it reaches is told, of a box its pressure', () => {
+    expect(keys({})).toEqual(['need.captureReached', 'need.nozzleReach'])
+    const boxed = keys({ fumeWay: 'enclosure', leakAreaM2: 0.002, boxPressurePa: 5 })
+    expect(boxed).toContain('need.boxPressure')
+    expect(boxed).not.toContain('need.captureReached')
+  })
+  test('how soon box and room are clear is told where their volume is', () => {
+    const at = (job: Told) => keys(job).filter((key) => /clear/i.test(key)).length
+    expect(at({})).toBe(0)
+    expect(at({ volumeM3: 0.2 })).toBe(1)
+    expect(at({ volumeM3: 0.2, roomVolumeM3: 40, roomChangesPerH: 2 })).toBe(2)
+  })
+})
+
 describe('where it breathes', () => {
-  const ids = (job: Partial<Job>, change: (p: StreamPlan) => void = () => {}) =>
+  const ids = (job: Told, change: (p: StreamPlan) => void = () => {}) =>
     report('cool', { ...settled.cool, ...job }, (p) => {
       p.ports = [
         { ...newPort('a', 'in'), side: 'front', areaM2: 0.01 },

@@ -1,5 +1,5 @@
 import { airflowWithWallLoss } from '#core/need'
-import type { Job, UncertainInput } from '#core/document'
+import { type Job, type UncertainInput, blowsOf } from '#core/document'
 import {
   airRise,
   alike,
@@ -59,12 +59,13 @@ function flowNow(job: Job, env: NeedEnv): number | null {
   if (job.keepBasis === 'existing-fan') return job.keptFlowM3s ?? presentFlow(job, env)
   if (job.heatW === null || job.measuredRiseK === null) return null
   const inside = job.ambientC + job.measuredRiseK
-  const density = densityAtFan(job, env.air, inside)
+  const density = densityAtFan(blowsOf(env.plan), env.air, inside)
   return airflowWithWallLoss(job.heatW, job.wallLossWK ?? 0, inside, job.ambientC, density)
 }
 
 /** Rise of the air now, K: measured, or what the heat makes of the airflow. */
-const riseNow = (job: Job, env: NeedEnv, flow: number) => job.measuredRiseK ?? airRise(job, env.air, flow)
+const riseNow = (job: Job, env: NeedEnv, flow: number) =>
+  job.measuredRiseK ?? airRise(job, blowsOf(env.plan), env.air, flow)
 
 /** Airflow that is left when some kelvin are given away, m3/s; null where the rise of now is not known. */
 function flowAfterGiving(job: Job, env: NeedEnv, flow: number): number | null {
@@ -99,7 +100,12 @@ function workingNow(job: Job, env: NeedEnv): Working {
         heatInput(job),
         input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
         input('Δt', 'measured rise of the air', job.measuredRiseK, 'temperatureDifference'),
-        input('ρ', 'air density', inside === null ? null : densityAtFan(job, env.air, inside), 'density'),
+        input(
+          'ρ',
+          'air density',
+          inside === null ? null : densityAtFan(blowsOf(env.plan), env.air, inside),
+          'density',
+        ),
       ],
     }
   }
@@ -168,8 +174,9 @@ export const quieten: GoalNeed = {
   },
   extras: (job, { plan, air }, delivered) => {
     if (job.heatW === null) return []
-    const rise = airRise(job, air, delivered.flow)
-    const range = doubtedRange(job, doubtsOf(plan, riseDoubts), delivered, (j, q) => airRise(j, air, q))
+    const blows = blowsOf(plan)
+    const rise = airRise(job, blows, air, delivered.flow)
+    const range = doubtedRange(job, doubtsOf(plan, riseDoubts), delivered, (j, q) => airRise(j, blows, air, q))
     return [
       figure(
         'need.riseKept',
@@ -185,7 +192,7 @@ export const quieten: GoalNeed = {
             heatInput(job),
             input('UA', 'wall loss', job.wallLossWK ?? 0, 'thermalConductance'),
             input('Q', 'airflow', delivered.flow, 'flow'),
-            input('ρ', 'air density', densityAtFan(job, air, job.ambientC + (rise ?? 0)), 'density'),
+            input('ρ', 'air density', densityAtFan(blows, air, job.ambientC + (rise ?? 0)), 'density'),
           ],
         },
       ),

@@ -1,4 +1,4 @@
-import type { Side } from '#core/document'
+import { directionsOf, type Side } from '#core/document'
 import { fanFlowFor, usefulShare } from '#core/system'
 import type { FactSources, SiFacts } from './sources'
 
@@ -49,15 +49,17 @@ export function breathingFacts(sources: FactSources): SiFacts {
   const { design } = requirement
   const usefulFlow = operation.delivered.flow
   const moved = operation.candidate?.flow ?? (design === null ? null : fanFlowFor(path, design))
+  // the same air is blown in at one place and drawn out at the other
+  const ways = directionsOf(plan)
   const blown = (role: 'in' | 'out') =>
     ports.filter((p) => p.role === role).reduce((s, p) => s + (p.flowM3s ?? 0), 0) +
-    (job.direction === role ? (usefulFlow ?? 0) : 0)
-  const flowsKnown = usefulFlow !== null && job.direction !== null
+    (ways.includes(role) ? (usefulFlow ?? 0) : 0)
+  const flowsKnown = usefulFlow !== null && ways.every((w) => w !== null)
   const hot = job.goal === 'cool' || job.goal === 'part' || job.goal === 'quieten'
   return {
-    'air.direction': job.direction,
+    'air.direction': plan.place.direction,
     // before it is fitted there is nothing to compare
-    'fan.direction': job.mountedDirection ?? undefined,
+    'fan.direction': plan.place.mountedDirection ?? undefined,
     'air.intakeFlow': flowsKnown ? blown('in') : undefined,
     'air.exhaustFlow': flowsKnown ? blown('out') : undefined,
     'air.intakeHeight': job.intakeHeightM,
@@ -66,7 +68,8 @@ export function breathingFacts(sources: FactSources): SiFacts {
     'air.intakeTemp': job.intakeAirC ?? undefined,
     ...outletFacts(sources),
     ...portFacts(sources),
-    'path.elements': plan.path.filter((e) => e.kind !== 'fan').length,
+    // fans in the open air are a path as well
+    'path.elements': plan.path.length,
     'path.leakShare': path.complete && moved ? 1 - usefulShare(path, moved) : undefined,
     'path.factor': path.factor === 1 ? undefined : path.factor,
   }

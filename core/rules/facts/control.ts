@@ -10,7 +10,7 @@ import {
   type DayReport,
   type ModelGroup,
 } from '#core/day'
-import { converterOf, type Control, type StreamPlan } from '#core/document'
+import { converterOf, type Control, type StreamPlan, plannedFans } from '#core/document'
 import { membersOf } from '#core/system'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
@@ -260,4 +260,4 @@ export function controlSubjects(sources: FactSources): SiSubject[] {
 
 /** Fans that nobody planned a control for: what drives them is judged all the same. */
 const driven = ({ plan }: FactSources): SiSubject[] =>
-  plan.selection ? [{ kind: 'control', id: 'drive', name: '', at: { station: 'power' }, facts: {} }] : []
+  plannedFans(plan) ? [{ kind: 'control', id: 'drive', name: '', at: { station: 'power' }, facts: {} }] : []

@@ -10,6 +10,7 @@ import {
   freeDelivery,
   holeSpacing,
   impellerDiameter,
+  isOfOneKind,
   membersOf,
   modelFan,
   pathDrop,
@@ -19,7 +20,7 @@ import {
   type FanArray,
   type FanModel,
 } from '#core/system'
-import { asClaimed, sourceOf, type Fan, type StreamPlan } from '#core/document'
+import { asClaimed, sourceOf, type Fan, type PlacePlan } from '#core/document'
 import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** The selected fans as they run; facts of fans need one. */
@@ -62,14 +63,14 @@ function operatingFacts(running: Running): SiFacts {
 }
 
 /** What a hole has to leave free: the blades, of a blower its measured intake; one that stands by its outlet has no such hole. */
-const intakeOf = ({ fit }: StreamPlan, fan: Fan): number | null | undefined =>
+const intakeOf = ({ place: { fit } }: PlacePlan, fan: Fan): number | null | undefined =>
   fan.kind === 'axial'
     ? impellerDiameter(fan)
     : fit?.blowerFace === 'outlet'
       ? undefined
       : (fit?.intakeM ?? null)
 /** What they draw through, m2: the ring of the blades, of blowers the measured intake. */
-function intakeAreaOf({ fit }: StreamPlan, fanArray: FanArray, sideBySide: boolean): number | null {
+function intakeAreaOf({ place: { fit } }: PlacePlan, fanArray: FanArray, sideBySide: boolean): number | null {
   const areas = membersOf(fanArray).map(({ fan }) =>
     fan.kind === 'axial' ? sweptArea(fan) : fit?.intakeM ? (Math.PI / 4) * fit.intakeM ** 2 : null,
   )
@@ -127,11 +128,11 @@ function arrayFacts(running: Running): SiFacts {
     'group.placesFilled': arrangement === 'places' ? 2 : 1,
     'group.placeLeast': leastAtPlace(running),
     'group.sharedEvenly': openings > 1 ? fanArray.count % openings === 0 : undefined,
-    'group.alike': fanArray.second === null || fanArray.second.fan.id === fan.id,
+    'group.alike': isOfOneKind(fanArray),
     'group.arrangement': arrangement === 'places' ? 'series' : arrangement,
     // before a source is chosen nothing feeds them together
     'group.voltagesMixed': sourceOf(plan)
-      ? fanArray.second !== null && fanArray.second.fan.ratedV !== fan.ratedV
+      ? fanArray.groups.some((g) => g.model.fan.ratedV !== fan.ratedV)
       : undefined,
     'group.flowGain': !several ? undefined : flow && flowOfOne ? flow / flowOfOne : null,
     'group.weakestPressure': several ? weakestPressure(fanArray, driveOf(candidate), system.air) : undefined,
@@ -190,13 +191,16 @@ function fanSideFacts({ system, requirement, candidate, fanArray }: Running): Si
 }
 
 /** One of the picked fans in the air it stands in. */
-function memberFacts({ plan: { job }, system, requirement, candidate }: Running, m: FanModel): SiFacts {
+function memberFacts({ plan, system, requirement, candidate, fanArray }: Running, m: FanModel): SiFacts {
   const { fan } = m
+  const group = fanArray.groups.find((g) => g.model === m)
+  const at = plan.places.find((p) => p.id === group?.placeId) ?? plan.place
   return {
     'fan.size': fan.frameM,
     'fan.bearing': fan.bearing,
-    'fan.shaft': job.shaft,
-    'fan.airTemp': fanAirC(job, requirement.insideMaxC, candidate.flow, system.air),
+    'fan.shaft': at.shaft,
+    // drawn out the air is warm, blown in it is the room's
+    'fan.airTemp': fanAirC(plan.job, at.direction, requirement.insideMaxC, candidate.flow, system.air),
     'fan.maxAirTemp': fan.maxAirC,
     'fan.ipWater': fan.ipWater,
     'noise.bladePass': bladePassOf(m, candidate),
@@ -245,7 +249,7 @@ export function fanSubjects(sources: FactSources): SiSubject[] {
   if (!running) return claims
   return [
     ...claims,
-    { kind: 'array', id: plan.selection!.id, name: '', at: null, facts: fanSideFacts(running) },
+    { kind: 'array', id: plan.place.id, name: '', at: null, facts: fanSideFacts(running) },
     ...picked.map((m): SiSubject => ({
       kind: 'member',
       id: m.fan.id,

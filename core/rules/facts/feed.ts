@@ -8,6 +8,7 @@ import {
   type Converter,
   type FeedPart,
   type Source,
+  blowsOf,
 } from '#core/document'
 import { fansNodeOf, ledDrop, rootOf, windowOf, type FeedNodeReport } from '#core/supply'
 import { insideC } from '#core/system'
@@ -89,7 +90,7 @@ function lowFacts(node: FeedNodeReport, startV: number | null): SiFacts {
 function pickedSubjects(sources: FactSources, fed: Fed | null): SiSubject[] {
   const { plan, power, operation } = sources
   const { fanArray } = sources.system
-  if (!fanArray || !plan.selection) return []
+  if (!fanArray) return []
   const node = fed ? fansNodeOf(plan, power.feed) : undefined
   const members = distinctMembers(fanArray)
   const otherFans = plan.feed.some((f) => f.loadKind === 'fan' && f.streamId !== plan.stream)
@@ -309,7 +310,8 @@ function thermalFacts({ streams, needEnv }: Fed, part: FeedPart): SiFacts {
     'switch.onTemp': part.onC,
     'switch.offTemp': part.offC ?? undefined,
     // a box without wall loss told gets as hot as one likes
-    'switch.reached': cools && job.wallLossWK ? (insideC(job, needEnv.air, 0) ?? undefined) : undefined,
+    'switch.reached':
+      cools && job.wallLossWK ? (insideC(job, blowsOf(fed.plan), needEnv.air, 0) ?? undefined) : undefined,
     'switch.coolest': job.ambientC,
   }
 }

@@ -1,5 +1,5 @@
 import { claimRatio } from '#core/measure'
-import { readingMean, targetKinds, type StreamPlan, type Reading, type Run } from '#core/document'
+import { readingMean, targetKinds, type StreamPlan, type Reading, type Run, dutyOf } from '#core/document'
 import { alike, drivenArray, driveSpeed, endsOf, modelFan, type FanArray } from '#core/system'
 import { latestRun, mainComparison, type Comparison } from '#core/verification'
 import type { Quantity } from '#core/units'
@@ -78,7 +78,7 @@ function flowFacts(sources: FactSources, run: Run, flow: Reading | undefined): S
   const { plan, verdict, system } = sources
   const array = fansOf(sources, run)
   const volts = run.fanV ?? (run.kind === 'after' ? sources.operation.candidate?.driveV : null) ?? null
-  const duty = run.kind === 'after' ? (plan.selection?.duty ?? null) : null
+  const duty = run.kind === 'after' ? dutyOf(plan) : null
   const driven = array && volts !== null ? drivenArray(array, { volts, duty }, system.air) : null
   const compared = flow.method === 'jet' && verdict.before && !plan.targets.some((t) => t.kind === 'flow')
   return {
@@ -102,7 +102,7 @@ function speedFacts(sources: FactSources, run: Run, rpm: Reading | undefined): S
       run.fanV === null
         ? null
         : Math.abs(run.fanV - fan.ratedV) <= AT_RATED * fan.ratedV &&
-          (run.kind !== 'after' || sources.plan.selection?.duty == null),
+          (run.kind !== 'after' || dutyOf(sources.plan) === null),
   }
 }
 

@@ -3,20 +3,20 @@ import type { FactSources, SiFacts, SiSubject } from './sources'
 
 /** What is known of the place for the fan. */
 export function placeFacts(sources: FactSources): SiFacts {
-  const { job } = sources.plan
+  const { place } = sources.plan
   return {
-    'fit.depth': job.fitDepthM,
+    'fit.depth': place.fitDepthM,
     'fit.stackExtra': stackExtra(sources),
-    'fit.width': job.fitWidthM,
-    'fit.hole': job.holeM ?? undefined,
-    'fit.holeSpacing': job.existingHolesM ?? undefined,
-    'fit.screwHole': job.screwHoleM ?? (job.holeM === null ? undefined : null),
-    'mount.kind': job.mountKind,
-    'mount.capacity': job.mountCapacityKg ?? undefined,
-    'mount.isolated': job.mountIsolated,
-    'mount.thinPanel': job.thinPanel,
-    'mount.panelHz': job.panelHz ?? undefined,
-    'air.upstreamGap': job.upstreamGapM,
+    'fit.width': place.fitWidthM,
+    'fit.hole': place.holeM ?? undefined,
+    'fit.holeSpacing': place.existingHolesM ?? undefined,
+    'fit.screwHole': place.screwHoleM ?? (place.holeM === null ? undefined : null),
+    'mount.kind': place.mountKind,
+    'mount.capacity': place.mountCapacityKg ?? undefined,
+    'mount.isolated': place.mountIsolated,
+    'mount.thinPanel': place.thinPanel,
+    'mount.panelHz': place.panelHz ?? undefined,
+    'air.upstreamGap': place.upstreamGapM,
     ...cutFacts(sources),
     ...guardFacts(sources),
     ...screwFacts(sources),
@@ -54,7 +54,12 @@ function layoutFacts({ mount }: FactSources): SiFacts {
 }
 
 /** The opening that is there, where it is not round: a round one is the hole. */
-function openingFacts({ plan: { fit }, mount }: FactSources): SiFacts {
+function openingFacts({
+  plan: {
+    place: { fit },
+  },
+  mount,
+}: FactSources): SiFacts {
   const opening = mount?.opening
   const inDuct = fit?.sitsIn === 'duct' ? true : undefined
   if (!opening || opening.shape === 'round' || opening.shape === 'tapered') return { 'fit.inDuct': inDuct }
@@ -69,7 +74,7 @@ function openingFacts({ plan: { fit }, mount }: FactSources): SiFacts {
 
 /** Guard, filter, adapter, soft mounts, lead; what the air path counts is judged there. */
 function partFacts({ plan, mount }: FactSources): SiFacts {
-  const { fit } = plan
+  const { fit } = plan.place
   if (!fit || !mount) return {}
   const counted = new Set(piecesOf(plan, mount).flatMap((p) => (p.found && !p.off ? [p.key] : [])))
   const { guardShare, filter, adapter, soft, cable } = mount
@@ -91,16 +96,17 @@ function partFacts({ plan, mount }: FactSources): SiFacts {
 }
 
 /** Told together, else what was told piece by piece; nothing else was named to stand before or behind it. */
-function stackExtra({ plan: { job }, mount }: FactSources): number {
-  if (job.stackExtraM !== null || !mount) return job.stackExtraM ?? 0
+function stackExtra({ plan: { place }, mount }: FactSources): number {
+  if (place.stackExtraM !== null || !mount) return place.stackExtraM ?? 0
   return mount.layers.reduce((s, l) => s + (l.outside || l.key === 'fan' ? 0 : l.thicknessM), 0)
 }
 
-function cutFacts({ plan: { fit, job }, mount }: FactSources): SiFacts {
+function cutFacts({ plan: { place }, mount }: FactSources): SiFacts {
+  const { fit } = place
   if (!fit) return {}
   const sides = [fit.panelWidthM, fit.panelHeightM].filter((x) => x !== null)
   return {
-    'fit.panelSide': sides.length && job.holeM !== null ? Math.min(...sides) : undefined,
+    'fit.panelSide': sides.length && place.holeM !== null ? Math.min(...sides) : undefined,
     // where somebody placed them the gaps tell
     'fit.panelRoom': fit.positions.length ? undefined : (mount?.room ?? undefined),
     'fit.panelCrowded': mount?.crowded ?? undefined,
@@ -111,7 +117,12 @@ function cutFacts({ plan: { fit, job }, mount }: FactSources): SiFacts {
   }
 }
 
-function guardFacts({ plan: { fit }, mount }: FactSources): SiFacts {
+function guardFacts({
+  plan: {
+    place: { fit },
+  },
+  mount,
+}: FactSources): SiFacts {
   if (!fit) return {}
   const guarded = fit.guard !== null && fit.guard !== 'none'
   return {
@@ -123,7 +134,12 @@ function guardFacts({ plan: { fit }, mount }: FactSources): SiFacts {
   }
 }
 
-function screwFacts({ plan: { fit }, mount }: FactSources): SiFacts {
+function screwFacts({
+  plan: {
+    place: { fit },
+  },
+  mount,
+}: FactSources): SiFacts {
   if (!fit || fit.screwM === null || !mount?.screw) return {}
   const { gripM, engageM, mostM } = mount.screw
   return {

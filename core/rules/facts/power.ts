@@ -1,5 +1,5 @@
 import { awgDiameter, crimpPull, insulatedDiameter, usbUnit } from '#core/power'
-import { converterOf, leadOfFans, sourceOf, type Source } from '#core/document'
+import { converterOf, leadOfFans, sourceOf, type Source, dutyOf, plannedFans } from '#core/document'
 import { connectorLimit, fansNodeOf, pwmIdle, rootOf, signalsOf, windowOf } from '#core/supply'
 import type { FactSources, SiFacts } from './sources'
 
@@ -120,22 +120,22 @@ function switchFacts({ plan, power }: Fed): SiFacts {
     'switch.lineA': power.loadWorstA,
     'switch.side': chopper ? chopper.switchSide : undefined,
     'switch.flyback': chopper ? chopper.flyback : undefined,
-    'ctl.usesPwmWire': plan.selection ? plan.selection.duty !== null : undefined,
+    'ctl.usesPwmWire': plannedFans(plan) ? dutyOf(plan) !== null : undefined,
     'ctl.chopsSupply': chopper !== null,
     'ctl.pwmHz': chopper ? chopper.pwmHz : undefined,
     'ctl.dutyCap': chopper ? (chopper.duty ?? undefined) : undefined,
-    'ctl.dutyMin': plan.selection?.duty ?? undefined,
+    'ctl.dutyMin': dutyOf(plan) ?? undefined,
   }
 }
 
 /** Tach and PWM wires, and what joins them. */
 function signalFacts({ plan, source, power, system: { fanArray } }: Fed): SiFacts {
-  const { wiring, selection } = plan
-  if (!fanArray || !selection) return {}
+  const { wiring } = plan
+  if (!fanArray) return {}
   const { wires } = fanArray.model.fan
   const several = fanArray.count > 1
   const hub = wiring.hub === 'passive' || wiring.hub === 'powered'
-  const onPwm = selection.duty !== null
+  const onPwm = dutyOf(plan) !== null
   const { feed } = power
   const node = fansNodeOf(plan, feed)
   const signals = node ? signalsOf(plan, feed, node) : null

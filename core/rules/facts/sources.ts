@@ -1,5 +1,5 @@
 import type { DayReport, DayStream } from '#core/day'
-import type { Fan, StreamPlan } from '#core/document'
+import type { Fan, PlacePlan } from '#core/document'
 import type { MountReport } from '#core/mount'
 import type { NeedEnv, Requirement } from '#core/requirement'
 import type { Operation, SelectionContext } from '#core/selection'
@@ -11,9 +11,9 @@ import type { FactName, FactValue } from '../fact-catalogue'
 import type { SubjectKind } from '../rule'
 import type { Where } from '../where'
 
-/** What facts are taken from: the plan and what its stages have computed. */
+/** What facts are taken from: the plan, from the place that is judged, and what its stages have computed. */
 export interface FactSources {
-  plan: StreamPlan
+  plan: PlacePlan
   /** the fans as the plan believes them */
   fans: readonly Fan[]
   needEnv: NeedEnv

@@ -36,10 +36,11 @@ async function checkFans(tx: Queryable, plan: PlanDocument): Promise<void> {
   const [unknown] = await tx.query<{ id: string }>(UNKNOWN_FANS, [JSON.stringify(fanIdsOf(plan))])
   if (!unknown) return
   const named = plan.streams.flatMap(
-    ({ job, selection, calibration }, i) =>
+    ({ job, places, calibration }, i) =>
       [
-        [`plan.streams.${i}.selection.fanId`, selection?.fanId],
-        [`plan.streams.${i}.selection.secondFanId`, selection?.secondFanId],
+        ...places.flatMap(({ fans }, k) =>
+          fans.map(({ fanId }) => [`plan.streams.${i}.places.${k}.fans`, fanId] as const),
+        ),
         [`plan.streams.${i}.job.existingFanId`, job.existingFanId],
         [`plan.streams.${i}.calibration.fanId`, calibration?.fanId],
       ] as const,

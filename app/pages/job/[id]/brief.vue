@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { Job } from '#core/document'
-import { isOneOfSeveral, jobSchema } from '#core/document'
+import type { Job, Place } from '#core/document'
+import { isOneOfSeveral, jobSchema, placeSchema } from '#core/document'
 
 definePageMeta({ station: 'brief' })
 
-const { plan, set, put, findings } = useJob('brief')
+const { plan, set, put, putPlace, findings } = useJob('brief')
 const job = computed(() => plan.value.job)
 const about: Field<keyof Job>[] = [
   { key: 'name', label: 'Name of the job', text: true, required: true },
@@ -28,7 +28,6 @@ const breathingWords: Field<keyof Job>[] = [
   { key: 'breathesOut', label: 'It breathes out', text: true, placeholder: 'room, window' },
 ]
 const breathing: Field<keyof Job>[] = [
-  { key: 'direction', label: 'The fan', options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not known') },
   {
     key: 'airOutlet',
     label: 'The air ends',
@@ -49,11 +48,6 @@ const breathingMore: Field<keyof Job>[] = [
     quantity: 'distance',
     hint: 'yours or a neighbour’s',
   },
-  {
-    key: 'mountedDirection',
-    label: 'As mounted, it',
-    options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not fitted yet'),
-  },
   { key: 'intakeAirC', label: 'Air measured at its intake', quantity: 'temperature', hint: 'while it runs' },
   { key: 'gasketed', label: 'Joints sealed', yesNo: true },
   { key: 'backflowFlap', label: 'A flap shuts it when off', yesNo: true },
@@ -67,11 +61,24 @@ const place: Field<keyof Job>[] = [
   { key: 'roomDbA', label: 'Room without it', quantity: 'level', hint: 'other sources' },
   { key: 'hoursPerDay', label: 'Hours a day', quantity: 'number', required: true },
 ]
-const space: Field<keyof Job>[] = [
+/** Of the place of the fans that is shown. */
+const blows: Field<keyof Place>[] = [
+  { key: 'direction', label: 'The fan', options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not known') },
+]
+const mounted: Field<keyof Place>[] = [
+  {
+    key: 'mountedDirection',
+    label: 'As mounted, it',
+    options: optionsOf({ in: 'blows in', out: 'draws out' }, 'not fitted yet'),
+  },
+]
+const room: Field<keyof Place>[] = [
   { key: 'fitDepthM', label: 'Depth for the fan', quantity: 'length' },
   { key: 'fitWidthM', label: 'Width for the frame', quantity: 'length' },
   { key: 'inletClearM', label: 'Free before its intake', quantity: 'length' },
   { key: 'outletClearM', label: 'Free after its outlet', quantity: 'length' },
+]
+const space: Field<keyof Job>[] = [
   { key: 'openingGapM', label: 'Intake to outlet opening', quantity: 'length' },
   { key: 'baffled', label: 'A wall or duct between them', yesNo: true },
   { key: 'hotPartInPath', label: 'Hottest part is in the stream', yesNo: true },
@@ -110,19 +117,19 @@ const usedIn = {
       </div>
       <FieldGrid class="wide" :record="job" :fields="told" :shape="jobSchema.shape" @set="put" />
       <h2>Where it breathes</h2>
-      <FieldGrid
-        class="wide"
-        :record="job"
-        :fields="[...breathingWords, ...breathing]"
-        :shape="jobSchema.shape"
-        @set="put"
-      />
+      <FieldGrid class="wide" :record="job" :fields="breathingWords" :shape="jobSchema.shape" @set="put" />
+      <PlaceBar />
+      <div class="pair">
+        <FieldGrid :record="plan.place" :fields="blows" :shape="placeSchema.shape" @set="putPlace" />
+        <FieldGrid :record="job" :fields="breathing" :shape="jobSchema.shape" @set="put" />
+      </div>
       <FoldBox :open="plan.ports.length > 0">
         <template #title>The equipment’s own openings</template>
         <PortTable />
       </FoldBox>
       <FoldBox title="Sides, heights, sealing, what was measured there">
         <FieldGrid tight :record="job" :fields="breathingMore" :shape="jobSchema.shape" @set="put" />
+        <FieldGrid tight :record="plan.place" :fields="mounted" :shape="placeSchema.shape" @set="putPlace" />
       </FoldBox>
     </section>
     <InTurn>
@@ -131,6 +138,7 @@ const usedIn = {
           <h2>Where it stands</h2>
           <FieldGrid class="four" :record="job" :fields="place" :shape="jobSchema.shape" @set="put" />
           <FoldBox title="Space around the fan">
+            <FieldGrid :record="plan.place" :fields="room" :shape="placeSchema.shape" @set="putPlace" />
             <FieldGrid :record="job" :fields="space" :shape="jobSchema.shape" @set="put" />
           </FoldBox>
         </section>
@@ -170,11 +178,18 @@ const usedIn = {
 .fields.wide {
   grid-template-columns: 1fr 1fr;
 }
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 16px;
+  align-items: start;
+}
 @media (max-width: 760px) {
   .four {
     grid-template-columns: 1fr 1fr;
   }
-  .fields.wide {
+  .fields.wide,
+  .pair {
     grid-template-columns: 1fr;
   }
 }

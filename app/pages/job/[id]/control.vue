@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { plannedFans } from '#core/document'
 import type { ShownDay } from '~/workers/day.worker'
 
 definePageMeta({ station: 'control' })
@@ -32,7 +33,7 @@ watch(onCurve, (on) => {
   if (!on && view.value === 'curve') view.value = 'day'
 })
 const day = useDay(kind, index)
-const fans = computed(() => plan.value.selection !== null && report.value.selection !== null)
+const fans = computed(() => plannedFans(plan.value) !== null && report.value.selection !== null)
 const planned = computed(() => plan.value.controls.length > 0)
 const nightLimit = computed(() => {
   const limits = plan.value.targets

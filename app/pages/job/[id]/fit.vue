@@ -2,8 +2,7 @@
 definePageMeta({ station: 'fit' })
 
 const route = useRoute()
-const { plan, mount, place, places, findings } = useFit()
-const goPlace = (to: '1' | '2') => navigateTo({ query: { ...route.query, place: to } })
+const { plan, mount, findings } = useFit()
 const { show } = useUnits()
 const view = ref<'section' | 'board' | 'template'>('section')
 watch(
@@ -24,7 +23,7 @@ const LITTLE = 0.01
 const gapWords = computed(() => {
   const m = mount.value
   if (!m || m.leftM === null || m.leftM < 0) return ''
-  if (!m.gapSide) return 'Tell on the Brief which way it blows: what the gap costs depends on its side.'
+  if (!m.gapSide) return 'Tell which way it blows: what the gap costs depends on its side.'
   const side = m.gapSide === 'intake' ? 'before the intake' : 'behind the outlet'
   if (!m.cost)
     return `${show(m.leftM, 'length')} ${side}: nearer than a tenth of its diameter, it hardly breathes.`
@@ -54,13 +53,7 @@ const screwWords = computed(() => {
         <div class="sheet-head">
           <h2 class="visually-hidden">Will it go in?</h2>
           <SegmentChoice v-model="view" label="Show" :options="views" />
-          <SegmentChoice
-            v-if="places.length"
-            :model-value="place === 1 ? '2' : '1'"
-            label="Place of the fans"
-            :options="places"
-            @update:model-value="goPlace"
-          />
+          <PlaceBar />
           <span v-if="mount" class="small soft">{{ mount.fan.model }}</span>
         </div>
         <p v-if="!mount" class="soft">

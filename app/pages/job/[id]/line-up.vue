@@ -1,18 +1,19 @@
 <script setup lang="ts">
+import { placeName } from '#core/document'
 import type { CurveSeries } from '~/components/lineup/CurveChart.vue'
 
 definePageMeta({ station: 'line-up' })
 
 const CurveChart = defineAsyncComponent(() => import('../../../components/lineup/CurveChart.vue'))
 
-const { plan, report, findings } = useJob('line-up')
+const { store: job, plan, report, findings } = useJob('line-up')
 const shelf = useShelfStore()
 const believed = useBelievedFans()
 const { show } = useUnits()
 const {
   choice,
   places,
-  placeIndex,
+  onePlace,
   loosen,
   ranking,
   rows,
@@ -27,18 +28,17 @@ const {
   unpick,
 } = useLineUp()
 /** With fans at two places: whose are sought. */
-const placeOptions = computed(() => {
-  const [first, second] = places.value.map((p) => p.element.name)
-  const names = first === second ? ['First place', 'Second place'] : [first!, second!]
-  return [
-    { value: 'both', label: 'Both places alike' },
-    ...names.map((label, i) => ({ value: String(i), label })),
-  ]
-})
+const placeOptions = computed(() => [
+  { value: 'both', label: 'Both places alike' },
+  ...places.value.flatMap(({ place }) =>
+    place ? [{ value: place.id, label: placeName(plan.value, place) }] : [],
+  ),
+])
 const placeShown = computed({
-  get: () => (placeIndex.value === null ? 'both' : String(placeIndex.value)),
+  get: () => (onePlace.value ? plan.value.place.id : 'both'),
   set: (value) => {
-    placeIndex.value = value === 'both' ? null : (Number(value) as 0 | 1)
+    onePlace.value = value !== 'both'
+    if (onePlace.value) job.chosenPlace = value
   },
 })
 const lit = ref<string | null>(null)
@@ -121,7 +121,7 @@ const selectionFigures = computed(() =>
 const route = useRoute()
 const newFanLink = computed(() => ({
   path: '/shelf/new',
-  query: { for: plan.value.job.id, stream: plan.value.stream },
+  query: { for: plan.value.job.id, stream: plan.value.stream, place: plan.value.place.id },
 }))
 watch(
   () => route.query.take,
@@ -224,7 +224,7 @@ usePageKeys([
             The line-up waits for {{ waitsFor }}. <NuxtLink :to="waitsAt">Go there</NuxtLink>
           </p>
           <template v-else>
-            <div v-if="picked?.arrangement === 'places' && places.length > 1" class="row places">
+            <div v-if="places.length > 1" class="row places">
               <span class="small soft">Fans for</span>
               <SegmentChoice v-model="placeShown" label="Fans for" :options="placeOptions" />
             </div>

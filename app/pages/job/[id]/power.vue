@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { batterySource, driveVolts } from '#core/document'
+import { plannedFans, batterySource, driveVolts } from '#core/document'
 import type { SupplyKind } from '#core/power'
 import { driveRange } from '#core/day'
 
@@ -87,7 +87,7 @@ const print = () => window.print()
       <div class="stack no-print">
         <section class="sheet">
           <h2>At the fan and at the source</h2>
-          <p v-if="!report.selection && !plan.selection" class="soft">
+          <p v-if="!report.selection && !plannedFans(plan)" class="soft">
             Pick a fan in the Line-up: its current at its driven voltage decides the rest.
           </p>
           <template v-else>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { loudnessRatio } from '#core/noise'
 import { traceLines, type KnownFan } from '#core/noise'
-import { readingMean } from '#core/document'
+import { plannedFans, readingMean } from '#core/document'
 import type { Side } from '~/composables/useListen'
 import type { Heard } from '~/workers/listen.worker'
 
@@ -29,7 +29,8 @@ const heardWords = (h: Heard) =>
   `kHz${h.clipped > 0.0005 ? '; it was too loud for the microphone: record with less gain' : ''}`
 /** Fans whose whine is looked for: picked and old, with the speed that was read in the runs where there is one. */
 const told = computed((): KnownFan[] => {
-  const { selection, job } = { selection: plan.value.selection, job: plan.value.job }
+  const { job } = plan.value
+  const planned = plannedFans(plan.value)
   const rpmOf = (kind: 'baseline' | 'after') => {
     const r = plan.value.runs
       .filter((x) => x.kind === kind)
@@ -38,7 +39,7 @@ const told = computed((): KnownFan[] => {
     return r ? readingMean(r) : null
   }
   const list: KnownFan[] = []
-  const picked = shelf.known.find((f) => f.id === selection?.fanId)
+  const picked = shelf.known.find((f) => f.id === planned?.groups[0]!.fanId)
   const old = shelf.known.find((f) => f.id === job.existingFanId)
   if (old)
     list.push({ name: `old ${old.model}`, blades: old.blades, rpm: rpmOf('baseline') ?? old.ratedRpm ?? 0 })
