@@ -1,5 +1,13 @@
 import { useLocalStorage } from '@vueuse/core'
-import { plannedFans, putFans, setDrive, type FanSelection, type FansAt, type PlacePlan } from '#core/document'
+import {
+  placesInUse,
+  plannedFans,
+  putFans,
+  setDrive,
+  type FanSelection,
+  type FansAt,
+  type PlacePlan,
+} from '#core/document'
 import { fanPlaces } from '#core/system'
 import {
   defaultRank,
@@ -63,9 +71,11 @@ const firstChoice = (): RankChoice => ({
   columns: ['flow', 'level', 'margin', 'cost'],
 })
 
-/** The fans of all places but the one that is shown. */
+/** The place that fans are chosen for: the one that is shown, another one where that is put aside. */
+const placeInUse = (plan: PlacePlan) => (plan.place.aside ? (placesInUse(plan)[0] ?? plan.place) : plan.place)
+/** The fans of all places but that one. */
 const elsewhere = (plan: PlacePlan): FansAt[] =>
-  plannedFans(plan)?.groups.filter((g) => g.placeId !== plan.place.id) ?? []
+  plannedFans(plan)?.groups.filter((g) => g.placeId !== placeInUse(plan).id) ?? []
 
 /** What is searched for, the ranking, the pick and the rows compared by hand. */
 export function useLineUp() {
@@ -85,7 +95,7 @@ export function useLineUp() {
   const onePlace = ref(false)
   const place = computed((): PlaceSought | null => {
     if (!onePlace.value || places.value.length < 2) return null
-    return { placeId: plan.value.place.id, others: elsewhere(plan.value) }
+    return { placeId: placeInUse(plan.value).id, others: elsewhere(plan.value) }
   })
   const options = computed((): RankOptions => ({
     ...defaultRank,
@@ -125,14 +135,14 @@ export function useLineUp() {
   }
   /** Takes a group. */
   function selection(c: Candidate) {
-    const home = plan.value.place.id
+    const home = placeInUse(plan.value).id
     const groups = c.fans.map((f) => ({ ...f, placeId: f.placeId ?? home }))
     const stayed = keptBefore()
     take({ groups, arrangement: c.arrangement }, Number(c.driveV.toFixed(2)), c.duty)
     void tellWhatGoes(stayed)
     landIn('.ranks tr.picked .take')
   }
-  const mountHere = () => report.value.mounts.find((m) => m.place === plan.value.place.id)
+  const mountHere = () => report.value.mounts.find((m) => m.place === placeInUse(plan.value).id)
   /** What of the place fits the fan that is picked; what nobody could say does. */
   function keptBefore(): (key: string) => boolean {
     const before = mountHere()?.keeps
@@ -153,7 +163,7 @@ export function useLineUp() {
   function takeNew(fanId: string) {
     const fan = shelf.known.find((f) => f.id === fanId)
     if (!fan) return
-    const groups = [...elsewhere(plan.value), { placeId: plan.value.place.id, fanId, count: 1 }]
+    const groups = [...elsewhere(plan.value), { placeId: placeInUse(plan.value).id, fanId, count: 1 }]
     take({ groups, arrangement: 'parallel' }, fan.ratedV, null)
     useToast().show(`${fan.model} is picked.`, { action: { label: 'Undo', run: store.undo } })
   }

@@ -241,6 +241,7 @@ export {
   directionsOf,
   drawnPlaces,
   MOST_FANS,
+  namePlace,
   newPlace,
   placeBehind,
   placeKeys,

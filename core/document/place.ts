@@ -67,7 +67,7 @@ const fansSchema = z.object({ fanId: idSchema, count: whole(1, MOST_FANS).defaul
 
 export const placeSchema = z.object({
   id: idSchema,
-  /** what it is called; '': as its element of the path is */
+  /** what it is called as long as the path does not show it; then its element's name is its name */
   name: line,
   /** the element of the path where its fans stand; null: the path does not show it yet */
   elementId: maybe(idSchema),
@@ -141,7 +141,14 @@ export function drawnPlaces({ places, path }: Placed): Drawn[] {
 /** What a place is called where a stream has several. */
 export function placeName(plan: Placed, place: Place): string {
   const drawn = drawnPlaces(plan).find((d) => d.place === place)?.element.name
-  return place.name || drawn || `Place ${plan.places.indexOf(place) + 1}`
+  return drawn || place.name || `Place ${plan.places.indexOf(place) + 1}`
+}
+
+/** Calls a place something: its element of the path where there is one. Changes the plan. */
+export function namePlace(plan: Placed, place: Place, name: string): void {
+  const drawn = drawnPlaces(plan).find((d) => d.place === place)
+  if (drawn) drawn.element.name = name
+  else place.name = name
 }
 
 /** Places that are not put aside, in the order of the path as far as it shows them. */

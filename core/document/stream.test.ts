@@ -5,6 +5,8 @@ import {
   copyStream,
   leadOfFans,
   moveStream,
+  namePlace,
+  placeName,
   newElement,
   newFit,
   newStreamPlan,
@@ -48,6 +50,10 @@ describe('air streams', () => {
     expect(leadOfFans(to)!.parentId).toBe(leadOfFans(from)!.parentId)
     const about = (id: string) => plan.targets.filter((t) => t.streamId === id).length
     expect(about('twin')).toBe(about(old!.id))
+    const idsOf = (p: typeof from) => [...p.path, ...p.branches, ...p.places, ...p.ports].map((x) => x.id)
+    expect(idsOf(to).filter((x) => idsOf(from).includes(x))).toEqual([])
+    expect(to.path.map((e) => e.kind)).toEqual(from.path.map((e) => e.kind))
+    expect(to.places[0]!.elementId).toBe(to.path.find((e) => e.kind === 'fan')!.id)
     to.path[0]!.name = 'Elsewhere'
     to.places[0]!.fans[0]!.count = 7
     expect(from.path[0]!.name).not.toBe('Elsewhere')
@@ -133,6 +139,17 @@ describe('places of fans', () => {
     expect(b).toMatchObject({ direction: 'out', holeM: 0.09, fans: [], fit: { id: 'fb', panelM: null } })
     b.fit!.keepClear.push({ id: 'k', name: 'Beam', leftM: 0, bottomM: 0, widthM: 0.1, heightM: 0.1 })
     expect(a.fit!.keepClear).toEqual([])
+  })
+  test('a place is called as its element of the path, and by itself as long as there is none', () => {
+    const plan = boxed()
+    const [place] = plan.places
+    namePlace(plan, place!, 'Floor')
+    expect([plan.path[0]!.name, place!.name, placeName(plan, place!)]).toEqual(['Floor', '', 'Floor'])
+    plan.path.shift()
+    settlePlaces(plan)
+    expect(placeName(plan, place!)).toBe('Place 1')
+    namePlace(plan, place!, 'Back')
+    expect(placeName(plan, place!)).toBe('Back')
   })
   test('a plan is seen from the place that is asked for, else from one that has fans', () => {
     const plan = boxed()

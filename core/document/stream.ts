@@ -168,14 +168,33 @@ export function copyStream(
   const old = plan.streams.find((s) => s.id === from)
   if (!old) return
   const name = `${nameOf(old.job, plan.streams.indexOf(old))}, copy`.slice(0, 60)
-  const stream = { ...structuredClone(old), id }
+  // what is told of a thing is told of this one: nothing of it bears the name of another
+  const things = { place: old.places, element: old.path, way: old.branches, port: old.ports }
+  const ids = new Map(
+    Object.entries(things).flatMap(([kind, list]) => list.map((x) => [x.id, makeId(kind)] as const)),
+  )
+  for (const { id: place } of old.places)
+    for (const e of old.path) if (isPieceOf(e.id, place)) ids.set(e.id, e.id.replace(place, ids.get(place)!))
+  const stream = { ...(renamedIn(structuredClone(old), ids) as Stream), id }
   stream.job.streamName = name
-  for (const place of stream.places) place.id = makeId('place')
   plan.streams.push(stream)
   const lead = leadOfFans({ ...plan, stream: from })
   if (lead) plan.feed.push({ ...structuredClone(lead), ...fansLeadNames(id, name) })
   for (const target of plan.targets.filter((t) => t.streamId === from))
     plan.targets.push({ ...structuredClone(target), id: makeId('target'), streamId: id })
+}
+/** Whether an element of the path is one that a place put there. */
+const isPieceOf = (id: string, place: string) => id.startsWith('fit-') && id.endsWith(`-${place}`)
+/** The same value, whatever bears or names one of these ids with its new one. */
+function renamedIn(value: unknown, ids: ReadonlyMap<string, string>): unknown {
+  if (Array.isArray(value)) return value.map((v) => renamedIn(v, ids))
+  if (typeof value !== 'object' || value === null) return value
+  return Object.fromEntries(
+    Object.entries(value).map(([key, v]) => [
+      key,
+      typeof v === 'string' && /^id$|Id$/.test(key) ? (ids.get(v) ?? v) : renamedIn(v, ids),
+    ]),
+  )
 }
 const fansLeadNames = (streamId: string, name: string) => {
   const { id } = fansLead(streamId, name)

@@ -123,7 +123,8 @@ const groupsFor = ({ plan }: FactSources, first: boolean): readonly RuleGroup[] 
   if (first) return asIs ? groupsOfMachine : allRuleGroups
   return asIs ? [] : groupsOfStream
 }
-const keyOf = (f: Finding) => `${f.id} ${subjectKey(f)}`
+/** Two streams may call what they have by the same id. */
+const keyOf = (f: Finding) => `${f.id} ${subjectKey(f)} ${f.stream?.id ?? ''}`
 
 /** Rule groups that are judged for each place of the fans. */
 const placeGroups = ['fit', 'place']

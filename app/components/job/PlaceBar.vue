@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { copyPlace, placeName, placesInUse } from '#core/document'
+import { copyPlace, namePlace, placeName, placesInUse } from '#core/document'
 
 /** The places of the stream's fans: which one is shown, what it is called, its like, whether it counts. One alone never shows. */
 const job = useJobStore()
@@ -18,18 +18,14 @@ const shown = computed({
 })
 const naming = ref(false)
 const rename = (name: string) =>
-  job.change(
-    (d) => {
-      d.place.name = name
-    },
-    `place.${shown.value}.name`,
-    'Name of the place',
-  )
+  job.change((d) => namePlace(d, d.place, name), `place.${shown.value}.name`, 'Name of the place')
 /** Where the air still comes through one, another may be put aside. */
 const mayGo = computed(() => plan.value.place.aside || placesInUse(plan.value).length > 1)
 function putAside() {
   const name = placeName(plan.value, plan.value.place)
   const aside = !plan.value.place.aside
+  // it stays the one that is shown
+  job.chosenPlace = shown.value
   job.change(
     (d) => {
       d.place.aside = aside
@@ -62,8 +58,7 @@ const likeIt = (from: string) =>
       <div class="stack">
         <TextField
           label="Name of this place"
-          :model-value="plan.place.name"
-          :placeholder="placeName(plan, plan.place)"
+          :model-value="placeName(plan, plan.place)"
           :maxlength="60"
           @update:model-value="rename"
         />
@@ -72,7 +67,7 @@ const likeIt = (from: string) =>
             {{ plan.place.aside ? 'Take it up again' : 'Put it aside' }}
           </el-button>
           <el-button v-for="p in others" :key="p.id" size="small" @click="likeIt(p.id)">
-            As {{ placeName(plan, p) }}
+            Tell it like {{ placeName(plan, p) }}
           </el-button>
         </div>
       </div>

@@ -47,7 +47,7 @@ const fanShifts = (count: number) =>
       :transform="`translate(${piece.x + piece.width / 2} ${MIDDLE})`"
     >
       <g
-        v-for="shift in fanShifts(piece.segment.fans?.count ?? 1)"
+        v-for="shift in fanShifts(piece.segment.fans?.count ?? 0)"
         :key="shift"
         :transform="`translate(${shift} 0)`"
       >
