@@ -155,8 +155,8 @@ export function moveStream(plan: PlanDocument, id: string, by: number): void {
 }
 
 /**
- * Puts a stream like another one behind the others: its need, path, fans and what is wanted of it, fed by what feeds the
- * other. Changes the plan.
+ * Puts a stream like another one behind the others: its need, path and fans, fed by what feeds the other. Targets are the
+ * other's own: what was read there would seem to be read of this one. Changes the plan.
  * @param makeId makes ids of a kind that nothing has
  */
 export function copyStream(
@@ -180,8 +180,6 @@ export function copyStream(
   plan.streams.push(stream)
   const lead = leadOfFans({ ...plan, stream: from })
   if (lead) plan.feed.push({ ...structuredClone(lead), ...fansLeadNames(id, name) })
-  for (const target of plan.targets.filter((t) => t.streamId === from))
-    plan.targets.push({ ...structuredClone(target), id: makeId('target'), streamId: id })
 }
 /** Whether an element of the path is one that a place put there. */
 const isPieceOf = (id: string, place: string) => id.startsWith('fit-') && id.endsWith(`-${place}`)

@@ -56,7 +56,10 @@ const screwWords = computed(() => {
           <PlaceBar />
           <span v-if="mount" class="small soft">{{ mount.fan.model }}</span>
         </div>
-        <p v-if="!mount" class="soft">
+        <p v-if="plan.place.aside" class="soft">
+          This place is put aside: taken up again, it is told how its fans go in.
+        </p>
+        <p v-else-if="!mount" class="soft">
           Pick a fan in the Line-up: hole, screws and stack follow from its frame.
           <NuxtLink :to="`/job/${plan.job.id}/line-up`">To the Line-up</NuxtLink>
         </p>
